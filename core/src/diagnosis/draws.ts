@@ -1,0 +1,58 @@
+import prand from "pure-rand";
+import { DEFAULTS } from "../defaults.js";
+import type { KeyState, Wiring } from "../format/wiring.js";
+import { compile, middle, nominalValue, type StimulusOf, type ValueOf } from "../network/compile.js";
+import type { Circuit } from "../network/element.js";
+
+/** Uniform numbers in [0, 1), repeatable from a seed. */
+export function uniform(seed: number): () => number {
+  const generator = prand.xoroshiro128plus(seed);
+  return () => (prand.unsafeUniformIntDistribution(0, 0x3fffffff, generator) + 0.5) / 0x40000000;
+}
+
+/**
+ * One of several joint guesses at everything not exactly known: values within their tolerance and the true
+ * conditions at each sensor. Draw 0 is nominal. The same draw gives the same guesses in every key state, so that
+ * an unknown pressure stays one and the same unknown at every pin of its signal.
+ *
+ * Draws are stratified (Latin hypercube; McKay, Beckman & Conover 1979): among `count` draws each parameter visits
+ * every one of its `count` strata once.
+ */
+export class Draws {
+  private readonly strata = new Map<string, Float64Array>();
+  private readonly random: () => number;
+  private readonly circuits = new Map<string, Circuit>();
+  constructor(private readonly wiring: Wiring, readonly count: number, seed: number) {
+    this.random = uniform(seed);
+    for (let draw = 0; draw < count; draw++) this.circuit("on", draw); // fixes the order in which parameters are met
+  }
+
+  circuit(key: KeyState, draw: number): Circuit {
+    const name = `${key} ${draw}`;
+    let circuit = this.circuits.get(name);
+    if (!circuit) {
+      circuit = draw === 0 ? compile(this.wiring, key, nominalValue, middle) : compile(this.wiring, key, this.value(draw), this.stimulus(draw));
+      this.circuits.set(name, circuit);
+    }
+    return circuit;
+  }
+
+  private position(parameter: string, draw: number): number {
+    let strata = this.strata.get(parameter);
+    if (!strata) {
+      strata = Float64Array.from({ length: this.count }, (_, i) => (i + this.random()) / this.count);
+      for (let i = strata.length - 1; i > 0; i--) { // Fisher & Yates
+        const j = Math.floor(this.random() * (i + 1));
+        [strata[i], strata[j]] = [strata[j]!, strata[i]!];
+      }
+      this.strata.set(parameter, strata);
+    }
+    return strata[draw]!;
+  }
+  private value(draw: number): ValueOf {
+    return (thing, parameter, nominal, kind) => nominal * (1 + (2 * this.position(`${thing} ${parameter}`, draw) - 1) * DEFAULTS.tolerance[kind]);
+  }
+  private stimulus(draw: number): StimulusOf {
+    return (thing, range) => range[0] + (range[1] - range[0]) * this.position(`${thing} at rest`, draw);
+  }
+}

@@ -1,0 +1,118 @@
+import { DEFAULTS } from "../defaults.js";
+import type { Evidence, ReadingEvidence } from "./evidence.js";
+import { likelihood, LN_OHM_RANGE, spreads, voltRange } from "./likelihood.js";
+import type { Predictor } from "./predictor.js";
+
+/** Belief over hypotheses. Index 0 healthy, i + 1 fault i; `notHere` is "not in this wiring". Shares sum to 1. */
+export interface Posterior {
+  readonly share: Float64Array;
+  readonly notHere: number;
+  /** weight of each sample within its hypothesis, sums to 1 (0 where pruned); by hypothesis */
+  readonly samples: ReadonlyMap<number, Float64Array>;
+  /** ln likelihood of each piece of evidence, averaged over the samples that survive; [evidence], by hypothesis */
+  readonly fit: ReadonlyMap<number, Float64Array>;
+  readonly fitNotHere: Float64Array;
+  /** belief from codes alone, before any reading; the last entry is "not in this wiring" */
+  readonly shareByCodes: Float64Array;
+  /** ln likelihood of each piece of evidence under what codes alone leave of each hypothesis */
+  readonly fitByCodes: ReadonlyMap<number, Float64Array>;
+}
+
+/** Hypotheses this far behind after codes alone are not read up any further (natural log). */
+const PRUNE_AFTER_CODES = Math.log(1e-9);
+/** What "not in this wiring" expects of a code: that something is set, no one knows what. */
+const NOT_HERE_CODE = 0.4;
+
+/**
+ * Bayes' rule over all single faults, the healthy machine, and "not in this wiring". Each hypothesis is a cloud of
+ * samples (severity × draw); its likelihood is the mean over samples of the product over evidence.
+ */
+export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Posterior {
+  const n = predictor.hypotheses.length;
+  const codes = evidence.filter((e) => e.kind === "code");
+  const readings = evidence.filter((e) => e.kind === "reading");
+  const logPrior = logPriors(predictor);
+  const afterCodes = new Float64Array(n);
+  const clouds: Float64Array[] = [];
+  for (let h = 0; h < n; h++) {
+    const { samples } = predictor.hypotheses[h]!;
+    const log = new Float64Array(samples);
+    if (codes.length) {
+      const bits = predictor.codesSet(h);
+      for (const e of codes) for (let s = 0; s < samples; s++) log[s] = log[s]! + logCode(bits[s * predictor.monitors.length + e.monitor]! === 1, e.present, e.weight);
+    }
+    clouds.push(log);
+    afterCodes[h] = logPrior[h]! + logMean(log);
+  }
+  const best = afterCodes.reduce((a, b) => Math.max(a, b), -Infinity);
+  const range = voltRange(predictor.wiring.nominalVolt);
+  const total = new Float64Array(n).fill(-Infinity);
+  const fitByCodes = new Map<number, Float64Array>();
+  for (let h = 0; h < n; h++) {
+    if (afterCodes[h]! < best + PRUNE_AFTER_CODES) continue;
+    fitByCodes.set(h, fitOf(predictor, h, evidence, normalise(clouds[h]!), range));
+    for (const e of readings) addReading(predictor, h, e, clouds[h]!, range);
+    total[h] = logPrior[h]! + logMean(clouds[h]!);
+  }
+  const fitNotHere = Float64Array.from(evidence, (e) => (e.kind === "code" ? e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE) : Math.log(1 / (e.instrument === "voltmeter" ? range : LN_OHM_RANGE))));
+  const notHereLog = logPrior[n]! + fitNotHere.reduce((a, b) => a + b, 0);
+  const most = total.reduce((a, b) => Math.max(a, b), notHereLog);
+  const sum = total.reduce((a, b) => a + Math.exp(b - most), Math.exp(notHereLog - most));
+  const share = total.map((l) => Math.exp(l - most) / sum);
+  const notHereByCodes = logPrior[n]! + fitNotHere.reduce((a, b, i) => (evidence[i]!.kind === "code" ? a + b : a), 0);
+
+  const samples = new Map<number, Float64Array>(), fit = new Map<number, Float64Array>();
+  for (let h = 0; h < n; h++) {
+    if (share[h]! < DEFAULTS.plan.keepShare && h !== 0) continue;
+    samples.set(h, normalise(clouds[h]!));
+    fit.set(h, fitOf(predictor, h, evidence, samples.get(h)!, range));
+  }
+  return { share, notHere: Math.exp(notHereLog - most) / sum, samples, fit, fitNotHere, fitByCodes, shareByCodes: softmax([...afterCodes, notHereByCodes]) };
+}
+
+/** ln of the normalised priors; the last entry is "not in this wiring". */
+function logPriors(predictor: Predictor): Float64Array {
+  const rates = [DEFAULTS.prior.nothingWrong, ...predictor.faults.map((f) => f.prior), DEFAULTS.prior.notInThisWiring];
+  const sum = rates.reduce((a, b) => a + b, 0);
+  return Float64Array.from(rates, (r) => Math.log(r / sum));
+}
+
+function logCode(predicted: boolean, present: boolean, weight: number): number {
+  const { miss, falseAlarm } = DEFAULTS.codes;
+  const p = predicted ? 1 - miss : falseAlarm;
+  return weight * Math.log(present ? p : 1 - p);
+}
+
+function addReading(predictor: Predictor, h: number, e: ReadingEvidence, cloud: Float64Array, range: number): void {
+  const values = predictor.predict(h, e.state, e.instrument);
+  const stride = predictor.points.length;
+  const width = spreads(values, stride, e.point, cloud.length / predictor.draws, predictor.draws, e.instrument);
+  for (let s = 0; s < cloud.length; s++) cloud[s] = cloud[s]! + Math.log(likelihood(e.instrument, e.value, values[s * stride + e.point]!, width[s]!, range));
+}
+
+function fitOf(predictor: Predictor, h: number, evidence: readonly Evidence[], weights: Float64Array, range: number): Float64Array {
+  return Float64Array.from(evidence, (e) => {
+    let mean = 0;
+    if (e.kind === "code") {
+      const bits = predictor.codesSet(h);
+      weights.forEach((w, s) => { if (w > 0) mean += w * Math.exp(logCode(bits[s * predictor.monitors.length + e.monitor]! === 1, e.present, e.weight)); });
+    } else {
+      const one = new Float64Array(weights.length);
+      addReading(predictor, h, e, one, range);
+      weights.forEach((w, s) => { if (w > 0) mean += w * Math.exp(one[s]!); });
+    }
+    return Math.log(mean);
+  });
+}
+
+function logMean(log: Float64Array): number {
+  const most = log.reduce((a, b) => Math.max(a, b), -Infinity);
+  return most + Math.log(log.reduce((a, b) => a + Math.exp(b - most), 0) / log.length);
+}
+const softmax = (log: readonly number[]) => normalise(Float64Array.from(log));
+function normalise(log: Float64Array): Float64Array {
+  const most = log.reduce((a, b) => Math.max(a, b), -Infinity);
+  const w = log.map((l) => Math.exp(l - most));
+  const sum = w.reduce((a, b) => a + b, 0);
+  return w.map((x) => x / sum);
+}

@@ -1,0 +1,30 @@
+import { DEFAULTS } from "../defaults.js";
+import { nodeOhm, type Solver } from "../network/settle.js";
+import { OVERLOAD } from "../units/quantity.js";
+
+/**
+ * What a 10 MΩ voltmeter shows from a node to chassis, volt. It loads the circuit as in life: a pin that floats
+ * reads 0, and a pin behind Z ohm reads V / (1 + Z/10 MΩ). Call after `settle`.
+ */
+export function voltmeter(s: Solver, node: number): number {
+  if (node === 0) return 0;
+  const hold = s.hold[node - 1]!;
+  if (hold === 0) return 0;
+  const v = s.x[node - 1]!;
+  return hold === 2 || v === 0 ? v : v / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
+}
+
+/** An ohmmeter proves something only where no voltage is left; it is judged against this, volt. */
+export const OHMS_NEED_BELOW_VOLT = 0.05;
+
+/**
+ * What an ohmmeter shows from a node to chassis, ohm; `OVERLOAD` above its range. NaN where the pin still carries
+ * voltage: such a reading proves nothing.
+ */
+export function ohmmeter(s: Solver, node: number): number {
+  if (node === 0) return 0;
+  if (s.hold[node - 1] === 0) return OVERLOAD;
+  if (Math.abs(s.x[node - 1]!) > OHMS_NEED_BELOW_VOLT) return NaN;
+  const ohm = nodeOhm(s, node);
+  return ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
+}

@@ -1,0 +1,55 @@
+import { fail, issue, type Issue, type Result } from "../issues/issue.js";
+import { Case, CASE_FORMAT, Entry, type Case as CaseT, type Entry as EntryT } from "../format/case.js";
+import { MAX_ISSUES, parseJson, readSchema } from "../format/json.js";
+import type { Wiring } from "../format/wiring.js";
+import { checkWiring } from "../wiring/check.js";
+import { indexWiring, resolvePlace } from "../wiring/points.js";
+
+/** Reads a case (wiring plus logbook) from JSON text. @returns the case, or every issue found with its place */
+export function parseCase(text: string): Result<CaseT> {
+  const json = parseJson(text);
+  return json.ok ? readCase(json.value) : json;
+}
+
+/** As `parseCase`, for JSON already read. */
+export function readCase(value: unknown): Result<CaseT> {
+  const shaped = readSchema(value, Case, CASE_FORMAT);
+  if (!shaped.ok) return shaped;
+  const inWiring = checkWiring(shaped.value.wiring).map((i) => ({ ...i, path: ["wiring", ...i.path] }));
+  const issues = inWiring.length ? inWiring : checkEntries(shaped.value.wiring, shaped.value.entries).map((i) => ({ ...i, path: ["entries", ...i.path] }));
+  return issues.length ? fail(issues.slice(0, MAX_ISSUES)) : shaped;
+}
+
+/**
+ * Sense of logbook entries against the wiring: points and connectors that exist, undo of an earlier entry, OL only in ohms,
+ * values a meter can show. A code the wiring does not know is kept: it weighs nothing and is remarked on.
+ * @param from how many entries stand before these (an undo may point at them)
+ */
+export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 0): Issue[] {
+  const index = indexWiring(wiring);
+  const issues: Issue[] = [];
+  const connector = (id: string, path: Issue["path"]) => { if (!index.connectors.has(id)) issues.push(issue("entry.missing-connector", path, { id })); };
+  entries.forEach((e, i) => {
+    if (e.type === "reading") {
+      e.points.forEach((p, j) => { const place = resolvePlace(index, p, [i, "points", j]); if (!place.ok) issues.push(...place.issues); });
+      e.state.unplugged.forEach((c, j) => connector(c, [i, "state", "unplugged", j]));
+      e.values.forEach((v, j) => {
+        if (v === "OL" && e.instrument === "voltmeter") issues.push(issue("entry.overload-not-ohms", [i, "values", j]));
+        if (v !== "OL" && e.instrument === "ohmmeter" && v < 0) issues.push(issue("entry.negative-ohms", [i, "values", j], { value: v }));
+        if (v !== "OL" && Math.abs(v) > (e.instrument === "voltmeter" ? MAX_VOLT : MAX_OHM)) issues.push(issue("entry.absurd", [i, "values", j], { value: v, limit: e.instrument === "voltmeter" ? MAX_VOLT : MAX_OHM }));
+      });
+    }
+    if (e.type === "unplugged" || e.type === "plugged") connector(e.connector, [i, "connector"]);
+    if (e.type === "undo" && e.target > from + i) issues.push(issue("entry.undo-of-nothing", [i, "target"], { target: e.target }));
+  });
+  return issues;
+}
+const MAX_VOLT = 60, MAX_OHM = 1e9;
+
+/** Reads entries that arrive from outside (a request), against the wiring they belong to. */
+export function readEntries(wiring: Wiring, value: unknown, from: number): Result<EntryT[]> {
+  const parsed = Entry.array().min(1).max(100).safeParse(value);
+  if (!parsed.success) return fail(parsed.error.issues.slice(0, MAX_ISSUES).map((i) => issue("schema.entry", i.path.map((p) => (typeof p === "symbol" ? String(p) : p)), { message: i.message })));
+  const issues = checkEntries(wiring, parsed.data, from);
+  return issues.length ? fail(issues) : { ok: true, value: parsed.data };
+}

@@ -1,0 +1,67 @@
+import { fail, issue, ok, type Result } from "../issues/issue.js";
+
+export type Unit = "V" | "Ω";
+
+/** What an open ohmmeter shows. */
+export const OVERLOAD = Infinity;
+
+const PREFIX: Readonly<Record<string, number>> = {
+  p: 1e-12, n: 1e-9, u: 1e-6, µ: 1e-6, μ: 1e-6, m: 1e-3, k: 1e3, K: 1e3, M: 1e6, G: 1e9,
+};
+const UNIT_NAMES: Readonly<Record<string, Unit | "A" | "Hz">> = {
+  V: "V", v: "V", volt: "V", volts: "V", Ω: "Ω", "\u2126": "Ω", ohm: "Ω", ohms: "Ω", R: "Ω", r: "Ω", A: "A", amp: "A", amps: "A", Hz: "Hz",
+};
+const MEGA_LETTERS = "M";
+
+/** Largest magnitudes a workshop meter can show for this work; beyond them the typed text is asked again. */
+const ABSURD: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9 };
+
+/**
+ * Reads one value the way people type it from a meter: `0.15`, `12,4`, `150m`, `150 mV`, `10k2`, `4R7`, `18.4k`, `OL`.
+ * A decimal comma counts as a point. `OL` (overload) is an open circuit and only makes sense in ohms.
+ *
+ * @param text what was typed
+ * @param unit the unit asked for; another unit written out is refused, never converted silently
+ * @returns the value in `unit` (volts or ohms), or one issue: `quantity.empty`, `.not-a-number`, `.wrong-unit`,
+ *   `.overload-not-ohms`, `.negative-ohms`, `.absurd`
+ */
+export function parseQuantity(text: string, unit: Unit): Result<number> {
+  const bad = (code: string, extra: Record<string, string | number> = {}) => fail([issue(`quantity.${code}`, [], { text: text.slice(0, 40), unit, ...extra })]);
+  const t = text.trim().replace(/[−–]/g, "-").replace(/\s+/g, "");
+  if (t === "") return bad("empty");
+  if (/^(>?o\.?l\.?|inf|∞|open)(Ω|ohms?)?$/i.test(t)) return unit === "Ω" ? ok(OVERLOAD) : bad("overload-not-ohms");
+
+  // digits, optional decimal part, optional letter that may stand in for the decimal point, optional unit
+  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([pnuµμmkKMG]|[Rr](?=\d))?(\d+)?(V|v|volts?|Ω|\u2126|ohms?|R|r|A|amps?|Hz)?$/.exec(t);
+  if (!m || (m[2] === "" && m[3] === undefined)) return bad("not-a-number");
+  const [, sign, whole = "", fraction, letter, afterLetter, unitText] = m;
+  if (afterLetter !== undefined && (letter === undefined || fraction !== undefined)) return bad("not-a-number");
+  if (letter !== undefined && /[Rr]/.test(letter) && unit !== "Ω") return bad("wrong-unit", { typed: "Ω" });
+  if (unitText !== undefined && UNIT_NAMES[unitText] !== unit) return bad("wrong-unit", { typed: UNIT_NAMES[unitText] ?? unitText });
+
+  const scale = letter === undefined || /[Rr]/.test(letter) ? 1 : PREFIX[letter] ?? 1;
+  const value = Number(`${sign}${whole || "0"}.${fraction ?? afterLetter ?? "0"}`) * scale;
+  if (!Number.isFinite(value)) return bad("not-a-number");
+  if (unit === "Ω" && value < 0) return value > -1 ? ok(0) : bad("negative-ohms");
+  if (Math.abs(value) > ABSURD[unit]) return bad("absurd", { limit: ABSURD[unit], mega: letter !== undefined && MEGA_LETTERS.includes(letter) ? 1 : 0 });
+  return ok(value);
+}
+
+/**
+ * Writes a value with three or so significant figures and an engineering prefix: `12.4 V`, `0.77 V`, `150 mV`, `10.2 kΩ`, `OL`.
+ * Volts are kept in volts down to 0.1 V, as meters on a 20 V range show them.
+ */
+export function formatQuantity(value: number, unit: Unit): string {
+  if (value === OVERLOAD) return "OL";
+  if (!Number.isFinite(value)) return "—";
+  const magnitude = Math.abs(value);
+  if (unit === "V") return `${magnitude < 9.995 ? value.toFixed(2).replace(/^-(0\.00)$/, "$1") : value.toFixed(1)} V`;
+  if (magnitude >= 999_500) return `${significant(value / 1e6)} MΩ`;
+  if (magnitude >= 999.5) return `${significant(value / 1e3)} kΩ`;
+  return `${magnitude < 10 ? value.toFixed(1) : significant(value)} Ω`;
+}
+
+function significant(value: number): string {
+  const magnitude = Math.abs(value);
+  return value.toFixed(magnitude >= 99.95 ? 0 : magnitude >= 9.995 ? 1 : 2);
+}

@@ -1,0 +1,92 @@
+import { issue, type Issue } from "../issues/issue.js";
+import type { Wiring } from "../format/wiring.js";
+import { devicePins, indexWiring, resolvePlace, STAR_KINDS, wireId } from "./points.js";
+
+/**
+ * Sense of a wiring document beyond its shape: names that exist and are unique, a cavity wired once,
+ * a pin used once, ranges the right way round, codes that watch a pin of their own module.
+ * @returns every contradiction found, with its place; empty when the document can be solved
+ */
+export function checkWiring(wiring: Wiring): Issue[] {
+  return [...checkNames(wiring), ...checkWires(wiring), ...checkDevices(wiring), ...checkCodes(wiring)];
+}
+
+function checkNames(wiring: Wiring): Issue[] {
+  const issues: Issue[] = [];
+  const once = (seen: Map<string, string>, id: string, place: string, path: Issue["path"]) => {
+    const first = seen.get(id);
+    if (first !== undefined) issues.push(issue("wiring.duplicate-id", path, { id, first }));
+    else seen.set(id, place);
+  };
+  const connectors = new Map<string, string>(), devices = new Map<string, string>(), wires = new Map<string, string>();
+  wiring.connectors.forEach((c, i) => {
+    once(connectors, c.id, `connectors[${i}]`, ["connectors", i, "id"]);
+    const cavities = new Map<string, string>();
+    c.cavities.forEach((cavity, j) => once(cavities, cavity, `connectors[${i}].cavities`, ["connectors", i, "cavities", j]));
+  });
+  wiring.devices.forEach((d, i) => {
+    once(devices, d.id, `devices[${i}]`, ["devices", i, "id"]);
+    const own = STAR_KINDS.has(d.kind) || !("pins" in d);
+    if (own && connectors.has(d.id)) issues.push(issue("wiring.duplicate-id", ["devices", i, "id"], { id: d.id, first: connectors.get(d.id) ?? "" }));
+  });
+  wiring.wires.forEach((w, i) => once(wires, wireId(w), `wires[${i}]`, ["wires", i]));
+  return issues;
+}
+
+function checkWires(wiring: Wiring): Issue[] {
+  const issues: Issue[] = [];
+  const index = indexWiring(wiring);
+  const taken = new Map<string, string>();
+  wiring.wires.forEach((wire, i) => {
+    for (const end of ["from", "to"] as const) {
+      const place = resolvePlace(index, wire[end], ["wires", i, end]);
+      if (!place.ok) { issues.push(...place.issues); continue; }
+      if (place.value.type !== "cavity") continue;
+      const first = taken.get(wire[end]);
+      if (first !== undefined) issues.push(issue("wiring.cavity-wired-twice", ["wires", i, end], { cavity: wire[end], first }));
+      else taken.set(wire[end], `wires[${i}].${end}`);
+    }
+    if (wire.from === wire.to) issues.push(issue("wiring.wire-to-itself", ["wires", i], { endpoint: wire.from }));
+  });
+  return issues;
+}
+
+function checkDevices(wiring: Wiring): Issue[] {
+  const issues: Issue[] = [];
+  const index = indexWiring(wiring);
+  const taken = new Map<string, string>();
+  wiring.devices.forEach((device, i) => {
+    for (const pin of devicePins(device)) {
+      const path = ["devices", i, ...pin.path];
+      const place = resolvePlace(index, pin.at, path);
+      if (!place.ok) { issues.push(...place.issues); continue; }
+      if (place.value.type !== "cavity" || place.value.side) { issues.push(issue("wiring.pin-needs-device-connector", path, { at: pin.at })); continue; }
+      const first = taken.get(pin.at);
+      if (first !== undefined) issues.push(issue("wiring.cavity-used-twice", path, { cavity: pin.at, first }));
+      else taken.set(pin.at, device.id);
+    }
+    for (const key of ["restShare", "restCelsius"] as const) {
+      const range = (device as Record<string, unknown>)[key] as readonly [number, number] | undefined;
+      if (range && range[0] > range[1]) issues.push(issue("wiring.range-reversed", ["devices", i, key], { low: range[0], high: range[1] }));
+    }
+  });
+  return issues;
+}
+
+function checkCodes(wiring: Wiring): Issue[] {
+  const issues: Issue[] = [];
+  const modules = new Map(wiring.devices.flatMap((d) => (d.kind === "module" ? [[d.id, d] as const] : [])));
+  const seen = new Map<string, number>();
+  wiring.codes.forEach((code, i) => {
+    const module = modules.get(code.module);
+    const key = `${code.module} ${code.id}`;
+    if (seen.has(key)) issues.push(issue("wiring.duplicate-id", ["codes", i, "id"], { id: code.id, first: `codes[${seen.get(key) ?? 0}]` }));
+    seen.set(key, i);
+    if (!module) { issues.push(issue("wiring.missing-module", ["codes", i, "module"], { module: code.module, known: [...modules.keys()].slice(0, 12) })); return; }
+    const monitor = code.monitor;
+    if (!monitor) return;
+    if (!module.pins.some((p) => p.at === monitor.at)) issues.push(issue("wiring.monitor-not-at-module", ["codes", i, "monitor", "at"], { at: monitor.at, module: code.module }));
+    if (monitor.type === "outside" && monitor.low > monitor.high) issues.push(issue("wiring.range-reversed", ["codes", i, "monitor"], { low: monitor.low, high: monitor.high }));
+  });
+  return issues;
+}

@@ -1,0 +1,75 @@
+import type { Connector, Device, Wiring } from "../format/wiring.js";
+import { issue, type Issue, type Result, fail, ok } from "../issues/issue.js";
+
+/**
+ * Electrical points are named as a technician names them:
+ * `B7:1` the harness side of a cavity, `B7:1#` the device's own pin behind it, `X5:4.a` and `X5:4.b`
+ * the two sides of an in-line cavity, `S14` a splice, `G3` a ground point, `F12:in`, `BAT:+`.
+ */
+export type PointName = string;
+
+export const CHASSIS: PointName = "chassis";
+/** The device's own pin behind a cavity. */
+export const pinBehind = (cavity: PointName): PointName => `${cavity}#`;
+/** Wires may end here more than once. */
+const TERMINALS: Readonly<Partial<Record<Device["kind"], readonly string[]>>> = { battery: ["+", "-"], fuse: ["in", "out"], switch: ["in", "out"] };
+export const STAR_KINDS: ReadonlySet<Device["kind"]> = new Set(["splice", "ground"]);
+
+export interface Index {
+  readonly connectors: ReadonlyMap<string, Connector>;
+  readonly devices: ReadonlyMap<string, Device>;
+}
+
+export function indexWiring(wiring: Wiring): Index {
+  return { connectors: new Map(wiring.connectors.map((c) => [c.id, c])), devices: new Map(wiring.devices.map((d) => [d.id, d])) };
+}
+
+/** What an endpoint as written in the document refers to. */
+export type Place =
+  | { readonly type: "cavity"; readonly connector: Connector; readonly cavity: string; readonly side?: "a" | "b" }
+  | { readonly type: "terminal"; readonly device: Device; readonly terminal: string }
+  | { readonly type: "star"; readonly device: Device };
+
+/**
+ * Finds what an endpoint text means.
+ * @returns the place, or one issue: `wiring.missing-connector`, `.missing-cavity`, `.missing-terminal`, `.inline-needs-side`, `.no-side-here`
+ */
+export function resolvePlace(index: Index, endpoint: string, path: Issue["path"] = []): Result<Place> {
+  const colon = endpoint.indexOf(":");
+  const id = colon < 0 ? endpoint : endpoint.slice(0, colon);
+  const rest = colon < 0 ? "" : endpoint.slice(colon + 1);
+  const connector = index.connectors.get(id);
+  const device = index.devices.get(id);
+  if (connector && rest !== "") {
+    const sided = /^(.*)\.([ab])$/.exec(rest);
+    const cavity = sided?.[1] ?? rest;
+    if (!connector.cavities.includes(cavity)) return fail([issue("wiring.missing-cavity", path, { connector: id, cavity, known: connector.cavities.slice(0, 12) })]);
+    if (connector.inline && !sided) return fail([issue("wiring.inline-needs-side", path, { connector: id, cavity })]);
+    if (!connector.inline && sided) return fail([issue("wiring.no-side-here", path, { connector: id, cavity })]);
+    return ok({ type: "cavity", connector, cavity, ...(sided ? { side: sided[2] as "a" | "b" } : {}) });
+  }
+  if (device && STAR_KINDS.has(device.kind) && rest === "") return ok({ type: "star", device });
+  const terminals = device ? TERMINALS[device.kind] : undefined;
+  if (device && terminals) {
+    if (terminals.includes(rest)) return ok({ type: "terminal", device, terminal: rest });
+    return fail([issue("wiring.missing-terminal", path, { device: id, terminal: rest, known: terminals })]);
+  }
+  if (connector) return fail([issue("wiring.missing-cavity", path, { connector: id, cavity: rest, known: connector.cavities.slice(0, 12) })]);
+  return fail([issue("wiring.missing-connector", path, { endpoint, id })]);
+}
+
+export interface DevicePin { readonly role: string; readonly at: string; readonly path: readonly (string | number)[] }
+
+/** The cavities a device is connected through, with the role of each pin. */
+export function devicePins(device: Device): DevicePin[] {
+  if (device.kind === "module") return device.pins.map((p, i) => ({ role: p.role, at: p.at, path: ["pins", i, "at"] }));
+  if ("pins" in device) return Object.entries(device.pins).map(([role, at]) => ({ role, at, path: ["pins", role] }));
+  return [];
+}
+
+/** The connectors a device has, in order of its pins. */
+export function deviceConnectors(device: Device): string[] {
+  return [...new Set(devicePins(device).map((p) => p.at.slice(0, p.at.indexOf(":"))))];
+}
+
+export const wireId = (wire: { id?: string | undefined; from: string; to: string }) => wire.id ?? `${wire.from}~${wire.to}`;
