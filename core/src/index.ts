@@ -11,7 +11,7 @@ export { parseWiring, readWiring } from "./wiring/read.js";
 export { thingsOnTheWay } from "./wiring/shared.js";
 export { compile, nominalValue, middle, thermistorOhm, wireOhm, batteryVolt, type StimulusOf, type ValueOf } from "./network/compile.js";
 export { NO_EDIT, type Circuit, type Edit, type Element, type Gate } from "./network/element.js";
-export { createSolver, nodeOhm, nodeVolt, openedBy, residual, settle, type Conditions, type Settled, type Solver } from "./network/settle.js";
+export { createSolver, measureOhms, nodeOhm, nodeVolt, openedBy, residual, settle, type Conditions, type Settled, type Solver } from "./network/settle.js";
 export { netlist } from "./network/netlist.js";
 export { faultPairs, findFault, generateFaults } from "./faults/generate.js";
 export { middleSeverity, type Fault, type FaultMode, type FaultPlace } from "./faults/fault.js";

@@ -21,18 +21,18 @@ export function uniform(seed: number): () => number {
 export class Draws {
   private readonly strata = new Map<string, Float64Array>();
   private readonly random: () => number;
-  private readonly circuits = new Map<string, Circuit>();
+  private readonly circuits: Partial<Record<KeyState, Circuit[]>> = {};
   constructor(private readonly wiring: Wiring, readonly count: number, seed: number) {
     this.random = uniform(seed);
     for (let draw = 0; draw < count; draw++) this.circuit("on", draw); // fixes the order in which parameters are met
   }
 
   circuit(key: KeyState, draw: number): Circuit {
-    const name = `${key} ${draw}`;
-    let circuit = this.circuits.get(name);
+    const known = (this.circuits[key] ??= []);
+    let circuit = known[draw];
     if (!circuit) {
       circuit = draw === 0 ? compile(this.wiring, key, nominalValue, middle) : compile(this.wiring, key, this.value(draw), this.stimulus(draw));
-      this.circuits.set(name, circuit);
+      known[draw] = circuit;
     }
     return circuit;
   }

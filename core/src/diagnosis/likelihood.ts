@@ -53,26 +53,33 @@ export function sigmaLnOhm(predicted: number, spread: number): number {
 /**
  * Width to give each sample of one hypothesis at one point, from how draws and neighbouring severities differ there.
  * @param values predictions as [sample · stride + point], sample = severity · draws + draw
+ * @param wanted samples predicted (1); the others are passed over
  * @returns one width per sample, volt or ln ohm
  */
-export function spreads(values: Float32Array, stride: number, point: number, severities: number, draws: number, instrument: Instrument): Float32Array {
-  const out = new Float32Array(severities * draws);
-  const scale = instrument === "voltmeter" ? (v: number) => v : (v: number) => (Number.isFinite(v) ? Math.log(v + DEFAULTS.reading.ohmFloor) : NaN);
-  const at = (s: number, d: number) => scale(values[(s * draws + d) * stride + point]!);
-  for (let s = 0; s < severities; s++) {
+export function spreads(values: Float32Array, stride: number, point: number, wanted: Uint8Array, draws: number, instrument: Instrument): Float64Array {
+  const count = wanted.length, ohms = instrument === "ohmmeter";
+  const at = new Float64Array(count).fill(NaN);
+  for (let i = 0; i < count; i++) {
+    if (!wanted[i]) continue;
+    const v = values[i * stride + point]!;
+    at[i] = ohms ? (v < Infinity ? Math.log(v + DEFAULTS.reading.ohmFloor) : NaN) : v;
+  }
+  const out = new Float64Array(count);
+  for (let s = 0; s < count; s += draws) {
     let n = 0, sum = 0, squares = 0;
-    for (let d = 0; d < draws; d++) {
-      const v = at(s, d);
-      if (!Number.isFinite(v)) continue;
+    for (let i = s; i < s + draws; i++) {
+      const v = at[i]!;
+      if (v !== v) continue; // NaN
       n++; sum += v; squares += v * v;
     }
-    const deviation = n > 1 ? Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2)) : 0;
-    for (let d = 0; d < draws; d++) {
-      const here = at(s, d);
-      const below = s > 0 ? Math.abs(here - at(s - 1, d)) : 0;
-      const above = s < severities - 1 ? Math.abs(here - at(s + 1, d)) : 0;
-      const gap = Number.isFinite(below + above) ? (below + above) / 2 : 0;
-      out[s * draws + d] = Math.hypot(DRAW_KERNEL * deviation, SEVERITY_KERNEL * gap);
+    if (n === 0) continue;
+    const deviation = DRAW_KERNEL * Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
+    for (let i = s; i < s + draws; i++) {
+      const v = at[i]!;
+      if (v !== v) continue;
+      const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0, above = i + draws < count ? Math.abs(v - at[i + draws]!) : 0;
+      const gap = SEVERITY_KERNEL * 0.5 * ((below === below ? below : 0) + (above === above ? above : 0));
+      out[i] = Math.sqrt(deviation * deviation + gap * gap);
     }
   }
   return out;

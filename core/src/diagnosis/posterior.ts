@@ -16,10 +16,14 @@ export interface Posterior {
   readonly shareByCodes: Float64Array;
   /** ln likelihood of each piece of evidence under what codes alone leave of each hypothesis */
   readonly fitByCodes: ReadonlyMap<number, Float64Array>;
+  /** weight of each sample by codes alone; for hypotheses not pruned by codes */
+  readonly samplesByCodes: ReadonlyMap<number, Float64Array>;
 }
 
-/** Hypotheses this far behind after codes alone are not read up any further (natural log). */
+/** Hypotheses and samples this far behind after codes alone are not read up any further (natural log). */
 const PRUNE_AFTER_CODES = Math.log(1e-9);
+/** Samples lighter than this do not change how well a hypothesis fits. */
+const FIT_LEAST = 1e-4;
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
 
@@ -31,6 +35,7 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
   const n = predictor.hypotheses.length;
   const codes = evidence.filter((e) => e.kind === "code");
   const readings = evidence.filter((e) => e.kind === "reading");
+  const monitors = codes.map((e) => e.monitor);
   const logPrior = logPriors(predictor);
   const afterCodes = new Float64Array(n);
   const clouds: Float64Array[] = [];
@@ -38,8 +43,11 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
     const { samples } = predictor.hypotheses[h]!;
     const log = new Float64Array(samples);
     if (codes.length) {
-      const bits = predictor.codesSet(h);
-      for (const e of codes) for (let s = 0; s < samples; s++) log[s] = log[s]! + logCode(bits[s * predictor.monitors.length + e.monitor]! === 1, e.present, e.weight);
+      const bits = predictor.codesSet(h, monitors);
+      for (const e of codes) {
+        const whenSet = logCode(true, e.present, e.weight), whenNot = logCode(false, e.present, e.weight);
+        for (let s = 0; s < samples; s++) log[s] = log[s]! + (bits[s * predictor.monitors.length + e.monitor] === 1 ? whenSet : whenNot);
+      }
     }
     clouds.push(log);
     afterCodes[h] = logPrior[h]! + logMean(log);
@@ -47,11 +55,13 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
   const best = afterCodes.reduce((a, b) => Math.max(a, b), -Infinity);
   const range = voltRange(predictor.wiring.nominalVolt);
   const total = new Float64Array(n).fill(-Infinity);
-  const fitByCodes = new Map<number, Float64Array>();
+  const fitByCodes = new Map<number, Float64Array>(), samplesByCodes = new Map<number, Float64Array>();
   for (let h = 0; h < n; h++) {
     if (afterCodes[h]! < best + PRUNE_AFTER_CODES) continue;
-    fitByCodes.set(h, fitOf(predictor, h, evidence, normalise(clouds[h]!), range));
-    for (const e of readings) addReading(predictor, h, e, clouds[h]!, range);
+    samplesByCodes.set(h, normalise(clouds[h]!));
+    fitByCodes.set(h, fitOf(predictor, h, evidence, samplesByCodes.get(h)!, range));
+    const wanted = Uint8Array.from(clouds[h]!, (l) => (logPrior[h]! + l >= best + PRUNE_AFTER_CODES ? 1 : 0));
+    for (const e of readings) addReading(predictor, h, e, clouds[h]!, range, wanted);
     total[h] = logPrior[h]! + logMean(clouds[h]!);
   }
   const fitNotHere = Float64Array.from(evidence, (e) => (e.kind === "code" ? e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE) : Math.log(1 / (e.instrument === "voltmeter" ? range : LN_OHM_RANGE))));
@@ -67,7 +77,7 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
     samples.set(h, normalise(clouds[h]!));
     fit.set(h, fitOf(predictor, h, evidence, samples.get(h)!, range));
   }
-  return { share, notHere: Math.exp(notHereLog - most) / sum, samples, fit, fitNotHere, fitByCodes, shareByCodes: softmax([...afterCodes, notHereByCodes]) };
+  return { share, notHere: Math.exp(notHereLog - most) / sum, samples, fit, fitNotHere, fitByCodes, samplesByCodes, shareByCodes: softmax([...afterCodes, notHereByCodes]) };
 }
 
 /** ln of the normalised priors; the last entry is "not in this wiring". */
@@ -83,23 +93,27 @@ function logCode(predicted: boolean, present: boolean, weight: number): number {
   return weight * Math.log(present ? p : 1 - p);
 }
 
-function addReading(predictor: Predictor, h: number, e: ReadingEvidence, cloud: Float64Array, range: number): void {
-  const values = predictor.predict(h, e.state, e.instrument);
+/** @param wanted samples that still count (1); the others become impossible */
+function addReading(predictor: Predictor, h: number, e: ReadingEvidence, cloud: Float64Array, range: number, wanted: Uint8Array): void {
+  const values = predictor.predict(h, e.state, e.instrument, wanted);
   const stride = predictor.points.length;
-  const width = spreads(values, stride, e.point, cloud.length / predictor.draws, predictor.draws, e.instrument);
-  for (let s = 0; s < cloud.length; s++) cloud[s] = cloud[s]! + Math.log(likelihood(e.instrument, e.value, values[s * stride + e.point]!, width[s]!, range));
+  const width = spreads(values, stride, e.point, wanted, predictor.draws, e.instrument);
+  for (let s = 0; s < cloud.length; s++) cloud[s] = wanted[s] ? cloud[s]! + Math.log(likelihood(e.instrument, e.value, values[s * stride + e.point]!, width[s]!, range)) : -Infinity;
 }
 
 function fitOf(predictor: Predictor, h: number, evidence: readonly Evidence[], weights: Float64Array, range: number): Float64Array {
   return Float64Array.from(evidence, (e) => {
     let mean = 0;
     if (e.kind === "code") {
-      const bits = predictor.codesSet(h);
-      weights.forEach((w, s) => { if (w > 0) mean += w * Math.exp(logCode(bits[s * predictor.monitors.length + e.monitor]! === 1, e.present, e.weight)); });
+      const bits = predictor.codesSet(h, [e.monitor]);
+      let set = 0;
+      for (let s = 0; s < weights.length; s++) if (bits[s * predictor.monitors.length + e.monitor] === 1) set += weights[s]!;
+      mean = set * Math.exp(logCode(true, e.present, e.weight)) + (1 - set) * Math.exp(logCode(false, e.present, e.weight));
     } else {
       const one = new Float64Array(weights.length);
-      addReading(predictor, h, e, one, range);
-      weights.forEach((w, s) => { if (w > 0) mean += w * Math.exp(one[s]!); });
+      const wanted = Uint8Array.from(weights, (w) => (w > FIT_LEAST ? 1 : 0));
+      addReading(predictor, h, e, one, range, wanted);
+      weights.forEach((w, s) => { if (wanted[s]) mean += w * Math.exp(one[s]!); });
     }
     return Math.log(mean);
   });

@@ -7,7 +7,7 @@ import { faultPairs, generateFaults } from "../faults/generate.js";
 import { ohmmeter, voltmeter } from "../instruments/meter.js";
 import { batteryVolt } from "../network/compile.js";
 import { NO_EDIT, type Edit } from "../network/element.js";
-import { createSolver, openedBy, settle, type Conditions, type Solver } from "../network/settle.js";
+import { createSolver, measureOhms, openedBy, settle, type Conditions, type Solver } from "../network/settle.js";
 import { Draws } from "./draws.js";
 
 export type Instrument = "voltmeter" | "ohmmeter";
@@ -41,8 +41,9 @@ export class Predictor {
   private readonly solver: Solver;
   private readonly nodes: Int32Array;
   private readonly columns = new Map<string, Map<number, Column>>();
-  private readonly codeBits = new Map<number, Uint8Array>();
-  private readonly conditionsOf = new Map<string, { open: Uint8Array; key: KeyState }>();
+  private readonly codeBits = new Map<number, { readonly bits: Uint8Array; readonly done: Set<KeyState> }>();
+  /** what the last state opens, by identity of the state: states come in runs */
+  private openIn: { state: State; open: Uint8Array; supply: number } | undefined;
 
   constructor(readonly wiring: Wiring, seed = 1) {
     this.faults = generateFaults(wiring);
@@ -79,47 +80,52 @@ export class Predictor {
     for (let sample = 0; sample < samples; sample++) {
       if (entry.done[sample] || (wanted && !wanted[sample])) continue;
       this.settleSample(h, sample, state);
+      measureOhms(this.solver);
       for (let p = 0; p < this.nodes.length; p++) entry.values[sample * this.nodes.length + p] = read(this.solver, this.nodes[p]!);
       entry.done[sample] = 1;
     }
     return entry.values;
   }
 
-  /** Which codes each sample sets with everything plugged: [sample · monitors + monitor], 1 set. */
-  codesSet(h: number): Uint8Array {
-    let bits = this.codeBits.get(h);
-    if (!bits) {
-      bits = this.computeCodes(h, []);
-      this.codeBits.set(h, bits);
+  /**
+   * Which codes each sample sets with everything plugged: [sample · monitors + monitor], 1 set.
+   * @param wanted monitors that matter; the others may be left at 0
+   */
+  codesSet(h: number, wanted: readonly number[]): Uint8Array {
+    let known = this.codeBits.get(h);
+    if (!known) this.codeBits.set(h, (known = { bits: new Uint8Array(this.hypotheses[h]!.samples * this.monitors.length), done: new Set() }));
+    for (const i of wanted) {
+      const { key } = this.monitors[i]!;
+      if (known.done.has(key)) continue;
+      this.computeCodes(h, key, [], known.bits);
+      known.done.add(key);
     }
-    return bits;
+    return known.bits;
   }
 
   /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
   codesSetByUnplugging(unplugged: readonly string[]): ReadonlySet<number> {
-    const bits = this.computeCodes(0, unplugged);
+    const bits = new Uint8Array(this.hypotheses[0]!.samples * this.monitors.length);
+    for (const key of new Set(this.monitors.map((m) => m.key))) this.computeCodes(0, key, unplugged, bits);
     const some = new Set<number>();
     bits.forEach((bit, i) => { if (bit) some.add(i % this.monitors.length); });
     return some;
   }
 
-  private computeCodes(h: number, unplugged: readonly string[]): Uint8Array {
+  private computeCodes(h: number, key: KeyState, unplugged: readonly string[], bits: Uint8Array): void {
     const { samples } = this.hypotheses[h]!;
-    const bits = new Uint8Array(samples * this.monitors.length);
-    for (const key of new Set(this.monitors.map((m) => m.key))) {
-      const here = this.monitors.flatMap((m, i) => (m.key === key ? [[m, i] as const] : []));
-      const moving = here.filter(([m]) => m.monitor.type === "noActivity");
-      for (let sample = 0; sample < samples; sample++) {
-        const set = (i: number) => { bits[sample * this.monitors.length + i] = 1; };
-        this.settleSample(h, sample, { key, unplugged: [...unplugged] }, moving.length ? true : undefined);
-        for (const [m, i] of here) if (isSet(this.solver, m)) set(i);
-        if (!moving.length) continue;
-        const with_ = moving.map(([m]) => moduleSideVolt(this.solver, m));
-        this.settleSample(h, sample, { key, unplugged: [...unplugged] }, false);
-        moving.forEach(([m, i], j) => { if (lacksActivity(with_[j]!, moduleSideVolt(this.solver, m), this.solver.awake[m.gate] === 1)) set(i); });
-      }
+    const here = this.monitors.flatMap((m, i) => (m.key === key ? [[m, i] as const] : []));
+    const moving = here.filter(([m]) => m.monitor.type === "noActivity");
+    const state: State = { key, unplugged: [...unplugged] };
+    for (let sample = 0; sample < samples; sample++) {
+      const set = (i: number) => { bits[sample * this.monitors.length + i] = 1; };
+      this.settleSample(h, sample, state, moving.length ? true : undefined);
+      for (const [m, i] of here) if (isSet(this.solver, m)) set(i);
+      if (!moving.length) continue;
+      const withSteel = moving.map(([m]) => moduleSideVolt(this.solver, m));
+      this.settleSample(h, sample, state, false);
+      moving.forEach(([m, i], j) => { if (lacksActivity(withSteel[j]!, moduleSideVolt(this.solver, m), this.solver.awake[m.gate] === 1)) set(i); });
     }
-    return bits;
   }
 
   private settleSample(h: number, sample: number, state: State, steel?: boolean): void {
@@ -129,14 +135,11 @@ export class Predictor {
   }
 
   private conditions(h: number, sample: number, state: State, steel?: boolean): Conditions {
-    const draw = sample % this.draws;
-    const circuit = this.drawn.circuit(state.key, draw);
-    const name = stateName(state);
-    let known = this.conditionsOf.get(name);
-    if (!known) this.conditionsOf.set(name, (known = { open: openedBy(circuit, state.unplugged), key: state.key }));
+    const circuit = this.drawn.circuit(state.key, sample % this.draws);
+    if (this.openIn?.state !== state) this.openIn = { state, open: openedBy(circuit, state.unplugged), supply: batteryVolt(this.wiring, state.key, batteryOf(this.wiring)) };
     const { fault } = this.hypotheses[h]!;
-    const edit: Edit = fault ? fault.edit(this.severityOf(h, sample), circuit, batteryVolt(this.wiring, state.key, batteryOf(this.wiring))) : NO_EDIT;
-    return { circuit, edit, open: known.open, keyOn: state.key !== "off", steel };
+    const edit: Edit = fault ? fault.edit(this.severityOf(h, sample), circuit, this.openIn.supply) : NO_EDIT;
+    return { circuit, edit, open: this.openIn.open, keyOn: state.key !== "off", steel };
   }
 }
 

@@ -58,7 +58,7 @@ export function expectation(predictor: Predictor, posterior: Posterior, h: numbe
   if (!weights) return NaN;
   let sum = 0, over = 0, none = 0;
   if (e.kind === "code") {
-    const bits = predictor.codesSet(h);
+    const bits = predictor.codesSet(h, [e.monitor]);
     weights.forEach((w, s) => { sum += w * bits[s * predictor.monitors.length + e.monitor]!; });
     return sum;
   }

@@ -4,14 +4,12 @@ import { OVERLOAD } from "../units/quantity.js";
 
 /**
  * What a 10 MΩ voltmeter shows from a node to chassis, volt. It loads the circuit as in life: a pin that floats
- * reads 0, and a pin behind Z ohm reads V / (1 + Z/10 MΩ). Call after `settle`.
+ * reads 0, and a pin behind Z ohm reads V / (1 + Z/10 MΩ). Call after `settle` and `measureOhms`.
  */
 export function voltmeter(s: Solver, node: number): number {
   if (node === 0) return 0;
-  const hold = s.hold[node - 1]!;
-  if (hold === 0) return 0;
-  const v = s.x[node - 1]!;
-  return hold === 2 || v === 0 ? v : v / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
+  if (s.hold[node - 1] === 0) return 0;
+  return s.x[node - 1]! / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
 }
 
 /** An ohmmeter proves something only where no voltage is left; it is judged against this, volt. */

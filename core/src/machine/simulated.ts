@@ -9,7 +9,7 @@ import { faultPairs, generateFaults } from "../faults/generate.js";
 import { ohmmeter, voltmeter } from "../instruments/meter.js";
 import { batteryVolt, compile, type StimulusOf, type ValueOf } from "../network/compile.js";
 import { NO_EDIT, type Circuit } from "../network/element.js";
-import { createSolver, openedBy, settle, type Conditions } from "../network/settle.js";
+import { createSolver, measureOhms, openedBy, settle, type Conditions } from "../network/settle.js";
 import { OVERLOAD } from "../units/quantity.js";
 
 /**
@@ -33,6 +33,7 @@ export class SimulatedMachine {
     const node = this.circuit(state.key).nodeOf.get(point);
     if (node === undefined) throw new RangeError(`no point "${point}" on this machine`);
     settle(this.solver, this.conditions(state));
+    measureOhms(this.solver);
     const noise = 2 * this.random() - 1;
     if (instrument === "voltmeter") return round(voltmeter(this.solver, node) * (1 + DEFAULTS.meter.accuracyShare * noise), 0.01);
     const ohm = ohmmeter(this.solver, node);

@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Circuit, Edit, Element } from "./element.js";
-import { createWorkspace, factor, solve, type Workspace } from "./factor.js";
+import { createWorkspace, factor, findHeld, inverseDiagonal, solve, type Workspace } from "./factor.js";
 import { analyse, type Pattern } from "./pattern.js";
 
 /** Reference segments and fuse states, as kept in `Solver.mode`. */
@@ -8,10 +8,6 @@ const OFF = 0, REGULATING = 1, LIMITING = 2;
 const INTACT = 0, BLOWN = 1;
 /** Rounds in which every device may move, then rounds in which only the first may: a cycle of two ends there. */
 const ROUNDS_ALL = 24, ROUNDS_ONE = 40;
-/** Conductance that ties an island without a way to chassis, siemens; its voltages to chassis are never reported. */
-const TIE_SIEMENS = 1e-9;
-/** A node that reaches chassis over resistances up to this needs no correction for a 10 MΩ meter, siemens. */
-const STIFF_SIEMENS = 1e-3;
 
 /**
  * Everything needed to solve one circuit topology again and again. Owned by one caller; `settle` allocates nothing.
@@ -26,11 +22,13 @@ export interface Solver {
   readonly mode: Int8Array;
   /** 1 awake; gates */
   readonly awake: Uint8Array;
-  /** 0 no way to chassis (floating), 1 only over high resistance, 2 stiff; n */
+  /** 1 where a node has a way to chassis, 0 where it floats; n */
   readonly hold: Uint8Array;
+  /** resistance to chassis seen at each node, ohm, after `measureOhms`; n, and the off-diagonals it needs on the way */
+  readonly ohm: Float64Array;
   readonly slots: { readonly ab: Int32Array; readonly ba: Int32Array; readonly aLow: Int32Array; readonly lowA: Int32Array };
   readonly columns: { readonly start: Int32Array; readonly slot: Int32Array; readonly row: Int32Array };
-  readonly scratch: { readonly y: Float64Array; readonly series: Float64Array; readonly dead: Uint8Array; readonly queue: Int32Array };
+  readonly scratch: { readonly inverse: Float64Array; readonly series: Float64Array; readonly dead: Uint8Array };
 }
 
 export interface Conditions {
@@ -60,8 +58,8 @@ export function createSolver(circuit: Circuit, pairs: readonly (readonly [number
   });
   return {
     pattern, work: createWorkspace(pattern), x: new Float64Array(pattern.n), mode: new Int8Array(m), awake: new Uint8Array(circuit.gates.length),
-    hold: new Uint8Array(pattern.n), slots: { ab, ba, aLow, lowA }, columns: columnsOf(pattern),
-    scratch: { y: new Float64Array(pattern.n), series: new Float64Array(m), dead: new Uint8Array(m), queue: new Int32Array(pattern.n) },
+    hold: new Uint8Array(pattern.n), ohm: new Float64Array(pattern.n), slots: { ab, ba, aLow, lowA }, columns: columnsOf(pattern),
+    scratch: { inverse: new Float64Array(2 * pattern.slots), series: new Float64Array(m), dead: new Uint8Array(m) },
   };
 }
 
@@ -91,27 +89,37 @@ export function openedBy(circuit: Circuit, unplugged: readonly string[]): Uint8A
  * Starts from everything awake and regulating, so of two stable points the working one is found.
  */
 export function settle(s: Solver, c: Conditions): Settled {
-  const { circuit } = c;
-  const { series, dead } = s.scratch;
-  for (const e of c.edit.series ?? []) series[e.element] = series[e.element]! + e.ohm;
-  for (const e of c.edit.dead ?? []) dead[e] = 1;
-  s.mode.fill(REGULATING);
-  circuit.elements.forEach((e, i) => { if (e.type === "fuse") s.mode[i] = INTACT; });
-  circuit.gates.forEach((g, i) => (s.awake[i] = (g.needsKey && !c.keyOn) || c.edit.asleep?.includes(i) ? 0 : 1));
-
+  applyEdit(s, c.edit);
+  startModes(s, c);
   let rounds = 0, settled = false;
   for (; rounds < ROUNDS_ALL + ROUNDS_ONE && !settled; rounds++) {
     assemble(s, c);
-    findHold(s);
     factor(s.pattern, s.work);
     solve(s.pattern, s.work, s.x);
     const most = rounds < ROUNDS_ALL ? Infinity : 1;
     settled = moveModes(s, c, most) === 0 && meltFuses(s, c) === 0;
   }
-  for (const e of c.edit.series ?? []) series[e.element] = 0;
-  for (const e of c.edit.dead ?? []) dead[e] = 0;
+  clearEdit(s, c.edit);
+  findHeld(s.pattern, s.work, s.hold);
   return { settled, rounds };
 }
+
+function applyEdit(s: Solver, edit: Edit): void {
+  const { series, dead } = s.scratch;
+  if (edit.series) for (const e of edit.series) series[e.element] = series[e.element]! + e.ohm;
+  if (edit.dead) for (const e of edit.dead) dead[e] = 1;
+}
+function clearEdit(s: Solver, edit: Edit): void {
+  if (edit.series) for (const e of edit.series) s.scratch.series[e.element] = 0;
+  if (edit.dead) for (const e of edit.dead) s.scratch.dead[e] = 0;
+}
+
+function startModes(s: Solver, c: Conditions): void {
+  const { elements, gates } = c.circuit;
+  for (let i = 0; i < elements.length; i++) s.mode[i] = elements[i]!.type === "fuse" ? INTACT : REGULATING;
+  for (let i = 0; i < gates.length; i++) s.awake[i] = neverWakes(c, i) ? 0 : 1;
+}
+const neverWakes = (c: Conditions, gate: number) => (!c.keyOn && c.circuit.gates[gate]!.needsKey) || (c.edit.asleep !== undefined && c.edit.asleep.includes(gate));
 
 const volt = (s: Solver, node: number) => (node === 0 ? 0 : s.x[node - 1]!);
 
@@ -120,9 +128,9 @@ function moveModes(s: Solver, c: Conditions, most: number): number {
   const { gates, elements } = c.circuit;
   for (let i = 0; i < gates.length && moves < most; i++) {
     const g = gates[i]!;
-    if ((g.needsKey && !c.keyOn) || c.edit.asleep?.includes(i)) continue;
+    if (neverWakes(c, i)) continue;
     let highest = -Infinity;
-    for (const h of g.high) highest = Math.max(highest, volt(s, h) - volt(s, g.low));
+    for (let j = 0; j < g.high.length; j++) highest = Math.max(highest, volt(s, g.high[j]!) - volt(s, g.low));
     const want = highest > g.aboveVolt ? 1 : 0;
     if (want !== s.awake[i]) { s.awake[i] = want; moves++; }
   }
@@ -163,7 +171,7 @@ function assemble(s: Solver, c: Conditions): void {
     if (c.open[i]) continue;
     stampElement(s, c, elements[i]!, i);
   }
-  for (const shunt of c.edit.shunts ?? []) {
+  if (c.edit.shunts) for (const shunt of c.edit.shunts) {
     const ab = shunt.a && shunt.b ? s.pattern.slotOf(shunt.a - 1, shunt.b - 1) : -1;
     const ba = shunt.a && shunt.b ? s.pattern.slotOf(shunt.b - 1, shunt.a - 1) : -1;
     stamp(s, shunt.a, shunt.b, ab, ba, 1 / shunt.ohm, (shunt.volt ?? 0) / shunt.ohm);
@@ -214,48 +222,19 @@ function weigh(s: Solver, a: number, b: number, ab: number, g: number): void {
   else if (!b) s.work.leak[a - 1] = s.work.leak[a - 1]! + g;
 }
 
-/**
- * Which nodes have a way to chassis, found on the graph before eliminating: breadth first from the rows that leak,
- * first over low resistances (stiff), then over any. What is left floats, and is tied so that the rest can be solved.
- */
-function findHold(s: Solver): void {
-  const { off, leak } = s.work;
-  const { start, slot, row } = s.columns;
-  const { queue } = s.scratch;
-  s.hold.fill(0);
-  for (const [mark, least] of [[2, STIFF_SIEMENS], [1, 0]] as const) {
-    let head = 0, tail = 0;
-    for (let i = 0; i < s.hold.length; i++) {
-      if (s.hold[i] === 2) queue[tail++] = i;
-      else if (leak[i]! > 0 && leak[i]! >= least) { s.hold[i] = mark; queue[tail++] = i; }
-    }
-    while (head < tail) {
-      const j = queue[head++]!;
-      for (let q = start[j]!; q < start[j + 1]!; q++) {
-        const i = row[q]!, g = off[slot[q]!]!;
-        if (s.hold[i] !== 0 || g === 0 || g < least) continue;
-        s.hold[i] = mark;
-        queue[tail++] = i;
-      }
-    }
-  }
-  for (let i = 0; i < s.hold.length; i++) if (s.hold[i] === 0) leak[i] = TIE_SIEMENS;
-}
-
 /** Volts to chassis at a node after `settle`; NaN where the node floats. */
 export function nodeVolt(s: Solver, node: number): number {
   return node === 0 ? 0 : s.hold[node - 1] === 0 ? NaN : s.x[node - 1]!;
 }
 
-/** Resistance to chassis seen at a node with every device in its present state, ohm; Infinity where the node floats. */
+/** Finds the resistance to chassis at every node with every device in its present state, for `nodeOhm`. Call after `settle`. */
+export function measureOhms(s: Solver): void {
+  inverseDiagonal(s.pattern, s.work, s.scratch.inverse, s.ohm);
+}
+
+/** Resistance to chassis seen at a node, ohm, after `measureOhms`; Infinity where the node floats. */
 export function nodeOhm(s: Solver, node: number): number {
-  if (node === 0) return 0;
-  if (s.hold[node - 1] === 0) return Infinity;
-  const { y } = s.scratch;
-  y.fill(0);
-  y[node - 1] = 1;
-  solve(s.pattern, s.work, y);
-  return y[node - 1]!;
+  return node === 0 ? 0 : s.hold[node - 1] === 0 ? Infinity : s.ohm[node - 1]!;
 }
 
 /**
@@ -264,12 +243,9 @@ export function nodeOhm(s: Solver, node: number): number {
  */
 export function residual(s: Solver, c: Conditions): number {
   const v = Float64Array.from(s.x);
-  const { series, dead } = s.scratch;
-  for (const e of c.edit.series ?? []) series[e.element] = series[e.element]! + e.ohm;
-  for (const e of c.edit.dead ?? []) dead[e] = 1;
+  applyEdit(s, c.edit);
   assemble(s, c);
-  for (const e of c.edit.series ?? []) series[e.element] = 0;
-  for (const e of c.edit.dead ?? []) dead[e] = 0;
+  clearEdit(s, c.edit);
   const left = Float64Array.from(s.x, (injected, i) => injected - s.work.leak[i]! * v[i]!);
   for (let j = 0; j < v.length; j++) {
     for (let q = s.columns.start[j]!; q < s.columns.start[j + 1]!; q++) {

@@ -9,7 +9,7 @@ import { stateName, type Instrument, type Predictor } from "../diagnosis/predict
 import { expectation, reasonsFor, type Reason } from "../diagnosis/reasons.js";
 import { deviceConnectors, devicePins } from "../wiring/points.js";
 import { candidates, type Candidate } from "./candidates.js";
-import { crowdOf, information, type Answer, type Crowd } from "./information.js";
+import { confirmingCrowd, crowdOf, information, type Answer, type Crowd } from "./information.js";
 
 export const ENGINE_VERSION = "0.1.0";
 
@@ -57,6 +57,8 @@ const SUPPORTS = Math.log(3);
 const WORTH_BITS = 0.005;
 /** Suspects below this share are not planned for. */
 const PLAN_LEAST = 0.002;
+/** Suspects that codes alone left above this share must be told from the leader before it counts as proven. */
+const CONFIRM_LEAST = 0.01;
 
 /**
  * A case, weighed: wiring (inside the predictor) plus entries in, everything a screen shows out. Pure and repeatable;
@@ -68,13 +70,12 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
   const waiting = evidence.length === 0;
   const open = waiting ? [] : candidates(predictor, folded, concerned(predictor, posterior)).filter((c) => !alreadyRead(c, folded));
   const suspects = groupSuspects(predictor, posterior, waiting ? [] : probesOf(open, evidence, predictor));
-  const crowd = crowdOf(posterior, suspects, PLAN_LEAST);
   const views = suspects.slice(0, LISTED_SUSPECTS).map((s) => view(predictor, posterior, evidence, s));
   const leader = views[0]!;
   const supporting = leader.reasons.filter((r) => r.kind === "reading" && r.weight >= SUPPORTS && r.sigmas < 4).length;
   const enough = leader.type === "fault" && leader.share >= DEFAULTS.plan.enoughShare;
   const proven = enough && supporting >= 2;
-  const next = waiting || proven ? [] : recommend(predictor, enough ? sharpen(crowd) : crowd, open);
+  const next = waiting || proven ? [] : recommend(predictor, enough ? confirmingCrowd(posterior, suspects, CONFIRM_LEAST) : crowdOf(posterior, suspects, PLAN_LEAST), open);
   const stage: Stage = waiting ? "waiting" : proven ? "proven" : next.length === 0 ? "stuck" : enough ? "confirming" : "splitting";
   return {
     engine: ENGINE_VERSION, stage, suspects: views, next, folded,
@@ -132,18 +133,7 @@ function recommend(predictor: Predictor, crowd: Crowd, open: readonly Candidate[
     .filter((r) => r.bits >= WORTH_BITS)
     .sort((a, b) => b.bits / b.candidate.minutes - a.bits / a.candidate.minutes)
     .slice(0, LISTED_NEXT)
-    .map((r) => ({ candidate: r.candidate, bits: r.bits, answers: r.answers, shareOfOpen: entropy > 0 ? Math.min(1, r.bits / entropy) : 0 }));
-}
-
-/** For confirming: the leader against all the others together, evenly, so that the reading that could still refute it is found. */
-function sharpen(crowd: Crowd): Crowd {
-  const lead = crowd.suspects[0]!.share;
-  const scale = (suspect: number, share: number) => (suspect === 0 ? (share / lead) * 0.5 : (share / Math.max(1 - lead, 1e-9)) * 0.5);
-  return {
-    suspects: crowd.suspects.map((s, i) => ({ ...s, share: scale(i, s.share) })),
-    members: crowd.members.map((m) => ({ ...m, share: scale(m.suspect, m.share) })),
-    notHere: { suspect: crowd.notHere.suspect, share: scale(crowd.notHere.suspect, crowd.notHere.share) },
-  };
+    .map((r) => ({ candidate: r.candidate, bits: r.bits, answers: r.answers(), shareOfOpen: entropy > 0 ? Math.min(1, r.bits / entropy) : 0 }));
 }
 
 /** The alarm on the leader's own misfit: codes it does not explain, readings far from what it predicts. */

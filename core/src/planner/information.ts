@@ -20,8 +20,8 @@ export interface Answer {
 export interface Information {
   /** expected drop of entropy over suspects, bits */
   readonly bits: number;
-  /** one list per point of the candidate */
-  readonly answers: readonly (readonly Answer[])[];
+  /** what the answers would mean: one list per point of the candidate */
+  answers(): Answer[][];
 }
 
 /** Bin edges of a scale: what the instrument can tell apart, finer where circuits live. */
@@ -48,15 +48,31 @@ export interface Crowd {
 /** Samples lighter than this within a hypothesis are left out of planning. */
 const SAMPLE_SHARE = 0.004;
 
+/**
+ * For confirming: the leader against everything that codes alone left possible, evenly, so that the reading is found
+ * that could still refute it.
+ */
+export function confirmingCrowd(posterior: Posterior, suspects: readonly Suspect[], least: number): Crowd {
+  const leader = suspects[0]!;
+  const own = crowdOf(posterior, [leader], 0).members.map((m) => ({ ...m, share: (0.5 * m.share) / leader.share }));
+  const ours = new Set(leader.members.map((m) => m.hypothesis));
+  const rest = [...posterior.samplesByCodes].filter(([h]) => !ours.has(h) && posterior.shareByCodes[h]! >= least);
+  const sum = rest.reduce((s, [h]) => s + posterior.shareByCodes[h]!, 0);
+  const others = rest.map(([hypothesis, all]) => member(hypothesis, 1, (0.5 * posterior.shareByCodes[hypothesis]!) / sum, all));
+  const anything: Suspect = { id: "others", type: "nothing", share: 0.5, places: [], members: [] };
+  return { suspects: [{ ...leader, share: 0.5 }, anything], members: [...own, ...others], notHere: { suspect: -1, share: 0 } };
+}
+
+function member(hypothesis: number, suspect: number, share: number, all: Float64Array): Crowd["members"][number] {
+  const wanted = Uint8Array.from(all, (w) => (w >= SAMPLE_SHARE ? 1 : 0));
+  const kept = all.reduce((s, w, j) => (wanted[j] ? s + w : s), 0);
+  return { hypothesis, suspect, share, wanted, weights: all.map((w, j) => (wanted[j] ? w / kept : 0)) };
+}
+
 export function crowdOf(posterior: Posterior, suspects: readonly Suspect[], least: number): Crowd {
   const members = suspects.flatMap((suspect, i) => {
     const list = suspect.type === "nothing" ? [{ hypothesis: 0, share: suspect.share }] : suspect.members;
-    return list.filter((m) => m.share >= least).map(({ hypothesis, share }) => {
-      const all = posterior.samples.get(hypothesis)!;
-      const wanted = Uint8Array.from(all, (w) => (w >= SAMPLE_SHARE ? 1 : 0));
-      const kept = all.reduce((s, w, j) => (wanted[j] ? s + w : s), 0);
-      return { hypothesis, suspect: i, share, wanted, weights: all.map((w, j) => (wanted[j] ? w / kept : 0)) };
-    });
+    return list.filter((m) => m.share >= least).map(({ hypothesis, share }) => member(hypothesis, i, share, posterior.samples.get(hypothesis)!));
   });
   const at = suspects.findIndex((s) => s.type === "notHere");
   return { suspects, members, notHere: { suspect: at, share: suspects[at]?.share ?? 0 } };
@@ -69,34 +85,41 @@ export function crowdOf(posterior: Posterior, suspects: readonly Suspect[], leas
  */
 export function information(predictor: Predictor, crowd: Crowd, candidate: Candidate): Information {
   let bits = 0;
-  const answers: Answer[][] = [];
+  const joints: Joint[] = [];
   for (const name of candidate.points) {
     const joint = jointOf(predictor, crowd, candidate, predictor.pointIndex.get(name)!);
     bits = Math.max(bits, mutual(joint));
-    answers.push(joint.answers());
+    joints.push(joint);
   }
-  return { bits, answers };
+  return { bits, answers: () => joints.map((j) => j.answers()) };
 }
 
 /** Probability of each answer bin together with each suspect: p[bin · suspects + suspect]. Last bin is OL. */
 class Joint {
   readonly bins: number;
   readonly p: Float64Array;
+  /** the edges on the scale that readings are judged on */
+  private readonly ends: Float64Array;
   constructor(readonly edges: Float64Array, readonly groups: number, private readonly instrument: Instrument) {
+    this.ends = instrument === "voltmeter" ? edges : edges.map((e) => Math.log(e + DEFAULTS.reading.ohmFloor));
     this.bins = edges.length; // edges.length − 1 bins and OL
     this.p = new Float64Array(this.bins * groups);
   }
   add(bin: number, group: number, share: number) { this.p[bin * this.groups + group] = this.p[bin * this.groups + group]! + share; }
 
-  /** a normal around μ, on a volt or logarithmic scale */
+  /** a normal around μ, volt or ln ohm */
   smear(mu: number, sigma: number, group: number, share: number) {
-    const scale = this.instrument === "voltmeter" ? (e: number) => e : (e: number) => Math.log(e + DEFAULTS.reading.ohmFloor);
-    const last = this.edges.length - 2;
-    let first = 0;
-    while (first < last && scale(this.edges[first + 1]!) < mu - 3.5 * sigma) first++;
+    const { ends } = this;
+    const last = ends.length - 2;
+    let first = 0, high = last;
+    while (first < high) { // the first bin that reaches within 3.5 σ
+      const mid = (first + high) >> 1;
+      if (ends[mid + 1]! < mu - 3.5 * sigma) first = mid + 1;
+      else high = mid;
+    }
     let below = 0;
     for (let bin = first; bin <= last; bin++) {
-      const z = (scale(this.edges[bin + 1]!) - mu) / sigma;
+      const z = (ends[bin + 1]! - mu) / sigma;
       const upTo = bin === last || z > 3.5 ? 1 : 1 / (1 + Math.exp(-1.702 * z)); // logistic stand-in for the normal
       this.add(bin, group, share * (upTo - below));
       below = upTo;
@@ -168,7 +191,7 @@ function jointOf(predictor: Predictor, crowd: Crowd, c: Candidate, point: number
   const stride = predictor.points.length;
   for (const m of crowd.members) {
     const values = predictor.predict(m.hypothesis, c.state, c.instrument, m.wanted);
-    const width = plannedSpread(values, stride, point, m.weights, c.instrument, predictor);
+    const width = plannedSpread(values, stride, point, m.weights, m.wanted, c.instrument, predictor.draws);
     for (let s = 0; s < m.weights.length; s++) {
       const w = m.weights[s]!;
       if (w === 0) continue;
@@ -184,19 +207,12 @@ function jointOf(predictor: Predictor, crowd: Crowd, c: Candidate, point: number
   return joint;
 }
 
-/** a small kernel over the samples that still count, so that few samples do not look like certainty */
-function plannedSpread(values: Float32Array, stride: number, point: number, weights: Float64Array, instrument: Instrument, predictor: Predictor): number {
-  if (weights.every((w) => w > 0)) {
-    const list = spreads(values, stride, point, weights.length / predictor.draws, predictor.draws, instrument);
-    return weights.reduce((sum, w, s) => sum + w * list[s]!, 0);
-  }
-  let n = 0, sum = 0, squares = 0;
-  weights.forEach((w, s) => {
-    const raw = values[s * stride + point]!;
-    const v = instrument === "voltmeter" ? raw : Math.log(raw + DEFAULTS.reading.ohmFloor);
-    if (w > 0 && Number.isFinite(v)) { n += w; sum += w * v; squares += w * v * v; }
-  });
-  return n > 0 ? 0.3 * Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2)) : 0;
+/** the mean width of the samples that still count, so that few samples do not look like certainty */
+function plannedSpread(values: Float32Array, stride: number, point: number, weights: Float64Array, wanted: Uint8Array, instrument: Instrument, draws: number): number {
+  const list = spreads(values, stride, point, wanted, draws, instrument);
+  let sum = 0;
+  for (let s = 0; s < weights.length; s++) sum += weights[s]! * list[s]!;
+  return sum;
 }
 
 function evenly(joint: Joint, group: number, share: number) {
