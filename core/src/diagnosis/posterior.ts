@@ -16,6 +16,8 @@ export interface Posterior {
   readonly shareByCodes: Float64Array;
   /** ln likelihood of each piece of evidence under what codes alone leave of each hypothesis */
   readonly fitByCodes: ReadonlyMap<number, Float64Array>;
+  /** ln likelihood of each code over all hypotheses by their priors; 0 for readings; [evidence] */
+  readonly fitByPrior: Float64Array;
   /** weight of each sample by codes alone; for hypotheses not pruned by codes */
   readonly samplesByCodes: ReadonlyMap<number, Float64Array>;
 }
@@ -77,7 +79,7 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
     samples.set(h, normalise(clouds[h]!));
     fit.set(h, fitOf(predictor, h, evidence, samples.get(h)!, range));
   }
-  return { share, notHere: Math.exp(notHereLog - most) / sum, samples, fit, fitNotHere, fitByCodes, samplesByCodes, shareByCodes: softmax([...afterCodes, notHereByCodes]) };
+  return { share, notHere: Math.exp(notHereLog - most) / sum, samples, fit, fitNotHere, fitByCodes, samplesByCodes, fitByPrior: priorFit(predictor, logPrior, evidence), shareByCodes: softmax([...afterCodes, notHereByCodes]) };
 }
 
 /** ln of the normalised priors; the last entry is "not in this wiring". */
@@ -85,6 +87,21 @@ function logPriors(predictor: Predictor): Float64Array {
   const rates = [DEFAULTS.prior.nothingWrong, ...predictor.faults.map((f) => f.prior), DEFAULTS.prior.notInThisWiring];
   const sum = rates.reduce((a, b) => a + b, 0);
   return Float64Array.from(rates, (r) => Math.log(r / sum));
+}
+
+/** How likely each code was before anything was known. */
+function priorFit(predictor: Predictor, logPrior: Float64Array, evidence: readonly Evidence[]): Float64Array {
+  return Float64Array.from(evidence, (e) => {
+    if (e.kind !== "code") return 0;
+    let set = 0;
+    predictor.hypotheses.forEach(({ samples }, h) => {
+      const bits = predictor.codesSet(h, [e.monitor]);
+      let count = 0;
+      for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
+      set += (Math.exp(logPrior[h]!) * count) / samples;
+    });
+    return Math.log(set * Math.exp(logCode(true, e.present, e.weight)) + (1 - set) * Math.exp(logCode(false, e.present, e.weight)));
+  });
 }
 
 function logCode(predicted: boolean, present: boolean, weight: number): number {

@@ -35,8 +35,8 @@ export class Predictor {
   readonly monitors: readonly BoundMonitor[];
   /** how many times the circuit has been solved */
   solves = 0;
-  /** samples whose devices found no consistent state */
-  unsettled = 0;
+  /** hypotheses with a sample whose devices found no consistent state */
+  readonly unsettled = new Set<number>();
   private readonly drawn: Draws;
   private readonly solver: Solver;
   private readonly nodes: Int32Array;
@@ -131,7 +131,7 @@ export class Predictor {
   private settleSample(h: number, sample: number, state: State, steel?: boolean): void {
     const conditions = this.conditions(h, sample, state, steel);
     this.solves++;
-    if (!settle(this.solver, conditions).settled) this.unsettled++;
+    if (!settle(this.solver, conditions).settled) this.unsettled.add(h);
   }
 
   private conditions(h: number, sample: number, state: State, steel?: boolean): Conditions {

@@ -7,14 +7,14 @@ import type { Predictor } from "./predictor.js";
 export interface Reason {
   /** number of the logbook entry; 0 for a code that stayed away without being logged */
   readonly number: number;
-  readonly kind: "code" | "reading";
+  readonly kind: "code" | "voltmeter" | "ohmmeter";
   /** the code, or the point read */
   readonly about: string;
   /** code: 1 set, 0 not; reading: volts or ohms */
   readonly got: number;
   /** code: probability that this suspect sets it; reading: volts or ohms it predicts */
   readonly expected: number;
-  /** ln of how much likelier the evidence is under this suspect than under the others */
+  /** ln of how much likelier the evidence is under this suspect than under the others: for a code, than before any was known */
   readonly weight: number;
   /** distance from the prediction in standard deviations; 0 for codes */
   readonly sigmas: number;
@@ -26,11 +26,11 @@ export function reasonsFor(predictor: Predictor, posterior: Posterior, evidence:
   const ownShare = own.reduce((s, [, w]) => s + w, 0);
   return evidence.map((e, i) => {
     const fit = suspect.type === "notHere" ? posterior.fitNotHere[i]! : Math.log(own.reduce((sum, [h, w]) => sum + (w / ownShare) * Math.exp(posterior.fit.get(h)?.[i] ?? -Infinity), 0));
-    const others = averageOfOthers(posterior, members, suspect.type === "notHere", i);
+    const others = e.kind === "code" ? posterior.fitByPrior[i]! : averageOfOthers(posterior, members, suspect.type === "notHere", i);
     const lead = own[0]?.[0];
     const expected = lead === undefined ? NaN : expectation(predictor, posterior, lead, e);
     return {
-      number: e.number, kind: e.kind, about: e.kind === "code" ? predictor.monitors[e.monitor]!.code.id : predictor.points[e.point]!,
+      number: e.number, kind: e.kind === "code" ? "code" : e.instrument, about: e.kind === "code" ? predictor.monitors[e.monitor]!.code.id : predictor.points[e.point]!,
       got: e.kind === "code" ? (e.present ? 1 : 0) : e.value, expected, weight: fit - others,
       sigmas: e.kind === "code" || Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
     };

@@ -72,7 +72,7 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
   const suspects = groupSuspects(predictor, posterior, waiting ? [] : probesOf(open, evidence, predictor));
   const views = suspects.slice(0, LISTED_SUSPECTS).map((s) => view(predictor, posterior, evidence, s));
   const leader = views[0]!;
-  const supporting = leader.reasons.filter((r) => r.kind === "reading" && r.weight >= SUPPORTS && r.sigmas < 4).length;
+  const supporting = leader.reasons.filter((r) => r.kind !== "code" && r.weight >= SUPPORTS && r.sigmas < 4).length;
   const enough = leader.type === "fault" && leader.share >= DEFAULTS.plan.enoughShare;
   const proven = enough && supporting >= 2;
   const next = waiting || proven ? [] : recommend(predictor, enough ? confirmingCrowd(posterior, suspects, CONFIRM_LEAST) : crowdOf(posterior, suspects, PLAN_LEAST), open);
@@ -80,7 +80,7 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
   return {
     engine: ENGINE_VERSION, stage, suspects: views, next, folded,
     readings: readingViews(predictor, posterior, evidence, leader), suspicion: suspicionOf(predictor, posterior),
-    remarks: [...remarks, ...misfits(leader), ...(leader.type === "notHere" && !waiting ? [issue("remark.not-in-this-wiring")] : []), ...(predictor.unsettled ? [issue("remark.unsettled", [], { count: predictor.unsettled })] : [])],
+    remarks: [...remarks, ...misfits(leader), ...(leader.type === "notHere" && !waiting ? [issue("remark.not-in-this-wiring")] : []), ...unsettledAmong(predictor, views)],
   };
 }
 
@@ -145,6 +145,11 @@ function misfits(leader: SuspectView): Issue[] {
     ...(codes.length ? [issue("remark.leader-leaves-codes", [], { codes })] : []),
     ...(readings.length >= 2 ? [issue("remark.leader-misfits", [], { entries: readings.map((r) => String(r.number)) })] : []),
   ];
+}
+
+function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Issue[] {
+  const ids = views.flatMap((s) => s.members).filter((m) => m.share >= 0.05 && predictor.unsettled.has(m.hypothesis)).map((m) => m.fault.id);
+  return ids.length ? [issue("remark.unsettled", [], { faults: ids })] : [];
 }
 
 function readingViews(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], leader: Suspect): ReadingView[] {

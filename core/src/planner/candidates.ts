@@ -2,9 +2,9 @@ import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
 import type { Connector, Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
-import { deviceConnectors, devicePins, indexWiring, pinBehind } from "../wiring/points.js";
+import { findNets } from "../wiring/nets.js";
+import { deviceConnectors, indexWiring } from "../wiring/points.js";
 import type { Instrument, Predictor } from "../diagnosis/predictor.js";
-import { compile } from "../network/compile.js";
 
 export type CandidateKind = "voltage" | "voltageUnplugged" | "watch" | "fuse" | "ohms";
 
@@ -76,13 +76,13 @@ const sides = (c: Connector) => c.cavities.flatMap((cavity) => (c.inline ? [`${c
 
 /** For each device connector that can be unplugged: a point on each copper net it shares with another, at the connector cheapest to reach. */
 function watchPoints(predictor: Predictor, connectors: readonly Connector[], modules: ReadonlySet<string>, plan: StateCost): [string, string[]][] {
-  const nets = copperNets(predictor.wiring);
+  const { netOf: nets, functionOf } = findNets(predictor.wiring);
   const reachable = connectors.filter((c) => c.backProbe && !c.inline);
   return connectors.filter((c) => !modules.has(c.id)).map((c) => {
     const shared = new Map<number, string>();
     for (const point of sides(c)) {
       const net = nets.get(point);
-      if (net === undefined) continue;
+      if (net === undefined || functionOf(point) === "ground") continue;
       for (const other of reachable) {
         if (other.id === c.id) continue;
         const there = sides(other).find((p) => nets.get(p) === net);
@@ -92,17 +92,6 @@ function watchPoints(predictor: Predictor, connectors: readonly Connector[], mod
     }
     return [c.id, [...shared.values()]];
   });
-}
-
-/** Points joined by copper alone (wires, mated contacts, splices) when nothing is wrong: net number by point, chassis left out. */
-function copperNets(wiring: Wiring): ReadonlyMap<string, number> {
-  const circuit = compile(wiring, "on");
-  const parent = circuit.nodes.map((_, i) => i);
-  const find = (i: number): number => (parent[i] === i ? i : (parent[i] = find(parent[i]!)));
-  for (const e of circuit.elements) if (e.a && e.b && (e.id.startsWith("wire ") || e.id.startsWith("contact "))) parent[find(e.a)] = find(e.b);
-  const chassisNets = new Set(circuit.elements.filter((e) => e.b === 0).map((e) => find(e.a)));
-  const device = new Set(wiring.devices.flatMap((d) => devicePins(d).map((p) => pinBehind(p.at))));
-  return new Map(circuit.nodes.flatMap((name, i) => (i && !device.has(name) && !chassisNets.has(find(i)) ? [[name, find(i)] as const] : [])));
 }
 
 /** Minutes to take a reading: get there, change the state from the present one, measure. */

@@ -28,8 +28,8 @@ export interface Information {
 export function edgesOf(instrument: Instrument, nominalVolt: number): Float64Array {
   const edges: number[] = [];
   if (instrument === "voltmeter") {
-    for (let v = -1; v < 6; v += 0.1) edges.push(v);
-    for (let v = 6; v <= nominalVolt * 1.3 + 1; v += 0.25) edges.push(v);
+    for (let i = 0; i < 70; i++) edges.push(-1.05 + 0.1 * i); // 0 V in the middle of a bin
+    for (let v = 6 <= nominalVolt * 1.3 + 1; v += 0.25) edges.push(v);
   } else {
     for (let l = -1; l <= 7.4; l += 0.2) edges.push(10 ** l);
   }
@@ -157,7 +157,13 @@ class Joint {
       const [i, j] = [Math.min(lightest, near), Math.max(lightest, near)];
       runs.splice(i, 2, { from: runs[i]!.from, to: runs[j]!.to });
     }
-    return runs.map((r) => this.answer(r.from, r.to));
+    const list = runs.map((r) => ({ ...r, answer: this.answer(r.from, r.to) }));
+    for (let i = 0; i + 1 < list.length;) { // neighbours that would mean the same are one answer
+      if (this.bins - 1 === list[i + 1]!.to || !sameMeaning(list[i]!.answer, list[i + 1]!.answer)) { i++; continue; }
+      const [from, to] = [list[i]!.from, list[i + 1]!.to];
+      list.splice(i, 2, { from, to, answer: this.answer(from, to) });
+    }
+    return list.map((l) => l.answer);
   }
   private leader(bin: number): number {
     let best = 0;
@@ -182,6 +188,17 @@ class Joint {
       low: from === this.bins - 1 ? Infinity : this.edges[from]!, high: open ? Infinity : this.edges[to + 1]!, share, suspects,
     };
   }
+}
+/** Whether two answers leave the same suspects with nearly the same shares (total variation distance). */
+function sameMeaning(a: Answer, b: Answer): boolean {
+  const shares = new Map(a.suspects.map((s) => [s.suspect, s.share]));
+  let apart = 0;
+  for (const s of b.suspects) {
+    apart += Math.abs(s.share - (shares.get(s.suspect) ?? 0));
+    shares.delete(s.suspect);
+  }
+  for (const rest of shares.values()) apart += rest;
+  return apart / 2 < 0.2;
 }
 const VALLEY = 0.006;
 const MOST_ANSWERS = 4;

@@ -1,0 +1,68 @@
+import { analyse, formatQuantity, Predictor, type Answer, type Analysis, type Instrument, type Reason, type Recommendation, type SuspectView } from "../src/index.js";
+import { Instructor, issueText, Namer, shareText, strengthWord } from "../words/index.js";
+import { EXIT, jsonNumber, loadCase, printJson, Refusal, type Io } from "./io.js";
+
+export function analyseCommand(file: string, options: { readonly json?: boolean | undefined; readonly top?: string | undefined }, io: Io): void {
+  const top = options.top === undefined ? 5 : Number(options.top);
+  if (!Number.isInteger(top) || top < 1) throw new Refusal(EXIT.usage, [`--top: "${options.top}" is not a number of suspects.`]);
+  const job = loadCase(file, io);
+  const result = analyse(new Predictor(job.wiring), job.entries);
+  if (options.json) printJson(io, asJson(result));
+  else print(job.title, result, new Namer(job.wiring), new Instructor(job.wiring), top, io);
+}
+
+const unitOf = (instrument: Instrument) => (instrument === "voltmeter" ? "V" : "Ω");
+
+/** The stable JSON form of an analysis; documented in docs/command-line.md. */
+function asJson(a: Analysis): unknown {
+  const answer = (x: Answer) => ({ value: jsonNumber(x.value), low: jsonNumber(x.low), high: jsonNumber(x.high), share: x.share, suspects: x.suspects.map((s) => ({ id: a.suspects[s.suspect]?.id ?? null, share: s.share })) });
+  return {
+    engine: a.engine, stage: a.stage,
+    suspects: a.suspects.map((s) => ({
+      id: s.id, type: s.type, share: s.share, explains: s.explains, outOf: s.outOf, places: s.places,
+      faults: s.members.map((m) => ({ id: m.fault.id, share: m.share, ohm: jsonNumber(m.ohm) })),
+      reasons: s.reasons.map((r) => ({ ...r, got: jsonNumber(r.got), expected: jsonNumber(r.expected), weight: jsonNumber(r.weight), sigmas: jsonNumber(r.sigmas) })),
+    })),
+    next: a.next.map((n) => ({ ...n.candidate, bits: n.bits, shareOfOpen: n.shareOfOpen, answers: n.answers.map((list) => list.map(answer)) })),
+    readings: a.readings.map((r) => ({ ...r, value: jsonNumber(r.value), healthy: jsonNumber(r.healthy), leading: jsonNumber(r.leading) })),
+    remarks: a.remarks.map((r) => ({ code: r.code, path: r.path, params: r.params, text: issueText(r) })),
+  };
+}
+
+const STAGES: Readonly<Record<Analysis["stage"], string>> = {
+  waiting: "no codes or readings yet", splitting: "suspects still to be told apart", confirming: "one suspect left: confirm it",
+  proven: "one cause, confirmed", stuck: "nothing within reach tells the rest apart",
+};
+
+function print(title: string, a: Analysis, namer: Namer, instructor: Instructor, top: number, io: Io): void {
+  io.out(`${title}: ${STAGES[a.stage]}\n`);
+  for (const r of a.remarks) io.out(`! ${issueText(r)}\n`);
+  io.out("\nSuspects\n");
+  for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
+  if (a.next.length) io.out("\nNext reading\n");
+  a.next.slice(0, 3).forEach((n, i) => printNext(n, i + 1, a, namer, instructor, io));
+}
+
+function printSuspect(s: SuspectView, namer: Namer, io: Io): void {
+  const { title, detail } = namer.suspect(s);
+  io.out(`  ${shareText(s.share).padStart(9)}  ${title}${s.outOf ? `  (explains ${s.explains} of ${s.outOf} codes)` : ""}\n`);
+  if (detail) io.out(`             ${detail}\n`);
+  for (const r of s.reasons.filter((x) => x.number > 0)) io.out(`             ${strengthWord(r.weight).padEnd(16)} ${reasonText(r)}\n`);
+}
+
+function reasonText(r: Reason): string {
+  if (r.kind === "code") return `${r.about} ${r.got ? "set" : "not set"}; would set it: ${shareText(r.expected)}`;
+  const unit = unitOf(r.kind);
+  return `${r.about}: ${formatQuantity(r.got, unit)}, expected ${formatQuantity(r.expected, unit)}`;
+}
+
+function printNext(n: Recommendation, rank: number, a: Analysis, namer: Namer, instructor: Instructor, io: Io): void {
+  const i = instructor.instruct(n.candidate);
+  io.out(`  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ${shareText(n.shareOfOpen)} of what is open)\n`);
+  for (const c of i.cautions) io.out(`     ! ${c}\n`);
+  io.out(`     ${i.state}; ${i.meter}; red on ${i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`).join(" and ")}; black on ${i.black}\n`);
+  for (const answer of n.answers.at(-1) ?? []) {
+    const meaning = answer.suspects.slice(0, 2).map((s) => { const v = a.suspects[s.suspect]; return v ? `${namer.suspect(v).title} ${shareText(s.share)}` : "something else"; }).join("; ");
+    io.out(`     near ${formatQuantity(answer.value, unitOf(n.candidate.instrument)).padEnd(8)} (${shareText(answer.share)}): ${meaning}\n`);
+  }
+}

@@ -1,0 +1,5 @@
+/** Wording of the core's data for people, in English; used by the command line and the web alike. */
+export { issueText, placeOf, wordedCodes } from "./issues.js";
+export { Namer } from "./faults.js";
+export { Instructor, keyText, type Instruction } from "./readings.js";
+export { probabilityWord, shareText, strengthWord } from "./shares.js";

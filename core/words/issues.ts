@@ -1,0 +1,73 @@
+import type { Issue } from "../src/index.js";
+
+/**
+ * Human wording of the core's issue codes, shared by the command line and the web. The core itself never words anything.
+ * Each says what is wrong and, where it helps, what to do.
+ */
+const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
+  "file.empty": () => "The file is empty.",
+  "file.too-large": (p) => `The file has ${thousands(p["characters"])} characters; ${thousands(p["limit"])} are taken at most.`,
+  "file.cut-short": (p) => `The file stops in the middle (line ${p["line"]}, column ${p["column"]}): only part of it arrived.`,
+  "file.not-json": (p) => `This is not JSON: it cannot be read from line ${p["line"]}, column ${p["column"]} on.`,
+  "file.not-an-object": (p) => `Expected a document that begins with "format": "${p["format"]}".`,
+  "file.wrong-format": (p) => `Expected format "${p["expected"]}", found ${p["got"]}.`,
+  "file.wrong-version": (p) => `Version ${p["got"]} is not known here; this program reads version ${p["expected"]}.`,
+  "schema.unknown-kind": (p) => `Unknown kind of device. Known kinds: ${list(p["known"])}.`,
+  "schema.unknown-type": (p) => `Unknown type. Known types: ${list(p["known"])}.`,
+  "schema.unknown-role": (p) => `Unknown role of a module pin. Known roles: ${list(p["known"])}.`,
+  "schema.unknown-field": (p) => `Unknown field: ${list(p["fields"])}.`,
+  "wiring.duplicate-id": (p) => `"${p["id"]}" is used twice; the first is ${p["first"]}.`,
+  "wiring.missing-connector": (p) => `"${p["id"]}" is not a connector, splice, ground, fuse, switch or battery of this document.`,
+  "wiring.missing-cavity": (p) => (p["cavity"] === "" ? `Connector ${p["connector"]} needs a cavity, for example ${p["connector"]}:${first(p["known"])}.` : `Connector ${p["connector"]} has no cavity "${p["cavity"]}"; it has ${list(p["known"])}.`),
+  "wiring.missing-terminal": (p) => `${p["device"]} has no terminal "${p["terminal"]}"; it has ${list(p["known"])}.`,
+  "wiring.inline-needs-side": (p) => `${p["connector"]} is an in-line connector: write ${p["connector"]}:${p["cavity"]}.a or ${p["connector"]}:${p["cavity"]}.b.`,
+  "wiring.no-side-here": (p) => `${p["connector"]} is not an in-line connector: write ${p["connector"]}:${p["cavity"]} without a side.`,
+  "wiring.cavity-wired-twice": (p) => `Cavity ${p["cavity"]} is wired twice; the first wire there is ${p["first"]}. Two wires in one cavity need a splice.`,
+  "wiring.cavity-used-twice": (p) => `Cavity ${p["cavity"]} already belongs to ${p["first"]}.`,
+  "wiring.wire-to-itself": (p) => `The wire goes from ${p["endpoint"]} to itself.`,
+  "wiring.pin-needs-device-connector": (p) => `A device pin must be a cavity of the device's own connector; ${p["at"]} is not.`,
+  "wiring.range-reversed": (p) => `The range runs backwards: ${p["low"]} to ${p["high"]}.`,
+  "wiring.missing-module": (p) => `There is no module "${p["module"]}".${Array.isArray(p["known"]) && p["known"].length ? ` Modules here: ${list(p["known"])}.` : ""}`,
+  "wiring.monitor-not-at-module": (p) => `The set condition watches ${p["at"]}, which is not a pin of module ${p["module"]}.`,
+  "entry.missing-connector": (p) => `There is no connector "${p["id"]}" in the wiring.`,
+  "entry.overload-not-ohms": () => "OL is an ohms reading; a voltmeter cannot show it.",
+  "entry.negative-ohms": (p) => `${p["value"]} Ω is below zero.`,
+  "entry.absurd": (p) => `${p["value"]} is more than a meter can show here (${p["limit"]} at most).`,
+  "entry.undo-of-nothing": (p) => `Entry ${p["target"]} does not stand before this one.`,
+  "quantity.empty": () => "Type what the meter shows.",
+  "quantity.not-a-number": (p) => `"${p["text"]}" is not a number. Examples: 0.15, 12,4, 150m, 10k2, OL.`,
+  "quantity.wrong-unit": (p) => `This reading is in ${p["unit"] === "V" ? "volts" : "ohms"}; "${p["text"]}" says ${p["typed"]}.`,
+  "quantity.overload-not-ohms": () => "OL is an ohms reading. Is the meter on ohms? This reading is in volts.",
+  "quantity.negative-ohms": () => "Ohms below zero: is there still voltage on the wire?",
+  "quantity.absurd": (p) => (p["unit"] === "V" ? `"${p["text"]}" is more than ${p["limit"]} V. Check the prefix: m is milli, k is kilo.` : `"${p["text"]}" is more than any workshop meter shows. Check the prefix; an open circuit is OL.`),
+  "remark.code-not-in-wiring": (p) => `${p["code"]} is not among the codes of this wiring, so it weighs nothing yet.`,
+  "remark.code-without-condition": (p) => `The set condition of ${p["code"]} is not known, so it weighs nothing yet.`,
+  "remark.code-set-by-us": (p) => `${p["code"]} is set by unplugging ${list(p["connectors"])}: our own doing, no evidence.`,
+  "remark.ohms-with-power": (p) => `Ohms at ${p["point"]} were read with the key on. They prove nothing: turn the key off and read again.`,
+  "remark.point-not-in-wiring": (p) => `${p["point"]} is not a point of this wiring.`,
+  "remark.not-in-this-wiring": () => "No single fault in this wiring explains what was seen. Check first that this is the right drawing and the right component; then think of more than one fault.",
+  "remark.leader-leaves-codes": (p) => `The leading suspect does not explain ${list(p["codes"])}. There may be more than one fault.`,
+  "remark.leader-misfits": (p) => `Readings in entries ${list(p["entries"])} are far from what the leading suspect predicts. Take them again before any verdict.`,
+  "remark.unsettled": (p) => `With ${list(p["faults"])} this circuit has no steady state: what is predicted for it is not certain.`,
+};
+
+type Params = Issue["params"];
+const list = (value: Params[string] | undefined) => (Array.isArray(value) ? value.join(", ") : String(value ?? ""));
+const first = (value: Params[string] | undefined) => (Array.isArray(value) ? String(value[0] ?? "1") : "1");
+const thousands = (value: Params[string] | undefined) => Number(value).toLocaleString("en").replaceAll(",", "\u202f");
+
+/** One sentence for an issue. Schema issues fall back on what the schema itself says. */
+export function issueText(issue: Issue): string {
+  const text = TEXTS[issue.code];
+  if (text) return text(issue.params);
+  const message = issue.params["message"];
+  return typeof message === "string" ? `${message}.` : issue.code;
+}
+
+/** The codes worded here; a test holds this against the codes the core uses. */
+export const wordedCodes: readonly string[] = Object.keys(TEXTS);
+
+/** A path as people read it: wires[3].from */
+export function placeOf(issue: Issue): string {
+  return issue.path.reduce<string>((text, part) => (typeof part === "number" ? `${text}[${part}]` : text ? `${text}.${part}` : part), "");
+}

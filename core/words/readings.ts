@@ -1,0 +1,84 @@
+import { deviceConnectors, findNets, type Candidate, type Nets, type NetFunction, type Wiring } from "../src/index.js";
+import { Namer } from "./faults.js";
+
+const FUNCTIONS: Readonly<Record<NetFunction, string>> = { reference: "reference", sensorGround: "sensor ground", signal: "signal", feed: "feed", ground: "ground", unknown: "wire" };
+const KEYS = { off: "key off", on: "key on, engine off", cranking: "cranking", running: "engine running" } as const;
+
+/** One reading as a sentence that can be obeyed, and the lines under it. */
+export interface Instruction {
+  readonly title: string;
+  readonly state: string;
+  readonly meter: string;
+  readonly red: { readonly text: string; readonly how: string; readonly colour?: string; readonly place?: string }[];
+  readonly black: string;
+  /** what to mind, before the step */
+  readonly cautions: readonly string[];
+}
+
+const CAUTIONS: Readonly<Record<string, string>> = {
+  hot: "Hot parts near here.", rotating: "Rotating parts near here: keep clear, engine off.", fuel: "Fuel: no sparks, relieve pressure as the maker says.",
+  throttle: "Throttle circuit: chock the machine and stand clear before the key goes on.", brake: "Brake circuit: chock the machine before the key goes on.",
+};
+
+export class Instructor {
+  private readonly namer: Namer;
+  private readonly nets: Nets;
+  private readonly colours: ReadonlyMap<string, string>;
+  constructor(private readonly wiring: Wiring) {
+    this.namer = new Namer(wiring);
+    this.nets = findNets(wiring);
+    this.colours = new Map(wiring.wires.flatMap((w) => (w.colour ? [[w.from, w.colour] as const, [w.to, w.colour] as const] : [])));
+  }
+
+  functionOf(point: string): string { return FUNCTIONS[this.nets.functionOf(point)]; }
+  colourOf(point: string): string | undefined { return this.colours.get(point); }
+
+  instruct(c: Candidate): Instruction {
+    return {
+      title: this.title(c),
+      state: [KEYS[c.state.key], ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []), ...c.state.unplugged.map((u) => `unplug ${this.namer.connector(u)}`)].join(" · "),
+      meter: c.instrument === "voltmeter" ? "DC volts" : "ohms",
+      red: c.points.map((p) => this.lead(c, p)),
+      black: "battery negative",
+      cautions: this.cautions(c),
+    };
+  }
+
+  private title(c: Candidate): string {
+    const point = c.points[0] ?? "";
+    const what = this.functionOf(point), where = this.namer.point(point);
+    const device = this.deviceOn(c.state.unplugged[0] ?? "");
+    switch (c.kind) {
+      case "fuse": return `Measure both sides of fuse ${c.at}`;
+      case "voltage": return `Measure the ${what} at ${where}`;
+      case "voltageUnplugged": return `Unplug ${c.at} and measure the ${what} in cavity ${cavityOf(point)}`;
+      case "watch": return `Unplug the ${device} and watch the ${what} at ${where}`;
+      case "ohms": return `Key off: ohms from the ${what} at ${where} to battery negative`;
+    }
+  }
+  private deviceOn(connector: string): string {
+    const device = this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector));
+    return device ? this.namer.device(device.id) : `connector ${connector}`;
+  }
+  private lead(c: Candidate, point: string): Instruction["red"][number] {
+    const id = point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
+    const connector = this.wiring.connectors.find((x) => x.id === id);
+    const device = this.wiring.devices.find((d) => d.id === id);
+    const colour = this.colourOf(point), place = connector?.place ?? device?.place;
+    const how = !connector ? "touch the contact" : c.state.unplugged.includes(id) ? "front of the plug, touch only" : "back-probed";
+    return { text: this.namer.point(point), how, ...(colour ? { colour } : {}), ...(place ? { place } : {}) };
+  }
+  private cautions(c: Candidate): string[] {
+    const ids = new Set([c.at, ...c.state.unplugged, ...c.plug]);
+    const marked = [...this.wiring.connectors.filter((x) => ids.has(x.id)), ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x)))].flatMap((x) => x.cautions);
+    const texts = [...new Set(marked)].flatMap((m) => CAUTIONS[m] ?? []);
+    if (c.instrument === "ohmmeter") texts.push("Key off first: ohms under power prove nothing.");
+    if (c.kind === "voltageUnplugged" || c.kind === "ohms") texts.push("Touch the terminal, never spread it.");
+    if (c.unplug.length) texts.push("Unplugging may set codes of its own; they will not count.");
+    if (c.kind === "fuse") texts.push("Never fit a larger fuse or bypass it.");
+    return texts;
+  }
+}
+
+const cavityOf = (point: string) => point.slice(point.indexOf(":") + 1).replace(/\.([ab])$/, ", side $1");
+export const keyText = (key: keyof typeof KEYS) => KEYS[key];

@@ -1,0 +1,23 @@
+/** A share as people read it: "41 %", "under 1 %", "over 99 %". Never 0 or 100: the engine is never that sure. */
+export function shareText(share: number): string {
+  if (share < 0.01) return "under 1 %";
+  if (share > 0.99) return "over 99 %";
+  return `${Math.round(share * 100)} %`;
+}
+
+export function probabilityWord(share: number): string {
+  if (share >= 0.95) return "almost certain";
+  if (share >= 0.7) return "likely";
+  if (share >= 0.3) return "possible";
+  if (share >= 0.05) return "less likely";
+  return "unlikely";
+}
+
+/** How strongly one piece of evidence speaks, from the natural log of its likelihood ratio (bands after Jeffreys, value from memory). */
+export function strengthWord(weight: number): "strongly for" | "for" | "says little" | "against" | "strongly against" {
+  if (weight >= Math.log(10)) return "strongly for";
+  if (weight >= Math.log(2)) return "for";
+  if (weight <= -Math.log(10)) return "strongly against";
+  if (weight <= -Math.log(2)) return "against";
+  return "says little";
+}
