@@ -29,7 +29,7 @@ export function edgesOf(instrument: Instrument, nominalVolt: number): Float64Arr
   const edges: number[] = [];
   if (instrument === "voltmeter") {
     for (let i = 0; i < 70; i++) edges.push(-1.05 + 0.1 * i); // 0 V in the middle of a bin
-    for (let v = 6 <= nominalVolt * 1.3 + 1; v += 0.25) edges.push(v);
+    for (let v = 6; v <= nominalVolt * 1.3 + 1; v += 0.25) edges.push(v);
   } else {
     for (let l = -1; l <= 7.4; l += 0.2) edges.push(10 ** l);
   }
