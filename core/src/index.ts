@@ -22,7 +22,7 @@ export { fold, undoneEntries, type Folded } from "./logbook/fold.js";
 export { checkEntries, parseCase, readCase, readEntries } from "./logbook/read.js";
 export { uniform } from "./diagnosis/draws.js";
 export { batteryOf, meterPoints, Predictor, type Instrument } from "./diagnosis/predictor.js";
-export type { Suspect } from "./diagnosis/groups.js";
+export type { FaultView, Suspect } from "./diagnosis/groups.js";
 export type { Reason } from "./diagnosis/reasons.js";
 export { analyse, ENGINE_VERSION, subjectOfCode, type Analysis, type ReadingView, type Recommendation, type Stage, type SuspectView } from "./planner/analyse.js";
 export { type Candidate, type CandidateKind } from "./planner/candidates.js";

@@ -13,8 +13,11 @@ export interface Suspect {
   readonly share: number;
   readonly places: readonly FaultPlace[];
   /** strongest first */
-  readonly members: readonly { readonly hypothesis: number; readonly fault: Fault; readonly share: number; readonly ohm: number }[];
+  readonly members: readonly { readonly hypothesis: number; readonly fault: FaultView; readonly share: number; readonly ohm: number }[];
 }
+
+/** A fault without its edit: plain data that can cross to another thread. */
+export type FaultView = Pick<Fault, "id" | "mode" | "place" | "at">;
 
 /** Hypotheses below this share keep to their own place and are not compared with others. */
 const COMPARE_ABOVE = 0.002;
@@ -52,7 +55,7 @@ export function groupSuspects(predictor: Predictor, posterior: Posterior, probes
 }
 
 function toSuspect(predictor: Predictor, posterior: Posterior, members: readonly number[]): Suspect {
-  const list = members.map((hypothesis) => ({ hypothesis, fault: predictor.hypotheses[hypothesis]!.fault!, share: posterior.share[hypothesis]!, ohm: likelyOhm(predictor, posterior, hypothesis) }));
+  const list = members.map((hypothesis) => ({ hypothesis, fault: plain(predictor.hypotheses[hypothesis]!.fault!), share: posterior.share[hypothesis]!, ohm: likelyOhm(predictor, posterior, hypothesis) }));
   const places = new Map<string, { place: FaultPlace; share: number }>();
   for (const m of list) {
     const key = `${m.fault.place.type} ${m.fault.place.id}`;
@@ -61,6 +64,8 @@ function toSuspect(predictor: Predictor, posterior: Posterior, members: readonly
   const ranked = [...places.values()].sort((a, b) => b.share - a.share).map((p) => p.place);
   return { id: ranked[0]!.id, type: "fault", share: list.reduce((s, m) => s + m.share, 0), places: ranked, members: list };
 }
+
+const plain = ({ id, mode, place, at }: Fault): FaultView => ({ id, mode, place, ...(at === undefined ? {} : { at }) });
 
 /** The severity that carries most weight, ohm; NaN where the mode has none. */
 function likelyOhm(predictor: Predictor, posterior: Posterior, h: number): number {

@@ -6,12 +6,11 @@ export type Unit = "V" | "Ω";
 export const OVERLOAD = Infinity;
 
 const PREFIX: Readonly<Record<string, number>> = {
-  p: 1e-12, n: 1e-9, u: 1e-6, µ: 1e-6, μ: 1e-6, m: 1e-3, k: 1e3, K: 1e3, M: 1e6, G: 1e9,
+  µ: 1e-6, μ: 1e-6, m: 1e-3, k: 1e3, K: 1e3, M: 1e6, G: 1e9,
 };
 const UNIT_NAMES: Readonly<Record<string, Unit | "A" | "Hz">> = {
   V: "V", v: "V", volt: "V", volts: "V", Ω: "Ω", "\u2126": "Ω", ohm: "Ω", ohms: "Ω", R: "Ω", r: "Ω", A: "A", amp: "A", amps: "A", Hz: "Hz",
 };
-const MEGA_LETTERS = "M";
 
 /** Largest magnitudes a workshop meter can show for this work; beyond them the typed text is asked again. */
 const ABSURD: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9 };
@@ -32,7 +31,7 @@ export function parseQuantity(text: string, unit: Unit): Result<number> {
   if (/^(>?o\.?l\.?|inf|∞|open)(Ω|ohms?)?$/i.test(t)) return unit === "Ω" ? ok(OVERLOAD) : bad("overload-not-ohms");
 
   // digits, optional decimal part, optional letter that may stand in for the decimal point, optional unit
-  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([pnuµμmkKMG]|[Rr](?=\d))?(\d+)?(V|v|volts?|Ω|\u2126|ohms?|R|r|A|amps?|Hz)?$/.exec(t);
+  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([µμmkKMG]|[Rr](?=\d))?(\d+)?(V|v|volts?|Ω|\u2126|ohms?|R|r|A|amps?|Hz)?$/.exec(t);
   if (!m || (m[2] === "" && m[3] === undefined)) return bad("not-a-number");
   const [, sign, whole = "", fraction, letter, afterLetter, unitText] = m;
   if (afterLetter !== undefined && (letter === undefined || fraction !== undefined)) return bad("not-a-number");
@@ -43,7 +42,7 @@ export function parseQuantity(text: string, unit: Unit): Result<number> {
   const value = Number(`${sign}${whole || "0"}.${fraction ?? afterLetter ?? "0"}`) * scale;
   if (!Number.isFinite(value)) return bad("not-a-number");
   if (unit === "Ω" && value < 0) return value > -1 ? ok(0) : bad("negative-ohms");
-  if (Math.abs(value) > ABSURD[unit]) return bad("absurd", { limit: ABSURD[unit], mega: letter !== undefined && MEGA_LETTERS.includes(letter) ? 1 : 0 });
+  if (Math.abs(value) > ABSURD[unit]) return bad("absurd", { limit: ABSURD[unit] });
   return ok(value);
 }
 

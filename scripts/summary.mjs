@@ -1,0 +1,25 @@
+// Adds up what the steps of `npm test` left behind, and ends with one plain line.
+import { existsSync, readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+
+const folder = process.argv[2];
+let passed = 0, failed = 0;
+const read = (name) => (existsSync(join(folder, name)) ? JSON.parse(readFileSync(join(folder, name), "utf8")) : undefined);
+
+const jest = read("jest.json");
+const browser = read("playwright.json");
+for (const name of readdirSync(folder).filter((f) => f.endsWith(".step"))) {
+  const good = readFileSync(join(folder, name), "utf8").trim() === "pass";
+  const counted = (name === "unit.step" && jest) || (name === "browser.step" && browser);
+  if (!counted) good ? passed++ : failed++;
+}
+if (jest) {
+  passed += jest.numPassedTests;
+  failed += jest.numFailedTests + jest.numRuntimeErrorTestSuites;
+}
+if (browser) {
+  passed += browser.stats.expected + browser.stats.flaky;
+  failed += browser.stats.unexpected + browser.errors.length;
+}
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed > 0 || passed === 0 ? 1 : 0);

@@ -1,0 +1,20 @@
+import { fileURLToPath } from "node:url";
+import type { NextConfig } from "next";
+
+const root = fileURLToPath(new URL("..", import.meta.url));
+
+const config: NextConfig = {
+  turbopack: { root },
+  outputFileTracingRoot: root,
+  serverExternalPackages: ["postgres", "elkjs"],
+  poweredByHeader: false,
+  headers: async () => [{
+    source: "/:path*",
+    headers: [
+      { key: "X-Content-Type-Options", value: "nosniff" },
+      { key: "X-Frame-Options", value: "DENY" },
+      { key: "Referrer-Policy", value: "same-origin" },
+    ],
+  }],
+};
+export default config;

@@ -1,0 +1,23 @@
+import { findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, SimulatedMachine, State } from "@radicula/core";
+import { z } from "zod";
+import { answer, answering, refuse } from "@/server/answers";
+import { findJob, hiddenOf, JobId } from "@/server/repo/jobs";
+
+export const dynamic = "force-dynamic";
+const Measure = z.object({ points: z.array(z.string().max(90)).min(1).max(2), instrument: z.enum(["voltmeter", "ohmmeter"]), state: State });
+
+/** What a meter shows on the simulated machine of a practice job. The hidden fault never leaves the server. */
+export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) => answering(async () => {
+  const id = JobId.safeParse((await params).id);
+  const job = id.success ? await findJob(id.data) : undefined;
+  const hidden = id.success ? await hiddenOf(id.data) : undefined;
+  if (!job || !hidden) return refuse(404, [issue("server.no-simulated-machine")]);
+  const body = Measure.safeParse(await request.json().catch(() => undefined));
+  if (!body.success) return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
+  const index = indexWiring(job.wiring);
+  if (body.data.points.some((p) => !resolvePlace(index, p).ok)) return refuse(400, [issue("remark.point-not-in-wiring", [], { point: body.data.points.join(", ") })]);
+  const found = findFault(generateFaults(job.wiring), hidden.fault);
+  const machine = new SimulatedMachine(job.wiring, found?.fault, hidden.ohm ?? (found ? middleSeverity(found.fault) : NaN), hidden.seed);
+  const values = body.data.points.map((p) => machine.read(p, body.data.state, body.data.instrument));
+  return answer({ values: values.map((v) => (v === Infinity ? "OL" : Number.isNaN(v) ? null : v)) });
+});

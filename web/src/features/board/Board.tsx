@@ -1,0 +1,45 @@
+import type { JobSummary } from "@/server/repo/jobs";
+import { Logo } from "@/ui/Logo";
+import { ThemeToggle } from "@/ui/ThemeToggle";
+import Link from "next/link";
+import styles from "./Board.module.css";
+import { Importer } from "./Importer";
+import { waitsFor } from "./waitsFor";
+
+/** All jobs, and what each waits for. */
+export function Board({ jobs }: { readonly jobs: readonly JobSummary[] }) {
+  return (
+    <div className={styles.page}>
+      <header className={styles.head}>
+        <span className={styles.brand}><Logo /> radicula</span>
+        <ThemeToggle />
+      </header>
+      <main className={styles.main}>
+        <div className={styles.title}>
+          <h1>Jobs</h1>
+          <Importer />
+        </div>
+        {jobs.length === 0 ? <p className={styles.empty}>No jobs yet. Open a case or a wiring document to start one.</p> : (
+          <ul className={styles.list}>
+            {jobs.map((job) => (
+              <li key={job.id}>
+                <Link href={`/job/${job.id}`} className={styles.job}>
+                  <span className={styles.machine}>{job.machine ?? "Machine not named"}</span>
+                  <span className={styles.what}>
+                    <span className={styles.name}>{job.title}</span>
+                    <span className={styles.codes}>{job.codes.map((c) => <span key={c} className="mono">{c}</span>)}</span>
+                  </span>
+                  <span className={styles.state}>
+                    <b data-done={job.verdict !== null}>{waitsFor(job)}</b>
+                    <span className="muted">{job.verdict ?? `${count(job.readings, "reading")} so far`}{job.practice ? " · simulated machine" : ""}</span>
+                  </span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
+      </main>
+    </div>
+  );
+}
+const count = (n: number, what: string) => (n === 1 ? `1 ${what}` : `${n === 0 ? "no" : n} ${what}s`);

@@ -1,0 +1,17 @@
+"use client";
+import { Modal } from "antd";
+import styles from "./Case.module.css";
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ["Enter", "log the value"], ["0.15 · 12,4 · 150m · 10k2 · OL", "how values may be typed"], ["X", "can’t do this one: the next comes"], ["T", "took another reading"], ["W", "why: open the leading suspect’s reasons"],
+  ["S", "simulated meter: put the leads on"], ["F", "big card, for reading from two metres"], ["Ctrl Z", "undo the last entry"], ["?", "this sheet"],
+];
+
+export function Help({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
+  return (
+    <Modal open={open} onCancel={onClose} title="Keys, while the value box is empty" footer={null} width={560}>
+      <dl className={styles.keys}>{KEYS.map(([key, what]) => <div key={key}><dt className="mono">{key}</dt><dd>{what}</dd></div>)}</dl>
+      <p className="muted">The map runs from the coded sensors down to what they share. The thicker and redder a line, the more suspicion passes through it; a figure stands on the thing itself. Tags show readings where they were taken. The dashed ring is where the red lead goes next.</p>
+    </Modal>
+  );
+}

@@ -1,0 +1,26 @@
+"use client";
+import { formatQuantity } from "@radicula/core";
+import type { Entry } from "@radicula/core";
+import { say } from "@/messages/issues";
+import styles from "./Case.module.css";
+import type { SaveState } from "./useLogbook";
+
+/** Says where the logbook stands: saved, on its way, kept here, or written by somebody else first. */
+export function SaveNote({ state, onDismiss }: { readonly state: SaveState; readonly onDismiss: () => void }) {
+  if (state.status === "saved" || state.status === "saving") return <p className={styles.saved} role="status">{state.status === "saved" ? "Saved" : "Saving…"}</p>;
+  const text = state.status === "waiting" ? "Not saved yet: the database cannot be reached. What you logged is kept on this device and saved as soon as it is back."
+    : state.status === "stale" ? `Another window logged ${state.missed === 1 ? "an entry" : `${state.missed} entries`} first, so ${what(state.givenBack)} was not saved. It is still in the box: look at what is new, then log it again.`
+    : `Not taken: ${state.codes.map((c) => say(c).text).join(" ")} ${what(state.givenBack)} is still in the box.`;
+  return (
+    <div className={styles.alert} role="alert">
+      <span>{text}</span>
+      {state.status === "waiting" ? null : <button type="button" className="link" onClick={onDismiss}>Understood</button>}
+    </div>
+  );
+}
+
+function what(entries: readonly Entry[]): string {
+  const reading = entries.find((e) => e.type === "reading");
+  if (reading?.type === "reading") return `your reading ${reading.values.map((v) => (v === "OL" ? "OL" : formatQuantity(v, reading.instrument === "voltmeter" ? "V" : "Ω"))).join(" · ")}`;
+  return "your entry";
+}

@@ -1,0 +1,43 @@
+"use client";
+import type { Analysis } from "@radicula/core";
+import { shareText, type Namer } from "@radicula/core/words";
+import { Button } from "antd";
+import styles from "./reading/NextReading.module.css";
+
+interface Props {
+  readonly analysis: Analysis;
+  readonly namer: Namer;
+  readonly busy: boolean;
+  readonly onVerdict: () => void;
+  readonly onPlugBack: (connectors: readonly string[]) => void;
+  readonly onOther: () => void;
+}
+
+/** Where splitting suspects ends: one cause confirmed, or nothing within reach that could tell the rest apart. */
+export function Verdict({ analysis, namer, busy, onVerdict, onPlugBack, onOther }: Props) {
+  const leader = analysis.suspects[0];
+  const { verdict, disturbed } = analysis.folded;
+  if (!leader) return null;
+  const { title, detail } = namer.suspect(leader);
+  const proven = analysis.stage === "proven";
+  return (
+    <section className={styles.card} aria-label="Verdict">
+      <div className={styles.over}><span>{verdict ? "Verdict logged" : proven ? `One cause, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart"}</span><span className="mono">{shareText(leader.share)}</span></div>
+      <h2 className={styles.sentence}>{verdict ? verdict.entry.text : capital(title)}</h2>
+      {detail && !verdict ? <p>{capital(detail)}.</p> : null}
+      {disturbed.length ? (
+        <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
+          Still unplugged: <b>{disturbed.map((d) => namer.connector(d)).join(", ")}</b>. <button type="button" className="link" disabled={busy} onClick={() => onPlugBack(disturbed)}>It is back in</button>
+        </div>
+      ) : null}
+      {verdict ? <p className="muted" style={{ margin: "8px 0 10px" }}>Repair as the maker’s manual says, clear the codes, cycle the key and scan again before the job closes.</p> : (
+        <>
+          <p className="muted" style={{ margin: "8px 0 12px" }}>{proven ? "Two readings or more agree with it and speak against the others. Look at the part before buying it." : "Look at each of the places named, and compare the cost of the part with the cost of another test."}</p>
+          <Button type="primary" size="large" block disabled={busy} onClick={onVerdict}>Log this as the cause</Button>
+        </>
+      )}
+      <div className={styles.under}><span /><button type="button" className="link" onClick={onOther}>Take another reading</button></div>
+    </section>
+  );
+}
+const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);

@@ -1,0 +1,49 @@
+import { formatQuantity, undoneEntries, type Analysis, type Entry } from "@radicula/core";
+import { keyText, shareText, type Instructor, type Namer } from "@radicula/core/words";
+
+export interface LogLine {
+  readonly number: number;
+  readonly time: string;
+  readonly what: string;
+  readonly value: string;
+  readonly remark: string;
+  readonly undone: boolean;
+  readonly saved: boolean;
+  readonly canUndo: boolean;
+}
+
+const STATUS = { active: "active", pending: "pending", stored: "stored", intermittent: "intermittent", absent: "not set" } as const;
+
+/** The logbook as people read it, newest first. */
+export function logLines(entries: readonly Entry[], saved: number, analysis: Analysis | undefined, namer: Namer, instructor: Instructor): LogLine[] {
+  const undone = undoneEntries(entries);
+  return entries.map((e, i) => ({ number: i + 1, time: clock(e.at), ...text(e, i + 1, analysis, namer, instructor), undone: undone.has(i + 1), saved: i < saved, canUndo: e.type !== "undo" && !undone.has(i + 1) })).reverse();
+}
+
+function text(e: Entry, number: number, analysis: Analysis | undefined, namer: Namer, instructor: Instructor): Pick<LogLine, "what" | "value" | "remark"> {
+  switch (e.type) {
+    case "code": return { what: `${e.module} code`, value: e.code, remark: STATUS[e.status] };
+    case "reading": {
+      const unit = e.instrument === "voltmeter" ? "V" : "Ω";
+      const point = e.points[0] ?? "";
+      const views = analysis?.readings.filter((r) => r.number === number) ?? [];
+      const healthy = views.map((v) => (Number.isNaN(v.healthy) ? "—" : formatQuantity(v.healthy, unit))).join(" · ");
+      const state = [e.state.key === "on" ? "" : keyText(e.state.key), e.state.unplugged.length ? `${e.state.unplugged.join(", ")} unplugged` : ""].filter(Boolean).join(", ");
+      return {
+        what: `${capital(instructor.functionOf(point))} at ${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}${state ? `; ${state}` : ""}`,
+        value: e.values.map((v) => (v === "OL" ? "OL" : formatQuantity(v, unit))).join(" · "), remark: healthy ? `${healthy} if healthy` : "",
+      };
+    }
+    case "unplugged": return { what: `Unplugged ${namer.connector(e.connector)}`, value: "", remark: "" };
+    case "plugged": return { what: `Plugged ${namer.connector(e.connector)} back in`, value: "", remark: "" };
+    case "setAside": return { what: "Set a reading aside", value: "", remark: e.candidate };
+    case "verdict": return { what: "Verdict", value: shareText(e.share), remark: e.text };
+    case "undo": return { what: `Took back entry ${e.target}`, value: "", remark: "" };
+  }
+}
+
+/** What an entry is called in a sentence about it. */
+export const entryNames = (lines: readonly LogLine[]): ReadonlyMap<number, string> => new Map(lines.map((l) => [l.number, `(entry ${l.number})`]));
+
+const clock = (at: string) => new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);

@@ -1,0 +1,225 @@
+"use client";
+import { formatQuantity, type Analysis, type ReadingView } from "@radicula/core";
+import { shareText } from "@radicula/core/words";
+import { memo, useMemo, type ReactNode } from "react";
+import { SENSOR } from "./graph";
+import { DOT_X, type PlacedEdge, type PlacedMap, type PlacedNode, type PlacedPort } from "./layout";
+import styles from "./RootMap.module.css";
+import { suspicionOnMap, type MapSuspicion } from "./suspicion";
+
+interface Props {
+  readonly map: PlacedMap;
+  readonly analysis: Analysis | undefined;
+  /** where the red lead goes next */
+  readonly next: readonly string[];
+  readonly unplugged: readonly string[];
+}
+const NOTHING: MapSuspicion = { through: new Map(), on: new Map() };
+/** Suspicion below this is not worth ink. */
+const SEEN = 0.02, TOLD = 0.04;
+
+/** Codes above, what they share below; thicker means more suspicion passes through. */
+export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }: Props) {
+  const suspicion = useMemo(() => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING), [map, analysis]);
+  const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
+  const edges = useMemo(() => [...map.edges].sort((a, b) => (suspicion.through.get(a.id) ?? 0) - (suspicion.through.get(b.id) ?? 0)), [map, suspicion]);
+  return (
+    <figure className={styles.figure}>
+      <svg viewBox={`0 0 ${map.width} ${map.height}`} className={styles.svg} role="img" aria-label={describe(map, suspicion)} style={{ maxWidth: map.width * 1.12 }}>
+        <g>{edges.map((e) => <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />)}</g>
+        <InlineBars nodes={map.nodes} unplugged={unplugged} />
+        {map.nodes.map((n) => <Node key={n.id} node={n} suspicion={suspicion} next={next} unplugged={unplugged} />)}
+        {map.edges.map((e) => { const own = suspicion.on.get(e.id) ?? 0; return own >= TOLD ? <Pill key={e.id} x={e.middle[0]} y={e.middle[1]} share={own} /> : null; })}
+        <Readings map={map} latest={latest} />
+      </svg>
+      {map.hidden > 0 ? <figcaption className={styles.caption}>{map.hidden === 1 ? "1 other circuit shares" : `${map.hidden} other circuits share`} no wire with the coded ones and {map.hidden === 1 ? "is" : "are"} not drawn.</figcaption> : null}
+    </figure>
+  );
+});
+
+function describe(map: PlacedMap, s: MapSuspicion): string {
+  const strongest = map.nodes.map((n) => [n, s.on.get(n.thing) ?? 0] as const).sort((a, b) => b[1] - a[1])[0];
+  return `Root map of ${map.nodes.filter((n) => n.type === "sensor").length} sensors and what they share.${strongest && strongest[1] >= TOLD ? ` Most suspicion on ${strongest[0].title}, ${shareText(strongest[1])}.` : ""}`;
+}
+
+function Edge({ edge, through }: { readonly edge: PlacedEdge; readonly through: number }) {
+  if (edge.function === "watch") return <path d={edge.path} className={styles.watch} />;
+  const suspected = through >= SEEN;
+  const width = suspected ? 1.8 + 5 * Math.sqrt(through) : edge.function === "signal" ? 1.3 : 1.8;
+  return (
+    <>
+      {through >= 0.15 ? <path d={edge.path} fill="none" stroke="var(--halo)" strokeWidth={width + 5 + 7 * through} strokeLinecap="round" opacity=".55" /> : null}
+      <path d={edge.path} fill="none" stroke={suspected ? "var(--rust)" : "var(--wire)"} strokeWidth={width} strokeLinecap="round" opacity={suspected ? 0.45 + 0.55 * Math.min(1, through * 2.2) : edge.function === "signal" ? 0.45 : 0.8} />
+    </>
+  );
+}
+
+/** The cavities of one in-line connector belong together: a bar behind them, with its name. */
+function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[]; readonly unplugged: readonly string[] }) {
+  const bars = new Map<string, PlacedNode[]>();
+  for (const n of nodes) if (n.type === "inline") bars.set(n.thing, [...(bars.get(n.thing) ?? []), n]);
+  return [...bars].map(([id, list]) => {
+    const left = Math.min(...list.map((n) => n.x)) - 12, right = Math.max(...list.map((n) => n.x + n.width)) + 12, y = Math.min(...list.map((n) => n.y)), h = Math.max(...list.map((n) => n.y + n.height)) - y;
+    const out = unplugged.includes(id);
+    return (
+      <g key={id}>
+        <rect x={left} y={y} width={right - left} height={h} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />
+        <text x={left + 4} y={y - 8} className={styles.name}>{id}<tspan className={styles.note} dx="6">{out ? "unplugged" : list[0]?.detail}</tspan></text>
+      </g>
+    );
+  });
+}
+
+interface NodeProps { readonly node: PlacedNode; readonly suspicion: MapSuspicion; readonly next: readonly string[]; readonly unplugged: readonly string[] }
+
+function Node(props: NodeProps) {
+  switch (props.node.type) {
+    case "sensor": return <Sensor {...props} />;
+    case "code": return <LooseCode node={props.node} />;
+    case "splice": return <Splice {...props} />;
+    case "inline": return <>{props.node.ports.slice(0, 1).map((p) => <Cavity key={p.point} cx={props.node.x + props.node.width / 2} cy={props.node.y + props.node.height / 2} label={props.node.title} share={props.suspicion.on.get(p.point.replace(/\.[ab]$/, "")) ?? 0} next={props.node.ports.some((q) => props.next.includes(q.point))} />)}</>;
+    case "module": return <Module {...props} />;
+    case "part": return <Part {...props} />;
+  }
+}
+
+function Sensor({ node, suspicion, next, unplugged }: NodeProps) {
+  const share = suspicion.on.get(node.thing) ?? 0;
+  const healthy = node.codes.length === 0;
+  const plugY = node.y + SENSOR.card + SENSOR.gap;
+  const out = unplugged.includes(node.detail);
+  const [first, ...more] = node.codes;
+  return (
+    <g opacity={healthy ? 0.85 : 1}>
+      <rect x={node.x} y={node.y} width={node.width} height={SENSOR.card} rx={8} className={healthy ? styles.healthy : styles.card} />
+      {healthy ? <text x={node.x + 12} y={node.y + 24} className={styles.good}>✓ no code</text> : <text x={node.x + 12} y={node.y + 24} className={styles.code}>{first?.id}{more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}</text>}
+      {healthy ? null : <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />}
+      <text x={node.x + 12} y={node.y + 47} className={styles.name}>{fit(node.title, node.width - 20)}</text>
+      {share >= TOLD ? <Pill x={node.x + 12 + 26} y={node.y + 67} share={share} /> : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{healthy ? "argues against" : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
+      <rect x={node.x + 6} y={plugY + (out ? 8 : 0)} width={node.width - 12} height={SENSOR.plug} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />
+      {node.ports.map((p) => <Cavity key={p.point} cx={p.cx} cy={p.cy + (out ? 8 : 0)} label={p.label} share={suspicion.on.get(p.point) ?? 0} next={next.includes(p.point)} />)}
+      <text x={node.x + node.width + 1} y={plugY + 22} className={styles.plugName}>{node.detail}</text>
+    </g>
+  );
+}
+
+function LooseCode({ node }: { readonly node: PlacedNode }) {
+  return (
+    <g>
+      <rect x={node.x} y={node.y} width={node.width} height={SENSOR.card} rx={8} className={styles.card} />
+      <text x={node.x + 12} y={node.y + 24} className={styles.code}>{node.title ? node.codes[0]?.id : node.thing}</text>
+      <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />
+      <text x={node.x + 12} y={node.y + 47} className={styles.name}>{fit(node.title.split(" too ")[0] ?? "", node.width - 20)}</text>
+      <text x={node.x + 12} y={node.y + 70} className={styles.note}>{node.title.includes(" too ") ? `too ${node.title.split(" too ")[1] ?? ""}` : node.detail}</text>
+    </g>
+  );
+}
+
+function Splice({ node, suspicion }: NodeProps) {
+  const share = suspicion.on.get(node.thing) ?? 0;
+  const cx = node.x + DOT_X, cy = node.y + node.height / 2;
+  return (
+    <g>
+      <circle cx={cx} cy={cy} r={share >= TOLD ? 9 : 6.5} fill={share >= SEEN ? "var(--rust)" : "var(--wire)"} stroke="var(--paper)" strokeWidth="2" />
+      <text x={cx + 15} y={cy - 3} className={styles.name}>{node.title}</text>
+      <text x={cx + 15} y={cy + 14} className={styles.note}>{node.detail}</text>
+      {share >= TOLD ? <Pill x={cx + 15 + textWidth(node.title) + 34} y={cy - 7} share={share} /> : null}
+    </g>
+  );
+}
+
+function Module({ node, suspicion, next }: NodeProps) {
+  return (
+    <g>
+      <rect x={node.x} y={node.y} width={node.width} height={node.height} rx={10} fill="var(--module)" />
+      <text x={node.x + node.width / 2} y={node.y + node.height / 2 + 6} textAnchor="middle" className={styles.module}>{node.title}</text>
+      {node.ports.map((p) => {
+        const share = suspicion.on.get(p.point) ?? 0;
+        return <g key={p.point}><Cavity cx={p.cx} cy={p.cy} label={p.label} share={share} next={next.includes(p.point)} />{share >= TOLD ? <Pill x={p.cx} y={p.cy + (p.side === "top" ? -24 : 24)} share={share} /> : null}</g>;
+      })}
+    </g>
+  );
+}
+
+function Part({ node, suspicion, next }: NodeProps) {
+  const share = suspicion.on.get(node.thing) ?? 0;
+  const cx = node.x + DOT_X, cy = node.y + node.height / 2;
+  const isNext = next.some((p) => p.startsWith(`${node.thing}:`) || p === node.thing);
+  return (
+    <g>
+      <rect x={cx - 7} y={cy - 7} width={14} height={14} rx={3} fill={share >= SEEN ? "var(--rust)" : "var(--card)"} stroke={isNext ? "var(--accent)" : share >= SEEN ? "var(--rust)" : "var(--muted)"} strokeWidth={isNext ? 3 : 1.5} />
+      <text x={cx + 14} y={cy - 3} className={styles.name}>{node.title}</text>
+      <text x={cx + 14} y={cy + 14} className={styles.note}>{node.detail}</text>
+      {share >= TOLD ? <Pill x={cx + 50 + textWidth(node.title)} y={cy - 8} share={share} /> : null}
+    </g>
+  );
+}
+
+function Cavity({ cx, cy, label, share, next }: { readonly cx: number; readonly cy: number; readonly label: string; readonly share: number; readonly next: boolean }) {
+  const suspected = share >= SEEN;
+  return (
+    <g>
+      {next ? <circle cx={cx} cy={cy} r={15} className={styles.next} /> : null}
+      <circle cx={cx} cy={cy} r={10} fill={suspected ? "var(--tint)" : "var(--card)"} stroke={suspected ? "var(--rust)" : "var(--muted)"} strokeWidth={suspected ? 2.2 : 1.2} />
+      <text x={cx} y={cy + 4} textAnchor="middle" className={styles.cavity} style={label.length > 2 ? { fontSize: 9 } : undefined}>{label}</text>
+      {share >= TOLD ? <title>{shareText(share)}</title> : null}
+    </g>
+  );
+}
+
+function Pill({ x, y, share }: { readonly x: number; readonly y: number; readonly share: number }) {
+  const text = shareText(share).replace("over ", ">").replace("under ", "<");
+  const strong = share >= 0.35;
+  return (
+    <g>
+      <rect x={x - 25} y={y - 11} width={50} height={22} rx={11} fill={strong ? "var(--rust)" : "var(--tint)"} stroke="var(--rust)" strokeWidth="1" />
+      <text x={x} y={y + 4.5} textAnchor="middle" className={styles.pill} fill={strong ? "var(--rust-ink)" : "var(--rust)"}>{text}</text>
+    </g>
+  );
+}
+
+/** Readings stand where they were taken; what a healthy machine would show stands under them. */
+function Readings({ map, latest }: { readonly map: PlacedMap; readonly latest: ReadonlyMap<string, ReadingView> }) {
+  const tags: ReactNode[] = [];
+  for (const node of map.nodes) {
+    const here = portsOf(node).flatMap((p) => { const r = latest.get(p.point); return r ? [{ p, r }] : []; });
+    here.forEach(({ p, r }, i) => {
+      const below = node.type === "sensor" ? 22 : 16;
+      tags.push(<Tag key={p.point} x={p.cx} y={p.cy + below + i * 44} reading={r} />);
+    });
+  }
+  return <g>{tags}</g>;
+}
+function portsOf(node: PlacedNode): readonly Pick<PlacedPort, "point" | "cx" | "cy">[] {
+  if (node.type === "part") return ["in", "out", "+", "-"].map((t) => ({ point: `${node.thing}:${t}`, cx: node.x + DOT_X, cy: node.y + node.height / 2 }));
+  if (node.type === "splice") return [{ point: node.thing, cx: node.x + DOT_X, cy: node.y + node.height / 2 }];
+  return node.ports;
+}
+
+function Tag({ x, y, reading }: { readonly x: number; readonly y: number; readonly reading: ReadingView }) {
+  const unit = reading.instrument === "voltmeter" ? "V" : "Ω";
+  const odd = isOdd(reading);
+  return (
+    <g>
+      <path d={`M${x - 6} ${y + 1}L${x} ${y - 7}L${x + 6} ${y + 1}Z`} fill={odd ? "var(--rust)" : "var(--accent)"} />
+      <rect x={x - 44} y={y} width={88} height={38} rx={5} fill="var(--card)" stroke={odd ? "var(--rust)" : "var(--accent)"} strokeWidth="1.6" />
+      <text x={x} y={y + 17} textAnchor="middle" className={styles.value}>{formatQuantity(reading.value, unit)}</text>
+      <text x={x} y={y + 31} textAnchor="middle" className={styles.small}>{Number.isNaN(reading.healthy) ? "proves nothing" : `${formatQuantity(reading.healthy, unit)} healthy`}</text>
+    </g>
+  );
+}
+/** far from what a healthy machine shows: more than 5 % and 0.15 V, or half as much again in ohms */
+function isOdd(r: ReadingView): boolean {
+  if (Number.isNaN(r.healthy)) return false;
+  if (r.instrument === "voltmeter") return Math.abs(r.value - r.healthy) > Math.max(0.15, 0.05 * Math.abs(r.healthy));
+  return r.value === Infinity || r.healthy === Infinity ? r.value !== r.healthy : Math.abs(Math.log((r.value + 1) / (r.healthy + 1))) > 0.4;
+}
+
+/** about the width of a name in map units; SVG text cannot wrap */
+const textWidth = (text: string) => text.length * 7.6;
+const fit = (text: string, width: number) => (textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 7.6) - 1))}…`);
+/** "Boost signal low" under "Boost pressure" is "signal low" */
+function trimTitle(code: string, sensor: string): string {
+  const words = new Set(sensor.toLowerCase().split(" "));
+  return code.split(" ").filter((w) => !words.has(w.toLowerCase())).join(" ") || code;
+}

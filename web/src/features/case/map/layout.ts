@@ -1,0 +1,74 @@
+import ELK, { type ElkExtendedEdge, type ElkNode, type ElkPort } from "elkjs/lib/elk.bundled.js";
+import { SENSOR, type MapGraph, type MapNode, type MapPort } from "./graph";
+
+export interface PlacedNode extends Omit<MapNode, "ports"> { readonly x: number; readonly y: number; readonly ports: readonly PlacedPort[] }
+export interface PlacedPort extends MapPort { readonly cx: number; readonly cy: number }
+export interface PlacedEdge { readonly id: string; readonly function: MapGraph["edges"][number]["function"]; readonly from: string; readonly to: string; readonly fromPoint: string; readonly toPoint: string; readonly path: string; readonly middle: readonly [number, number] }
+export interface PlacedMap { readonly width: number; readonly height: number; readonly nodes: readonly PlacedNode[]; readonly edges: readonly PlacedEdge[]; readonly hidden: number }
+
+/** Where the dot of a splice or part stands in its box; its words stand to the right. */
+export const DOT_X = 12;
+
+/** Finds a place for everything, layer by layer from the sensors down (ELK's layered method). Runs on the server. */
+export async function layOutMap(graph: MapGraph): Promise<PlacedMap> {
+  if (graph.nodes.length === 0) return { width: 0, height: 0, nodes: [], edges: [], hidden: graph.hidden };
+  const portOf = new Map(graph.nodes.flatMap((n) => n.ports.map((p) => [`${n.id}|${p.point}`, p] as const)));
+  const end = (node: string, point: string, side: "top" | "bottom") => (portOf.has(`${node}|${point}`) ? `${node}|${point}` : `${node}|${node} ${side}`);
+  const root: ElkNode = {
+    id: "map",
+    layoutOptions: {
+      "elk.algorithm": "layered", "elk.direction": "DOWN", "elk.edgeRouting": "SPLINES", "elk.partitioning.activate": "true", "elk.separateConnectedComponents": "false",
+      "elk.layered.spacing.nodeNodeBetweenLayers": "46", "elk.spacing.nodeNode": "18", "elk.spacing.edgeNode": "12", "elk.spacing.edgeEdge": "10", "elk.layered.spacing.edgeNodeBetweenLayers": "14",
+      "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX", "elk.layered.nodePlacement.favorStraightEdges": "true", "elk.layered.crossingMinimization.semiInteractive": "false",
+      "elk.layered.considerModelOrder.strategy": "NONE", "elk.layered.thoroughness": "40", "elk.padding": "[top=4,left=4,bottom=4,right=4]",
+    },
+    children: graph.nodes.map(toElk),
+    edges: graph.edges.map((e): ElkExtendedEdge => ({ id: `${e.id}|${e.from}`, sources: [end(e.from, e.fromPort, "bottom")], targets: [end(e.to, e.toPort, "top")] })),
+  };
+  const placed = await new ELK().layout(root);
+  return {
+    width: placed.width ?? 0, height: placed.height ?? 0, hidden: graph.hidden,
+    nodes: graph.nodes.map((n, i) => fromElk(n, placed.children?.[i])),
+    edges: graph.edges.map((e, i) => ({ id: e.id, function: e.function, from: e.from, to: e.to, fromPoint: e.fromPort, toPoint: e.toPort, ...curve(placed.edges?.[i]) })),
+  };
+}
+
+function toElk(n: MapNode): ElkNode {
+  const dotted = n.type === "splice" || n.type === "part";
+  const fixed = n.type !== "module";
+  return {
+    id: n.id, width: n.width, height: n.height,
+    layoutOptions: { "elk.partitioning.partition": String(n.rank), "elk.portConstraints": fixed ? "FIXED_POS" : "FIXED_SIDE" },
+    ports: n.ports.map((p): ElkPort => ({
+      id: `${n.id}|${p.point}`, width: 1, height: 1, x: dotted ? DOT_X : p.x ?? n.width / 2, y: dotted ? n.height / 2 : p.side === "top" ? 0 : n.height,
+      layoutOptions: { "elk.port.side": p.side === "top" ? "NORTH" : "SOUTH" },
+    })),
+  };
+}
+
+function fromElk(n: MapNode, e: ElkNode | undefined): PlacedNode {
+  const x = e?.x ?? 0, y = e?.y ?? 0;
+  const plugTop = y + SENSOR.card + SENSOR.gap + SENSOR.plug / 2;
+  return {
+    ...n, x, y, width: e?.width ?? n.width, height: e?.height ?? n.height,
+    ports: n.ports.map((p, i) => {
+      const q = e?.ports?.[i];
+      return { ...p, cx: x + (q?.x ?? 0), cy: n.type === "sensor" ? plugTop : n.type === "module" ? (p.side === "top" ? y : y + n.height) : y + (q?.y ?? 0) };
+    }),
+  };
+}
+
+/** ELK's spline sections: end points, with bend points as the control points of cubic curves. */
+function curve(edge: ElkExtendedEdge | undefined): { path: string; middle: readonly [number, number] } {
+  const section = edge?.sections?.[0];
+  if (!section) return { path: "", middle: [0, 0] };
+  const bends = section.bendPoints ?? [];
+  const points = [section.startPoint, ...bends, section.endPoint];
+  const at = (p: { x: number; y: number } | undefined) => `${round(p?.x)} ${round(p?.y)}`;
+  let path = `M${at(points[0])}`;
+  if (bends.length % 3 === 2) for (let i = 1; i + 2 < points.length; i += 3) path += `C${at(points[i])} ${at(points[i + 1])} ${at(points[i + 2])}`;
+  else for (const p of points.slice(1)) path += `L${at(p)}`;
+  const m = points[Math.floor(points.length / 2)], before = points[Math.floor((points.length - 1) / 2)];
+  return { path, middle: [((m?.x ?? 0) + (before?.x ?? 0)) / 2, ((m?.y ?? 0) + (before?.y ?? 0)) / 2] };
+}
+const round = (v: number | undefined) => Math.round((v ?? 0) * 10) / 10;

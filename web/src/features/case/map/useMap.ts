@@ -1,0 +1,22 @@
+"use client";
+import { fold, type Entry } from "@radicula/core";
+import { useEffect, useRef, useState } from "react";
+import type { PlacedMap } from "./layout";
+
+/** The laid-out map; asked for anew when the set of codes in the database has changed. */
+export function useMap(jobId: string, initial: PlacedMap, entries: readonly Entry[], saved: number): PlacedMap {
+  const [map, setMap] = useState(initial);
+  const codes = fold(entries.slice(0, saved)).codes.filter((c) => c.entry.status !== "absent").map((c) => `${c.entry.module} ${c.entry.code}`).sort().join(" ");
+  const drawn = useRef(codes);
+  useEffect(() => {
+    if (drawn.current === codes) return;
+    const stop = new AbortController();
+    fetch(`/api/jobs/${jobId}/map`, { signal: stop.signal }).then(async (r) => {
+      if (!r.ok) return;
+      setMap((await r.json()) as PlacedMap);
+      drawn.current = codes;
+    }).catch(() => undefined); // the old map stays; the next change of codes asks again
+    return () => stop.abort();
+  }, [jobId, codes]);
+  return map;
+}

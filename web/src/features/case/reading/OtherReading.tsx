@@ -1,0 +1,60 @@
+"use client";
+import { devicePins, meterPoints, type Candidate, type Instrument, type KeyState, type State, type Wiring } from "@radicula/core";
+import { keyText, type Instructor, type Namer } from "@radicula/core/words";
+import { Button, Modal, Radio, Select } from "antd";
+import { useMemo, useState } from "react";
+import styles from "../Case.module.css";
+
+interface Props {
+  readonly open: boolean;
+  readonly wiring: Wiring;
+  readonly namer: Namer;
+  readonly instructor: Instructor;
+  readonly state: State;
+  readonly offered: readonly Candidate[];
+  readonly onChoose: (candidate: Candidate) => void;
+  readonly onClose: () => void;
+}
+const KEYS: readonly KeyState[] = ["on", "off", "cranking", "running"];
+
+/** Any reading, however it was taken: one of the others on offer, or a point, an instrument and a state of one's own. */
+export function OtherReading({ open, wiring, namer, instructor, state, offered, onChoose, onClose }: Props) {
+  const [point, setPoint] = useState<string | undefined>(undefined);
+  const [instrument, setInstrument] = useState<Instrument>("voltmeter");
+  const [key, setKey] = useState<KeyState>("on");
+  const [unplugged, setUnplugged] = useState<string[]>([]);
+  const points = useMemo(() => meterPoints(wiring).map((p) => ({ value: p, label: `${namer.point(p)} · ${instructor.functionOf(p)}${instructor.colourOf(p) ? ` · ${instructor.colourOf(p)}` : ""}` })), [wiring, namer, instructor]);
+  const connectors = useMemo(() => wiring.connectors.filter((c) => !wiring.devices.some((d) => d.kind === "module" && devicePins(d).some((p) => p.at.startsWith(`${c.id}:`)))).map((c) => ({ value: c.id, label: namer.connector(c.id) })), [wiring, namer]);
+  const choose = () => {
+    if (point === undefined) return;
+    const at = point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
+    const next: State = { key, unplugged: [...unplugged].sort() };
+    onChoose({
+      id: `own ${instrument} ${point} ${key} ${next.unplugged.join(",")}`, kind: instrument === "ohmmeter" ? "ohms" : unplugged.includes(at) ? "voltageUnplugged" : "voltage", instrument, points: [point], state: next, at,
+      unplug: next.unplugged.filter((c) => !state.unplugged.includes(c)), plug: state.unplugged.filter((c) => !next.unplugged.includes(c)), turnKey: key !== state.key, minutes: 1,
+    });
+  };
+  return (
+    <Modal open={open} onCancel={onClose} title="Another reading" footer={null} destroyOnHidden width={620}>
+      {offered.length ? (
+        <>
+          <p className={styles.formHead}>Also worth taking now</p>
+          <ul className={styles.offers}>{offered.map((c) => <li key={c.id}><button type="button" onClick={() => onChoose(c)}><span>{instructor.instruct(c).title}</span><span className="muted">{Math.max(1, Math.round(c.minutes))} min</span></button></li>)}</ul>
+        </>
+      ) : null}
+      <p className={styles.formHead}>Or one of your own</p>
+      <div className={styles.form}>
+        <label htmlFor="own-point">Red lead</label>
+        <Select id="own-point" showSearch={{ optionFilterProp: "label" }} placeholder="Connector and cavity" value={point} onChange={(v: string) => setPoint(v)} options={points} />
+        <span>Meter</span>
+        <Radio.Group value={instrument} onChange={(e) => { const v = e.target.value as Instrument; setInstrument(v); if (v === "ohmmeter") setKey("off"); }} optionType="button" options={[{ value: "voltmeter", label: "DC volts" }, { value: "ohmmeter", label: "Ohms" }]} />
+        <span>Key</span>
+        <Radio.Group value={key} onChange={(e) => setKey(e.target.value as KeyState)} optionType="button" options={KEYS.map((k) => ({ value: k, label: keyText(k) }))} />
+        <label htmlFor="own-unplugged">Unplugged</label>
+        <Select id="own-unplugged" mode="multiple" placeholder="nothing" value={unplugged} onChange={(v: string[]) => setUnplugged(v)} options={connectors} />
+      </div>
+      <p className="muted">The black lead stands on battery negative.</p>
+      <Button type="primary" block disabled={point === undefined} onClick={choose} style={{ marginTop: 12 }}>Enter its value</Button>
+    </Modal>
+  );
+}

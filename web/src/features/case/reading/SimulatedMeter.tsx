@@ -1,0 +1,33 @@
+"use client";
+import type { Candidate } from "@radicula/core";
+import { useEffect, useState } from "react";
+import { z } from "zod";
+import styles from "./NextReading.module.css";
+
+const Answer = z.object({ values: z.array(z.union([z.number(), z.literal("OL"), z.null()])) });
+/** lets the keyboard shortcut press the button */
+export const METER_BUTTON = "simulated-meter";
+
+/** A meter on a simulated machine: shows what a real one would, for whoever has no machine at hand. */
+export function SimulatedMeter({ jobId, candidate, onRead }: { readonly jobId: string; readonly candidate: Candidate; readonly onRead: (values: (number | "OL")[]) => void }) {
+  const [shown, setShown] = useState<string | undefined>(undefined);
+  useEffect(() => setShown(undefined), [candidate.id]);
+  const read = async () => {
+    try {
+      const response = await fetch(`/api/jobs/${jobId}/measure`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ points: candidate.points, instrument: candidate.instrument, state: candidate.state }) });
+      if (!response.ok) throw new Error(String(response.status));
+      const { values } = Answer.parse(await response.json());
+      setShown(values.map((v) => (v === null ? "—" : v === "OL" ? "OL" : String(v))).join(" / "));
+      if (values.every((v) => v !== null)) onRead(values.filter((v) => v !== null));
+    } catch {
+      setShown("no answer");
+    }
+  };
+  return (
+    <div className={styles.meter}>
+      <span className={styles.meterName}>Simulated meter</span>
+      <output className={`mono ${styles.display}`} aria-label="Simulated meter shows">{shown ?? "– – –"}<small>{candidate.instrument === "voltmeter" ? "V" : "Ω"}</small></output>
+      <button type="button" id={METER_BUTTON} className={styles.meterButton} onClick={() => void read()}>Put the leads on <kbd>S</kbd></button>
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+import { formatQuantity, type Answer, type SuspectView } from "@radicula/core";
+import type { Namer } from "@radicula/core/words";
+import { shareText } from "@radicula/core/words";
+
+export interface AnswerLine {
+  readonly key: string;
+  readonly near: string;
+  readonly share: string;
+  readonly meaning: string;
+  /** place on the scale, 0 to 1 */
+  readonly from: number;
+  readonly to: number;
+  /** what decides: a strong suspect left, or not */
+  readonly decides: boolean;
+  readonly low: number;
+  readonly high: number;
+}
+export interface Scale { readonly lines: readonly AnswerLine[]; readonly ticks: readonly { readonly at: number; readonly text: string }[] }
+
+const GONE_BELOW = 0.015, WAS_ABOVE = 0.06, DECIDED = 0.85;
+
+/** What each answer would mean, and where it lies on the meter's scale. */
+export function scaleOf(answers: readonly Answer[], unit: "V" | "Ω", suspects: readonly SuspectView[], namer: Namer): Scale {
+  const finite = answers.flatMap((a) => [a.low, a.high]).filter(Number.isFinite);
+  const top = Math.max(unit === "V" ? 5.5 : 1000, ...finite), bottom = unit === "V" ? Math.min(0, ...finite) : 0.1;
+  const place = unit === "V" ? (v: number) => (v - bottom) / (top - bottom) : (v: number) => Math.log(Math.max(v, bottom) / bottom) / Math.log((top * 8) / bottom);
+  const at = (v: number) => Math.min(1, Math.max(0, v === Infinity ? 1 : place(v)));
+  return {
+    lines: answers.map((a) => ({
+      key: `${a.low} ${a.high}`, near: a.value === Infinity ? "OL" : formatQuantity(Math.abs(a.value) < 0.005 ? 0 : a.value, unit), share: shareText(a.share), meaning: meaningOf(a, suspects, namer),
+      from: a.low === Infinity ? 0.96 : at(a.low), to: at(a.high), decides: (a.suspects[0]?.share ?? 0) >= DECIDED, low: a.low, high: a.high,
+    })),
+    ticks: unit === "V" ? (top > 8 ? [0, 5, 12] : [0, 5]).map((v) => ({ at: at(v), text: String(v) })) : [1, 1000, 1e6].map((v) => ({ at: at(v), text: formatQuantity(v, "Ω") })),
+  };
+}
+
+function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): string {
+  const named = a.suspects.flatMap((s) => { const v = suspects[s.suspect]; return v ? [{ ...s, name: nameOf(v, namer) }] : []; });
+  const [first, second] = named;
+  if (!first) return "something not among the suspects";
+  if (first.share >= DECIDED) return `it is the ${first.name}`.replace("it is the nothing", "nothing").replace("it is the not", "not");
+  const out = suspects.flatMap((v, i) => (v.share >= WAS_ABOVE && !(a.suspects.some((s) => s.suspect === i && s.share >= GONE_BELOW)) ? [nameOf(v, namer)] : []));
+  const left = [first, ...(second && second.share > 0.5 * first.share ? [second] : [])].map((s) => `${s.name} ${shareText(s.share)}`).join(", ");
+  return out.length && out.length <= 2 ? `not ${out.join(", not ")}; then ${left}` : left;
+}
+
+/** a suspect by its place alone, short enough for a line */
+export function nameOf(v: SuspectView, namer: Namer): string {
+  if (v.type === "nothing") return "nothing wrong now";
+  if (v.type === "notHere") return "not in this wiring";
+  const [place, ...more] = v.places;
+  if (!place) return v.id;
+  const name = place.type === "wire" ? namer.place(place).replace(/,.*$/, "") : namer.place(place).replace(/ \(.*\)$/, "");
+  return more.length ? `${name} and ${more.length === 1 ? "another" : `${more.length} others`} alike` : name;
+}
+
+/** The line a value falls on, or the nearest. */
+export function lineFor(value: number, scale: Scale): string | undefined {
+  const inside = scale.lines.find((l) => value >= l.low && value <= l.high);
+  if (inside) return inside.key;
+  if (value === Infinity) return scale.lines.find((l) => l.high === Infinity)?.key;
+  return [...scale.lines].sort((a, b) => Math.min(Math.abs(value - a.low), Math.abs(value - a.high)) - Math.min(Math.abs(value - b.low), Math.abs(value - b.high)))[0]?.key;
+}

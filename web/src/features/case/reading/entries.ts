@@ -1,0 +1,17 @@
+import { OVERLOAD, type Candidate, type Entry, type SuspectView } from "@radicula/core";
+
+/**
+ * The entries that logging one reading makes: what had to be unplugged or plugged back first, then the reading with
+ * its full state. What we disturb is thereby always on record.
+ */
+export function readingEntries(c: Pick<Candidate, "instrument" | "points" | "state" | "plug" | "unplug">, values: readonly number[], typed: string, at: string): Entry[] {
+  return [
+    ...c.plug.map((connector): Entry => ({ type: "plugged", at, connector })),
+    ...c.unplug.map((connector): Entry => ({ type: "unplugged", at, connector })),
+    { type: "reading", at, instrument: c.instrument, points: [...c.points], values: values.map((v) => (v === OVERLOAD ? "OL" as const : v)), state: { key: c.state.key, unplugged: [...c.state.unplugged] }, as: typed },
+  ];
+}
+
+export function verdictEntry(suspect: SuspectView, text: string, ranking: readonly SuspectView[], engine: string, at: string): Entry {
+  return { type: "verdict", at, suspect: suspect.id, text: text.slice(0, 400), share: suspect.share, engine, ranking: ranking.slice(0, 12).map((s) => ({ suspect: s.id, share: s.share })) };
+}

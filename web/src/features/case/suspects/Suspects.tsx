@@ -1,0 +1,59 @@
+"use client";
+import { formatQuantity, type Reason, type SuspectView } from "@radicula/core";
+import { probabilityWord, shareText, strengthWord, type Namer } from "@radicula/core/words";
+import { useState } from "react";
+import styles from "./Suspects.module.css";
+
+const LISTED = 5, LEAST = 0.005;
+
+/** Who could explain it all, how sure, and why: each row opens into its reasons. */
+export function Suspects({ suspects, namer, ids }: { readonly suspects: readonly SuspectView[]; readonly namer: Namer; readonly ids: ReadonlyMap<number, string> }) {
+  const [open, setOpen] = useState<string | undefined>(undefined);
+  const [all, setAll] = useState(false);
+  const worth = suspects.filter((s) => s.share >= LEAST);
+  const shown = all ? worth : worth.slice(0, LISTED);
+  return (
+    <section className={styles.card} aria-label="Suspects">
+      <div className={styles.over}><span>Suspects</span><span>explains codes</span></div>
+      <ol className={styles.list}>
+        {shown.map((s, i) => {
+          const { title, detail } = namer.suspect(s);
+          const isOpen = open === s.id;
+          return (
+            <li key={s.id}>
+              <button type="button" className={styles.row} aria-expanded={isOpen} onClick={() => setOpen(isOpen ? undefined : s.id)}>
+                <span className={`mono ${styles.share}`} data-strong={i === 0 || s.share >= 0.2}>{shareText(s.share)}</span>
+                <span className={styles.title}>{capital(title)}{detail ? <small>{detail}</small> : null}</span>
+                <span className={`mono ${styles.codes}`}>{s.type === "fault" && s.outOf ? `${s.explains}/${s.outOf}` : ""}</span>
+              </button>
+              {isOpen ? <Reasons suspect={s} ids={ids} /> : null}
+            </li>
+          );
+        })}
+      </ol>
+      {worth.length > LISTED ? <button type="button" className="link" onClick={() => setAll(!all)}>{all ? "Fewer" : `${worth.length - LISTED} more, together ${shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0))}`}</button> : null}
+    </section>
+  );
+}
+
+function Reasons({ suspect, ids }: { readonly suspect: SuspectView; readonly ids: ReadonlyMap<number, string> }) {
+  const logged = suspect.reasons.filter((r) => r.number > 0);
+  const away = suspect.reasons.filter((r) => r.number === 0);
+  const against = away.filter((r) => r.expected > 0.5);
+  return (
+    <div className={styles.reasons}>
+      <p>{capital(probabilityWord(suspect.share))}.{suspect.type === "notHere" ? " Grows when every fault in this wiring predicts the readings badly." : ""}</p>
+      <ul>
+        {logged.map((r, i) => <li key={`${r.number} ${i}`}><span className={styles.strength} data-for={r.weight > 0}>{strengthWord(r.weight)}</span><span>{reasonText(r)} <span className="muted">{ids.get(r.number)}</span></span></li>)}
+        {away.length ? <li><span className={styles.strength} data-for={against.length === 0}>{against.length ? "against" : "for"}</span><span>{against.length ? `should have set ${against.map((r) => r.about).join(", ")} too` : `leaves the other ${away.length === 1 ? "code" : `${away.length} codes`} unset, as seen`}</span></li> : null}
+      </ul>
+    </div>
+  );
+}
+
+function reasonText(r: Reason): string {
+  if (r.kind === "code") return r.expected >= 0.5 === (r.got === 1) ? `${r.about} ${r.got ? "set" : "not set"}, as it would` : r.got ? `${r.about} is set; this alone would not set it` : `${r.about} is not set; this would set it`;
+  const unit = r.kind === "voltmeter" ? "V" : "Ω";
+  return Number.isNaN(r.expected) ? `${formatQuantity(r.got, unit)} at ${r.about}` : `${formatQuantity(r.got, unit)} at ${r.about}; expected ${formatQuantity(r.expected, unit)}`;
+}
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -1,0 +1,41 @@
+"use client";
+import type { Analysis, Entry, Wiring } from "@radicula/core";
+import { wrap, type Remote } from "comlink";
+import { useEffect, useRef, useState } from "react";
+import type { AnalystApi } from "@/workers/analyst.worker";
+
+export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean }
+
+/** Pause before thinking ahead, so that a quick second reading is not kept waiting. */
+const THINK_AFTER_MS = 150;
+
+/** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
+export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
+  const [state, setState] = useState<AnalysisState>({ analysis: undefined, ms: 0, working: true, failed: false });
+  const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
+  const latest = useRef(0);
+
+  useEffect(() => {
+    const worker = new Worker(new URL("../../workers/analyst.worker.ts", import.meta.url), { type: "module" });
+    worker.onerror = () => setState((s) => ({ ...s, working: false, failed: true }));
+    remote.current = wrap<AnalystApi>(worker);
+    void remote.current.open(wiring);
+    return () => { worker.terminate(); remote.current = undefined; };
+  }, [wiring]);
+
+  useEffect(() => {
+    const api = remote.current;
+    if (!api) return;
+    const mine = ++latest.current;
+    setState((s) => ({ ...s, working: true }));
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    api.update(entries).then(({ analysis, ms }) => {
+      if (latest.current !== mine) return;
+      setState({ analysis, ms, working: false, failed: false });
+      timer = setTimeout(() => { if (latest.current === mine) void api.think(entries, analysis); }, THINK_AFTER_MS);
+    }, () => { if (latest.current === mine) setState((s) => ({ ...s, working: false, failed: true })); });
+    return () => clearTimeout(timer);
+  }, [wiring, entries]);
+
+  return state;
+}

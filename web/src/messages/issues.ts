@@ -1,0 +1,14 @@
+import { issueText, placeOf } from "@radicula/core/words";
+import type { Issue } from "@radicula/core";
+
+/** Wording of what only the web can meet; the rest is shared with the command line. */
+const TEXTS: Readonly<Record<string, string>> = {
+  "server.database-gone": "The database cannot be reached. What you typed is kept here and saved as soon as it is back.",
+  "server.failed": "Something went wrong on the server. What you typed is kept here.",
+  "server.no-such-job": "There is no such job any more.",
+  "server.no-simulated-machine": "This job has no simulated machine.",
+};
+
+export function say(issue: Pick<Issue, "code" | "path" | "params">): { text: string; place: string } {
+  return { text: TEXTS[issue.code] ?? issueText(issue), place: placeOf(issue) };
+}

@@ -1,0 +1,39 @@
+import { issue, type Issue } from "@radicula/core";
+
+/** Answers of the route handlers: JSON, never cached, expected failures as issues. */
+export const answer = (body: unknown, status = 200) => Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
+export const refuse = (status: number, issues: readonly Issue[]) => answer({ issues }, status);
+
+/** Runs a handler; a database that cannot be reached is said so, anything else is a bug and is logged. */
+export async function answering(handler: () => Promise<Response>): Promise<Response> {
+  try {
+    return await handler();
+  } catch (error) {
+    console.error(error);
+    return isDatabaseGone(error) ? refuse(503, [issue("server.database-gone")]) : refuse(500, [issue("server.failed")]);
+  }
+}
+
+const GONE = /ECONN|CONNECT_TIMEOUT|CONNECTION_|57P0|EPIPE|ENOTFOUND/;
+export function isDatabaseGone(error: unknown): boolean {
+  for (let e: unknown = error; e instanceof Error; e = e.cause) {
+    if (GONE.test(`${"code" in e ? String(e.code) : ""} ${e.message}`)) return true;
+    if (e instanceof AggregateError && e.errors.some(isDatabaseGone)) return true;
+  }
+  return false;
+}
+
+/** The request's body as text, or undefined once it passes the limit: never more than that is kept. */
+export async function limitedText(request: Request, limit: number): Promise<string | undefined> {
+  const reader = request.body?.getReader();
+  if (!reader) return "";
+  const chunks: Uint8Array[] = [];
+  for (let size = 0; ; ) {
+    const { done, value } = await reader.read();
+    if (done) break;
+    size += value.byteLength;
+    if (size > limit) { await reader.cancel(); return undefined; }
+    chunks.push(value);
+  }
+  return new TextDecoder().decode(Buffer.concat(chunks));
+}

@@ -1,0 +1,38 @@
+"use client";
+import { App, ConfigProvider, theme as antTheme } from "antd";
+import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
+import { DARK, LIGHT, THEME_COOKIE } from "./tokens";
+
+type Mode = "light" | "dark";
+const ThemeMode = createContext<{ mode: Mode; toggle(): void }>({ mode: "light", toggle: () => undefined });
+export const useThemeMode = () => useContext(ThemeMode);
+
+
+/** Light for daylight, dark for under the machine. The choice is kept in a cookie so that the first paint has it. */
+export function Theme({ initial, children }: { readonly initial: Mode | undefined; readonly children: ReactNode }) {
+  const [mode, setMode] = useState<Mode>(initial ?? "light");
+  useEffect(() => {
+    if (initial === undefined && window.matchMedia("(prefers-color-scheme: dark)").matches) setMode("dark");
+  }, [initial]);
+  useEffect(() => { document.documentElement.dataset["theme"] = mode; }, [mode]);
+  const toggle = useCallback(() => setMode((m) => {
+    const next = m === "light" ? "dark" : "light";
+    document.cookie = `${THEME_COOKIE}=${next}; path=/; max-age=31536000; samesite=lax`;
+    return next;
+  }), []);
+  const c = mode === "light" ? LIGHT : DARK;
+  const config = useMemo(() => ({
+    algorithm: mode === "light" ? antTheme.defaultAlgorithm : antTheme.darkAlgorithm,
+    token: {
+      colorPrimary: c.accent, colorInfo: c.accent, colorLink: c.accent, colorError: c.rust, colorWarning: c.rust, colorBgBase: c.card, colorBgLayout: c.paper, colorBgContainer: c.card, colorBgElevated: c.card,
+      colorText: c.ink, colorTextSecondary: c.muted, colorTextTertiary: c.muted, colorTextDescription: c.muted, colorTextPlaceholder: c.muted, colorBorder: c.line, colorBorderSecondary: c.line,
+      colorTextLightSolid: mode === "light" ? "#FFFEFB" : "#10211B", fontFamily: "var(--sans)", fontSize: 16, borderRadius: 8, controlHeight: 44, wireframe: false,
+    },
+    components: { Button: { fontWeight: 600, primaryShadow: "none", defaultShadow: "none" } },
+  }), [mode, c]);
+  return (
+    <ThemeMode value={useMemo(() => ({ mode, toggle }), [mode, toggle])}>
+      <ConfigProvider theme={config} wave={{ disabled: true }}><App>{children}</App></ConfigProvider>
+    </ThemeMode>
+  );
+}

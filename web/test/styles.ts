@@ -1,0 +1,1 @@
+export default new Proxy({}, { get: (_target, name) => String(name) });
