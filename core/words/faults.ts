@@ -48,6 +48,13 @@ export class Namer {
     if (place.type === "cavity") return `terminal in ${this.point(place.id)}`;
     return this.device(place.id);
   }
+  /** a place as short as a technician would say it with the map in view: "B7", "wire B7:1–S14", "terminal X5:4" */
+  short(place: FaultPlace): string {
+    if (place.type === "cavity") return `terminal ${place.id}`;
+    if (place.type !== "wire") return place.id;
+    const w = this.wires.get(place.id);
+    return w ? `wire ${short(w.from)}–${short(w.to)}` : `wire ${place.id}`;
+  }
   /** one fault in full: "oil pressure sensor B9 shorted inside, supply to ground" */
   fault(fault: Pick<Fault, "mode" | "place" | "at">): string {
     const text = MODES[fault.mode];

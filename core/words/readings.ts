@@ -36,7 +36,7 @@ export class Instructor {
   instruct(c: Candidate): Instruction {
     return {
       title: this.title(c),
-      state: [KEYS[c.state.key], ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []), ...c.state.unplugged.map((u) => `unplug ${this.namer.connector(u)}`)].join(" · "),
+      state: [KEYS[c.state.key], ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []), ...c.state.unplugged.map((u) => (c.unplug.includes(u) ? `unplug ${u}` : `${u} still unplugged`))].join(" · "),
       meter: c.instrument === "voltmeter" ? "DC volts" : "ohms",
       red: c.points.map((p) => this.lead(c, p)),
       black: "battery negative",
@@ -72,9 +72,9 @@ export class Instructor {
     const ids = new Set([c.at, ...c.state.unplugged, ...c.plug]);
     const marked = [...this.wiring.connectors.filter((x) => ids.has(x.id)), ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x)))].flatMap((x) => x.cautions);
     const texts = [...new Set(marked)].flatMap((m) => CAUTIONS[m] ?? []);
-    if (c.instrument === "ohmmeter") texts.push("Key off first: ohms under power prove nothing.");
+    if (c.instrument === "ohmmeter") texts.push("Key off first.");
     if (c.kind === "voltageUnplugged" || c.kind === "ohms") texts.push("Touch the terminal, never spread it.");
-    if (c.unplug.length) texts.push("Unplugging may set codes of its own; they will not count.");
+    if (c.unplug.length) texts.push("Key off while unplugging.");
     if (c.kind === "fuse") texts.push("Never fit a larger fuse or bypass it.");
     return texts;
   }

@@ -21,3 +21,6 @@ export function strengthWord(weight: number): "strongly for" | "for" | "says lit
   if (weight <= -Math.log(2)) return "against";
   return "says little";
 }
+
+/** As `shareText`, for narrow columns: "<1 %", "41 %", ">99 %". */
+export const shareShort = (share: number) => shareText(share).replace("under ", "<").replace("over ", ">");

@@ -15,9 +15,11 @@ export function parseJson(text: string): Result<unknown> {
     return ok(JSON.parse(body) as unknown);
   } catch (error) {
     const message = error instanceof Error ? error.message : "";
-    const position = Number(/position (\d+)/.exec(message)?.[1] ?? body.length);
+    // engines word this differently and leave the place out of short texts
+    const stated = /position (\d+)/.exec(message)?.[1];
+    const cut = /unterminated|unexpected end|end of data/i.test(message) || Number(stated ?? -1) >= body.trimEnd().length;
+    const position = stated !== undefined ? Number(stated) : cut ? body.length : Math.max(0, body.search(/\S/));
     const before = body.slice(0, position).split("\n");
-    const cut = position >= body.trimEnd().length || /unterminated|unexpected end/i.test(message);
     return fail([issue(cut ? "file.cut-short" : "file.not-json", [], { line: before.length, column: (before.at(-1)?.length ?? 0) + 1 })]);
   }
 }

@@ -9,6 +9,9 @@ const INTACT = 0, BLOWN = 1;
 /** Rounds in which every device may move, then rounds in which only the first may: a cycle of two ends there. */
 const ROUNDS_ALL = 24, ROUNDS_ONE = 40;
 
+/** Two segments meet at their edge: within rounding of it, either will do. Without this an unloaded reference would swing for ever. */
+const EDGE_VOLT = 1e-9;
+
 /**
  * Everything needed to solve one circuit topology again and again. Owned by one caller; `settle` allocates nothing.
  * Arrays: n = nodes without chassis, m = elements.
@@ -141,9 +144,9 @@ function moveModes(s: Solver, c: Conditions, most: number): number {
     const knee = e.volt - e.limitAmpere * e.ohm;
     const now = s.mode[i]!;
     let want = now;
-    if (now === REGULATING) want = v < knee ? LIMITING : v > e.volt ? OFF : REGULATING;
-    else if (now === LIMITING && v > knee) want = REGULATING;
-    else if (now === OFF && v < e.volt) want = REGULATING;
+    if (now === REGULATING) want = v < knee - EDGE_VOLT ? LIMITING : v > e.volt + EDGE_VOLT ? OFF : REGULATING;
+    else if (now === LIMITING && v > knee + EDGE_VOLT) want = REGULATING;
+    else if (now === OFF && v < e.volt - EDGE_VOLT) want = REGULATING;
     if (want !== now) { s.mode[i] = want; moves++; }
   }
   return moves;

@@ -27,6 +27,7 @@ export function Board({ jobs }: { readonly jobs: readonly JobSummary[] }) {
                   <span className={styles.machine}>{job.machine ?? "Machine not named"}</span>
                   <span className={styles.what}>
                     <span className={styles.name}>{job.title}</span>
+                    {job.complaint ? <span className={styles.complaint}>{job.complaint}</span> : null}
                     <span className={styles.codes}>{job.codes.map((c) => <span key={c} className="mono">{c}</span>)}</span>
                   </span>
                   <span className={styles.state}>

@@ -12,21 +12,22 @@ import { CodesForm } from "./CodesForm";
 import { Help } from "./Help";
 import { entryNames, logLines } from "./logbook/lines";
 import { Logbook } from "./logbook/Logbook";
-import type { PlacedMap } from "./map/layout";
+import type { Maps } from "./map/layout";
 import { RootMap } from "./map/RootMap";
+import { showsFeeds } from "./map/suspicion";
 import { useMap } from "./map/useMap";
 import { readingEntries, verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
 import { OtherReading } from "./reading/OtherReading";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
-import { SaveNote } from "./SaveNote";
+import { SavedWord, SaveNote } from "./SaveNote";
 import { Steps } from "./Steps";
 import { Suspects } from "./suspects/Suspects";
 import { useAnalysis } from "./useAnalysis";
 import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
 
-interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: PlacedMap }
+interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps }
 type Sheet = "other" | "codes" | "help" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
@@ -35,7 +36,7 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
   const { analysis, ms, working, failed } = useAnalysis(job.wiring, log.entries);
   const namer = useMemo(() => new Namer(job.wiring), [job.wiring]);
   const instructor = useMemo(() => new Instructor(job.wiring), [job.wiring]);
-  const map = useMap(job.id, initialMap, log.entries, log.saved);
+  const maps = useMap(job.id, initialMap, log.entries, log.saved);
   const [own, setOwn] = useState<Candidate | undefined>(undefined);
   const [texts, setTexts] = useState<readonly string[]>([]);
   const [sheet, setSheet] = useState<Sheet>(undefined);
@@ -96,6 +97,7 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
     return action !== undefined;
   };
 
+  const map = showsFeeds(maps.full, analysis, candidate) ? maps.full : maps.short;
   const leader = analysis?.suspects[0];
   const ended = analysis && !own && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
   const logVerdict = () => { if (analysis && leader) append([verdictEntry(leader, capital(namer.suspect(leader).title), analysis.suspects, analysis.engine, now())]); };
@@ -105,6 +107,7 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
       <header className={styles.head}>
         <Link href="/" className={styles.brand} aria-label="All jobs"><Logo /> radicula</Link>
         <h1 className={styles.job}><b>{job.machine ?? job.title}</b>{job.machine ? <span className="muted"> · {job.title}</span> : null}</h1>
+        <SavedWord state={log.state} />
         <Steps analysis={analysis} />
         <span className={styles.tools}>
           <Button type="text" onClick={() => setSheet("codes")}>Codes</Button>

@@ -5,9 +5,14 @@ import { say } from "@/messages/issues";
 import styles from "./Case.module.css";
 import type { SaveState } from "./useLogbook";
 
-/** Says where the logbook stands: saved, on its way, kept here, or written by somebody else first. */
+/** One quiet word in the head of the page: whether the database has everything. */
+export function SavedWord({ state }: { readonly state: SaveState }) {
+  return <span className={styles.saved} role="status">{state.status === "saved" ? "Saved" : state.status === "saving" ? "Saving…" : "Not saved"}</span>;
+}
+
+/** Says where the logbook stands when it is not simply saved: on its way, kept here, or written by somebody else first. */
 export function SaveNote({ state, onDismiss }: { readonly state: SaveState; readonly onDismiss: () => void }) {
-  if (state.status === "saved" || state.status === "saving") return <p className={styles.saved} role="status">{state.status === "saved" ? "Saved" : "Saving…"}</p>;
+  if (state.status === "saved" || state.status === "saving") return null;
   const text = state.status === "waiting" ? "Not saved yet: the database cannot be reached. What you logged is kept on this device and saved as soon as it is back."
     : state.status === "stale" ? `Another window logged ${state.missed === 1 ? "an entry" : `${state.missed} entries`} first, so ${what(state.givenBack)} was not saved. It is still in the box: look at what is new, then log it again.`
     : `Not taken: ${state.codes.map((c) => say(c).text).join(" ")} ${what(state.givenBack)} is still in the box.`;

@@ -26,16 +26,23 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }:
   return (
     <figure className={styles.figure}>
       <svg viewBox={`0 0 ${map.width} ${map.height}`} className={styles.svg} role="img" aria-label={describe(map, suspicion)} style={{ maxWidth: map.width * 1.12 }}>
-        <g>{edges.map((e) => <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />)}</g>
         <InlineBars nodes={map.nodes} unplugged={unplugged} />
+        {map.nodes.map((n) => (n.type === "sensor" ? <Plug key={n.id} node={n} out={unplugged.includes(n.detail)} /> : null))}
+        <g>{edges.map((e) => <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />)}</g>
         {map.nodes.map((n) => <Node key={n.id} node={n} suspicion={suspicion} next={next} unplugged={unplugged} />)}
-        {map.edges.map((e) => { const own = suspicion.on.get(e.id) ?? 0; return own >= TOLD ? <Pill key={e.id} x={e.middle[0]} y={e.middle[1]} share={own} /> : null; })}
+        {map.edges.map((e) => <WirePill key={e.id} edge={e} from={map.nodes.find((n) => n.id === e.from)} share={suspicion.on.get(e.id) ?? 0} tagged={latest.has(e.fromPoint)} />)}
         <Readings map={map} latest={latest} />
       </svg>
-      {map.hidden > 0 ? <figcaption className={styles.caption}>{map.hidden === 1 ? "1 other circuit shares" : `${map.hidden} other circuits share`} no wire with the coded ones and {map.hidden === 1 ? "is" : "are"} not drawn.</figcaption> : null}
+      <figcaption className={styles.caption}>{captionOf(map)}</figcaption>
     </figure>
   );
 });
+
+function captionOf(map: PlacedMap): string {
+  const others = map.hidden === 0 ? "" : map.hidden === 1 ? "One other circuit shares no wire with the coded ones and is not drawn. " : `${map.hidden} other circuits share no wire with the coded ones and are not drawn. `;
+  const folded = map.feeds.length > 0 && !map.nodes.some((n) => n.type === "part");
+  return `${others}${folded ? `Folded away, nothing suspected there: ${map.feeds.join(", ")}.` : ""}`;
+}
 
 function describe(map: PlacedMap, s: MapSuspicion): string {
   const strongest = map.nodes.map((n) => [n, s.on.get(n.thing) ?? 0] as const).sort((a, b) => b[1] - a[1])[0];
@@ -64,7 +71,9 @@ function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[
     return (
       <g key={id}>
         <rect x={left} y={y} width={right - left} height={h} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />
-        <text x={left + 4} y={y - 8} className={styles.name}>{id}<tspan className={styles.note} dx="6">{out ? "unplugged" : list[0]?.detail}</tspan></text>
+        {left > 120
+          ? <><text x={left - 10} y={y + 11} textAnchor="end" className={styles.name}>{id}</text><text x={left - 10} y={y + 26} textAnchor="end" className={styles.note}>{out ? "unplugged" : list[0]?.detail}</text></>
+          : <text x={left + 4} y={y - 8} className={styles.name}>{id}<tspan className={styles.note} dx="6">{out ? "unplugged" : list[0]?.detail}</tspan></text>}
       </g>
     );
   });
@@ -96,11 +105,22 @@ function Sensor({ node, suspicion, next, unplugged }: NodeProps) {
       {healthy ? null : <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />}
       <text x={node.x + 12} y={node.y + 47} className={styles.name}>{fit(node.title, node.width - 20)}</text>
       {share >= TOLD ? <Pill x={node.x + 12 + 26} y={node.y + 67} share={share} /> : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{healthy ? "argues against" : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
-      <rect x={node.x + 6} y={plugY + (out ? 8 : 0)} width={node.width - 12} height={SENSOR.plug} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />
-      {node.ports.map((p) => <Cavity key={p.point} cx={p.cx} cy={p.cy + (out ? 8 : 0)} label={p.label} share={suspicion.on.get(p.point) ?? 0} next={next.includes(p.point)} />)}
-      <text x={node.x + node.width + 1} y={plugY + 22} className={styles.plugName}>{node.detail}</text>
+      {node.ports.map((p) => <Cavity key={p.point} cx={p.cx} cy={p.cy} label={p.label} share={suspicion.on.get(p.point) ?? 0} next={next.includes(p.point)} />)}
+      <text x={node.x + node.width - 14} y={plugY + 22} textAnchor="end" className={styles.plugName}>{node.detail}</text>
+      {out ? <text x={node.x + node.width - 6} y={plugY + SENSOR.plug + 15} textAnchor="end" className={styles.note}>unplugged</text> : null}
     </g>
   );
+}
+
+function Plug({ node, out }: { readonly node: PlacedNode; readonly out: boolean }) {
+  return <rect x={node.x + 6} y={node.y + SENSOR.card + SENSOR.gap} width={node.width - 12} height={SENSOR.plug} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />;
+}
+
+/** What is suspected of a wire itself: near the sensor's plug, where wires stand apart; else half-way along. */
+function WirePill({ edge, from, share, tagged }: { readonly edge: PlacedEdge; readonly from: PlacedNode | undefined; readonly share: number; readonly tagged: boolean }) {
+  if (share < TOLD) return null;
+  const port = from?.type === "sensor" ? from.ports.find((p) => p.point === edge.fromPoint) : undefined;
+  return port ? <Pill x={port.cx} y={port.cy + (tagged ? 76 : 36)} share={share} /> : <Pill x={edge.middle[0]} y={edge.middle[1]} share={share} />;
 }
 
 function LooseCode({ node }: { readonly node: PlacedNode }) {
@@ -132,10 +152,10 @@ function Module({ node, suspicion, next }: NodeProps) {
   return (
     <g>
       <rect x={node.x} y={node.y} width={node.width} height={node.height} rx={10} fill="var(--module)" />
-      <text x={node.x + node.width / 2} y={node.y + node.height / 2 + 6} textAnchor="middle" className={styles.module}>{node.title}</text>
+      <text x={node.x + node.width / 2} y={node.y + node.height - 18} textAnchor="middle" className={styles.module}>{node.title}</text>
       {node.ports.map((p) => {
         const share = suspicion.on.get(p.point) ?? 0;
-        return <g key={p.point}><Cavity cx={p.cx} cy={p.cy} label={p.label} share={share} next={next.includes(p.point)} />{share >= TOLD ? <Pill x={p.cx} y={p.cy + (p.side === "top" ? -24 : 24)} share={share} /> : null}</g>;
+        return <g key={p.point}><Cavity cx={p.cx} cy={p.cy} label={p.label} share={share} next={next.includes(p.point)} />{share >= TOLD ? <Pill x={p.cx} y={p.cy + (p.side === "top" ? 23 : -23)} share={share} /> : null}</g>;
       })}
     </g>
   );
@@ -216,8 +236,8 @@ function isOdd(r: ReadingView): boolean {
 }
 
 /** about the width of a name in map units; SVG text cannot wrap */
-const textWidth = (text: string) => text.length * 7.6;
-const fit = (text: string, width: number) => (textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 7.6) - 1))}…`);
+const textWidth = (text: string) => text.length * 6.9;
+const fit = (text: string, width: number) => (textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 6.9) - 1))}…`);
 /** "Boost signal low" under "Boost pressure" is "signal low" */
 function trimTitle(code: string, sensor: string): string {
   const words = new Set(sensor.toLowerCase().split(" "));

@@ -18,9 +18,11 @@ export interface MapNode {
 }
 export interface MapPort { readonly point: string; readonly label: string; readonly side: "top" | "bottom"; readonly x?: number }
 export interface MapEdge { readonly id: string; readonly from: string; readonly fromPort: string; readonly to: string; readonly toPort: string; readonly function: NetFunction | "watch" }
-export interface MapGraph { readonly nodes: readonly MapNode[]; readonly edges: readonly MapEdge[]; readonly hidden: number }
+export interface MapGraph { readonly nodes: readonly MapNode[]; readonly edges: readonly MapEdge[]; readonly hidden: number; readonly feeds: readonly string[] }
 
-export const SENSOR = { width: 138, card: 86, plug: 34, gap: 10, pitch: 32 } as const;
+export const SENSOR = { width: 152, card: 86, plug: 34, gap: 10, pitch: 32 } as const;
+/** height of the dot of a splice or part; its two lines of words stand out above and below */
+export const DOT = 16;
 const MOST_SENSORS = 14;
 
 type Sensor = Extract<Device, { pins: object }>;
@@ -29,8 +31,9 @@ type Sensor = Extract<Device, { pins: object }>;
  * Builds the root map of a case: sensors with their codes on top, the copper they share below, modules and feeds at
  * the roots. Healthy sensors appear when they share something with a coded one, for they argue against it; the rest is
  * only counted.
+ * @param feeds whether to follow the modules on down to fuses, switches, battery and grounds
  */
-export function buildMap(wiring: Wiring, present: readonly { readonly module: string; readonly code: string }[]): MapGraph {
+export function buildMap(wiring: Wiring, present: readonly { readonly module: string; readonly code: string }[], feeds = true): MapGraph {
   const way = thingsOnTheWay(wiring);
   const codes = codesBySubject(wiring, present, way);
   const sensors = wiring.devices.filter((d): d is Sensor => d.kind !== "module" && "pins" in d);
@@ -38,8 +41,8 @@ export function buildMap(wiring: Wiring, present: readonly { readonly module: st
   const builder = new MapBuilder(wiring, codes.bySensor);
   for (const s of shown) builder.sensor(s);
   for (const c of codes.loose) builder.looseCode(c);
-  builder.growDown(shown);
-  return { ...builder.finish(), hidden: sensors.length - shown.length };
+  builder.growDown(shown, feeds);
+  return { ...builder.finish(), hidden: sensors.length - shown.length, feeds: wiring.devices.filter((d) => d.kind === "fuse" || d.kind === "switch" || d.kind === "battery" || d.kind === "ground").map((d) => d.id) };
 }
 
 interface Subject { readonly id: string; readonly title: string; readonly at: string }
@@ -87,16 +90,16 @@ class MapBuilder {
 
   sensor(s: Sensor) {
     const pins = devicePins(s).map((p) => p.at);
-    const width = Math.max(SENSOR.width, pins.length * SENSOR.pitch + 20);
-    const first = (width - (pins.length - 1) * SENSOR.pitch) / 2;
     const plugs = deviceConnectors(s);
+    const width = Math.max(SENSOR.width, pins.length * SENSOR.pitch + 30 + 8 * plugs.join(", ").length);
+    const first = 26; // the connector's name stands at the right end of the plug
     this.add(s.id, { type: "sensor", thing: s.id, title: sentence(s.name ?? s.id).replace(/ sensor$/, ""), detail: plugs.join(", "), codes: this.coded.get(s.id) ?? [], width, height: SENSOR.card + SENSOR.gap + SENSOR.plug });
     pins.forEach((point, i) => this.port(s.id, { point, label: point.slice(point.indexOf(":") + 1), side: "bottom", x: first + i * SENSOR.pitch }));
     this.rank.set(s.id, 0);
   }
   looseCode(c: Subject) {
     const id = `code ${c.id}`;
-    this.add(id, { type: "code", thing: c.id, title: c.title, detail: c.at, codes: [{ id: c.id, title: c.title }], width: 128, height: SENSOR.card });
+    this.add(id, { type: "code", thing: c.id, title: c.title, detail: c.at, codes: [{ id: c.id, title: c.title }], width: 128, height: SENSOR.card + SENSOR.gap + SENSOR.plug });
     this.rank.set(id, 0);
     if (!c.at || !this.moduleOf.has(c.at)) return;
     this.port(id, { point: `${id} foot`, label: "", side: "bottom", x: 36 });
@@ -104,7 +107,7 @@ class MapBuilder {
   }
 
   /** breadth first from the sensors, then on from the modules down to feeds and grounds */
-  growDown(sensors: readonly Sensor[]) {
+  growDown(sensors: readonly Sensor[], feeds: boolean) {
     const wires = new Map<string, Wiring["wires"]>();
     for (const w of this.wiring.wires) for (const end of [w.from, w.to]) {
       const key = this.nodeAt(end) ?? end;
@@ -114,7 +117,7 @@ class MapBuilder {
     let front = sensors.map((s) => s.id);
     for (let depth = 1; front.length; depth++) {
       const next = new Set<string>();
-      for (const from of front) for (const w of wires.get(from) ?? []) {
+      for (const from of front) for (const w of !feeds && from.startsWith("module ") ? [] : wires.get(from) ?? []) {
         const id = wireId(w);
         if (used.has(id)) continue;
         const forward = this.nodeAt(w.from) === from;
@@ -146,7 +149,7 @@ class MapBuilder {
   private make(id: string, end: string) {
     if (id.startsWith("module ")) {
       const d = this.index.devices.get(id.slice("module ".length));
-      this.add(id, { type: "module", thing: d?.id ?? id, title: `${sentence(d?.name ?? "module")} ${d?.id ?? ""}`, detail: d?.place ?? "", codes: [], width: 200, height: 58 });
+      this.add(id, { type: "module", thing: d?.id ?? id, title: `${sentence(d?.name ?? "module")} ${d?.id ?? ""}`, detail: d?.place ?? "", codes: [], width: 200, height: 72 });
     } else if (id.startsWith("inline ")) {
       const connector = end.slice(0, end.indexOf(":"));
       const cavity = id.slice(`inline ${connector}:`.length);
@@ -154,8 +157,8 @@ class MapBuilder {
     } else {
       const d = this.index.devices.get(id);
       const name = d?.name ?? "";
-      if (d?.kind === "splice") this.add(id, { type: "splice", thing: id, title: `Splice ${id}`, detail: name, codes: [], width: 150, height: 38 });
-      else this.add(id, { type: "part", thing: id, title: id, detail: name || d?.kind || "", codes: [], width: 30 + 7 * Math.max(id.length, (name || d?.kind || "").length), height: 38 });
+      if (d?.kind === "splice") this.add(id, { type: "splice", thing: id, title: `Splice ${id}`, detail: name, codes: [], width: 150, height: DOT });
+      else this.add(id, { type: "part", thing: id, title: id, detail: name || d?.kind || "", codes: [], width: 30 + 7 * Math.max(id.length, (name || d?.kind || "").length), height: DOT });
     }
   }
   private add(id: string, node: Omit<MapNode, "rank" | "ports" | "id">) { this.nodes.set(id, { id, ...node, ports: new Map() }); }

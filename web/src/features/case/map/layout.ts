@@ -4,21 +4,27 @@ import { SENSOR, type MapGraph, type MapNode, type MapPort } from "./graph";
 export interface PlacedNode extends Omit<MapNode, "ports"> { readonly x: number; readonly y: number; readonly ports: readonly PlacedPort[] }
 export interface PlacedPort extends MapPort { readonly cx: number; readonly cy: number }
 export interface PlacedEdge { readonly id: string; readonly function: MapGraph["edges"][number]["function"]; readonly from: string; readonly to: string; readonly fromPoint: string; readonly toPoint: string; readonly path: string; readonly middle: readonly [number, number] }
-export interface PlacedMap { readonly width: number; readonly height: number; readonly nodes: readonly PlacedNode[]; readonly edges: readonly PlacedEdge[]; readonly hidden: number }
+export interface PlacedMap { readonly width: number; readonly height: number; readonly nodes: readonly PlacedNode[]; readonly edges: readonly PlacedEdge[]; readonly hidden: number; readonly feeds: readonly string[] }
 
 /** Where the dot of a splice or part stands in its box; its words stand to the right. */
 export const DOT_X = 12;
 
+/** how far above the foot of its node a line begins: in the middle of a plug, at the foot of a lone code's card */
+const LEAD: Readonly<Record<string, number>> = { sensor: SENSOR.plug / 2, code: SENSOR.plug + SENSOR.gap };
+
+/** The map without and with what feeds the modules; the second is shown once suspicion or a reading goes there. */
+export interface Maps { readonly short: PlacedMap; readonly full: PlacedMap }
+
 /** Finds a place for everything, layer by layer from the sensors down (ELK's layered method). Runs on the server. */
 export async function layOutMap(graph: MapGraph): Promise<PlacedMap> {
-  if (graph.nodes.length === 0) return { width: 0, height: 0, nodes: [], edges: [], hidden: graph.hidden };
+  if (graph.nodes.length === 0) return { width: 0, height: 0, nodes: [], edges: [], hidden: graph.hidden, feeds: graph.feeds };
   const portOf = new Map(graph.nodes.flatMap((n) => n.ports.map((p) => [`${n.id}|${p.point}`, p] as const)));
   const end = (node: string, point: string, side: "top" | "bottom") => (portOf.has(`${node}|${point}`) ? `${node}|${point}` : `${node}|${node} ${side}`);
   const root: ElkNode = {
     id: "map",
     layoutOptions: {
       "elk.algorithm": "layered", "elk.direction": "DOWN", "elk.edgeRouting": "SPLINES", "elk.partitioning.activate": "true", "elk.separateConnectedComponents": "false",
-      "elk.layered.spacing.nodeNodeBetweenLayers": "46", "elk.spacing.nodeNode": "18", "elk.spacing.edgeNode": "12", "elk.spacing.edgeEdge": "10", "elk.layered.spacing.edgeNodeBetweenLayers": "14",
+      "elk.layered.spacing.nodeNodeBetweenLayers": "58", "elk.spacing.nodeNode": "18", "elk.spacing.edgeNode": "12", "elk.spacing.edgeEdge": "10", "elk.layered.spacing.edgeNodeBetweenLayers": "14",
       "elk.layered.nodePlacement.strategy": "NETWORK_SIMPLEX", "elk.layered.nodePlacement.favorStraightEdges": "true", "elk.layered.crossingMinimization.semiInteractive": "false",
       "elk.layered.considerModelOrder.strategy": "NONE", "elk.layered.thoroughness": "40", "elk.padding": "[top=4,left=4,bottom=4,right=4]",
     },
@@ -27,9 +33,9 @@ export async function layOutMap(graph: MapGraph): Promise<PlacedMap> {
   };
   const placed = await new ELK().layout(root);
   return {
-    width: placed.width ?? 0, height: placed.height ?? 0, hidden: graph.hidden,
+    width: placed.width ?? 0, height: placed.height ?? 0, hidden: graph.hidden, feeds: graph.feeds,
     nodes: graph.nodes.map((n, i) => fromElk(n, placed.children?.[i])),
-    edges: graph.edges.map((e, i) => ({ id: e.id, function: e.function, from: e.from, to: e.to, fromPoint: e.fromPort, toPoint: e.toPort, ...curve(placed.edges?.[i]) })),
+    edges: graph.edges.map((e, i) => ({ id: e.id, function: e.function, from: e.from, to: e.to, fromPoint: e.fromPort, toPoint: e.toPort, ...curve(placed.edges?.[i], LEAD[graph.nodes.find((n) => n.id === e.from)?.type ?? ""] ?? 0) })),
   };
 }
 
@@ -40,7 +46,7 @@ function toElk(n: MapNode): ElkNode {
     id: n.id, width: n.width, height: n.height,
     layoutOptions: { "elk.partitioning.partition": String(n.rank), "elk.portConstraints": fixed ? "FIXED_POS" : "FIXED_SIDE" },
     ports: n.ports.map((p): ElkPort => ({
-      id: `${n.id}|${p.point}`, width: 1, height: 1, x: dotted ? DOT_X : p.x ?? n.width / 2, y: dotted ? n.height / 2 : p.side === "top" ? 0 : n.height,
+      id: `${n.id}|${p.point}`, width: 1, height: 1, x: dotted ? DOT_X : p.x ?? n.width / 2, y: p.side === "top" ? 0 : n.height,
       layoutOptions: { "elk.port.side": p.side === "top" ? "NORTH" : "SOUTH" },
     })),
   };
@@ -58,14 +64,14 @@ function fromElk(n: MapNode, e: ElkNode | undefined): PlacedNode {
   };
 }
 
-/** ELK's spline sections: end points, with bend points as the control points of cubic curves. */
-function curve(edge: ElkExtendedEdge | undefined): { path: string; middle: readonly [number, number] } {
+/** ELK's spline sections: end points, with bend points as the control points of cubic curves. @param lead how far above its start the line begins, inside a plug */
+function curve(edge: ElkExtendedEdge | undefined, lead: number): { path: string; middle: readonly [number, number] } {
   const section = edge?.sections?.[0];
   if (!section) return { path: "", middle: [0, 0] };
   const bends = section.bendPoints ?? [];
   const points = [section.startPoint, ...bends, section.endPoint];
   const at = (p: { x: number; y: number } | undefined) => `${round(p?.x)} ${round(p?.y)}`;
-  let path = `M${at(points[0])}`;
+  let path = lead ? `M${round(section.startPoint.x)} ${round(section.startPoint.y - lead)}L${at(points[0])}` : `M${at(points[0])}`;
   if (bends.length % 3 === 2) for (let i = 1; i + 2 < points.length; i += 3) path += `C${at(points[i])} ${at(points[i + 1])} ${at(points[i + 2])}`;
   else for (const p of points.slice(1)) path += `L${at(p)}`;
   const m = points[Math.floor(points.length / 2)], before = points[Math.floor((points.length - 1) / 2)];

@@ -1,6 +1,10 @@
 import type { CodeEntry, Wiring } from "@radicula/core";
 import { buildMap } from "./graph";
-import { layOutMap, type PlacedMap } from "./layout";
+import { layOutMap, type Maps } from "./layout";
 
-/** The map for the codes that are set. */
-export const mapOf = (wiring: Wiring, codes: readonly CodeEntry[]): Promise<PlacedMap> => layOutMap(buildMap(wiring, codes.filter((c) => c.status !== "absent")));
+/** The map for the codes that are set, without and with feeds. */
+export async function mapOf(wiring: Wiring, codes: readonly CodeEntry[]): Promise<Maps> {
+  const present = codes.filter((c) => c.status !== "absent");
+  const [short, full] = await Promise.all([layOutMap(buildMap(wiring, present, false)), layOutMap(buildMap(wiring, present, true))]);
+  return { short, full };
+}

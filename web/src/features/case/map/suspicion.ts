@@ -47,3 +47,11 @@ function sensorShares(suspects: Analysis["suspects"]): ReadonlyMap<string, numbe
   }
   return shares;
 }
+
+/** Feeds are drawn once a suspect, a reading or the next reading lies there. */
+export function showsFeeds(full: PlacedMap, analysis: Pick<Analysis, "suspicion" | "readings"> | undefined, next: { readonly points: readonly string[] } | undefined): boolean {
+  const feeds = new Set(full.feeds);
+  const there = (point: string) => feeds.has(point.split(":")[0] ?? "");
+  return full.feeds.some((id) => (analysis?.suspicion.get(id) ?? 0) >= FEED_SHOWN) || (next?.points.some(there) ?? false) || (analysis?.readings.some((r) => there(r.point)) ?? false);
+}
+const FEED_SHOWN = 0.03;

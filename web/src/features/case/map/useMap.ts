@@ -1,10 +1,10 @@
 "use client";
 import { fold, type Entry } from "@radicula/core";
 import { useEffect, useRef, useState } from "react";
-import type { PlacedMap } from "./layout";
+import type { Maps } from "./layout";
 
 /** The laid-out map; asked for anew when the set of codes in the database has changed. */
-export function useMap(jobId: string, initial: PlacedMap, entries: readonly Entry[], saved: number): PlacedMap {
+export function useMap(jobId: string, initial: Maps, entries: readonly Entry[], saved: number): Maps {
   const [map, setMap] = useState(initial);
   const codes = fold(entries.slice(0, saved)).codes.filter((c) => c.entry.status !== "absent").map((c) => `${c.entry.module} ${c.entry.code}`).sort().join(" ");
   const drawn = useRef(codes);
@@ -13,7 +13,7 @@ export function useMap(jobId: string, initial: PlacedMap, entries: readonly Entr
     const stop = new AbortController();
     fetch(`/api/jobs/${jobId}/map`, { signal: stop.signal }).then(async (r) => {
       if (!r.ok) return;
-      setMap((await r.json()) as PlacedMap);
+      setMap((await r.json()) as Maps);
       drawn.current = codes;
     }).catch(() => undefined); // the old map stays; the next change of codes asks again
     return () => stop.abort();

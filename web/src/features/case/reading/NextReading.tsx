@@ -46,7 +46,7 @@ export function NextReading(p: Props) {
         {recommendation ? <button type="button" className={styles.why} onClick={p.onWhy}>{p.confirming ? "why this one" : `settles ${shareText(recommendation.shareOfOpen)} of what is open`}</button> : null}
       </div>
       <h2 className={styles.sentence}>{instruction.title}</h2>
-      {instruction.cautions.length ? <ul className={styles.cautions}>{instruction.cautions.map((c) => <li key={c}>{c}</li>)}</ul> : null}
+      {instruction.cautions.length ? <p className={styles.cautions}>{instruction.cautions.join(" ")}</p> : null}
       <dl className={styles.how}>
         <dt>State</dt><dd>{instruction.state}</dd>
         {instruction.red.map((lead, i) => (

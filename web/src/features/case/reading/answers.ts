@@ -1,6 +1,6 @@
 import { formatQuantity, type Answer, type SuspectView } from "@radicula/core";
 import type { Namer } from "@radicula/core/words";
-import { shareText } from "@radicula/core/words";
+import { shareShort } from "@radicula/core/words";
 
 export interface AnswerLine {
   readonly key: string;
@@ -27,21 +27,29 @@ export function scaleOf(answers: readonly Answer[], unit: "V" | "Ω", suspects: 
   const at = (v: number) => Math.min(1, Math.max(0, v === Infinity ? 1 : place(v)));
   return {
     lines: answers.map((a) => ({
-      key: `${a.low} ${a.high}`, near: a.value === Infinity ? "OL" : formatQuantity(Math.abs(a.value) < 0.005 ? 0 : a.value, unit), share: shareText(a.share), meaning: meaningOf(a, suspects, namer),
+      key: `${a.low} ${a.high}`, near: nearText(a, unit), share: shareShort(a.share), meaning: meaningOf(a, suspects, namer),
       from: a.low === Infinity ? 0.96 : at(a.low), to: at(a.high), decides: (a.suspects[0]?.share ?? 0) >= DECIDED, low: a.low, high: a.high,
     })),
     ticks: unit === "V" ? (top > 8 ? [0, 5, 12] : [0, 5]).map((v) => ({ at: at(v), text: String(v) })) : [1, 1000, 1e6].map((v) => ({ at: at(v), text: formatQuantity(v, "Ω") })),
   };
 }
 
+/** "5.0 V" where the answers lie close together, "0.3–3 V" where they spread */
+function nearText(a: Answer, unit: "V" | "Ω"): string {
+  if (a.value === Infinity) return "OL";
+  if (unit === "Ω") return a.high / a.low > 12 && a.high < Infinity ? `${formatQuantity(a.low, "Ω").replace(/ ?[kM]?Ω$/, (u) => (formatQuantity(a.high, "Ω").endsWith(u) ? "" : u))}–${formatQuantity(a.high, "Ω")}` : formatQuantity(a.value, "Ω");
+  const tidy = (v: number) => (Math.abs(v) < 0.06 ? "0" : v.toFixed(1));
+  return a.high - a.low > 0.8 ? `${tidy(Math.max(0, a.low))}–${tidy(a.high)} V` : `${Math.abs(a.value) < 0.06 ? "0.0" : a.value.toFixed(1)} V`;
+}
+
 function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): string {
   const named = a.suspects.flatMap((s) => { const v = suspects[s.suspect]; return v ? [{ ...s, name: nameOf(v, namer) }] : []; });
   const [first, second] = named;
   if (!first) return "something not among the suspects";
-  if (first.share >= DECIDED) return `it is the ${first.name}`.replace("it is the nothing", "nothing").replace("it is the not", "not");
+  if (first.share >= DECIDED) return first.name.startsWith("no") ? first.name : `it is ${first.name}`;
   const out = suspects.flatMap((v, i) => (v.share >= WAS_ABOVE && !(a.suspects.some((s) => s.suspect === i && s.share >= GONE_BELOW)) ? [nameOf(v, namer)] : []));
-  const left = [first, ...(second && second.share > 0.5 * first.share ? [second] : [])].map((s) => `${s.name} ${shareText(s.share)}`).join(", ");
-  return out.length && out.length <= 2 ? `not ${out.join(", not ")}; then ${left}` : left;
+  const left = [first, ...(second && second.share > 0.5 * first.share ? [second] : [])].map((s) => `${s.name} ${shareShort(s.share)}`).join(", ");
+  return out.length && out.length <= 3 ? `not ${out.join(", ")}; then ${left}` : left;
 }
 
 /** a suspect by its place alone, short enough for a line */
@@ -49,9 +57,7 @@ export function nameOf(v: SuspectView, namer: Namer): string {
   if (v.type === "nothing") return "nothing wrong now";
   if (v.type === "notHere") return "not in this wiring";
   const [place, ...more] = v.places;
-  if (!place) return v.id;
-  const name = place.type === "wire" ? namer.place(place).replace(/,.*$/, "") : namer.place(place).replace(/ \(.*\)$/, "");
-  return more.length ? `${name} and ${more.length === 1 ? "another" : `${more.length} others`} alike` : name;
+  return place ? `${namer.short(place)}${more.length ? ` or ${more.length === 1 ? namer.short(more[0]!) : `${more.length} alike`}` : ""}` : v.id;
 }
 
 /** The line a value falls on, or the nearest. */

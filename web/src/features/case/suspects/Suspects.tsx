@@ -1,6 +1,6 @@
 "use client";
 import { formatQuantity, type Reason, type SuspectView } from "@radicula/core";
-import { probabilityWord, shareText, strengthWord, type Namer } from "@radicula/core/words";
+import { probabilityWord, shareShort, shareText, strengthWord, type Namer } from "@radicula/core/words";
 import { useState } from "react";
 import styles from "./Suspects.module.css";
 
@@ -22,7 +22,7 @@ export function Suspects({ suspects, namer, ids }: { readonly suspects: readonly
           return (
             <li key={s.id}>
               <button type="button" className={styles.row} aria-expanded={isOpen} onClick={() => setOpen(isOpen ? undefined : s.id)}>
-                <span className={`mono ${styles.share}`} data-strong={i === 0 || s.share >= 0.2}>{shareText(s.share)}</span>
+                <span className={`mono ${styles.share}`} data-strong={i === 0 || s.share >= 0.2}>{shareShort(s.share)}</span>
                 <span className={styles.title}>{capital(title)}{detail ? <small>{detail}</small> : null}</span>
                 <span className={`mono ${styles.codes}`}>{s.type === "fault" && s.outOf ? `${s.explains}/${s.outOf}` : ""}</span>
               </button>

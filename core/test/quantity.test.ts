@@ -1,0 +1,25 @@
+import fc from "fast-check";
+import { formatQuantity, parseQuantity } from "../src/index";
+
+const value = (text: string, unit: "V" | "Ω") => { const r = parseQuantity(text, unit); return r.ok ? r.value : r.issues[0]?.code; };
+
+test.each<[string, "V" | "Ω", number]>([
+  ["0.15", "V", 0.15], ["12,4", "V", 12.4], ["150m", "V", 0.15], ["150 mV", "V", 0.15], ["5V", "V", 5], ["-0.02", "V", -0.02], ["−0.02", "V", -0.02], [".5", "V", 0.5], ["12.", "V", NaN],
+  ["10k2", "Ω", 10200], ["18.4k", "Ω", 18400], ["18,4 kΩ", "Ω", 18400], ["4R7", "Ω", 4.7], ["1M", "Ω", 1e6], ["0.5", "Ω", 0.5], ["470 ohm", "Ω", 470], ["OL", "Ω", Infinity], ["o.l.", "Ω", Infinity], ["-0.1", "Ω", 0],
+])("reads %s in %s", (text, unit, expected) => {
+  if (Number.isNaN(expected)) expect(value(text, unit)).toBe("quantity.not-a-number");
+  else expect(value(text, unit)).toBeCloseTo(expected, 12);
+});
+
+test.each<[string, "V" | "Ω", string]>([
+  ["", "V", "empty"], ["abc", "V", "not-a-number"], ["1.2.3", "V", "not-a-number"], ["1k2k", "Ω", "not-a-number"], ["1.5k2", "Ω", "not-a-number"], ["12kV", "V", "absurd"], ["12000", "V", "absurd"], ["OL", "V", "overload-not-ohms"],
+  ["5 V", "Ω", "wrong-unit"], ["10 ohm", "V", "wrong-unit"], ["4R7", "V", "wrong-unit"], ["-12", "Ω", "negative-ohms"], ["9999M", "Ω", "absurd"], ["1e3", "V", "not-a-number"], ["0x10", "Ω", "not-a-number"],
+])("asks again for %s in %s: %s", (text, unit, code) => expect(value(text, unit)).toBe(`quantity.${code}`));
+
+test("what it writes it can read back, to the digits shown (fast-check)", () => {
+  fc.assert(fc.property(fc.double({ min: 0.01, max: 59, noNaN: true }), (v) => { expect(Math.abs((value(formatQuantity(v, "V"), "V") as number) - v)).toBeLessThanOrEqual(v < 9.995 ? 0.0051 : 0.051); }), { seed: 1 });
+  fc.assert(fc.property(fc.double({ min: 1, max: 9e8, noNaN: true }), (v) => { expect((value(formatQuantity(v, "Ω"), "Ω") as number) / v).toBeCloseTo(1, 1); }), { seed: 2 });
+});
+test("whatever is typed, it answers (fast-check)", () => {
+  fc.assert(fc.property(fc.string(), fc.constantFrom("V" as const, "Ω" as const), (text, unit) => { expect(typeof parseQuantity(text, unit).ok).toBe("boolean"); }), { numRuns: 500, seed: 3 });
+});
