@@ -24,7 +24,7 @@ export { uniform } from "./diagnosis/draws.js";
 export { batteryOf, meterPoints, Predictor, type Instrument } from "./diagnosis/predictor.js";
 export type { FaultView, Suspect } from "./diagnosis/groups.js";
 export type { Reason } from "./diagnosis/reasons.js";
-export { analyse, ENGINE_VERSION, subjectOfCode, type Analysis, type ReadingView, type Recommendation, type Stage, type SuspectView } from "./planner/analyse.js";
+export { analyse, ENGINE_VERSION, thinkAhead, type Analysis, type ReadingView, type Recommendation, type Stage, type SuspectView } from "./planner/analyse.js";
 export { type Candidate, type CandidateKind } from "./planner/candidates.js";
 export { type Answer } from "./planner/information.js";
 export { SimulatedMachine } from "./machine/simulated.js";

@@ -2,7 +2,7 @@ import { indexWiring, wireId, type Fault, type FaultMode, type FaultPlace, type 
 
 const MODES: Readonly<Record<FaultMode, string>> = {
   open: "open", highResistance: "high resistance", shortToChassis: "chafed through to chassis", shortToSupply: "touching a battery feed",
-  contactOpen: "terminal not making contact", contactHighResistance: "terminal corroded or spread",
+  contactOpen: "not making contact", contactHighResistance: "corroded or spread",
   legOpen: "one leg open", legHighResistance: "one leg with high resistance", spliceHighResistance: "corroded",
   groundOpen: "open", groundHighResistance: "corroded or loose", fuseBlown: "blown", fuseHighResistance: "poor contact",
   switchOpen: "does not close", switchHighResistance: "burnt contact",
@@ -71,7 +71,7 @@ export class Namer {
     const lead = s.members[0];
     const others = s.places.slice(1);
     const modes = [...new Set(s.members.filter((m) => m.fault.place.id === s.places[0]?.id && m !== lead && m.share > 0.1 * (lead?.share ?? 1)).map((m) => MODES[m.fault.mode]))];
-    const detail = others.length ? `or ${others.map((p) => this.place(p)).join(", or ")}: no reading on offer tells them apart` : modes.length ? `or ${modes.join(", or ")}` : "";
+    const detail = others.length ? `or ${others.map((p) => this.short(p)).join(", ")}: no reading on offer tells them apart` : modes.length ? `or ${modes.join(", or ")}` : "";
     return { title: lead ? this.fault(lead.fault) : "", detail };
   }
   private farEnd(wire: string, from: string): string {

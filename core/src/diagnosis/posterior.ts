@@ -18,6 +18,8 @@ export interface Posterior {
   readonly fitByCodes: ReadonlyMap<number, Float64Array>;
   /** ln likelihood of each code over all hypotheses by their priors; 0 for readings; [evidence] */
   readonly fitByPrior: Float64Array;
+  /** samples that codes alone leave possible (1), by hypothesis: what readings are weighed with */
+  readonly wantedByCodes: ReadonlyMap<number, Uint8Array>;
   /** weight of each sample by codes alone; for hypotheses not pruned by codes */
   readonly samplesByCodes: ReadonlyMap<number, Float64Array>;
 }
@@ -57,12 +59,13 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
   const best = afterCodes.reduce((a, b) => Math.max(a, b), -Infinity);
   const range = voltRange(predictor.wiring.nominalVolt);
   const total = new Float64Array(n).fill(-Infinity);
-  const fitByCodes = new Map<number, Float64Array>(), samplesByCodes = new Map<number, Float64Array>();
+  const fitByCodes = new Map<number, Float64Array>(), samplesByCodes = new Map<number, Float64Array>(), wantedByCodes = new Map<number, Uint8Array>();
   for (let h = 0; h < n; h++) {
     if (afterCodes[h]! < best + PRUNE_AFTER_CODES) continue;
     samplesByCodes.set(h, normalise(clouds[h]!));
     fitByCodes.set(h, fitOf(predictor, h, evidence, samplesByCodes.get(h)!, range));
     const wanted = Uint8Array.from(clouds[h]!, (l) => (logPrior[h]! + l >= best + PRUNE_AFTER_CODES ? 1 : 0));
+    wantedByCodes.set(h, wanted);
     for (const e of readings) addReading(predictor, h, e, clouds[h]!, range, wanted);
     total[h] = logPrior[h]! + logMean(clouds[h]!);
   }
@@ -79,7 +82,7 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
     samples.set(h, normalise(clouds[h]!));
     fit.set(h, fitOf(predictor, h, evidence, samples.get(h)!, range));
   }
-  return { share, notHere: Math.exp(notHereLog - most) / sum, samples, fit, fitNotHere, fitByCodes, samplesByCodes, fitByPrior: priorFit(predictor, logPrior, evidence), shareByCodes: softmax([...afterCodes, notHereByCodes]) };
+  return { share, notHere: Math.exp(notHereLog - most) / sum, samples, fit, fitNotHere, fitByCodes, samplesByCodes, wantedByCodes, fitByPrior: priorFit(predictor, logPrior, evidence), shareByCodes: softmax([...afterCodes, notHereByCodes]) };
 }
 
 /** ln of the normalised priors; the last entry is "not in this wiring". */

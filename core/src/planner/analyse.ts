@@ -7,7 +7,7 @@ import { groupSuspects, type Probe, type Suspect } from "../diagnosis/groups.js"
 import { weigh, type Posterior } from "../diagnosis/posterior.js";
 import { stateName, type Instrument, type Predictor } from "../diagnosis/predictor.js";
 import { expectation, reasonsFor, type Reason } from "../diagnosis/reasons.js";
-import { deviceConnectors, devicePins } from "../wiring/points.js";
+import { deviceConnectors } from "../wiring/points.js";
 import { candidates, type Candidate } from "./candidates.js";
 import { confirmingCrowd, crowdOf, information, type Answer, type Crowd } from "./information.js";
 
@@ -82,6 +82,28 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
     readings: readingViews(predictor, posterior, evidence, leader), suspicion: suspicionOf(predictor, posterior),
     remarks: [...remarks, ...misfits(leader), ...(leader.type === "notHere" && !waiting ? [issue("remark.not-in-this-wiring")] : []), ...unsettledAmong(predictor, views)],
   };
+}
+
+/**
+ * Fills in beforehand what the next readings will need, most likely ones first, and yields after each small step so
+ * that a caller can stop. Run it while the technician puts the leads on: the reading that follows only looks things up.
+ */
+export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<void> {
+  const { evidence, folded } = gather(predictor, entries);
+  if (evidence.length === 0) return;
+  const posterior = weigh(predictor, evidence);
+  const live = [...posterior.wantedByCodes].filter(([h]) => posterior.shareByCodes[h]! >= DEFAULTS.plan.keepShare).sort(([a], [b]) => posterior.share[b]! - posterior.share[a]!);
+  const states = new Map<string, Candidate>();
+  for (const c of [...analysis.next.map((n) => n.candidate), ...candidates(predictor, folded, concerned(predictor, posterior))]) {
+    const name = `${c.instrument} ${stateName(c.state)}`;
+    if (!states.has(name)) states.set(name, c);
+  }
+  for (const c of states.values()) {
+    for (const [h, wanted] of live) {
+      predictor.predict(h, c.state, c.instrument, wanted);
+      yield;
+    }
+  }
 }
 
 function view(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], s: Suspect): SuspectView {
@@ -171,14 +193,4 @@ function suspicionOf(predictor: Predictor, posterior: Posterior): ReadonlyMap<st
     if (f.at !== undefined && f.at !== f.place.id) add(f.at, share);
   });
   return on;
-}
-
-/** Which sensor or module pin a code speaks about: the sensors whose signal arrives at the watched pin, or the pin itself. */
-export function subjectOfCode(predictor: Predictor, on: ReadonlyMap<string, ReadonlySet<string>>, code: { readonly monitor?: { readonly at: string } | undefined; readonly module: string }): { readonly devices: readonly string[]; readonly pin: string | undefined } {
-  const at = code.monitor?.at;
-  if (at === undefined) return { devices: [], pin: undefined };
-  const module = predictor.wiring.devices.find((d) => d.id === code.module);
-  const role = module ? devicePins(module).find((p) => p.at === at)?.role : undefined;
-  const devices = role === "input" ? [...on].filter(([, things]) => things.has(at)).map(([id]) => id) : [];
-  return { devices, pin: at };
 }

@@ -22,6 +22,8 @@ export function Theme({ initial, children }: { readonly initial: Mode | undefine
   }), []);
   const c = mode === "light" ? LIGHT : DARK;
   const config = useMemo(() => ({
+    // a scope of its own per theme: else parts styled before a switch keep their old colours
+    cssVar: { key: `radicula-${mode}` },
     algorithm: mode === "light" ? antTheme.defaultAlgorithm : antTheme.darkAlgorithm,
     token: {
       colorPrimary: c.accent, colorInfo: c.accent, colorLink: c.accent, colorError: c.rust, colorWarning: c.rust, colorBgBase: c.card, colorBgLayout: c.paper, colorBgContainer: c.card, colorBgElevated: c.card,

@@ -1,8 +1,11 @@
-import { analyse, Predictor, type Analysis, type Entry, type Wiring } from "@radicula/core";
+import { analyse, Predictor, thinkAhead, type Analysis, type Entry, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
 
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
 let predictor: Predictor | undefined;
+/** counts updates and thoughts, so that an older thought knows it is over */
+let thought = 0;
+const STEP_MS = 12;
 
 const api = {
   open(wiring: Wiring): void {
@@ -11,19 +14,21 @@ const api = {
   /** @returns the analysis and how long it took, ms */
   update(entries: readonly Entry[]): { analysis: Analysis; ms: number } {
     if (!predictor) throw new Error("open a wiring first");
+    thought++;
     const start = performance.now();
     const analysis = analyse(predictor, entries);
     return { analysis, ms: performance.now() - start };
   },
-  /** Thinks ahead while the technician puts the leads on: takes in what the most likely answers would need. */
-  think(entries: readonly Entry[], analysis: Analysis): void {
+  /** Thinks ahead in short steps while the technician puts the leads on; a new update ends it. */
+  async think(entries: readonly Entry[], analysis: Analysis): Promise<void> {
     if (!predictor) return;
-    for (const next of analysis.next.slice(0, 1)) {
-      for (const answer of (next.answers[0] ?? []).slice(0, 3)) {
-        const { instrument, points, state } = next.candidate;
-        const value = answer.value === Infinity ? "OL" : answer.value;
-        analyse(predictor, [...entries, { type: "reading", at: "2000-01-01T00:00:00Z", instrument, points: [...points], values: points.map(() => value), state }]);
-      }
+    const mine = ++thought;
+    let pause = performance.now() + STEP_MS;
+    for (const _step of thinkAhead(predictor, entries, analysis)) {
+      if (performance.now() < pause) continue;
+      await new Promise((resolve) => setTimeout(resolve, 0));
+      if (thought !== mine) return;
+      pause = performance.now() + STEP_MS;
     }
   },
 };

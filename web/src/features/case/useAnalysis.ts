@@ -7,7 +7,7 @@ import type { AnalystApi } from "@/workers/analyst.worker";
 export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean }
 
 /** Pause before thinking ahead, so that a quick second reading is not kept waiting. */
-const THINK_AFTER_MS = 150;
+const THINK_AFTER_MS = 30;
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {

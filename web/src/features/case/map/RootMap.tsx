@@ -86,12 +86,22 @@ function Node(props: NodeProps) {
     case "sensor": return <Sensor {...props} />;
     case "code": return <LooseCode node={props.node} />;
     case "splice": return <Splice {...props} />;
-    case "inline": return <>{props.node.ports.slice(0, 1).map((p) => <Cavity key={p.point} cx={props.node.x + props.node.width / 2} cy={props.node.y + props.node.height / 2} label={props.node.title} share={props.suspicion.on.get(p.point.replace(/\.[ab]$/, "")) ?? 0} next={props.node.ports.some((q) => props.next.includes(q.point))} />)}</>;
+    case "inline": return <InlineCavity {...props} />;
     case "module": return <Module {...props} />;
     case "part": return <Part {...props} />;
   }
 }
 
+function InlineCavity({ node, suspicion, next }: NodeProps) {
+  const cx = node.x + node.width / 2, cy = node.y + node.height / 2;
+  const share = suspicion.on.get(`${node.thing}:${node.title}`) ?? 0;
+  return (
+    <g>
+      <Cavity cx={cx} cy={cy} label={node.title} share={share} next={node.ports.some((q) => next.includes(q.point))} />
+      {share >= TOLD ? <Pill x={cx + 40} y={cy} share={share} /> : null}
+    </g>
+  );
+}
 function Sensor({ node, suspicion, next, unplugged }: NodeProps) {
   const share = suspicion.on.get(node.thing) ?? 0;
   const healthy = node.codes.length === 0;
@@ -104,10 +114,10 @@ function Sensor({ node, suspicion, next, unplugged }: NodeProps) {
       {healthy ? <text x={node.x + 12} y={node.y + 24} className={styles.good}>✓ no code</text> : <text x={node.x + 12} y={node.y + 24} className={styles.code}>{first?.id}{more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}</text>}
       {healthy ? null : <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />}
       <text x={node.x + 12} y={node.y + 47} className={styles.name}>{fit(node.title, node.width - 20)}</text>
-      {share >= TOLD ? <Pill x={node.x + 12 + 26} y={node.y + 67} share={share} /> : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{healthy ? "argues against" : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
+      {share >= TOLD ? <Pill x={node.x + 12 + 26} y={node.y + 67} share={share} /> : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{out ? "unplugged now" : healthy ? "argues against" : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
       {node.ports.map((p) => <Cavity key={p.point} cx={p.cx} cy={p.cy} label={p.label} share={suspicion.on.get(p.point) ?? 0} next={next.includes(p.point)} />)}
       <text x={node.x + node.width - 14} y={plugY + 22} textAnchor="end" className={styles.plugName}>{node.detail}</text>
-      {out ? <text x={node.x + node.width - 6} y={plugY + SENSOR.plug + 15} textAnchor="end" className={styles.note}>unplugged</text> : null}
+
     </g>
   );
 }
@@ -118,9 +128,9 @@ function Plug({ node, out }: { readonly node: PlacedNode; readonly out: boolean 
 
 /** What is suspected of a wire itself: near the sensor's plug, where wires stand apart; else half-way along. */
 function WirePill({ edge, from, share, tagged }: { readonly edge: PlacedEdge; readonly from: PlacedNode | undefined; readonly share: number; readonly tagged: boolean }) {
-  if (share < TOLD) return null;
+  if (share < TOLD || tagged) return null; // the tag stands there; the suspects list has the figure
   const port = from?.type === "sensor" ? from.ports.find((p) => p.point === edge.fromPoint) : undefined;
-  return port ? <Pill x={port.cx} y={port.cy + (tagged ? 76 : 36)} share={share} /> : <Pill x={edge.middle[0]} y={edge.middle[1]} share={share} />;
+  return port ? <Pill x={port.cx} y={port.cy + 36} share={share} /> : <Pill x={edge.middle[0]} y={edge.middle[1]} share={share} />;
 }
 
 function LooseCode({ node }: { readonly node: PlacedNode }) {
@@ -236,8 +246,8 @@ function isOdd(r: ReadingView): boolean {
 }
 
 /** about the width of a name in map units; SVG text cannot wrap */
-const textWidth = (text: string) => text.length * 6.9;
-const fit = (text: string, width: number) => (textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 6.9) - 1))}…`);
+const textWidth = (text: string) => text.length * 7.2;
+const fit = (text: string, width: number) => (textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 7.2) - 1))}…`);
 /** "Boost signal low" under "Boost pressure" is "signal low" */
 function trimTitle(code: string, sensor: string): string {
   const words = new Set(sensor.toLowerCase().split(" "));

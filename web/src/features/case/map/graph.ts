@@ -20,7 +20,7 @@ export interface MapPort { readonly point: string; readonly label: string; reado
 export interface MapEdge { readonly id: string; readonly from: string; readonly fromPort: string; readonly to: string; readonly toPort: string; readonly function: NetFunction | "watch" }
 export interface MapGraph { readonly nodes: readonly MapNode[]; readonly edges: readonly MapEdge[]; readonly hidden: number; readonly feeds: readonly string[] }
 
-export const SENSOR = { width: 152, card: 86, plug: 34, gap: 10, pitch: 32 } as const;
+export const SENSOR = { width: 158, card: 86, plug: 34, gap: 10, pitch: 32 } as const;
 /** height of the dot of a splice or part; its two lines of words stand out above and below */
 export const DOT = 16;
 const MOST_SENSORS = 14;
@@ -153,7 +153,7 @@ class MapBuilder {
     } else if (id.startsWith("inline ")) {
       const connector = end.slice(0, end.indexOf(":"));
       const cavity = id.slice(`inline ${connector}:`.length);
-      this.add(id, { type: "inline", thing: connector, title: cavity, detail: this.index.connectors.get(connector)?.place ?? "", codes: [], width: 28, height: 24 });
+      this.add(id, { type: "inline", thing: connector, title: cavity, detail: this.index.connectors.get(connector)?.place ?? "", codes: [], width: 28, height: 26 });
     } else {
       const d = this.index.devices.get(id);
       const name = d?.name ?? "";

@@ -5,13 +5,9 @@ import styles from "./NextReading.module.css";
 export function ScaleView({ scale, chosen }: { readonly scale: Scale; readonly chosen: string | undefined }) {
   return (
     <div className={styles.scale}>
-      <svg viewBox="0 0 400 26" preserveAspectRatio="none" aria-hidden="true" className={styles.track}>
-        <line x1="0" x2="400" y1="13" y2="13" stroke="var(--quiet)" strokeWidth="1.5" vectorEffect="non-scaling-stroke" />
-        {scale.lines.map((l) => {
-          const from = Math.min(l.from * 400, 388), width = Math.max(12, (l.to - l.from) * 400);
-          return <rect key={l.key} x={from} y={4} width={Math.min(width, 400 - from)} height={18} rx={9} fill={l.key === chosen ? (l.decides ? "var(--rust)" : "var(--accent)") : l.decides ? "var(--tint)" : "var(--accent-tint)"} stroke={l.decides ? "var(--rust)" : "var(--accent)"} vectorEffect="non-scaling-stroke" />;
-        })}
-      </svg>
+      <div className={styles.track} aria-hidden="true">
+        {scale.lines.map((l) => <i key={l.key} data-decides={l.decides} data-chosen={l.key === chosen} style={{ left: `${Math.min(l.from * 100, 96)}%`, width: `max(14px, ${(Math.min(1, l.to) - l.from) * 100}%)` }} />)}
+      </div>
       <ul className={styles.answers} aria-label="What each answer would mean">
         {scale.lines.map((l) => (
           <li key={l.key} data-chosen={l.key === chosen}>

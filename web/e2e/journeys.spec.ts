@@ -1,0 +1,258 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test, type Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { Application, DatabaseGate, freePort, testDatabase } from "./server";
+
+let app: Application;
+test.beforeAll(async () => {
+  app = new Application(await freePort(), testDatabase().href);
+  await app.start();
+});
+test.afterAll(() => app.kill());
+
+const card = (page: Page) => page.getByRole("region", { name: "Next reading" });
+const box = (page: Page) => card(page).locator("form input").first();
+const verdict = (page: Page) => page.getByRole("region", { name: "Verdict" });
+const saved = (page: Page) => expect(page.locator("header [role=status]")).toHaveText("Saved");
+const entryCount = async (page: Page) => Number(/(\d+) entr/.exec((await page.getByRole("region", { name: "Logbook" }).textContent()) ?? "")?.[1]);
+
+/** Opens a fresh copy of a demo case through the board's own file button. */
+async function openCopy(page: Page, file: string, title: string, hidden = false): Promise<void> {
+  await page.goto(app.address);
+  await page.waitForLoadState("networkidle"); // the file button works once the page's script has run
+  if (hidden) { await page.getByRole("link", { name: title }).first().click(); return; }
+  const text = readFileSync(`demo/${file}`, "utf8").replace(/"title": "[^"]*"/, `"title": "${title}"`);
+  await page.getByTestId("import").setInputFiles({ name: file, mimeType: "application/json", buffer: Buffer.from(text) });
+  await expect(page.getByRole("heading", { level: 1 })).toContainText(title);
+}
+
+/** Takes the reading on offer with the simulated meter, by keyboard alone, and logs it. @returns whether there was one */
+async function takeOne(page: Page): Promise<boolean> {
+  await expect(card(page).or(verdict(page))).toBeVisible();
+  if (await verdict(page).isVisible()) return false;
+  const before = await entryCount(page);
+  const sentence = await card(page).getByRole("heading").textContent();
+  await box(page).focus();
+  await page.keyboard.press("s");
+  await expect(box(page)).not.toHaveValue("");
+  await page.keyboard.press("Enter");
+  await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
+  await saved(page);
+  // the next card, or the verdict
+  await expect.poll(async () => (await verdict(page).isVisible()) || (await card(page).getByRole("heading").textContent()) !== sentence).toBe(true);
+  return true;
+}
+
+test("job (a): from four codes to a proven internal short, server killed and restarted in the middle", async ({ page }) => {
+  await openCopy(page, "", "Four codes after rain", true);
+  await expect(page.getByRole("img", { name: /Root map of 4 sensors/ })).toBeVisible();
+  expect(await takeOne(page)).toBe(true);
+  const before = await entryCount(page);
+
+  await app.kill();
+  // logged while the server is down: kept, said so, not lost
+  if (await card(page).isVisible()) {
+    await box(page).fill("0.8");
+    await page.keyboard.press("Enter");
+    await expect(page.getByText("Not saved yet: the database cannot be reached")).toBeVisible();
+    expect(await entryCount(page)).toBeGreaterThan(before);
+  }
+  await app.start();
+  await saved(page);
+  await page.reload();
+  await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
+  // that value was made up: take it back, then play on
+  await page.keyboard.press("Control+z");
+  await saved(page);
+
+  let readings = 1;
+  while (readings < 7 && (await takeOne(page))) readings++;
+  await expect(verdict(page)).toContainText("Oil pressure sensor B9 shorted inside, supply to ground");
+  expect(readings).toBeLessThanOrEqual(6);
+  await verdict(page).getByRole("button", { name: "Log this as the cause" }).click();
+  await expect(verdict(page)).toContainText("Verdict logged");
+  await saved(page);
+  if (await verdict(page).getByText("Still unplugged").isVisible()) {
+    await verdict(page).getByRole("button", { name: "It is back in" }).click();
+    await expect(verdict(page).getByText("Still unplugged")).toBeHidden();
+    await saved(page);
+  }
+  await page.goto(app.address);
+  await expect(page.getByRole("link", { name: /Four codes after rain/ })).toContainText("Cause found");
+});
+
+test("job (b): the corroded sensor-ground splice, within six readings", async ({ page }) => {
+  await openCopy(page, "", "Three signals low since the wash-down", true);
+  let readings = 0;
+  while (readings < 7 && (await takeOne(page))) readings++;
+  expect(readings).toBeLessThanOrEqual(6);
+  await expect(verdict(page)).toContainText(/splice S22 \(sensor ground\)/i);
+  await expect(verdict(page)).toContainText("One cause, confirmed");
+});
+
+test("a value that cannot be right is asked again with the reason, and stays typed", async ({ page }) => {
+  await openCopy(page, "tug-4-reference.case.json", "Typing");
+  await expect(card(page)).toBeVisible();
+  for (const [text, reason] of [["abc", "not a number"], ["12kV", "more than 60 V"], ["OL", "Is the meter on ohms"], ["10 ohm", "in volts"], ["", "Type what the meter shows"]] as const) {
+    await box(page).fill(text);
+    await page.keyboard.press("Enter");
+    await expect(card(page).getByRole("alert")).toContainText(reason);
+    await expect(box(page)).toHaveValue(text);
+  }
+  expect(await entryCount(page)).toBe(4);
+  await box(page).fill("150m");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: "Logbook" })).toContainText("0.15 V");
+});
+
+test("two windows: the later writer is told, and loses nothing it typed", async ({ page, context }) => {
+  await openCopy(page, "tug-4-reference.case.json", "Two windows");
+  await expect(card(page)).toBeVisible();
+  const other = await context.newPage();
+  // the other window does not hear of the first one's entry before it writes
+  await other.route("**/entries?after=*", (route) => route.abort());
+  await other.goto(page.url());
+  await expect(card(other)).toBeVisible();
+  await box(page).fill("0.8");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await box(other).fill("0.91");
+  await other.keyboard.press("Enter");
+  await expect(other.getByText(/Another window logged .* first/)).toBeVisible();
+  await expect(box(other)).toHaveValue("0.91");
+  await box(other).focus();
+  await other.keyboard.press("Enter");
+  await saved(other);
+  await expect(other.getByRole("region", { name: "Logbook" })).toContainText("0.91 V");
+  await expect(other.getByRole("region", { name: "Logbook" })).toContainText("0.80 V");
+  // and the first window catches up by itself
+  await expect(page.getByRole("region", { name: "Logbook" })).toContainText("0.91 V");
+});
+
+test("the database vanishes: the screen says so, keeps what was typed, and saves it when it is back", async ({ page }) => {
+  const gate = new DatabaseGate();
+  await gate.let();
+  const behind = new Application(await freePort(), gate.url());
+  await behind.start();
+  try {
+    await openCopy(page, "tug-4-reference.case.json", "Gate");
+    await page.goto(page.url().replace(app.address, behind.address));
+    await expect(card(page)).toBeVisible();
+    await gate.shut();
+    await box(page).fill("0.77");
+    await page.keyboard.press("Enter");
+    await expect(page.getByText("Not saved yet: the database cannot be reached")).toBeVisible();
+    await expect(page.getByRole("region", { name: "Logbook" })).toContainText("0.77 V");
+    await expect(page.getByRole("region", { name: "Logbook" })).toContainText("not saved yet");
+    await gate.let();
+    await saved(page);
+    await page.reload();
+    await expect(page.getByRole("region", { name: "Logbook" })).toContainText("0.77 V");
+  } finally {
+    await behind.kill();
+    await gate.shut();
+  }
+});
+
+test("bad files are refused with their reasons, and nothing is half-saved", async ({ page }) => {
+  await page.goto(app.address);
+  await page.waitForLoadState("networkidle");
+  const jobs = () => page.getByRole("listitem").count();
+  const before = await jobs();
+  const whole = readFileSync("demo/tug-4-reference.case.json", "utf8");
+  const bad = JSON.parse(whole) as { wiring: { wires: { to: string; lengthM: number }[] } };
+  bad.wiring.wires[3]!.to = "Q9:1";
+  const give = async (text: string) => page.getByTestId("import").setInputFiles({ name: "file.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  const alert = page.getByRole("alert").filter({ hasText: "was not taken" });
+  await give(JSON.stringify(bad));
+  await expect(alert).toContainText("wiring.wires[3].to");
+  await expect(alert).toContainText("Q9");
+  await give(whole.slice(0, 3000));
+  await expect(alert).toContainText("stops in the middle");
+  await give("");
+  await expect(alert).toContainText("empty");
+  await give(`{"format":"radicula/case","version":1,"title":"${"x".repeat(10_000_000)}"}`);
+  await expect(alert).toContainText("are taken at most");
+  await give(whole.replace('"title": "', '"title": "<img src=x onerror=document.title=1>'));
+  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  expect(await page.title()).not.toBe("1");
+  await page.goto(app.address);
+  await expect.poll(jobs).toBe(before + 1); // the last one was only oddly named
+});
+
+test("export gives back a case that opens again", async ({ page }) => {
+  await openCopy(page, "tug-4-reference.case.json", "There and back");
+  const id = page.url().split("/").at(-1);
+  const response = await page.request.get(`${app.address}/api/jobs/${id}/export`);
+  expect(response.headers()["content-disposition"]).toContain("tug-4-there-and-back.case.json");
+  const again = await page.request.post(`${app.address}/api/jobs`, { data: await response.text(), headers: { "Content-Type": "application/json" } });
+  expect(again.status()).toBe(201);
+});
+
+test("a reading's update takes under 100 ms in the worker; the case page needs under 600 kB of script", async ({ page, browser }) => {
+  await openCopy(page, "tug-4-reference.case.json", "Timing");
+  const fresh = await (await browser.newContext()).newPage();
+  const scripts: { name: string; kB: number }[] = [];
+  fresh.on("requestfinished", (r) => {
+    const url = new URL(r.url());
+    if (/\.(js|ts)$/.test(url.pathname)) void r.sizes().then((s) => scripts.push({ name: url.pathname.split("/").at(-1) ?? "", kB: s.responseBodySize / 1024 }), () => undefined);
+  });
+  await fresh.goto(page.url());
+  await expect(card(fresh)).toBeVisible();
+  await fresh.waitForLoadState("networkidle");
+  const script = scripts.reduce((sum, s) => sum + s.kB, 0);
+  await fresh.context().close();
+  await expect(card(page)).toBeVisible();
+  const times: number[] = [];
+  for (const value of ["0.82", "0.79", "5.02"]) {
+    await page.waitForTimeout(4000); // time to put the leads on
+    if (!(await card(page).isVisible())) break;
+    await box(page).fill(value);
+    const before = await entryCount(page);
+    await page.keyboard.press("Enter");
+    await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
+    await saved(page);
+    await expect(page.getByTestId("update-ms")).toHaveAttribute("data-working", "false");
+    times.push(Number(await page.getByTestId("update-ms").textContent()));
+  }
+  console.log(`updates in the browser worker: ${times.join(", ")} ms; script on the case page ${Math.round(script)} kB compressed in ${scripts.length} files, largest ${scripts.sort((x, y) => y.kB - x.kB).slice(0, 4).map((x) => Math.round(x.kB)).join(", ")} kB`);
+  expect(times.length).toBeGreaterThan(1);
+  // the machine that runs this is shared and noisy: the median is held to the limit, not each one
+  expect([...times].sort((a, b) => a - b)[Math.floor(times.length / 2)]!).toBeLessThan(100);
+  expect(script).toBeGreaterThan(50);
+  expect(script).toBeLessThan(600);
+});
+
+for (const scheme of ["light", "dark"] as const) {
+  test(`no serious accessibility violations, ${scheme}`, async ({ browser }) => {
+    const context = await browser.newContext({ colorScheme: scheme, viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    const serious = async () => (await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze()).violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => `${v.id}: ${v.nodes.slice(0, 3).map((n) => `${n.target.join(" ")} ${n.failureSummary ?? ""}`).join(" | ")}`);
+    await page.goto(app.address);
+    await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
+    await page.waitForTimeout(400);
+    expect(await serious()).toEqual([]);
+    await openCopy(page, "tug-4-reference.case.json", `Axe ${scheme}`);
+    await expect(card(page)).toBeVisible();
+    await page.getByRole("region", { name: "Suspects" }).getByRole("button").first().click();
+    await page.waitForTimeout(400);
+    expect(await serious()).toEqual([]);
+    await box(page).focus();
+    await page.keyboard.press("t");
+    await expect(page.getByRole("dialog")).toBeVisible();
+    await page.waitForTimeout(400);
+    expect(await serious()).toEqual([]);
+    await context.close();
+  });
+}
+
+test("upright tablet: the next reading comes first, nothing is wider than the screen, targets are large enough", async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, hasTouch: true });
+  const page = await context.newPage();
+  await openCopy(page, "tug-4-reference.case.json", "Tablet");
+  await expect(card(page)).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
+  expect((await card(page).boundingBox())!.y).toBeLessThan((await page.getByRole("img", { name: /Root map/ }).boundingBox())!.y);
+  for (const name of ["Can’t do this one", "Took another reading", /Log/]) expect((await card(page).getByRole("button", { name }).boundingBox())!.height).toBeGreaterThanOrEqual(44);
+  await context.close();
+});

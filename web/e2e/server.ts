@@ -1,0 +1,76 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { createServer, connect, type AddressInfo, type Server, type Socket } from "node:net";
+import { join } from "node:path";
+
+const ROOT = process.env["RADICULA_ROOT"] ?? process.cwd();
+
+/** One copy of the built application, which a test may kill and start again at the same address. */
+export class Application {
+  private child: ChildProcess | undefined;
+  constructor(readonly port: number, private readonly databaseUrl: string) {}
+  get address() { return `http://127.0.0.1:${this.port}`; }
+
+  async start(): Promise<void> {
+    this.child = spawn(process.execPath, [join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(this.port)], {
+      cwd: join(ROOT, "web"), env: { ...process.env, DATABASE_URL: this.databaseUrl, RADICULA_ROOT: ROOT, NODE_ENV: "production" }, stdio: "ignore",
+    });
+    for (let i = 0; i < 240; i++) {
+      const up = await fetch(`${this.address}/api/health`).then((r) => r.ok, () => false);
+      if (up) return;
+      await new Promise((resolve) => setTimeout(resolve, 250));
+    }
+    throw new Error("the application did not come up");
+  }
+  /** the hard way, as when the power goes */
+  async kill(): Promise<void> {
+    const { child } = this;
+    if (!child || child.exitCode !== null) return;
+    const gone = new Promise((resolve) => child.once("exit", resolve));
+    child.kill("SIGKILL");
+    await gone;
+  }
+}
+
+export async function freePort(): Promise<number> {
+  const server = createServer();
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  const { port } = server.address() as AddressInfo;
+  await new Promise((resolve) => server.close(resolve));
+  return port;
+}
+
+export function testDatabase(): URL {
+  const url = process.env["DATABASE_URL"];
+  if (!url) throw new Error("run the browser tests through npm test, which makes their database");
+  return new URL(url);
+}
+
+/** Stands between the application and its database, so that a test can make the database vanish and come back. */
+export class DatabaseGate {
+  private server: Server | undefined;
+  private readonly open = new Set<Socket>();
+  port = 0;
+  async let(): Promise<void> {
+    const behind = testDatabase();
+    this.server = createServer((client) => {
+      const onward = connect(Number(behind.port), behind.hostname);
+      for (const socket of [client, onward]) {
+        this.open.add(socket);
+        socket.on("close", () => this.open.delete(socket));
+        socket.on("error", () => { client.destroy(); onward.destroy(); });
+      }
+      client.pipe(onward).pipe(client);
+    });
+    await new Promise<void>((resolve) => this.server?.listen(this.port, "127.0.0.1", resolve));
+    this.port = (this.server.address() as AddressInfo).port;
+  }
+  async shut(): Promise<void> {
+    for (const socket of this.open) socket.destroy();
+    await new Promise((resolve) => this.server?.close(resolve));
+  }
+  url(): string {
+    const url = testDatabase();
+    url.port = String(this.port);
+    return url.href;
+  }
+}
