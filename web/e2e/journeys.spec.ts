@@ -174,7 +174,8 @@ test("bad files are refused with their reasons, and nothing is half-saved", asyn
   await give(`{"format":"radicula/case","version":1,"title":"${"x".repeat(10_000_000)}"}`);
   await expect(alert).toContainText("are taken at most");
   await give(whole.replace('"title": "', '"title": "<img src=x onerror=document.title=1>'));
-  await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+  await page.waitForURL(/\/job\//);
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("<img src=x");
   expect(await page.title()).not.toBe("1");
   await page.goto(app.address);
   await expect.poll(jobs).toBe(before + 1); // the last one was only oddly named

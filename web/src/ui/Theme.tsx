@@ -2,6 +2,7 @@
 import { App, ConfigProvider, theme as antTheme } from "antd";
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
 import { DARK, LIGHT, THEME_COOKIE } from "./tokens";
+import { useMedia } from "./useMedia";
 
 type Mode = "light" | "dark";
 const ThemeMode = createContext<{ mode: Mode; toggle(): void }>({ mode: "light", toggle: () => undefined });
@@ -10,16 +11,15 @@ export const useThemeMode = () => useContext(ThemeMode);
 
 /** Light for daylight, dark for under the machine. The choice is kept in a cookie so that the first paint has it. */
 export function Theme({ initial, children }: { readonly initial: Mode | undefined; readonly children: ReactNode }) {
-  const [mode, setMode] = useState<Mode>(initial ?? "light");
-  useEffect(() => {
-    if (initial === undefined && window.matchMedia("(prefers-color-scheme: dark)").matches) setMode("dark");
-  }, [initial]);
+  const [chosen, setChosen] = useState<Mode | undefined>(initial);
+  const dark = useMedia("(prefers-color-scheme: dark)");
+  const mode: Mode = chosen ?? (dark ? "dark" : "light");
   useEffect(() => { document.documentElement.dataset["theme"] = mode; }, [mode]);
-  const toggle = useCallback(() => setMode((m) => {
-    const next = m === "light" ? "dark" : "light";
+  const toggle = useCallback(() => {
+    const next = mode === "light" ? "dark" : "light";
     document.cookie = `${THEME_COOKIE}=${next}; path=/; max-age=31536000; samesite=lax`;
-    return next;
-  }), []);
+    setChosen(next);
+  }, [mode]);
   const c = mode === "light" ? LIGHT : DARK;
   const config = useMemo(() => ({
     // a scope of its own per theme: else parts styled before a switch keep their old colours

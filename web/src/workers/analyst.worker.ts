@@ -24,7 +24,8 @@ const api = {
     if (!predictor) return;
     const mine = ++thought;
     let pause = performance.now() + STEP_MS;
-    for (const _step of thinkAhead(predictor, entries, analysis)) {
+    const steps = thinkAhead(predictor, entries, analysis);
+    while (!steps.next().done) {
       if (performance.now() < pause) continue;
       await new Promise((resolve) => setTimeout(resolve, 0));
       if (thought !== mine) return;

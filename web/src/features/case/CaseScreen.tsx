@@ -1,5 +1,5 @@
 "use client";
-import type { Candidate, Entry } from "@radicula/core";
+import type { Entry } from "@radicula/core";
 import { Instructor, issueText, Namer } from "@radicula/core/words";
 import { Button } from "antd";
 import Link from "next/link";
@@ -7,18 +7,19 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Job } from "@/server/repo/jobs";
 import { Logo } from "@/ui/Logo";
 import { ThemeToggle } from "@/ui/ThemeToggle";
+import { useMedia } from "@/ui/useMedia";
 import styles from "./Case.module.css";
 import { CodesForm } from "./CodesForm";
 import { Help } from "./Help";
 import { entryNames, logLines } from "./logbook/lines";
 import { Logbook } from "./logbook/Logbook";
-import type { Maps } from "./map/layout";
+import type { Maps } from "./map/placed";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useMap } from "./map/useMap";
-import { readingEntries, verdictEntry } from "./reading/entries";
+import { candidateOf, readingEntries, verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
-import { OtherReading } from "./reading/OtherReading";
+import { OtherReading, type Other } from "./reading/OtherReading";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { SavedWord, SaveNote } from "./SaveNote";
 import { Steps } from "./Steps";
@@ -32,48 +33,37 @@ type Sheet = "other" | "codes" | "help" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
 export function CaseScreen({ job, initialEntries, initialMap }: Props) {
-  const log = useLogbook(job.id, initialEntries);
+  // instead of the first choice: another one on offer, or a reading of one's own (also one that could not be saved)
+  const [other, setOther] = useState<Other | undefined>(undefined);
+  const [texts, setTexts] = useState<readonly string[]>([]);
+  const takeBack = (entries: readonly Entry[]) => {
+    const reading = entries.find((e) => e.type === "reading");
+    if (reading?.type !== "reading") return;
+    setOther({ reading });
+    setTexts(reading.as?.split(" · ") ?? reading.values.map(String));
+  };
+  const log = useLogbook(job.id, initialEntries, takeBack);
   const { analysis, ms, working, failed } = useAnalysis(job.wiring, log.entries);
   const namer = useMemo(() => new Namer(job.wiring), [job.wiring]);
   const instructor = useMemo(() => new Instructor(job.wiring), [job.wiring]);
   const maps = useMap(job.id, initialMap, log.entries, log.saved);
-  const [own, setOwn] = useState<Candidate | undefined>(undefined);
-  const [texts, setTexts] = useState<readonly string[]>([]);
   const [sheet, setSheet] = useState<Sheet>(undefined);
   const [big, setBig] = useState(false);
-  const [keypad, setKeypad] = useState(false);
+  const keypad = useMedia("(pointer: coarse)");
   const lines = useMemo(() => logLines(log.entries, log.saved, analysis, namer, instructor), [log.entries, log.saved, analysis, namer, instructor]);
   const names = useMemo(() => entryNames(lines), [lines]);
   const onTheirWay = log.saved < log.entries.length;
 
-  const recommendation = own ? undefined : analysis?.next[0];
-  const candidate = own ?? recommendation?.candidate;
-
-  useEffect(() => setKeypad(window.matchMedia("(pointer: coarse)").matches), []);
-  // what could not be saved goes back into the box, for the reading it was meant for
-  useEffect(() => {
-    if (log.state.status !== "stale" && log.state.status !== "refused") return;
-    const reading = log.state.givenBack.find((e) => e.type === "reading");
-    if (reading?.type !== "reading" || !analysis) return;
-    const now = analysis.folded.state;
-    const { instrument, points, state } = reading;
-    const at = points[0]?.split(":")[0] ?? "";
-    setOwn({
-      id: `back ${points.join(" ")}`, kind: instrument === "ohmmeter" ? "ohms" : points.length > 1 ? "fuse" : state.unplugged.includes(at) ? "voltageUnplugged" : state.unplugged.length ? "watch" : "voltage", instrument, points, state, at,
-      unplug: state.unplugged.filter((c) => !now.unplugged.includes(c)), plug: now.unplugged.filter((c) => !state.unplugged.includes(c)), turnKey: false, minutes: 1,
-    });
-    setTexts(reading.as?.split(" · ") ?? reading.values.map((v) => (v === "OL" ? "OL" : String(v))));
-    // only when the state changes: the analysis that follows must not reset what is typed
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [log.state]);
+  const recommendation = other?.reading ? undefined : analysis?.next.find((n) => n.candidate.id === other?.offered) ?? analysis?.next[0];
+  const candidate = other?.reading ? candidateOf(other.reading, analysis?.folded.state) : recommendation?.candidate;
 
   const append = useCallback((entries: readonly Entry[]) => {
-    if (entries.length && log.append(entries)) { setOwn(undefined); setTexts([]); }
+    if (entries.length && log.append(entries)) { setOther(undefined); setTexts([]); }
   }, [log]);
   const now = () => new Date().toISOString();
   const undo = useCallback((target: number) => append([{ type: "undo", at: now(), target }]), [append]);
   const setAside = () => {
-    if (own) { setOwn(undefined); setTexts([]); } else if (candidate) append([{ type: "setAside", at: now(), candidate: candidate.id, reason: "cannotReach" }]);
+    if (other?.reading) { setOther(undefined); setTexts([]); } else if (candidate) append([{ type: "setAside", at: now(), candidate: candidate.id, reason: "cannotReach" }]);
   };
   const onLog = (values: number[], typed: string) => {
     if (candidate) append(readingEntries(candidate, values, typed, now()));
@@ -99,7 +89,7 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
 
   const map = showsFeeds(maps.full, analysis, candidate) ? maps.full : maps.short;
   const leader = analysis?.suspects[0];
-  const ended = analysis && !own && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
+  const ended = analysis && !other?.reading && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
   const logVerdict = () => { if (analysis && leader) append([verdictEntry(leader, capital(namer.suspect(leader).title), analysis.suspects, analysis.engine, now())]); };
 
   return (
@@ -137,7 +127,7 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
         </aside>
         <div className={styles.log}><Logbook lines={lines} onUndo={undo} busy={onTheirWay} /></div>
       </main>
-      <OtherReading open={sheet === "other"} wiring={job.wiring} namer={namer} instructor={instructor} state={analysis?.folded.state ?? { key: "on", unplugged: [] }} offered={analysis?.next.slice(1, 6).map((n) => n.candidate) ?? []} onChoose={(c) => { setOwn(c); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
+      <OtherReading open={sheet === "other"} wiring={job.wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
       <CodesForm open={sheet === "codes"} wiring={job.wiring} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>

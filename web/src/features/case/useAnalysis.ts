@@ -5,19 +5,21 @@ import { useEffect, useRef, useState } from "react";
 import type { AnalystApi } from "@/workers/analyst.worker";
 
 export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean }
+/** what came back last, and the entries it was asked for */
+interface Result { readonly analysis: Analysis | undefined; readonly ms: number; readonly of: readonly Entry[] | undefined; readonly failed: boolean }
 
 /** Pause before thinking ahead, so that a quick second reading is not kept waiting. */
 const THINK_AFTER_MS = 30;
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
-  const [state, setState] = useState<AnalysisState>({ analysis: undefined, ms: 0, working: true, failed: false });
+  const [result, setResult] = useState<Result>({ analysis: undefined, ms: 0, of: undefined, failed: false });
   const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
   const latest = useRef(0);
 
   useEffect(() => {
     const worker = new Worker(new URL("../../workers/analyst.worker.ts", import.meta.url), { type: "module" });
-    worker.onerror = () => setState((s) => ({ ...s, working: false, failed: true }));
+    worker.onerror = () => setResult((r) => ({ ...r, failed: true }));
     remote.current = wrap<AnalystApi>(worker);
     void remote.current.open(wiring);
     return () => { worker.terminate(); remote.current = undefined; };
@@ -27,15 +29,14 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     const api = remote.current;
     if (!api) return;
     const mine = ++latest.current;
-    setState((s) => ({ ...s, working: true }));
     let timer: ReturnType<typeof setTimeout> | undefined;
     api.update(entries).then(({ analysis, ms }) => {
       if (latest.current !== mine) return;
-      setState({ analysis, ms, working: false, failed: false });
+      setResult({ analysis, ms, of: entries, failed: false });
       timer = setTimeout(() => { if (latest.current === mine) void api.think(entries, analysis); }, THINK_AFTER_MS);
-    }, () => { if (latest.current === mine) setState((s) => ({ ...s, working: false, failed: true })); });
+    }, () => { if (latest.current === mine) setResult((r) => ({ ...r, failed: true })); });
     return () => clearTimeout(timer);
   }, [wiring, entries]);
 
-  return state;
+  return { analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
 }

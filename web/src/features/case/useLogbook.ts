@@ -27,18 +27,23 @@ export interface Logbook {
 const RETRY_MS = 2000, POLL_MS = 3000;
 const News = z.object({ entries: z.array(Entry) });
 
-/** The logbook of one job in this window: append-only, saved before it says so, in step with other windows. */
-export function useLogbook(jobId: string, initial: readonly EntryT[]): Logbook {
+/**
+ * The logbook of one job in this window: append-only, saved before it says so, in step with other windows.
+ * @param onGivenBack gets the entries that were not saved because somebody wrote first or they were refused
+ */
+export function useLogbook(jobId: string, initial: readonly EntryT[], onGivenBack: (entries: readonly EntryT[]) => void): Logbook {
   const [entries, setEntries] = useState<readonly EntryT[]>(initial);
   const [batch, setBatch] = useState<Batch | undefined>(undefined);
   const [state, setState] = useState<SaveState>({ status: "saved" });
   const all = useRef({ entries, batch });
-  all.current = { entries, batch };
+  const giveBack = useRef(onGivenBack);
+  useEffect(() => { all.current = { entries, batch }; giveBack.current = onGivenBack; });
 
   // what an earlier visit could not send
   useEffect(() => {
-    const kept = keptBatch(jobId, localStorage);
-    if (kept) { setBatch(kept); setState({ status: "waiting" }); }
+    void Promise.resolve(keptBatch(jobId, localStorage)).then((kept) => {
+      if (kept) { setBatch(kept); setState({ status: "waiting" }); }
+    });
   }, [jobId]);
 
   useEffect(() => {
@@ -61,7 +66,11 @@ export function useLogbook(jobId: string, initial: readonly EntryT[]): Logbook {
       } else if (sent.status === "stale") {
         setEntries((known) => [...known.slice(0, batch.after), ...sent.missed]);
         setState({ status: "stale", missed: sent.missed.length, givenBack: batch.entries });
-      } else setState({ status: "refused", codes: sent.issues, givenBack: batch.entries });
+        giveBack.current(batch.entries);
+      } else {
+        setState({ status: "refused", codes: sent.issues, givenBack: batch.entries });
+        giveBack.current(batch.entries);
+      }
     };
     void attempt();
     return () => { stopped = true; clearTimeout(timer); };

@@ -3,7 +3,7 @@ import { formatQuantity, type Analysis, type ReadingView } from "@radicula/core"
 import { shareText } from "@radicula/core/words";
 import { memo, useMemo, type ReactNode } from "react";
 import { SENSOR } from "./graph";
-import { DOT_X, type PlacedEdge, type PlacedMap, type PlacedNode, type PlacedPort } from "./layout";
+import { DOT_X, type PlacedEdge, type PlacedMap, type PlacedNode, type PlacedPort } from "./placed";
 import styles from "./RootMap.module.css";
 import { suspicionOnMap, type MapSuspicion } from "./suspicion";
 

@@ -53,8 +53,8 @@ function codesBySubject(wiring: Wiring, present: readonly { module: string; code
   for (const p of present) {
     const code = wiring.codes.find((c) => c.module === p.module && c.id === p.code);
     const at = code?.monitor?.at;
-    const module = wiring.devices.find((d) => d.id === p.module);
-    const isInput = module?.kind === "module" && module.pins.some((pin) => pin.at === at && pin.role === "input");
+    const unit = wiring.devices.find((d) => d.id === p.module);
+    const isInput = unit?.kind === "module" && unit.pins.some((pin) => pin.at === at && pin.role === "input");
     const owners = isInput && at !== undefined ? [...way].filter(([, things]) => things.has(at)).map(([id]) => id) : [];
     const shown = { id: p.code, title: code?.title ?? "" };
     if (owners.length === 0) loose.push({ ...shown, at: at ?? "" });
@@ -137,8 +137,8 @@ class MapBuilder {
   }
   /** the node an endpoint belongs to; sensors that are not shown have none */
   private nodeAt(end: string): string | undefined {
-    const module = this.moduleOf.get(end);
-    if (module) return `module ${module}`;
+    const owner = this.moduleOf.get(end);
+    if (owner) return `module ${owner}`;
     const sensor = this.sensorOf.get(end);
     if (sensor) return this.nodes.has(sensor) ? sensor : undefined;
     const place = resolvePlace(this.index, end);

@@ -1,19 +1,9 @@
 import ELK, { type ElkExtendedEdge, type ElkNode, type ElkPort } from "elkjs/lib/elk.bundled.js";
-import { SENSOR, type MapGraph, type MapNode, type MapPort } from "./graph";
-
-export interface PlacedNode extends Omit<MapNode, "ports"> { readonly x: number; readonly y: number; readonly ports: readonly PlacedPort[] }
-export interface PlacedPort extends MapPort { readonly cx: number; readonly cy: number }
-export interface PlacedEdge { readonly id: string; readonly function: MapGraph["edges"][number]["function"]; readonly from: string; readonly to: string; readonly fromPoint: string; readonly toPoint: string; readonly path: string; readonly middle: readonly [number, number] }
-export interface PlacedMap { readonly width: number; readonly height: number; readonly nodes: readonly PlacedNode[]; readonly edges: readonly PlacedEdge[]; readonly hidden: number; readonly feeds: readonly string[] }
-
-/** Where the dot of a splice or part stands in its box; its words stand to the right. */
-export const DOT_X = 12;
+import { SENSOR, type MapGraph, type MapNode } from "./graph";
+import { DOT_X, type PlacedMap, type PlacedNode } from "./placed";
 
 /** how far above the foot of its node a line begins: in the middle of a plug, at the foot of a lone code's card */
 const LEAD: Readonly<Record<string, number>> = { sensor: SENSOR.plug / 2, code: SENSOR.plug + SENSOR.gap };
-
-/** The map without and with what feeds the modules; the second is shown once suspicion or a reading goes there. */
-export interface Maps { readonly short: PlacedMap; readonly full: PlacedMap }
 
 /** Finds a place for everything, layer by layer from the sensors down (ELK's layered method). Runs on the server. */
 export async function layOutMap(graph: MapGraph): Promise<PlacedMap> {

@@ -1,6 +1,7 @@
 import type { CodeEntry, Wiring } from "@radicula/core";
 import { buildMap } from "./graph";
-import { layOutMap, type Maps } from "./layout";
+import { layOutMap } from "./layout";
+import type { Maps } from "./placed";
 
 /** The map for the codes that are set, without and with feeds. */
 export async function mapOf(wiring: Wiring, codes: readonly CodeEntry[]): Promise<Maps> {

@@ -1,5 +1,5 @@
 import type { Analysis, FaultMode } from "@radicula/core";
-import type { PlacedEdge, PlacedMap } from "./layout";
+import type { PlacedEdge, PlacedMap } from "./placed";
 
 /** On which of a sensor's circuits a fault inside it acts. */
 const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = { shortSupplyGround: "supply", shortSignalGround: "signal", shortSignalSupply: "signal", elementOpen: "signal", dead: "signal" };

@@ -1,7 +1,7 @@
 "use client";
 import { fold, type Entry } from "@radicula/core";
 import { useEffect, useRef, useState } from "react";
-import type { Maps } from "./layout";
+import type { Maps } from "./placed";
 
 /** The laid-out map; asked for anew when the set of codes in the database has changed. */
 export function useMap(jobId: string, initial: Maps, entries: readonly Entry[], saved: number): Maps {

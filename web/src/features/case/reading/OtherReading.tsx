@@ -1,24 +1,26 @@
 "use client";
-import { devicePins, meterPoints, type Candidate, type Instrument, type KeyState, type State, type Wiring } from "@radicula/core";
+import { devicePins, meterPoints, type Candidate, type Instrument, type KeyState, type ReadingEntry, type Wiring } from "@radicula/core";
 import { keyText, type Instructor, type Namer } from "@radicula/core/words";
 import { Button, Modal, Radio, Select } from "antd";
 import { useMemo, useState } from "react";
 import styles from "../Case.module.css";
+
+/** Instead of the first choice: another candidate on offer, or a reading of one's own. */
+export type Other = { readonly offered: string; readonly reading?: undefined } | { readonly reading: Pick<ReadingEntry, "instrument" | "points" | "state">; readonly offered?: undefined };
 
 interface Props {
   readonly open: boolean;
   readonly wiring: Wiring;
   readonly namer: Namer;
   readonly instructor: Instructor;
-  readonly state: State;
   readonly offered: readonly Candidate[];
-  readonly onChoose: (candidate: Candidate) => void;
+  readonly onChoose: (other: Other) => void;
   readonly onClose: () => void;
 }
 const KEYS: readonly KeyState[] = ["on", "off", "cranking", "running"];
 
 /** Any reading, however it was taken: one of the others on offer, or a point, an instrument and a state of one's own. */
-export function OtherReading({ open, wiring, namer, instructor, state, offered, onChoose, onClose }: Props) {
+export function OtherReading({ open, wiring, namer, instructor, offered, onChoose, onClose }: Props) {
   const [point, setPoint] = useState<string | undefined>(undefined);
   const [instrument, setInstrument] = useState<Instrument>("voltmeter");
   const [key, setKey] = useState<KeyState>("on");
@@ -27,19 +29,14 @@ export function OtherReading({ open, wiring, namer, instructor, state, offered, 
   const connectors = useMemo(() => wiring.connectors.filter((c) => !wiring.devices.some((d) => d.kind === "module" && devicePins(d).some((p) => p.at.startsWith(`${c.id}:`)))).map((c) => ({ value: c.id, label: namer.connector(c.id) })), [wiring, namer]);
   const choose = () => {
     if (point === undefined) return;
-    const at = point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
-    const next: State = { key, unplugged: [...unplugged].sort() };
-    onChoose({
-      id: `own ${instrument} ${point} ${key} ${next.unplugged.join(",")}`, kind: instrument === "ohmmeter" ? "ohms" : unplugged.includes(at) ? "voltageUnplugged" : "voltage", instrument, points: [point], state: next, at,
-      unplug: next.unplugged.filter((c) => !state.unplugged.includes(c)), plug: state.unplugged.filter((c) => !next.unplugged.includes(c)), turnKey: key !== state.key, minutes: 1,
-    });
+    onChoose({ reading: { instrument, points: [point], state: { key, unplugged: [...unplugged].sort() } } });
   };
   return (
     <Modal open={open} onCancel={onClose} title="Another reading" footer={null} destroyOnHidden width={620}>
       {offered.length ? (
         <>
           <p className={styles.formHead}>Also worth taking now</p>
-          <ul className={styles.offers}>{offered.map((c) => <li key={c.id}><button type="button" onClick={() => onChoose(c)}><span>{instructor.instruct(c).title}</span><span className="muted">{Math.max(1, Math.round(c.minutes))} min</span></button></li>)}</ul>
+          <ul className={styles.offers}>{offered.map((c) => <li key={c.id}><button type="button" onClick={() => onChoose({ offered: c.id })}><span>{instructor.instruct(c).title}</span><span className="muted">{Math.max(1, Math.round(c.minutes))} min</span></button></li>)}</ul>
         </>
       ) : null}
       <p className={styles.formHead}>Or one of your own</p>

@@ -1,6 +1,6 @@
 "use client";
 import type { Candidate } from "@radicula/core";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { z } from "zod";
 import styles from "./NextReading.module.css";
 
@@ -11,7 +11,6 @@ export const METER_BUTTON = "simulated-meter";
 /** A meter on a simulated machine: shows what a real one would, for whoever has no machine at hand. */
 export function SimulatedMeter({ jobId, candidate, onRead }: { readonly jobId: string; readonly candidate: Candidate; readonly onRead: (values: (number | "OL")[]) => void }) {
   const [shown, setShown] = useState<string | undefined>(undefined);
-  useEffect(() => setShown(undefined), [candidate.id]);
   const read = async () => {
     try {
       const response = await fetch(`/api/jobs/${jobId}/measure`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ points: candidate.points, instrument: candidate.instrument, state: candidate.state }) });

@@ -23,8 +23,8 @@ export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disa
   const boxes = useRef<(HTMLInputElement | null)[]>([]);
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);
   const [current, setCurrent] = useState(0);
-  const name = points.join(" ");
-  useEffect(() => { setWrong(undefined); setCurrent(0); boxes.current[0]?.focus({ preventScroll: true }); }, [name]);
+  // a new reading is a new box (its key changes), and the box has the focus
+  useEffect(() => { boxes.current[0]?.focus({ preventScroll: true }); }, []);
 
   const log = () => {
     const values: number[] = [];

@@ -1,4 +1,4 @@
-import { OVERLOAD, type Candidate, type Entry, type SuspectView } from "@radicula/core";
+import { OVERLOAD, type Candidate, type Entry, type ReadingEntry, type State, type SuspectView } from "@radicula/core";
 
 /**
  * The entries that logging one reading makes: what had to be unplugged or plugged back first, then the reading with
@@ -10,6 +10,17 @@ export function readingEntries(c: Pick<Candidate, "instrument" | "points" | "sta
     ...c.unplug.map((connector): Entry => ({ type: "unplugged", at, connector })),
     { type: "reading", at, instrument: c.instrument, points: [...c.points], values: values.map((v) => (v === OVERLOAD ? "OL" as const : v)), state: { key: c.state.key, unplugged: [...c.state.unplugged] }, as: typed },
   ];
+}
+
+/** A reading that was not saved, as something to take (again) from the present state. */
+export function candidateOf(reading: Pick<ReadingEntry, "instrument" | "points" | "state">, now: State = { key: "on", unplugged: [] }): Candidate {
+  const { instrument, points, state } = reading;
+  const at = points[0]?.split(":")[0] ?? "";
+  const kind = instrument === "ohmmeter" ? "ohms" : points.length > 1 ? "fuse" : state.unplugged.includes(at) ? "voltageUnplugged" : state.unplugged.length ? "watch" : "voltage";
+  return {
+    id: `own ${instrument} ${points.join(" ")} ${state.key} ${state.unplugged.join(",")}`, kind, instrument, points, state, at,
+    unplug: state.unplugged.filter((c) => !now.unplugged.includes(c)), plug: now.unplugged.filter((c) => !state.unplugged.includes(c)), turnKey: state.key !== now.key, minutes: 1,
+  };
 }
 
 export function verdictEntry(suspect: SuspectView, text: string, ranking: readonly SuspectView[], engine: string, at: string): Entry {
