@@ -49,8 +49,8 @@ export function run(argv: readonly string[], io: Io): number {
       for (const line of error.lines) io.err(`${line}\n`);
       return error.exit;
     }
-    if (error instanceof TypeError && "code" in error && String(error.code).startsWith("ERR_PARSE_ARGS")) {
-      io.err(`${error.message}\nSee radicula --help.\n`);
+    if (typeof error === "object" && error !== null && "code" in error && String(error.code).startsWith("ERR_PARSE_ARGS")) {
+      io.err(`${"message" in error ? String(error.message).split(". To specify")[0] : "unknown option"}\nSee radicula --help.\n`);
       return EXIT.usage;
     }
     throw error;

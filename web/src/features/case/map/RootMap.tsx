@@ -29,7 +29,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }:
         <InlineBars nodes={map.nodes} unplugged={unplugged} />
         {map.nodes.map((n) => (n.type === "sensor" ? <Plug key={n.id} node={n} out={unplugged.includes(n.detail)} /> : null))}
         <g>{edges.map((e) => <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />)}</g>
-        {map.nodes.map((n) => <Node key={n.id} node={n} suspicion={suspicion} next={next} unplugged={unplugged} />)}
+        {map.nodes.map((n) => <Node key={n.id} node={n} nodes={map.nodes} suspicion={suspicion} next={next} unplugged={unplugged} />)}
         {map.edges.map((e) => <WirePill key={e.id} edge={e} from={map.nodes.find((n) => n.id === e.from)} share={suspicion.on.get(e.id) ?? 0} tagged={latest.has(e.fromPoint)} />)}
         <Readings map={map} latest={latest} />
       </svg>
@@ -79,7 +79,7 @@ function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[
   });
 }
 
-interface NodeProps { readonly node: PlacedNode; readonly suspicion: MapSuspicion; readonly next: readonly string[]; readonly unplugged: readonly string[] }
+interface NodeProps { readonly node: PlacedNode; readonly nodes: readonly PlacedNode[]; readonly suspicion: MapSuspicion; readonly next: readonly string[]; readonly unplugged: readonly string[] }
 
 function Node(props: NodeProps) {
   switch (props.node.type) {
@@ -92,13 +92,16 @@ function Node(props: NodeProps) {
   }
 }
 
-function InlineCavity({ node, suspicion, next }: NodeProps) {
+function InlineCavity({ node, nodes, suspicion, next }: NodeProps) {
   const cx = node.x + node.width / 2, cy = node.y + node.height / 2;
   const share = suspicion.on.get(`${node.thing}:${node.title}`) ?? 0;
+  // beside the cavity where its neighbours leave room
+  const free = (way: 1 | -1) => !nodes.some((n) => n !== node && n.type === "inline" && n.thing === node.thing && (n.x - node.x) * way > 0 && (n.x - node.x) * way < 84);
+  const [dx, dy] = free(1) ? [40, 0] : free(-1) ? [-40, 0] : [0, -26];
   return (
     <g>
       <Cavity cx={cx} cy={cy} label={node.title} share={share} next={node.ports.some((q) => next.includes(q.point))} />
-      {share >= TOLD ? <Pill x={cx + 40} y={cy} share={share} /> : null}
+      {share >= TOLD ? <Pill x={cx + dx} y={cy + dy} share={share} /> : null}
     </g>
   );
 }
@@ -222,6 +225,7 @@ function Readings({ map, latest }: { readonly map: PlacedMap; readonly latest: R
 }
 function portsOf(node: PlacedNode): readonly Pick<PlacedPort, "point" | "cx" | "cy">[] {
   if (node.type === "part") return ["in", "out", "+", "-"].map((t) => ({ point: `${node.thing}:${t}`, cx: node.x + DOT_X, cy: node.y + node.height / 2 }));
+  if (node.type === "inline") return node.ports.map((p) => ({ point: p.point, cx: node.x + node.width / 2, cy: node.y + node.height / 2 }));
   if (node.type === "splice") return [{ point: node.thing, cx: node.x + DOT_X, cy: node.y + node.height / 2 }];
   return node.ports;
 }

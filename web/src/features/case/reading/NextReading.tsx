@@ -58,8 +58,8 @@ export function NextReading(p: Props) {
         <dt>Black</dt><dd>{instruction.black} · meter on {instruction.meter}</dd>
       </dl>
       {scale ? <ScaleView scale={scale} chosen={typed.ok ? lineFor(typed.value, scale) : undefined} /> : null}
-      {p.practice ? <SimulatedMeter key={candidate.id} jobId={p.jobId} candidate={candidate} onRead={(values) => p.onTexts(values.map((v) => (v === "OL" ? "OL" : typedForm(v, unit))))} /> : null}
-      <ValueBox key={candidate.id} points={candidate.points} unit={unit} texts={p.texts} onTexts={p.onTexts} onLog={p.onLog} onShortcut={p.onShortcut} disabled={p.busy} keypad={p.keypad} />
+      {p.practice ? <SimulatedMeter key={`meter ${candidate.id}`} jobId={p.jobId} candidate={candidate} onRead={(values) => p.onTexts(values.map((v) => (v === "OL" ? "OL" : typedForm(v, unit))))} /> : null}
+      <ValueBox key={`box ${candidate.id}`} points={candidate.points} unit={unit} texts={p.texts} onTexts={p.onTexts} onLog={p.onLog} onShortcut={p.onShortcut} disabled={p.busy} keypad={p.keypad} />
       <div className={styles.under}>
         <button type="button" className="link" onClick={p.onSetAside}>Can’t do this one</button>
         <button type="button" className="link" onClick={p.onOther}>Took another reading</button>

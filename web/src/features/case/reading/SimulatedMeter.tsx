@@ -1,6 +1,6 @@
 "use client";
 import type { Candidate } from "@radicula/core";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { z } from "zod";
 import styles from "./NextReading.module.css";
 
@@ -11,15 +11,19 @@ export const METER_BUTTON = "simulated-meter";
 /** A meter on a simulated machine: shows what a real one would, for whoever has no machine at hand. */
 export function SimulatedMeter({ jobId, candidate, onRead }: { readonly jobId: string; readonly candidate: Candidate; readonly onRead: (values: (number | "OL")[]) => void }) {
   const [shown, setShown] = useState<string | undefined>(undefined);
+  // an answer that arrives after the leads have moved on belongs to no box any more
+  const here = useRef(true);
+  useEffect(() => { here.current = true; return () => { here.current = false; }; }, []);
   const read = async () => {
     try {
       const response = await fetch(`/api/jobs/${jobId}/measure`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ points: candidate.points, instrument: candidate.instrument, state: candidate.state }) });
       if (!response.ok) throw new Error(String(response.status));
       const { values } = Answer.parse(await response.json());
+      if (!here.current) return;
       setShown(values.map((v) => (v === null ? "—" : v === "OL" ? "OL" : String(v))).join(" / "));
       if (values.every((v) => v !== null)) onRead(values.filter((v) => v !== null));
     } catch {
-      setShown("no answer");
+      if (here.current) setShown("no answer");
     }
   };
   return (

@@ -1,0 +1,73 @@
+/** @jest-environment node */
+import type { Wiring } from "@radicula/core";
+import { buildMap } from "@/features/case/map/graph";
+import { layOutMap } from "@/features/case/map/layout";
+import { showsFeeds, suspicionOnMap } from "@/features/case/map/suspicion";
+import { analysed, demoCase } from "./helpers";
+
+const job = demoCase();
+const codes = [{ module: "A1", code: "P0642" }, { module: "A1", code: "P0237" }, { module: "A1", code: "P0522" }, { module: "A1", code: "P1A41" }];
+
+test("coded sensors, and the healthy one that shares with them; what shares nothing is only counted", () => {
+  const graph = buildMap(job.wiring, codes);
+  expect(graph.nodes.filter((n) => n.type === "sensor").map((n) => n.id).sort()).toEqual(["B12", "B4", "B7", "B9"]);
+  expect(graph.hidden).toBe(2);
+  expect(graph.nodes.find((n) => n.id === "B7")?.codes.map((c) => c.id)).toEqual(["P0237"]);
+  expect(graph.nodes.find((n) => n.type === "code")?.thing).toBe("P0642"); // a code about the reference itself
+});
+
+test("everything lies below what leads to it, and in-line cavities on one level", () => {
+  const graph = buildMap(job.wiring, codes);
+  const rank = new Map(graph.nodes.map((n) => [n.id, n.rank]));
+  for (const e of graph.edges) if (e.function !== "watch") expect(rank.get(e.from)).toBeLessThanOrEqual(rank.get(e.to)!);
+  expect(new Set(graph.nodes.filter((n) => n.type === "inline").map((n) => n.rank)).size).toBe(1);
+  expect(rank.get("S14")).toBeLessThan(rank.get("module A1")!);
+});
+
+test("the layout gives everything a place, apart from everything else", async () => {
+  const map = await layOutMap(buildMap(job.wiring, codes));
+  expect(map.width).toBeGreaterThan(400);
+  for (const n of map.nodes) expect(n.x >= 0 && n.y >= 0 && n.x + n.width <= map.width + 1).toBe(true);
+  for (const a of map.nodes) for (const b of map.nodes) if (a.id < b.id) {
+    const apart = a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
+    expect([a.id, b.id, apart]).toEqual([a.id, b.id, true]);
+  }
+  for (const e of map.edges) expect(e.path).toMatch(/^M[-\d. ]+[LC]/);
+});
+
+test("suspicion runs down: the trunk carries at least what its branches bring", async () => {
+  const map = await layOutMap(buildMap(job.wiring, codes, false));
+  const { through } = suspicionOnMap(map, analysed(job));
+  const branches = ["W11", "W12", "W13"].map((w) => through.get(w) ?? 0);
+  expect(through.get("W14")).toBeGreaterThan(Math.max(...branches));
+  expect(through.get("W14")).toBeGreaterThan(0.5);
+  expect(through.get("W31") ?? 0).toBeLessThan(0.05); // a signal wire
+});
+
+test("feeds are folded away until something points there", async () => {
+  const full = await layOutMap(buildMap(job.wiring, codes, true));
+  expect(full.feeds).toContain("F12");
+  expect(showsFeeds(full, analysed(job), { points: ["B7:1"] })).toBe(false);
+  expect(showsFeeds(full, analysed(job), { points: ["F12:in", "F12:out"] })).toBe(true);
+  const short = await layOutMap(buildMap(job.wiring, codes, false));
+  expect(short.nodes.some((n) => n.type === "part")).toBe(false);
+});
+
+test("an empty wiring, a loop of splices and forty sensors draw without harm", async () => {
+  const empty: Wiring = { format: "radicula/wiring", version: 1, name: "x", nominalVolt: 12, connectors: [], devices: [], wires: [], codes: [] };
+  expect((await layOutMap(buildMap(empty, []))).nodes).toEqual([]);
+  const where = { zones: [], reachMinutes: 1, cautions: [] };
+  const loop: Wiring = { ...empty, devices: ["S1", "S2", "S3"].map((id) => ({ kind: "splice" as const, id, ...where })), connectors: [{ id: "B1", cavities: ["1", "2"], inline: false, backProbe: true, ...where }],
+    wires: [["S1", "S2"], ["S2", "S3"], ["S3", "S1"], ["B1:1", "S1"]].map(([from, to]) => ({ from: from!, to: to!, zones: [] })) };
+  loop.devices.push({ kind: "thermistor", id: "B1", pins: { signal: "B1:1", ground: "B1:2" }, ...where });
+  expect((await layOutMap(buildMap(loop, []))).nodes.length).toBe(4);
+  const many: Wiring = { ...empty, devices: [{ kind: "splice", id: "S", ...where }], connectors: [], wires: [] };
+  for (let i = 0; i < 40; i++) {
+    many.connectors.push({ id: `B${i}`, cavities: ["1", "2"], inline: false, backProbe: true, ...where });
+    many.devices.push({ kind: "thermistor", id: `B${i}`, pins: { signal: `B${i}:1`, ground: `B${i}:2` }, ...where });
+    many.wires.push({ from: `B${i}:1`, to: "S", zones: [] });
+  }
+  const graph = buildMap(many, []);
+  expect(graph.nodes.filter((n) => n.type === "sensor").length).toBe(14);
+  expect(graph.hidden).toBe(26);
+});

@@ -1,0 +1,86 @@
+import { fireEvent, render, screen } from "@testing-library/react";
+import { Namer } from "@radicula/core/words";
+import { useState } from "react";
+import { lineFor, scaleOf } from "@/features/case/reading/answers";
+import { candidateOf, readingEntries, verdictEntry } from "@/features/case/reading/entries";
+import { ValueBox } from "@/features/case/reading/ValueBox";
+import { logLines } from "@/features/case/logbook/lines";
+import { waitsFor } from "@/features/board/waitsFor";
+import { Instructor } from "@radicula/core/words";
+import { analysed, demoCase } from "./helpers";
+
+const job = demoCase();
+const AT = "2026-11-24T10:00:00Z";
+const namer = new Namer(job.wiring);
+
+test("the scale of answers lies in order, within the meter, and its shares make up what is expected", () => {
+  const a = analysed(job);
+  const scale = scaleOf(a.next[0]!.answers[0]!, "V", a.suspects, namer);
+  expect(scale.lines.length).toBeGreaterThan(1);
+  for (const l of scale.lines) { expect(l.from).toBeGreaterThanOrEqual(0); expect(l.to).toBeLessThanOrEqual(1); expect(l.to).toBeGreaterThan(l.from); }
+  for (let i = 1; i < scale.lines.length; i++) expect(scale.lines[i]!.from).toBeGreaterThanOrEqual(scale.lines[i - 1]!.from);
+  const full = scale.lines.at(-1)!;
+  expect(full.near).toBe("5.0 V");
+  expect(lineFor(5.02, scale)).toBe(full.key);
+  expect(lineFor(5.4, scale)).toBe(full.key); // beyond every line: the nearest
+});
+
+test("logging a reading puts on record what had to be unplugged and plugged back", () => {
+  const c = { instrument: "voltmeter" as const, points: ["B7:1"], state: { key: "on" as const, unplugged: ["B9"] }, plug: ["B7"], unplug: ["B9"] };
+  expect(readingEntries(c, [5.01], "5,01", AT).map((e) => e.type)).toEqual(["plugged", "unplugged", "reading"]);
+  expect(readingEntries({ ...c, instrument: "ohmmeter" }, [Infinity], "OL", AT).at(-1)).toMatchObject({ values: ["OL"], as: "OL" });
+});
+
+test("a reading given back is the same reading, from the state the machine is in now", () => {
+  const c = candidateOf({ instrument: "voltmeter", points: ["B7:1"], state: { key: "on", unplugged: ["B9"] } }, { key: "on", unplugged: ["B7"] });
+  expect(c).toMatchObject({ kind: "watch", unplug: ["B9"], plug: ["B7"], turnKey: false });
+});
+
+test("a verdict freezes the ranking and the engine's version", () => {
+  const a = analysed(job);
+  expect(verdictEntry(a.suspects[0]!, "B7", a.suspects, a.engine, AT)).toMatchObject({ type: "verdict", engine: a.engine, ranking: expect.arrayContaining([{ suspect: "B7", share: a.suspects[0]!.share }]) });
+});
+
+test("the logbook reads newest first, says what is not saved, and strikes out what was taken back", () => {
+  const more = [...readingEntries({ instrument: "voltmeter", points: ["B7:1"], state: { key: "on", unplugged: [] }, plug: [], unplug: [] }, [0.77], "0.77", AT), { type: "undo" as const, at: AT, target: 4 }];
+  const entries = [...job.entries, ...more];
+  const lines = logLines(entries, 5, analysed(job, more), namer, new Instructor(job.wiring));
+  expect(lines.map((l) => l.number)).toEqual([6, 5, 4, 3, 2, 1]);
+  expect(lines[0]).toMatchObject({ what: "Took back entry 4", saved: false });
+  expect(lines[1]).toMatchObject({ what: "Reference at B7 cavity 1", value: "0.77 V", saved: true });
+  expect(lines[1]!.remark).toMatch(/^5\.0\d V if healthy$/);
+  expect(lines[2]).toMatchObject({ undone: true, canUndo: false });
+});
+
+test.each([[{ codes: [], readings: 0, verdict: null, disturbed: [] }, "Waits for codes"], [{ codes: ["P1"], readings: 0, verdict: null, disturbed: [] }, "First reading"], [{ codes: ["P1"], readings: 3, verdict: "x", disturbed: ["B7"] }, "Plug back in: B7"], [{ codes: ["P1"], readings: 3, verdict: "x", disturbed: [] }, "Cause found"]])("the board says what a job waits for", (state, text) => expect(waitsFor(state)).toBe(text));
+
+describe("the value box", () => {
+  function Box({ onLog, points = ["B7:1"] }: { readonly onLog: (values: number[], typed: string) => void; readonly points?: readonly string[] }) {
+    const [texts, setTexts] = useState<readonly string[]>([]);
+    return <ValueBox points={points} unit="V" texts={texts} onTexts={setTexts} onLog={onLog} onShortcut={(k) => k === "x"} disabled={false} keypad />;
+  }
+  test("has the focus, logs with Enter, keeps and explains what cannot be right", () => {
+    const onLog = jest.fn();
+    render(<Box onLog={onLog} />);
+    const input = screen.getByLabelText("Value at B7:1");
+    expect(input).toHaveFocus();
+    fireEvent.change(input, { target: { value: "12kV" } });
+    fireEvent.keyDown(input, { key: "Enter" });
+    expect(onLog).not.toHaveBeenCalled();
+    expect(screen.getByRole("alert")).toHaveTextContent("more than 60 V");
+    expect(input).toHaveValue("12kV");
+    fireEvent.change(input, { target: { value: "12,4" } });
+    fireEvent.keyDown(input, { key: "Enter" });
+    expect(onLog).toHaveBeenCalledWith([12.4], "12,4");
+  });
+  test("both sides of a fuse are two values; the keypad types into the one in hand", () => {
+    const onLog = jest.fn();
+    render(<Box onLog={onLog} points={["F12:in", "F12:out"]} />);
+    for (const key of ["1", "2", ".", "4"]) fireEvent.click(screen.getByRole("button", { name: key }));
+    const second = screen.getByLabelText("Value at F12:out");
+    fireEvent.focus(second);
+    fireEvent.click(screen.getByRole("button", { name: "0" }));
+    fireEvent.keyDown(second, { key: "Enter" });
+    expect(onLog).toHaveBeenCalledWith([12.4, 0], "12.4 · 0");
+  });
+});
