@@ -47,7 +47,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "remark.point-not-in-wiring": (p) => `${p["point"]} is not a point of this wiring.`,
   "remark.not-in-this-wiring": () => "No single fault in this wiring explains what was seen. Check first that this is the right drawing and the right component; then think of more than one fault.",
   "remark.leader-leaves-codes": (p) => `The leading suspect does not explain ${list(p["codes"])}. There may be more than one fault.`,
-  "remark.leader-misfits": (p) => `Readings in entries ${list(p["entries"])} are far from what the leading suspect predicts. Take them again before any verdict.`,
+  "remark.leader-misfits": (p) => `The reading in entry ${list(p["entries"])} is far from what the leading suspect predicts. Take it again before any verdict.`,
   "remark.unsettled": (p) => `With ${list(p["faults"])} this circuit has no steady state: what is predicted for it is not certain.`,
 };
 

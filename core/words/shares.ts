@@ -9,7 +9,7 @@ export function probabilityWord(share: number): string {
   if (share >= 0.95) return "almost certain";
   if (share >= 0.7) return "likely";
   if (share >= 0.3) return "possible";
-  if (share >= 0.05) return "less likely";
+  if (share >= 0.05) return "one of several";
   return "unlikely";
 }
 

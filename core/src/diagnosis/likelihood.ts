@@ -54,9 +54,10 @@ export function sigmaLnOhm(predicted: number, spread: number): number {
  * Width to give each sample of one hypothesis at one point, from how draws and neighbouring severities differ there.
  * @param values predictions as [sample · stride + point], sample = severity · draws + draw
  * @param wanted samples predicted (1); the others are passed over
+ * @param steps how finely the severities are stepped through between grid points
  * @returns one width per sample, volt or ln ohm
  */
-export function spreads(values: Float32Array, stride: number, point: number, wanted: Uint8Array, draws: number, instrument: Instrument): Float64Array {
+export function spreads(values: Float32Array, stride: number, point: number, wanted: Uint8Array, draws: number, instrument: Instrument, steps = 1): Float64Array {
   const count = wanted.length, ohms = instrument === "ohmmeter";
   const at = new Float64Array(count).fill(NaN);
   for (let i = 0; i < count; i++) {
@@ -78,7 +79,7 @@ export function spreads(values: Float32Array, stride: number, point: number, wan
       const v = at[i]!;
       if (v !== v) continue;
       const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0, above = i + draws < count ? Math.abs(v - at[i + draws]!) : 0;
-      const gap = SEVERITY_KERNEL * 0.5 * ((below === below ? below : 0) + (above === above ? above : 0));
+      const gap = (SEVERITY_KERNEL / steps) * 0.5 * ((below === below ? below : 0) + (above === above ? above : 0));
       out[i] = Math.sqrt(deviation * deviation + gap * gap);
     }
   }

@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Evidence, ReadingEvidence } from "./evidence.js";
 import { likelihood, LN_OHM_RANGE, spreads, voltRange } from "./likelihood.js";
-import type { Predictor } from "./predictor.js";
+import type { Instrument, Predictor } from "./predictor.js";
 
 /** Belief over hypotheses. Index 0 healthy, i + 1 fault i; `notHere` is "not in this wiring". Shares sum to 1. */
 export interface Posterior {
@@ -66,7 +66,7 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
     fitByCodes.set(h, fitOf(predictor, h, evidence, samplesByCodes.get(h)!, range));
     const wanted = Uint8Array.from(clouds[h]!, (l) => (logPrior[h]! + l >= best + PRUNE_AFTER_CODES ? 1 : 0));
     wantedByCodes.set(h, wanted);
-    for (const e of readings) addReading(predictor, h, e, clouds[h]!, range, wanted);
+    addReadings(predictor, h, readings, clouds[h]!, range, wanted);
     total[h] = logPrior[h]! + logMean(clouds[h]!);
   }
   const fitNotHere = Float64Array.from(evidence, (e) => (e.kind === "code" ? e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE) : Math.log(1 / (e.instrument === "voltmeter" ? range : LN_OHM_RANGE))));
@@ -111,6 +111,41 @@ function logCode(predicted: boolean, present: boolean, weight: number): number {
   const { miss, falseAlarm } = DEFAULTS.codes;
   const p = predicted ? 1 - miss : falseAlarm;
   return weight * Math.log(present ? p : 1 - p);
+}
+
+/** Steps between two grid points of the severity: a true severity lies between them, and at the same place for every reading. */
+const STEPS = 4;
+
+/**
+ * Weighs all readings together, stepping through severities finer than the grid: predictions between two grid points
+ * are interpolated on the log of the severity, with the same step for every reading, then summed into the sample.
+ */
+function addReadings(predictor: Predictor, h: number, readings: readonly ReadingEvidence[], cloud: Float64Array, range: number, wanted: Uint8Array): void {
+  const steps = cloud.length > predictor.draws ? STEPS : 1;
+  const fine = new Float64Array(cloud.length * steps);
+  for (const e of readings) {
+    const values = predictor.predict(h, e.state, e.instrument, wanted);
+    const stride = predictor.points.length;
+    const width = spreads(values, stride, e.point, wanted, predictor.draws, e.instrument, steps);
+    for (let s = 0; s < cloud.length; s++) {
+      if (!wanted[s]) continue;
+      const here = values[s * stride + e.point]!;
+      for (let k = 0; k < steps; k++) {
+        const t = (k + 0.5) / steps - 0.5;
+        const next = t < 0 ? s - predictor.draws : s + predictor.draws;
+        const there = wanted[next] === 1 ? values[next * stride + e.point]! : here;
+        fine[s * steps + k] = fine[s * steps + k]! + Math.log(likelihood(e.instrument, e.value, between(here, there, Math.abs(t), e.instrument), width[s]!, range));
+      }
+    }
+  }
+  for (let s = 0; s < cloud.length; s++) cloud[s] = wanted[s] ? cloud[s]! + logMean(fine.subarray(s * steps, (s + 1) * steps)) : -Infinity;
+}
+
+/** Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays one. */
+function between(here: number, there: number, share: number, instrument: Instrument): number {
+  if (!Number.isFinite(here) || !Number.isFinite(there)) return here;
+  if (instrument === "voltmeter" || here <= 0 || there <= 0) return here + (there - here) * share;
+  return here * (there / here) ** share;
 }
 
 /** @param wanted samples that still count (1); the others become impossible */

@@ -1,5 +1,7 @@
+import { DEFAULTS } from "../defaults.js";
 import type { Evidence } from "./evidence.js";
 import { distance, type Suspect } from "./groups.js";
+import { LN_OHM_RANGE, voltRange } from "./likelihood.js";
 import type { Posterior } from "./posterior.js";
 import type { Predictor } from "./predictor.js";
 
@@ -18,7 +20,12 @@ export interface Reason {
   readonly weight: number;
   /** distance from the prediction in standard deviations; 0 for codes */
   readonly sigmas: number;
+  /** false where only a slip of the hand would explain this reading under this suspect */
+  readonly fits: boolean;
 }
+
+/** A reading this little above the floor for slips is explained by nothing else. */
+const SLIP_MARGIN = 3;
 
 export function reasonsFor(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], suspect: Suspect): Reason[] {
   const own = suspect.type === "fault" ? suspect.members.map((m) => [m.hypothesis, m.share] as const) : suspect.type === "nothing" ? [[0, 1] as const] : [];
@@ -33,6 +40,7 @@ export function reasonsFor(predictor: Predictor, posterior: Posterior, evidence:
       number: e.number, kind: e.kind === "code" ? "code" : e.instrument, about: e.kind === "code" ? predictor.monitors[e.monitor]!.code.id : predictor.points[e.point]!,
       got: e.kind === "code" ? (e.present ? 1 : 0) : e.value, expected, weight: fit - others,
       sigmas: e.kind === "code" || Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
+      fits: e.kind === "code" || suspect.type === "notHere" || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / (e.instrument === "voltmeter" ? voltRange(predictor.wiring.nominalVolt) : LN_OHM_RANGE),
     };
   });
 }

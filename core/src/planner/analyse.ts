@@ -9,7 +9,7 @@ import { stateName, type Instrument, type Predictor } from "../diagnosis/predict
 import { expectation, reasonsFor, type Reason } from "../diagnosis/reasons.js";
 import { deviceConnectors } from "../wiring/points.js";
 import { candidates, type Candidate } from "./candidates.js";
-import { confirmingCrowd, crowdOf, information, type Answer, type Crowd } from "./information.js";
+import { confirmingCrowd, crowdOf, information, rivalCrowd, type Answer, type Crowd } from "./information.js";
 
 export const ENGINE_VERSION = "0.1.0";
 
@@ -72,10 +72,14 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
   const suspects = groupSuspects(predictor, posterior, waiting ? [] : probesOf(open, evidence, predictor));
   const views = suspects.slice(0, LISTED_SUSPECTS).map((s) => view(predictor, posterior, evidence, s));
   const leader = views[0]!;
-  const supporting = leader.reasons.filter((r) => r.kind !== "code" && r.weight >= SUPPORTS && r.sigmas < 4).length;
+  const supporting = leader.reasons.filter((r) => r.kind !== "code" && r.weight >= SUPPORTS && r.fits).length;
   const enough = leader.type === "fault" && leader.share >= DEFAULTS.plan.enoughShare;
-  const proven = enough && supporting >= 2;
-  const next = waiting || proven ? [] : recommend(predictor, enough ? confirmingCrowd(posterior, suspects, CONFIRM_LEAST) : crowdOf(posterior, suspects, PLAN_LEAST), open);
+  const rivals = enough ? unrefuted(predictor, posterior, evidence, suspects) : [];
+  const confirming = enough ? (rivals.length ? rivalCrowd(posterior, suspects[0]!, rivals) : supporting < 2 ? confirmingCrowd(posterior, suspects, CONFIRM_LEAST) : undefined) : undefined;
+  const next = waiting ? [] : confirming ? recommendConfirming(predictor, confirming, open) : enough ? [] : recommend(predictor, crowdOf(posterior, suspects, PLAN_LEAST), open);
+  // proven, too, when nothing within reach could still refute the leader
+  const misfit = leader.reasons.some((r) => !r.fits);
+  const proven = enough && !misfit && supporting >= 1 && (confirming === undefined || (next.length === 0 && supporting >= 2));
   const stage: Stage = waiting ? "waiting" : proven ? "proven" : next.length === 0 ? "stuck" : enough ? "confirming" : "splitting";
   return {
     engine: ENGINE_VERSION, stage, suspects: views, next, folded,
@@ -148,26 +152,42 @@ function concerned(predictor: Predictor, posterior: Posterior): ReadonlySet<stri
   return ids;
 }
 
-function recommend(predictor: Predictor, crowd: Crowd, open: readonly Candidate[]): Recommendation[] {
+/** A confirmation must not hang on a tenth of a volt. */
+const CONFIRM_BLUR_VOLT = 0.25;
+
+/** As `recommend`, with everything but the leader taken together as suspect −1. */
+function recommendConfirming(predictor: Predictor, crowd: Crowd, open: readonly Candidate[]): Recommendation[] {
+  return recommend(predictor, crowd, open, CONFIRM_BLUR_VOLT).map((r) => ({
+    ...r, answers: r.answers.map((list) => list.map((a) => ({ ...a, suspects: a.suspects.map((s) => (s.suspect === 0 ? s : { ...s, suspect: -1 })) }))),
+  }));
+}
+
+function recommend(predictor: Predictor, crowd: Crowd, open: readonly Candidate[], blurVolt = 0): Recommendation[] {
   const entropy = crowd.suspects.reduce((sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum), 0);
   return open
-    .map((candidate) => ({ candidate, ...information(predictor, crowd, candidate) }))
+    .map((candidate) => ({ candidate, ...information(predictor, crowd, candidate, blurVolt) }))
     .filter((r) => r.bits >= WORTH_BITS)
     .sort((a, b) => b.bits / b.candidate.minutes - a.bits / a.candidate.minutes)
     .slice(0, LISTED_NEXT)
     .map((r) => ({ candidate: r.candidate, bits: r.bits, answers: r.answers(), shareOfOpen: entropy > 0 ? Math.min(1, r.bits / entropy) : 0 }));
 }
 
-/** The alarm on the leader's own misfit: codes it does not explain, readings far from what it predicts. */
+/** The alarm on the leader's own misfit: codes it does not explain, readings only a slip of the hand would explain. */
 function misfits(leader: SuspectView): Issue[] {
   if (leader.type !== "fault" || leader.share < 0.5) return [];
   const codes = leader.reasons.filter((r) => r.kind === "code" && r.got === 1 && r.expected < 0.3).map((r) => r.about);
-  const readings = leader.reasons.filter((r) => r.sigmas > 4);
+  const readings = leader.reasons.filter((r) => !r.fits);
   return [
     ...(codes.length ? [issue("remark.leader-leaves-codes", [], { codes })] : []),
-    ...(readings.length >= 2 ? [issue("remark.leader-misfits", [], { entries: readings.map((r) => String(r.number)) })] : []),
+    ...(readings.length ? [issue("remark.leader-misfits", [], { entries: readings.map((r) => String(r.number)) })] : []),
   ];
 }
+
+/** Rivals of the leader that no reading has put three standard deviations off yet. */
+function unrefuted(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], suspects: readonly Suspect[]): Suspect[] {
+  return suspects.slice(1).filter((s) => s.type !== "notHere" && s.share >= RIVAL_LEAST && !reasonsFor(predictor, posterior, evidence, s).some((r) => r.sigmas >= REFUTED_SIGMAS));
+}
+const RIVAL_LEAST = 0.004, REFUTED_SIGMAS = 3;
 
 function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Issue[] {
   const ids = views.flatMap((s) => s.members).filter((m) => m.share >= 0.05 && predictor.unsettled.has(m.hypothesis)).map((m) => m.fault.id);

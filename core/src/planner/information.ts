@@ -13,7 +13,7 @@ export interface Answer {
   readonly high: number;
   /** how likely this answer is */
   readonly share: number;
-  /** what would be left, strongest first: index into the suspects, and its share then */
+  /** what would be left, strongest first: index into the suspects (−1: anything but the leader, when confirming), and its share then */
   readonly suspects: readonly { readonly suspect: number; readonly share: number }[];
 }
 
@@ -63,6 +63,13 @@ export function confirmingCrowd(posterior: Posterior, suspects: readonly Suspect
   return { suspects: [{ ...leader, share: 0.5 }, anything], members: [...own, ...others], notHere: { suspect: -1, share: 0 } };
 }
 
+/** For telling the leader from the few rivals that no reading has refuted yet: half the share to the leader, half to them. */
+export function rivalCrowd(posterior: Posterior, leader: Suspect, rivals: readonly Suspect[]): Crowd {
+  const sum = rivals.reduce((s, r) => s + r.share, 0);
+  const scaled = crowdOf(posterior, [leader, ...rivals], 0).members.map((m) => (m.suspect === 0 ? { ...m, share: (0.5 * m.share) / leader.share } : { ...m, suspect: 1, share: (0.5 * m.share) / sum }));
+  return { suspects: [{ ...leader, share: 0.5 }, { ...rivals[0]!, share: 0.5 }], members: scaled, notHere: { suspect: -1, share: 0 } };
+}
+
 function member(hypothesis: number, suspect: number, share: number, all: Float64Array): Crowd["members"][number] {
   const wanted = Uint8Array.from(all, (w) => (w >= SAMPLE_SHARE ? 1 : 0));
   const kept = all.reduce((s, w, j) => (wanted[j] ? s + w : s), 0);
@@ -82,12 +89,13 @@ export function crowdOf(posterior: Posterior, suspects: readonly Suspect[], leas
  * Expected information of a reading about which suspect it is (Shannon's mutual information, in bits), from the
  * predicted distribution of answers in bins the instrument can tell apart.
  * Two-point candidates (both sides of a fuse) are judged by their better point.
+ * @param blurVolt widens every prediction, so that only plain differences count
  */
-export function information(predictor: Predictor, crowd: Crowd, candidate: Candidate): Information {
+export function information(predictor: Predictor, crowd: Crowd, candidate: Candidate, blurVolt = 0): Information {
   let bits = 0;
   const joints: Joint[] = [];
   for (const name of candidate.points) {
-    const joint = jointOf(predictor, crowd, candidate, predictor.pointIndex.get(name)!);
+    const joint = jointOf(predictor, crowd, candidate, predictor.pointIndex.get(name)!, blurVolt);
     bits = Math.max(bits, mutual(joint));
     joints.push(joint);
   }
@@ -203,7 +211,7 @@ function sameMeaning(a: Answer, b: Answer): boolean {
 const VALLEY = 0.006;
 const MOST_ANSWERS = 4;
 
-function jointOf(predictor: Predictor, crowd: Crowd, c: Candidate, point: number): Joint {
+function jointOf(predictor: Predictor, crowd: Crowd, c: Candidate, point: number, blurVolt: number): Joint {
   const joint = new Joint(edgesOf(c.instrument, predictor.wiring.nominalVolt), crowd.suspects.length, c.instrument);
   const stride = predictor.points.length;
   for (const m of crowd.members) {
@@ -217,7 +225,7 @@ function jointOf(predictor: Predictor, crowd: Crowd, c: Candidate, point: number
         if (v === Infinity) joint.add(joint.bins - 1, m.suspect, m.share * w);
         else if (Number.isNaN(v)) evenly(joint, m.suspect, m.share * w);
         else joint.smear(Math.log(v + DEFAULTS.reading.ohmFloor), sigmaLnOhm(v, width), m.suspect, m.share * w);
-      } else joint.smear(v, sigmaVolt(v, width), m.suspect, m.share * w);
+      } else joint.smear(v, sigmaVolt(v, Math.hypot(width, blurVolt)), m.suspect, m.share * w);
     }
   }
   if (crowd.notHere.suspect >= 0) evenly(joint, crowd.notHere.suspect, crowd.notHere.share);

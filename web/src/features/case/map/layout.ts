@@ -64,7 +64,35 @@ function curve(edge: ElkExtendedEdge | undefined, lead: number): { path: string;
   let path = lead ? `M${round(section.startPoint.x)} ${round(section.startPoint.y - lead)}L${at(points[0])}` : `M${at(points[0])}`;
   if (bends.length % 3 === 2) for (let i = 1; i + 2 < points.length; i += 3) path += `C${at(points[i])} ${at(points[i + 1])} ${at(points[i + 2])}`;
   else for (const p of points.slice(1)) path += `L${at(p)}`;
-  const m = points[Math.floor(points.length / 2)], before = points[Math.floor((points.length - 1) / 2)];
-  return { path, middle: [((m?.x ?? 0) + (before?.x ?? 0)) / 2, ((m?.y ?? 0) + (before?.y ?? 0)) / 2] };
+  return { path, middle: along(bends.length % 3 === 2 ? samples(points) : points, 0.58) };
+}
+
+type Point = { readonly x: number; readonly y: number };
+
+/** points on a chain of cubic curves */
+function samples(points: readonly Point[]): Point[] {
+  const out: Point[] = [];
+  for (let i = 0; i + 3 < points.length; i += 3) {
+    const [p, q, r, s] = [points[i]!, points[i + 1]!, points[i + 2]!, points[i + 3]!];
+    for (let k = 0; k <= 8; k++) {
+      const t = k / 8, u = 1 - t;
+      const mix = (a: number, b: number, c: number, d: number) => u * u * u * a + 3 * u * u * t * b + 3 * u * t * t * c + t * t * t * d;
+      out.push({ x: mix(p.x, q.x, r.x, s.x), y: mix(p.y, q.y, r.y, s.y) });
+    }
+  }
+  return out;
+}
+
+/** the point at a share of the length of a line */
+function along(line: readonly Point[], share: number): readonly [number, number] {
+  const steps = line.slice(1).map((p, i) => Math.hypot(p.x - line[i]!.x, p.y - line[i]!.y));
+  let left = share * steps.reduce((a, b) => a + b, 0);
+  for (let i = 0; i < steps.length; i++) {
+    const step = steps[i]!;
+    if (left <= step && step > 0) return [line[i]!.x + ((line[i + 1]!.x - line[i]!.x) * left) / step, line[i]!.y + ((line[i + 1]!.y - line[i]!.y) * left) / step];
+    left -= step;
+  }
+  const last = line.at(-1);
+  return [last?.x ?? 0, last?.y ?? 0];
 }
 const round = (v: number | undefined) => Math.round((v ?? 0) * 10) / 10;

@@ -43,6 +43,9 @@ function nearText(a: Answer, unit: "V" | "Ω"): string {
 }
 
 function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): string {
+  const leader = suspects[0];
+  if (a.suspects[0]?.suspect === -1 && leader) return `speaks against ${nameOf(leader, namer)}; the others open again`;
+  if (a.suspects.some((s) => s.suspect === -1) && leader) return `agrees with ${nameOf(leader, namer)}`;
   const named = a.suspects.flatMap((s) => { const v = suspects[s.suspect]; return v ? [{ ...s, name: nameOf(v, namer) }] : []; });
   const [first, second] = named;
   if (!first) return "something not among the suspects";
