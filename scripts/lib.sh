@@ -2,7 +2,8 @@
 # Everything this project makes on the machine lives in $STATE (.radicula), except the database files when the
 # project lies where the user "postgres" cannot go (then /var/lib/radicula-<hash>).
 
-set -euo pipefail
+set -Eeuo pipefail
+trap 'printf "radicula: %s failed at line %s\n" "${BASH_SOURCE[0]##*/}" "$LINENO" >&2' ERR
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd -P)
 STATE=$ROOT/.radicula
 export NEXT_TELEMETRY_DISABLED=1
@@ -32,7 +33,7 @@ need_packages() {
 }
 have() { if [ "$1" = postgres-server ]; then [ -n "$(pg_bin)" ]; else command -v "$1" >/dev/null; fi; }
 
-fingerprint() { (cd "$ROOT" && find "$@" -type f ! -path '*/node_modules/*' ! -path '*/.next/*' ! -path '*/dist/*' ! -name next-env.d.ts -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-40); }
+fingerprint() { (cd "$ROOT" && { find "$@" -type f ! -path '*/node_modules/*' ! -path '*/.next/*' ! -path '*/dist/*' ! -name next-env.d.ts -print0 2>/dev/null || true; } | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-40); }
 stamped() { [ -f "$STATE/$1.stamp" ] && [ "$(cat "$STATE/$1.stamp")" = "$2" ]; }
 stamp() { mkdir -p "$STATE"; printf '%s\n' "$2" >"$STATE/$1.stamp"; }
 
@@ -46,7 +47,7 @@ need_modules() {
 }
 
 need_build() {
-  local mark; mark="$(fingerprint core/src core/words core/cli core/tsconfig.json web/src web/drizzle web/public web/next.config.ts web/tsconfig.json package-lock.json)"
+  local mark; mark="$(fingerprint core/src core/words core/cli core/tsconfig.json web/src web/drizzle web/next.config.ts web/tsconfig.json package-lock.json)"
   [ -f "$ROOT/web/.next/BUILD_ID" ] && [ -d "$ROOT/core/dist" ] && stamped build "$mark" && return 0
   say "building (a minute or two; only when something changed)"
   rm -f "$STATE/build.stamp"
