@@ -75,8 +75,8 @@ export const DEFAULTS = {
 
   /** Joint draws of everything not exactly known, the first one nominal. */
   draws: 8,
-  /** Most numbers kept for one machine state; above it draws are thinned. */
-  predictionBudget: 24e6,
+  /** Most node voltages computed for one machine state (severities × draws × nodes); above it draws are thinned. */
+  predictionBudget: 10e6,
 
   plan: {
     /** Suspects below this share are left out of planning. */

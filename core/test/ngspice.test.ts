@@ -1,27 +1,6 @@
-import { execFileSync } from "node:child_process";
-import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
-import { tmpdir } from "node:os";
-import { join } from "node:path";
 import { batteryVolt, compile, createSolver, faultPairs, generateFaults, netlist, nodeVolt, NO_EDIT, openedBy, settle, type Conditions, type KeyState, type StimulusOf, type ValueOf, type Wiring } from "../src/index";
 import { random, tug } from "./helpers";
-
-/**
- * Reference program: ngspice (Debian), an independent circuit simulator, given the exported netlist with reltol 1e-9
- * and gmin 1e-15. Batches share one process: each circuit is a file of its own, run in turn.
- */
-function ngspice(netlists: readonly string[]): Map<string, number>[] {
-  const folder = mkdtempSync(join(tmpdir(), "netlists-"));
-  try {
-    return netlists.map((text, i) => {
-      const file = join(folder, `${i}.cir`);
-      writeFileSync(file, text.replace(".op\n", ".op\n.control\nrun\nset numdgt=15\nprint all\n.endc\n"));
-      const out = execFileSync("ngspice", ["-b", file], { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"] });
-      return new Map([...out.matchAll(/^n(\d+) = ([-+.\deE]+)/gm)].map((m) => [`n${m[1]}`, Number(m[2])]));
-    });
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
+import { spice } from "./spice";
 
 const doc: Wiring = tug();
 const faults = generateFaults(doc);
@@ -50,7 +29,7 @@ function cases() {
 test("operating points agree with ngspice to 1e-6 V, healthy and faulted", () => {
   const all = cases().filter((c) => c.settled && !c.near);
   expect(all.length).toBeGreaterThan(100);
-  const theirs = ngspice(all.map((c) => c.text));
+  const theirs = all.map((c) => spice(c.text));
   const wrong: string[] = [];
   let compared = 0;
   all.forEach((c, i) => {

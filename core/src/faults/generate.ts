@@ -62,7 +62,7 @@ function wireFaults(index: Index, wire: Wiring["wires"][number]): Fault[] {
   ];
   // a wire that is itself at chassis, or itself the battery feed, cannot be shorted to it
   if (!touches("ground") && !touches("battery", "-")) faults.push(fault(place, id, "shortToChassis", prior.wireToChassis * z, severity.short, (ohm, c) => ({ shunts: [{ a: node(c, wire.from), b: 0, ohm }] })));
-  if (!touches("battery", "+") && !touches("fuse") && !touches("switch")) faults.push(fault(place, id, "shortToSupply", prior.wireToSupply * z, severity.short, (ohm, c, volt) => ({ shunts: [{ a: node(c, wire.from), b: 0, ohm, volt }] })));
+  if (!touches("battery") && !touches("fuse") && !touches("switch")) faults.push(fault(place, id, "shortToSupply", prior.wireToSupply * z, severity.short, (ohm, c, volt) => ({ shunts: [{ a: node(c, wire.from), b: 0, ohm, volt }] })));
   return faults;
 }
 

@@ -5,6 +5,7 @@ import type { Issue } from "@radicula/core";
 const TEXTS: Readonly<Record<string, string>> = {
   "server.database-gone": "The database cannot be reached. What you typed is kept here and saved as soon as it is back.",
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
+  "server.not-json": "Only JSON is taken here.",
   "server.no-such-job": "There is no such job any more.",
   "server.no-simulated-machine": "This job has no simulated machine.",
 };

@@ -23,6 +23,12 @@ export function isDatabaseGone(error: unknown): boolean {
   return false;
 }
 
+/**
+ * Only JSON is taken: a page of another origin can send a form or plain text here unasked, but not this content type.
+ */
+export const isJson = (request: Request) => /^application\/json\b/i.test(request.headers.get("content-type") ?? "");
+export const notJson = () => refuse(415, [issue("server.not-json")]);
+
 /** The request's body as text, or undefined once it passes the limit: never more than that is kept. */
 export async function limitedText(request: Request, limit: number): Promise<string | undefined> {
   const reader = request.body?.getReader();

@@ -59,6 +59,10 @@ export async function findJob(id: string): Promise<Job | undefined> {
   return { id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, wiring: wiring.value, practice: row.hidden !== null };
 }
 
+export async function jobExists(id: string): Promise<boolean> {
+  return (await database().select({ id: jobs.id }).from(jobs).where(eq(jobs.id, id))).length > 0;
+}
+
 export async function hiddenOf(id: string): Promise<Hidden | undefined> {
   const [row] = await database().select({ hidden: jobs.hidden }).from(jobs).where(eq(jobs.id, id));
   return row?.hidden ? Hidden.parse(row.hidden) : undefined;

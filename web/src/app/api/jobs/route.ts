@@ -1,11 +1,12 @@
 import { issue, MAX_CHARACTERS, parseCase, parseJson, readWiring, type Case } from "@radicula/core";
-import { answer, answering, limitedText, refuse } from "@/server/answers";
+import { answer, answering, isJson, limitedText, notJson, refuse } from "@/server/answers";
 import { createJob } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
 
 /** Takes a case, or a wiring document as the start of a new one. Nothing is saved unless all of it reads. */
 export const POST = (request: Request) => answering(async () => {
+  if (!isJson(request)) return notJson();
   const text = await limitedText(request, MAX_CHARACTERS);
   if (text === undefined) return refuse(413, [issue("file.too-large", [], { characters: Number(request.headers.get("content-length") ?? MAX_CHARACTERS + 1), limit: MAX_CHARACTERS })]);
   const read = parseCaseOrWiring(text);

@@ -1,7 +1,7 @@
 import { issue } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, limitedText, refuse } from "@/server/answers";
-import { appendEntries, entriesAfter, findJob, JobId } from "@/server/repo/jobs";
+import { answer, answering, isJson, limitedText, notJson, refuse } from "@/server/answers";
+import { appendEntries, entriesAfter, jobExists, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };
@@ -12,12 +12,13 @@ const LIMIT = 1_000_000;
 export const GET = (request: Request, { params }: Context) => answering(async () => {
   const id = JobId.safeParse((await params).id);
   const after = z.coerce.number().int().min(0).safeParse(new URL(request.url).searchParams.get("after") ?? 0);
-  if (!id.success || !after.success || !(await findJob(id.data))) return refuse(404, [issue("server.no-such-job")]);
+  if (!id.success || !after.success || !(await jobExists(id.data))) return refuse(404, [issue("server.no-such-job")]);
   return answer({ entries: await entriesAfter(id.data, after.data) });
 });
 
 /** Appends a batch: 201 saved · 409 stale, with what was missed · 422 refused. */
 export const POST = (request: Request, { params }: Context) => answering(async () => {
+  if (!isJson(request)) return notJson();
   const id = JobId.safeParse((await params).id);
   if (!id.success) return refuse(404, [issue("server.no-such-job")]);
   const text = await limitedText(request, LIMIT);

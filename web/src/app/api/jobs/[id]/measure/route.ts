@@ -1,6 +1,6 @@
 import { findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, SimulatedMachine, State } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, refuse } from "@/server/answers";
+import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
 import { findJob, hiddenOf, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
@@ -8,6 +8,7 @@ const Measure = z.object({ points: z.array(z.string().max(90)).min(1).max(2), in
 
 /** What a meter shows on the simulated machine of a practice job. The hidden fault never leaves the server. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) => answering(async () => {
+  if (!isJson(request)) return notJson();
   const id = JobId.safeParse((await params).id);
   const job = id.success ? await findJob(id.data) : undefined;
   const hidden = id.success ? await hiddenOf(id.data) : undefined;
