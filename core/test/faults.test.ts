@@ -1,0 +1,89 @@
+import { batteryVolt, compile, createSolver, faultPairs, findFault, generateFaults, nodeVolt, NO_EDIT, openedBy, settle, type Fault } from "../src/index";
+import { Namer } from "../words/index";
+import { tug, wiring } from "./helpers";
+
+const doc = tug();
+const faults = generateFaults(doc);
+const on = compile(doc, "on");
+const solver = createSolver(on, faultPairs(faults, on));
+const open = openedBy(on, []);
+const volts = (fault?: Fault, ohm = NaN) => {
+  const { settled } = settle(solver, { circuit: on, edit: fault?.edit(ohm, on, batteryVolt(doc, "on")) ?? NO_EDIT, open, keyOn: true });
+  return { settled, at: on.nodes.map((_, i) => nodeVolt(solver, i)) };
+};
+const healthy = volts();
+
+test("names are unique, and each finds its own fault", () => {
+  expect(new Set(faults.map((f) => f.id)).size).toBe(faults.length);
+  for (const f of faults) expect(findFault(faults, f.id)?.fault).toBe(f);
+  expect(findFault(faults, "B9/shortSupplyGround@4.7")).toMatchObject({ ohm: 4.7 });
+  for (const bad of ["", "B9", "B9/shortSupplyGround@", "B9/shortSupplyGround@0", "B9/shortSupplyGround@x", "b9/shortSupplyGround"]) expect(findFault(faults, bad)).toBeUndefined();
+});
+
+test("every kind of thing has its faults", () => {
+  const of = (place: string) => faults.filter((f) => f.place.id === place).map((f) => f.mode).sort();
+  expect(of("B7")).toEqual(["dead", "shortSignalGround", "shortSignalSupply", "shortSupplyGround"]);
+  expect(of("B4")).toEqual(["elementOpen", "shortSignalGround"]);
+  expect(of("B20")).toEqual(["elementOpen", "shortSignalGround", "shortSignalSupply", "shortSupplyGround"]);
+  expect(of("F12")).toEqual(["fuseBlown", "fuseHighResistance"]);
+  expect(of("G3")).toEqual(["groundHighResistance", "groundOpen"]);
+  expect(of("B7:1")).toEqual(["contactHighResistance", "contactOpen"]);
+  expect(of("W14")).toEqual(["highResistance", "open", "shortToChassis", "shortToSupply"]);
+  expect(of("W6")).toEqual(["highResistance", "open", "shortToSupply"]); // a ground wire cannot be shorted to chassis
+  expect(of("W7")).toEqual(["highResistance", "open"]); // nor the battery's own cable to anything new
+  expect(of("X5:8")).toEqual([]); // an empty cavity
+  expect(of("S22").filter((m) => m === "legOpen").length).toBe(5);
+});
+
+test("a fault of no size changes nothing; every other one changes something somewhere", () => {
+  for (const f of faults) {
+    if (f.severities.length === 1) continue;
+    const series = (f.edit(0, on, 12).series ?? []).length > 0;
+    const none = volts(f, series ? 0 : 1e15).at;
+    none.forEach((v, i) => { if (!Number.isNaN(v) || !Number.isNaN(healthy.at[i]!)) expect(Math.abs(v - healthy.at[i]!)).toBeLessThan(1e-6); });
+  }
+  const silent = faults.filter((f) => {
+    const { at } = volts(f, f.severities.at(-1)!);
+    return at.every((v, i) => (Number.isNaN(v) && Number.isNaN(healthy.at[i]!)) || Math.abs(v - healthy.at[i]!) < 1e-9);
+  });
+  // a Hall at rest without steel draws nothing through its signal, so these show only when it turns
+  expect(silent.filter((f) => !/B2|W42|A1:20/.test(f.id)).map((f) => f.id)).toEqual([]);
+});
+
+test("in one mode a voltage moves one way with severity: the shorted reference falls as the short hardens", () => {
+  for (const id of ["B9/shortSupplyGround", "W14/shortToChassis"]) {
+    const f = findFault(faults, id)!.fault;
+    const reference = f.severities.map((ohm) => volts(f, ohm).at[on.nodeOf.get("A1:17")!]!);
+    for (let i = 1; i < reference.length; i++) expect(reference[i]!).toBeGreaterThanOrEqual(reference[i - 1]! - 1e-9);
+  }
+  const ground = findFault(faults, "S22/spliceHighResistance")!.fault;
+  const lift = ground.severities.map((ohm) => volts(ground, ohm).at[on.nodeOf.get("B7:2")!]!);
+  for (let i = 1; i < lift.length; i++) expect(lift[i]!).toBeGreaterThanOrEqual(lift[i - 1]! - 1e-9);
+});
+
+test("a feed shorted behind its fuse melts the fuse: a consequence, not a cause", () => {
+  const f = findFault(faults, "W3/shortToChassis") ?? findFault(faults, "W4/shortToChassis");
+  const { at } = volts(f!.fault, 0.05);
+  expect(at[on.nodeOf.get("F12:in")!]!).toBeGreaterThan(11);
+  expect(at[on.nodeOf.get("F12:out")!]!).toBeLessThan(0.1);
+});
+
+test("zones make faults likelier where they are", () => {
+  const bare = { connectors: [{ id: "B1", cavities: ["1", "2"] }, { id: "A1", cavities: ["1", "2"] }], devices: [{ kind: "splice", id: "S1" }], wires: [{ id: "W", from: "B1:1", to: "A1:1" }] };
+  const rate = (zones: string[], id: string) => findFault(generateFaults(wiring({ ...bare, connectors: [{ ...bare.connectors[0]!, zones }, bare.connectors[1]!], wires: [{ ...bare.wires[0]!, zones }] })), id)!.fault.prior;
+  expect(rate(["wet"], "B1:1/contactHighResistance")).toBeGreaterThan(rate([], "B1:1/contactHighResistance"));
+  expect(rate(["chewed"], "W/open")).toBeGreaterThan(rate(["wet"], "W/open"));
+  expect(rate(["dry"], "W/open")).toBe(rate([], "W/open"));
+});
+
+test("every fault can be said in words, without its code name", () => {
+  const namer = new Namer(doc);
+  for (const f of faults) {
+    const text = namer.fault(f);
+    expect(text.length).toBeGreaterThan(5);
+    expect(text).not.toMatch(/undefined|[a-z][A-Z]/);
+  }
+  expect(namer.fault(findFault(faults, "S22~W25/legHighResistance")!.fault)).toBe("splice S22 (sensor ground), leg to X5:7 with high resistance");
+  expect(namer.fault(findFault(faults, "A1:17/referenceDead")!.fault)).toBe("engine module A1, reference dead at A1 cavity 17");
+  expect(namer.short({ type: "wire", id: "W14" })).toBe("wire S14–X5:4");
+});

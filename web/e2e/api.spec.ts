@@ -1,0 +1,108 @@
+import { expect, test, type APIRequestContext } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { Application, freePort, testDatabase } from "./server";
+
+let app: Application;
+test.beforeAll(async () => {
+  app = new Application(await freePort(), testDatabase().href);
+  await app.start();
+});
+test.afterAll(() => app.kill());
+
+const JSON_TYPE = { "Content-Type": "application/json" };
+const at = "2026-11-24T10:00:00Z";
+const unplugged = (connector: string) => ({ type: "unplugged", at, connector });
+const uuid = () => crypto.randomUUID();
+
+async function newJob(request: APIRequestContext): Promise<string> {
+  const response = await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: readFileSync("demo/tug-4-reference.case.json", "utf8") });
+  expect(response.status()).toBe(201);
+  return ((await response.json()) as { id: string }).id;
+}
+const append = (request: APIRequestContext, id: string, body: unknown, headers: Record<string, string> = JSON_TYPE) => request.post(`${app.address}/api/jobs/${id}/entries`, { headers, data: typeof body === "string" ? body : JSON.stringify(body) });
+const entries = async (request: APIRequestContext, id: string, after = 0) => ((await (await request.get(`${app.address}/api/jobs/${id}/entries?after=${after}`)).json()) as { entries: { connector?: string }[] }).entries;
+
+test("ten writers at once with the same last entry: one is saved, nine are told what they missed", async ({ request }) => {
+  const id = await newJob(request);
+  const answers = await Promise.all(Array.from({ length: 10 }, () => append(request, id, { after: 4, batch: uuid(), entries: [unplugged("B7"), unplugged("B9")] })));
+  expect(answers.map((a) => a.status()).sort()).toEqual([201, ...Array<number>(9).fill(409)]);
+  const stale = (await answers.find((a) => a.status() === 409)!.json()) as { missed: unknown[]; last: number };
+  expect(stale.last).toBe(6);
+  expect(stale.missed).toHaveLength(2);
+  expect(await entries(request, id)).toHaveLength(6);
+});
+
+test("a batch sent again because its answer got lost is kept once", async ({ request }) => {
+  const id = await newJob(request);
+  const body = { after: 4, batch: uuid(), entries: [unplugged("B7")] };
+  expect((await append(request, id, body)).status()).toBe(201);
+  expect((await append(request, id, { after: 5, batch: uuid(), entries: [unplugged("B9")] })).status()).toBe(201);
+  const again = await append(request, id, body);
+  expect(again.status()).toBe(201);
+  expect(((await again.json()) as { last: number }).last).toBe(5);
+  expect((await entries(request, id, 4)).map((e) => e.connector)).toEqual(["B7", "B9"]);
+});
+
+test("entries that make no sense are refused whole, with the place", async ({ request }) => {
+  const id = await newJob(request);
+  const refused = async (list: unknown, place: string) => {
+    const response = await append(request, id, { after: 4, batch: uuid(), entries: list });
+    expect(response.status()).toBe(422);
+    const { issues } = (await response.json()) as { issues: { path: (string | number)[] }[] };
+    expect(issues[0]!.path.join(".")).toContain(place);
+  };
+  await refused([unplugged("B7"), unplugged("Z9")], "1.connector");
+  await refused([{ type: "reading", at, instrument: "voltmeter", points: ["B7:1"], values: [12000], state: { key: "on" } }], "0.values.0");
+  await refused([{ type: "reading", at: "yesterday", instrument: "voltmeter", points: ["B7:1"], values: [1], state: {} }], "0.at");
+  await refused([], "");
+  await refused("everything", "");
+  await refused([{ type: "undo", at, target: 40 }], "0.target");
+  expect(await entries(request, id)).toHaveLength(4);
+});
+
+test("bad requests are answered, not served: no JSON, another origin's form, half a body, no such job, odd numbers", async ({ request }) => {
+  const id = await newJob(request);
+  const good = { after: 4, batch: uuid(), entries: [unplugged("B7")] };
+  expect((await append(request, id, good, { "Content-Type": "text/plain" })).status()).toBe(415);
+  expect((await append(request, id, JSON.stringify(good).slice(0, 30))).status()).toBe(400);
+  expect((await append(request, id, { ...good, batch: "mine" })).status()).toBe(400);
+  expect((await append(request, id, { ...good, after: -1 })).status()).toBe(400);
+  expect((await append(request, uuid(), good)).status()).toBe(404);
+  expect((await append(request, "drop-table", good)).status()).toBe(404);
+  expect((await request.get(`${app.address}/api/jobs/${id}/entries?after=x`)).status()).toBe(404);
+  expect((await request.get(`${app.address}/api/jobs/${uuid()}/export`)).status()).toBe(404);
+  expect((await request.get(`${app.address}/job/${uuid()}`)).status()).toBe(404);
+  expect((await request.get(`${app.address}/job/nonsense`)).status()).toBe(404);
+  expect((await request.post(`${app.address}/api/jobs`, { headers: { "Content-Type": "text/plain" }, data: "{}" })).status()).toBe(415);
+  expect(await entries(request, id)).toHaveLength(4);
+});
+
+test("the simulated meter answers for practice jobs only, and never tells what is hidden", async ({ request }) => {
+  const board = await (await request.get(app.address)).text();
+  const practice = /\/job\/([0-9a-f-]{36})/.exec(board)![1]!;
+  const measure = (id: string, body: unknown) => request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data: JSON.stringify(body) });
+  const reading = { points: ["B7:1"], instrument: "voltmeter", state: { key: "on", unplugged: [] } };
+  const one = await measure(practice, reading), two = await measure(practice, reading);
+  expect(await one.json()).toEqual(await two.json());
+  expect((await measure(practice, { ...reading, points: ["Q:1"] })).status()).toBe(400);
+  expect((await measure(practice, { ...reading, instrument: "hammer" })).status()).toBe(400);
+  expect((await measure(await newJob(request), reading)).status()).toBe(404);
+  const page = await (await request.get(`${app.address}/job/${practice}`)).text();
+  expect(page).not.toContain("shortSupplyGround");
+  expect(page).not.toContain("spliceHighResistance");
+});
+
+test("a wiring document alone starts an empty job that waits for codes", async ({ request }) => {
+  const response = await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: readFileSync("demo/tug-4.wiring.json", "utf8") });
+  expect(response.status()).toBe(201);
+  const { id } = (await response.json()) as { id: string };
+  expect(await entries(request, id)).toEqual([]);
+  const exported = (await (await request.get(`${app.address}/api/jobs/${id}/export`)).json()) as { format: string; entries: unknown[] };
+  expect(exported).toMatchObject({ format: "radicula/case", entries: [] });
+});
+
+test("health answers, and pages forbid being framed", async ({ request }) => {
+  expect(await (await request.get(`${app.address}/api/health`)).json()).toEqual({ ok: true });
+  const { "x-frame-options": frame, "x-content-type-options": sniff } = (await request.get(app.address)).headers();
+  expect([frame, sniff]).toEqual(["DENY", "nosniff"]);
+});

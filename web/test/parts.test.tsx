@@ -1,0 +1,150 @@
+import { fireEvent, render, screen, within } from "@testing-library/react";
+import { Namer } from "@radicula/core/words";
+import { Logbook } from "@/features/case/logbook/Logbook";
+import { RootMap } from "@/features/case/map/RootMap";
+import type { PlacedMap } from "@/features/case/map/placed";
+import { ScaleView } from "@/features/case/reading/ScaleView";
+import { SavedWord, SaveNote } from "@/features/case/SaveNote";
+import { Steps } from "@/features/case/Steps";
+import { Suspects } from "@/features/case/suspects/Suspects";
+import { Verdict } from "@/features/case/Verdict";
+import { say } from "@/messages/issues";
+import { WireSwatch } from "@/ui/WireSwatch";
+import { analysed, demoCase } from "./helpers";
+
+const job = demoCase();
+const namer = new Namer(job.wiring);
+const AT = "2026-11-24T10:00:00Z";
+const reading = (point: string, value: number, unplugged: string[] = []) => ({ type: "reading" as const, at: AT, instrument: "voltmeter" as const, points: [point], values: [value], state: { key: "on" as const, unplugged } });
+
+describe("suspects", () => {
+  test("strongest first, with a share and how many codes each explains; a row opens into its reasons", () => {
+    const a = analysed(job, [reading("B7:1", 0.8, ["B7"])]);
+    render(<Suspects suspects={a.suspects} namer={namer} ids={new Map([[1, "(entry 1)"]])} />);
+    const rows = screen.getAllByRole("button", { expanded: false });
+    expect(rows[0]).toHaveTextContent("4/4");
+    expect(rows[0]!.textContent).toMatch(/^\d+ %/);
+    fireEvent.click(rows[0]!);
+    const region = screen.getByRole("region", { name: "Suspects" });
+    expect(within(region).getByText(/P0642 set, as it would/)).toBeInTheDocument();
+    expect(within(region).getByText(/0\.80 V at B7:1; expected/)).toBeInTheDocument();
+    fireEvent.click(screen.getByRole("button", { expanded: true }));
+    expect(within(region).queryByText(/P0642 set/)).toBeNull();
+  });
+  test("what is hardly suspected is folded into one line", () => {
+    const a = analysed(job);
+    render(<Suspects suspects={a.suspects} namer={namer} ids={new Map()} />);
+    expect(screen.getAllByRole("listitem")).toHaveLength(5);
+    fireEvent.click(screen.getByRole("button", { name: /more, together/ }));
+    expect(screen.getAllByRole("listitem").length).toBeGreaterThan(5);
+  });
+});
+
+describe("the logbook", () => {
+  const lines = [5, 4, 3, 2, 1].map((number) => ({ number, time: "10:00", what: `thing ${number}`, value: "", remark: "", undone: number === 3, saved: number !== 5, canUndo: number !== 3 }));
+  test("shows the latest, all on demand, and offers to take back what stands", () => {
+    const onUndo = jest.fn();
+    render(<Logbook lines={lines} onUndo={onUndo} busy={false} />);
+    expect(screen.getAllByRole("listitem")).toHaveLength(4);
+    expect(screen.getByText("not saved yet")).toBeInTheDocument();
+    fireEvent.click(screen.getByRole("button", { name: "Undo entry 5" }));
+    fireEvent.click(screen.getByRole("button", { name: "All entries" }));
+    expect(screen.getAllByRole("listitem")).toHaveLength(5);
+    fireEvent.click(screen.getByRole("button", { name: "Take back entry 2" }));
+    expect(onUndo.mock.calls).toEqual([[5], [2]]);
+    expect(screen.queryByRole("button", { name: "Take back entry 3" })).toBeNull();
+  });
+});
+
+describe("how saving stands", () => {
+  test.each([["saved", "Saved"], ["saving", "Saving…"]] as const)("%s is one quiet word", (status, word) => {
+    render(<><SavedWord state={{ status }} /><SaveNote state={{ status }} onDismiss={() => undefined} /></>);
+    expect(screen.getByRole("status")).toHaveTextContent(word);
+    expect(screen.queryByRole("alert")).toBeNull();
+  });
+  test("waiting says what was kept and when it will be saved", () => {
+    render(<SaveNote state={{ status: "waiting" }} onDismiss={() => undefined} />);
+    expect(screen.getByRole("alert")).toHaveTextContent(/kept on this device and saved as soon as it is back/);
+  });
+  test("stale names the reading that was not saved, and goes when understood", () => {
+    const onDismiss = jest.fn();
+    render(<SaveNote state={{ status: "stale", missed: 2, givenBack: [reading("B7:1", 0.81)] }} onDismiss={onDismiss} />);
+    expect(screen.getByRole("alert")).toHaveTextContent("Another window logged 2 entries first, so your reading 0.81 V was not saved. It is still in the box");
+    fireEvent.click(screen.getByRole("button", { name: "Understood" }));
+    expect(onDismiss).toHaveBeenCalled();
+  });
+  test("refused says why", () => {
+    render(<SaveNote state={{ status: "refused", codes: [{ code: "entry.absurd", path: [0], params: { value: 12000, limit: 60 } }], givenBack: [] }} onDismiss={() => undefined} />);
+    expect(screen.getByRole("alert")).toHaveTextContent("12000 is more than a meter can show");
+  });
+});
+
+describe("the end of a job", () => {
+  const proven = analysed(job, [reading("B7:1", 0.84, ["B7"]), { type: "plugged", at: AT, connector: "B7" }, { type: "unplugged", at: AT, connector: "B9" }, reading("B7:1", 4.97, ["B9"])]);
+  const props = { namer, busy: false, onVerdict: jest.fn(), onPlugBack: jest.fn(), onOther: jest.fn() };
+  test("one cause, confirmed; what is still unplugged must go back", () => {
+    expect(proven.stage).toBe("proven");
+    render(<Verdict analysis={proven} {...props} />);
+    expect(screen.getByRole("heading")).toHaveTextContent("Oil pressure sensor B9 shorted inside, supply to ground");
+    fireEvent.click(screen.getByRole("button", { name: "It is back in" }));
+    expect(props.onPlugBack).toHaveBeenCalledWith(["B9"]);
+    fireEvent.click(screen.getByRole("button", { name: "Log this as the cause" }));
+    expect(props.onVerdict).toHaveBeenCalled();
+  });
+  test("the thin line of steps says where the job stands", () => {
+    const { rerender } = render(<Steps analysis={undefined} />);
+    const now = () => screen.getAllByRole("listitem").find((li) => li.getAttribute("aria-current") === "step")?.textContent;
+    expect(now()).toBe("Codes");
+    rerender(<Steps analysis={proven} />);
+    expect(now()).toBe("Map and readings");
+  });
+});
+
+describe("the map as drawn", () => {
+  const box = { codes: [], width: 28, height: 26, ports: [] };
+  const port = (point: string, side: "top" | "bottom", cx: number, cy: number) => ({ point, label: point.split(":")[1] ?? "", side, cx, cy });
+  const map: PlacedMap = {
+    width: 400, height: 300, hidden: 1, feeds: ["F12"],
+    nodes: [
+      { ...box, id: "B9", type: "sensor", thing: "B9", title: "Oil pressure", detail: "B9", codes: [{ id: "P0522", title: "Oil pressure signal low" }], width: 158, height: 130, rank: 0, x: 0, y: 0, ports: [port("B9:1", "bottom", 26, 113), port("B9:2", "bottom", 58, 113)] },
+      { ...box, id: "B4", type: "sensor", thing: "B4", title: "Coolant temperature", detail: "B4", width: 158, height: 130, rank: 0, x: 180, y: 0, ports: [port("B4:2", "bottom", 206, 113)] },
+      { ...box, id: "S14", type: "splice", thing: "S14", title: "Splice S14", detail: "5 V reference", rank: 1, x: 20, y: 190, width: 150, height: 16 },
+    ],
+    edges: [{ id: "W12", function: "reference", from: "B9", to: "S14", fromPoint: "B9:1", toPoint: "S14", path: "M26 130L32 190", middle: [30, 160] }],
+  };
+  test("says in words what it shows, tells figures, pins readings, counts what is not drawn", () => {
+    const a = analysed(job, [reading("B9:1", 0.8)]);
+    render(<RootMap map={map} analysis={a} next={["B9:2"]} unplugged={["B4"]} />);
+    const drawing = screen.getByRole("img", { name: /Root map of 2 sensors/ });
+    expect(drawing.textContent).toContain("0.80 V");
+    expect(drawing.textContent).toMatch(/5\.\d\d V healthy/);
+    expect(drawing.textContent).toContain("unplugged now");
+    expect(drawing.textContent).toMatch(/\d+ %/);
+    expect(screen.getByText(/One other circuit shares no wire/)).toHaveTextContent("nothing suspected there: F12");
+  });
+  test("before any code it draws without figures", () => {
+    render(<RootMap map={map} analysis={undefined} next={[]} unplugged={[]} />);
+    expect(screen.getByRole("img").textContent).not.toMatch(/\d %/);
+  });
+});
+
+test("the scale marks the answer that is typed", () => {
+  const line = { key: "a", near: "5.0 V", share: "25 %", meaning: "it is B7", from: 0.9, to: 1, decides: true, low: 4.9, high: 5.1 };
+  render(<ScaleView scale={{ lines: [line, { ...line, key: "b", near: "0.0 V", from: 0, to: 0.1 }], ticks: [] }} chosen="a" />);
+  const items = screen.getAllByRole("listitem");
+  expect(items.map((i) => i.getAttribute("data-chosen"))).toEqual(["true", "false"]);
+});
+
+test("wire colours are drawn and always written, unknown ones only written", () => {
+  const { container, rerender } = render(<WireSwatch colour="OG/WH" />);
+  expect(container.querySelectorAll("rect")).toHaveLength(2);
+  expect(container).toHaveTextContent("OG/WH");
+  rerender(<WireSwatch colour="mauve" />);
+  expect(container.querySelector("rect")).toBeNull();
+  expect(container).toHaveTextContent("mauve");
+});
+
+test("what only the web can meet is worded too", () => {
+  expect(say({ code: "server.database-gone", path: [], params: {} }).text).toContain("cannot be reached");
+  expect(say({ code: "wiring.missing-connector", path: ["wires", 3, "to"], params: { id: "Q9" } })).toEqual({ text: expect.stringContaining('"Q9" is not a connector'), place: "wires[3].to" });
+});
