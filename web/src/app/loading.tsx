@@ -1,1 +1,0 @@
-export default function Loading() { return <p className="muted" style={{ padding: 32 }}>Opening…</p>; }
