@@ -56,6 +56,13 @@ test("shares add up to one, at every step", () => {
   }
 });
 
+test("before anything is logged nothing is merged, and no reading is offered", () => {
+  const a = analyse(predictor, []);
+  expect(a.stage).toBe("waiting");
+  expect(a.next).toEqual([]);
+  for (const s of a.suspects) expect(s.places.length).toBeLessThanOrEqual(1);
+});
+
 test("the same entries give the same analysis, whatever was asked before", () => {
   const { entries } = play("S22/spliceHighResistance", 500, 2);
   const fresh = analyse(new Predictor(doc), entries), used = analyse(predictor, entries);

@@ -69,8 +69,8 @@ export class Namer {
     if (s.type === "nothing") return { title: "Nothing wrong right now", detail: "a fault that comes and goes, or none" };
     if (s.type === "notHere") return { title: "Not in this wiring", detail: "another drawing, another component, or more than one fault" };
     const lead = s.members[0];
-    const others = s.places.slice(1);
-    const modes = [...new Set(s.members.filter((m) => m.fault.place.id === s.places[0]?.id && m !== lead && m.share > 0.1 * (lead?.share ?? 1)).map((m) => MODES[m.fault.mode]))];
+    const others = s.places.filter((p) => p.type !== lead?.fault.place.type || p.id !== lead.fault.place.id);
+    const modes = [...new Set(s.members.filter((m) => m.fault.place.id === lead?.fault.place.id && m !== lead && m.share > 0.1 * (lead?.share ?? 1)).map((m) => MODES[m.fault.mode]))];
     const detail = others.length ? `or ${others.map((p) => this.short(p)).join(", ")}: no reading on offer tells them apart` : modes.length ? `or ${modes.join(", or ")}` : "";
     return { title: lead ? this.fault(lead.fault) : "", detail };
   }

@@ -82,7 +82,7 @@ function alike(predictor: Predictor, posterior: Posterior, a: number, b: number,
   if (fa.severities.length !== fb.severities.length) return false;
   const w = posterior.samples.get(a)!, wb = posterior.samples.get(b)!;
   const samples = [...w.keys()].filter((s) => w[s]! > 0.02 || wb[s]! > 0.02);
-  if (samples.length === 0) return false;
+  if (samples.length === 0 || probes.length === 0) return false; // nothing was compared
   const wanted = new Uint8Array(w.length);
   for (const s of samples) wanted[s] = 1;
   const stride = predictor.points.length;

@@ -79,7 +79,7 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
   const next = waiting ? [] : confirming ? recommendConfirming(predictor, confirming, open) : enough ? [] : recommend(predictor, crowdOf(posterior, suspects, PLAN_LEAST), open);
   // proven, too, when nothing within reach could still refute the leader
   const misfit = leader.reasons.some((r) => !r.fits);
-  const proven = enough && !misfit && supporting >= 1 && (confirming === undefined || (next.length === 0 && supporting >= 2));
+  const proven = enough && !misfit && supporting >= 2 && (confirming === undefined || next.length === 0);
   const stage: Stage = waiting ? "waiting" : proven ? "proven" : next.length === 0 ? "stuck" : enough ? "confirming" : "splitting";
   return {
     engine: ENGINE_VERSION, stage, suspects: views, next, folded,

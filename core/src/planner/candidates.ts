@@ -27,7 +27,7 @@ export interface Candidate {
 /** Restraint and high-voltage circuits are never probed; see the makers' procedures. */
 const NEVER_PROBED: ReadonlySet<string> = new Set(["restraint", "highVoltage"]);
 /** Above this many connectors only those in question are planned for. */
-const MANY_CONNECTORS = 30;
+const MANY_CONNECTORS = 12;
 
 /**
  * Every reading worth weighing: voltage at each reachable cavity (plugged, or unplugged at its own connector),
