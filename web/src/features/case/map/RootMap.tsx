@@ -105,7 +105,8 @@ function InlineCavity({ node, nodes, suspicion, next }: NodeProps) {
     </g>
   );
 }
-function Sensor({ node, suspicion, next, unplugged }: NodeProps) {
+function Sensor({ node, nodes, suspicion, next, unplugged }: NodeProps) {
+  const scanned = nodes.some((n) => n.codes.length > 0);
   const share = suspicion.on.get(node.thing) ?? 0;
   const healthy = node.codes.length === 0;
   const plugY = node.y + SENSOR.card + SENSOR.gap;
@@ -114,10 +115,10 @@ function Sensor({ node, suspicion, next, unplugged }: NodeProps) {
   return (
     <g opacity={healthy ? 0.85 : 1}>
       <rect x={node.x} y={node.y} width={node.width} height={SENSOR.card} rx={8} className={healthy ? styles.healthy : styles.card} />
-      {healthy ? <text x={node.x + 12} y={node.y + 24} className={styles.good}>✓ no code</text> : <text x={node.x + 12} y={node.y + 24} className={styles.code}>{first?.id}{more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}</text>}
+      {healthy ? <text x={node.x + 12} y={node.y + 24} className={styles.good}>{scanned ? "✓ no code" : "no code logged"}</text> : <text x={node.x + 12} y={node.y + 24} className={styles.code}>{first?.id}{more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}</text>}
       {healthy ? null : <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />}
       <text x={node.x + 12} y={node.y + 47} className={styles.name}>{fit(node.title, node.width - 20)}</text>
-      {share >= TOLD ? <Pill x={node.x + 12 + 26} y={node.y + 67} share={share} /> : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{out ? "unplugged now" : healthy ? "argues against" : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
+      {share >= TOLD ? <Pill x={node.x + 12 + 26} y={node.y + 67} share={share} /> : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{out ? "unplugged now" : healthy ? (scanned ? "argues against" : "") : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
       {node.ports.map((p) => <Cavity key={p.point} cx={p.cx} cy={p.cy} label={p.label} share={suspicion.on.get(p.point) ?? 0} next={next.includes(p.point)} />)}
       <text x={node.x + node.width - 14} y={plugY + 22} textAnchor="end" className={styles.plugName}>{node.detail}</text>
 

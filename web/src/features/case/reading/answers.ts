@@ -27,7 +27,7 @@ export function scaleOf(answers: readonly Answer[], unit: "V" | "Ω", suspects: 
   const at = (v: number) => Math.min(1, Math.max(0, v === Infinity ? 1 : place(v)));
   return {
     lines: answers.map((a) => ({
-      key: `${a.low} ${a.high}`, near: nearText(a, unit), share: shareShort(a.share), meaning: meaningOf(a, suspects, namer),
+      key: `${a.low} ${a.high}`, near: nearText(a, unit), share: shareShort(a.share), meaning: meaningOf(a, suspects, namer).replaceAll(" %", "\u00a0%"),
       from: a.low === Infinity ? 0.96 : at(a.low), to: at(a.high), decides: (a.suspects[0]?.share ?? 0) >= DECIDED, low: a.low, high: a.high,
     })),
     ticks: unit === "V" ? (top > 8 ? [0, 5, 12] : [0, 5]).map((v) => ({ at: at(v), text: String(v) })) : [1, 1000, 1e6].map((v) => ({ at: at(v), text: formatQuantity(v, "Ω") })),
