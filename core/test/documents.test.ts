@@ -1,6 +1,8 @@
 import fc from "fast-check";
-import { jsonSchema, MAX_CHARACTERS, parseCase, parseWiring, readWiring } from "../src/index";
+import { analyse, jsonSchema, MAX_CHARACTERS, parseCase, parseWiring, Predictor, readWiring, type Entry } from "../src/index";
 import { issueText, placeOf, wordedCodes } from "../words/index";
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import { demoText, tug } from "./helpers";
 
 const minimal = { format: "radicula/wiring", version: 1, name: "m", nominalVolt: 12, connectors: [{ id: "B1", cavities: ["1", "2"] }, { id: "A1", cavities: ["1", "2"] }], devices: [{ kind: "splice", id: "S1" }], wires: [{ from: "B1:1", to: "A1:1" }] };
@@ -79,4 +81,14 @@ test("logbook entries are held against the wiring", () => {
   expect(add({ ...reading, values: [1, 2] })).toContain("entries[4].values");
   expect(add({ type: "undo", at, target: 9 })).toBe("entries[4].target entry.undo-of-nothing");
   expect(add({ type: "unplugged", at, connector: "Q1" })).toBe("entries[4].connector entry.missing-connector");
+});
+
+test("the example in the documentation reads, solves and finds what its two sensors share", () => {
+  const page = readFileSync(join(__dirname, "..", "..", "docs", "formats.md"), "utf8");
+  const read = parseWiring(/```json\n([\s\S]*?)```/.exec(page)![1]!);
+  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  const entry = (code: string): Entry => ({ type: "code", at: "2026-11-24T10:00:00Z", module: "A1", code, status: "active" });
+  const a = analyse(new Predictor(read.value), [entry("P1"), entry("P2")]);
+  expect(a.suspects[0]).toMatchObject({ type: "fault", explains: 2, outOf: 2 });
+  expect(a.next.length).toBeGreaterThan(0);
 });
