@@ -53,10 +53,11 @@ export const DEFAULTS = {
 
   codes: { miss: 0.05, falseAlarm: 3e-4, weight: { active: 1, pending: 0.8, stored: 0.6, intermittent: 0.4, absent: 1 } },
 
-  /** Severity grids (log-uniform prior), ohm. */
+  /** Severity grids (equal weight on each point), ohm. */
   severity: {
     highResistance: [0.1, 0.5, 2, 8, 25, 80, 200, 500, 1_200, 3_500, 12_000, 60_000],
-    short: [0.05, 0.5, 1.5, 4, 8, 14, 22, 40, 120, 400],
+    // closer together where a 5 V reference of 50 to 250 mA gives way: there the set of codes changes within a few ohm
+    short: [0.05, 0.4, 1.2, 3, 6, 10, 14, 18, 22, 26, 30, 35, 42, 60, 120, 400],
   },
   /** Relative rate of each mode; see docs/engine.md. Product judgement, no source. */
   prior: {

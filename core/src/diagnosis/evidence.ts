@@ -48,6 +48,7 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       const value = entry.values[i]!;
       if (point === undefined) { remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: p, number })); return; }
       if (entry.instrument === "ohmmeter" && entry.state.key !== "off") { remarks.push(issue("remark.ohms-with-power", ["entries", number - 1], { point: p, number })); return; }
+      if (Number.isNaN(value)) return; // a meter that shows nothing proves nothing
       evidence.push({ kind: "reading", number, point, value: value === "OL" ? OVERLOAD : value, instrument: entry.instrument, state: entry.state });
     });
   }
