@@ -42,7 +42,9 @@ need_modules() {
   [ -d "$ROOT/node_modules" ] && stamped modules "$mark" && return 0
   say "installing npm packages from the lock file (a minute or three the first time)"
   mkdir -p "$STATE"
-  (cd "$ROOT" && npm ci --no-audit --no-fund) >"$STATE/npm.log" 2>&1 || { tail -n 30 "$STATE/npm.log" >&2; die "npm ci failed; the whole log is $STATE/npm.log"; }
+  (cd "$ROOT" && npm ci --no-audit --no-fund) >"$STATE/npm.log" 2>&1 \
+    || { say "npm ci failed; trying once more from nothing"; (cd "$ROOT" && rm -rf node_modules && npm ci --no-audit --no-fund) >>"$STATE/npm.log" 2>&1; } \
+    || { tail -n 30 "$STATE/npm.log" >&2; die "npm ci failed; the whole log is $STATE/npm.log"; }
   stamp modules "$mark"
 }
 

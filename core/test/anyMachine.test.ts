@@ -103,4 +103,4 @@ test.each(SEEDS.slice(0, 6))("machine %d: a hidden fault played for four reading
     if (!c) break;
     entries.push({ type: "reading", at, instrument: c.instrument, points: [...c.points], values: c.points.map((p) => { const v = machine.read(p, c.state, c.instrument); return v === Infinity ? "OL" as const : Number.isNaN(v) ? 0 : v; }), state: c.state });
   }
-}, 60_000);
+}, 180_000);
