@@ -130,7 +130,7 @@ describe("the map as drawn", () => {
 
 test("the scale marks the answer that is typed", () => {
   const line = { key: "a", near: "5.0 V", share: "25 %", meaning: "it is B7", from: 0.9, to: 1, decides: true, low: 4.9, high: 5.1 };
-  render(<ScaleView scale={{ lines: [line, { ...line, key: "b", near: "0.0 V", from: 0, to: 0.1 }], ticks: [] }} chosen="a" />);
+  render(<ScaleView scale={{ lines: [line, { ...line, key: "b", near: "0.0 V", from: 0, to: 0.1 }] }} chosen="a" />);
   const items = screen.getAllByRole("listitem");
   expect(items.map((i) => i.getAttribute("data-chosen"))).toEqual(["true", "false"]);
 });

@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Device, DeviceOf, KeyState, Wire, Wiring } from "../format/wiring.js";
-import { CHASSIS, indexWiring, pinBehind, resolvePlace, wireId } from "../wiring/points.js";
+import { CHASSIS, pinBehind, wireId } from "../wiring/points.js";
 import type { Circuit, Element, Gate } from "./element.js";
 
 /**
@@ -204,9 +204,4 @@ function addModule(b: Builder, device: DeviceOf<"module">): void {
       b.add({ id: `pull ${pin.at}`, type: "source", a: b.node(at), b: b.node(inner), volt, ohm, gate, offOhm: ohm });
     }
   }
-}
-
-/** Whether an endpoint of the document exists as a point of the circuit; used by readers of states and readings. */
-export function pointOf(wiring: Wiring, circuit: Circuit, endpoint: string): number | undefined {
-  return resolvePlace(indexWiring(wiring), endpoint).ok ? circuit.nodeOf.get(endpoint) : undefined;
 }

@@ -15,7 +15,7 @@ export interface AnswerLine {
   readonly low: number;
   readonly high: number;
 }
-export interface Scale { readonly lines: readonly AnswerLine[]; readonly ticks: readonly { readonly at: number; readonly text: string }[] }
+export interface Scale { readonly lines: readonly AnswerLine[] }
 
 const GONE_BELOW = 0.015, WAS_ABOVE = 0.06, DECIDED = 0.85;
 
@@ -30,7 +30,6 @@ export function scaleOf(answers: readonly Answer[], unit: "V" | "Ω", suspects: 
       key: `${a.low} ${a.high}`, near: nearText(a, unit), share: shareShort(a.share), meaning: meaningOf(a, suspects, namer).replaceAll(" %", "\u00a0%"),
       from: a.low === Infinity ? 0.96 : at(a.low), to: at(a.high), decides: (a.suspects[0]?.share ?? 0) >= DECIDED, low: a.low, high: a.high,
     })),
-    ticks: unit === "V" ? (top > 8 ? [0, 5, 12] : [0, 5]).map((v) => ({ at: at(v), text: String(v) })) : [1, 1000, 1e6].map((v) => ({ at: at(v), text: formatQuantity(v, "Ω") })),
   };
 }
 
