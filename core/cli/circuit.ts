@@ -1,95 +1,126 @@
 import {
-  batteryOf, batteryVolt, bindMonitors, compile, createSolver, faultPairs, findFault, formatQuantity, generateFaults, isSet, lacksActivity, measureOhms, meterPoints,
-  middleSeverity, moduleSideVolt, netlist, nodeVolt, NO_EDIT, openedBy, residual, settle, voltmeter, type Conditions, type Fault, type KeyState, type Solver, type Wiring,
+  findFault, formatQuantity, generateFaults, inspectCircuit, isPoint, meterPoints, middleSeverity, netlist, nodeVolt, predictCodes, readClamp, readContinuity, readLamp, readOhms, readScanTool,
+  readScope, readVolts, residual, Rig, solutionOf, type FaultAt, type PredictedCode, type Shown, type State, type Wiring,
 } from "../src/index.js";
-import { keyText, Namer } from "../words/index.js";
-import { EXIT, jsonNumber, loadWiring, printJson, readState, Refusal, type Io } from "./io.js";
+import { issueText, keyText, Namer, repairText, severityText } from "../words/index.js";
+import { EXIT, issueLines, jsonNumber, loadWiring, printJson, readState, Refusal, type Io } from "./io.js";
 
-interface Options { readonly fault?: string | undefined; readonly state?: string | undefined; readonly json?: boolean | undefined }
-
-interface Chosen { readonly fault: Fault; readonly ohm: number }
-
-/** One circuit with one fault, ready to settle in any key state. */
-class Bench {
-  readonly solver: Solver;
-  private readonly faults;
-  readonly chosen: Chosen | undefined;
-  constructor(readonly wiring: Wiring, faultText: string | undefined) {
-    this.faults = generateFaults(wiring);
-    this.chosen = faultText === undefined ? undefined : choose(this.faults, faultText);
-    const circuit = compile(wiring, "on");
-    this.solver = createSolver(circuit, faultPairs(this.faults, circuit));
-  }
-  conditions(key: KeyState, unplugged: readonly string[], steel?: boolean): Conditions {
-    const circuit = compile(this.wiring, key);
-    const edit = this.chosen?.fault.edit(this.chosen.ohm, circuit, batteryVolt(this.wiring, key, batteryOf(this.wiring))) ?? NO_EDIT;
-    return { circuit, edit, open: openedBy(circuit, unplugged), keyOn: key !== "off", steel };
-  }
-  /** Codes set with this fault, each judged in the key state its monitor runs in. */
-  codes(unplugged: readonly string[]): { module: string; code: string; title: string | undefined; key: KeyState }[] {
-    return bindMonitors(this.wiring, compile(this.wiring, "on")).filter((m) => {
-      const at = (steel?: boolean) => settle(this.solver, this.conditions(m.key, unplugged, steel));
-      at(m.monitor.type === "noActivity" ? true : undefined);
-      if (m.monitor.type !== "noActivity") return isSet(this.solver, m);
-      const withSteel = moduleSideVolt(this.solver, m);
-      at(false);
-      return lacksActivity(withSteel, moduleSideVolt(this.solver, m), this.solver.awake[m.gate] === 1);
-    }).map((m) => ({ module: m.code.module, code: m.code.id, title: m.code.title, key: m.key }));
-  }
+export interface Options {
+  readonly fault?: string | undefined; readonly state?: string | undefined; readonly json?: boolean | undefined;
+  readonly with?: string | undefined; readonly red?: string | undefined; readonly black?: string | undefined; readonly watt?: string | undefined;
 }
 
-function choose(faults: readonly Fault[], text: string): Chosen {
-  const found = findFault(faults, text);
-  if (!found) throw new Refusal(EXIT.usage, [`--fault: "${text}" is not a fault of this wiring. List them with: radicula faults FILE`]);
-  return { fault: found.fault, ohm: found.ohm ?? middleSeverity(found.fault) };
+/** `S22/spliceHighResistance@500`, several joined by commas. */
+function chooseFaults(wiring: Wiring, text: string | undefined): FaultAt[] {
+  if (text === undefined) return [];
+  const faults = generateFaults(wiring);
+  return text.split(",").map((one) => {
+    const found = findFault(faults, one);
+    if (!found) throw new Refusal(EXIT.usage, [`--fault: "${one}" is not a fault of this wiring. List them with: radicula faults FILE`]);
+    return { fault: found.fault, severity: found.ohm ?? middleSeverity(found.fault) };
+  });
 }
+
+const unpluggedText = (state: State) => (state.unplugged.length ? `, unplugged ${state.unplugged.join(", ")}` : "");
+const faultsText = (wiring: Wiring, faults: readonly FaultAt[]) => {
+  const namer = new Namer(wiring);
+  return faults.map((f) => `${namer.fault(f.fault)}${Number.isFinite(f.severity) ? `, ${severityText(f.fault, f.severity)}` : ""}`).join("; ") || "nothing wrong";
+};
 
 export function predictCommand(file: string, options: Options, io: Io): void {
   const wiring = loadWiring(file, io);
-  const state = readState(options.state, wiring);
-  const bench = new Bench(wiring, options.fault);
-  const codes = bench.codes(state.unplugged);
-  const conditions = bench.conditions(state.key, state.unplugged);
-  const { settled } = settle(bench.solver, conditions);
-  measureOhms(bench.solver);
-  const { circuit } = conditions;
-  const points = meterPoints(wiring).flatMap((point) => {
-    const node = circuit.nodeOf.get(point);
-    return node === undefined ? [] : [{ point, volt: nodeVolt(bench.solver, node), meter: voltmeter(bench.solver, node) }];
-  });
-  const worst = residual(bench.solver, conditions);
-  const { chosen } = bench;
+  const state = readState(options.state, wiring), faults = chooseFaults(wiring, options.fault);
+  const rig = new Rig(wiring, faults);
+  const codes = predictCodes(rig, state.unplugged);
+  const s = rig.settled(state), { settled } = s.state.outcome, worst = residual(s, rig.edit(state));
+  const volts = meterPoints(wiring).flatMap((point) => { const node = rig.node(point, state); return node === undefined ? [] : [{ point, volt: nodeVolt(s, node) }]; });
+  const points = volts.map((p) => ({ ...p, meter: readVolts(rig, state, p.point).value }));
   if (options.json) {
     printJson(io, {
-      wiring: wiring.name, state, fault: chosen ? { id: chosen.fault.id, ohm: jsonNumber(chosen.ohm) } : null, settled,
+      wiring: wiring.name, state, fault: faults[0] ? { id: faults[0].fault.id, ohm: jsonNumber(faults[0].severity) } : null, faults: faults.map((f) => ({ id: f.fault.id, severity: jsonNumber(f.severity) })), settled,
       residualAmpere: worst, points: points.map((p) => ({ point: p.point, volt: jsonNumber(p.volt), meterVolt: jsonNumber(p.meter) })), codes,
     });
     return;
   }
-  const namer = new Namer(wiring);
-  io.out(`${wiring.name}: ${keyText(state.key)}${state.unplugged.length ? `, unplugged ${state.unplugged.join(", ")}` : ""}; ${chosen ? `${namer.fault(chosen.fault)}${Number.isFinite(chosen.ohm) ? `, ${formatQuantity(chosen.ohm, "Ω")}` : ""}` : "nothing wrong"}\n\n`);
-  if (!settled) io.out("This circuit has no steady state here; the figures are the last ones tried.\n\n");
+  io.out(`${wiring.name}: ${keyText(state.key)}${unpluggedText(state)}; ${faultsText(wiring, faults)}\n\n`);
+  if (!settled) io.out(`This circuit has no steady state here (${s.state.outcome.swinging.slice(0, 6).join(", ")}); the figures are the last ones tried.\n\n`);
   for (const p of points) io.out(`${p.point.padEnd(12)} ${formatQuantity(p.meter, "V").padStart(9)}${Number.isNaN(p.volt) ? "   floats: a meter shows 0" : ""}\n`);
   io.out(`\nCodes set: ${codes.length ? "" : "none"}\n`);
-  for (const c of codes) io.out(`  ${c.module} ${c.code}${c.title ? `  ${c.title}` : ""}${c.key === "on" ? "" : ` (${keyText(c.key)})`}\n`);
+  for (const c of codes) io.out(`  ${c.module} ${c.code}${c.title ? `  ${c.title}` : ""}${codeNote(c)}\n`);
+}
+
+function codeNote(c: PredictedCode): string {
+  const notes = [...(c.key === "on" ? [] : [keyText(c.key)]), ...(c.follows ? [`follows from ${c.follows.id} without power`] : []), ...(c.clearsItself ? ["clears when that is cured"] : []), ...(c.broad ? ["set condition guessed from its title"] : [])];
+  return notes.length ? ` (${notes.join("; ")})` : "";
 }
 
 export function faultsCommand(file: string, options: Options, io: Io): void {
   const wiring = loadWiring(file, io);
-  const faults = generateFaults(wiring);
+  const faults = generateFaults(wiring), namer = new Namer(wiring);
   if (options.json) {
-    printJson(io, faults.map((f) => ({ id: f.id, mode: f.mode, place: f.place, at: f.at ?? null, prior: f.prior, severitiesOhm: f.severities.filter(Number.isFinite) })));
+    printJson(io, faults.map((f) => ({
+      id: f.id, mode: f.mode, place: f.place, at: f.at ?? null, prior: f.prior, unit: f.unit, severities: f.severities.filter(Number.isFinite), severitiesOhm: f.unit === "ohm" ? f.severities.filter(Number.isFinite) : [],
+      description: namer.fault(f), where: namer.where(f.place), repair: repairText(f),
+    })));
     return;
   }
-  const namer = new Namer(wiring);
   for (const f of faults) io.out(`${f.id.padEnd(36)} ${namer.fault(f)}\n`);
 }
 
 export function netlistCommand(file: string, options: Options, io: Io): void {
   const wiring = loadWiring(file, io);
   const state = readState(options.state, wiring);
-  const bench = new Bench(wiring, options.fault);
-  const conditions = bench.conditions(state.key, state.unplugged);
-  settle(bench.solver, conditions);
-  io.out(netlist(`${wiring.name}, ${keyText(state.key)}`, conditions, bench.solver));
+  const rig = new Rig(wiring, chooseFaults(wiring, options.fault));
+  const s = rig.settled(state);
+  io.out(netlist(`${wiring.name}, ${keyText(state.key)}`, s.conditions, rig.edit(state), solutionOf(s)));
+}
+
+/** What the document itself says once it is solved: contradictions, sleeping modules, codes a healthy machine would set. */
+export function checkCommand(file: string, options: Options, io: Io): void {
+  const wiring = loadWiring(file, io), found = inspectCircuit(wiring);
+  if (options.json) { printJson(io, found); return; }
+  io.out(found.length ? `${issueLines(file, found).join("\n")}\n` : `${file}: solved in every key position; nothing contradicts itself.\n`);
+}
+
+const INSTRUMENTS = ["volts", "ohms", "continuity", "lamp", "clamp", "scope", "scan"] as const;
+
+/** One reading of one instrument, with what it is worth. */
+export function readCommand(file: string, options: Options, io: Io): void {
+  const wiring = loadWiring(file, io), state = readState(options.state, wiring);
+  const rig = new Rig(wiring, chooseFaults(wiring, options.fault));
+  const kind = INSTRUMENTS.find((i) => i === (options.with ?? "volts"));
+  if (!kind) throw new Refusal(EXIT.usage, [`--with: known instruments are ${INSTRUMENTS.join(", ")}.`]);
+  const red = options.red, black = options.black ?? "chassis";
+  if (red === undefined) throw new Refusal(EXIT.usage, ["--red: say where the red lead goes (for a clamp the wire, for the scan tool the module's cavity)."]);
+  for (const p of kind === "clamp" || kind === "scan" ? [] : [red, black]) if (!isPoint(wiring, p)) throw new Refusal(EXIT.usage, [`"${p}" is not a point of this wiring.`]);
+  const watt = Number(options.watt ?? 5);
+  if (!(watt > 0 && watt <= 500)) throw new Refusal(EXIT.usage, [`--watt: "${options.watt}" is not the rating of a lamp.`]);
+  const reading = take(kind, rig, state, red, black, watt);
+  if (options.json) { printJson(io, { instrument: kind, state, red, black, ...reading, value: plain(reading.value) }); return; }
+  io.out(`${sentence(kind, reading)}\n`);
+  for (const r of reading.remarks) io.out(`${reading.proves ? "" : "Proves nothing. "}${issueText(r)}\n`);
+}
+
+function take(kind: (typeof INSTRUMENTS)[number], rig: Rig, state: State, red: string, black: string, watt: number): Shown<unknown> {
+  try {
+    switch (kind) {
+      case "volts": return readVolts(rig, state, red, black);
+      case "ohms": return readOhms(rig, state, red, black);
+      case "continuity": return readContinuity(rig, state, red, black);
+      case "lamp": return readLamp(rig, state, watt, red, black);
+      case "clamp": return readClamp(rig, state, red);
+      case "scope": return readScope(rig, state, red, black);
+      case "scan": return readScanTool(rig, state, red);
+    }
+  } catch (error) {
+    if (error instanceof RangeError) throw new Refusal(EXIT.usage, [error.message]);
+    throw error;
+  }
+}
+
+const plain = (value: unknown): unknown => (typeof value === "number" ? jsonNumber(value) : value);
+const figures = (value: unknown): string => (typeof value === "object" && value !== null ? Object.entries(value).map(([k, v]) => `${k} ${typeof v === "number" ? Number(v.toPrecision(4)) : String(v)}`).join(", ") : String(value));
+function sentence(kind: (typeof INSTRUMENTS)[number], { value }: Shown<unknown>): string {
+  if (typeof value === "number") return Number.isNaN(value) ? "no value" : kind === "ohms" ? (value === Infinity ? "OL" : formatQuantity(value, "Ω")) : kind === "clamp" ? `${Number(value.toPrecision(4))} A` : formatQuantity(value, "V");
+  return typeof value === "boolean" ? (value ? "beeps" : "silent") : figures(value);
 }

@@ -1,4 +1,5 @@
-import { jsonSchema, parseCase, parseJson, parseWiring } from "../src/index.js";
+import { decodeReply, jsonSchema, parseCase, parseJson, parseWiring } from "../src/index.js";
+import { failureTypeText, statusWord } from "../words/index.js";
 import { EXIT, issueLines, printJson, Refusal, type Io } from "./io.js";
 
 export function validateCommand(file: string, io: Io): void {
@@ -15,4 +16,13 @@ export function validateCommand(file: string, io: Io): void {
 export function schemaCommand(name: string, io: Io): void {
   if (name !== "wiring" && name !== "case") throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case.`]);
   printJson(io, jsonSchema(name));
+}
+
+/** Codes in a scan tool's reply, given as hex digits, or "-" for standard input. */
+export function decodeCommand(text: string, options: { readonly json?: boolean | undefined }, io: Io): void {
+  const decoded = decodeReply(text === "-" ? io.read("-") : text);
+  if (!decoded.ok) throw new Refusal(EXIT.document, issueLines("reply", decoded.issues));
+  if (options.json) { printJson(io, decoded.value); return; }
+  if (decoded.value.length === 0) io.out("no codes\n");
+  for (const c of decoded.value) io.out(`${c.code}  ${statusWord(c.status)}${c.failureTypeByte === undefined ? "" : `, ${failureTypeText(c.failureTypeByte)}`}${c.occurrences ? `, ${c.occurrences} times` : ""}\n`);
 }

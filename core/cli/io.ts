@@ -1,4 +1,4 @@
-import { KeyState, parseCase, parseWiring, parseJson, readWiring, type Case, type Issue, type Result, type Wiring } from "../src/index.js";
+import { isPoint, KeyState, parseCase, parseWiring, parseJson, readWiring, type Case, type Issue, type Result, State, type Wiring } from "../src/index.js";
 import { issueText, placeOf } from "../words/index.js";
 
 /** Where a command reads and writes: files and streams for real, strings in tests. */
@@ -36,18 +36,41 @@ export function loadWiring(file: string, io: Io): Wiring {
   return accept(file, json.ok ? readWiring(json.value) : parseWiring(text));
 }
 
-/** Reads `on`, `off,unplug=B7+B9`. */
-export function readState(text: string | undefined, wiring: Wiring): { key: KeyState; unplugged: string[] } {
-  const [keyText = "on", ...more] = (text ?? "on").split(",");
+/** Reads `on`, `off,unplug=B7+B9,pull=F1`, or a state written as JSON (see `radicula schema case`). */
+export function readState(text: string | undefined, wiring: Wiring): State {
+  const state = text?.trim().startsWith("{") ? jsonState(text) : shortState(text ?? "on");
+  const refuse = (line: string) => { throw new Refusal(EXIT.usage, [`--state: ${line}`]); };
+  const known = (list: readonly string[] | undefined, what: string, has: (id: string) => boolean) => { for (const id of list ?? []) if (!has(id)) refuse(`there is no ${what} "${id}" in this wiring.`); };
+  const device = (id: string, kinds: readonly string[]) => wiring.devices.some((d) => d.id === id && kinds.includes(d.kind));
+  known(state.unplugged, "connector", (id) => wiring.connectors.some((x) => x.id === id));
+  known([...(state.pulled ?? []), ...(state.breakers ?? [])], "fuse", (id) => device(id, ["fuse", "breaker"]));
+  known(state.asleep, "module", (id) => device(id, ["module"]));
+  known(Object.keys(state.stimulus ?? {}), "device", (id) => wiring.devices.some((d) => d.id === id));
+  known([...(state.jumpers ?? []), ...(state.loads ?? [])].flatMap((x) => [x.from, x.to]), "point", (p) => isPoint(wiring, p));
+  return state;
+}
+
+const LISTS: Readonly<Record<string, "unplugged" | "pulled" | "breakers" | "asleep">> = { unplug: "unplugged", pull: "pulled", breaker: "breakers", asleep: "asleep" };
+
+function shortState(text: string): State {
+  const [keyText = "on", ...more] = text.split(",");
   const key = KeyState.safeParse(keyText);
   if (!key.success) throw new Refusal(EXIT.usage, [`--state: "${keyText}" is not a key position; known: ${KeyState.options.join(", ")}.`]);
-  const unplugged: string[] = [];
+  const lists: { unplugged: string[]; pulled?: string[]; breakers?: string[]; asleep?: string[] } = { unplugged: [] };
   for (const part of more) {
-    if (!part.startsWith("unplug=")) throw new Refusal(EXIT.usage, [`--state: "${part}" is not understood; write unplug=B7+B9.`]);
-    unplugged.push(...part.slice("unplug=".length).split("+"));
+    const [word = "", ids] = part.split("=");
+    const field = LISTS[word];
+    if (!field || !ids) throw new Refusal(EXIT.usage, [`--state: "${part}" is not understood; write unplug=B7+B9, pull=F1, breaker=F1 or asleep=A1, or give the state as JSON.`]);
+    lists[field] = [...(lists[field] ?? []), ...ids.split("+")];
   }
-  for (const c of unplugged) if (!wiring.connectors.some((x) => x.id === c)) throw new Refusal(EXIT.usage, [`--state: there is no connector "${c}" in this wiring.`]);
-  return { key: key.data, unplugged };
+  return { key: key.data, ...lists };
+}
+
+function jsonState(text: string): State {
+  const json = parseJson(text);
+  const parsed = json.ok ? State.safeParse(json.value) : undefined;
+  if (parsed?.success) return parsed.data;
+  throw new Refusal(EXIT.usage, [`--state: not a machine state${parsed ? `: ${parsed.error.issues.slice(0, 3).map((i) => `${i.path.join(".")} ${i.message}`).join("; ")}` : ", nor JSON"}. See radicula schema case.`]);
 }
 
 /** JSON has no Infinity and no NaN: an open circuit is "OL", what proves nothing is null. */

@@ -1,22 +1,30 @@
 import { parseArgs } from "node:util";
 import { analyseCommand } from "./analyse.js";
-import { faultsCommand, netlistCommand, predictCommand } from "./circuit.js";
-import { schemaCommand, validateCommand } from "./documents.js";
+import { checkCommand, faultsCommand, netlistCommand, predictCommand, readCommand } from "./circuit.js";
+import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
 import { EXIT, Refusal, type Io } from "./io.js";
 
 const USAGE = `radicula: finds the one shared cause behind several trouble codes
 
   radicula analyse CASE.json [--json] [--top N]          suspects with reasons, next readings
-  radicula predict WIRING.json [--fault ID[@OHM]] [--state STATE] [--json]
+  radicula predict WIRING.json [--fault FAULT] [--state STATE] [--json]
                                                          volts at every cavity, codes set
+  radicula read WIRING.json --with INSTRUMENT --red POINT [--black POINT] [--watt W]
+                            [--fault FAULT] [--state STATE] [--json]
+                                                         what an instrument shows, and what that is worth
   radicula faults WIRING.json [--json]                   every fault this wiring can have, by ID
-  radicula netlist WIRING.json [--fault ID[@OHM]] [--state STATE]
+  radicula check WIRING.json [--json]                    what the solved circuit says of the document
+  radicula netlist WIRING.json [--fault FAULT] [--state STATE]
                                                          the same circuit for SPICE
+  radicula decode HEX [--json]                           codes in a scan tool's reply: 43 47 4A, 59 02, DM1
   radicula validate FILE                                 checks a wiring or case document
   radicula schema wiring|case                            the JSON Schema of a document
 
-A FILE of "-" is standard input. STATE is a key position and what is unplugged:
-  on   off   cranking   running   on,unplug=B9   off,unplug=B7+B9
+A FILE of "-" is standard input. A FAULT is an ID with its severity where it has one, several joined by commas:
+  S22/spliceHighResistance@500   F1/fuseBlown,B9/dead
+STATE is a key position and what was changed, or a state as JSON (see schema case):
+  on   off   cranking   running   on,unplug=B9   off,unplug=B7+B9   on,pull=F1   on,breaker=F1   on,asleep=A1
+INSTRUMENT is volts, ohms, continuity, lamp, clamp, scope or scan.
 
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read
 `;
@@ -26,18 +34,21 @@ export function run(argv: readonly string[], io: Io): number {
   try {
     const { values, positionals } = parseArgs({
       args: [...argv], allowPositionals: true,
-      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, help: { type: "boolean", short: "h" } },
+      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, help: { type: "boolean", short: "h" } },
     });
     const [command, file, ...rest] = positionals;
     if (values.help || command === "help" || command === undefined) {
       io.out(USAGE);
       return values.help || command === "help" ? EXIT.done : EXIT.usage;
     }
-    if (file === undefined || rest.length) throw new Refusal(EXIT.usage, [`radicula ${command} takes one ${command === "schema" ? "name: wiring or case" : "file"}. See radicula --help.`]);
+    if (file === undefined || rest.length) throw new Refusal(EXIT.usage, [`radicula ${command} takes one ${command === "schema" ? "name: wiring or case" : command === "decode" ? "text of hex digits, in quotes" : "file"}. See radicula --help.`]);
     switch (command) {
       case "analyse": analyseCommand(file, values, io); break;
       case "predict": predictCommand(file, values, io); break;
       case "faults": faultsCommand(file, values, io); break;
+      case "read": readCommand(file, values, io); break;
+      case "check": checkCommand(file, values, io); break;
+      case "decode": decodeCommand(file, values, io); break;
       case "netlist": netlistCommand(file, values, io); break;
       case "validate": validateCommand(file, io); break;
       case "schema": schemaCommand(file, io); break;

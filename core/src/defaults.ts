@@ -23,6 +23,11 @@ export const DEFAULTS = {
   fuseOhmAmpere: 0.075,
   /** Steady current over rating at which a blade fuse opens (ISO 8820-3 operates at 135 %; value from memory). */
   fuseMeltsAt: 1.35,
+  /** An alternator while the engine runs: what it regulates to on a 12 V machine, volt, its inner resistance and its most. */
+  alternator: { volt: 14.2, ohm: 0.005, limitAmpere: 90, offOhm: 100_000 },
+  diode: { volt: 0.65, ohm: 0.03, offOhm: 10e6 },
+  /** A relay's coil on a 12 V machine, ohm (four times that on 24 V), and the share of nominal voltage at which it pulls in. */
+  relay: { coilOhm: 85, pullsInAtShare: 0.6, contactOhm: 0.01 },
 
   module: {
     supplyAmpere: 0.25,
@@ -38,7 +43,22 @@ export const DEFAULTS = {
     pullVolt: 5,
     /** Output of the limiting reference is almost, not quite, a constant current. */
     limitSlopeSiemens: 1e-6,
+    /** A reference that folds back has collapsed below this, volt. */
+    foldVolt: 1,
+    /** Drivers: resistance while on, ohm; limit, ampere; weak pull on the pin while off, ohm. */
+    driverOhm: 0.15, lowSideAmpere: 8, highSideAmpere: 1, driverOffOhm: 200_000,
   },
+  /** Two-wire bus (levels as ISO 11898-2 asks, values from memory) and single-wire bus (ISO 17987-4, values from memory). */
+  bus: { recessiveVolt: 2.5, recessiveOhm: 25_000, dominantHighVolt: 4.3, dominantLowVolt: 0.7, dominantOhm: 25, terminatorOhm: 120, duty: 0.2, aliveVolt: 0.9, commanderOhm: 1_000, responderOhm: 30_000, lineOhm: 20, lineDuty: 0.15, lineOffOhm: 1e9 },
+  pedal: { trackOhm: 5_000, wiperOhm: 1_000, restShare: [0.1, 0.2] as const, ratio: 0.5 },
+  coilSensor: { ohm: 800, volt: 1.5 },
+  currentLoop: { dropOutVolt: 8, restMilliampere: [4, 12] as const },
+  smartSensor: { supplyAmpere: 0.08, dropOutShare: 0.55 },
+  /** A filament is a tenth of its hot resistance when cold. Watt at nominal voltage. */
+  lamp: { watt: 5, coldShare: 0.1 },
+  /** On a 12 V machine, ohm; four times that on 24 V. */
+  solenoidOhm: 12,
+  heaterOhm: 8,
   threeWireSensor: { supplyAmpere: 0.008, outputOhm: 100, dropOutVolt: 3.5, offOhm: 1_000_000, restShare: [0.08, 0.6] as const },
   potentiometer: { trackOhm: 5_000, wiperOhm: 100, restShare: [0.1, 0.3] as const },
   thermistor: { ohm25: 2_500, betaKelvin: 3_435, restCelsius: [-10, 90] as const },
@@ -47,17 +67,31 @@ export const DEFAULTS = {
   /** Half-widths of what is not exactly known, as a share of the value. */
   tolerance: { generic: 0.2, typed: 0.05, reference: 0.01, battery: 0.025 },
 
-  meter: { ohm: 10e6, accuracyShare: 0.005, digitsVolt: 0.02, ohmAccuracyShare: 0.02, ohmDigits: 0.3, overloadOhm: 20e6 },
+  meter: { beeperOhm: 30, clampAmpere: 0.05, ohm: 10e6, accuracyShare: 0.005, digitsVolt: 0.02, ohmAccuracyShare: 0.02, ohmDigits: 0.3, overloadOhm: 20e6 },
   /** σ² = floor² + (share·V)²: covers wire lengths, temperature and lead placement. */
   reading: { floorVolt: 0.03, share: 0.012, slip: 0.003, ohmShare: 0.1, ohmFloor: 0.5 },
 
-  codes: { miss: 0.05, falseAlarm: 3e-4, weight: { active: 1, pending: 0.8, stored: 0.6, intermittent: 0.4, absent: 1 } },
+  codes: { enable12: [9, 16] as const, enable24: [18, 32] as const, broadWeight: 0.5, miss: 0.05, falseAlarm: 3e-4, weight: { active: 1, pending: 0.8, stored: 0.6, intermittent: 0.4, absent: 1 } },
 
   /** Severity grids (equal weight on each point), ohm. */
   severity: {
     highResistance: [0.1, 0.5, 2, 8, 25, 80, 200, 500, 1_200, 3_500, 12_000, 60_000],
     // closer together where a 5 V reference of 50 to 250 mA gives way: there the set of codes changes within a few ohm
     short: [0.05, 0.4, 1.2, 3, 6, 10, 14, 18, 22, 26, 30, 35, 42, 60, 120, 400],
+    /** a few strands left: passes a beeper, fails a load */
+    strands: [0.5, 1.5, 5, 15, 30],
+    film: [2, 10, 50, 200],
+    /** salt water, coolant or urea between two cavities */
+    fluid: [50, 200, 1_000, 5_000, 25_000],
+    wireToWire: [0.05, 1, 8, 50, 400],
+    /** on top of a winding or element of its own */
+    element: [10, 40, 200, 1_000],
+    /** factors on a supply, a reference, an element */
+    supplyLow: [0.92, 0.82, 0.65, 0.4, 0.05], supplyHigh: [1.1, 1.2, 1.35],
+    weak: [0.93, 0.85, 0.7, 0.4],
+    ohmBias: [0.3, 0.6, 1.7, 3.5], ohmWrongPart: [0.2, 0.4, 2.5, 5], loopBias: [0.4, 0.7, 1.4, 2.2],
+    /** shares of the supply */
+    bias: [-0.4, -0.2, -0.1, 0.1, 0.2, 0.4], condition: [0.02, 0.05, 0.85, 0.97], wrongPart: [0.4, 0.67, 1.5, 2.5],
   },
   /** Relative rate of each mode; see docs/engine.md. Product judgement, no source. */
   prior: {
@@ -69,6 +103,10 @@ export const DEFAULTS = {
     switchOpen: 1, switchHighResistance: 1,
     sensorDead: 4, elementOpen: 3, internalShort: 2,
     referenceDead: 0.5, moduleUnpowered: 0.3, inputDamaged: 0.3,
+    fewStrands: 0.3, wireToWire: 0.15, contactFilm: 1, cavitiesBridged: 0.05, cavitiesBridgedWet: 0.8, cavitiesSwapped: 0.03, unseated: 0.5,
+    supplyLow: 0.5, supplyHigh: 0.3, alternatorDead: 1,
+    relayCoilOpen: 1, relayContactOpen: 1, relayContactHighResistance: 2, relayStuck: 0.3, driverDead: 1, driverStuck: 0.3, referenceWeak: 0.3, lampOpen: 4,
+    biased: 0.5, wrongPart: 0.2, trueCondition: 0.5, targetDamaged: 0.5,
     nothingWrong: 2, notInThisWiring: 1.5,
   },
   /** Multipliers by zone: [contacts, splices and grounds; wires; devices]. */

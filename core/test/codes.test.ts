@@ -1,23 +1,13 @@
-import { analyse, bindMonitors, compile, createSolver, faultPairs, findFault, generateFaults, isSet, lacksActivity, moduleSideVolt, NO_EDIT, openedBy, Predictor, settle, SimulatedMachine, type Entry, type KeyState, type Wiring } from "../src/index";
+import { analyse, bindMonitors, compile, findFault, generateFaults, lacksActivity, Predictor, Rig, SimulatedMachine, type Entry, type KeyState, type Wiring } from "../src/index";
 import { code, tug, wiring } from "./helpers";
 
 const doc = tug();
 const AT = "2026-11-24T10:00:00Z";
 
 /** The codes a document sets with one fault, from the settled circuit alone. */
-function codesOf(w: Wiring, faultId?: string, ohm = NaN, unplugged: string[] = []): string[] {
-  const faults = generateFaults(w), on = compile(w, "on");
-  const s = createSolver(on, faultPairs(faults, on));
-  const fault = faultId === undefined ? undefined : findFault(faults, faultId)!.fault;
-  return bindMonitors(w, on).filter((m) => {
-    const circuit = compile(w, m.key);
-    const at = (steel?: boolean) => settle(s, { circuit, edit: fault?.edit(ohm, circuit, 12.4) ?? NO_EDIT, open: openedBy(circuit, unplugged), keyOn: m.key !== "off", steel });
-    if (m.monitor.type !== "noActivity") { at(); return isSet(s, m); }
-    at(true);
-    const withSteel = moduleSideVolt(s, m);
-    at(false);
-    return lacksActivity(withSteel, moduleSideVolt(s, m), s.awake[m.gate] === 1);
-  }).map((m) => m.code.id);
+function codesOf(w: Wiring, faultId?: string, severity = NaN, unplugged: string[] = []): string[] {
+  const fault = faultId === undefined ? undefined : findFault(generateFaults(w), faultId)!.fault;
+  return new Rig(w, fault ? [{ fault, severity }] : []).codes(unplugged).map((m) => m.code.id);
 }
 
 describe("which codes a fault sets (set conditions as the demo document states them)", () => {

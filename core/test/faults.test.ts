@@ -1,14 +1,14 @@
-import { batteryVolt, compile, createSolver, faultPairs, findFault, generateFaults, nodeVolt, NO_EDIT, openedBy, settle, type Fault } from "../src/index";
+import { batteryVolt, compile, findFault, generateFaults, nodeVolt, NO_EDIT, openedBy, createSolver, prepare, settle, type Fault } from "../src/index";
 import { Namer } from "../words/index";
 import { tug, wiring } from "./helpers";
 
 const doc = tug();
 const faults = generateFaults(doc);
 const on = compile(doc, "on");
-const solver = createSolver(on, faultPairs(faults, on));
-const open = openedBy(on, []);
+const solver = createSolver(on);
+prepare(solver, { circuit: on, open: openedBy(on, []), keyOn: true });
 const volts = (fault?: Fault, ohm = NaN) => {
-  const { settled } = settle(solver, { circuit: on, edit: fault?.edit(ohm, on, batteryVolt(doc, "on")) ?? NO_EDIT, open, keyOn: true });
+  const { settled } = settle(solver, fault?.edit(ohm, on, batteryVolt(doc, "on")) ?? NO_EDIT);
   return { settled, at: on.nodes.map((_, i) => nodeVolt(solver, i)) };
 };
 const healthy = volts();

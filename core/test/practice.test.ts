@@ -1,12 +1,13 @@
-import { compile, createSolver, DEFAULTS, faultPairs, generateFaults, measureOhms, nodeOhm, nodeVolt, NO_EDIT, ohmmeter, openedBy, SimulatedMachine, settle, findFault, thermistorOhm, voltmeter, wireOhm } from "../src/index";
+import { compile, createSolver, DEFAULTS, generateFaults, measureOhms, nodeOhm, nodeVolt, NO_EDIT, ohmmeter, openedBy, prepare, SimulatedMachine, settle, findFault, thermistorOhm, voltmeter, wireOhm } from "../src/index";
 import { plugged, tug, wiring } from "./helpers";
 
 const doc = tug();
 const at = (point: string, unplugged: string[] = [], key: "on" | "off" = "on", fault?: string, ohm = NaN) => {
   const circuit = compile(doc, key), faults = generateFaults(doc);
-  const s = createSolver(circuit, faultPairs(faults, circuit));
+  const s = createSolver(circuit);
   const edit = fault ? findFault(faults, fault)!.fault.edit(ohm, circuit, 12.4) : NO_EDIT;
-  settle(s, { circuit, edit, open: openedBy(circuit, unplugged), keyOn: key !== "off" });
+  prepare(s, { circuit, open: openedBy(circuit, unplugged), keyOn: key !== "off" });
+  settle(s, edit);
   measureOhms(s);
   const node = circuit.nodeOf.get(point)!;
   return { volt: nodeVolt(s, node), meter: voltmeter(s, node), ohm: nodeOhm(s, node), shown: ohmmeter(s, node) };
@@ -76,9 +77,9 @@ test("key off: module asleep, no reference, no pull-up", () => {
 test("a 24 V machine solves with its own battery", () => {
   const truck = wiring({ nominalVolt: 24, connectors: [{ id: "A1", cavities: ["1"] }], devices: [{ kind: "battery", id: "BAT" }, { kind: "module", id: "A1", pins: [{ role: "supply", at: "A1:1" }] }], wires: [{ from: "BAT:+", to: "A1:1" }] });
   const c = compile(truck, "on"), s = createSolver(c);
-  settle(s, { circuit: c, edit: NO_EDIT, open: openedBy(c, []), keyOn: true });
+  prepare(s, { circuit: c, open: openedBy(c, []), keyOn: true });
   expect(nodeVolt(s, c.nodeOf.get("A1:1")!)).toBeCloseTo((DEFAULTS.batteryVolt.on / 12) * 24, 1);
-  expect([...s.awake]).toEqual([1]);
+  expect([...s.doing.awake]).toEqual([1]);
 });
 
 describe("the simulated machine", () => {

@@ -4,17 +4,24 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 
 /**
- * Reference program: ngspice (Debian), an independent circuit simulator, given an exported netlist with reltol 1e-9
- * and gmin 1e-15. @returns volts by node name
+ * Reference program: ngspice (Debian), an independent circuit simulator, given exported netlists with reltol 1e-9
+ * and gmin 1e-15, many in one process. @returns volts by node name, one map per netlist; empty where it found no solution
  */
-export function spice(netlist: string): Map<string, number> {
+export function spiceMany(netlists: readonly string[]): Map<string, number>[] {
   const folder = mkdtempSync(join(tmpdir(), "netlist-"));
   try {
-    const file = join(folder, "circuit.cir");
-    writeFileSync(file, netlist.replace(".op\n", ".op\n.control\nrun\nset numdgt=15\nprint all\n.endc\n"));
-    const out = execFileSync("ngspice", ["-b", file], { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"] });
-    return new Map([...out.matchAll(/^n(\d+) = ([-+.\deE]+)/gm)].map((m) => [`n${m[1]}`, Number(m[2])]));
+    netlists.forEach((text, i) => writeFileSync(join(folder, `c${i}.cir`), text));
+    const runs = netlists.map((_, i) => `source ${join(folder, `c${i}.cir`)}\nset numdgt=15\nop\necho @@ ${i}\nprint all\ndestroy all\nremcirc`);
+    writeFileSync(join(folder, "all.cir"), `* all\n.control\n${runs.join("\n")}\nquit\n.endc\n.end\n`);
+    let out = "";
+    try { out = execFileSync("ngspice", ["-b", join(folder, "all.cir")], { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"], maxBuffer: 1 << 28 }); }
+    catch (error) { if (error instanceof Error && "stdout" in error) out = String(error.stdout); else throw error; }
+    const parts = new Map(out.split("@@ ").slice(1).map((part) => [Number.parseInt(part, 10), part] as const));
+    return netlists.map((_, i) => new Map([...(parts.get(i) ?? "").matchAll(/^n(\d+) = ([-+.\deE]+)/gm)].map((m) => [`n${m[1]}`, Number(m[2])])));
   } finally {
     rmSync(folder, { recursive: true });
   }
 }
+
+/** One netlist. */
+export const spice = (netlist: string): Map<string, number> => spiceMany([netlist])[0]!;

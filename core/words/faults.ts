@@ -7,6 +7,11 @@ const MODES: Readonly<Record<FaultMode, string>> = {
   groundOpen: "open", groundHighResistance: "corroded or loose", fuseBlown: "blown", fuseHighResistance: "poor contact",
   switchOpen: "does not close", switchHighResistance: "burnt contact",
   shortSupplyGround: "shorted inside, supply to ground", shortSignalGround: "shorted inside, signal to ground", shortSignalSupply: "shorted inside, signal to supply",
+  fewStrands: "hanging by a few strands", shortToWire: "chafed onto the wire beside it", contactFilm: "oily film on the contact",
+  cavitiesBridged: "fluid bridging two cavities", cavitiesSwapped: "two cavities swapped", unseated: "not seated",
+  relayCoilOpen: "coil open", relayContactOpen: "contact does not close", relayContactHighResistance: "burnt contact", relayStuck: "contact welded shut",
+  shortInside: "shorted inside", biased: "reads wrong", wrongPart: "wrong look-alike part", targetDamaged: "target, tooth or gap damaged", trueCondition: "tells the truth: the machine itself is off",
+  referenceWeak: "reference weak", moduleGroundOpen: "ground open inside", driverDead: "driver dead", driverStuck: "driver stuck on", busDriverDead: "does not talk on the bus", supplyLow: "low", supplyHigh: "charging too high",
   elementOpen: "open inside", dead: "no output", referenceDead: "reference dead", moduleUnpowered: "not working, though powered",
   sensorGroundOpen: "sensor ground open inside", inputShort: "input shorted inside",
 };
@@ -46,19 +51,28 @@ export class Namer {
   place(place: FaultPlace): string {
     if (place.type === "wire") return this.wire(place.id);
     if (place.type === "cavity") return `terminal in ${this.point(place.id)}`;
+    if (place.type === "connector") return `connector ${this.connector(place.id)}`;
+    if (place.type === "machine") return `what ${this.device(place.id)} measures`;
     return this.device(place.id);
   }
   /** a place as short as a technician would say it with the map in view: "B7", "wire B7:1–S14", "terminal X5:4" */
   short(place: FaultPlace): string {
     if (place.type === "cavity") return `terminal ${place.id}`;
+    if (place.type === "connector") return `connector ${place.id}`;
+    if (place.type === "machine") return `the machine at ${place.id}`;
     if (place.type !== "wire") return place.id;
     const w = this.wires.get(place.id);
     return w ? `wire ${short(w.from)}–${short(w.to)}` : `wire ${place.id}`;
   }
   /** one fault in full: "oil pressure sensor B9 shorted inside, supply to ground" */
-  fault(fault: Pick<Fault, "mode" | "place" | "at">): string {
+  fault(fault: Pick<Fault, "id" | "mode" | "place" | "at">): string {
     const text = MODES[fault.mode];
     if (fault.mode === "legOpen" || fault.mode === "legHighResistance") return `${this.place(fault.place)}, leg to ${this.farEnd(fault.at ?? "", fault.place.id)} ${fault.mode === "legOpen" ? "open" : "with high resistance"}`;
+    if (fault.mode === "shortToWire") return `${this.place(fault.place)} chafed onto the ${this.wire(fault.at ?? "")}`;
+    if (fault.mode === "cavitiesBridged" || fault.mode === "cavitiesSwapped") return `${this.place(fault.place)}, ${fault.mode === "cavitiesBridged" ? "fluid bridging" : "swapped:"} cavities ${this.firstCavity(fault)} and ${fault.at ?? ""}`;
+    if (fault.mode === "trueCondition") return `${this.device(fault.place.id)} tells the truth: the machine itself is off`;
+    if (fault.mode === "targetDamaged") return `target, tooth or gap at ${this.device(fault.place.id)} damaged`;
+    if (fault.place.type === "device" && fault.at !== undefined) return `${this.place(fault.place)}, ${SECOND[fault.at] ?? fault.at} ${text}`;
     if (fault.place.type === "module" && fault.at !== undefined) return `${this.place(fault.place)}, ${text} at ${this.point(fault.at)}`;
     return `${this.place(fault.place)} ${text}`;
   }
@@ -74,12 +88,24 @@ export class Namer {
     const detail = others.length ? `or ${others.map((p) => this.short(p)).join(", ")}: no reading on offer tells them apart` : modes.length ? `or ${modes.join(", or ")}` : "";
     return { title: lead ? this.fault(lead.fault) : "", detail };
   }
+  /** where to go: the place of the thing, as far as the document says */
+  where(place: FaultPlace): string {
+    const id = place.type === "cavity" ? (split(place.id)[0] ?? "") : place.id;
+    if (place.type === "wire") { const w = this.wires.get(id); return w ? `between ${this.point(w.from)} and ${this.point(w.to)}${w.bundle ? `, in ${w.bundle}` : ""}` : id; }
+    return this.index.connectors.get(id)?.place ?? this.index.devices.get(id)?.place ?? this.place(place);
+  }
+  private firstCavity(fault: Pick<Fault, "id">): string {
+    return (split(fault.id.slice(0, fault.id.lastIndexOf("/")))[1] ?? "").split("+")[0] ?? "";
+  }
   private farEnd(wire: string, from: string): string {
     const w = this.wires.get(wire);
     return w ? short(w.from === from ? w.to : w.from) : wire;
   }
 }
 
-const SHORT_KIND: Readonly<Record<string, string>> = { threeWireSensor: "sensor", potentiometer: "position sensor", thermistor: "temperature sensor", hall: "speed sensor" };
+const SECOND: Readonly<Record<string, string>> = { "2": "second track", tracks: "the two tracks", bus: "bus lines" };
+const SHORT_KIND: Readonly<Record<string, string>> = {
+  threeWireSensor: "sensor", potentiometer: "position sensor", pedal: "pedal sensor", thermistor: "temperature sensor", hall: "speed sensor", coilSensor: "speed sensor", currentLoop: "current-loop sensor", smartSensor: "bus sensor",
+};
 const split = (point: string) => { const i = point.indexOf(":"); return i < 0 ? [point] : [point.slice(0, i), point.slice(i + 1)]; };
 const short = (point: string) => point.replace(/\.[ab]$/, "");

@@ -3,3 +3,4 @@ export { issueText, placeOf, wordedCodes } from "./issues.js";
 export { Namer } from "./faults.js";
 export { Instructor, keyText, type Instruction } from "./readings.js";
 export { probabilityWord, shareShort, shareText, strengthWord } from "./shares.js";
+export { failureTypeText, repairText, severityText, statusWord } from "./repairs.js";

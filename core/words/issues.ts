@@ -29,6 +29,34 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "wiring.range-reversed": (p) => `The range runs backwards: ${p["low"]} to ${p["high"]}.`,
   "wiring.missing-module": (p) => `There is no module "${p["module"]}".${Array.isArray(p["known"]) && p["known"].length ? ` Modules here: ${list(p["known"])}.` : ""}`,
   "wiring.monitor-not-at-module": (p) => `The set condition watches ${p["at"]}, which is not a pin of module ${p["module"]}.`,
+  "wiring.missing-device": (p) => `There is no device "${p["id"]}" in this document.`,
+  "wiring.monitor-needs-driver": (p) => `A current is watched at ${p["at"]}, which is not a driver of the module.`,
+  "wiring.bus-pair": (p) => `Module ${p["module"]} needs one busHigh and one busLow pin for each bus${p["bus"] ? ` (${p["bus"]})` : ""}.`,
+  "wiring.relay-without-contact": (p) => `Relay ${p["relay"]} has neither a working nor a resting contact.`,
+  "circuit.module-without-ground": (p) => `Module ${p["module"]} has no ground pin; a good ground is assumed.`,
+  "circuit.no-steady-state": (p) => `${KEYS[String(p["key"])]}: no steady state. ${list(p["devices"])} ${Array.isArray(p["devices"]) && p["devices"].length > 1 ? "contradict each other" : "contradicts itself"}.`,
+  "circuit.two-steady-states": (p) => `${KEYS[String(p["key"])]}: two steady states, for example ${volts(p["first"])} or ${volts(p["second"])} at ${p["point"]}. The one with everything awake is used.`,
+  "circuit.fuse-melts": (p) => `${KEYS[String(p["key"])]}: fuse ${p["fuse"]} melts on a healthy machine. Is its rating right, or does a wire join two feeds?`,
+  "circuit.battery-shorted": (p) => `${KEYS[String(p["key"])]}: battery ${p["battery"]} would give ${p["ampere"]} A on a healthy machine. Two supplies are joined, or one is shorted.`,
+  "circuit.module-asleep": (p) => `Key on: module ${p["module"]} stays asleep. Are its supplies wired to a live feed?`,
+  "circuit.code-when-healthy": (p) => `A healthy machine would set ${p["code"]} (${KEYS[String(p["key"])]?.toLowerCase()}). Is its set condition right?`,
+  "hex.empty": () => "There are no hex digits here.",
+  "hex.not-hex": (p) => `"${p["character"]}" is not a hex digit.`,
+  "hex.odd": (p) => `${p["digits"]} hex digits: one is missing, since every byte has two.`,
+  "hex.too-long": (p) => `The reply has ${thousands(p["characters"])} characters; ${thousands(p["limit"])} are taken at most.`,
+  "reply.not-emission": (p) => `The reply begins with ${p["byte"]}; one to an emission service begins with 43, 47 or 4A.`,
+  "reply.not-information": (p) => `The reply begins with ${p["byte"]}; one with codes and their status begins with 59 02.`,
+  "reply.cut-short": (p) => `The reply stops in the middle: ${p["got"]} of ${p["expected"]} codes are whole.`,
+  "reply.old-conversion": () => "This message counts parameters in an older way that cannot be read safely.",
+  "reading.ghost-voltage": (p) => `${p["point"]} stands behind ${thousands(p["ohm"])} Ω: a meter shows this voltage, a lamp would make it vanish.`,
+  "reading.module-asleep": (p) => `Module ${list(p["modules"])} is asleep: supplies and references it makes are missing for that reason.`,
+  "reading.battery-low": (p) => `The battery stands at ${volts(p["volt"])}: compare every supply with that, not with a number.`,
+  "reading.live-circuit": (p) => `There is voltage on this circuit (${volts(p["volt"])} at ${p["point"]}) or the key is on: ohms prove nothing.`,
+  "reading.beeper-rules-out-open": () => "A beep only rules out an open: one strand left still sounds. Only a load proves that the wire carries current.",
+  "lamp.on-electronics": (p) => `Never a test lamp on a ${LINES[String(p["line"])] ?? "module"} line (${p["point"]}): it loads it flat and can damage the module.`,
+  "lamp.too-hungry": (p) => `A ${p["watt"]} W lamp wants ${Number(Number(p["ampere"]).toPrecision(2))} A: even a healthy circuit could not light it (${volts(p["volt"])}).`,
+  "clamp.below-resolution": (p) => `The current is too small for a clamp, which shows ${p["least"]} A at least.`,
+  "scan.module-silent": (p) => `Module ${p["module"]} is not awake: the scan tool has no value.`,
   "entry.missing-connector": (p) => `There is no connector "${p["id"]}" in the wiring.`,
   "entry.overload-not-ohms": () => "OL is an ohms reading; a voltmeter cannot show it.",
   "entry.negative-ohms": (p) => `${p["value"]} Ω is below zero.`,
@@ -50,6 +78,10 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "remark.leader-misfits": (p) => `The reading in entry ${list(p["entries"])} is far from what the leading suspect predicts. Take it again before any verdict.`,
   "remark.unsettled": (p) => `With ${list(p["faults"])} this circuit has no steady state: what is predicted for it is not certain.`,
 };
+
+const KEYS: Readonly<Record<string, string>> = { off: "Key off", on: "Key on", cranking: "Cranking", running: "Engine running" };
+const LINES: Readonly<Record<string, string>> = { reference: "reference", signal: "signal", sensorGround: "sensor ground", bus: "bus" };
+const volts = (value: Params[string] | undefined) => `${Number(Number(value).toFixed(2))} V`;
 
 type Params = Issue["params"];
 const list = (value: Params[string] | undefined) => (Array.isArray(value) ? value.join(", ") : String(value ?? ""));

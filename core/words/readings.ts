@@ -1,7 +1,7 @@
 import { deviceConnectors, findNets, type Candidate, type Nets, type NetFunction, type Wiring } from "../src/index.js";
 import { Namer } from "./faults.js";
 
-const FUNCTIONS: Readonly<Record<NetFunction, string>> = { reference: "reference", sensorGround: "sensor ground", signal: "signal", feed: "feed", ground: "ground", unknown: "wire" };
+const FUNCTIONS: Readonly<Record<NetFunction, string>> = { reference: "reference", sensorGround: "sensor ground", signal: "signal", feed: "feed", ground: "ground", bus: "bus", unknown: "wire" };
 const KEYS = { off: "key off", on: "key on, engine off", cranking: "cranking", running: "engine running" } as const;
 
 /** One reading as a sentence that can be obeyed, and the lines under it. */

@@ -1,7 +1,12 @@
+import { DEFAULTS } from "../defaults.js";
 import type { Code, KeyState, Monitor, Wiring } from "../format/wiring.js";
+import { innerGround } from "../network/compileModule.js";
 import type { Circuit } from "../network/element.js";
-import { nodeVolt, type Solver } from "../network/settle.js";
+import { elementAmpere, nodeVolt } from "../network/settle.js";
+import type { Solver } from "../network/solver.js";
+import { findNets } from "../wiring/nets.js";
 import { pinBehind } from "../wiring/points.js";
+import { broadMonitor } from "./family.js";
 
 /** The set condition of one code, bound to the nodes of a circuit. */
 export interface BoundMonitor {
@@ -9,29 +14,79 @@ export interface BoundMonitor {
   /** place in `wiring.codes` */
   readonly index: number;
   readonly monitor: Monitor;
+  /** made from the code's family, since its set condition is not known */
+  readonly broad: boolean;
   readonly pin: number;
   readonly innerGround: number;
+  /** the module's */
   readonly gate: number;
+  /** supply pins of the module, and the volts within which the monitor runs */
+  readonly supplies: readonly number[];
+  readonly enable: readonly [number, number];
   /** the key state in which it is judged */
   readonly key: KeyState;
+  /** disagree: the other pin and its ground; current: the driver; silent: the node's gate and the pins that must agree */
+  readonly other?: { readonly pin: number; readonly innerGround: number };
+  readonly driver?: number;
+  readonly node?: { readonly gate: number; readonly lines: readonly { readonly here: number; readonly there: number }[]; readonly twoWire: boolean };
 }
 
 /** A signal that moves less than this between tooth and gap counts as no activity, volt. */
 const ACTIVITY_VOLT = 1;
+/** A bus line that stands further off than this at its two ends is not one line, volt. */
+const SAME_LINE_VOLT = 0.5;
 const JUDGED_FIRST: readonly KeyState[] = ["on", "cranking", "running"];
 
+/** Binds every code whose set condition, or at least its family and subject, is known. */
 export function bindMonitors(wiring: Wiring, circuit: Circuit): BoundMonitor[] {
+  const nets = findNets(wiring);
   return wiring.codes.flatMap((code, index) => {
-    const monitor = code.monitor;
-    if (!monitor) return [];
-    const when = monitor.when ?? (monitor.type === "noActivity" ? (["cranking"] as const) : (["on", "running"] as const));
-    const key = JUDGED_FIRST.find((k) => (when as readonly KeyState[]).includes(k));
-    const pin = circuit.nodeOf.get(pinBehind(monitor.at));
-    const innerGround = circuit.nodeOf.get(`${code.module} inner ground`);
-    const gate = circuit.gateOf.get(code.module);
-    if (!key || pin === undefined || innerGround === undefined || gate === undefined) return [];
-    return [{ code, index, monitor, pin, innerGround, gate, key }];
+    const monitor = code.monitor ?? broadMonitor(wiring, nets, code);
+    return monitor ? bind(wiring, circuit, code, index, monitor) : [];
   });
+}
+
+function bind(wiring: Wiring, circuit: Circuit, code: Code, index: number, monitor: Monitor): BoundMonitor[] {
+  const when = monitor.when ?? (monitor.type === "noActivity" ? (["cranking"] as const) : monitor.type === "current" ? (["running", "on"] as const) : (["on", "running"] as const));
+  const key = monitor.type === "current" && monitor.when === undefined ? "running" : JUDGED_FIRST.find((k) => (when as readonly KeyState[]).includes(k));
+  const module = wiring.devices.find((d) => d.id === code.module);
+  const gate = circuit.gateOf.get(code.module);
+  if (!key || gate === undefined || module?.kind !== "module") return [];
+  const node = (at: string) => circuit.nodeOf.get(pinBehind(at));
+  const domainOf = (at: string) => circuit.nodeOf.get(innerGround(code.module, module.pins.find((p) => p.at === at)?.domain)) ?? 0;
+  const supplies = module.pins.flatMap((p) => (p.role === "supply" ? [node(p.at) ?? 0] : []));
+  const enable = monitor.supply ?? (wiring.nominalVolt === 24 ? DEFAULTS.codes.enable24 : DEFAULTS.codes.enable12);
+  const base = { code, index, monitor, broad: code.monitor === undefined, gate, supplies, enable, key };
+  if (monitor.type === "silent") {
+    const bound = bindNode(wiring, circuit, module, monitor.node);
+    return bound ? [{ ...base, pin: 0, innerGround: circuit.nodeOf.get(innerGround(code.module, undefined)) ?? 0, node: bound }] : [];
+  }
+  const pin = node(monitor.at);
+  if (pin === undefined) return [];
+  const own = { ...base, pin, innerGround: domainOf(monitor.at) };
+  if (monitor.type === "disagree") { const other = node(monitor.other); return other === undefined ? [] : [{ ...own, other: { pin: other, innerGround: domainOf(monitor.other) } }]; }
+  if (monitor.type === "current") { const driver = circuit.elementOf.get(`driver ${monitor.at}`); return driver === undefined ? [] : [{ ...own, driver }]; }
+  return [own];
+}
+
+type BusPins = { readonly busHigh?: string | undefined; readonly busLow?: string | undefined; readonly busLine?: string | undefined };
+function busPins(wiring: Wiring, id: string): BusPins {
+  const d = wiring.devices.find((x) => x.id === id);
+  if (d?.kind === "smartSensor") return d.pins;
+  if (d?.kind !== "module") return {};
+  const of = (role: string) => d.pins.find((p) => p.role === role)?.at;
+  return { busHigh: of("busHigh"), busLow: of("busLow"), busLine: of("busLine") };
+}
+
+function bindNode(wiring: Wiring, circuit: Circuit, module: { id: string }, id: string): BoundMonitor["node"] {
+  const here = busPins(wiring, module.id), there = busPins(wiring, id), gate = circuit.gateOf.get(id);
+  const twoWire = Boolean(here.busHigh && there.busHigh && here.busLow && there.busLow);
+  const names: readonly (keyof BusPins)[] = twoWire ? ["busHigh", "busLow"] : ["busLine"];
+  const lines = names.flatMap((n) => {
+    const a = circuit.nodeOf.get(pinBehind(here[n] ?? "")), b = circuit.nodeOf.get(pinBehind(there[n] ?? ""));
+    return a === undefined || b === undefined ? [] : [{ here: a, there: b }];
+  });
+  return gate === undefined || lines.length === 0 ? undefined : { gate, lines, twoWire };
 }
 
 /** The voltage a module sees at a pin, against its own ground; NaN where the pin floats. */
@@ -39,19 +94,62 @@ export function moduleSideVolt(s: Solver, m: Pick<BoundMonitor, "pin" | "innerGr
   return nodeVolt(s, m.pin) - nodeVolt(s, m.innerGround);
 }
 
-/** Whether the code sets at the operating point just settled. A sleeping module sets nothing. */
-export function isSet(s: Solver, m: BoundMonitor): boolean {
-  if (s.awake[m.gate] === 0) return false;
-  const volt = moduleSideVolt(s, m);
-  switch (m.monitor.type) {
-    case "below": return volt < m.monitor.volt;
-    case "above": return volt > m.monitor.volt;
-    case "outside": return volt < m.monitor.low || volt > m.monitor.high;
-    case "noActivity": return false; // needs two operating points: see lacksActivity
+/** Whether the monitor runs: a sleeping module judges nothing, and none judges while its supply is out of bounds. */
+export function runs(s: Solver, m: BoundMonitor): boolean {
+  if (s.doing.awake[m.gate] === 0) return false;
+  if (m.supplies.length === 0) return true;
+  const ground = nodeVolt(s, m.innerGround);
+  let most = -Infinity;
+  for (const p of m.supplies) most = Math.max(most, nodeVolt(s, p) - ground);
+  return most >= m.enable[0] && most <= m.enable[1];
+}
+
+/** Operating points a monitor is judged at. Most need the one at rest. */
+export type Moments = "rest" | "steel" | "phases";
+export const momentsOf = (m: BoundMonitor): Moments => (m.monitor.type === "noActivity" ? "steel" : m.monitor.type === "current" || m.monitor.type === "silent" ? "phases" : "rest");
+
+/** Whether a code judged at rest sets, by the mean volts its module sees. NaN (a pin that floats) sets nothing. */
+export function setAtRest(monitor: Monitor, volt: number, other: number): boolean {
+  switch (monitor.type) {
+    case "below": return volt < monitor.volt;
+    case "above": return volt > monitor.volt;
+    case "outside": return volt < monitor.low || volt > monitor.high;
+    case "disagree": return Math.abs(other - monitor.ratio * volt) > monitor.volt;
+    default: return false;
   }
 }
 
+/** As `setAtRest`, at the operating point just settled, with its enable conditions. */
+export function isSet(s: Solver, m: BoundMonitor): boolean {
+  return momentsOf(m) === "rest" && runs(s, m) && setAtRest(m.monitor, moduleSideVolt(s, m), m.other ? moduleSideVolt(s, m.other) : 0);
+}
+
 /** For a noActivity monitor: whether the module-side volts with and without steel at the tip are too much alike. */
-export function lacksActivity(withSteel: number, withoutSteel: number, awake: boolean): boolean {
-  return awake && !(Math.abs(withSteel - withoutSteel) >= ACTIVITY_VOLT);
+export function lacksActivity(withSteel: number, withoutSteel: number, running: boolean): boolean {
+  return running && !(Math.abs(withSteel - withoutSteel) >= ACTIVITY_VOLT);
+}
+
+/** For current and silent: whether the code sets, from one look at the driven or dominant part of the period. `quiet` is the look at the other part. */
+export function setInPhase(s: Solver, m: BoundMonitor): boolean {
+  if (!runs(s, m)) return false;
+  if (m.monitor.type === "current") {
+    const ampere = Math.abs(elementAmpere(s, m.driver ?? 0));
+    return ampere < (m.monitor.low ?? -1) || ampere > (m.monitor.high ?? Infinity);
+  }
+  if (m.monitor.type !== "silent" || !m.node) return false;
+  if (s.doing.awake[m.node.gate] === 0) return true;
+  const ground = nodeVolt(s, m.innerGround);
+  for (const { here, there } of m.node.lines) if (!(Math.abs(nodeVolt(s, here) - nodeVolt(s, there)) < SAME_LINE_VOLT)) return true;
+  const [first, second] = m.node.lines;
+  if (m.node.twoWire) return !(nodeVolt(s, first!.here) - nodeVolt(s, second!.here) >= DEFAULTS.bus.aliveVolt);
+  return !(nodeVolt(s, first!.here) - ground < 0.4 * m.enable[1]);
+}
+
+/** For silent: whether the quiet part of the period, too, looks as it should: no voltage across the pair, a single wire pulled up. */
+export function quietFails(s: Solver, m: BoundMonitor): boolean {
+  if (m.monitor.type !== "silent" || !m.node || !runs(s, m) || s.doing.awake[m.node.gate] === 0) return false;
+  const [first, second] = m.node.lines;
+  if (m.node.twoWire) return Math.abs(nodeVolt(s, first!.here) - nodeVolt(s, second!.here)) > SAME_LINE_VOLT;
+  const supply = m.supplies.length ? Math.max(...m.supplies.map((p) => nodeVolt(s, p))) : m.enable[0];
+  return nodeVolt(s, first!.here) < 0.6 * supply;
 }

@@ -1,8 +1,11 @@
 import prand from "pure-rand";
 import { DEFAULTS } from "../defaults.js";
+import type { State } from "../format/case.js";
 import type { KeyState, Wiring } from "../format/wiring.js";
-import { compile, middle, nominalValue, type StimulusOf, type ValueOf } from "../network/compile.js";
+import type { StimulusOf, ValueOf } from "../network/builder.js";
+import { middle, nominalValue } from "../network/compile.js";
 import type { Circuit } from "../network/element.js";
+import { compileState, isSpecial } from "../network/state.js";
 
 /** Uniform numbers in [0, 1), repeatable from a seed. */
 export function uniform(seed: number): () => number {
@@ -24,17 +27,14 @@ export class Draws {
   private readonly circuits: Partial<Record<KeyState, Circuit[]>> = {};
   constructor(private readonly wiring: Wiring, readonly count: number, seed: number) {
     this.random = uniform(seed);
-    for (let draw = 0; draw < count; draw++) this.circuit("on", draw); // fixes the order in which parameters are met
+    for (let draw = 0; draw < count; draw++) this.circuit({ key: "on", unplugged: [] }, draw); // fixes the order in which parameters are met
   }
 
-  circuit(key: KeyState, draw: number): Circuit {
-    const known = (this.circuits[key] ??= []);
-    let circuit = known[draw];
-    if (!circuit) {
-      circuit = draw === 0 ? compile(this.wiring, key, nominalValue, middle) : compile(this.wiring, key, this.value(draw), this.stimulus(draw));
-      known[draw] = circuit;
-    }
-    return circuit;
+  /** The circuit of one draw in a machine state. Those of plain states are kept. */
+  circuit(state: State, draw: number): Circuit {
+    const make = () => compileState(this.wiring, state, draw === 0 ? nominalValue : this.value(draw), draw === 0 ? middle : this.stimulus(draw));
+    if (isSpecial(state)) return make();
+    return ((this.circuits[state.key] ??= [])[draw] ??= make());
   }
 
   private position(parameter: string, draw: number): number {

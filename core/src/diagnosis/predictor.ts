@@ -1,13 +1,19 @@
 import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
 import type { KeyState, Wiring } from "../format/wiring.js";
-import { bindMonitors, isSet, lacksActivity, moduleSideVolt, type BoundMonitor } from "../codes/monitors.js";
+import { judge, judgePlan, phasesOf, type Look, type Phase } from "../codes/judge.js";
+import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
 import type { Fault } from "../faults/fault.js";
-import { faultPairs, generateFaults } from "../faults/generate.js";
+import { generateFaults } from "../faults/generate.js";
 import { ohmmeter, voltmeter } from "../instruments/meter.js";
-import { batteryVolt } from "../network/compile.js";
-import { NO_EDIT, type Edit } from "../network/element.js";
-import { createSolver, measureOhms, openedBy, settle, type Conditions, type Solver } from "../network/settle.js";
+import { batteryOf } from "../instruments/rig.js";
+import { batteryVolt } from "../network/builder.js";
+import { NO_EDIT, type Circuit } from "../network/element.js";
+import { analyse, type Pattern } from "../network/pattern.js";
+import { measureOhms, prepare, settle } from "../network/settle.js";
+import { createSolver, type Solver } from "../network/solver.js";
+import { conditionsOf, isSpecial, stateName } from "../network/state.js";
+import { meterPoints } from "../wiring/points.js";
 import { Draws } from "./draws.js";
 
 export type Instrument = "voltmeter" | "ohmmeter";
@@ -17,6 +23,14 @@ export interface Hypothesis {
   readonly fault: Fault | undefined;
   readonly samples: number;
 }
+
+/** A circuit of one draw in one machine state, solved healthy for each look taken so far. */
+interface Prepared { readonly circuit: Circuit; readonly pattern: Pattern; readonly phases: readonly Phase[]; readonly supply: number; readonly solvers: Solver[] }
+
+/** Numbers kept in prepared solutions, all together. */
+const PREPARED_NUMBERS = 12e6;
+/** Parts of a circuit that a fault moves by less than this are left as they were, volt and ohm: far below what a meter tells apart. */
+const NEGLIGIBLE_VOLT = 1e-4, NEGLIGIBLE_OHM = 200;
 
 /** Predictions of one hypothesis under one state with one instrument; volts or ohms, [sample · points + point]. */
 interface Column { readonly values: Float32Array; readonly done: Uint8Array }
@@ -38,16 +52,16 @@ export class Predictor {
   /** hypotheses with a sample whose devices found no consistent state */
   readonly unsettled = new Set<number>();
   private readonly drawn: Draws;
-  private readonly solver: Solver;
+  private readonly pattern: Pattern;
   private readonly nodes: Int32Array;
   private readonly columns = new Map<string, Map<number, Column>>();
   private readonly codeBits = new Map<number, { readonly bits: Uint8Array; readonly done: Set<KeyState> }>();
-  /** what the last state opens, by identity of the state: states come in runs */
-  private openIn: { state: State; open: Uint8Array; supply: number } | undefined;
+  /** healthy solutions by state, draw and look: what faults start from; the least lately used is dropped */
+  private readonly prepared = new Map<string, Prepared>();
 
   constructor(readonly wiring: Wiring, seed = 1) {
     this.faults = generateFaults(wiring);
-    const nominal = new Draws(wiring, 1, seed).circuit("on", 0);
+    const nominal = new Draws(wiring, 1, seed).circuit({ key: "on", unplugged: [] }, 0);
     this.points = meterPoints(wiring).filter((p) => nominal.nodeOf.has(p));
     this.pointIndex = new Map(this.points.map((p, i) => [p, i]));
     const severities = this.faults.reduce((sum, f) => sum + f.severities.length, 1);
@@ -55,7 +69,7 @@ export class Predictor {
     this.draws = Math.max(2, Math.min(DEFAULTS.draws, Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length))));
     this.drawn = new Draws(wiring, this.draws, seed);
     this.hypotheses = [undefined, ...this.faults].map((fault) => ({ fault, samples: (fault?.severities.length ?? 1) * this.draws }));
-    this.solver = createSolver(nominal, faultPairs(this.faults, nominal));
+    this.pattern = analyse(nominal);
     this.nodes = Int32Array.from(this.points, (p) => nominal.nodeOf.get(p)!);
     this.monitors = bindMonitors(wiring, nominal);
   }
@@ -76,15 +90,31 @@ export class Predictor {
     const { samples } = this.hypotheses[h]!;
     let entry = column.get(h);
     if (!entry) column.set(h, (entry = { values: new Float32Array(samples * this.points.length), done: new Uint8Array(samples) }));
-    const read = instrument === "voltmeter" ? voltmeter : ohmmeter;
-    for (let sample = 0; sample < samples; sample++) {
-      if (entry.done[sample] || (wanted && !wanted[sample])) continue;
-      this.settleSample(h, sample, state);
-      measureOhms(this.solver);
-      for (let p = 0; p < this.nodes.length; p++) entry.values[sample * this.nodes.length + p] = read(this.solver, this.nodes[p]!);
-      entry.done[sample] = 1;
+    // draw by draw: all severities of one draw start from the same healthy solution
+    for (let draw = 0; draw < this.draws; draw++) {
+      for (let sample = draw; sample < samples; sample += this.draws) {
+        if (entry.done[sample] || (wanted && !wanted[sample])) continue;
+        this.read(h, sample, state, instrument, entry.values.subarray(sample * this.nodes.length, (sample + 1) * this.nodes.length));
+        entry.done[sample] = 1;
+      }
     }
     return entry.values;
+  }
+
+  private read(h: number, sample: number, state: State, instrument: Instrument, into: Float32Array): void {
+    const { circuit, phases } = this.at(state, sample % this.draws);
+    const nodes = isSpecial(state) ? this.points.map((p) => circuit.nodeOf.get(p)!) : this.nodes;
+    if (instrument === "ohmmeter") {
+      const s = this.solve(h, sample, state, { phase: phases[phases.length - 1]!.phase });
+      measureOhms(s);
+      for (let p = 0; p < nodes.length; p++) into[p] = ohmmeter(s, nodes[p]!);
+      return;
+    }
+    for (const part of phases) {
+      const s = this.solve(h, sample, state, { phase: part.phase });
+      measureOhms(s, NEGLIGIBLE_OHM);
+      for (let p = 0; p < nodes.length; p++) into[p] = (part.phase === 0 ? 0 : into[p]!) + part.share * voltmeter(s, nodes[p]!);
+    }
   }
 
   /**
@@ -97,7 +127,7 @@ export class Predictor {
     for (const i of wanted) {
       const { key } = this.monitors[i]!;
       if (known.done.has(key)) continue;
-      this.computeCodes(h, key, [], known.bits);
+      this.computeCodes(h, { key, unplugged: [] }, known.bits);
       known.done.add(key);
     }
     return known.bits;
@@ -106,50 +136,53 @@ export class Predictor {
   /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
   codesSetByUnplugging(unplugged: readonly string[]): ReadonlySet<number> {
     const bits = new Uint8Array(this.hypotheses[0]!.samples * this.monitors.length);
-    for (const key of new Set(this.monitors.map((m) => m.key))) this.computeCodes(0, key, unplugged, bits);
+    for (const key of new Set(this.monitors.map((m) => m.key))) this.computeCodes(0, { key, unplugged: [...unplugged] }, bits);
     const some = new Set<number>();
     bits.forEach((bit, i) => { if (bit) some.add(i % this.monitors.length); });
     return some;
   }
 
-  private computeCodes(h: number, key: KeyState, unplugged: readonly string[], bits: Uint8Array): void {
+  private computeCodes(h: number, state: State, bits: Uint8Array): void {
     const { samples } = this.hypotheses[h]!;
-    const here = this.monitors.flatMap((m, i) => (m.key === key ? [[m, i] as const] : []));
-    const moving = here.filter(([m]) => m.monitor.type === "noActivity");
-    const state: State = { key, unplugged: [...unplugged] };
-    for (let sample = 0; sample < samples; sample++) {
-      const set = (i: number) => { bits[sample * this.monitors.length + i] = 1; };
-      this.settleSample(h, sample, state, moving.length ? true : undefined);
-      for (const [m, i] of here) if (isSet(this.solver, m)) set(i);
-      if (!moving.length) continue;
-      const withSteel = moving.map(([m]) => moduleSideVolt(this.solver, m));
-      this.settleSample(h, sample, state, false);
-      moving.forEach(([m, i], j) => { if (lacksActivity(withSteel[j]!, moduleSideVolt(this.solver, m), this.solver.awake[m.gate] === 1)) set(i); });
+    const places = this.monitors.flatMap((m, i) => (m.key === state.key ? [i] : []));
+    const plan = judgePlan(places.map((i) => this.monitors[i]!));
+    for (let draw = 0; draw < this.draws; draw++) {
+      const { phases } = this.at(state, draw);
+      for (let sample = draw; sample < samples; sample += this.draws) {
+        judge(plan, phases, (look) => this.solve(h, sample, state, look), (i) => { bits[sample * this.monitors.length + places[i]!] = 1; });
+      }
     }
   }
 
-  private settleSample(h: number, sample: number, state: State, steel?: boolean): void {
-    const conditions = this.conditions(h, sample, state, steel);
+  private solve(h: number, sample: number, state: State, look: Look): Solver {
+    const at = this.at(state, sample % this.draws);
+    let s = at.solvers.find((x) => x.conditions.steel === look.steel && x.conditions.phase === look.phase);
+    if (!s) {
+      s = createSolver(at.circuit, at.pattern);
+      if (!prepare(s, conditionsOf(at.circuit, state, look)).settled) this.unsettled.add(0);
+      at.solvers.push(s);
+    }
     this.solves++;
-    if (!settle(this.solver, conditions).settled) this.unsettled.add(h);
-  }
-
-  private conditions(h: number, sample: number, state: State, steel?: boolean): Conditions {
-    const circuit = this.drawn.circuit(state.key, sample % this.draws);
-    if (this.openIn?.state !== state) this.openIn = { state, open: openedBy(circuit, state.unplugged), supply: batteryVolt(this.wiring, state.key, batteryOf(this.wiring)) };
     const { fault } = this.hypotheses[h]!;
-    const edit: Edit = fault ? fault.edit(this.severityOf(h, sample), circuit, this.openIn.supply) : NO_EDIT;
-    return { circuit, edit, open: this.openIn.open, keyOn: state.key !== "off", steel };
+    if (!settle(s, fault ? fault.edit(this.severityOf(h, sample), at.circuit, at.supply) : NO_EDIT, NEGLIGIBLE_VOLT).settled) this.unsettled.add(h);
+    return s;
   }
-}
 
-export const stateName = (state: State) => `${state.key} -${[...state.unplugged].sort().join(",")}`;
-export const batteryOf = (wiring: Wiring) => { const b = wiring.devices.find((d) => d.kind === "battery"); return b?.kind === "battery" ? b.volt : undefined; };
-
-/** Every place a meter lead can touch: cavities on the harness side, terminals of fuses, switches and batteries. */
-export function meterPoints(wiring: Wiring): string[] {
-  return [
-    ...wiring.connectors.flatMap((c) => c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`]))),
-    ...wiring.devices.flatMap((d) => (d.kind === "fuse" || d.kind === "switch" ? [`${d.id}:in`, `${d.id}:out`] : d.kind === "battery" ? [`${d.id}:+`, `${d.id}:-`] : d.kind === "splice" || d.kind === "ground" ? [d.id] : [])),
-  ];
+  private at(state: State, draw: number): Prepared {
+    const last = this.lastAt;
+    if (last?.state === state && last.draw === draw) return last.here;
+    const name = `${draw} ${stateName(state)}`;
+    let here = this.prepared.get(name);
+    if (here) this.prepared.delete(name); // and put back as the latest
+    else {
+      const circuit = this.drawn.circuit(state, draw);
+      here = { circuit, pattern: isSpecial(state) ? analyse(circuit) : this.pattern, phases: phasesOf(circuit), supply: batteryVolt(this.wiring, state.key, batteryOf(this.wiring)), solvers: [] };
+      const each = 60 * this.pattern.n;
+      while (this.prepared.size > 2 * this.draws && this.prepared.size * each > PREPARED_NUMBERS) this.prepared.delete(this.prepared.keys().next().value!);
+    }
+    this.prepared.set(name, here);
+    this.lastAt = { state, draw, here };
+    return here;
+  }
+  private lastAt: { state: State; draw: number; here: Prepared } | undefined;
 }

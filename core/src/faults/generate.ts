@@ -1,99 +1,117 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Device, DeviceOf, Wiring } from "../format/wiring.js";
-import type { Circuit, Edit } from "../network/element.js";
-import { deviceConnectors, indexWiring, pinBehind, resolvePlace, wireId, type Index } from "../wiring/points.js";
-import type { Fault, FaultMode, FaultPlace } from "./fault.js";
+import type { Connector, Device, Wire, Wiring } from "../format/wiring.js";
+import { findNets } from "../wiring/nets.js";
+import { indexWiring, pinBehind, resolvePlace, wireId, type Index } from "../wiring/points.js";
+import { moduleFaults, peripheralFaults } from "./devices.js";
+import { between, elementIndex, fault, NO_SEVERITY, nodeIndex, opened, series, type Fault, type FaultPlace } from "./fault.js";
+import { CONTACT, WIRE, zoneFactor } from "./zones.js";
 
-const { severity, prior, zones } = DEFAULTS;
-const NO_SEVERITY = [NaN];
-const CONTACT = 0, WIRE = 1, DEVICE = 2;
+const { severity, prior } = DEFAULTS;
 
 /** Every single fault this document can have, in document order. Priors already count the zones in. */
 export function generateFaults(wiring: Wiring): Fault[] {
   const index = indexWiring(wiring);
+  const wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
+  const { netOf } = findNets(wiring);
   return [
-    ...wiring.connectors.flatMap((c) => c.cavities.flatMap((cavity) => contactFaults(wiring, c.id, cavity))),
+    ...wiring.connectors.flatMap((c) => connectorFaults(c, wired, netOf)),
     ...wiring.wires.flatMap((w) => wireFaults(index, w)),
+    ...bundleFaults(wiring, netOf),
     ...wiring.devices.flatMap((d) => deviceFaults(wiring, index, d)),
   ];
 }
 
-const zoneFactor = (list: readonly string[], column: number) => list.reduce((f, z) => f * (zones[z]?.[column] ?? 1), 1);
-const series = (id: string) => (ohm: number, circuit: Circuit): Edit => ({ series: [{ element: elementIndex(circuit, id), ohm }] });
-const opened = (id: string) => (_ohm: number, circuit: Circuit) => series(id)(Infinity, circuit);
-
-function elementIndex(circuit: Circuit, id: string): number {
-  const index = circuit.elementOf.get(id);
-  if (index === undefined) throw new Error(`no element "${id}" in this circuit`);
-  return index;
-}
-const node = (circuit: Circuit, name: string) => {
-  const index = circuit.nodeOf.get(name);
-  if (index === undefined) throw new Error(`no point "${name}" in this circuit`);
-  return index;
-};
-
-function fault(place: FaultPlace, thing: string, mode: FaultMode, rate: number, severities: readonly number[], edit: Fault["edit"], at?: string): Fault {
-  return { id: `${thing}/${mode}`, mode, place, prior: rate, severities, edit, ...(at === undefined ? {} : { at }) };
-}
-
-function contactFaults(wiring: Wiring, connectorId: string, cavity: string): Fault[] {
-  const connector = wiring.connectors.find((c) => c.id === connectorId)!;
-  const name = `${connectorId}:${cavity}`;
-  const ends = connector.inline ? [`${name}.a`, `${name}.b`] : [name];
-  if (!wiring.wires.some((w) => ends.includes(w.from) || ends.includes(w.to))) return []; // an empty cavity
-  const place: FaultPlace = { type: "cavity", id: name };
-  const z = zoneFactor(connector.zones, CONTACT);
-  return [
-    fault(place, name, "contactOpen", prior.contactOpen * z, NO_SEVERITY, opened(`contact ${name}`)),
-    fault(place, name, "contactHighResistance", prior.contactHighResistance * z, severity.highResistance, series(`contact ${name}`)),
-  ];
+function connectorFaults(connector: Connector, wired: ReadonlySet<string>, netOf: ReadonlyMap<string, number>): Fault[] {
+  const z = zoneFactor(connector.zones, CONTACT), wet = connector.zones.includes("wet"), oily = connector.zones.includes("oily");
+  const sides = (cavity: string) => { const name = `${connector.id}:${cavity}`; return connector.inline ? [`${name}.a`, `${name}.b`] as const : [name, pinBehind(name)] as const; };
+  const used = connector.cavities.filter((c) => sides(c).some((s) => wired.has(s)));
+  const contacts = used.flatMap((cavity) => {
+    const name = `${connector.id}:${cavity}`, place: FaultPlace = { type: "cavity", id: name }, contact = `contact ${name}`;
+    return [
+      fault(place, name, "contactOpen", prior.contactOpen * z, NO_SEVERITY, opened(contact)),
+      fault(place, name, "contactHighResistance", prior.contactHighResistance * z, severity.highResistance, series(contact)),
+      ...(oily ? [fault(place, name, "contactFilm", prior.contactFilm, severity.film, series(contact))] : []),
+    ];
+  });
+  const pairs = used.slice(1).flatMap((second, i) => {
+    const first = used[i]!, name = `${connector.id}:${first}+${second}`, place: FaultPlace = { type: "connector", id: connector.id };
+    const [a, behindA] = sides(first), [b, behindB] = sides(second);
+    if (netOf.get(a) !== undefined && netOf.get(a) === netOf.get(b)) return []; // the same conductor in both
+    return [
+      fault(place, name, "cavitiesBridged", (wet ? prior.cavitiesBridgedWet : prior.cavitiesBridged), severity.fluid, between(a, b), { at: second }),
+      fault(place, name, "cavitiesSwapped", prior.cavitiesSwapped, NO_SEVERITY, (_s, c) => ({
+        ...opened(`contact ${connector.id}:${first}`, `contact ${connector.id}:${second}`)(NaN, c),
+        shunts: [[a, behindB], [b, behindA]].map(([x, y]) => ({ a: nodeIndex(c, x!), b: nodeIndex(c, y!), ohm: DEFAULTS.contactOhm })),
+      }), { at: second }),
+    ];
+  });
+  const unseated = used.length > 1 ? [fault({ type: "connector", id: connector.id }, connector.id, "unseated", prior.unseated * z, NO_SEVERITY, opened(...used.map((c) => `contact ${connector.id}:${c}`)))] : [];
+  return [...contacts, ...pairs, ...unseated];
 }
 
-function wireFaults(index: Index, wire: Wiring["wires"][number]): Fault[] {
-  const id = wireId(wire);
-  const place: FaultPlace = { type: "wire", id };
+function wireFaults(index: Index, wire: Wire): Fault[] {
+  const id = wireId(wire), place: FaultPlace = { type: "wire", id }, element = `wire ${id}`;
   const z = zoneFactor(wire.zones, WIRE);
   const ends = [wire.from, wire.to].map((e) => resolvePlace(index, e));
-  const touches = (kind: Device["kind"], terminal?: string) => ends.some((p) => p.ok && p.value.type !== "cavity" && p.value.device.kind === kind && (terminal === undefined || (p.value.type === "terminal" && p.value.terminal === terminal)));
+  const touches = (kinds: readonly Device["kind"][], terminal?: string) => ends.some((p) => p.ok && p.value.type !== "cavity" && kinds.includes(p.value.device.kind) && (terminal === undefined || (p.value.type === "terminal" && p.value.terminal === terminal)));
   const faults = [
-    fault(place, id, "open", prior.wireOpen * z, NO_SEVERITY, opened(`wire ${id}`)),
-    fault(place, id, "highResistance", prior.wireHighResistance * z, severity.highResistance, series(`wire ${id}`)),
+    fault(place, id, "open", prior.wireOpen * z, NO_SEVERITY, opened(element)),
+    fault(place, id, "highResistance", prior.wireHighResistance * z, severity.highResistance, series(element)),
+    fault(place, id, "fewStrands", prior.fewStrands * z, severity.strands, series(element)),
   ];
   // a wire that is itself at chassis, or itself the battery feed, cannot be shorted to it
-  if (!touches("ground") && !touches("battery", "-")) faults.push(fault(place, id, "shortToChassis", prior.wireToChassis * z, severity.short, (ohm, c) => ({ shunts: [{ a: node(c, wire.from), b: 0, ohm }] })));
-  if (!touches("battery") && !touches("fuse") && !touches("switch")) faults.push(fault(place, id, "shortToSupply", prior.wireToSupply * z, severity.short, (ohm, c, volt) => ({ shunts: [{ a: node(c, wire.from), b: 0, ohm, volt }] })));
+  if (!touches(["ground"]) && !touches(["battery", "alternator"], "-")) faults.push(fault(place, id, "shortToChassis", prior.wireToChassis * z, severity.short, (ohm, c) => ({ shunts: [{ a: nodeIndex(c, wire.from), b: 0, ohm }] })));
+  if (!touches(["battery", "alternator", "fuse", "breaker", "switch"])) faults.push(fault(place, id, "shortToSupply", prior.wireToSupply * z, severity.short, (ohm, c, volt) => ({ shunts: [{ a: nodeIndex(c, wire.from), b: 0, ohm, volt }] })));
   return faults;
 }
 
+/** Wires this near each other in the list of their bundle are taken to lie side by side, where the bundle has more. */
+const BESIDE = 6;
+
+/** Each wire chafed onto each it lies beside in its bundle. The rate of one wire is shared out over its neighbours. */
+function bundleFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault[] {
+  const bundles = new Map<string, Wire[]>();
+  for (const w of wiring.wires) if (w.bundle !== undefined) bundles.set(w.bundle, [...(bundles.get(w.bundle) ?? []), w]);
+  return [...bundles.values()].flatMap((list) => list.flatMap((w, i) => list.slice(i + 1, i + 1 + BESIDE).flatMap((other) => {
+    if (netOf.get(w.from) === netOf.get(other.from)) return [];
+    const z = Math.max(zoneFactor(w.zones, WIRE), zoneFactor(other.zones, WIRE)), id = wireId(w);
+    return [fault({ type: "wire", id }, `${id}+${wireId(other)}`, "shortToWire", (2 * prior.wireToWire * z) / Math.min(list.length - 1, BESIDE), severity.wireToWire, between(w.from, other.from), { at: wireId(other) })];
+  })));
+}
+
 function deviceFaults(wiring: Wiring, index: Index, d: Device): Fault[] {
-  const contacts = zoneFactor(d.zones, CONTACT);
+  const contacts = zoneFactor(d.zones, CONTACT), id = d.id;
   switch (d.kind) {
-    case "battery": return [];
+    case "battery": {
+      const volt = d.volt ?? (DEFAULTS.batteryVolt.on * wiring.nominalVolt) / 12;
+      return [fault({ type: "supply", id }, id, "supplyLow", prior.supplyLow, severity.supplyLow, (factor, c) => {
+        const element = elementIndex(c, `battery ${id}`);
+        return { replace: [{ element, by: { volt: (c.elements[element]?.volt ?? volt) * factor } }] };
+      }, { unit: "factor" })];
+    }
+    case "alternator": return [fault({ type: "supply", id }, id, "supplyHigh", prior.supplyHigh, severity.supplyHigh, (factor, c) => {
+      const element = elementIndex(c, `alternator ${id}`);
+      return { replace: [{ element, by: { volt: (c.elements[element]?.volt ?? 0) * factor } }] };
+    }, { unit: "factor" }), fault({ type: "supply", id }, id, "dead", prior.alternatorDead, NO_SEVERITY, opened(`alternator ${id}`))];
     case "splice": return spliceFaults(wiring, d, contacts);
-    case "ground": {
-      const place: FaultPlace = { type: "ground", id: d.id };
-      return [
-        fault(place, d.id, "groundOpen", prior.groundOpen * contacts, NO_SEVERITY, opened(`ground ${d.id}`)),
-        fault(place, d.id, "groundHighResistance", prior.groundHighResistance * contacts, severity.highResistance, series(`ground ${d.id}`)),
-      ];
-    }
-    case "fuse": {
-      const place: FaultPlace = { type: "fuse", id: d.id };
-      return [
-        fault(place, d.id, "fuseBlown", prior.fuseBlown, NO_SEVERITY, opened(`fuse ${d.id}`)),
-        fault(place, d.id, "fuseHighResistance", prior.fuseHighResistance * contacts, severity.highResistance, series(`fuse ${d.id}`)),
-      ];
-    }
-    case "switch": {
-      const place: FaultPlace = { type: "switch", id: d.id };
-      return [
-        fault(place, d.id, "switchOpen", prior.switchOpen, NO_SEVERITY, opened(`switch ${d.id}`)),
-        fault(place, d.id, "switchHighResistance", prior.switchHighResistance, severity.highResistance, series(`switch ${d.id}`)),
-      ];
-    }
+    case "ground": return [
+      fault({ type: "ground", id }, id, "groundOpen", prior.groundOpen * contacts, NO_SEVERITY, opened(`ground ${id}`)),
+      fault({ type: "ground", id }, id, "groundHighResistance", prior.groundHighResistance * contacts, severity.highResistance, series(`ground ${id}`)),
+    ];
+    case "fuse": case "breaker": return [
+      fault({ type: "fuse", id }, id, "fuseBlown", prior.fuseBlown, NO_SEVERITY, opened(`fuse ${id}`)),
+      fault({ type: "fuse", id }, id, "fuseHighResistance", prior.fuseHighResistance * contacts, severity.highResistance, series(`fuse ${id}`)),
+    ];
+    case "switch": return [
+      fault({ type: "switch", id }, id, "switchOpen", prior.switchOpen, NO_SEVERITY, opened(`switch ${id}`)),
+      fault({ type: "switch", id }, id, "switchHighResistance", prior.switchHighResistance, severity.highResistance, series(`switch ${id}`)),
+    ];
+    case "diode": return [
+      fault({ type: "device", id }, id, "elementOpen", prior.elementOpen, NO_SEVERITY, opened(`diode ${id}`)),
+      fault({ type: "device", id }, id, "shortInside", prior.internalShort, severity.short, between(`${id}:anode`, `${id}:cathode`)),
+    ];
     case "module": return moduleFaults(d);
-    default: return sensorFaults(index, d);
+    default: return peripheralFaults(index, d);
   }
 }
 
@@ -102,51 +120,11 @@ function spliceFaults(wiring: Wiring, d: Device, z: number): Fault[] {
   const legs = wiring.wires.filter((w) => w.from === d.id || w.to === d.id).map(wireId);
   if (legs.length < 2) return [];
   // the whole splice is corroded: half the resistance on every leg, so that `ohm` stands between any two
-  const whole = fault(place, d.id, "spliceHighResistance", prior.spliceHighResistance * z, severity.highResistance, (ohm, c) => ({ series: legs.map((leg) => ({ element: elementIndex(c, `wire ${leg}`), ohm: ohm / 2 })) }));
+  const whole = fault(place, d.id, "spliceHighResistance", prior.spliceHighResistance * z, severity.highResistance, (ohm, c) => series(...legs.map((leg) => `wire ${leg}`))(ohm / 2, c));
   return [whole, ...legs.flatMap((leg) => [
-    fault(place, `${d.id}~${leg}`, "legOpen", (prior.spliceOpen * z) / legs.length, NO_SEVERITY, opened(`wire ${leg}`), leg),
-    fault(place, `${d.id}~${leg}`, "legHighResistance", (prior.spliceHighResistance * z) / legs.length, severity.highResistance, series(`wire ${leg}`), leg),
+    fault(place, `${d.id}~${leg}`, "legOpen", (prior.spliceOpen * z) / legs.length, NO_SEVERITY, opened(`wire ${leg}`), { at: leg }),
+    fault(place, `${d.id}~${leg}`, "legHighResistance", (prior.spliceHighResistance * z) / legs.length, severity.highResistance, series(`wire ${leg}`), { at: leg }),
   ])];
-}
-
-function moduleFaults(d: DeviceOf<"module">): Fault[] {
-  const place: FaultPlace = { type: "module", id: d.id };
-  const inner = `${d.id} inner ground`;
-  return [
-    fault(place, d.id, "moduleUnpowered", prior.moduleUnpowered, NO_SEVERITY, (_o, c) => ({ asleep: [c.gateOf.get(d.id)!] })),
-    ...d.pins.flatMap((pin) => {
-      if (pin.role === "reference") return [fault(place, pin.at, "referenceDead", prior.referenceDead, NO_SEVERITY, (_o, c) => ({ dead: [elementIndex(c, `reference ${pin.at}`)] }), pin.at)];
-      if (pin.role === "sensorGround") return [fault(place, pin.at, "sensorGroundOpen", prior.inputDamaged, NO_SEVERITY, opened(`inside ${pin.at}`), pin.at)];
-      if (pin.role === "input") return [fault(place, pin.at, "inputShort", prior.inputDamaged, severity.short, (ohm, c) => ({ shunts: [{ a: node(c, pinBehind(pin.at)), b: node(c, inner), ohm }] }), pin.at)];
-      return [];
-    }),
-  ];
-}
-
-function sensorFaults(index: Index, d: Exclude<Device, { kind: "module" | "battery" | "splice" | "ground" | "fuse" | "switch" }>): Fault[] {
-  const place: FaultPlace = { type: "device", id: d.id };
-  const z = zoneFactor([...d.zones, ...deviceConnectors(d).flatMap((c) => index.connectors.get(c)?.zones ?? [])], DEVICE);
-  const between = (a: string, b: string): Fault["edit"] => (ohm, c) => ({ shunts: [{ a: node(c, pinBehind(a)), b: node(c, pinBehind(b)), ohm }] });
-  const short = (mode: FaultMode, a: string, b: string) => fault(place, d.id, mode, prior.internalShort * z, severity.short, between(a, b));
-  if (d.kind === "thermistor") {
-    return [
-      fault(place, d.id, "elementOpen", prior.elementOpen * z, NO_SEVERITY, opened(`element ${d.id}`)),
-      short("shortSignalGround", d.pins.signal, d.pins.ground),
-    ];
-  }
-  const { supply, ground, signal } = d.pins;
-  const faults = [short("shortSupplyGround", supply, ground), short("shortSignalGround", signal, ground), short("shortSignalSupply", signal, supply)];
-  if (d.kind === "potentiometer") {
-    faults.push(fault(place, d.id, "elementOpen", prior.elementOpen * z, NO_SEVERITY, opened(`wiper ${d.id}`)));
-  } else {
-    faults.push(fault(place, d.id, "dead", prior.sensorDead * z, NO_SEVERITY, (_o, c) => ({ dead: [elementIndex(c, `output ${d.id}`)] })));
-  }
-  return faults;
-}
-
-/** The pairs of nodes that faults of this document may join, for the analysis of its pattern. */
-export function faultPairs(faults: readonly Fault[], circuit: Circuit): [number, number][] {
-  return faults.flatMap((f) => (f.edit(1, circuit, 12).shunts ?? []).map((s): [number, number] => [s.a, s.b]));
 }
 
 /** Splits `B9/shortSupplyGround@5` into the fault and its severity. @returns undefined where no such fault exists here */
@@ -155,6 +133,6 @@ export function findFault(faults: readonly Fault[], text: string): { fault: Faul
   const id = at < 0 ? text : text.slice(0, at);
   const fault = faults.find((f) => f.id === id);
   const ohm = at < 0 ? undefined : Number(text.slice(at + 1));
-  if (!fault || (ohm !== undefined && !(ohm > 0))) return undefined;
+  if (!fault || (ohm !== undefined && !(fault.unit === "share" ? Number.isFinite(ohm) : ohm > 0))) return undefined;
   return { fault, ohm };
 }

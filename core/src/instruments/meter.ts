@@ -1,5 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
-import { nodeOhm, type Solver } from "../network/settle.js";
+import { nodeOhm } from "../network/settle.js";
+import type { Solver } from "../network/solver.js";
 import { OVERLOAD } from "../units/quantity.js";
 
 /**
@@ -8,8 +9,8 @@ import { OVERLOAD } from "../units/quantity.js";
  */
 export function voltmeter(s: Solver, node: number): number {
   if (node === 0) return 0;
-  if (s.hold[node - 1] === 0) return 0;
-  return s.x[node - 1]! / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
+  const k = s.pattern.position[node]!;
+  return s.faulty.hold[k] === 0 ? 0 : s.faulty.x[k]! / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
 }
 
 /** An ohmmeter proves something only where no voltage is left; it is judged against this, volt. */
@@ -21,8 +22,9 @@ export const OHMS_NEED_BELOW_VOLT = 0.05;
  */
 export function ohmmeter(s: Solver, node: number): number {
   if (node === 0) return 0;
-  if (s.hold[node - 1] === 0) return OVERLOAD;
-  if (Math.abs(s.x[node - 1]!) > OHMS_NEED_BELOW_VOLT) return NaN;
+  const k = s.pattern.position[node]!;
+  if (s.faulty.hold[k] === 0) return OVERLOAD;
+  if (Math.abs(s.faulty.x[k]!) > OHMS_NEED_BELOW_VOLT) return NaN;
   const ohm = nodeOhm(s, node);
   return ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
 }

@@ -1,6 +1,9 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Circuit, Element } from "./element.js";
-import type { Conditions, Solver } from "./settle.js";
+import type { Circuit, Edit, Element, Gate } from "./element.js";
+import type { Conditions } from "./solver.js";
+
+/** What a settled solution lends to a netlist: where to start, which fuses have melted, which nodes float. By circuit node. */
+export interface Solution { readonly volts: readonly number[]; readonly blown: ReadonlySet<number> }
 
 /**
  * Writes a circuit as a SPICE netlist, from the device descriptions alone: the judge that the equations are checked
@@ -9,64 +12,86 @@ import type { Conditions, Solver } from "./settle.js";
  *
  * @param solution when given, starts SPICE near it (`.nodeset`), so that switching devices are found quickly
  */
-export function netlist(title: string, c: Conditions, solution?: Pick<Solver, "x" | "mode" | "hold">): string {
+export function netlist(title: string, c: Conditions, edit: Edit, solution?: Solution): string {
   const { circuit } = c;
   const lines = [`* ${title.replace(/[\r\n]+/g, " ")}`, "* nodes:"];
   circuit.nodes.forEach((name, i) => { if (i) lines.push(`* n${i} = ${name}`); });
+  const replaced = new Map((edit.replace ?? []).map((r) => [r.element, r.by]));
   circuit.elements.forEach((e, i) => {
-    if (c.open[i]) lines.push(`* ${e.id}: unplugged`);
-    else if (e.type === "fuse" && solution?.mode[i] === 1) lines.push(`* ${e.id}: melted`);
-    else lines.push(...elementLines(circuit, e, i, c));
+    if (e.a === e.b && e.type !== "follower") lines.push(`* ${e.id}: both ends on one node`);
+    else if (c.open[i]) lines.push(`* ${e.id}: unplugged`);
+    else if (e.type === "fuse" && solution?.blown.has(i)) lines.push(`* ${e.id}: melted`);
+    else lines.push(...elementLines(circuit, { ...e, ...replaced.get(i) }, i, c, edit));
   });
-  (c.edit.shunts ?? []).forEach((s, i) => {
+  (edit.shunts ?? []).forEach((s, i) => {
     if (s.volt === undefined) lines.push(`Rfault${i} n${s.a} n${s.b} ${num(s.ohm)}`);
     else lines.push(`Vfault${i} f${i} n${s.b} ${num(s.volt)}`, `Rfault${i} n${s.a} f${i} ${num(s.ohm)}`);
   });
-  const floating = circuit.nodes.flatMap((_, i) => (i && solution && solution.hold[i - 1] === 0 ? [i] : []));
-  for (const node of floating) lines.push(`Rtie${node} n${node} n0 1e9`);
-  if (solution) lines.push(...circuit.nodes.flatMap((_, i) => (i ? [`.nodeset v(n${i})=${num(solution.x[i - 1]!)}`] : [])));
+  if (solution) {
+    solution.volts.forEach((v, node) => { if (node && Number.isNaN(v)) lines.push(`Rtie${node} n${node} n0 1e9`); });
+    solution.volts.forEach((v, node) => { if (node) lines.push(`.nodeset v(n${node})=${num(Number.isNaN(v) ? 0 : v)}`); });
+  }
   lines.push(".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-15 itl1=500", ".op", ".end");
   return lines.join("\n").replace(/\bn0\b/g, "0") + "\n";
 }
 
 const num = (value: number) => value.toExponential(15);
 
-function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions): string[] {
-  const series = (c.edit.series ?? []).reduce((sum, s) => (s.element === i ? sum + s.ohm : sum), 0);
+function neverWorks(circuit: Circuit, e: Element, i: number, c: Conditions, edit: Edit): boolean {
+  const gate = circuit.gates[e.gate];
+  const asleep = gate && ((gate.needsKey && !c.keyOn) || edit.asleep?.includes(e.gate) || c.asleep?.includes(e.gate));
+  return Boolean(edit.dead?.includes(i)) || Boolean(asleep && !e.whenAsleep) || (e.steel === "conducts" && !(c.steel ?? e.ratio === 1)) || (e.duty < 1 && (c.phase ?? 0) >= e.duty);
+}
+
+/** when a gate is awake, as a SPICE condition */
+function awake(gate: Gate): string {
+  const across = (h: number) => (gate.either ? `abs(v(n${h})-v(n${gate.low}))` : `(v(n${h})-v(n${gate.low}))`);
+  return gate.high.map((group) => `(${group.map((h) => `(${across(h)} > ${num(gate.aboveVolt)})`).join(" || ")})`).join(" && ");
+}
+
+function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions, edit: Edit): string[] {
+  const series = (edit.series ?? []).reduce((sum, s) => (s.element === i ? sum + s.ohm : sum), 0);
   const [a, b, low] = [`n${e.a}`, `n${e.b}`, `n${e.low}`];
-  const gate = e.gate < 0 ? undefined : circuit.gates[e.gate];
-  const never = c.edit.dead?.includes(i) || (gate && ((gate.needsKey && !c.keyOn) || c.edit.asleep?.includes(e.gate))) || (e.hall && !(c.steel ?? e.ratio === 1));
+  const gate = circuit.gates[e.gate];
   const back = e.type === "follower" ? low : b;
   const name = `* ${e.id}`;
-  const resistor = (ohm: number) => (ohm === Infinity ? [`${name}: open`] : [name, `R${i} ${a} ${back} ${num(ohm)}`]);
-  if (never) return resistor(e.offOhm + series);
-  const awake = gate ? gate.high.map((h) => `(v(n${h})-v(n${gate.low}) > ${num(gate.aboveVolt)})`).join(" || ") : undefined;
-  const gated = (on: string) => {
-    const off = `v(${a},${back})/${num(e.offOhm + series)}`;
-    return e.offOhm + series === Infinity ? `(${awake}) ? (${on}) : 0` : `(${awake}) ? (${on}) : (${off})`;
-  };
-  if (e.ohm + series === Infinity) return [`${name}: open`];
-  const ohm = num(e.ohm + series);
+  const fixed = (ohm: number) => (ohm === Infinity ? [`${name}: open`] : [name, `R${i} ${a} ${back} ${num(ohm)}`]);
+  const off = e.offOhm + series;
+  if (neverWorks(circuit, e, i, c, edit)) return fixed(off);
+  // a gate that can never wake leaves a resting contact closed for good
+  const always = gate && e.whenAsleep && ((gate.needsKey && !c.keyOn) || edit.asleep?.includes(e.gate) || c.asleep?.includes(e.gate));
+  const works = gate && !always ? (e.whenAsleep ? `!(${awake(gate)})` : awake(gate)) : undefined;
+  if (e.ohm + series === Infinity) return works ? [name, `B${i} ${a} ${back} I=(${works}) ? 0 : ${off === Infinity ? "0" : `v(${a},${back})/${num(off)}`}`] : [`${name}: open`];
+  const ohm = num(e.ohm + series), v = `v(${a},${b})`;
+  if (!works && (e.type === "resistor" || e.type === "fuse")) return fixed(e.ohm + series);
+  const volt = e.steel === "generates" ? (c.steel === undefined ? 0 : c.steel ? e.volt : -e.volt) : e.volt;
+  if (!works && e.type === "source") return [name, `V${i} s${i} ${b} ${num(volt)}`, `R${i} ${a} s${i} ${ohm}`];
+  const gated = (on: string) => (works ? `(${works}) ? (${on}) : ${off === Infinity ? "0" : `(${v}/${num(off)})`}` : on);
+  const slope = num(DEFAULTS.module.limitSlopeSiemens), leak = num(1 / DEFAULTS.diode.offOhm);
   switch (e.type) {
-    case "resistor":
-    case "fuse":
-      return awake ? [name, `B${i} ${a} ${b} I=${gated(`v(${a},${b})/${ohm}`)}`] : resistor(e.ohm + series);
-    case "source":
-      if (awake) return [name, `B${i} ${a} ${b} I=${gated(`(v(${a},${b})-${num(e.volt)})/${ohm}`)}`];
-      return [name, `V${i} s${i} ${b} ${num(e.volt)}`, `R${i} ${a} s${i} ${ohm}`];
+    case "resistor": case "fuse": return [name, `B${i} ${a} ${b} I=${gated(`${v}/${ohm}`)}`];
+    case "source": return [name, `B${i} ${a} ${b} I=${gated(`(${v}-${num(volt)})/${ohm}`)}`];
     case "follower": {
       // its current returns through chassis while awake, and to its own ground while dropped out: two sources
-      const target = `v(${low})+${num(e.ratio)}*(v(${b})-v(${low}))`;
-      const on = `(v(${a})-(${target}))/${ohm}`;
-      if (!awake) return [name, `B${i} ${a} n0 I=${on}`];
-      return [name, `B${i} ${a} n0 I=(${awake}) ? (${on}) : 0`, `B${i}off ${a} ${low} I=(${awake}) ? 0 : (v(${a},${low})/${num(e.offOhm + series)})`];
+      const on = `(v(${a})-(v(${low})+${num(e.ratio)}*(v(${b})-v(${low}))))/${ohm}`;
+      if (!works) return [name, `B${i} ${a} n0 I=${on}`];
+      return [name, `B${i} ${a} n0 I=(${works}) ? (${on}) : 0`, `B${i}off ${a} ${low} I=(${works}) ? 0 : (v(${a},${low})/${num(off)})`];
     }
     case "reference": {
-      const slope = num(DEFAULTS.module.limitSlopeSiemens);
-      const knee = num(e.volt - e.limitAmpere * e.ohm);
-      const v = `v(${a},${b})`;
-      const out = `${v} > ${num(e.volt)} ? (${num(e.volt)}-${v})/${num(e.offOhm)} : (${v} < ${knee} ? ${num(e.limitAmpere)}+${slope}*(${knee}-${v}) : (${num(e.volt)}-${v})/${ohm})`;
-      return [name, `B${i} ${b} ${a} I=${awake ? `(${awake}) ? (${out}) : (0-v(${a},${b})/${num(e.offOhm)})` : out}`];
+      const knee = num(e.volt - e.limitAmpere * (e.ohm + series));
+      const fold = e.foldAmpere < e.limitAmpere ? `${v} < ${num(e.foldVolt)} ? ${num(e.foldAmpere)}+${slope}*(${num(e.foldVolt)}-${v}) : ` : "";
+      const most = `${num(e.limitAmpere)}+${slope}*(${knee}-${v})`;
+      return [name, `B${i} ${a} ${b} I=${gated(`0-(${v} > ${num(e.volt)} ? (${num(e.volt)}-${v})/${num(e.offOhm)} : (${v} < ${knee} ? (${fold}${most}) : (${num(e.volt)}-${v})/${ohm}))`)}`];
+    }
+    case "limiter": {
+      const knee = num(e.limitAmpere * (e.ohm + series));
+      const back2 = e.volt > 0 ? `${v} < 0 ? ${v}*${leak} : ` : "";
+      return [name, `B${i} ${a} ${b} I=${gated(`${back2}(${v} > ${knee} ? ${num(e.limitAmpere)}+${slope}*(${v}-${knee}) : ${v}/${ohm})`)}`];
+    }
+    case "diode": return [name, `B${i} ${a} ${b} I=${gated(`${v} > ${num(e.volt)} ? ${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm} : ${v}*${leak}`)}`];
+    case "filament": {
+      const cold = DEFAULTS.lamp.coldShare, r = num(e.ohm + series);
+      return [name, `B${i} ${a} ${b} I=${gated(`abs(${v}) > ${num(e.volt * cold * cold)} ? sgn(${v})*sqrt(abs(${v})*${num(e.volt)})/${r} : ${v}/(${r}*${num(cold)})`)}`];
     }
   }
 }

@@ -1,33 +1,86 @@
 import type { Circuit } from "./element.js";
 
 /**
- * The analysed pattern of a circuit: elimination order and where every off-diagonal lives. Made once per document;
- * shared, read-only, by every factorisation.
+ * The analysed pattern of a circuit: in which order nodes are eliminated, which later nodes each leans on, and where
+ * every element goes. Made once per document; shared, read-only, by every state, draw and fault.
  *
- * Sizes: n = nodes without chassis; unknown i is node i + 1. s = stored pairs of the filled upper triangle.
- * Off-diagonals live in one array of 2·s: slot p holds row(earlier)→later, slot s + p holds row(later)→earlier.
+ * Unknowns are numbered by *position* k in the order of elimination, which is a postorder of the elimination tree, so
+ * that the subtree below k is the range (k − size[k], k]. n unknowns; L(k) the later nodes of k, c its count;
+ * "front" of k: k itself (0) and L(k) (1…c). s = sum of c.
  */
 export interface Pattern {
   readonly n: number;
-  readonly slots: number;
-  /** order[k] is the unknown eliminated k-th; n entries */
-  readonly order: Int32Array;
-  /** first slot of pivot k; n + 1 entries */
+  /** position of each circuit node, −1 for chassis; and the node at each position */
+  readonly position: Int32Array;
+  readonly node: Int32Array;
+  /** L(k) is later[start[k] … start[k + 1]), positions, ascending; the first is the parent in the tree */
   readonly start: Int32Array;
-  /** the unknown (not position) of each slot's later node; s entries */
   readonly later: Int32Array;
-  /** for pivot k and its later nodes i ≠ j: where (i → j) lives in the off-diagonal array; walk order is k, i, j */
-  readonly target: Int32Array;
-  /** position of (row → column) in the off-diagonal array, or −1 when it is not in the pattern */
-  slotOf(row: number, column: number): number;
+  /** −1 at a root */
+  readonly parent: Int32Array;
+  readonly size: Int32Array;
+  readonly childStart: Int32Array;
+  readonly child: Int32Array;
+  /** for each entry of L(k): its place in the parent's front; s entries */
+  readonly into: Int32Array;
+  /** where the c × c update of k begins; n + 1 entries */
+  readonly update: Int32Array;
+  /** where the (1 + c)² block of k begins; n + 1 entries */
+  readonly block: Int32Array;
+  /** where the own row of k begins: c weights out, c weights in, leak, current; n + 1 entries */
+  readonly own: Int32Array;
+  /** what front k is assembled from: own[stampTarget] += weights[stampWeight], entries stampStart[k] … stampStart[k + 1] */
+  readonly stampStart: Int32Array;
+  readonly stampTarget: Int32Array;
+  readonly stampWeight: Int32Array;
+  /** fronts each element is stamped in: frontsOf[frontStart[e] … frontStart[e + 1]) */
+  readonly frontStart: Int32Array;
+  readonly frontsOf: Int32Array;
 }
 
+/** Numbers kept per element: conductance a→b, b→a, a→low, low→a, current into a, current into b. */
+export const WEIGHTS = 6;
+const AB = 0, BA = 1, A_LOW = 2, LOW_A = 3, INTO_A = 4, INTO_B = 5;
+
 /**
- * Symbolic elimination with minimum degree (ties by lowest number, so the order is repeatable).
- * @param pairs extra pairs of nodes that a fault may join, so that no fault changes the pattern
+ * Symbolic elimination with minimum degree; among equals the one left alone longest, which eliminates long runs of
+ * wire and contact every other node first and keeps the tree low. Then a postorder, and the bookkeeping above.
  */
-export function analyse(circuit: Circuit, pairs: readonly (readonly [number, number])[] = []): Pattern {
+export function analyse(circuit: Circuit): Pattern {
   const n = circuit.nodes.length - 1;
+  const { order, laterOf } = eliminate(circuit, n);
+  const first = new Int32Array(n);
+  order.forEach((node, k) => (first[node] = k));
+  const parentOf = laterOf.map((list) => list.reduce((a, b) => (a < 0 || first[b]! < first[a]! ? b : a), -1));
+  const { position, node } = postorder(order, parentOf, n);
+
+  const start = new Int32Array(n + 1), update = new Int32Array(n + 1), block = new Int32Array(n + 1), own = new Int32Array(n + 1);
+  const parent = new Int32Array(n).fill(-1), size = new Int32Array(n).fill(1), children: number[][] = Array.from({ length: n }, () => []);
+  const lists: Int32Array[] = [];
+  for (let k = 0; k < n; k++) {
+    const list = Int32Array.from(laterOf[node[k]! - 1]!, (i) => position[i + 1]!).sort();
+    const c = list.length;
+    lists.push(list);
+    start[k + 1] = start[k]! + c;
+    update[k + 1] = update[k]! + c * c;
+    block[k + 1] = block[k]! + (1 + c) * (1 + c);
+    own[k + 1] = own[k]! + 2 * c + 2;
+    if (c) { parent[k] = list[0]!; children[list[0]!]!.push(k); }
+  }
+  const later = new Int32Array(start[n]!), into = new Int32Array(start[n]!);
+  lists.forEach((list, k) => later.set(list, start[k]!));
+  for (let k = 0; k < n; k++) {
+    const p = parent[k]!;
+    if (p < 0) continue;
+    size[p] = size[p]! + size[k]!;
+    lists[k]!.forEach((i, j) => (into[start[k]! + j] = i === p ? 0 : 1 + lists[p]!.indexOf(i)));
+  }
+  const childStart = new Int32Array(n + 1);
+  children.forEach((list, k) => (childStart[k + 1] = childStart[k]! + list.length));
+  return { n, position, node, start, later, parent, size, childStart, child: Int32Array.from(children.flat()), into, update, block, own, ...stamps(circuit, n, position, lists, own) };
+}
+
+function eliminate(circuit: Circuit, n: number) {
   const adjacent: Set<number>[] = Array.from({ length: n }, () => new Set());
   const join = (a: number, b: number) => {
     if (a === 0 || b === 0 || a === b) return;
@@ -38,16 +91,13 @@ export function analyse(circuit: Circuit, pairs: readonly (readonly [number, num
     join(e.a, e.b);
     if (e.type === "follower") join(e.a, e.low);
   }
-  for (const [a, b] of pairs) join(a, b);
-
-  const order = new Int32Array(n);
-  const laterLists: Int32Array[] = [];
+  const order = new Int32Array(n), laterOf: number[][] = Array.from({ length: n }, () => []);
   const buckets = new DegreeBuckets(adjacent.map((s) => s.size));
   for (let k = 0; k < n; k++) {
     const pivot = buckets.takeSmallest();
     order[k] = pivot;
     const around = [...adjacent[pivot]!].sort((x, y) => x - y);
-    laterLists.push(Int32Array.from(around));
+    laterOf[pivot] = around;
     for (const i of around) {
       const list = adjacent[i]!;
       list.delete(pivot);
@@ -56,28 +106,65 @@ export function analyse(circuit: Circuit, pairs: readonly (readonly [number, num
     }
     adjacent[pivot]!.clear();
   }
-  return layOut(n, order, laterLists);
+  return { order, laterOf };
 }
 
-function layOut(n: number, order: Int32Array, laterLists: readonly Int32Array[]): Pattern {
-  const start = new Int32Array(n + 1);
-  laterLists.forEach((list, k) => (start[k + 1] = start[k]! + list.length));
-  const slots = start[n]!;
-  const later = new Int32Array(slots);
-  laterLists.forEach((list, k) => later.set(list, start[k]!));
-  const position = new Int32Array(n);
-  order.forEach((unknown, k) => (position[unknown] = k));
-  const where = new Map<number, number>();
-  for (let k = 0; k < n; k++) {
-    for (let p = start[k]!; p < start[k + 1]!; p++) {
-      where.set(order[k]! * n + later[p]!, p);
-      where.set(later[p]! * n + order[k]!, slots + p);
+/** Children before parents, each subtree in one run. Position of every circuit node, and node of every position. */
+function postorder(order: Int32Array, parentOf: readonly number[], n: number) {
+  const children: number[][] = Array.from({ length: n }, () => []);
+  for (const i of order) { const p = parentOf[i]!; if (p >= 0) children[p]!.push(i); }
+  const position = new Int32Array(n + 1).fill(-1), node = new Int32Array(n);
+  let next = 0;
+  for (const root of order) {
+    if (parentOf[root]! >= 0) continue;
+    const stack: [number, number][] = [[root, 0]];
+    while (stack.length) {
+      const top = stack[stack.length - 1]!;
+      const child = children[top[0]]![top[1]++];
+      if (child !== undefined) { stack.push([child, 0]); continue; }
+      position[top[0] + 1] = next;
+      node[next++] = top[0] + 1;
+      stack.pop();
     }
   }
-  const slotOf = (row: number, column: number) => where.get(row * n + column) ?? -1;
-  const target: number[] = [];
-  for (const list of laterLists) for (const i of list) for (const j of list) if (i !== j) target.push(slotOf(i, j));
-  return { n, slots, order, start, later, target: Int32Array.from(target), slotOf };
+  return { position, node };
+}
+
+function stamps(circuit: Circuit, n: number, position: Int32Array, lists: readonly Int32Array[], own: Int32Array) {
+  const perFront: [number, number][][] = Array.from({ length: n }, () => []);
+  const perElement: Set<number>[] = circuit.elements.map(() => new Set());
+  const put = (element: number, front: number, slot: number, weight: number) => {
+    perFront[front]!.push([own[front]! + slot, element * WEIGHTS + weight]);
+    perElement[element]!.add(front);
+  };
+  /** row `from` leans on `to`: out of the earlier one's front, or into it, or a leak where `to` is chassis */
+  const lean = (e: number, from: number, to: number, weight: number) => {
+    const row = position[from]!, column = position[to]!;
+    if (row < 0) return;
+    if (column < 0) put(e, row, 2 * lists[row]!.length, weight);
+    else if (row < column) put(e, row, lists[row]!.indexOf(column), weight);
+    else put(e, column, lists[column]!.length + lists[column]!.indexOf(row), weight);
+  };
+  circuit.elements.forEach((e, i) => {
+    if (e.a !== e.b) {
+      lean(i, e.a, e.b, AB);
+      lean(i, e.b, e.a, BA);
+      if (e.a) put(i, position[e.a]!, 2 * lists[position[e.a]!]!.length + 1, INTO_A);
+      if (e.b) put(i, position[e.b]!, 2 * lists[position[e.b]!]!.length + 1, INTO_B);
+    }
+    if (e.type === "follower" && e.a !== e.low) {
+      lean(i, e.a, e.low, A_LOW);
+      lean(i, e.low, e.a, LOW_A);
+    }
+  });
+  const stampStart = new Int32Array(n + 1), frontStart = new Int32Array(circuit.elements.length + 1);
+  perFront.forEach((list, k) => (stampStart[k + 1] = stampStart[k]! + list.length));
+  perElement.forEach((set, e) => (frontStart[e + 1] = frontStart[e]! + set.size));
+  const flat = perFront.flat();
+  return {
+    stampStart, stampTarget: Int32Array.from(flat, ([t]) => t), stampWeight: Int32Array.from(flat, ([, w]) => w),
+    frontStart, frontsOf: Int32Array.from(perElement.flatMap((set) => [...set])),
+  };
 }
 
 /** Smallest degree first, in linear time: one set of nodes per degree. */

@@ -1,6 +1,7 @@
 import { issue, type Issue } from "../issues/issue.js";
-import type { Wiring } from "../format/wiring.js";
-import { devicePins, indexWiring, resolvePlace, STAR_KINDS, wireId } from "./points.js";
+import type { DeviceOf, Wiring } from "../format/wiring.js";
+import { STAR_KINDS } from "./kinds.js";
+import { devicePins, indexWiring, resolvePlace, wireId } from "./points.js";
 
 /**
  * Sense of a wiring document beyond its shape: names that exist and are unique, a cavity wired once,
@@ -65,7 +66,9 @@ function checkDevices(wiring: Wiring): Issue[] {
       if (first !== undefined) issues.push(issue("wiring.cavity-used-twice", path, { cavity: pin.at, first }));
       else taken.set(pin.at, device.id);
     }
-    for (const key of ["restShare", "restCelsius"] as const) {
+    if (device.kind === "module") issues.push(...checkBusPins(device, i));
+    if (device.kind === "relay" && !device.pins.working && !device.pins.resting) issues.push(issue("wiring.relay-without-contact", ["devices", i, "pins"], { relay: device.id }));
+    for (const key of ["restShare", "restCelsius", "restMilliampere"] as const) {
       const range = (device as Record<string, unknown>)[key] as readonly [number, number] | undefined;
       if (range && range[0] > range[1]) issues.push(issue("wiring.range-reversed", ["devices", i, key], { low: range[0], high: range[1] }));
     }
@@ -73,8 +76,16 @@ function checkDevices(wiring: Wiring): Issue[] {
   return issues;
 }
 
+/** A two-wire bus needs both its pins, once each. */
+function checkBusPins(module: DeviceOf<"module">, i: number): Issue[] {
+  const buses = new Map<string, string[]>();
+  for (const p of module.pins) if (p.role === "busHigh" || p.role === "busLow") buses.set(p.bus ?? "", [...(buses.get(p.bus ?? "") ?? []), p.role]);
+  return [...buses].flatMap(([bus, roles]) => (roles.length === 2 && roles[0] !== roles[1] ? [] : [issue("wiring.bus-pair", ["devices", i, "pins"], { module: module.id, bus })]));
+}
+
 function checkCodes(wiring: Wiring): Issue[] {
   const issues: Issue[] = [];
+  const devices = new Set(wiring.devices.map((d) => d.id));
   const modules = new Map(wiring.devices.flatMap((d) => (d.kind === "module" ? [[d.id, d] as const] : [])));
   const seen = new Map<string, number>();
   wiring.codes.forEach((code, i) => {
@@ -83,9 +94,18 @@ function checkCodes(wiring: Wiring): Issue[] {
     if (seen.has(key)) issues.push(issue("wiring.duplicate-id", ["codes", i, "id"], { id: code.id, first: `codes[${seen.get(key) ?? 0}]` }));
     seen.set(key, i);
     if (!module) { issues.push(issue("wiring.missing-module", ["codes", i, "module"], { module: code.module, known: [...modules.keys()].slice(0, 12) })); return; }
+    if (code.about !== undefined && !devices.has(code.about)) issues.push(issue("wiring.missing-device", ["codes", i, "about"], { id: code.about }));
     const monitor = code.monitor;
     if (!monitor) return;
-    if (!module.pins.some((p) => p.at === monitor.at)) issues.push(issue("wiring.monitor-not-at-module", ["codes", i, "monitor", "at"], { at: monitor.at, module: code.module }));
+    if (monitor.type === "silent") {
+      if (!devices.has(monitor.node)) issues.push(issue("wiring.missing-device", ["codes", i, "monitor", "node"], { id: monitor.node }));
+      return;
+    }
+    for (const [field, at] of [["at", monitor.at], ...(monitor.type === "disagree" ? [["other", monitor.other] as const] : [])] as const) {
+      if (!module.pins.some((p) => p.at === at)) issues.push(issue("wiring.monitor-not-at-module", ["codes", i, "monitor", field], { at, module: code.module }));
+    }
+    if (monitor.type === "current" && !module.pins.some((p) => p.at === monitor.at && (p.role === "lowSide" || p.role === "highSide"))) issues.push(issue("wiring.monitor-needs-driver", ["codes", i, "monitor", "at"], { at: monitor.at }));
+    if (monitor.supply && monitor.supply[0] > monitor.supply[1]) issues.push(issue("wiring.range-reversed", ["codes", i, "monitor", "supply"], { low: monitor.supply[0], high: monitor.supply[1] }));
     if (monitor.type === "outside" && monitor.low > monitor.high) issues.push(issue("wiring.range-reversed", ["codes", i, "monitor"], { low: monitor.low, high: monitor.high }));
   });
   return issues;

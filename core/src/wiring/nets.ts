@@ -2,7 +2,7 @@ import type { Wiring } from "../format/wiring.js";
 import { devicePins, indexWiring, resolvePlace } from "./points.js";
 
 /** What a conductor is for, as a technician would call it. */
-export type NetFunction = "reference" | "sensorGround" | "signal" | "feed" | "ground" | "unknown";
+export type NetFunction = "reference" | "sensorGround" | "signal" | "feed" | "ground" | "bus" | "unknown";
 
 /** Points joined by copper alone when nothing is wrong: wires, mated contacts, splices. */
 export interface Nets {
@@ -44,8 +44,8 @@ export function findNets(wiring: Wiring): Nets {
   };
 }
 
-const BY_MODULE_ROLE: Readonly<Record<string, NetFunction>> = { reference: "reference", sensorGround: "sensorGround", input: "signal", supply: "feed", ground: "ground" };
-const BY_SENSOR_ROLE: Readonly<Record<string, NetFunction>> = { supply: "feed", ground: "ground", signal: "signal" };
+const BY_MODULE_ROLE: Readonly<Record<string, NetFunction>> = { reference: "reference", sensorGround: "sensorGround", input: "signal", supply: "feed", ground: "ground", lowSide: "signal", highSide: "feed", busHigh: "bus", busLow: "bus", busLine: "bus" };
+const BY_SENSOR_ROLE: Readonly<Record<string, NetFunction>> = { supply: "feed", supply2: "feed", feed: "feed", ground: "ground", ground2: "ground", signal: "signal", signal2: "signal", high: "signal", low: "signal", busHigh: "bus", busLow: "bus", busLine: "bus" };
 
 /** Module pins say best what a net is for; then grounds, batteries, fuses and switches; then the sensors on it. */
 function nameNets(wiring: Wiring, netOf: ReadonlyMap<string, number>) {
@@ -65,8 +65,8 @@ function nameNets(wiring: Wiring, netOf: ReadonlyMap<string, number>) {
     const place = resolvePlace(index, end);
     if (!place.ok || place.value.type === "cavity") continue;
     const { kind } = place.value.device;
-    if (kind === "ground" || (kind === "battery" && end.endsWith(":-"))) name(end, "ground");
-    if (kind === "fuse" || kind === "switch" || (kind === "battery" && end.endsWith(":+"))) name(end, "feed");
+    if (kind === "ground" || end.endsWith(":-")) name(end, "ground");
+    if (kind === "fuse" || kind === "breaker" || kind === "switch" || end.endsWith(":+")) name(end, "feed");
   }
   for (const d of wiring.devices) if (d.kind !== "module") for (const pin of devicePins(d)) name(pin.at, BY_SENSOR_ROLE[pin.role]);
   return { functions, pins };

@@ -1,5 +1,6 @@
 import type { Connector, Device, Wiring } from "../format/wiring.js";
 import { issue, type Issue, type Result, fail, ok } from "../issues/issue.js";
+import { STAR_KINDS, TERMINALS } from "./kinds.js";
 
 /**
  * Electrical points are named as a technician names them:
@@ -11,10 +12,6 @@ export type PointName = string;
 export const CHASSIS: PointName = "chassis";
 /** The device's own pin behind a cavity. */
 export const pinBehind = (cavity: PointName): PointName => `${cavity}#`;
-/** Wires may end here more than once. */
-const TERMINALS: Readonly<Partial<Record<Device["kind"], readonly string[]>>> = { battery: ["+", "-"], fuse: ["in", "out"], switch: ["in", "out"] };
-export const STAR_KINDS: ReadonlySet<Device["kind"]> = new Set(["splice", "ground"]);
-
 export interface Index {
   readonly connectors: ReadonlyMap<string, Connector>;
   readonly devices: ReadonlyMap<string, Device>;
@@ -63,7 +60,7 @@ export interface DevicePin { readonly role: string; readonly at: string; readonl
 /** The cavities a device is connected through, with the role of each pin. */
 export function devicePins(device: Device): DevicePin[] {
   if (device.kind === "module") return device.pins.map((p, i) => ({ role: p.role, at: p.at, path: ["pins", i, "at"] }));
-  if ("pins" in device) return Object.entries(device.pins).map(([role, at]) => ({ role, at, path: ["pins", role] }));
+  if ("pins" in device) return Object.entries(device.pins).flatMap(([role, at]) => (typeof at === "string" ? [{ role, at, path: ["pins", role] }] : []));
   return [];
 }
 
@@ -73,3 +70,11 @@ export function deviceConnectors(device: Device): string[] {
 }
 
 export const wireId = (wire: { id?: string | undefined; from: string; to: string }) => wire.id ?? `${wire.from}~${wire.to}`;
+
+/** Every place a meter lead can touch: cavities on the harness side, terminals, splices and ground points. */
+export function meterPoints(wiring: Wiring): string[] {
+  return [
+    ...wiring.connectors.flatMap((c) => c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`]))),
+    ...wiring.devices.flatMap((d) => (STAR_KINDS.has(d.kind) ? [d.id] : (TERMINALS[d.kind] ?? []).map((t) => `${d.id}:${t}`))),
+  ];
+}

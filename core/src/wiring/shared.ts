@@ -1,4 +1,5 @@
 import type { Wiring } from "../format/wiring.js";
+import { inLineEnds, isPeripheral } from "./kinds.js";
 import { deviceConnectors, devicePins, indexWiring, resolvePlace, wireId, type Index } from "./points.js";
 
 /** Which things (wires, in-line cavities, splices, grounds, fuses, module pins) each sensor's circuits pass through on their way to feed, reference, ground and module. */
@@ -8,7 +9,7 @@ export function thingsOnTheWay(wiring: Wiring): ReadonlyMap<string, ReadonlySet<
   const distance = distances(neighbours);
   const result = new Map<string, ReadonlySet<string>>();
   for (const device of wiring.devices) {
-    if (device.kind === "module" || !("pins" in device)) continue;
+    if (!isPeripheral(device)) continue;
     const things = new Set<string>();
     for (const pin of devicePins(device)) walk(pin.at, neighbours, distance, things);
     for (const own of deviceConnectors(device)) things.delete(own);
@@ -74,12 +75,14 @@ function buildNeighbours(wiring: Wiring, index: Index) {
     for (const end of [wire.from, wire.to]) {
       const place = resolvePlace(index, end);
       if (place.ok && place.value.type === "star" && place.value.device.kind === "ground") link(end, ROOT, place.value.device.id);
-      if (place.ok && place.value.type === "terminal" && place.value.device.kind === "battery") link(end, ROOT, place.value.device.id);
+      if (place.ok && place.value.type === "terminal" && (place.value.device.kind === "battery" || place.value.device.kind === "alternator")) link(end, ROOT, place.value.device.id);
     }
   }
   for (const c of wiring.connectors) if (c.inline) for (const cavity of c.cavities) link(`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`, `${c.id}:${cavity}`);
   for (const d of wiring.devices) {
-    if (d.kind === "fuse" || d.kind === "switch") link(`${d.id}:in`, `${d.id}:out`, d.id);
+    const ends = inLineEnds(d);
+    if (ends) link(...ends, d.id);
+    if (d.kind === "relay") for (const contact of [d.pins.working, d.pins.resting]) if (contact) link(d.pins.common, contact, d.id);
     if (d.kind === "module") for (const pin of devicePins(d)) link(pin.at, ROOT, pin.at);
   }
   return neighbours;

@@ -1,0 +1,56 @@
+import type { Code, CodeFamily, Monitor, Wiring } from "../format/wiring.js";
+import type { Nets } from "../wiring/nets.js";
+import { devicePins } from "../wiring/points.js";
+import { FAILURE_TYPES } from "./failureType.js";
+
+/** Words in titles that tell the family, most telling first (common practice, no source). */
+const TITLE_WORDS: readonly (readonly [RegExp, CodeFamily])[] = [
+  [/lost comm|no comm|not communicating|missing message|silent|bus off/i, "lostCommunication"],
+  [/no activity|no signal|missing signal|no pulse|erratic/i, "noActivity"],
+  [/heater|driver|coil|solenoid|actuator|control circuit|lamp circuit|relay/i, "driver"],
+  [/short(ed)? to (ground|chassis)|below|low/i, "low"],
+  [/short(ed)? to (battery|supply|positive)|above|high/i, "high"],
+  [/range|performance|rationality|plausib|disagree|correlation/i, "performance"],
+  [/circuit|open|malfunction/i, "circuit"],
+];
+/** Failure mode identifiers of heavy machines (SAE J1939-73; values from memory). */
+const FMI_FAMILY: Readonly<Record<number, CodeFamily>> = { 0: "performance", 1: "performance", 2: "performance", 3: "high", 4: "low", 5: "driver", 6: "driver", 8: "noActivity", 9: "lostCommunication", 10: "performance", 19: "lostCommunication" };
+
+/** The family of a code: as stated, else from its failure type byte, its failure mode (SPN … FMI …), or its title. */
+export function familyOf(code: Pick<Code, "id" | "title" | "family" | "failureType">): CodeFamily | undefined {
+  if (code.family) return code.family;
+  const byType = code.failureType === undefined ? undefined : FAILURE_TYPES[parseInt(code.failureType, 16)]?.family;
+  if (byType) return byType;
+  const fmi = /\bFMI\s*(\d{1,2})\b/i.exec(code.id)?.[1];
+  if (fmi !== undefined) return FMI_FAMILY[Number(fmi)];
+  return TITLE_WORDS.find(([words]) => words.test(code.title ?? ""))?.[1];
+}
+
+/** A 5 V input: railed below or above these, volt (common practice, no source). */
+const RAIL = { low: 0.25, high: 4.75 };
+
+/**
+ * A broad set condition for a code whose own is not known, from what it names and its family.
+ * @returns undefined where that is not enough to judge by: such a code weighs nothing
+ */
+export function broadMonitor(wiring: Wiring, nets: Nets, code: Code): Monitor | undefined {
+  const family = familyOf(code);
+  const about = wiring.devices.find((d) => d.id === code.about);
+  if (!family || !about) return undefined;
+  if (family === "lostCommunication") return { type: "silent", node: about.id };
+  const wanted = family === "driver" ? ["feed", "ground", "coilLow", "coilHigh"] : ["signal", "signal2", "high"];
+  const module = wiring.devices.find((d) => d.id === code.module);
+  if (module?.kind !== "module") return undefined;
+  const roles: ReadonlySet<string> = new Set(family === "driver" ? ["lowSide", "highSide"] : ["input"]);
+  const pins = devicePins(about).filter((p) => wanted.includes(p.role)).flatMap((p) => { const at = nets.modulePinOf(p.at); return at === undefined ? [] : [at]; });
+  const at = pins.find((pin) => module.pins.some((p) => p.at === pin && roles.has(p.role)));
+  if (at === undefined) return undefined;
+  switch (family) {
+    case "low": return { type: "below", at, volt: RAIL.low };
+    case "high": return { type: "above", at, volt: RAIL.high };
+    case "circuit": return { type: "outside", at, low: RAIL.low, high: RAIL.high };
+    case "noActivity": return { type: "noActivity", at };
+    case "driver": return { type: "current", at, low: 0.02 };
+    case "performance": return undefined;
+  }
+}

@@ -1,0 +1,63 @@
+import type { Circuit } from "../network/element.js";
+import type { Solver } from "../network/solver.js";
+import { isSet, lacksActivity, moduleSideVolt, momentsOf, quietFails, runs, setAtRest, setInPhase, type BoundMonitor } from "./monitors.js";
+
+/** Part of every pulsed driver's and talking bus's period, by where it begins and how long it lasts (shares). */
+export interface Phase { readonly phase: number; readonly share: number }
+
+/** The parts into which the pulsed elements cut a period; one part when nothing is pulsed. All are taken to start together. */
+export function phasesOf(circuit: Circuit): Phase[] {
+  const edges = [...new Set(circuit.elements.map((e) => e.duty).filter((d) => d > 0 && d < 1))].sort((a, b) => a - b);
+  const starts = [0, ...edges];
+  return starts.map((phase, i) => ({ phase, share: (starts[i + 1] ?? 1) - phase }));
+}
+
+/** What to settle for one look at the machine. */
+export interface Look { readonly steel?: boolean; readonly phase: number }
+
+const REST: Look = { phase: 0 }, STEEL: Look = { steel: true, phase: 0 }, NO_STEEL: Look = { steel: false, phase: 0 };
+
+/** Monitors of one key state, sorted once by the looks they need. Entries are places in `monitors`. */
+export interface JudgePlan { readonly monitors: readonly BoundMonitor[]; readonly rest: readonly number[]; readonly steel: readonly number[]; readonly phased: readonly number[] }
+
+export function judgePlan(monitors: readonly BoundMonitor[]): JudgePlan {
+  const of = (kind: string) => monitors.flatMap((m, i) => (momentsOf(m) === kind ? [i] : []));
+  return { monitors, rest: of("rest"), steel: of("steel"), phased: of("phases") };
+}
+
+/**
+ * Judges every monitor of a plan: which codes set.
+ * @param look settles the circuit for one look; the solver stays valid until the next call
+ * @param set called with the place in `monitors` of every code that sets
+ */
+export function judge({ monitors, rest, steel, phased }: JudgePlan, phases: readonly Phase[], look: (l: Look) => Solver, set: (i: number) => void): void {
+  if (rest.length && phases.length === 1) {
+    const s = look(REST);
+    for (const i of rest) if (isSet(s, monitors[i]!)) set(i);
+  } else if (rest.length) {
+    const volt = new Float64Array(rest.length), other = new Float64Array(rest.length), running = new Uint8Array(rest.length).fill(1);
+    for (const p of phases) {
+      const s = look({ phase: p.phase });
+      rest.forEach((i, j) => {
+        const m = monitors[i]!;
+        volt[j] = volt[j]! + p.share * moduleSideVolt(s, m);
+        if (m.other) other[j] = other[j]! + p.share * moduleSideVolt(s, m.other);
+        if (!runs(s, m)) running[j] = 0;
+      });
+    }
+    rest.forEach((i, j) => { if (running[j] && setAtRest(monitors[i]!.monitor, volt[j]!, other[j]!)) set(i); });
+  }
+  if (steel.length) {
+    const s = look(STEEL);
+    const with_ = steel.map((i) => moduleSideVolt(s, monitors[i]!));
+    const t = look(NO_STEEL);
+    steel.forEach((i, j) => { if (lacksActivity(with_[j]!, moduleSideVolt(t, monitors[i]!), runs(t, monitors[i]!))) set(i); });
+  }
+  if (phased.length) {
+    const s = look(REST);
+    const already = phased.map((i) => setInPhase(s, monitors[i]!));
+    const last = phases[phases.length - 1]!;
+    const t = phases.length > 1 ? look({ phase: last.phase }) : s;
+    phased.forEach((i, j) => { if (already[j] || (phases.length > 1 && quietFails(t, monitors[i]!))) set(i); });
+  }
+}

@@ -1,0 +1,101 @@
+import { DEFAULTS } from "../defaults.js";
+import type { KeyState, Wiring } from "../format/wiring.js";
+import { CHASSIS, pinBehind } from "../wiring/points.js";
+import { PLAIN, type Circuit, type Element, type Gate } from "./element.js";
+
+/**
+ * Gives the value of one parameter of one thing. `typed` is false for a generic value.
+ * Draws and simulated machines pass their own; the nominal circuit uses the value as it is.
+ */
+export type ValueOf = (thing: string, parameter: string, nominal: number, kind: ValueKind) => number;
+export type ValueKind = "typed" | "generic" | "reference" | "battery";
+/** Gives a true physical condition within its range at rest (a share, a temperature, milliampere). */
+export type StimulusOf = (thing: string, range: readonly [number, number]) => number;
+
+/** The node that a supply fault or an unwired module supply is fed from. */
+export const BATTERY_POINT = "battery+";
+
+/** Rest voltage of the battery by key state, volt. With an alternator in the document the engine running changes nothing at the battery itself. */
+export function batteryVolt(wiring: Wiring, key: KeyState, on?: number): number {
+  const { batteryVolt: by } = DEFAULTS;
+  const running = key === "running" && wiring.devices.some((d) => d.kind === "alternator");
+  return ((running ? by.off : by[key]) / by.on) * (on ?? by.on * (wiring.nominalVolt / 12));
+}
+
+/** Collects nodes, elements and gates while a document is compiled. */
+export class Builder {
+  private readonly nodes: string[] = [CHASSIS];
+  private readonly nodeOf = new Map<string, number>([[CHASSIS, 0]]);
+  private readonly elements: Element[] = [];
+  private readonly gates: Gate[] = [];
+  private readonly gateOf = new Map<string, number>();
+  private readonly wired: ReadonlySet<string>;
+  constructor(readonly wiring: Wiring, readonly key: KeyState, readonly value: ValueOf, readonly stimulus: StimulusOf) {
+    this.wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
+  }
+
+  node(name: string): number {
+    const known = this.nodeOf.get(name);
+    if (known !== undefined) return known;
+    this.nodes.push(name);
+    this.nodeOf.set(name, this.nodes.length - 1);
+    return this.nodes.length - 1;
+  }
+  isWired(point: string): boolean { return this.wired.has(point); }
+  /** a parameter that may be typed in the document; `nominal` is used with the typed tolerance when it was */
+  known(thing: string, parameter: string, typed: number | undefined, nominal?: number, generic?: number): number {
+    return this.value(thing, parameter, nominal ?? typed ?? generic ?? 0, typed === undefined ? "generic" : "typed");
+  }
+  add(e: Partial<Element> & Pick<Element, "id" | "type" | "a" | "b" | "ohm">) { this.elements.push({ ...PLAIN, ...e, foldAmpere: e.foldAmpere ?? e.limitAmpere ?? Infinity }); }
+  resistor(id: string, a: string, b: string, ohm: number, more: Partial<Element> = {}) {
+    this.add({ id, type: "resistor", a: this.node(a), b: this.node(b), ohm, ...more });
+  }
+  gate(device: string, high: readonly (readonly string[])[], low: string, aboveVolt: number, more: Partial<Gate> = {}): number {
+    this.gates.push({ id: device, high: high.map((group) => group.map((h) => this.node(h))), low: this.node(low), aboveVolt, needsKey: false, either: false, ...more });
+    this.gateOf.set(device, this.gates.length - 1);
+    return this.gates.length - 1;
+  }
+  /** battery plus: of the document's first battery, or an assumed one */
+  batteryPoint(): string {
+    const battery = this.wiring.devices.find((d) => d.kind === "battery");
+    if (battery) return `${battery.id}:+`;
+    if (!this.nodeOf.has(BATTERY_POINT)) this.battery(BATTERY_POINT, BATTERY_POINT, CHASSIS, undefined, undefined);
+    return BATTERY_POINT;
+  }
+  battery(id: string, plus: string, minus: string, volt: number | undefined, ohm: number | undefined) {
+    this.add({
+      id: `battery ${id}`, type: "source", a: this.node(plus), b: this.node(minus),
+      volt: this.value(id, "volt", batteryVolt(this.wiring, this.key, volt), "battery"),
+      ohm: this.known(id, "ohm", ohm, undefined, DEFAULTS.batteryOhm),
+    });
+  }
+  /** a fuse or switch whose feeding side is not wired is taken to hang on the battery */
+  feedIfUnwired(point: string) {
+    if (!this.isWired(point)) this.resistor(`assumed ${point}`, this.batteryPoint(), point, DEFAULTS.switchOhm);
+  }
+  finish(): Circuit {
+    return { nodes: this.nodes, nodeOf: this.nodeOf, elements: this.elements, elementOf: new Map(this.elements.map((e, i) => [e.id, i])), gates: this.gates, gateOf: this.gateOf };
+  }
+
+  /** a node on a two-wire bus: biased to half its supply, and pulling the pair apart while it talks */
+  twoWireBus(id: string, high: string, low: string, ground: string, gate: number, terminated: boolean) {
+    const bus = DEFAULTS.bus;
+    for (const [side, at] of [["high", high], ["low", low]] as const) {
+      this.add({ id: `recessive ${side} ${id}`, type: "source", a: this.node(at), b: this.node(ground), volt: bus.recessiveVolt, ohm: bus.recessiveOhm, gate, offOhm: bus.recessiveOhm });
+    }
+    const dominant = { type: "reference", ohm: bus.dominantOhm, limitAmpere: 0.1, gate, offOhm: 1e6, duty: bus.duty } as const;
+    this.add({ id: `dominant high ${id}`, a: this.node(high), b: this.node(ground), volt: bus.dominantHighVolt, ...dominant });
+    this.add({ id: `dominant low ${id}`, a: this.node(ground), b: this.node(low), volt: -bus.dominantLowVolt, ...dominant });
+    if (terminated) this.resistor(`terminator ${id}`, high, low, bus.terminatorOhm);
+  }
+  /** a node on a single-wire bus: pulled up through a diode, pulled down while it talks */
+  singleWireBus(id: string, line: string, supply: string, ground: string, gate: number, commander: boolean) {
+    const bus = DEFAULTS.bus;
+    this.add({ id: `pull ${id}`, type: "diode", a: this.node(supply), b: this.node(line), ohm: commander ? bus.commanderOhm : bus.responderOhm, volt: DEFAULTS.diode.volt });
+    this.resistor(`talk ${id}`, line, ground, bus.lineOhm, { gate, duty: bus.lineDuty, offOhm: bus.lineOffOhm });
+  }
+}
+
+/** The device's own pins behind its cavities. */
+export const pinNodes = <T extends Record<string, string | undefined>>(pins: T): T =>
+  Object.fromEntries(Object.entries(pins).map(([role, at]) => [role, at === undefined ? undefined : pinBehind(at)])) as T;

@@ -1,0 +1,271 @@
+import type { Pattern } from "./pattern.js";
+
+/**
+ * The numbers of one factorisation, front by front (see Pattern for k, c, s). Owned by the caller and used again;
+ * nothing is allocated inside the loops. The diagonal is never stored: a row is its positive weights and its leak to
+ * chassis, and the diagonal is their sum.
+ */
+export interface Fronts {
+  /** as assembled: weights out (siemens), weights in (siemens), leak (siemens), current (ampere) */
+  readonly own: Float64Array;
+  /** share of each later node in k's voltage; s */
+  readonly out: Float64Array;
+  /** share of k's current passed on to each later node; s */
+  readonly in: Float64Array;
+  /** pivots, siemens; n. 0 marks a node with no way to chassis */
+  readonly pivot: Float64Array;
+  /** leak of the row when it was eliminated, siemens; n */
+  readonly leak: Float64Array;
+  /** current of the row over its pivot, volt; n */
+  readonly push: Float64Array;
+  /** what each front passes up: c × c weights, c leaks, c currents */
+  readonly up: Float64Array;
+  readonly upLeak: Float64Array;
+  readonly upPush: Float64Array;
+  /** volts by position, relative to 0 where the node floats; n */
+  readonly x: Float64Array;
+  /** 1 where a node has a way to chassis; n */
+  readonly hold: Uint8Array;
+  /** the inverse on each front, ohm; (1 + c)² per front */
+  readonly block: Float64Array;
+}
+
+export function createFronts(p: Pattern): Fronts {
+  const { n } = p, s = p.start[n]!;
+  const floats = (size: number) => new Float64Array(size);
+  return {
+    own: floats(p.own[n]!), out: floats(s), in: floats(s), pivot: floats(n), leak: floats(n), push: floats(n),
+    up: floats(p.update[n]!), upLeak: floats(s), upPush: floats(s), x: floats(n), hold: new Uint8Array(n), block: floats(p.block[n]!),
+  };
+}
+
+/** Which fronts differ from the healthy factorisation: `mark[k] === now` on the path, `dirty[k] === now` where the own row changed too. */
+export interface Path {
+  /** positions, ascending */
+  readonly list: Int32Array;
+  count: number;
+  readonly mark: Int32Array;
+  readonly dirty: Int32Array;
+  now: number;
+}
+
+export const createPath = (n: number): Path => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), dirty: new Int32Array(n).fill(-1), now: 0 });
+
+/** Adds a front and everything above it in the tree to the path. */
+export function addToPath(p: Pattern, path: Path, front: number): void {
+  const { mark, list, now } = path, { parent } = p;
+  path.dirty[front] = now;
+  for (let k = front; k >= 0 && mark[k] !== now; k = parent[k]!) {
+    mark[k] = now;
+    list[path.count++] = k;
+  }
+}
+
+/** Puts the path in order of elimination. Runs from several fronts are each in order already. */
+export function sortPath(path: Path): void {
+  const { list, count } = path;
+  if (count > 200) { list.subarray(0, count).sort(); return; }
+  for (let i = 1; i < count; i++) {
+    const k = list[i]!;
+    let j = i - 1;
+    for (; j >= 0 && list[j]! > k; j--) list[j + 1] = list[j]!;
+    list[j + 1] = k;
+  }
+}
+
+/**
+ * Eliminates the fronts of a path by adding positive numbers only, so no digit is lost where milliohms stand beside
+ * 10 MΩ (the idea of Grassmann, Taksar & Heyman, "Regenerative analysis and steady state distributions for Markov
+ * chains", Operations Research 33, 1985). Every row of a nodal network with Norton sources is diagonally dominant with
+ * non-positive off-diagonals, which is all this needs; symmetry is not required. What each front passes up to its
+ * parent is kept (the multifrontal method; Duff & Reid 1983), so a fault eliminates only the path above the rows it
+ * touches, and takes the rest as it is: nothing is ever subtracted.
+ *
+ * An island without a way to chassis ends in a pivot of exactly 0 (sums of zeros, never a difference). That node is
+ * then taken as 0 V, so the rest of its island is solved relative to it.
+ *
+ * @param to where results go; @param from the healthy factorisation, read where a front is not on the path
+ */
+export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): void {
+  const { start, into, child, childStart, own: ownAt, update } = p;
+  const { mark, dirty, now, list, count } = path;
+  const { out: fOut, in: fIn, pivot, leak: fLeak, push: fPush, up, upLeak, upPush } = to;
+  for (let at = 0; at < count; at++) {
+    const k = list[at]!;
+    const s = start[k]!, c = start[k + 1]! - s, u = update[k]!;
+    const own = dirty[k] === now ? to.own : from.own;
+    let o = ownAt[k]!;
+    for (let i = 0; i < c; i++) { fOut[s + i] = own[o + i]!; fIn[s + i] = own[o + c + i]!; upLeak[s + i] = 0; upPush[s + i] = 0; }
+    o += 2 * c;
+    let leak = own[o]!, push = own[o + 1]!;
+    for (let i = u, end = u + c * c; i < end; i++) up[i] = 0;
+    for (let q = childStart[k]!, last = childStart[k + 1]!; q < last; q++) {
+      const ch = child[q]!;
+      const src = mark[ch] === now ? to : from;
+      const cs = start[ch]!, cc = start[ch + 1]! - cs;
+      const cLeak = src.upLeak, cPush = src.upPush;
+      if (cc === 1) { leak += cLeak[cs]!; push += cPush[cs]!; continue; }
+      const cUp = src.up;
+      let cu = update[ch]!;
+      for (let i = 0; i < cc; i++) {
+        const mi = into[cs + i]!;
+        if (mi === 0) {
+          leak += cLeak[cs + i]!; push += cPush[cs + i]!;
+          for (let j = 0; j < cc; j++, cu++) if (j !== i) { const w = s + into[cs + j]! - 1; fOut[w] = fOut[w]! + cUp[cu]!; }
+        } else {
+          const row = s + mi - 1;
+          upLeak[row] = upLeak[row]! + cLeak[cs + i]!; upPush[row] = upPush[row]! + cPush[cs + i]!;
+          for (let j = 0; j < cc; j++, cu++) {
+            if (j === i) continue;
+            const mj = into[cs + j]!;
+            if (mj === 0) fIn[row] = fIn[row]! + cUp[cu]!;
+            else { const w = u + (mi - 1) * c + mj - 1; up[w] = up[w]! + cUp[cu]!; }
+          }
+        }
+      }
+    }
+    let d = leak;
+    for (let i = s; i < s + c; i++) d += fOut[i]!;
+    pivot[k] = d;
+    fLeak[k] = leak;
+    if (!(d > 0)) { fPush[k] = 0; for (let i = s; i < s + c; i++) fIn[i] = 0; continue; }
+    fPush[k] = push / d;
+    for (let i = 0; i < c; i++) {
+      const h = fIn[s + i]! / d;
+      fIn[s + i] = h;
+      if (h === 0) continue;
+      upLeak[s + i] = upLeak[s + i]! + h * leak;
+      upPush[s + i] = upPush[s + i]! + h * push;
+      for (let j = 0, w = u + i * c; j < c; j++, w++) if (j !== i) up[w] = up[w]! + h * fOut[s + j]!;
+    }
+    for (let i = s; i < s + c; i++) fOut[i] = fOut[i]! / d;
+  }
+}
+
+/** What a pass down the tree leaves: which positions differ from the healthy machine. */
+export interface Moved {
+  /** positions whose value was written, descending; first `count` count */
+  readonly list: Int32Array;
+  count: number;
+  /** mark[k] === now where a node of front k differs by more than the tolerance */
+  readonly mark: Int32Array;
+  /** self[k] === now where k itself does */
+  readonly self: Int32Array;
+  now: number;
+}
+export const createMoved = (n: number): Moved => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), self: new Int32Array(n).fill(-1), now: 0 });
+
+/**
+ * Solves down the tree for the voltages, leaving out every subtree whose surroundings differ from the healthy machine
+ * by no more than `tolerance`, volt. An unchanged subtree is an average of its surroundings and chassis, so nothing
+ * inside can then differ by more either (the maximum principle of such matrices); 0 leaves out only what is identical.
+ * @param to its `x` and `hold` must hold the healthy values on entry; written where visited
+ */
+export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved: Moved, tolerance: number): void {
+  const { start, later, parent, size } = p;
+  const { x, hold } = to, was = from.x, held = from.hold;
+  const { mark: onPath, now: here } = path;
+  const { mark, self, list, now } = moved;
+  let count = 0;
+  for (let k = p.n - 1; k >= 0;) {
+    const up = parent[k]!;
+    const changed = onPath[k] === here;
+    if (!changed && (up < 0 || mark[up] !== now)) { k -= size[k]!; continue; }
+    const src = changed ? to : from;
+    const s = start[k]!, end = start[k + 1]!;
+    const out = src.out;
+    let sum = src.push[k]!, around = false, rests = src.leak[k]! > 0 ? 1 : 0;
+    for (let q = s; q < end; q++) {
+      const i = later[q]!;
+      sum += out[q]! * x[i]!;
+      if (self[i] === now) around = true;
+      if (hold[i] === 1 && out[q]! > 0) rests = 1;
+    }
+    if (!(src.pivot[k]! > 0)) sum = 0;
+    const own = Math.abs(sum - was[k]!) > tolerance || rests !== held[k];
+    x[k] = sum;
+    hold[k] = rests;
+    list[count++] = k;
+    if (own) self[k] = now;
+    if (own || around) mark[k] = now;
+    k--;
+  }
+  moved.count = count;
+}
+
+/**
+ * The inverse on every front, from the root down: its diagonal is the resistance to chassis at each node, at about
+ * the cost of a factorisation, since only entries on the filled pattern are ever needed (Takahashi, Fagan & Chen,
+ * "Formation of a sparse bus impedance matrix", 1973). Only positive numbers are added. Subtrees are left out as in
+ * `descend`; a node's resistance, too, is an average of its surroundings' plus a part of its own.
+ * @param tolerance ohm
+ */
+export function descendOhms(p: Pattern, to: Fronts, from: Fronts, path: Path, moved: Moved, tolerance: number): void {
+  const { start, parent, size, into, block: blockAt } = p;
+  const { mark: onPath, now: here } = path;
+  const { mark, list, now } = moved;
+  const block = to.block, was = from.block;
+  let count = 0;
+  for (let k = p.n - 1; k >= 0;) {
+    const up = parent[k]!;
+    const changed = onPath[k] === here;
+    if (!changed && (up < 0 || mark[up] !== now)) { k -= size[k]!; continue; }
+    const src = changed ? to : from;
+    const s = start[k]!, c = start[k + 1]! - s, w = c + 1, b = blockAt[k]!;
+    const { out, in: fIn } = src, d = src.pivot[k]!;
+    if (c > 0) {
+      const above = mark[up] === now ? block : was, a = blockAt[up]!, aw = start[up + 1]! - start[up]! + 1;
+      for (let i = 0; i < c; i++) {
+        const row = a + into[s + i]! * aw, to2 = b + (i + 1) * w + 1;
+        for (let j = 0; j < c; j++) block[to2 + j] = above[row + into[s + j]!]!;
+      }
+      for (let j = 0; j < c; j++) {
+        let across = 0, down = 0;
+        for (let i = 0; i < c; i++) {
+          across += out[s + i]! * block[b + (i + 1) * w + j + 1]!;
+          down += block[b + (j + 1) * w + i + 1]! * fIn[s + i]!;
+        }
+        block[b + j + 1] = across;
+        block[b + (j + 1) * w] = down;
+      }
+    }
+    let sum = d > 0 ? 1 / d : 0;
+    for (let i = 0; i < c; i++) sum += out[s + i]! * block[b + (i + 1) * w]!;
+    block[b] = sum;
+    list[count++] = k;
+    for (let i = b, end = b + w * w; i < end; i++) if (Math.abs(block[i]! - was[i]!) > tolerance) { mark[k] = now; break; }
+    k--;
+  }
+  moved.count = count;
+}
+
+/**
+ * One column of the inverse (or one row, `transposed`): volts at every position for 1 A pushed in at `a` and drawn at `b`.
+ * @param a position, or −1 for chassis; so `b` @param column out; n
+ */
+export function solveColumn(p: Pattern, to: Fronts, from: Fronts, path: Path, a: number, b: number, transposed: boolean, column: Float64Array): void {
+  const { start, later, parent } = p;
+  const { mark, now } = path;
+  column.fill(0);
+  if (a >= 0) column[a] = column[a]! + 1;
+  if (b >= 0) column[b] = column[b]! - 1;
+  // up the tree from both ends, in order of elimination, together from where they meet
+  for (let i = a, j = b; i >= 0 || j >= 0;) {
+    const k = i < 0 ? j : j < 0 ? i : Math.min(i, j);
+    if (i === k) i = parent[k]!;
+    if (j === k) j = parent[k]!;
+    const value = column[k]!;
+    if (value === 0) continue;
+    const src = mark[k] === now ? to : from;
+    const share = transposed ? src.out : src.in;
+    for (let q = start[k]!; q < start[k + 1]!; q++) { const l = later[q]!; column[l] = column[l]! + share[q]! * value; }
+  }
+  for (let k = p.n - 1; k >= 0; k--) {
+    const src = mark[k] === now ? to : from;
+    const share = transposed ? src.in : src.out, d = src.pivot[k]!;
+    if (!(d > 0)) { column[k] = 0; continue; }
+    let sum = column[k]! / d;
+    for (let q = start[k]!; q < start[k + 1]!; q++) sum += share[q]! * column[later[q]!]!;
+    column[k] = sum;
+  }
+}

@@ -1,0 +1,94 @@
+import type { Changed, Circuit } from "./element.js";
+import { createFronts, createMoved, createPath, type Fronts, type Moved, type Path } from "./fronts.js";
+import { analyse, WEIGHTS, type Pattern } from "./pattern.js";
+import { createColumnCache, createUpdates, type ColumnCache, type Updates } from "./shunts.js";
+import type { Doing, Moment } from "./weights.js";
+
+/** The machine state a circuit is solved in. */
+export interface Conditions extends Moment {
+  readonly circuit: Circuit;
+  /** key on, cranking or running */
+  readonly keyOn: boolean;
+  /** gates that do not wake in this state: modules asleep */
+  readonly asleep?: readonly number[] | undefined;
+}
+
+/**
+ * One circuit in one machine state, solved healthy once (`prepare`) and then with one fault after another (`settle`).
+ * Owned by one caller; `settle` allocates nothing beyond what its vectors need the first time.
+ * Arrays: n = nodes without chassis, by position (see Pattern); m = elements; gates.
+ */
+export interface Solver {
+  readonly pattern: Pattern;
+  conditions: Conditions;
+  readonly healthy: Fronts;
+  readonly faulty: Fronts;
+  readonly path: Path;
+  readonly moved: Moved;
+  readonly movedOhms: Moved;
+  /** positions whose block was written by the last `measureOhms`; seen[k] === movedOhms.now */
+  readonly seen: Int32Array;
+  readonly updates: Updates;
+  readonly cache: ColumnCache;
+  /** what every element does: healthy, and now (WEIGHTS numbers each) */
+  readonly weightsHealthy: Float64Array;
+  readonly weights: Float64Array;
+  readonly doing: Doing & { readonly modeHealthy: Int8Array; readonly awakeHealthy: Uint8Array; readonly straightHealthy: Float64Array };
+  /** gates first, then elements with segments of their own (devices), then fuses: everything that must agree with the voltages */
+  readonly watchers: { readonly count: number; readonly devices: Int32Array; readonly fuses: Int32Array; readonly start: Int32Array; readonly list: Int32Array; readonly of: Int32Array; readonly seen: Int32Array; now: number; readonly found: Int32Array };
+  /** for each gate its elements */
+  readonly gated: readonly Int32Array[];
+  /** elements and gates that differ from healthy now, for putting back */
+  readonly touched: { readonly elements: Int32Array; readonly mark: Uint8Array; count: number; gates: boolean };
+  readonly state: { ohmsReady: boolean; whole: boolean; outcome: Settled; healthyOutcome: Settled; tolerance: number };
+}
+
+export interface Settled {
+  /** false: no consistent set of device states was found; the circuit has none or swings between two */
+  readonly settled: boolean;
+  readonly rounds: number;
+  /** elements and gates that still disagreed, by id */
+  readonly swinging: readonly string[];
+}
+
+/** Room for solving circuits of one topology. `pattern` may be shared between solvers of the same topology. */
+export function createSolver(circuit: Circuit, pattern: Pattern = analyse(circuit)): Solver {
+  const m = circuit.elements.length, { n } = pattern, gates = circuit.gates.length;
+  const gated: number[][] = circuit.gates.map(() => []);
+  circuit.elements.forEach((e, i) => { if (e.gate >= 0) gated[e.gate]!.push(i); });
+  return {
+    pattern, conditions: { circuit, keyOn: true, open: new Uint8Array(m) },
+    healthy: createFronts(pattern), faulty: createFronts(pattern), path: createPath(n), moved: createMoved(n), movedOhms: createMoved(n), seen: new Int32Array(n).fill(-1),
+    updates: createUpdates(n), cache: createColumnCache(n), weightsHealthy: new Float64Array(m * WEIGHTS), weights: new Float64Array(m * WEIGHTS),
+    doing: {
+      mode: new Int8Array(m), modeHealthy: new Int8Array(m), awake: new Uint8Array(gates), awakeHealthy: new Uint8Array(gates), straight: new Float64Array(m), straightHealthy: new Float64Array(m),
+      series: new Float64Array(m), dead: new Uint8Array(m), replaced: new Map<number, Changed>(),
+    },
+    watchers: watchersOf(circuit, pattern), gated: gated.map((list) => Int32Array.from(list)),
+    touched: { elements: new Int32Array(m), mark: new Uint8Array(m), count: 0, gates: false },
+    state: { ohmsReady: false, whole: false, outcome: NONE, healthyOutcome: NONE, tolerance: 0 },
+  };
+}
+const SEGMENTED = new Set(["reference", "limiter", "diode", "filament"]);
+
+/** Who looks at which position: watcher w < gates is a gate, then devices, then fuses. `of` maps an element to its watcher. */
+function watchersOf(circuit: Circuit, { n, position }: Pattern): Solver["watchers"] {
+  const where = (test: (type: string) => boolean) => circuit.elements.flatMap((e, i) => (test(e.type) ? [i] : []));
+  const devices = where((t) => SEGMENTED.has(t)), fuses = where((t) => t === "fuse"), gates = circuit.gates.length;
+  const at: number[][] = Array.from({ length: n }, () => []);
+  const watch = (w: number, nodes: readonly number[]) => { for (const node of new Set(nodes)) if (node) at[position[node]!]!.push(w); };
+  circuit.gates.forEach((g, i) => watch(i, [...g.high.flat(), g.low]));
+  const of = new Int32Array(circuit.elements.length).fill(-1);
+  [...devices, ...fuses].forEach((e, i) => { of[e] = gates + i; watch(gates + i, [circuit.elements[e]!.a, circuit.elements[e]!.b]); });
+  const start = new Int32Array(n + 1), count = gates + devices.length + fuses.length;
+  at.forEach((list, k) => (start[k + 1] = start[k]! + list.length));
+  return { count, devices: Int32Array.from(devices), fuses: Int32Array.from(fuses), start, list: Int32Array.from(at.flat()), of, seen: new Int32Array(count).fill(-1), now: 0, found: new Int32Array(count) };
+}
+
+const NONE: Settled = { settled: true, rounds: 0, swinging: [] };
+
+/** Marks the elements that the unplugged connectors open. */
+export function openedBy(circuit: Circuit, unplugged: readonly string[]): Uint8Array {
+  const set = new Set(unplugged);
+  return Uint8Array.from(circuit.elements, (e) => (e.connector !== "" && set.has(e.connector) ? 1 : 0));
+}
