@@ -21,6 +21,9 @@ export function generateFaults(wiring: Wiring): Fault[] {
   ];
 }
 
+/** Connectors with more used cavities than this are not repinned by hand in a repair. */
+const REPINNED = 12;
+
 function connectorFaults(connector: Connector, wired: ReadonlySet<string>, netOf: ReadonlyMap<string, number>): Fault[] {
   const z = zoneFactor(connector.zones, CONTACT), wet = connector.zones.includes("wet"), oily = connector.zones.includes("oily");
   const sides = (cavity: string) => { const name = `${connector.id}:${cavity}`; return connector.inline ? [`${name}.a`, `${name}.b`] as const : [name, pinBehind(name)] as const; };
@@ -39,10 +42,10 @@ function connectorFaults(connector: Connector, wired: ReadonlySet<string>, netOf
     if (netOf.get(a) !== undefined && netOf.get(a) === netOf.get(b)) return []; // the same conductor in both
     return [
       fault(place, name, "cavitiesBridged", (wet ? prior.cavitiesBridgedWet : prior.cavitiesBridged), severity.fluid, between(a, b), { at: second }),
-      fault(place, name, "cavitiesSwapped", prior.cavitiesSwapped, NO_SEVERITY, (_s, c) => ({
+      ...(used.length > REPINNED ? [] : [fault(place, name, "cavitiesSwapped", prior.cavitiesSwapped, NO_SEVERITY, (_s, c) => ({
         ...opened(`contact ${connector.id}:${first}`, `contact ${connector.id}:${second}`)(NaN, c),
         shunts: [[a, behindB], [b, behindA]].map(([x, y]) => ({ a: nodeIndex(c, x!), b: nodeIndex(c, y!), ohm: DEFAULTS.contactOhm })),
-      }), { at: second }),
+      }), { at: second })]),
     ];
   });
   const unseated = used.length > 1 ? [fault({ type: "connector", id: connector.id }, connector.id, "unseated", prior.unseated * z, NO_SEVERITY, opened(...used.map((c) => `contact ${connector.id}:${c}`)))] : [];

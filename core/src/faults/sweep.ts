@@ -40,8 +40,8 @@ export interface SweepResult {
   readonly complete: boolean;
 }
 
-/** The tolerance when none is given, volt, and how far a resistance may be off for meter loading, ohm: half a millivolt at 5 V. */
-const TOLERANCE = 1e-3, LOADING_OHM = 1_000;
+/** The tolerance when none is given, volt, and how far a resistance may be off for meter loading, ohm: half a digit of a meter on its 20 V range, and 2.5 mV at 5 V. */
+const TOLERANCE = 5e-3, LOADING_OHM = 5_000;
 /** Cases between two calls of `progress`. */
 const PACE = 256;
 
@@ -85,11 +85,10 @@ export function sweepOne(s: Solver, edits: readonly Edit[], tolerance: number, g
     if (!settle(s, edits[done]!, tolerance).settled) unsettled.push(done);
     measureOhms(s, LOADING_OHM);
     if (used + 2 * n > node.length) { node = grown(node, Uint32Array); volt = grown(volt, Float32Array); }
-    const whole = s.state.whole;
     for (let pass = 0; pass < 2; pass++) {
-      const list = pass === 0 ? moved.list : movedOhms.list, count = whole ? (pass === 0 ? n : 0) : pass === 0 ? moved.count : movedOhms.count;
+      const list = pass === 0 ? moved.list : movedOhms.list, count = pass === 0 ? moved.count : movedOhms.count;
       for (let q = 0; q < count; q++) {
-        const k = whole ? q : list[q]!;
+        const k = list[q]!;
         if (wrote[k] === done) continue;
         wrote[k] = done;
         const v = faulty.hold[k] === 0 ? 0 : faulty.x[k]! / (1 + nodeOhm(s, p.node[k]!) / DEFAULTS.meter.ohm);

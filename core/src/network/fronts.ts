@@ -22,6 +22,11 @@ export interface Fronts {
   readonly up: Float64Array;
   readonly upLeak: Float64Array;
   readonly upPush: Float64Array;
+  /** by place in `Pattern.child`: leak and current that the simple children before it, and from it on, pass up; healthy only */
+  readonly before: Float64Array;
+  readonly beforePush: Float64Array;
+  readonly from: Float64Array;
+  readonly fromPush: Float64Array;
   /** volts by position, relative to 0 where the node floats; n */
   readonly x: Float64Array;
   /** 1 where a node has a way to chassis; n */
@@ -35,7 +40,8 @@ export function createFronts(p: Pattern): Fronts {
   const floats = (size: number) => new Float64Array(size);
   return {
     own: floats(p.own[n]!), out: floats(s), in: floats(s), pivot: floats(n), leak: floats(n), push: floats(n),
-    up: floats(p.update[n]!), upLeak: floats(s), upPush: floats(s), x: floats(n), hold: new Uint8Array(n), block: floats(p.block[n]!),
+    up: floats(p.update[n]!), upLeak: floats(s), upPush: floats(s),
+    before: floats(n + 1), beforePush: floats(n + 1), from: floats(n + 1), fromPush: floats(n + 1), x: floats(n), hold: new Uint8Array(n), block: floats(p.block[n]!),
   };
 }
 
@@ -46,18 +52,24 @@ export interface Path {
   count: number;
   readonly mark: Int32Array;
   readonly dirty: Int32Array;
+  /** children of k on the path: how many, and the last of them; valid where k is on it */
+  readonly kids: Int32Array;
+  readonly kid: Int32Array;
   now: number;
 }
 
-export const createPath = (n: number): Path => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), dirty: new Int32Array(n).fill(-1), now: 0 });
+export const createPath = (n: number): Path => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), dirty: new Int32Array(n).fill(-1), kids: new Int32Array(n), kid: new Int32Array(n), now: 0 });
 
 /** Adds a front and everything above it in the tree to the path. */
 export function addToPath(p: Pattern, path: Path, front: number): void {
-  const { mark, list, now } = path, { parent } = p;
+  const { mark, list, now, kids, kid } = path, { parent } = p;
   path.dirty[front] = now;
-  for (let k = front; k >= 0 && mark[k] !== now; k = parent[k]!) {
-    mark[k] = now;
-    list[path.count++] = k;
+  for (let k = front, below = -1; k >= 0; k = parent[k]!) {
+    const known = mark[k] === now;
+    if (!known) { mark[k] = now; list[path.count++] = k; kids[k] = 0; }
+    if (below >= 0) { kids[k] = kids[k]! + 1; kid[k] = below; }
+    if (known) return;
+    below = k;
   }
 }
 
@@ -87,8 +99,8 @@ export function sortPath(path: Path): void {
  * @param to where results go; @param from the healthy factorisation, read where a front is not on the path
  */
 export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): void {
-  const { start, into, child, childStart, own: ownAt, update } = p;
-  const { mark, dirty, now, list, count } = path;
+  const { start, into, child, childStart, simpleEnd, childAt, own: ownAt, update } = p;
+  const { mark, dirty, now, list, count, kids, kid } = path;
   const { out: fOut, in: fIn, pivot, leak: fLeak, push: fPush, up, upLeak, upPush } = to;
   for (let at = 0; at < count; at++) {
     const k = list[at]!;
@@ -99,7 +111,21 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
     o += 2 * c;
     let leak = own[o]!, push = own[o + 1]!;
     for (let i = u, end = u + c * c; i < end; i++) up[i] = 0;
-    for (let q = childStart[k]!, last = childStart[k + 1]!; q < last; q++) {
+    let q = childStart[k]!;
+    const simple = simpleEnd[k]!;
+    if (simple - q > FEW && kids[k]! <= 1 && from !== to) {
+      // a hub: only one of its many children changed at most, and the rest is known summed up before and after it
+      const at = kids[k] === 1 ? childAt[kid[k]!]! : simple;
+      if (at >= simple) { leak += from.from[q]!; push += from.fromPush[q]!; }
+      else {
+        const cs = start[kid[k]!]!;
+        leak += from.before[at]! + upLeak[cs]!;
+        push += from.beforePush[at]! + upPush[cs]!;
+        if (at + 1 < simple) { leak += from.from[at + 1]!; push += from.fromPush[at + 1]!; }
+      }
+      q = simple;
+    }
+    for (const last = childStart[k + 1]!; q < last; q++) {
       const ch = child[q]!;
       const src = mark[ch] === now ? to : from;
       const cs = start[ch]!, cc = start[ch + 1]! - cs;
@@ -139,6 +165,25 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       for (let j = 0, w = u + i * c; j < c; j++, w++) if (j !== i) up[w] = up[w]! + h * fOut[s + j]!;
     }
     for (let i = s; i < s + c; i++) fOut[i] = fOut[i]! / d;
+  }
+}
+
+/** Children up to which summing them all is quicker. */
+const FEW = 3;
+
+/** Sums up, before and after each, what the simple children of every node pass up; after eliminating the healthy circuit. */
+export function sumChildren(p: Pattern, f: Fronts): void {
+  for (let k = 0; k < p.n; k++) {
+    const first = p.childStart[k]!, end = p.simpleEnd[k]!;
+    for (let q = first, leak = 0, push = 0; q < end; q++) {
+      f.before[q] = leak; f.beforePush[q] = push;
+      const s = p.start[p.child[q]!]!;
+      leak += f.upLeak[s]!; push += f.upPush[s]!;
+    }
+    for (let q = end - 1, leak = 0, push = 0; q >= first; q--) {
+      const s = p.start[p.child[q]!]!;
+      f.from[q] = leak += f.upLeak[s]!; f.fromPush[q] = push += f.upPush[s]!;
+    }
   }
 }
 
@@ -239,33 +284,74 @@ export function descendOhms(p: Pattern, to: Fronts, from: Fronts, path: Path, mo
   moved.count = count;
 }
 
+/** A vector of n that is zero but at the positions listed. */
+export interface Sparse { readonly value: Float64Array; readonly list: Int32Array; count: number; readonly mark: Int32Array; now: number; readonly moved: Moved }
+export const createSparse = (n: number): Sparse => ({ value: new Float64Array(n), list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), now: 0, moved: createMoved(n) });
+export function clearSparse(v: Sparse): void {
+  for (let q = 0; q < v.count; q++) v.value[v.list[q]!] = 0;
+  v.count = 0;
+  v.now++;
+}
+export function addSparse(v: Sparse, k: number, x: number): void {
+  if (v.mark[k] !== v.now) { v.mark[k] = v.now; v.list[v.count++] = k; }
+  v.value[k] = v.value[k]! + x;
+}
+
 /**
- * One column of the inverse (or one row, `transposed`): volts at every position for 1 A pushed in at `a` and drawn at `b`.
- * @param a position, or −1 for chassis; so `b` @param column out; n
+ * One column of the inverse (or one row, `transposed`), first part: volts for 1 A pushed in at `a` and drawn at `b`, on
+ * the ways from both up the tree only. That is enough to know the resistance between them.
+ * @param a position, or −1 for chassis; so `b` @param column cleared and written
  */
-export function solveColumn(p: Pattern, to: Fronts, from: Fronts, path: Path, a: number, b: number, transposed: boolean, column: Float64Array): void {
+export function startColumn(p: Pattern, to: Fronts, from: Fronts, path: Path, a: number, b: number, transposed: boolean, column: Sparse): void {
   const { start, later, parent } = p;
   const { mark, now } = path;
-  column.fill(0);
-  if (a >= 0) column[a] = column[a]! + 1;
-  if (b >= 0) column[b] = column[b]! - 1;
+  clearSparse(column);
+  const { value } = column;
+  if (a >= 0) addSparse(column, a, 1);
+  if (b >= 0) addSparse(column, b, -1);
   // up the tree from both ends, in order of elimination, together from where they meet
   for (let i = a, j = b; i >= 0 || j >= 0;) {
     const k = i < 0 ? j : j < 0 ? i : Math.min(i, j);
     if (i === k) i = parent[k]!;
     if (j === k) j = parent[k]!;
-    const value = column[k]!;
-    if (value === 0) continue;
-    const src = mark[k] === now ? to : from;
-    const share = transposed ? src.out : src.in;
-    for (let q = start[k]!; q < start[k + 1]!; q++) { const l = later[q]!; column[l] = column[l]! + share[q]! * value; }
+    const src = mark[k] === now ? to : from, share = transposed ? src.out : src.in, here = value[k]!;
+    addSparse(column, k, 0);
+    if (here !== 0) for (let q = start[k]!; q < start[k + 1]!; q++) addSparse(column, later[q]!, share[q]! * here);
   }
-  for (let k = p.n - 1; k >= 0; k--) {
-    const src = mark[k] === now ? to : from;
-    const share = transposed ? src.in : src.out, d = src.pivot[k]!;
-    if (!(d > 0)) { column[k] = 0; continue; }
-    let sum = column[k]! / d;
-    for (let q = start[k]!; q < start[k + 1]!; q++) sum += share[q]! * column[later[q]!]!;
-    column[k] = sum;
+  // L(k) lies on the way up from k, so the way back down is complete in itself
+  const { list, count } = column;
+  if (count > 1) list.subarray(0, count).sort();
+  for (let q = count - 1; q >= 0; q--) {
+    const k = list[q]!, src = mark[k] === now ? to : from, share = transposed ? src.in : src.out, d = src.pivot[k]!;
+    let sum = d > 0 ? value[k]! / d : 0;
+    if (d > 0) for (let r = start[k]!; r < start[k + 1]!; r++) sum += share[r]! * value[later[r]!]!;
+    value[k] = sum;
+  }
+}
+
+/** Second part: everywhere else, but for subtrees in whose surroundings no value exceeds `least`. */
+export function finishColumn(p: Pattern, to: Fronts, from: Fronts, path: Path, transposed: boolean, column: Sparse, least: number): void {
+  const { start, later, parent, size } = p;
+  const { mark: onPath, now: here } = path;
+  const { value, moved, mark, now } = column, above = moved.mark, at = ++moved.now;
+  const first = column.count;
+  for (let q = 0; q < first; q++) {
+    const k = column.list[q]!;
+    let most = Math.abs(value[k]!);
+    for (let r = start[k]!; r < start[k + 1]!; r++) most = Math.max(most, Math.abs(value[later[r]!]!));
+    if (most > least) above[k] = at;
+  }
+  for (let k = p.n - 1; k >= 0;) {
+    if (mark[k] === now) { k--; continue; }
+    const up = parent[k]!;
+    if (up < 0 || above[up] !== at) { k -= size[k]!; continue; }
+    const src = onPath[k] === here ? to : from, share = transposed ? src.in : src.out;
+    let sum = 0, most = 0;
+    for (let r = start[k]!; r < start[k + 1]!; r++) { const v = value[later[r]!]!; sum += share[r]! * v; most = Math.max(most, Math.abs(v)); }
+    value[k] = sum;
+    mark[k] = now;
+    column.list[column.count++] = k;
+    if (most > least) above[k] = at;
+    k--;
   }
 }

@@ -19,8 +19,12 @@ export interface Pattern {
   /** −1 at a root */
   readonly parent: Int32Array;
   readonly size: Int32Array;
+  /** children of k are child[childStart[k] … childStart[k + 1]); those that lean on nothing but k come first, up to simpleEnd[k] */
   readonly childStart: Int32Array;
   readonly child: Int32Array;
+  readonly simpleEnd: Int32Array;
+  /** where each node stands in `child` */
+  readonly childAt: Int32Array;
   /** for each entry of L(k): its place in the parent's front; s entries */
   readonly into: Int32Array;
   /** where the c × c update of k begins; n + 1 entries */
@@ -43,7 +47,7 @@ export const WEIGHTS = 6;
 const AB = 0, BA = 1, A_LOW = 2, LOW_A = 3, INTO_A = 4, INTO_B = 5;
 
 /**
- * Symbolic elimination with minimum degree; among equals the one left alone longest, which eliminates long runs of
+ * Symbolic elimination with minimum degree; among equals the one with least below it, which eliminates long runs of
  * wire and contact every other node first and keeps the tree low. Then a postorder, and the bookkeeping above.
  */
 export function analyse(circuit: Circuit): Pattern {
@@ -75,9 +79,14 @@ export function analyse(circuit: Circuit): Pattern {
     size[p] = size[p]! + size[k]!;
     lists[k]!.forEach((i, j) => (into[start[k]! + j] = i === p ? 0 : 1 + lists[p]!.indexOf(i)));
   }
-  const childStart = new Int32Array(n + 1);
-  children.forEach((list, k) => (childStart[k + 1] = childStart[k]! + list.length));
-  return { n, position, node, start, later, parent, size, childStart, child: Int32Array.from(children.flat()), into, update, block, own, ...stamps(circuit, n, position, lists, own) };
+  const childStart = new Int32Array(n + 1), simpleEnd = new Int32Array(n), childAt = new Int32Array(n);
+  children.forEach((list, k) => {
+    childStart[k + 1] = childStart[k]! + list.length;
+    list.sort((a, b) => Number(lists[a]!.length > 1) - Number(lists[b]!.length > 1) || a - b);
+    simpleEnd[k] = childStart[k]! + list.filter((c) => lists[c]!.length === 1).length;
+    list.forEach((c, i) => (childAt[c] = childStart[k]! + i));
+  });
+  return { n, position, node, start, later, parent, size, childStart, child: Int32Array.from(children.flat()), simpleEnd, childAt, into, update, block, own, ...stamps(circuit, n, position, lists, own) };
 }
 
 function eliminate(circuit: Circuit, n: number) {
@@ -102,7 +111,7 @@ function eliminate(circuit: Circuit, n: number) {
       const list = adjacent[i]!;
       list.delete(pivot);
       for (const j of around) if (j !== i) list.add(j);
-      buckets.update(i, list.size);
+      buckets.update(i, list.size, buckets.heightOf(pivot));
     }
     adjacent[pivot]!.clear();
   }
@@ -167,27 +176,35 @@ function stamps(circuit: Circuit, n: number, position: Int32Array, lists: readon
   };
 }
 
-/** Smallest degree first, in linear time: one set of nodes per degree. */
+/** Smallest degree first, among those the one with the lowest subtree below it: one set of nodes per degree and height. */
 class DegreeBuckets {
-  private readonly buckets: Set<number>[] = [];
+  private readonly buckets: Set<number>[][] = [];
+  private readonly height: Int32Array;
   private lowest = 0;
   constructor(private readonly degree: number[]) {
-    degree.forEach((d, node) => this.bucket(d).add(node));
+    this.height = new Int32Array(degree.length);
+    degree.forEach((d, node) => this.bucket(d, 0).add(node));
   }
-  private bucket(d: number): Set<number> {
-    return (this.buckets[d] ??= new Set());
+  private bucket(d: number, height: number): Set<number> {
+    return ((this.buckets[d] ??= [])[height] ??= new Set());
   }
   takeSmallest(): number {
-    while (!this.buckets[this.lowest]?.size) this.lowest++;
-    const bucket = this.buckets[this.lowest]!;
-    const node = bucket.values().next().value!;
-    bucket.delete(node);
-    return node;
+    for (;; this.lowest++) {
+      for (const bucket of this.buckets[this.lowest] ?? []) {
+        if (!bucket?.size) continue;
+        const node = bucket.values().next().value!;
+        bucket.delete(node);
+        return node;
+      }
+    }
   }
-  update(node: number, d: number) {
-    this.bucket(this.degree[node]!).delete(node);
+  /** a neighbour of the node just eliminated, whose subtree was `below` high */
+  update(node: number, d: number, below: number) {
+    this.bucket(this.degree[node]!, this.height[node]!).delete(node);
     this.degree[node] = d;
-    this.bucket(d).add(node);
+    this.height[node] = Math.max(this.height[node]!, below + 1);
+    this.bucket(d, this.height[node]!).add(node);
     if (d < this.lowest) this.lowest = d;
   }
+  heightOf(node: number): number { return this.height[node]!; }
 }

@@ -1,5 +1,5 @@
 import type { Circuit, Edit, Shunt } from "./element.js";
-import { addToPath, descend, descendOhms, eliminate, solveColumn, sortPath } from "./fronts.js";
+import { addToPath, descend, descendOhms, eliminate, sortPath, startColumn, sumChildren } from "./fronts.js";
 import type { Solution } from "./netlist.js";
 import { WEIGHTS } from "./pattern.js";
 import { addedOhm, addShunt, clearUpdates, findRows, sameIsland, type Inverse } from "./shunts.js";
@@ -26,8 +26,6 @@ export function prepare(s: Solver, c: Conditions, start: "awake" | "asleep" = "a
     doing.straight[i] = e.type === "filament" ? e.volt : 0;
   }
   for (let g = 0; g < circuit.gates.length; g++) doing.awake[g] = start === "asleep" || neverWakes(s, g, undefined) || circuit.gates[g]!.either ? 0 : 1;
-  s.cache.columns.clear();
-  s.cache.rows.clear();
   state.ohmsReady = false;
   state.tolerance = 0;
   s.healthy.x.fill(0);
@@ -42,6 +40,7 @@ export function prepare(s: Solver, c: Conditions, start: "awake" | "asleep" = "a
     eliminate(pattern, s.healthy, s.healthy, path);
     descend(pattern, s.healthy, s.healthy, path, s.moved, 0);
   }, s.healthy.x);
+  sumChildren(pattern, s.healthy);
   s.weightsHealthy.set(s.weights);
   doing.modeHealthy.set(doing.mode);
   doing.awakeHealthy.set(doing.awake);
@@ -124,11 +123,9 @@ function putBack(s: Solver): void {
 }
 
 function restoreVolts(s: Solver): void {
-  const { moved, faulty, healthy, updates, state } = s;
-  if (state.whole) { faulty.x.set(healthy.x); faulty.hold.set(healthy.hold); }
-  else for (let q = 0; q < moved.count; q++) { const k = moved.list[q]!; faulty.x[k] = healthy.x[k]!; faulty.hold[k] = healthy.hold[k]!; }
+  const { moved, faulty, healthy, updates } = s;
+  for (let q = 0; q < moved.count; q++) { const k = moved.list[q]!; faulty.x[k] = healthy.x[k]!; faulty.hold[k] = healthy.hold[k]!; }
   if (updates.count) clearUpdates(updates);
-  state.whole = false;
   moved.count = 0;
 }
 
@@ -211,16 +208,23 @@ function assemble(s: Solver, shunts: readonly Shunt[] | undefined, own: Float64A
   }
 }
 
-const inverseOf = (s: Solver): Inverse => ({ pattern: s.pattern, to: s.faulty, from: s.healthy, path: s.path, updates: s.updates, cache: s.cache });
+const inverseOf = (s: Solver): Inverse => ({ pattern: s.pattern, to: s.faulty, from: s.healthy, path: s.path, updates: s.updates });
 
 function addOutside(s: Solver, shunts: readonly Shunt[]): void {
   const inverse = inverseOf(s);
-  s.state.whole = true;
+  const { moved, faulty, healthy } = s, { tolerance } = s.state;
+  if (s.path.count === 0) moved.now++; // else the list of `descend` is added to
+  for (let q = 0; q < moved.count; q++) moved.mark[moved.list[q]!] = moved.now;
+  const changed = (k: number) => { if (moved.mark[k] !== moved.now) { moved.mark[k] = moved.now; moved.list[moved.count++] = k; } };
   // parts that float on both sides wait until another shunt holds one of them
   for (let waiting = shunts; waiting.length;) {
-    const left = waiting.filter((x) => !addShunt(inverse, s.pattern.position[x.a]!, s.pattern.position[x.b]!, x.ohm, x.volt ?? 0));
-    if (left.length === waiting.length) return;
+    const left = waiting.filter((x) => !addShunt(inverse, s.pattern.position[x.a]!, s.pattern.position[x.b]!, x.ohm, x.volt ?? 0, tolerance, changed));
+    if (left.length === waiting.length) break;
     waiting = left;
+  }
+  for (let q = 0; q < moved.count; q++) {
+    const k = moved.list[q]!;
+    moved.self[k] = Math.abs(faulty.x[k]! - healthy.x[k]!) > tolerance || faulty.hold[k] !== healthy.hold[k] ? moved.now : moved.now - 1;
   }
 }
 
@@ -255,10 +259,9 @@ function gatherWatchers(s: Solver, everyone: boolean): number {
   if (everyone) { for (let i = 0; i < w.count; i++) w.found[i] = i; return w.count; }
   const now = ++w.now;
   let count = 0;
-  const whole = s.state.whole, { x } = s.faulty, was = s.healthy.x, { tolerance } = s.state;
-  for (let q = 0, end = whole ? s.pattern.n : moved.count; q < end; q++) {
-    const k = whole ? q : moved.list[q]!;
-    if (whole ? Math.abs(x[k]! - was[k]!) <= tolerance : moved.self[k] !== moved.now) continue;
+  for (let q = 0; q < moved.count; q++) {
+    const k = moved.list[q]!;
+    if (moved.self[k] !== moved.now) continue;
     for (let j = w.start[k]!; j < w.start[k + 1]!; j++) { const i = w.list[j]!; if (w.seen[i] !== now) { w.seen[i] = now; w.found[count++] = i; } }
   }
   for (let q = 0; q < touched.count; q++) {
@@ -350,11 +353,11 @@ export function solutionOf(s: Solver): Solution {
 export function measureOhms(s: Solver, tolerance = 0): void {
   const { pattern: p, path, healthy, faulty, movedOhms, seen, state } = s;
   if (!state.ohmsReady) {
-    const all = { list: path.list, count: p.n, mark: new Int32Array(p.n), dirty: path.dirty, now: 0 };
+    const all = { ...path, count: p.n, mark: new Int32Array(p.n), now: 0 };
     descendOhms(p, healthy, healthy, all, { list: new Int32Array(p.n), count: 0, mark: new Int32Array(p.n).fill(-1), self: movedOhms.self, now: 0 }, Infinity);
     state.ohmsReady = true;
   }
-  if (s.updates.count && s.updates.reach > tolerance) findRows(inverseOf(s));
+  if (s.updates.count && s.updates.reach > tolerance) findRows(inverseOf(s), tolerance);
   movedOhms.now++;
   descendOhms(p, faulty, healthy, path, movedOhms, tolerance);
   for (let q = 0; q < movedOhms.count; q++) seen[movedOhms.list[q]!] = movedOhms.now;
@@ -380,12 +383,12 @@ export function ohmBetween(s: Solver, a: number, b: number): number {
   const i = p.position[a]!, j = p.position[b]!;
   const held = (k: number) => k < 0 || faulty.hold[k] === 1;
   if (held(i) !== held(j)) return Infinity;
-  const column = new Float64Array(p.n);
   if (!held(i)) {
     if (!sameIsland(inverseOf(s), i, j)) return Infinity;
   }
-  solveColumn(p, faulty, healthy, path, i, j, false, column);
-  return Math.max(0, (i < 0 ? 0 : column[i]!) - (j < 0 ? 0 : column[j]!));
+  const [column] = updates.scratch;
+  startColumn(p, faulty, healthy, path, i, j, false, column);
+  return Math.max(0, (i < 0 ? 0 : column.value[i]!) - (j < 0 ? 0 : column.value[j]!));
 }
 
 /** Current through an element from `a` to `b`, ampere, after `settle`; NaN where it floats. */

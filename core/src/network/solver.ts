@@ -1,7 +1,7 @@
 import type { Changed, Circuit } from "./element.js";
 import { createFronts, createMoved, createPath, type Fronts, type Moved, type Path } from "./fronts.js";
 import { analyse, WEIGHTS, type Pattern } from "./pattern.js";
-import { createColumnCache, createUpdates, type ColumnCache, type Updates } from "./shunts.js";
+import { createUpdates, type Updates } from "./shunts.js";
 import type { Doing, Moment } from "./weights.js";
 
 /** The machine state a circuit is solved in. */
@@ -29,7 +29,6 @@ export interface Solver {
   /** positions whose block was written by the last `measureOhms`; seen[k] === movedOhms.now */
   readonly seen: Int32Array;
   readonly updates: Updates;
-  readonly cache: ColumnCache;
   /** what every element does: healthy, and now (WEIGHTS numbers each) */
   readonly weightsHealthy: Float64Array;
   readonly weights: Float64Array;
@@ -40,7 +39,7 @@ export interface Solver {
   readonly gated: readonly Int32Array[];
   /** elements and gates that differ from healthy now, for putting back */
   readonly touched: { readonly elements: Int32Array; readonly mark: Uint8Array; count: number; gates: boolean };
-  readonly state: { ohmsReady: boolean; whole: boolean; outcome: Settled; healthyOutcome: Settled; tolerance: number };
+  readonly state: { ohmsReady: boolean; outcome: Settled; healthyOutcome: Settled; tolerance: number };
 }
 
 export interface Settled {
@@ -59,14 +58,14 @@ export function createSolver(circuit: Circuit, pattern: Pattern = analyse(circui
   return {
     pattern, conditions: { circuit, keyOn: true, open: new Uint8Array(m) },
     healthy: createFronts(pattern), faulty: createFronts(pattern), path: createPath(n), moved: createMoved(n), movedOhms: createMoved(n), seen: new Int32Array(n).fill(-1),
-    updates: createUpdates(n), cache: createColumnCache(n), weightsHealthy: new Float64Array(m * WEIGHTS), weights: new Float64Array(m * WEIGHTS),
+    updates: createUpdates(n), weightsHealthy: new Float64Array(m * WEIGHTS), weights: new Float64Array(m * WEIGHTS),
     doing: {
       mode: new Int8Array(m), modeHealthy: new Int8Array(m), awake: new Uint8Array(gates), awakeHealthy: new Uint8Array(gates), straight: new Float64Array(m), straightHealthy: new Float64Array(m),
       series: new Float64Array(m), dead: new Uint8Array(m), replaced: new Map<number, Changed>(),
     },
     watchers: watchersOf(circuit, pattern), gated: gated.map((list) => Int32Array.from(list)),
     touched: { elements: new Int32Array(m), mark: new Uint8Array(m), count: 0, gates: false },
-    state: { ohmsReady: false, whole: false, outcome: NONE, healthyOutcome: NONE, tolerance: 0 },
+    state: { ohmsReady: false, outcome: NONE, healthyOutcome: NONE, tolerance: 0 },
   };
 }
 const SEGMENTED = new Set(["reference", "limiter", "diode", "filament"]);
