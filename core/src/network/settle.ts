@@ -218,7 +218,7 @@ function addOutside(s: Solver, shunts: readonly Shunt[]): void {
   const changed = (k: number) => { if (moved.mark[k] !== moved.now) { moved.mark[k] = moved.now; moved.list[moved.count++] = k; } };
   // parts that float on both sides wait until another shunt holds one of them
   for (let waiting = shunts; waiting.length;) {
-    const left = waiting.filter((x) => !addShunt(inverse, s.pattern.position[x.a]!, s.pattern.position[x.b]!, x.ohm, x.volt ?? 0, tolerance, changed));
+    const left = waiting.filter((x) => !addShunt(inverse, s.pattern.position[x.a]!, s.pattern.position[x.b]!, x.ohm, x.volt ?? 0, tolerance, shunts.length === 1, changed));
     if (left.length === waiting.length) break;
     waiting = left;
   }

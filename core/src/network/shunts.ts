@@ -32,17 +32,18 @@ export interface Inverse { readonly pattern: Pattern; readonly to: Fronts; reado
 /**
  * Adds `ohm` between positions a and b, in series with `volt`, to the solution `x` and to the inverse.
  * A part that floats simply takes the voltage of what it now touches: no current can flow into it.
- * @param changed told every position whose voltage may have changed; @param tolerance volt, smaller changes are left out
+ * @param last no other shunt will follow; @param changed told every position whose voltage may have changed; @param tolerance volt, smaller changes are left out
  * @returns false where two parts that both float would be joined: nothing to solve until one of them is held
  */
-export function addShunt(inv: Inverse, a: number, b: number, ohm: number, volt: number, tolerance: number, changed: (k: number) => void): boolean {
+export function addShunt(inv: Inverse, a: number, b: number, ohm: number, volt: number, tolerance: number, last: boolean, changed: (k: number) => void): boolean {
   const { to, updates } = inv, { x, hold } = to;
   if (hold[a] !== hold[b]) { joinFloating(inv, hold[a] === 1 ? a : b, hold[a] === 1 ? b : a, ohm, hold[a] === 1 ? -volt : volt, changed); return true; }
   if (hold[a] === 0 && !sameIsland(inv, a, b)) return false;
   const z = vector(inv, 2 * updates.count), { value } = z;
   const shares = begin(inv, a, b, false, z, updates.count, tolerance);
   const scale = 1 / (ohm + Math.max(0, pathValue(inv, z, shares, a) - pathValue(inv, z, shares, b))), ampere = (x[a]! - x[b]! - volt) * scale;
-  finish(inv, z, false, shares, ampere === 0 ? Infinity : tolerance / Math.abs(ampere));
+  // cut short where neither a voltage nor, through a meter's loading, a resistance would matter; hardly at all before another shunt
+  finish(inv, z, false, shares, last ? Math.min(tolerance / Math.abs(ampere), Math.sqrt((tolerance * LOADING_OHM_PER_VOLT) / scale)) || 0 : tolerance / SURGE_AMPERE);
   let most = 0;
   for (let q = 0; q < z.count; q++) {
     const k = z.list[q]!, c = value[k]!;
@@ -121,6 +122,8 @@ function begin(inv: Inverse, a: number, b: number, transposed: boolean, column: 
   if (!transposed && updates.steps.some((step, i) => step.at < count && i >= updates.rows)) findRows(inv, tolerance / SURGE_AMPERE, true);
   return Array.from({ length: count }, (_, t) => { const q = vector(inv, 2 * t + (transposed ? 0 : 1)); return at(q, a) - at(q, b); });
 }
+/** A resistance this far off costs a 10 MΩ meter a volt or less at 10 V, ohm per volt. */
+const LOADING_OHM_PER_VOLT = 1e6;
 /** Currents through a shunt are taken to stay below this where columns are cut short, ampere. */
 const SURGE_AMPERE = 100;
 const NO_SHARES: readonly number[] = [];
