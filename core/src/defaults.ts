@@ -19,6 +19,8 @@ export const DEFAULTS = {
   /** Battery: rest voltage of a 12 V battery by key state, volt, and inner resistance, ohm. */
   batteryVolt: { off: 12.6, on: 12.4, cranking: 10.4, running: 14.2 } as Readonly<Record<KeyState, number>>,
   batteryOhm: 0.01,
+  /** Beside an alternator: what the battery looks like to a charging current, ohm, and the most it gives, ampere. */
+  batteryChargeOhm: 0.3, batteryMostAmpere: 5_000,
   /** A fuse's cold resistance, ohm × ampere: a 10 A blade fuse drops about 75 mV at its rating. */
   fuseOhmAmpere: 0.075,
   /** Steady current over rating at which a blade fuse opens (ISO 8820-3 operates at 135 %; value from memory). */
@@ -49,7 +51,7 @@ export const DEFAULTS = {
     driverOhm: 0.15, lowSideAmpere: 8, highSideAmpere: 1, driverOffOhm: 200_000,
   },
   /** Two-wire bus (levels as ISO 11898-2 asks, values from memory) and single-wire bus (ISO 17987-4, values from memory). */
-  bus: { recessiveVolt: 2.5, recessiveOhm: 25_000, dominantHighVolt: 4.3, dominantLowVolt: 0.7, dominantOhm: 25, terminatorOhm: 120, duty: 0.2, aliveVolt: 0.9, commanderOhm: 1_000, responderOhm: 30_000, lineOhm: 20, lineDuty: 0.15, lineOffOhm: 1e9 },
+  bus: { recessiveVolt: 2.5, recessiveOhm: 25_000, dominantHighVolt: 4.3, dominantLowVolt: 0.7, dominantOhm: 25, dominantAmpere: 0.1, dominantOffOhm: 50e6, terminatorOhm: 120, duty: 0.2, aliveVolt: 0.9, commanderOhm: 1_000, responderOhm: 30_000, lineOhm: 20, lineDuty: 0.15, lineOffOhm: 1e9 },
   pedal: { trackOhm: 5_000, wiperOhm: 1_000, restShare: [0.1, 0.2] as const, ratio: 0.5 },
   coilSensor: { ohm: 800, volt: 1.5 },
   currentLoop: { dropOutVolt: 8, restMilliampere: [4, 12] as const },

@@ -55,7 +55,7 @@ describe("likelihood of one reading", () => {
 describe("joint draws", () => {
   test("draw 0 is nominal, each parameter visits every stratum once (Latin hypercube), the same in every key state", () => {
     const draws = new Draws(doc, 8, 3);
-    const reference = (key: "on" | "running", d: number) => draws.circuit(key, d).elements.find((e) => e.id === "load B9")!.ohm;
+    const reference = (key: "on" | "running", d: number) => draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!.ohm;
     expect(reference("on", 0)).toBeCloseTo(5 / 0.008, 9);
     const drawn = Array.from({ length: 7 }, (_, d) => reference("on", d + 1));
     // typed: ±5 %, eight strata of amperes; seven of them are seen, each once

@@ -1,6 +1,6 @@
 import type { Circuit } from "../network/element.js";
 import type { Solver } from "../network/solver.js";
-import { isSet, lacksActivity, moduleSideVolt, momentsOf, quietFails, runs, setAtRest, setInPhase, type BoundMonitor } from "./monitors.js";
+import { currentFails, isSet, lacksActivity, moduleSideVolt, momentsOf, quietFails, runs, setAtRest, talkFails, type BoundMonitor } from "./monitors.js";
 
 /** Part of every pulsed driver's and talking bus's period, by where it begins and how long it lasts (shares). */
 export interface Phase { readonly phase: number; readonly share: number }
@@ -13,16 +13,16 @@ export function phasesOf(circuit: Circuit): Phase[] {
 }
 
 /** What to settle for one look at the machine. */
-export interface Look { readonly steel?: boolean; readonly phase: number }
+export interface Look { readonly steel?: boolean; readonly phase: number; readonly talker?: number }
 
 const REST: Look = { phase: 0 }, STEEL: Look = { steel: true, phase: 0 }, NO_STEEL: Look = { steel: false, phase: 0 };
 
 /** Monitors of one key state, sorted once by the looks they need. Entries are places in `monitors`. */
-export interface JudgePlan { readonly monitors: readonly BoundMonitor[]; readonly rest: readonly number[]; readonly steel: readonly number[]; readonly phased: readonly number[] }
+export interface JudgePlan { readonly monitors: readonly BoundMonitor[]; readonly rest: readonly number[]; readonly steel: readonly number[]; readonly driven: readonly number[]; readonly heard: readonly number[] }
 
 export function judgePlan(monitors: readonly BoundMonitor[]): JudgePlan {
   const of = (kind: string) => monitors.flatMap((m, i) => (momentsOf(m) === kind ? [i] : []));
-  return { monitors, rest: of("rest"), steel: of("steel"), phased: of("phases") };
+  return { monitors, rest: of("rest"), steel: of("steel"), driven: of("driven"), heard: of("heard") };
 }
 
 /**
@@ -30,7 +30,7 @@ export function judgePlan(monitors: readonly BoundMonitor[]): JudgePlan {
  * @param look settles the circuit for one look; the solver stays valid until the next call
  * @param set called with the place in `monitors` of every code that sets
  */
-export function judge({ monitors, rest, steel, phased }: JudgePlan, phases: readonly Phase[], look: (l: Look) => Solver, set: (i: number) => void): void {
+export function judge({ monitors, rest, steel, driven, heard }: JudgePlan, phases: readonly Phase[], look: (l: Look) => Solver, set: (i: number) => void): void {
   if (rest.length && phases.length === 1) {
     const s = look(REST);
     for (const i of rest) if (isSet(s, monitors[i]!)) set(i);
@@ -53,11 +53,12 @@ export function judge({ monitors, rest, steel, phased }: JudgePlan, phases: read
     const t = look(NO_STEEL);
     steel.forEach((i, j) => { if (lacksActivity(with_[j]!, moduleSideVolt(t, monitors[i]!), runs(t, monitors[i]!))) set(i); });
   }
-  if (phased.length) {
+  if (driven.length) {
     const s = look(REST);
-    const already = phased.map((i) => setInPhase(s, monitors[i]!));
-    const last = phases[phases.length - 1]!;
-    const t = phases.length > 1 ? look({ phase: last.phase }) : s;
-    phased.forEach((i, j) => { if (already[j] || (phases.length > 1 && quietFails(t, monitors[i]!))) set(i); });
+    for (const i of driven) if (currentFails(s, monitors[i]!)) set(i);
+  }
+  if (heard.length) {
+    const quiet = look({ phase: phases[phases.length - 1]!.phase }), failed = heard.map((i) => quietFails(quiet, monitors[i]!));
+    heard.forEach((i, j) => { if (failed[j] || talkFails(look({ phase: 0, talker: monitors[i]!.node!.gate }), monitors[i]!)) set(i); });
   }
 }

@@ -25,16 +25,16 @@ export interface BoundMonitor {
   readonly enable: readonly [number, number];
   /** the key state in which it is judged */
   readonly key: KeyState;
-  /** disagree: the other pin and its ground; current: the driver; silent: the node's gate and the pins that must agree */
+  /** disagree: the other pin and its ground; current: the driver; silent: the node's gate and the module's own bus pins */
   readonly other?: { readonly pin: number; readonly innerGround: number };
   readonly driver?: number;
-  readonly node?: { readonly gate: number; readonly lines: readonly { readonly here: number; readonly there: number }[]; readonly twoWire: boolean };
+  readonly node?: { readonly gate: number; readonly lines: readonly { readonly here: number }[]; readonly twoWire: boolean };
 }
 
 /** A signal that moves less than this between tooth and gap counts as no activity, volt. */
 const ACTIVITY_VOLT = 1;
-/** A bus line that stands further off than this at its two ends is not one line, volt. */
-const SAME_LINE_VOLT = 0.5;
+/** A two-wire bus at rest stands no further apart than this (ISO 11898-2, value from memory), volt. */
+const QUIET_VOLT = 0.5;
 const JUDGED_FIRST: readonly KeyState[] = ["on", "cranking", "running"];
 
 /** Binds every code whose set condition, or at least its family and subject, is known. */
@@ -83,8 +83,8 @@ function bindNode(wiring: Wiring, circuit: Circuit, module: { id: string }, id: 
   const twoWire = Boolean(here.busHigh && there.busHigh && here.busLow && there.busLow);
   const names: readonly (keyof BusPins)[] = twoWire ? ["busHigh", "busLow"] : ["busLine"];
   const lines = names.flatMap((n) => {
-    const a = circuit.nodeOf.get(pinBehind(here[n] ?? "")), b = circuit.nodeOf.get(pinBehind(there[n] ?? ""));
-    return a === undefined || b === undefined ? [] : [{ here: a, there: b }];
+    const a = circuit.nodeOf.get(pinBehind(here[n] ?? ""));
+    return a === undefined || !there[n] ? [] : [{ here: a }];
   });
   return gate === undefined || lines.length === 0 ? undefined : { gate, lines, twoWire };
 }
@@ -105,8 +105,8 @@ export function runs(s: Solver, m: BoundMonitor): boolean {
 }
 
 /** Operating points a monitor is judged at. Most need the one at rest. */
-export type Moments = "rest" | "steel" | "phases";
-export const momentsOf = (m: BoundMonitor): Moments => (m.monitor.type === "noActivity" ? "steel" : m.monitor.type === "current" || m.monitor.type === "silent" ? "phases" : "rest");
+export type Moments = "rest" | "steel" | "driven" | "heard";
+export const momentsOf = (m: BoundMonitor): Moments => (m.monitor.type === "noActivity" ? "steel" : m.monitor.type === "current" ? "driven" : m.monitor.type === "silent" ? "heard" : "rest");
 
 /** Whether a code judged at rest sets, by the mean volts its module sees. NaN (a pin that floats) sets nothing. */
 export function setAtRest(monitor: Monitor, volt: number, other: number): boolean {
@@ -129,27 +129,27 @@ export function lacksActivity(withSteel: number, withoutSteel: number, running: 
   return running && !(Math.abs(withSteel - withoutSteel) >= ACTIVITY_VOLT);
 }
 
-/** For current and silent: whether the code sets, from one look at the driven or dominant part of the period. `quiet` is the look at the other part. */
-export function setInPhase(s: Solver, m: BoundMonitor): boolean {
-  if (!runs(s, m)) return false;
-  if (m.monitor.type === "current") {
-    const ampere = Math.abs(elementAmpere(s, m.driver ?? 0));
-    return ampere < (m.monitor.low ?? -1) || ampere > (m.monitor.high ?? Infinity);
-  }
-  if (m.monitor.type !== "silent" || !m.node) return false;
-  if (s.doing.awake[m.node.gate] === 0) return true;
-  const ground = nodeVolt(s, m.innerGround);
-  for (const { here, there } of m.node.lines) if (!(Math.abs(nodeVolt(s, here) - nodeVolt(s, there)) < SAME_LINE_VOLT)) return true;
-  const [first, second] = m.node.lines;
-  if (m.node.twoWire) return !(nodeVolt(s, first!.here) - nodeVolt(s, second!.here) >= DEFAULTS.bus.aliveVolt);
-  return !(nodeVolt(s, first!.here) - ground < 0.4 * m.enable[1]);
+/** For current: whether the driver carries too little or too much, at a look at the driven part of the period. */
+export function currentFails(s: Solver, m: BoundMonitor): boolean {
+  if (m.monitor.type !== "current" || !runs(s, m)) return false;
+  const ampere = Math.abs(elementAmpere(s, m.driver ?? 0));
+  return ampere < (m.monitor.low ?? -1) || ampere > (m.monitor.high ?? Infinity);
 }
 
-/** For silent: whether the quiet part of the period, too, looks as it should: no voltage across the pair, a single wire pulled up. */
-export function quietFails(s: Solver, m: BoundMonitor): boolean {
-  if (m.monitor.type !== "silent" || !m.node || !runs(s, m) || s.doing.awake[m.node.gate] === 0) return false;
+/** For silent: whether nothing reaches the module, at a look at which only the node talks. */
+export function talkFails(s: Solver, m: BoundMonitor): boolean {
+  if (!m.node || !runs(s, m)) return false;
+  if (s.doing.awake[m.node.gate] === 0) return true;
   const [first, second] = m.node.lines;
-  if (m.node.twoWire) return Math.abs(nodeVolt(s, first!.here) - nodeVolt(s, second!.here)) > SAME_LINE_VOLT;
-  const supply = m.supplies.length ? Math.max(...m.supplies.map((p) => nodeVolt(s, p))) : m.enable[0];
-  return nodeVolt(s, first!.here) < 0.6 * supply;
+  if (m.node.twoWire) return !(nodeVolt(s, first!.here) - nodeVolt(s, second!.here) >= DEFAULTS.bus.aliveVolt);
+  return !(nodeVolt(s, first!.here) - nodeVolt(s, m.innerGround) < 0.4 * supplyOf(s, m));
 }
+
+/** For silent: whether the bus looks wrong while no one talks: voltage across the pair, a single wire not pulled up. */
+export function quietFails(s: Solver, m: BoundMonitor): boolean {
+  if (!m.node || !runs(s, m)) return false;
+  const [first, second] = m.node.lines;
+  if (m.node.twoWire) return Math.abs(nodeVolt(s, first!.here) - nodeVolt(s, second!.here)) > QUIET_VOLT;
+  return nodeVolt(s, first!.here) < 0.6 * supplyOf(s, m);
+}
+const supplyOf = (s: Solver, m: BoundMonitor) => (m.supplies.length ? Math.max(...m.supplies.map((p) => nodeVolt(s, p))) : m.enable[0]);

@@ -156,7 +156,7 @@ export class Predictor {
 
   private solve(h: number, sample: number, state: State, look: Look): Solver {
     const at = this.at(state, sample % this.draws);
-    let s = at.solvers.find((x) => x.conditions.steel === look.steel && x.conditions.phase === look.phase);
+    let s = at.solvers.find((x) => x.conditions.steel === look.steel && x.conditions.phase === look.phase && x.conditions.talker === look.talker);
     if (!s) {
       s = createSolver(at.circuit, at.pattern);
       if (!prepare(s, conditionsOf(at.circuit, state, look)).settled) this.unsettled.add(0);

@@ -31,7 +31,7 @@ export function inspectCircuit(wiring: Wiring): Issue[] {
     const volts = circuit.nodes.map((_, i) => nodeVolt(s, i));
     circuit.elements.forEach((e, i) => {
       if (e.type === "fuse" && s.doing.mode[i] === BLOWN) add(`melts ${e.id}`, issue("circuit.fuse-melts", [], { key, fuse: e.id.replace(/^fuse /, "") }));
-      if (e.type === "source" && e.id.startsWith("battery ") && key !== "cranking" && Math.abs(elementAmpere(s, i)) > HEAVY_AMPERE) add(`heavy ${e.id}`, issue("circuit.battery-shorted", [], { key, battery: e.id.replace(/^battery /, ""), ampere: Math.round(Math.abs(elementAmpere(s, i))) }));
+      if (e.id.startsWith("battery ") && key !== "cranking" && Math.abs(elementAmpere(s, i)) > HEAVY_AMPERE) add(`heavy ${e.id}`, issue("circuit.battery-shorted", [], { key, battery: e.id.replace(/^battery /, ""), ampere: Math.round(Math.abs(elementAmpere(s, i))) }));
     });
     for (const d of wiring.devices) {
       const gate = circuit.gateOf.get(d.id);

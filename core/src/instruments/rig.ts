@@ -44,8 +44,8 @@ export class Rig {
   }
 
   /** Settles the machine for one look. The solver stays valid until the next call for the same look. @param extra what an instrument adds */
-  settled(state: State, look: { steel?: boolean | undefined; phase?: number | undefined } = {}, extra: Edit = NO_EDIT): Solver {
-    const here = this.at(state), name = `${look.steel ?? ""} ${look.phase ?? 0}`;
+  settled(state: State, look: { steel?: boolean | undefined; phase?: number | undefined; talker?: number | undefined } = {}, extra: Edit = NO_EDIT): Solver {
+    const here = this.at(state), name = `${look.steel ?? ""} ${look.phase ?? 0} ${look.talker ?? ""}`;
     let s = here.solvers.get(name);
     if (!s) {
       s = createSolver(here.circuit, here.pattern);

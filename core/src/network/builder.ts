@@ -63,8 +63,10 @@ export class Builder {
     return BATTERY_POINT;
   }
   battery(id: string, plus: string, minus: string, volt: number | undefined, ohm: number | undefined) {
+    // beside an alternator a battery takes far less current than it gives: its voltage rises while it is charged
+    const charged = this.wiring.devices.some((d) => d.kind === "alternator");
     this.add({
-      id: `battery ${id}`, type: "source", a: this.node(plus), b: this.node(minus),
+      id: `battery ${id}`, ...(charged ? { type: "reference", offOhm: DEFAULTS.batteryChargeOhm, limitAmpere: DEFAULTS.batteryMostAmpere } : { type: "source" }), a: this.node(plus), b: this.node(minus),
       volt: this.value(id, "volt", batteryVolt(this.wiring, this.key, volt), "battery"),
       ohm: this.known(id, "ohm", ohm, undefined, DEFAULTS.batteryOhm),
     });
@@ -83,7 +85,7 @@ export class Builder {
     for (const [side, at] of [["high", high], ["low", low]] as const) {
       this.add({ id: `recessive ${side} ${id}`, type: "source", a: this.node(at), b: this.node(ground), volt: bus.recessiveVolt, ohm: bus.recessiveOhm, gate, offOhm: bus.recessiveOhm });
     }
-    const dominant = { type: "reference", ohm: bus.dominantOhm, limitAmpere: 0.1, gate, offOhm: 1e6, duty: bus.duty } as const;
+    const dominant = { type: "reference", ohm: bus.dominantOhm, limitAmpere: bus.dominantAmpere, gate, offOhm: bus.dominantOffOhm, duty: bus.duty, talks: true } as const;
     this.add({ id: `dominant high ${id}`, a: this.node(high), b: this.node(ground), volt: bus.dominantHighVolt, ...dominant });
     this.add({ id: `dominant low ${id}`, a: this.node(ground), b: this.node(low), volt: -bus.dominantLowVolt, ...dominant });
     if (terminated) this.resistor(`terminator ${id}`, high, low, bus.terminatorOhm);
@@ -92,7 +94,7 @@ export class Builder {
   singleWireBus(id: string, line: string, supply: string, ground: string, gate: number, commander: boolean) {
     const bus = DEFAULTS.bus;
     this.add({ id: `pull ${id}`, type: "diode", a: this.node(supply), b: this.node(line), ohm: commander ? bus.commanderOhm : bus.responderOhm, volt: DEFAULTS.diode.volt });
-    this.resistor(`talk ${id}`, line, ground, bus.lineOhm, { gate, duty: bus.lineDuty, offOhm: bus.lineOffOhm });
+    this.resistor(`talk ${id}`, line, ground, bus.lineOhm, { gate, duty: bus.lineDuty, talks: true, offOhm: bus.lineOffOhm });
   }
 }
 

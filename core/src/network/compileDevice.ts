@@ -102,8 +102,11 @@ function addHall(b: Builder, device: DeviceOf<"hall">): void {
 
 function addRelay(b: Builder, device: DeviceOf<"relay">): void {
   const d = DEFAULTS.relay, { id } = device, pins = pinNodes(device.pins), volts = b.wiring.nominalVolt;
-  b.resistor(`coil ${id}`, pins.coilHigh, pins.coilLow, b.known(id, "coilOhm", device.coilOhm, undefined, d.coilOhm * (volts / 12) ** 2));
-  const gate = b.gate(id, [[pins.coilHigh]], pins.coilLow, device.pullInVolt ?? volts * d.pullsInAtShare, { either: true });
+  // it pulls by the coil's current, so it is judged across a tenth of the winding: a coil that is open pulls nothing
+  const coil = b.known(id, "coilOhm", device.coilOhm, undefined, d.coilOhm * (volts / 12) ** 2), inner = `${id} coil`;
+  b.resistor(`coil ${id}`, pins.coilHigh, inner, 0.9 * coil);
+  b.resistor(`armature ${id}`, inner, pins.coilLow, 0.1 * coil);
+  const gate = b.gate(id, [[inner]], pins.coilLow, 0.1 * (device.pullInVolt ?? volts * d.pullsInAtShare), { either: true });
   if (pins.working) b.resistor(`contact ${id} working`, pins.common, pins.working, d.contactOhm, { gate });
   if (pins.resting) b.resistor(`contact ${id} resting`, pins.common, pins.resting, d.contactOhm, { gate, whenAsleep: true });
 }

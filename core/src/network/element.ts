@@ -43,12 +43,14 @@ export interface Element {
   readonly steel: "" | "conducts" | "generates";
   /** share of each period in which it conducts, from the start of the period; 1 always */
   readonly duty: number;
+  /** part of a bus transmitter: conducts only while its own node (its gate) talks */
+  readonly talks: boolean;
 }
 
 /** The values of an element that says nothing of them. */
 export const PLAIN: Omit<Element, "id" | "type" | "a" | "b" | "ohm"> = {
   low: 0, volt: 0, ratio: 0, limitAmpere: Infinity, foldAmpere: Infinity, foldVolt: 0, gate: -1, whenAsleep: false,
-  offOhm: Infinity, connector: "", steel: "", duty: 1,
+  offOhm: Infinity, connector: "", steel: "", duty: 1, talks: false,
 };
 
 /** Wakes the elements that name it while the voltage to `low` exceeds `aboveVolt` at one node or more of every group in `high`. */

@@ -40,7 +40,7 @@ const num = (value: number) => value.toExponential(15);
 function neverWorks(circuit: Circuit, e: Element, i: number, c: Conditions, edit: Edit): boolean {
   const gate = circuit.gates[e.gate];
   const asleep = gate && ((gate.needsKey && !c.keyOn) || edit.asleep?.includes(e.gate) || c.asleep?.includes(e.gate));
-  return Boolean(edit.dead?.includes(i)) || Boolean(asleep && !e.whenAsleep) || (e.steel === "conducts" && !(c.steel ?? e.ratio === 1)) || (e.duty < 1 && (c.phase ?? 0) >= e.duty);
+  return Boolean(edit.dead?.includes(i)) || Boolean(asleep && !e.whenAsleep) || (e.steel === "conducts" && !(c.steel ?? e.ratio === 1)) || (e.talks && c.talker !== undefined && c.talker !== e.gate) || (e.duty < 1 && (c.phase ?? 0) >= e.duty);
 }
 
 /** when a gate is awake, as a SPICE condition */

@@ -17,7 +17,7 @@ export const fittedOf = ({ jumpers, loads, pulled, breakers }: State): Fitted =>
 export const isSpecial = (s: State): boolean => Boolean(s.stimulus || s.jumpers?.length || s.loads?.length || s.pulled?.length || s.breakers?.length);
 
 /** What is solved under in a machine state. */
-export function conditionsOf(circuit: Circuit, state: State, look: { steel?: boolean | undefined; phase?: number | undefined } = {}): Conditions {
+export function conditionsOf(circuit: Circuit, state: State, look: { steel?: boolean | undefined; phase?: number | undefined; talker?: number | undefined } = {}): Conditions {
   const asleep = state.asleep?.flatMap((id) => { const gate = circuit.gateOf.get(id); return gate === undefined ? [] : [gate]; });
   return { circuit, open: openedBy(circuit, state.unplugged), keyOn: state.key !== "off", ...(asleep?.length ? { asleep } : {}), ...look };
 }

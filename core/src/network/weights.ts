@@ -29,6 +29,8 @@ export interface Moment {
   readonly steel?: boolean | undefined;
   /** where in its period every pulsed driver stands, 0 … 1; an element conducts while phase < duty */
   readonly phase?: number | undefined;
+  /** the one node (by its gate) that talks on a bus; every node at once when undefined */
+  readonly talker?: number | undefined;
 }
 
 /** The element with what an edit replaces. */
@@ -46,6 +48,7 @@ export function isOff(e: Element, i: number, d: Doing, m: Moment): boolean {
   if (d.dead[i] === 1) return true;
   if (e.gate >= 0 && (d.awake[e.gate] === 1) === e.whenAsleep) return true;
   if (e.steel === "conducts" && !steelHere(e, m)) return true;
+  if (e.talks && m.talker !== undefined && m.talker !== e.gate) return true;
   return e.duty < 1 && (m.phase ?? 0) >= e.duty;
 }
 

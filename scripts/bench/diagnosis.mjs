@@ -1,10 +1,10 @@
-// npm run bench: plays every single fault of the demo wiring that sets a code against a simulated machine of its own,
+// npm run bench:diagnosis: plays every single fault of the demo wiring that sets a code against a simulated machine of its own,
 // always taking the program's first choice of reading, and prints how it went. Run `npm start` or `npm ci` once before.
 import { readFileSync } from "node:fs";
 import { analyse, parseWiring, Predictor, SimulatedMachine } from "@radicula/core";
 
 const MOST_READINGS = 8;
-const read = parseWiring(readFileSync(new URL("../demo/tug-4.wiring.json", import.meta.url), "utf8"));
+const read = parseWiring(readFileSync(new URL("../../demo/tug-4.wiring.json", import.meta.url), "utf8"));
 if (!read.ok) throw new Error(JSON.stringify(read.issues));
 const wiring = read.value;
 const predictor = new Predictor(wiring);
