@@ -1,4 +1,4 @@
-import { deviceConnectors, devicePins, findNets, resolvePlace, indexWiring, thingsOnTheWay, wireId, type Device, type NetFunction, type Wiring } from "@radicula/core";
+import { deviceConnectors, devicePins, findNets, indexWiring, isPeripheral, resolvePlace, thingsOnTheWay, wireId, type Device, type NetFunction, type Wiring } from "@radicula/core";
 
 /** A thing on the root map, before it has a place. Sizes in map units (about a CSS pixel at full size). */
 export interface MapNode {
@@ -36,14 +36,18 @@ type Sensor = Extract<Device, { pins: object }>;
 export function buildMap(wiring: Wiring, present: readonly { readonly module: string; readonly code: string }[], feeds = true): MapGraph {
   const way = thingsOnTheWay(wiring);
   const codes = codesBySubject(wiring, present, way);
-  const sensors = wiring.devices.filter((d): d is Sensor => d.kind !== "module" && "pins" in d);
+  const sensors = wiring.devices.filter((d): d is Sensor => isPeripheral(d));
   const shown = chooseSensors(sensors, way, codes.bySensor);
   const builder = new MapBuilder(wiring, codes.bySensor);
   for (const s of shown) builder.sensor(s);
   for (const c of codes.loose) builder.looseCode(c);
   builder.growDown(shown, feeds);
-  return { ...builder.finish(), hidden: sensors.length - shown.length, feeds: wiring.devices.filter((d) => d.kind === "fuse" || d.kind === "switch" || d.kind === "battery" || d.kind === "ground").map((d) => d.id) };
+  return { ...builder.finish(), hidden: sensors.length - shown.length, feeds: wiring.devices.filter((d) => FEEDS.has(d.kind)).map((d) => d.id) };
 }
+
+const FEEDS: ReadonlySet<Device["kind"]> = new Set(["fuse", "breaker", "switch", "relay", "diode", "battery", "alternator", "ground"]);
+/** module pins whose codes are about what hangs on them, not about the pin itself */
+const SUBJECT_ROLES: ReadonlySet<string> = new Set(["input", "lowSide", "highSide"]);
 
 interface Subject { readonly id: string; readonly title: string; readonly at: string }
 
@@ -52,10 +56,11 @@ function codesBySubject(wiring: Wiring, present: readonly { module: string; code
   const loose: Subject[] = [];
   for (const p of present) {
     const code = wiring.codes.find((c) => c.module === p.module && c.id === p.code);
-    const at = code?.monitor?.at;
+    const monitor = code?.monitor, at = monitor && "at" in monitor ? monitor.at : undefined;
+    const named = code?.about ?? (monitor?.type === "silent" ? monitor.node : undefined);
     const unit = wiring.devices.find((d) => d.id === p.module);
-    const isInput = unit?.kind === "module" && unit.pins.some((pin) => pin.at === at && pin.role === "input");
-    const owners = isInput && at !== undefined ? [...way].filter(([, things]) => things.has(at)).map(([id]) => id) : [];
+    const isInput = unit?.kind === "module" && unit.pins.some((pin) => pin.at === at && SUBJECT_ROLES.has(pin.role));
+    const owners = named !== undefined && way.has(named) ? [named] : isInput && at !== undefined ? [...way].filter(([, things]) => things.has(at)).map(([id]) => id) : [];
     const shown = { id: p.code, title: code?.title ?? "" };
     if (owners.length === 0) loose.push({ ...shown, at: at ?? "" });
     for (const owner of owners) bySensor.set(owner, [...(bySensor.get(owner) ?? []), shown]);
@@ -82,10 +87,12 @@ class MapBuilder {
   private readonly nets;
   private readonly moduleOf = new Map<string, string>();
   private readonly sensorOf = new Map<string, string>();
+  /** relays: devices with a connector that stand in the way of a current, like a fuse */
+  private readonly partOf = new Map<string, string>();
   constructor(private readonly wiring: Wiring, private readonly coded: ReadonlyMap<string, { id: string; title: string }[]>) {
     this.index = indexWiring(wiring);
     this.nets = findNets(wiring);
-    for (const d of wiring.devices) for (const pin of devicePins(d)) (d.kind === "module" ? this.moduleOf : this.sensorOf).set(pin.at, d.id);
+    for (const d of wiring.devices) for (const pin of devicePins(d)) (d.kind === "module" ? this.moduleOf : isPeripheral(d) ? this.sensorOf : this.partOf).set(pin.at, d.id);
   }
 
   sensor(s: Sensor) {
@@ -141,6 +148,8 @@ class MapBuilder {
     if (owner) return `module ${owner}`;
     const sensor = this.sensorOf.get(end);
     if (sensor) return this.nodes.has(sensor) ? sensor : undefined;
+    const part = this.partOf.get(end);
+    if (part) return part;
     const place = resolvePlace(this.index, end);
     if (!place.ok) return undefined;
     if (place.value.type === "cavity") return place.value.connector.inline ? `inline ${place.value.connector.id}:${place.value.cavity}` : undefined;

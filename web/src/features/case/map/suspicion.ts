@@ -2,7 +2,7 @@ import type { Analysis, FaultMode } from "@radicula/core";
 import type { PlacedEdge, PlacedMap } from "./placed";
 
 /** On which of a sensor's circuits a fault inside it acts. */
-const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = { shortSupplyGround: "supply", shortSignalGround: "signal", shortSignalSupply: "signal", elementOpen: "signal", dead: "signal" };
+const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = { shortSupplyGround: "supply", shortSignalGround: "signal", shortSignalSupply: "signal", shortInside: "signal", elementOpen: "signal", dead: "signal", biased: "signal", wrongPart: "signal", trueCondition: "signal", targetDamaged: "signal" };
 
 export interface MapSuspicion {
   /** how much suspicion passes through each wire on its way to the root; 0 to 1, by wire id */
@@ -41,7 +41,7 @@ function sensorShares(suspects: Analysis["suspects"]): ReadonlyMap<string, numbe
   const shares = new Map<string, number>();
   for (const m of suspects.flatMap((s) => s.members)) {
     const side = ACTS_ON[m.fault.mode];
-    if (!side || m.fault.place.type !== "device") continue;
+    if (!side || (m.fault.place.type !== "device" && m.fault.place.type !== "machine")) continue;
     const name = `${m.fault.place.id} ${side}`;
     shares.set(name, (shares.get(name) ?? 0) + m.share);
   }
