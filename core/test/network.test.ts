@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { Matrix, solve as denseSolve } from "ml-matrix";
-import { residual } from "../src/index";
+import { ohmBetween, residual } from "../src/index";
 import { circuit, resistor, solved, source } from "./circuits";
 
 describe("textbook circuits (any circuits textbook)", () => {
@@ -130,4 +130,29 @@ describe("properties (fast-check)", () => {
       }
     }), { numRuns: 40, seed: 23 });
   });
+});
+
+test("resistance between two nodes, with resistors the pattern has no place for, is what a circuit drawn with them has", () => {
+  fc.assert(fc.property(networks, fc.tuple(fc.nat(100), fc.nat(100), fc.nat(100), fc.nat(100)), fc.double({ min: -2, max: 5, noNaN: true }), ({ n, parts }, picks, l) => {
+    const [a, b, c, d] = picks.map((x) => 1 + (x % (n - 1))) as [number, number, number, number];
+    if (a === b || c === d) return;
+    const shunts = [{ a, b, ohm: 10 ** l }, { a: c, b: d, ohm: 10 ** (3 - l) }];
+    const withEdit = solved(circuit(n, parts), { shunts }), drawn = solved(circuit(n, [...parts, ...shunts.map((x) => resistor(x.a, x.b, x.ohm))]));
+    for (const [x, y] of [[a, b], [a, d], [1, n - 1], [n - 1, 0]] as const) {
+      const want = ohmBetween(drawn.s, x, y);
+      expect(Math.abs(ohmBetween(withEdit.s, x, y) - want)).toBeLessThan(1e-6 * want + 1e-9);
+    }
+    for (let i = 1; i < n; i++) expect(Math.abs(withEdit.ohm(i) - drawn.ohm(i))).toBeLessThan(1e-6 * drawn.ohm(i) + 1e-9);
+  }), { numRuns: 120, seed: 29 });
+});
+
+test("a part that floats takes the voltage of what it is joined to, and its resistance", () => {
+  // 12 V behind 1 kΩ at node 1; nodes 2 and 3 hang together and on nothing
+  const c = circuit(4, [source(1, 0, 12, 1000), resistor(2, 3, 50)]);
+  const alone = solved(c), joined = solved(c, { shunts: [{ a: 1, b: 2, ohm: 10 }] }), drained = solved(c, { shunts: [{ a: 1, b: 2, ohm: 10 }, { a: 3, b: 0, ohm: 940 }] });
+  expect([alone.volt(2), alone.ohm(3)]).toEqual([NaN, Infinity]);
+  expect(joined.volt(3)).toBeCloseTo(12, 12);
+  expect([joined.ohm(2), joined.ohm(3)].map((x) => Math.round(x))).toEqual([1010, 1060]);
+  expect(drained.volt(3)).toBeCloseTo((12 * 940) / 2000, 9);
+  expect(ohmBetween(joined.s, 1, 3)).toBeCloseTo(60, 6);
 });

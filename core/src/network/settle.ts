@@ -2,7 +2,7 @@ import type { Circuit, Edit, Shunt } from "./element.js";
 import { addToPath, descend, descendOhms, eliminate, sortPath, startColumn, sumChildren } from "./fronts.js";
 import type { Solution } from "./netlist.js";
 import { WEIGHTS } from "./pattern.js";
-import { addedOhm, addShunt, clearUpdates, findRows, sameIsland, type Inverse } from "./shunts.js";
+import { addedBetween, addedOhm, addShunt, clearUpdates, findRows, sameIsland, type Inverse } from "./shunts.js";
 import type { Conditions, Settled, Solver } from "./solver.js";
 import { BLOWN, INTACT, isOff, present, REGULATING, wanted, weigh } from "./weights.js";
 
@@ -379,16 +379,17 @@ export function nodeOhm(s: Solver, node: number): number {
 export function ohmBetween(s: Solver, a: number, b: number): number {
   if (a === b) return 0;
   const { pattern: p, faulty, healthy, path, updates } = s;
-  if (updates.count) throw new Error("ohmBetween after a shunt outside the pattern: give the circuit that resistor instead");
   const i = p.position[a]!, j = p.position[b]!;
-  const held = (k: number) => k < 0 || faulty.hold[k] === 1;
+  const held = (k: number) => k < 0 || faulty.hold[k] === 1; // updates included
   if (held(i) !== held(j)) return Infinity;
   if (!held(i)) {
     if (!sameIsland(inverseOf(s), i, j)) return Infinity;
   }
   const [column] = updates.scratch;
   startColumn(p, faulty, healthy, path, i, j, false, column);
-  return Math.max(0, (i < 0 ? 0 : column.value[i]!) - (j < 0 ? 0 : column.value[j]!));
+  const own = (i < 0 ? 0 : column.value[i]!) - (j < 0 ? 0 : column.value[j]!);
+  if (updates.count) findRows(inverseOf(s), 0);
+  return Math.max(0, own + addedBetween(updates, i, j));
 }
 
 /** Current through an element from `a` to `b`, ampere, after `settle`; NaN where it floats. */

@@ -110,6 +110,13 @@ export function addedOhm(u: Updates, k: number): number {
   return sum;
 }
 
+/** As `addedOhm`, between two positions (−1: chassis). */
+export function addedBetween(u: Updates, a: number, b: number): number {
+  let sum = 0;
+  for (let t = 0; t < u.count; t++) { const p = u.vectors[2 * t]!, q = u.vectors[2 * t + 1]!; sum += (at(p, a) - at(p, b)) * (at(q, a) - at(q, b)); }
+  return sum;
+}
+
 const at = (v: Sparse, i: number) => (i < 0 ? 0 : v.value[i]!);
 const vector = (inv: Inverse, i: number): Sparse => (inv.updates.vectors[i] ??= createSparse(inv.pattern.n));
 
