@@ -77,7 +77,7 @@ export function sweepOne(s: Solver, edits: readonly Edit[], tolerance: number, g
   const byPosition = Float32Array.from({ length: n }, (_, k) => healthy[p.node[k]!]!);
   const start = new Uint32Array(edits.length + 1);
   let node = new Uint32Array(64 * edits.length + n), volt = new Float32Array(node.length), used = 0;
-  const unsettled: number[] = [];
+  const unsettled: number[] = [], perMeter = 1 / DEFAULTS.meter.ohm;
   const wrote = new Int32Array(n).fill(-1);
   let done = 0;
   for (; done < edits.length; done++) {
@@ -91,7 +91,9 @@ export function sweepOne(s: Solver, edits: readonly Edit[], tolerance: number, g
         const k = list[q]!;
         if (wrote[k] === done) continue;
         wrote[k] = done;
-        const v = faulty.hold[k] === 0 ? 0 : faulty.x[k]! / (1 + nodeOhm(s, p.node[k]!) / DEFAULTS.meter.ohm);
+        let ohm = (s.seen[k] === movedOhms.now ? faulty : s.healthy).block[p.block[k]!]!;
+        if (s.updates.rows) ohm = nodeOhm(s, p.node[k]!);
+        const v = faulty.hold[k] === 0 ? 0 : faulty.x[k]! / (1 + ohm * perMeter);
         if (Math.abs(v - byPosition[k]!) <= tolerance) continue;
         node[used] = p.node[k]!;
         volt[used++] = v;

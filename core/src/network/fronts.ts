@@ -133,21 +133,22 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       if (cc === 1) { leak += cLeak[cs]!; push += cPush[cs]!; continue; }
       const cUp = src.up;
       let cu = update[ch]!;
-      for (let i = 0; i < cc; i++) {
-        const mi = into[cs + i]!;
-        if (mi === 0) {
-          leak += cLeak[cs + i]!; push += cPush[cs + i]!;
-          for (let j = 0; j < cc; j++, cu++) if (j !== i) { const w = s + into[cs + j]! - 1; fOut[w] = fOut[w]! + cUp[cu]!; }
-        } else {
-          const row = s + mi - 1;
-          upLeak[row] = upLeak[row]! + cLeak[cs + i]!; upPush[row] = upPush[row]! + cPush[cs + i]!;
-          for (let j = 0; j < cc; j++, cu++) {
-            if (j === i) continue;
-            const mj = into[cs + j]!;
-            if (mj === 0) fIn[row] = fIn[row]! + cUp[cu]!;
-            else { const w = u + (mi - 1) * c + mj - 1; up[w] = up[w]! + cUp[cu]!; }
-          }
-        }
+      // the first of L(child) is k itself
+      leak += cLeak[cs]!; push += cPush[cs]!;
+      if (cc === 2) { // by far the most: a length of conductor
+        const w = s + into[cs + 1]! - 1;
+        fOut[w] = fOut[w]! + cUp[cu + 1]!;
+        fIn[w] = fIn[w]! + cUp[cu + 2]!;
+        upLeak[w] = upLeak[w]! + cLeak[cs + 1]!; upPush[w] = upPush[w]! + cPush[cs + 1]!;
+        continue;
+      }
+      for (let j = 1; j < cc; j++) { const w = s + into[cs + j]! - 1; fOut[w] = fOut[w]! + cUp[cu + j]!; }
+      for (let i = 1; i < cc; i++) {
+        cu += cc;
+        const mi = into[cs + i]! - 1, row = s + mi, base = u + mi * c - 1;
+        upLeak[row] = upLeak[row]! + cLeak[cs + i]!; upPush[row] = upPush[row]! + cPush[cs + i]!;
+        fIn[row] = fIn[row]! + cUp[cu]!;
+        for (let j = 1; j < cc; j++) if (j !== i) { const w = base + into[cs + j]!; up[w] = up[w]! + cUp[cu + j]!; }
       }
     }
     let d = leak;
@@ -156,6 +157,15 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
     fLeak[k] = leak;
     if (!(d > 0)) { fPush[k] = 0; for (let i = s; i < s + c; i++) fIn[i] = 0; continue; }
     fPush[k] = push / d;
+    if (c === 2) {
+      const h = fIn[s]! / d, g = fIn[s + 1]! / d, x = fOut[s]!, y = fOut[s + 1]!;
+      fIn[s] = h; fIn[s + 1] = g;
+      upLeak[s] = upLeak[s]! + h * leak; upLeak[s + 1] = upLeak[s + 1]! + g * leak;
+      upPush[s] = upPush[s]! + h * push; upPush[s + 1] = upPush[s + 1]! + g * push;
+      up[u + 1] = up[u + 1]! + h * y; up[u + 2] = up[u + 2]! + g * x;
+      fOut[s] = x / d; fOut[s + 1] = y / d;
+      continue;
+    }
     for (let i = 0; i < c; i++) {
       const h = fIn[s + i]! / d;
       fIn[s + i] = h;
@@ -211,7 +221,7 @@ export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved:
   const { x, hold } = to, was = from.x, held = from.hold;
   const { mark: onPath, now: here } = path;
   const { mark, self, list, now } = moved;
-  let count = 0;
+  let count = 0, loose = false;
   for (let k = p.n - 1; k >= 0;) {
     const up = parent[k]!;
     const changed = onPath[k] === here;
@@ -219,15 +229,20 @@ export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved:
     const src = changed ? to : from;
     const s = start[k]!, end = start[k + 1]!;
     const out = src.out;
-    let sum = src.push[k]!, around = false, rests = src.leak[k]! > 0 ? 1 : 0;
+    let sum = src.push[k]!, around = false;
     for (let q = s; q < end; q++) {
       const i = later[q]!;
       sum += out[q]! * x[i]!;
       if (self[i] === now) around = true;
-      if (hold[i] === 1 && out[q]! > 0) rests = 1;
     }
-    if (!(src.pivot[k]! > 0)) sum = 0;
-    const own = Math.abs(sum - was[k]!) > tolerance || rests !== held[k];
+    let rests = held[k]!;
+    if (changed || loose) { // only then can a node have gained or lost its way to chassis
+      rests = src.leak[k]! > 0 ? 1 : 0;
+      for (let q = s; rests === 0 && q < end; q++) if (out[q]! > 0 && hold[later[q]!] === 1) rests = 1;
+      if (!(src.pivot[k]! > 0)) sum = 0;
+      if (rests !== held[k]) loose = true;
+    }
+    const was0 = was[k]!, own = sum - was0 > tolerance || was0 - sum > tolerance || rests !== held[k];
     x[k] = sum;
     hold[k] = rests;
     list[count++] = k;

@@ -10,6 +10,8 @@ import { BLOWN, INTACT, isOff, present, REGULATING, wanted, weigh } from "./weig
 const ROUNDS_ALL = 24, ROUNDS_ONE = 60;
 /** Filaments are straightened until their voltage agrees to this, volt. */
 const STRAIGHT_VOLT = 1e-9;
+/** Or, where a tolerance is given, to this many: a tangent is off by the square of the distance only. */
+const STRAIGHT_TOLERANCES = 20;
 
 /**
  * Solves the healthy circuit in one machine state and keeps its factorisation, for `settle` to start from.
@@ -296,7 +298,7 @@ function moveDevices(s: Solver, edit: Edit | undefined, x: Float64Array, count: 
       if (isOff(e, i, doing, conditions)) continue;
       const v = (e.a === 0 ? 0 : x[position[e.a]!]!) - (e.b === 0 ? 0 : x[position[e.b]!]!);
       if (e.type === "filament") {
-        if (Math.abs(v - doing.straight[i]!) <= Math.max(STRAIGHT_VOLT, s.state.tolerance)) continue;
+        if (Math.abs(v - doing.straight[i]!) <= Math.max(STRAIGHT_VOLT, STRAIGHT_TOLERANCES * s.state.tolerance)) continue;
         // a tangent through a dark lamp would throw it from +v to −v for ever: start again from cold
         doing.straight[i] = v * doing.straight[i]! < 0 ? 0 : v;
         touch(s, i);

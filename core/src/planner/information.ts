@@ -96,16 +96,21 @@ export function information(predictor: Predictor, crowd: Crowd, candidate: Candi
   const joints: Joint[] = [];
   for (const name of candidate.points) {
     const joint = jointOf(predictor, crowd, candidate, predictor.pointIndex.get(name)!, blurVolt);
-    bits = Math.max(bits, mutual(joint));
+    bits = Math.max(bits, joint.live > LIVE_MOST ? 0 : mutual(joint));
     joints.push(joint);
   }
   return { bits, answers: () => joints.map((j) => j.answers()) };
 }
 
+/** An ohmmeter is only offered where the circuit is live with less than this probability: voltage first. */
+const LIVE_MOST = 0.05;
+
 /** Probability of each answer bin together with each suspect: p[bin · suspects + suspect]. Last bin is OL. */
 class Joint {
   readonly bins: number;
   readonly p: Float64Array;
+  /** probability that the circuit is live, so that an ohmmeter shows nothing */
+  live = 0;
   /** the edges on the scale that readings are judged on */
   private readonly ends: Float64Array;
   constructor(readonly edges: Float64Array, readonly groups: number, private readonly instrument: Instrument) {
@@ -223,7 +228,7 @@ function jointOf(predictor: Predictor, crowd: Crowd, c: Candidate, point: number
       const v = values[s * stride + point]!;
       if (c.instrument === "ohmmeter") {
         if (v === Infinity) joint.add(joint.bins - 1, m.suspect, m.share * w);
-        else if (Number.isNaN(v)) evenly(joint, m.suspect, m.share * w);
+        else if (Number.isNaN(v)) { evenly(joint, m.suspect, m.share * w); joint.live += m.share * w; }
         else joint.smear(Math.log(v + DEFAULTS.reading.ohmFloor), sigmaLnOhm(v, width), m.suspect, m.share * w);
       } else joint.smear(v, sigmaVolt(v, Math.hypot(width, blurVolt)), m.suspect, m.share * w);
     }
