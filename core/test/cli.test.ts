@@ -90,3 +90,40 @@ test("schema prints JSON Schema; a case exported from it reads", () => {
   expect(JSON.parse(cli(["schema", "case"]).out)).toHaveProperty("$schema");
   expect(parseCase(files["c.json"]).ok).toBe(true);
 });
+
+test("read: an instrument at a machine with a fault, and whether it proves anything", () => {
+  const read = (...argv: string[]) => cli(["read", "w.json", ...argv], files);
+  expect(read("--red", "B7:1").out).toMatch(/^4\.99 V|^5\.?\d* V/);
+  expect(read("--red", "B7:1", "--fault", "A1:17/referenceDead").out).toMatch(/^0/);
+  expect(read("--with", "lamp", "--red", "B7:1").out).toMatch(/dark[\s\S]*Proves nothing\. Never a test lamp on a reference line/);
+  expect(read("--with", "ohms", "--red", "B7:1").out).toMatch(/Proves nothing\. There is voltage/);
+  expect(JSON.parse(read("--with", "ohms", "--red", "B7:2", "--state", "off,unplug=B7", "--fault", "S22/spliceHighResistance@600", "--json").out)).toMatchObject({ proves: true, value: expect.closeTo(585, -2) as number }); // 600 Ω with the other sensors beside it
+  expect(read("--with", "scan", "--red", "A1:12").exit).toBe(0);
+  expect(read("--with", "clamp", "--red", "W14").out).toContain("Proves nothing");
+  expect(JSON.parse(read("--red", "B9:3", "--state", '{"key":"on","unplugged":["B9"],"jumpers":[{"from":"B9:1","to":"B9:3","ohm":1000}]}', "--json").out).value).toBeGreaterThan(4.8);
+  for (const [argv, why] of [[[], "say where the red lead"], [["--red", "Z9:1"], "not a point"], [["--red", "B7:1", "--with", "nose"], "known instruments"], [["--red", "B7:1", "--with", "lamp", "--watt", "0"], "rating"], [["--red", "B7:1", "--state", "on,pull=F99"], 'no fuse "F99"'], [["--red", "B7:1", "--state", "on,asleep=B7"], 'no module "B7"'], [["--red", "B7:1", "--state", '{"key":"sideways"}'], "not a machine state"], [["--red", "B7:1", "--state", "{oops"], "nor JSON"], [["--with", "clamp", "--red", "W999"], "no wire"]] as const) {
+    const r = read(...argv);
+    expect([r.exit, r.out]).toEqual([2, ""]);
+    expect(r.err).toContain(why);
+  }
+});
+
+test("two faults at once, states with fuses pulled: predict follows", () => {
+  const codes = (...argv: string[]) => (JSON.parse(cli(["predict", "w.json", "--json", ...argv], files).out) as { codes: { code: string }[] }).codes.map((c) => c.code);
+  expect(codes("--fault", "B4/elementOpen,W31/open")).toEqual(expect.arrayContaining(["P0118", "P0237"]));
+  expect(codes("--state", "on,pull=F12")).toEqual(codes()); // codes are judged with everything in place
+});
+
+test("decode: a scan tool's reply in words and as data; half a reply is refused", () => {
+  expect(cli(["decode", "59 02 FF 02 37 16 2F"]).out).toBe("P0237  active, below threshold\n");
+  expect(JSON.parse(cli(["decode", "04 FF 6E 00 03 05", "--json"]).out)).toEqual([{ code: "SPN 110 FMI 3", status: "active", occurrences: 5 }]);
+  expect(cli(["decode", "43 00"]).out).toBe("no codes\n");
+  expect(cli(["decode", "59 02 FF 02"])).toMatchObject({ exit: 1, out: "" });
+  expect(cli(["decode", "zz"]).err).toContain("not a hex digit");
+});
+
+test("check: the demo contradicts nothing; a document that does is told by name", () => {
+  expect(cli(["check", "w.json"], files)).toMatchObject({ exit: 0, err: "", out: expect.stringContaining("nothing contradicts itself") as string });
+  const small = files["w.json"].replace(/"rating":\s*[\d.]+/, '"rating": 0.01');
+  expect(cli(["check", "w.json"], { "w.json": small }).out).toMatch(/fuse F\d+ melts on a healthy machine/);
+});

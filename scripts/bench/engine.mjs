@@ -66,7 +66,7 @@ function spiceAltering(s, faults, most) {
       writeFileSync(file, base.replace(".op\n", `.control\nset numdgt=15\nop\n${body}\nquit\n.endc\n`));
       const t = now();
       let out = "";
-      try { out = execFileSync("ngspice", ["-b", file], { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"], maxBuffer: 1 << 28, timeout: PATIENCE }); } catch (error) { if (error.code === "ETIMEDOUT") return undefined; out = String(error.stdout ?? ""); }
+      try { out = execFileSync("ngspice", ["-b", file], { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"], maxBuffer: 1 << 28, timeout: PATIENCE, killSignal: "SIGKILL" }); } catch (error) { if (error.code === "ETIMEDOUT") return undefined; out = String(error.stdout ?? ""); }
       return { ms: now() - t, volts: [...out.matchAll(/^v\(n\d+\) = ([-+.\deE]+)/gm)].map((m) => Number(m[1])) };
     };
     const few = run(cases.slice(0, 1)), many = few && run(cases); // the difference leaves out start and reading

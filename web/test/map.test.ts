@@ -1,5 +1,5 @@
 /** @jest-environment node */
-import type { Wiring } from "@radicula/core";
+import { generateHarness, type Wiring } from "@radicula/core";
 import { buildMap } from "@/features/case/map/graph";
 import { layOutMap } from "@/features/case/map/layout";
 import { showsFeeds, suspicionOnMap } from "@/features/case/map/suspicion";
@@ -70,4 +70,17 @@ test("an empty wiring, a loop of splices and forty sensors draw without harm", a
   const graph = buildMap(many, []);
   expect(graph.nodes.filter((n) => n.type === "sensor").length).toBe(14);
   expect(graph.hidden).toBe(26);
+});
+
+test("machines with relays, actuators and buses are drawn too: a code about a bus node stands on that node", async () => {
+  const wiring = generateHarness({ nodes: 260, seed: 4 });
+  const silent = wiring.codes.find((c) => c.monitor?.type === "silent" && wiring.devices.some((d) => d.kind === "smartSensor" && c.monitor?.type === "silent" && d.id === c.monitor.node));
+  const low = wiring.codes.find((c) => c.monitor?.type === "below");
+  const present = [silent, low].flatMap((c) => (c ? [{ module: c.module, code: c.id }] : []));
+  const graph = buildMap(wiring, present);
+  if (silent?.monitor?.type === "silent") expect(graph.nodes.find((n) => n.id === (silent.monitor?.type === "silent" ? silent.monitor.node : ""))?.codes.map((c) => c.id)).toEqual([silent.id]);
+  expect(graph.nodes.some((n) => n.type === "sensor" && n.codes.length > 0)).toBe(true);
+  expect(graph.nodes.find((n) => n.id === "K1")?.type).toBe("part"); // the main relay stands in the way like a fuse
+  const map = await layOutMap(graph);
+  for (const n of map.nodes) expect(Number.isFinite(n.x) && Number.isFinite(n.y)).toBe(true);
 });

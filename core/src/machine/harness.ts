@@ -14,7 +14,7 @@ type Loose = Record<string, unknown>;
 const PERIPHERALS = ["threeWireSensor", "threeWireSensor", "threeWireSensor", "thermistor", "thermistor", "potentiometer", "hall", "hall", "pedal", "coilSensor", "currentLoop", "solenoid", "solenoid", "heater", "lamp", "smartSensor"] as const;
 type Kind = (typeof PERIPHERALS)[number];
 /** Devices a module looks after, and how many share one splice, one in-line connector and one bundle. */
-const PER_MODULE = 14, PER_GROUP = 5;
+const PER_MODULE = 14, PER_GROUP = 5, MODULES_PER_RELAY = 3;
 
 /**
  * Makes up a machine nobody has drawn: battery, alternator, key switch, main relay, fuses, several modules on a
@@ -35,7 +35,7 @@ export function generateHarness(options: HarnessOptions): Wiring {
 
 function build(count: number, { seed, nominalVolt = 12 }: HarnessOptions): Wiring {
   const h = new Harness(seed);
-  h.supplies();
+  h.supplies(count);
   const modules = Math.max(1, Math.ceil(count / PER_MODULE));
   for (let m = 1, left = count; m <= modules; m++) {
     const own = Math.min(PER_MODULE, left);
@@ -56,6 +56,7 @@ class Harness {
   private readonly random: () => number;
   private feed = "";
   private ground = "";
+  private mainCable = 50;
   private readonly bus: { high: string[]; low: string[] } = { high: [], low: [] };
   constructor(seed: number) { this.random = uniform(seed); }
 
@@ -71,18 +72,26 @@ class Harness {
   }
 
   /** battery, alternator, key switch, main relay and the splice behind its fuse */
-  supplies() {
-    this.devices.push({ kind: "battery", id: "BAT" }, { kind: "ground", id: "G1" }, { kind: "switch", id: "KEY" }, { kind: "fuse", id: "FM", rating: 200 }, { kind: "splice", id: "SM" }, { kind: "splice", id: "SF" });
-    this.cable("BAT:-", "G1", 50);
-    this.cable("BAT:+", "FM:in", 50);
-    this.cable("FM:out", "SM", 50);
+  supplies(count: number) {
+    // a larger machine has a larger battery, alternator and main fuse
+    const large = 1 + count / 60, main = Math.min(240, Math.round(50 * large));
+    this.devices.push({ kind: "battery", id: "BAT", ohm: 0.01 / large }, { kind: "ground", id: "G1" }, { kind: "switch", id: "KEY" }, { kind: "fuse", id: "FM", rating: Math.round(200 * large) }, { kind: "splice", id: "SM" });
+    this.cable("BAT:-", "G1", main);
+    this.cable("BAT:+", "FM:in", main);
+    this.cable("FM:out", "SM", main);
     this.wire("SM", "KEY:in");
-    if (this.maybe(0.7)) { this.devices.push({ kind: "alternator", id: "ALT" }); this.cable("ALT:+", "BAT:+", 50); this.cable("ALT:-", "G1", 50); }
-    this.connector("K1", 5);
-    this.devices.push({ kind: "relay", id: "K1", pins: { coilHigh: "K1:1", coilLow: "K1:2", common: "K1:3", working: "K1:4", ...(this.maybe(0.3) ? { resting: "K1:5" } : {}) } });
-    this.wire("KEY:out", "K1:1"); this.wire("K1:2", "G1"); this.cable("SM", "K1:3", 50); this.cable("K1:4", "SF", 50);
-    this.feed = "SF";
+    if (this.maybe(0.7)) { this.devices.push({ kind: "alternator", id: "ALT", limitAmpere: Math.round(90 * large) }); this.cable("ALT:+", "BAT:+", main); this.cable("ALT:-", "G1", main); }
+    this.mainCable = main;
     this.ground = "G1";
+  }
+
+  /** a main relay, and the splice it feeds, for every few modules */
+  private relay(i: number) {
+    const K = `K${i}`, SF = `SF${i}`;
+    this.connector(K, 5);
+    this.devices.push({ kind: "relay", id: K, pins: { coilHigh: `${K}:1`, coilLow: `${K}:2`, common: `${K}:3`, working: `${K}:4`, ...(this.maybe(0.3) ? { resting: `${K}:5` } : {}) } }, { kind: "splice", id: SF });
+    this.wire("KEY:out", `${K}:1`); this.wire(`${K}:2`, "G1"); this.cable("SM", `${K}:3`, this.mainCable); this.cable(`${K}:4`, SF, this.mainCable);
+    this.feed = SF;
   }
 
   private fuse(id: string, rating: number): string {
@@ -93,6 +102,7 @@ class Harness {
 
   module(m: number, count: number, talks: boolean) {
     const A = `A${m}`, pins: Loose[] = [];
+    if (m % MODULES_PER_RELAY === 1) this.relay(Math.ceil(m / MODULES_PER_RELAY));
     const pin = (role: string, more: Loose = {}) => { const at = `${A}:${pins.length + 1}`; pins.push({ role, at, ...more }); return at; };
     const ground = m % 3 === 1 ? `G${m + 1}` : this.ground;
     if (m % 3 === 1) { this.devices.push({ kind: "ground", id: ground }); this.ground = ground; }
@@ -133,7 +143,7 @@ class Harness {
   private peripheral(B: string, A: string, kind: Kind, c: { SR: string; SG: string; bundle: string; pin: (role: string, more?: Loose) => string; through: (from: string, to: string) => void; feeding: () => string }) {
     const at = (n: number) => `${B}:${n}`;
     const low = (input: string) => this.codes.push({ id: `L${input}`, module: A, monitor: { type: "below", at: input, volt: 0.2 } }, { id: `H${input}`, module: A, monitor: { type: "above", at: input, volt: 4.8 } });
-    const driver = (role: string) => c.pin(role, { activeIn: this.pick([["on", "cranking", "running"], ["running"], ["running"], ["running"]]), ...(role === "lowSide" && this.maybe(0.6) ? { duty: this.pick([0.3, 0.5]) } : {}) });
+    const driver = (role: string) => c.pin(role, { activeIn: this.pick([["on", "cranking", "running"], ["running"], ["running"], ["running"], [], []]), ...(role === "lowSide" && this.maybe(0.6) ? { duty: this.pick([0.3, 0.5]) } : {}) });
     const wire = (a: string, b: string) => this.wire(a, b, c.bundle);
     switch (kind) {
       case "threeWireSensor": case "potentiometer": case "hall": {
