@@ -49,6 +49,8 @@ describe("kinds, against hand calculation from their stated values", () => {
     expect(predictCodes(rig(w))).toEqual([]);
     expect(predictCodes(rig(w, "E1/elementOpen")).map((c) => c.code)).toEqual(["C"]);
     expect(predictCodes(rig(w, "E1/shortInside", 1)).map((c) => c.code)).toEqual(["C"]);
+    const never: Wiring = { ...w, devices: w.devices.map((d) => (d.kind === "module" ? { ...d, pins: d.pins.map((p) => (p.role === "lowSide" ? { ...p, activeIn: [] } : p)) } : d)) };
+    expect(predictCodes(rig(never))).toEqual([]); // a driver that is never on is not judged
   });
   test("a two-track pedal keeps its relation over the sweep (common practice, no source: within 0.1 V)", () => {
     const w = bench([{ role: "reference", at: "A1:1" }, { role: "sensorGround", at: "A1:2" }, { role: "input", at: "A1:3", pull: "down" }, { role: "input", at: "A1:4", pull: "down" }], [{ kind: "pedal", id: "B1", pins: { supply: "B1:1", ground: "B1:2", signal: "B1:3", signal2: "B1:4" } }],

@@ -132,6 +132,7 @@ export function lacksActivity(withSteel: number, withoutSteel: number, running: 
 /** For current: whether the driver carries too little or too much, at a look at the driven part of the period. */
 export function currentFails(s: Solver, m: BoundMonitor): boolean {
   if (m.monitor.type !== "current" || !runs(s, m)) return false;
+  if (s.conditions.circuit.elements[m.driver ?? 0]!.duty === 0) return false; // not driven in this key state
   const ampere = Math.abs(elementAmpere(s, m.driver ?? 0));
   return ampere < (m.monitor.low ?? -1) || ampere > (m.monitor.high ?? Infinity);
 }
