@@ -2,7 +2,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { Code, KeyState, Monitor, Wiring } from "../format/wiring.js";
 import { innerGround } from "../network/compileModule.js";
 import type { Circuit } from "../network/element.js";
-import { elementAmpere, nodeVolt } from "../network/settle.js";
+import { elementAmpere, nodeVolt } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
 import { findNets } from "../wiring/nets.js";
 import { pinBehind } from "../wiring/points.js";

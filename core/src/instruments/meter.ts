@@ -1,5 +1,5 @@
 import { DEFAULTS } from "../defaults.js";
-import { nodeOhm } from "../network/settle.js";
+import { nodeOhm } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
 import { OVERLOAD } from "../units/quantity.js";
 

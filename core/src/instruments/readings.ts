@@ -3,7 +3,7 @@ import type { State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { innerGround } from "../network/compileModule.js";
-import { nodeOhm, elementAmpere, measureOhms, nodeVolt, ohmBetween } from "../network/settle.js";
+import { nodeOhm, elementAmpere, measureOhms, nodeVolt, ohmBetween } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { findNets } from "../wiring/nets.js";

@@ -1,4 +1,5 @@
-import { addSparse, clearSparse, createSparse, finishColumn, startColumn, type Fronts, type Path, type Sparse } from "./fronts.js";
+import { addSparse, clearSparse, createSparse, finishColumn, startColumn, type Sparse } from "./columns.js";
+import type { Fronts, Path } from "./fronts.js";
 import type { Pattern } from "./pattern.js";
 
 /**

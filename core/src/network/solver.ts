@@ -1,7 +1,7 @@
 import type { Changed, Circuit } from "./element.js";
 import { createFronts, createMoved, createPath, type Fronts, type Moved, type Path } from "./fronts.js";
 import { analyse, WEIGHTS, type Pattern } from "./pattern.js";
-import { createUpdates, type Updates } from "./shunts.js";
+import { createUpdates, type Inverse, type Updates } from "./shunts.js";
 import type { Doing, Moment } from "./weights.js";
 
 /** The machine state a circuit is solved in. */
@@ -85,6 +85,9 @@ function watchersOf(circuit: Circuit, { n, position }: Pattern): Solver["watcher
 }
 
 const NONE: Settled = { settled: true, rounds: 0, swinging: [] };
+
+/** The inverse as it stands after the last fault. */
+export const inverseOf = (s: Solver): Inverse => ({ pattern: s.pattern, to: s.faulty, from: s.healthy, path: s.path, updates: s.updates });
 
 /** Marks the elements that the unplugged connectors open. */
 export function openedBy(circuit: Circuit, unplugged: readonly string[]): Uint8Array {
