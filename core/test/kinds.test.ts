@@ -1,4 +1,4 @@
-import { elementAmpere, findFault, generateFaults, inspectCircuit, predictCodes, readClamp, readContinuity, readOhms, readScanTool, readScope, readVolts, Rig, type State, type Wiring } from "../src/index";
+import { analyse, elementAmpere, findFault, generateFaults, inspectCircuit, predictCodes, Predictor, readClamp, readContinuity, readOhms, readScanTool, readScope, readVolts, Rig, type State, type Wiring } from "../src/index";
 import { wiring } from "./helpers";
 
 const on: State = { key: "on", unplugged: [] }, running: State = { key: "running", unplugged: [] }, off: State = { key: "off", unplugged: [] };
@@ -131,6 +131,16 @@ describe("buses", () => {
   });
 });
 
+test("a resetting breaker in a blown fuse's place feeds the load; behind a short it trips (common practice, no source)", () => {
+  const w = bench([], [{ kind: "fuse", id: "F1", rating: 10 }, { kind: "heater", id: "E1", pins: { feed: "E1:1", ground: "E1:2" } }], [["BAT:+", "F1:in"], ["F1:out", "E1:1"], ["E1:2", "G1"]]);
+  const fitted: State = { ...on, breakers: ["F1"] };
+  expect(volt(rig(w, "F1/fuseBlown"), on, "E1:1")).toBeLessThan(0.1);
+  expect(volt(rig(w, "F1/fuseBlown"), fitted, "E1:1")).toBeGreaterThan(12);
+  expect(volt(rig(w, "E1/shortInside", 0.1), fitted, "E1:1")).toBeLessThan(0.1);
+  expect(volt(rig(w, "E1/shortInside", 0.1), { ...fitted, unplugged: ["E1"] }, "F1:out")).toBeGreaterThan(12); // holds with the culprit off
+  expect(volt(rig(w), { ...on, pulled: ["F1"] }, "E1:1")).toBeLessThan(0.1);
+});
+
 describe("instruments know when they prove nothing", () => {
   const w = bench([{ role: "reference", at: "A1:1" }, { role: "sensorGround", at: "A1:2" }, { role: "input", at: "A1:3", pull: "down" }], [{ kind: "threeWireSensor", id: "B1", pins: { supply: "B1:1", ground: "B1:2", signal: "B1:3" } }], [["A1:1", "B1:1"], ["A1:2", "B1:2"], ["A1:3", "B1:3"]]);
   test("ohms on a live circuit, a beeper, a clamp on milliamperes, a sagging battery", () => {
@@ -180,6 +190,12 @@ describe("codes where the set condition is not known", () => {
     [{ title: "Coolant sensor voltage low" }, "B1/shortSignalGround", true], [{ failureType: "15" }, "B1/elementOpen", true], [{ id: "SPN 110 FMI 4" }, "B1/shortSignalGround", true],
     [{ family: "circuit" }, "B1/elementOpen", true], [{ title: "Coolant sensor performance" }, "B1/elementOpen", false], [{}, "B1/elementOpen", false],
   ])("%j with %s: %s", (code, fault, expected) => expect(set(code, fault).length === 1).toBe(expected));
+  test("a guessed set condition weighs half", () => {
+    const [known, guessed] = [{ monitor: { type: "above", at: "A1:1", volt: 4.75 } }, { title: "voltage high" }].map((c) => analyse(new Predictor(base(c)), [{ type: "code", at: "2026-11-25T09:00:00Z", module: "A1", code: "C", status: "active" }]));
+    const open = (a: typeof known) => a!.suspects.find((s) => s.members.some((m) => m.fault.id === "B1/elementOpen"))!.share;
+    expect(open(guessed)).toBeLessThan(open(known));
+    expect(open(guessed)).toBeGreaterThan(0.02);
+  });
   test("a monitor does not run while its module's supply is out of bounds (9 to 16 V, common practice)", () => {
     const w = bench([{ role: "supply", at: "A1:1" }, { role: "ground", at: "A1:2" }, { role: "input", at: "A1:3", pull: "up" }], [], [["BAT:+", "A1:1"], ["A1:2", "G1"]], { codes: [{ id: "C", module: "A1", monitor: { type: "above", at: "A1:3", volt: 4 } }] });
     expect(predictCodes(rig(w)).map((c) => c.code)).toEqual(["C"]);

@@ -36,11 +36,11 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       remarks.push(issue("remark.code-set-by-us", ["entries", number - 1], { code: entry.code, connectors: unpluggedThen, number }));
       continue;
     }
-    evidence.push({ kind: "code", number, monitor, present: entry.status !== "absent", weight: DEFAULTS.codes.weight[entry.status], assumed: false });
+    evidence.push({ kind: "code", number, monitor, present: entry.status !== "absent", weight: DEFAULTS.codes.weight[entry.status] * sureness(predictor, monitor), assumed: false });
   }
   predictor.monitors.forEach((m, i) => {
     if (spoken.has(i) || !scanned.has(m.code.module) || m.key !== "on") return;
-    evidence.push({ kind: "code", number: 0, monitor: i, present: false, weight: 1, assumed: true });
+    evidence.push({ kind: "code", number: 0, monitor: i, present: false, weight: sureness(predictor, i), assumed: true });
   });
   for (const { number, entry } of folded.readings) {
     entry.points.forEach((p, i) => {
@@ -54,3 +54,6 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
   }
   return { evidence, remarks, folded };
 }
+
+/** A set condition that was only made from the code's family counts for less. */
+const sureness = (predictor: Predictor, monitor: number) => (predictor.monitors[monitor]!.broad ? DEFAULTS.codes.broadWeight : 1);

@@ -61,8 +61,11 @@ function addDevice(b: Builder, device: Device, fitted: Fitted): void {
       return;
     }
     case "fuse": case "breaker": {
-      const out = fitted.pulled?.includes(device.id);
-      b.add({ id: `fuse ${device.id}`, type: "fuse", a: b.node(`${device.id}:in`), b: b.node(`${device.id}:out`), ohm: out ? Infinity : DEFAULTS.fuseOhmAmpere / device.rating, limitAmpere: device.rating * DEFAULTS.fuseMeltsAt });
+      const breaker = fitted.breakers?.includes(device.id), out = breaker || fitted.pulled?.includes(device.id);
+      const ends = { type: "fuse", a: b.node(`${device.id}:in`), b: b.node(`${device.id}:out`), limitAmpere: device.rating * DEFAULTS.fuseMeltsAt } as const, ohm = DEFAULTS.fuseOhmAmpere / device.rating;
+      b.add({ id: `fuse ${device.id}`, ...ends, ohm: out ? Infinity : ohm });
+      // in the fuse's place and rated as it: good whatever the fuse was, and it trips as the fuse would melt
+      if (breaker) b.add({ id: `breaker ${device.id}`, ...ends, ohm });
       b.feedIfUnwired(`${device.id}:in`);
       return;
     }
