@@ -86,6 +86,7 @@ describe("the end of a job", () => {
     expect(proven.stage).toBe("proven");
     render(<Verdict analysis={proven} {...props} />);
     expect(screen.getByRole("heading")).toHaveTextContent("Oil pressure sensor B9 shorted inside, supply to ground");
+    expect(screen.getByText(/Then: replace the part, by its number\./)).toBeVisible(); // what repairing it means
     fireEvent.click(screen.getByRole("button", { name: "It is back in" }));
     expect(props.onPlugBack).toHaveBeenCalledWith(["B9"]);
     fireEvent.click(screen.getByRole("button", { name: "Log this as the cause" }));

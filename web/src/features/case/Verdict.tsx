@@ -1,6 +1,6 @@
 "use client";
 import type { Analysis } from "@radicula/core";
-import { shareText, type Namer } from "@radicula/core/words";
+import { repairText, shareText, type Namer } from "@radicula/core/words";
 import { Button } from "antd";
 import styles from "./reading/NextReading.module.css";
 
@@ -20,6 +20,8 @@ export function Verdict({ analysis, namer, busy, onVerdict, onPlugBack, onOther 
   if (!leader) return null;
   const { title, detail } = namer.suspect(leader);
   const proven = analysis.stage === "proven";
+  const fault = leader.members[0]?.fault;
+  const repair = fault ? repairText(fault) : "";
   return (
     <section className={styles.card} aria-label="Verdict">
       <div className={styles.over}><span>{verdict ? "Verdict logged" : proven ? `One cause, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart"}</span><span className="mono">{shareText(leader.share)}</span></div>
@@ -30,9 +32,9 @@ export function Verdict({ analysis, namer, busy, onVerdict, onPlugBack, onOther 
           Still unplugged: <b>{disturbed.map((d) => namer.connector(d)).join(", ")}</b>. <button type="button" className="link" disabled={busy} onClick={() => onPlugBack(disturbed)}>It is back in</button>
         </div>
       ) : null}
-      {verdict ? <p className="muted" style={{ margin: "8px 0 10px" }}>Repair as the maker’s manual says, clear the codes, cycle the key and scan again before the job closes.</p> : (
+      {verdict ? <p className="muted" style={{ margin: "8px 0 10px" }}>{repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the job closes.</p> : (
         <>
-          <p className="muted" style={{ margin: "8px 0 12px" }}>{proven ? "Two readings or more agree with it and speak against the others. Look at the part before buying it." : "Look at each of the places named, and compare the cost of the part with the cost of another test."}</p>
+          <p className="muted" style={{ margin: "8px 0 12px" }}>{proven ? `Two readings or more agree with it and speak against the others. Look at the place before buying anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}` : "Look at each of the places named, and compare the cost of the part with the cost of another test."}</p>
           <Button type="primary" size="large" block disabled={busy} onClick={onVerdict}>Log this as the cause</Button>
         </>
       )}
