@@ -56,20 +56,24 @@ export interface Path {
   readonly kids: Int32Array;
   readonly kid: Int32Array;
   now: number;
+  /** redo[k] === round where the front, or one below it, changed since it was last eliminated */
+  readonly redo: Int32Array;
+  round: number;
 }
 
-export const createPath = (n: number): Path => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), dirty: new Int32Array(n).fill(-1), kids: new Int32Array(n), kid: new Int32Array(n), now: 0 });
+export const createPath = (n: number): Path => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), dirty: new Int32Array(n).fill(-1), kids: new Int32Array(n), kid: new Int32Array(n), now: 0, redo: new Int32Array(n).fill(-1), round: 0 });
 
-/** Adds a front and everything above it in the tree to the path. */
+/** Adds a front and everything above it in the tree to the path, to be eliminated in the next round. */
 export function addToPath(p: Pattern, path: Path, front: number): void {
-  const { mark, list, now, kids, kid } = path, { parent } = p;
+  const { mark, list, now, kids, kid, redo, round } = path, { parent } = p;
   path.dirty[front] = now;
   for (let k = front, below = -1; k >= 0; k = parent[k]!) {
     const known = mark[k] === now;
     if (!known) { mark[k] = now; list[path.count++] = k; kids[k] = 0; }
     if (below >= 0) { kids[k] = kids[k]! + 1; kid[k] = below; }
-    if (known) return;
-    below = k;
+    if (known && redo[k] === round) return;
+    redo[k] = round;
+    below = known ? -1 : k; // a known one has been counted by its parent already
   }
 }
 
@@ -100,10 +104,11 @@ export function sortPath(path: Path): void {
  */
 export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): void {
   const { start, into, child, childStart, simpleEnd, childAt, own: ownAt, update } = p;
-  const { mark, dirty, now, list, count, kids, kid } = path;
+  const { mark, dirty, now, list, count, kids, kid, redo, round } = path;
   const { out: fOut, in: fIn, pivot, leak: fLeak, push: fPush, up, upLeak, upPush } = to;
   for (let at = 0; at < count; at++) {
     const k = list[at]!;
+    if (redo[k] !== round) continue; // stands from the round before
     const s = start[k]!, c = start[k + 1]! - s, u = update[k]!;
     const own = dirty[k] === now ? to.own : from.own;
     let o = ownAt[k]!;

@@ -35,6 +35,7 @@ export function prepare(s: Solver, c: Conditions, start: "awake" | "asleep" = "a
   state.healthyOutcome = iterate(s, undefined, (round) => {
     if (round > 0) for (let i = 0; i < circuit.elements.length; i++) weigh(circuit.elements[i]!, i, doing, c, s.weights);
     assemble(s, undefined, s.healthy.own);
+    path.redo.fill(path.round);
     eliminate(pattern, s.healthy, s.healthy, path);
     descend(pattern, s.healthy, s.healthy, path, s.moved, 0);
   }, s.healthy.x);
@@ -85,11 +86,13 @@ function iterate(s: Solver, edit: Edit | undefined, solve: (round: number) => vo
   const everyone = edit === undefined;
   for (let round = 0; round < ROUNDS_ALL + ROUNDS_ONE; round++) {
     solve(round);
+    s.path.round++;
     const count = gatherWatchers(s, everyone);
     if (moveDevices(s, edit, x, count, round < ROUNDS_ALL ? -1 : round, undefined) === 0 && meltFuse(s, x, count) === 0) return round === 0 ? ONE_ROUND : { settled: true, rounds: round + 1, swinging: [] };
   }
   const swinging = new Set<string>();
   for (let more = 0; more < 12; more++) {
+    s.path.round++;
     moveDevices(s, edit, x, gatherWatchers(s, everyone), -1, swinging);
     solve(1);
   }
@@ -113,6 +116,7 @@ function putBack(s: Solver): void {
   if (doing.replaced.size) doing.replaced.clear();
   if (touched.gates) { doing.awake.set(doing.awakeHealthy); touched.gates = false; }
   path.now++;
+  path.round++;
   path.count = 0;
   s.moved.now++;
   s.moved.count = 0;
