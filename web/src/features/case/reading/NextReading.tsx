@@ -2,7 +2,7 @@
 import { formatQuantity, parseQuantity, type Candidate, type Recommendation, type SuspectView, type Unit } from "@radicula/core";
 import type { Instructor, Namer } from "@radicula/core/words";
 import { shareText } from "@radicula/core/words";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { WireSwatch } from "@/ui/WireSwatch";
 import { lineFor, scaleOf } from "./answers";
 import styles from "./NextReading.module.css";
@@ -37,6 +37,7 @@ export function NextReading(p: Props) {
   const instruction = useMemo(() => p.instructor.instruct(candidate), [p.instructor, candidate]);
   const answers = recommendation?.answers.at(-1);
   const scale = useMemo(() => (answers ? scaleOf(answers, unit, p.suspects, p.namer) : undefined), [answers, unit, p.suspects, p.namer]);
+  const [filled, setFilled] = useState(0);
   const typed = parseQuantity(p.texts[candidate.points.length - 1] ?? "", unit);
   const minutes = Math.max(1, Math.round(candidate.minutes));
   return (
@@ -58,8 +59,8 @@ export function NextReading(p: Props) {
         <dt>Black</dt><dd>{instruction.black} · meter on {instruction.meter}</dd>
       </dl>
       {scale ? <ScaleView scale={scale} chosen={typed.ok ? lineFor(typed.value, scale) : undefined} /> : null}
-      {p.practice ? <SimulatedMeter key={`meter ${candidate.id}`} jobId={p.jobId} candidate={candidate} onRead={(values) => p.onTexts(values.map((v) => (v === "OL" ? "OL" : typedForm(v, unit))))} /> : null}
-      <ValueBox key={`box ${candidate.id}`} points={candidate.points} unit={unit} texts={p.texts} onTexts={p.onTexts} onLog={p.onLog} onShortcut={p.onShortcut} disabled={p.busy} keypad={p.keypad} />
+      {p.practice ? <SimulatedMeter key={`meter ${candidate.id}`} jobId={p.jobId} candidate={candidate} onRead={(values) => { p.onTexts(values.map((v) => (v === "OL" ? "OL" : typedForm(v, unit)))); setFilled((n) => n + 1); }} /> : null}
+      <ValueBox key={`box ${candidate.id}`} points={candidate.points} unit={unit} texts={p.texts} onTexts={p.onTexts} onLog={p.onLog} onShortcut={p.onShortcut} disabled={p.busy} keypad={p.keypad} filled={filled} />
       <div className={styles.under}>
         <button type="button" className="link" onClick={p.onSetAside}>Can’t do this one</button>
         <button type="button" className="link" onClick={p.onOther}>Took another reading</button>

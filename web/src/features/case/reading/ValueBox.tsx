@@ -16,15 +16,17 @@ interface Props {
   readonly onShortcut: (key: string) => boolean;
   readonly disabled: boolean;
   readonly keypad: boolean;
+  /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
+  readonly filled?: number;
 }
 
 /** Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed. */
-export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disabled, keypad }: Props) {
+export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disabled, keypad, filled = 0 }: Props) {
   const boxes = useRef<(HTMLInputElement | null)[]>([]);
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);
   const [current, setCurrent] = useState(0);
   // a new reading is a new box (its key changes), and the box has the focus
-  useEffect(() => { boxes.current[0]?.focus({ preventScroll: true }); }, []);
+  useEffect(() => { boxes.current[filled ? boxes.current.length - 1 : 0]?.focus({ preventScroll: true }); }, [filled]);
 
   const log = () => {
     const values: number[] = [];
