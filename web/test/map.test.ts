@@ -3,6 +3,7 @@ import { generateHarness, type Wiring } from "@radicula/core";
 import { buildMap } from "@/features/case/map/graph";
 import { layOutMap } from "@/features/case/map/layout";
 import { showsFeeds, suspicionOnMap } from "@/features/case/map/suspicion";
+import { spreadTags } from "@/features/case/map/tags";
 import { analysed, demoCase } from "./helpers";
 
 const job = demoCase();
@@ -83,4 +84,12 @@ test("machines with relays, actuators and buses are drawn too: a code about a bu
   expect(graph.nodes.find((n) => n.id === "K1")?.type).toBe("part"); // the main relay stands in the way like a fuse
   const map = await layOutMap(graph);
   for (const n of map.nodes) expect(Number.isFinite(n.x) && Number.isFinite(n.y)).toBe(true);
+});
+
+test("tags of readings taken side by side stand apart, each near its place", () => {
+  const tags = [{ id: "a", x: 100, y: 50 }, { id: "b", x: 140, y: 50 }, { id: "c", x: 150, y: 55 }, { id: "d", x: 120, y: 200 }];
+  const spread = spreadTags(tags), at = (id: string) => spread.find((t) => t.id === id)!.x;
+  for (const [a, b] of [["a", "b"], ["b", "c"]] as const) expect(at(b) - at(a)).toBeGreaterThan(85);
+  expect(at("d")).toBe(120); // on another level, nothing in its way
+  expect(spreadTags([])).toEqual([]);
 });

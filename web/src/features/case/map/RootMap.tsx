@@ -1,11 +1,12 @@
 "use client";
 import { formatQuantity, type Analysis, type ReadingView } from "@radicula/core";
 import { shareText } from "@radicula/core/words";
-import { memo, useMemo, type ReactNode } from "react";
+import { memo, useMemo } from "react";
 import { SENSOR } from "./graph";
 import { DOT_X, type PlacedEdge, type PlacedMap, type PlacedNode, type PlacedPort } from "./placed";
 import styles from "./RootMap.module.css";
 import { suspicionOnMap, type MapSuspicion } from "./suspicion";
+import { spreadTags } from "./tags";
 
 interface Props {
   readonly map: PlacedMap;
@@ -214,15 +215,11 @@ function Pill({ x, y, share }: { readonly x: number; readonly y: number; readonl
 
 /** Readings stand where they were taken; what a healthy machine would show stands under them. */
 function Readings({ map, latest }: { readonly map: PlacedMap; readonly latest: ReadonlyMap<string, ReadingView> }) {
-  const tags: ReactNode[] = [];
-  for (const node of map.nodes) {
+  const tags = map.nodes.flatMap((node) => {
     const here = portsOf(node).flatMap((p) => { const r = latest.get(p.point); return r ? [{ p, r }] : []; });
-    here.forEach(({ p, r }, i) => {
-      const below = node.type === "sensor" ? 22 : 16;
-      tags.push(<Tag key={p.point} x={p.cx} y={p.cy + below + i * 44} reading={r} />);
-    });
-  }
-  return <g>{tags}</g>;
+    return here.map(({ p, r }, i) => ({ point: p.point, at: p.cx, x: p.cx, y: p.cy + (node.type === "sensor" ? 22 : 16) + i * 44, reading: r }));
+  });
+  return <g>{spreadTags(tags).map((t) => <Tag key={t.point} at={t.at} x={t.x} y={t.y} reading={t.reading} />)}</g>;
 }
 function portsOf(node: PlacedNode): readonly Pick<PlacedPort, "point" | "cx" | "cy">[] {
   if (node.type === "part") return ["in", "out", "+", "-"].map((t) => ({ point: `${node.thing}:${t}`, cx: node.x + DOT_X, cy: node.y + node.height / 2 }));
@@ -231,12 +228,14 @@ function portsOf(node: PlacedNode): readonly Pick<PlacedPort, "point" | "cx" | "
   return node.ports;
 }
 
-function Tag({ x, y, reading }: { readonly x: number; readonly y: number; readonly reading: ReadingView }) {
+/** @param at where its tip points; the tag itself may stand a little aside, at x */
+function Tag({ at, x, y, reading }: { readonly at: number; readonly x: number; readonly y: number; readonly reading: ReadingView }) {
   const unit = reading.instrument === "voltmeter" ? "V" : "Ω";
   const odd = isOdd(reading);
+  const tip = Math.max(x - 36, Math.min(x + 36, at));
   return (
     <g>
-      <path d={`M${x - 6} ${y + 1}L${x} ${y - 7}L${x + 6} ${y + 1}Z`} fill={odd ? "var(--rust)" : "var(--accent)"} />
+      <path d={`M${tip - 6} ${y + 1}L${at} ${y - 7}L${tip + 6} ${y + 1}Z`} fill={odd ? "var(--rust)" : "var(--accent)"} />
       <rect x={x - 44} y={y} width={88} height={38} rx={5} fill="var(--card)" stroke={odd ? "var(--rust)" : "var(--accent)"} strokeWidth="1.6" />
       <text x={x} y={y + 17} textAnchor="middle" className={styles.value}>{formatQuantity(reading.value, unit)}</text>
       <text x={x} y={y + 31} textAnchor="middle" className={styles.small}>{Number.isNaN(reading.healthy) ? "proves nothing" : `${formatQuantity(reading.healthy, unit)} healthy`}</text>
