@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { analyse, jsonSchema, MAX_CHARACTERS, parseCase, parseWiring, Predictor, readWiring, type Entry } from "../src/index";
+import { analyse, jsonSchema, MAX_CHARACTERS, parseCase, parseWiring, Predictor, readCase, readWiring, type Entry } from "../src/index";
 import { issueText, placeOf, wordedCodes } from "../words/index";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
@@ -91,4 +91,16 @@ test("the example in the documentation reads, solves and finds what its two sens
   const a = analyse(new Predictor(read.value), [entry("P1"), entry("P2")]);
   expect(a.suspects[0]).toMatchObject({ type: "fault", explains: 2, outOf: 2 });
   expect(a.next.length).toBeGreaterThan(0);
+});
+
+test("a state that names what the wiring does not have is refused, each with its place", () => {
+  const entry = (state: object) => ({ type: "reading", at: "2026-11-25T09:00:00Z", instrument: "voltmeter", points: ["B7:1"], values: [5], state: { key: "on", unplugged: [], ...state } });
+  const read = (state: object) => readCase({ format: "radicula/case", version: 1, title: "t", wiring: JSON.parse(demoText("tug-4.wiring.json")) as unknown, entries: [entry(state)] });
+  const why = (state: object) => { const r = read(state); return r.ok ? [] : r.issues.map((i) => i.path.slice(2).join(".")); };
+  expect(why({ jumpers: [{ from: "B7:1", to: "B7:3", ohm: 1000 }], loads: [{ from: "F12:out", watt: 5 }], pulled: ["F12"], asleep: ["A1"], stimulus: { B7: 0.4 } })).toEqual([]);
+  expect(why({ jumpers: [{ from: "B7:1", to: "Z7:3" }] })).toEqual(["state.jumpers.0.to"]);
+  expect(why({ loads: [{ from: "nowhere", watt: 5 }] })).toEqual(["state.loads.0.from"]);
+  expect(why({ pulled: ["B7"], breakers: ["F99"] })).toEqual(["state.pulled.0", "state.breakers.0"]);
+  expect(why({ asleep: ["F12"], stimulus: { nobody: 1 } })).toEqual(["state.asleep.0", "state.stimulus.nobody"]);
+  for (const bad of [{ loads: [{ from: "F12:out", watt: -5 }] }, { jumpers: [{ from: "B7:1", to: "B7:3", ohm: 0 }] }, { stimulus: { B7: "half" } }, { weather: "wet" }]) expect(read(bad).ok).toBe(false);
 });

@@ -1,9 +1,9 @@
 import { fail, issue, type Issue, type Result } from "../issues/issue.js";
-import { Case, CASE_FORMAT, Entry, type Case as CaseT, type Entry as EntryT } from "../format/case.js";
+import { Case, CASE_FORMAT, Entry, type Case as CaseT, type Entry as EntryT, type State } from "../format/case.js";
 import { MAX_ISSUES, parseJson, readSchema } from "../format/json.js";
 import type { Wiring } from "../format/wiring.js";
 import { checkWiring } from "../wiring/check.js";
-import { indexWiring, resolvePlace } from "../wiring/points.js";
+import { CHASSIS, indexWiring, resolvePlace, type Index } from "../wiring/points.js";
 
 /** Reads a case (wiring plus logbook) from JSON text. @returns the case, or every issue found with its place */
 export function parseCase(text: string): Result<CaseT> {
@@ -33,6 +33,7 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
     if (e.type === "reading") {
       e.points.forEach((p, j) => { const place = resolvePlace(index, p, [i, "points", j]); if (!place.ok) issues.push(...place.issues); });
       e.state.unplugged.forEach((c, j) => connector(c, [i, "state", "unplugged", j]));
+      issues.push(...checkState(index, e.state).map((x) => ({ ...x, path: [i, "state", ...x.path] })));
       e.values.forEach((v, j) => {
         if (v === "OL" && e.instrument === "voltmeter") issues.push(issue("entry.overload-not-ohms", [i, "values", j]));
         if (v !== "OL" && e.instrument === "ohmmeter" && v < 0) issues.push(issue("entry.negative-ohms", [i, "values", j], { value: v }));
@@ -42,6 +43,22 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
     if (e.type === "unplugged" || e.type === "plugged") connector(e.connector, [i, "connector"]);
     if (e.type === "undo" && e.target > from + i) issues.push(issue("entry.undo-of-nothing", [i, "target"], { target: e.target }));
   });
+  return issues;
+}
+
+/** What a state names beyond connectors: points of jumpers and loads, fuses, modules, sensors. */
+function checkState(index: Index, state: State): Issue[] {
+  const issues: Issue[] = [];
+  const point = (p: string, path: Issue["path"]) => { const place = p === CHASSIS ? undefined : resolvePlace(index, p, path); if (place && !place.ok) issues.push(...place.issues); };
+  const device = (id: string, kinds: readonly string[] | undefined, path: Issue["path"]) => {
+    const d = index.devices.get(id);
+    if (!d || (kinds && !kinds.includes(d.kind))) issues.push(issue("wiring.missing-device", path, { id }));
+  };
+  (state.jumpers ?? []).forEach((x, j) => { point(x.from, ["jumpers", j, "from"]); point(x.to, ["jumpers", j, "to"]); });
+  (state.loads ?? []).forEach((x, j) => { point(x.from, ["loads", j, "from"]); point(x.to, ["loads", j, "to"]); });
+  for (const field of ["pulled", "breakers"] as const) (state[field] ?? []).forEach((id, j) => device(id, ["fuse", "breaker"], [field, j]));
+  (state.asleep ?? []).forEach((id, j) => device(id, ["module"], ["asleep", j]));
+  for (const id of Object.keys(state.stimulus ?? {})) device(id, undefined, ["stimulus", id]);
   return issues;
 }
 const MAX_VOLT = 60, MAX_OHM = 1e9;
