@@ -62,8 +62,11 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await page.reload();
   await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
   // that value was made up: take it back, then play on
+  const made = await card(page).getByRole("heading").textContent().catch(() => "");
   await page.keyboard.press("Control+z");
   await saved(page);
+  // the card still shows what followed from that value until the analyst has answered again
+  await expect.poll(async () => (await card(page).getByRole("heading").textContent().catch(() => "")) !== made, { timeout: 5000 }).toBe(true).catch(() => undefined);
 
   let readings = 1;
   while (readings < 7 && (await takeOne(page))) readings++;

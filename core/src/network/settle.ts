@@ -92,10 +92,13 @@ function iterate(s: Solver, edit: Edit | undefined, solve: (round: number) => vo
   }
   const swinging = new Set<string>();
   for (let more = 0; more < 12; more++) {
-    s.path.round++;
-    moveDevices(s, edit, x, gatherWatchers(s, everyone), -1, swinging);
     solve(1);
+    s.path.round++;
+    const count = gatherWatchers(s, everyone);
+    // one at a time may have been too slow for many that only had to follow
+    if (moveDevices(s, edit, x, count, -1, swinging) === 0 && meltFuse(s, x, count) === 0) return { settled: true, rounds: ROUNDS_ALL + ROUNDS_ONE + more, swinging: [] };
   }
+  solve(1);
   return { settled: false, rounds: ROUNDS_ALL + ROUNDS_ONE, swinging: [...swinging] };
 }
 const ONE_ROUND: Settled = { settled: true, rounds: 1, swinging: [] };
