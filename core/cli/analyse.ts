@@ -1,14 +1,15 @@
-import { analyse, formatQuantity, Predictor, type Answer, type Analysis, type Instrument, type Reason, type Recommendation, type SuspectView } from "../src/index.js";
-import { Instructor, issueText, Namer, shareText, strengthWord } from "../words/index.js";
+import { analyse, formatQuantity, Predictor, withScannedCodes, type Answer, type Analysis, type Instrument, type Reason, type Recommendation, type SuspectView } from "../src/index.js";
+import { feedText, Instructor, issueText, Namer, shareText, strengthWord } from "../words/index.js";
 import { EXIT, jsonNumber, loadCase, printJson, Refusal, type Io } from "./io.js";
 
 export function analyseCommand(file: string, options: { readonly json?: boolean | undefined; readonly top?: string | undefined }, io: Io): void {
   const top = options.top === undefined ? 5 : Number(options.top);
   if (!Number.isInteger(top) || top < 1) throw new Refusal(EXIT.usage, [`--top: "${options.top}" is not a number of suspects.`]);
   const job = loadCase(file, io);
-  const result = analyse(new Predictor(job.wiring), job.entries);
+  const wiring = withScannedCodes(job.wiring, job.entries);
+  const result = analyse(new Predictor(wiring), job.entries);
   if (options.json) printJson(io, asJson(result));
-  else print(job.title, result, new Namer(job.wiring), new Instructor(job.wiring), top, io);
+  else print(job.title, result, new Namer(wiring), new Instructor(wiring), top, io);
 }
 
 const unitOf = (instrument: Instrument) => (instrument === "voltmeter" ? "V" : "Ω");
@@ -25,6 +26,7 @@ function asJson(a: Analysis): unknown {
     })),
     next: a.next.map((n) => ({ ...n.candidate, bits: n.bits, shareOfOpen: n.shareOfOpen, answers: n.answers.map((list) => list.map(answer)) })),
     readings: a.readings.map((r) => ({ ...r, value: jsonNumber(r.value), healthy: jsonNumber(r.healthy), leading: jsonNumber(r.leading) })),
+    feeds: a.feeds,
     remarks: a.remarks.map((r) => ({ code: r.code, path: r.path, params: r.params, text: issueText(r) })),
   };
 }
@@ -37,6 +39,7 @@ const STAGES: Readonly<Record<Analysis["stage"], string>> = {
 function print(title: string, a: Analysis, namer: Namer, instructor: Instructor, top: number, io: Io): void {
   io.out(`${title}: ${STAGES[a.stage]}\n`);
   for (const r of a.remarks) io.out(`! ${issueText(r)}\n`);
+  for (const f of a.feeds) io.out(`+ ${feedText(f)}\n`);
   io.out("\nSuspects\n");
   for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
   if (a.next.length) io.out("\nNext reading\n");

@@ -14,7 +14,7 @@ export function validateCommand(file: string, io: Io): void {
 }
 
 export function schemaCommand(name: string, io: Io): void {
-  if (name !== "wiring" && name !== "case") throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case.`]);
+  if (name !== "wiring" && name !== "case" && name !== "chart") throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case, chart.`]);
   printJson(io, jsonSchema(name));
 }
 

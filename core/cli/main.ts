@@ -1,6 +1,7 @@
 import { parseArgs } from "node:util";
 import { analyseCommand } from "./analyse.js";
 import { checkCommand, faultsCommand, netlistCommand, predictCommand, readCommand } from "./circuit.js";
+import { compareCommand, convertCommand, mergeCommand, scanCommand, sharedCommand } from "./charts.js";
 import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
 import { EXIT, Refusal, type Io } from "./io.js";
 
@@ -17,8 +18,14 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula netlist WIRING.json [--fault FAULT] [--state STATE]
                                                          the same circuit for SPICE
   radicula decode HEX [--json]                           codes in a scan tool's reply: 43 47 4A, 59 02, DM1
+  radicula convert FILE --to wiring|chart|csv|graphml|spice
+                                                         one form of a wiring into another; FILE may be a pin chart as CSV
+  radicula shared CASE.json [--json]                     what the coded circuits share, before any reading
+  radicula scan SCAN.txt WIRING.json [--json]            codes in a scan pasted in any layout
+  radicula merge FIRST SECOND [--json]                   one chart laid over another: agreements, additions, contradictions
+  radicula compare BEFORE.json AFTER.json [--json]       what changed between two wirings
   radicula validate FILE                                 checks a wiring or case document
-  radicula schema wiring|case                            the JSON Schema of a document
+  radicula schema wiring|case|chart                      the JSON Schema of a document
 
 A FILE of "-" is standard input. A FAULT is an ID with its severity where it has one, several joined by commas:
   S22/spliceHighResistance@500   F1/fuseBlown,B9/dead
@@ -34,14 +41,20 @@ export function run(argv: readonly string[], io: Io): number {
   try {
     const { values, positionals } = parseArgs({
       args: [...argv], allowPositionals: true,
-      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, help: { type: "boolean", short: "h" } },
+      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, help: { type: "boolean", short: "h" } },
     });
     const [command, file, ...rest] = positionals;
     if (values.help || command === "help" || command === undefined) {
       io.out(USAGE);
       return values.help || command === "help" ? EXIT.done : EXIT.usage;
     }
-    if (file === undefined || rest.length) throw new Refusal(EXIT.usage, [`radicula ${command} takes one ${command === "schema" ? "name: wiring or case" : command === "decode" ? "text of hex digits, in quotes" : "file"}. See radicula --help.`]);
+    const second = rest[0];
+    if (command === "merge" || command === "compare" || command === "scan") {
+      if (file === undefined || second === undefined || rest.length > 1) throw new Refusal(EXIT.usage, [`radicula ${command} takes two files. See radicula --help.`]);
+      ({ merge: mergeCommand, compare: compareCommand, scan: scanCommand })[command](file, second, values, io);
+      return EXIT.done;
+    }
+    if (file === undefined || rest.length) throw new Refusal(EXIT.usage, [`radicula ${command} takes one ${command === "schema" ? "name: wiring, case or chart" : command === "decode" ? "text of hex digits, in quotes" : "file"}. See radicula --help.`]);
     switch (command) {
       case "analyse": analyseCommand(file, values, io); break;
       case "predict": predictCommand(file, values, io); break;
@@ -50,6 +63,8 @@ export function run(argv: readonly string[], io: Io): number {
       case "check": checkCommand(file, values, io); break;
       case "decode": decodeCommand(file, values, io); break;
       case "netlist": netlistCommand(file, values, io); break;
+      case "convert": convertCommand(file, values, io); break;
+      case "shared": sharedCommand(file, values, io); break;
       case "validate": validateCommand(file, io); break;
       case "schema": schemaCommand(file, io); break;
       default: throw new Refusal(EXIT.usage, [`There is no command "${command}". See radicula --help.`]);

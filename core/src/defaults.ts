@@ -111,6 +111,12 @@ export const DEFAULTS = {
     biased: 0.5, wrongPart: 0.2, trueCondition: 0.5, targetDamaged: 0.5,
     nothingWrong: 2, notInThisWiring: 1.5,
   },
+  /** Factors on the rates above from what the customer tells (see diagnosis/circumstances). Product judgement, no source. */
+  circumstance: {
+    wetInWet: 2, wetElsewhere: 1.3, hot: 1.5, cold: 2, coldContacts: 1.2, bumpInVibrating: 2, bump: 1.4, underLoad: 1.5, cranking: 1.5,
+    comesAndGoes: 1.5, dead: 1.4, slowStart: 2, fuseBlows: 3, wrongValue: 2,
+    replacedInVain: 0.15, replaced: 0.5, newPart: 2, copy: 6, workNearby: 3, accident: 2, batteryWork: 2.5, pests: 3, water: 2.5, oil: 3, bulletin: 3, hearsay: 1.5,
+  },
   /** Multipliers by zone: [contacts, splices and grounds; wires; devices]. */
   zones: { dry: [1, 1, 1], wet: [3, 1.5, 1.2], hot: [1.3, 1.5, 1.5], oily: [1.5, 1.2, 1.2], vibrating: [1.8, 1.8, 1.2], chewed: [1, 4, 1] } as Readonly<Record<string, readonly [number, number, number]>>,
 

@@ -34,13 +34,14 @@ const NOT_HERE_CODE = 0.4;
 /**
  * Bayes' rule over all single faults, the healthy machine, and "not in this wiring". Each hypothesis is a cloud of
  * samples (severity × draw); its likelihood is the mean over samples of the product over evidence.
+ * @param factors on the rate of each fault, from what is known of the machine's history; [fault]
  */
-export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Posterior {
+export function weigh(predictor: Predictor, evidence: readonly Evidence[], factors?: Float64Array): Posterior {
   const n = predictor.hypotheses.length;
   const codes = evidence.filter((e) => e.kind === "code");
   const readings = evidence.filter((e) => e.kind === "reading");
   const monitors = codes.map((e) => e.monitor);
-  const logPrior = logPriors(predictor);
+  const logPrior = logPriors(predictor, factors);
   const afterCodes = new Float64Array(n);
   const clouds: Float64Array[] = [];
   for (let h = 0; h < n; h++) {
@@ -86,8 +87,8 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[]): Post
 }
 
 /** ln of the normalised priors; the last entry is "not in this wiring". */
-function logPriors(predictor: Predictor): Float64Array {
-  const rates = [DEFAULTS.prior.nothingWrong, ...predictor.faults.map((f) => f.prior), DEFAULTS.prior.notInThisWiring];
+function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
+  const rates = [DEFAULTS.prior.nothingWrong, ...predictor.faults.map((f, i) => f.prior * (factors?.[i] ?? 1)), DEFAULTS.prior.notInThisWiring];
   const sum = rates.reduce((a, b) => a + b, 0);
   return Float64Array.from(rates, (r) => Math.log(r / sum));
 }

@@ -135,9 +135,11 @@ export class Predictor {
   }
 
   /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
-  codesSetByUnplugging(unplugged: readonly string[]): ReadonlySet<number> {
+  codesSetByDisturbing(disturbed: readonly string[]): ReadonlySet<number> {
+    const plugs = new Set(this.wiring.connectors.map((c) => c.id)), fuses = new Set(this.wiring.devices.flatMap((d) => (d.kind === "fuse" || d.kind === "breaker" ? [d.id] : [])));
+    const unplugged = disturbed.filter((d) => plugs.has(d)), pulled = disturbed.filter((d) => fuses.has(d));
     const bits = new Uint8Array(this.hypotheses[0]!.samples * this.monitors.length);
-    for (const key of new Set(this.monitors.map((m) => m.key))) this.computeCodes(0, { key, unplugged: [...unplugged] }, bits);
+    for (const key of new Set(this.monitors.map((m) => m.key))) this.computeCodes(0, { key, unplugged, ...(pulled.length ? { pulled } : {}) }, bits);
     const some = new Set<number>();
     bits.forEach((bit, i) => { if (bit) some.add(i % this.monitors.length); });
     return some;

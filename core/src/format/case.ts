@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Endpoint, Id, KeyState, Wiring } from "./wiring.js";
+import { Caution, CodeFamily, Endpoint, Id, KeyState, Wiring } from "./wiring.js";
 
 /** A case: a wiring document plus an append-only logbook. Everything else is computed from the two. */
 export const CASE_FORMAT = "radicula/case";
@@ -41,7 +41,69 @@ export const VerdictEntry = z.strictObject({
 });
 export const UndoEntry = z.strictObject({ type: z.literal("undo"), ...base, target: z.number().int().min(1).meta({ description: "Number of the entry taken back, counted from 1; an undo can be undone" }) });
 
-export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry]);
+/** One code as a scan shows it. What it names may be said here where the wiring does not list the code. */
+export const ScannedCode = z.strictObject({
+  module: Id, code: z.string().min(1).max(24),
+  status: z.enum(["active", "pending", "stored", "intermittent", "absent", "notRun"]).default("active"),
+  title: z.string().max(400).optional(), about: Id.optional(), family: CodeFamily.optional(), failureType: z.string().regex(/^[0-9A-Fa-f]{2}$/).optional(),
+  seen: z.string().max(60).optional().meta({ description: "Time or count as the scan tool gives it" }),
+});
+export type ScannedCode = z.infer<typeof ScannedCode>;
+/** One scan: which modules answered in full, and all codes they gave. */
+export const ScanEntry = z.strictObject({
+  type: z.literal("scan"), ...base,
+  when: z.enum(["before", "afterClear", "afterCrank", "afterDrive", "other"]).default("before").meta({ description: "When in the job: before anything was touched, or after codes were cleared and the key cycled, the engine cranked, the machine driven" }),
+  modules: z.array(Id).max(200).meta({ description: "Modules scanned in full: a code one of them does not give is not set" }),
+  codes: z.array(ScannedCode).max(500),
+  disturbed: z.array(Id).max(200).default([]).meta({ description: "Connectors unplugged and fuses pulled since codes were last cleared" }),
+  wiped: z.boolean().default(false).meta({ description: "Battery taken off or flat since: missing codes say nothing" }),
+});
+export type ScanEntry = z.infer<typeof ScanEntry>;
+export const ClearedEntry = z.strictObject({ type: z.literal("cleared"), ...base });
+
+const SYMPTOMS = ["noStart", "slowStart", "cutsOut", "reducedPower", "deadDisplay", "warningLamps", "comesAndGoes", "wrongValue", "fuseBlows", "curedItself"] as const;
+const CONDITIONS = ["cold", "hot", "wet", "bump", "underLoad", "afterTime", "cranking", "always"] as const;
+const TOOLS = ["meter", "scanTool", "testLamp", "clamp", "scope", "breaker", "backProbes", "breakoutLead"] as const;
+/** What was done or happened before: parts replaced, work nearby, pests, water, oil. */
+export const HistoryItem = z.strictObject({
+  what: z.enum(["replaced", "repaired", "workNearby", "batteryWork", "accident", "pests", "water", "oil"]),
+  at: z.array(Id).max(40).default([]).meta({ description: "Parts or connectors concerned" }),
+  helped: z.enum(["no", "partly", "yes", "unknown"]).default("unknown"), text: z.string().max(400).optional(), brand: z.enum(["maker", "copy", "used", "unknown"]).default("unknown"),
+});
+/** What somebody says of machines like this one. */
+export const Bulletin = z.strictObject({ text: z.string().min(1).max(1000), at: z.array(Id).max(40).default([]), trust: z.enum(["hearsay", "bulletin"]).default("hearsay"), applies: z.string().max(200).optional().meta({ description: "Which machines, serials or years it is for" }) });
+/** What the customer says and what is at hand. Every field may be left out; the last intake that stands counts. */
+export const Intake = z.strictObject({
+  kind: z.string().max(120).optional(), serial: z.string().max(60).optional(), hours: z.number().min(0).max(1e6).optional(), distanceKm: z.number().min(0).max(1e7).optional(), nominalVolt: z.union([z.literal(12), z.literal(24)]).optional(),
+  complaint: z.string().max(4000).optional(),
+  symptoms: z.array(z.enum(SYMPTOMS)).max(SYMPTOMS.length).default([]),
+  conditions: z.array(z.enum(CONDITIONS)).max(CONDITIONS.length).default([]),
+  afterMinutes: z.number().min(0).max(10_000).optional(),
+  history: z.array(HistoryItem).max(60).default([]),
+  bulletins: z.array(Bulletin).max(40).default([]),
+  tools: z.array(z.enum(TOOLS)).max(TOOLS.length).optional().meta({ description: "Instruments owned; all when left out" }),
+  scanShows: z.array(Id).max(400).optional().meta({ description: "Sensors whose value the scan tool can show on this machine; all when left out" }),
+  safety: z.array(Caution).max(8).default([]).meta({ description: "Dangers of this machine to be shown before every step" }),
+});
+export type Intake = z.infer<typeof Intake>;
+export type HistoryItem = z.infer<typeof HistoryItem>;
+export type Bulletin = z.infer<typeof Bulletin>;
+export const INTAKE_CHOICES = { symptoms: SYMPTOMS, conditions: CONDITIONS, tools: TOOLS } as const;
+export const IntakeEntry = z.strictObject({ type: z.literal("intake"), ...base, intake: Intake });
+
+/** What stands on the machine itself at one connector: colours by cavity, how many cavities, the number on the part. */
+export const SeenEntry = z.strictObject({
+  type: z.literal("seen"), ...base, connector: Id,
+  colours: z.array(z.strictObject({ cavity: Id, colour: z.string().min(1).max(20) })).max(400).default([]),
+  cavities: z.number().int().min(1).max(400).optional(), partNumber: z.string().max(60).optional(),
+});
+export type SeenEntry = z.infer<typeof SeenEntry>;
+/** Readings taken at the wrong connector, put where they were really taken. */
+export const MovedEntry = z.strictObject({ type: z.literal("moved"), ...base, from: Id, to: Id, readings: z.array(z.number().int().min(1)).min(1).max(500).meta({ description: "Numbers of the readings that move" }) });
+/** The job went on with another revision of its wiring. A record; the wiring itself stands in the document. */
+export const RevisionEntry = z.strictObject({ type: z.literal("revision"), ...base, from: z.string().max(60), to: z.string().max(60) });
+
+export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry, ScanEntry, ClearedEntry, IntakeEntry, SeenEntry, MovedEntry, RevisionEntry]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;
 export type CodeEntry = z.infer<typeof CodeEntry>;

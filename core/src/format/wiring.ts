@@ -16,15 +16,19 @@ const CavityRef = z.string().min(3).max(90).meta({ description: "connector:cavit
 export const KeyState = z.enum(["off", "on", "cranking", "running"]);
 export type KeyState = z.infer<typeof KeyState>;
 export const Zone = z.enum(["dry", "wet", "hot", "oily", "vibrating", "chewed"]);
-export const Caution = z.enum(["restraint", "highVoltage", "fuel", "hot", "rotating", "throttle", "brake"]);
+export const Caution = z.enum(["restraint", "highVoltage", "fuel", "hot", "rotating", "throttle", "brake", "lifted"]);
 export type Caution = z.infer<typeof Caution>;
 
 const positive = z.number().positive().max(1e9);
 const Where = {
   place: Text.optional().meta({ description: "Where it sits, in words" }),
+  side: z.string().max(60).optional().meta({ description: "Which bank or side it is on: left, port, bank 2" }),
+  comesOff: Text.optional().meta({ description: "What must come off to reach it" }),
+  lookAlikes: z.array(Id).max(20).optional().meta({ description: "Connectors or parts it is easily taken for" }),
+  partNumber: z.string().max(60).optional(),
   zones: z.array(Zone).max(6).default([]),
   reachMinutes: z.number().min(0).max(600).default(1).meta({ description: "Minutes to get at it" }),
-  cautions: z.array(Caution).max(7).default([]),
+  cautions: z.array(Caution).max(8).default([]),
 };
 
 export const Connector = z.strictObject({
@@ -45,7 +49,17 @@ export const Wire = z.strictObject({
   lengthM: z.number().min(0).max(500).optional(),
   bundle: Text.optional(),
   zones: z.array(Zone).max(6).default([]),
+  source: z.string().max(120).optional().meta({ description: "Which drawing or list says so, or: seen on the machine" }),
 });
+
+/** What a source says that is not what the document goes by: two sources that disagree are kept side by side. */
+export const Claim = z.strictObject({
+  at: Endpoint.meta({ description: "A cavity, or the name of a connector or part" }),
+  field: z.enum(["colour", "mm2", "function", "goesTo", "kind", "name", "place", "partNumber", "cavities"]),
+  value: z.string().max(400),
+  source: z.string().max(120),
+});
+export type Claim = z.infer<typeof Claim>;
 
 const share = z.number().min(0).max(1);
 const range = (n: z.ZodNumber) => z.tuple([n, n]);
@@ -139,6 +153,9 @@ export const Wiring = z.strictObject({
   name: z.string().min(1).max(120),
   nominalVolt: z.union([z.literal(12), z.literal(24)]),
   note: z.string().max(4000).optional(),
+  machineType: z.string().max(80).optional().meta({ description: "Which machines this wiring is of" }),
+  claims: z.array(Claim).max(4000).optional().meta({ description: "What other sources say differently" }),
+  guesses: z.array(Endpoint).max(8000).optional().meta({ description: "Cavities whose function, and parts whose kind, were guessed and not read anywhere" }),
   connectors: z.array(Connector).max(4000).default([]),
   devices: z.array(Device).max(8000).default([]),
   wires: z.array(Wire).max(20000).default([]),

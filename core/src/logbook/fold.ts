@@ -1,20 +1,39 @@
-import type { CodeEntry, Entry, ReadingEntry, State, VerdictEntry } from "../format/case.js";
+import type { CodeEntry, Entry, Intake, ReadingEntry, ScanEntry, ScannedCode, SeenEntry, State, VerdictEntry } from "../format/case.js";
+import type { KeyState } from "../format/wiring.js";
 
 export interface Numbered<T> { readonly number: number; readonly entry: T }
+/** The last word on one code: what the latest scan that spoke of it said, and what had been disturbed by then. */
+export interface CodeWord {
+  readonly number: number;
+  readonly entry: { readonly module: string; readonly code: string; readonly status: CodeEntry["status"] | "notRun" };
+  /** connectors unplugged and fuses pulled since codes were last cleared */
+  readonly disturbedThen: readonly string[];
+  /** number of the later scan that no longer gave it */
+  readonly goneIn?: number;
+}
 
 /** What the logbook adds up to. Numbers count entries from 1. */
 export interface Folded {
   /** entries taken back by an undo that itself stands */
   readonly undone: ReadonlySet<number>;
   /** the last word on each code of each module */
-  readonly codes: readonly (Numbered<CodeEntry> & { readonly unpluggedThen: readonly string[] })[];
+  readonly codes: readonly CodeWord[];
+  /** modules scanned in full, with the key states whose monitors have run by then; a scan after the battery was off does not count */
+  readonly scanned: ReadonlyMap<string, ReadonlySet<KeyState>>;
+  readonly scans: readonly Numbered<ScanEntry>[];
+  /** readings, at the connector where they were really taken */
   readonly readings: readonly Numbered<ReadingEntry>[];
   /** the machine now */
   readonly state: State;
   /** everything unplugged and not yet back: must be empty before the job closes */
   readonly disturbed: readonly string[];
+  /** everything unplugged or pulled since codes were last cleared */
+  readonly disturbedSinceClear: readonly string[];
   readonly setAside: ReadonlySet<string>;
   readonly verdict?: Numbered<VerdictEntry>;
+  readonly intake?: Numbered<Intake>;
+  /** what stands on the machine, the last word for each connector */
+  readonly seen: readonly Numbered<SeenEntry>[];
 }
 
 /** Which entries stand: an undo counts unless it is itself undone by a later undo that stands. */
@@ -27,35 +46,90 @@ export function undoneEntries(entries: readonly Entry[]): ReadonlySet<number> {
   return undone;
 }
 
+/** Key states whose monitors have run by the time of a scan. Before anything was cleared, at least those of key on. */
+const RUN: Readonly<Record<ScanEntry["when"], readonly KeyState[]>> = { before: ["on"], other: ["on"], afterClear: ["on"], afterCrank: ["on", "cranking"], afterDrive: ["on", "cranking", "running"] };
+
 /** Adds a logbook up: wiring plus this is the whole case. */
 export function fold(entries: readonly Entry[]): Folded {
   const undone = undoneEntries(entries);
-  const codes = new Map<string, Folded["codes"][number]>();
-  const readings: Numbered<ReadingEntry>[] = [];
-  const unplugged = new Set<string>();
-  const everUnplugged = new Set<string>();
-  const setAside = new Set<string>();
-  let key: State["key"] = "on";
-  let verdict: Numbered<VerdictEntry> | undefined;
+  const codes = new Map<string, CodeWord>();
+  const scanned = new Map<string, Set<KeyState>>();
+  const scans: Numbered<ScanEntry>[] = [];
+  const readings = new Map<number, ReadingEntry>();
+  const unplugged = new Set<string>(), sinceClear = new Set<string>(), setAside = new Set<string>();
+  const seen = new Map<string, Numbered<SeenEntry>>();
+  let key: State["key"] = "on", pulled: State["pulled"];
+  let verdict: Numbered<VerdictEntry> | undefined, intake: Numbered<Intake> | undefined;
+  const ran = (module: string, keys: readonly KeyState[]) => { const set = scanned.get(module) ?? new Set(); keys.forEach((k) => set.add(k)); scanned.set(module, set); };
   entries.forEach((entry, i) => {
     const number = i + 1;
     if (undone.has(number)) return;
     switch (entry.type) {
-      case "code": codes.set(`${entry.module} ${entry.code}`, { number, entry, unpluggedThen: [...everUnplugged] }); break;
-      case "reading":
-        readings.push({ number, entry });
-        key = entry.state.key;
-        for (const c of entry.state.unplugged) everUnplugged.add(c);
-        unplugged.clear();
-        for (const c of entry.state.unplugged) unplugged.add(c);
+      case "code":
+        codes.set(`${entry.module} ${entry.code}`, { number, entry, disturbedThen: [...sinceClear] });
+        ran(entry.module, ["on"]);
         break;
-      case "unplugged": unplugged.add(entry.connector); everUnplugged.add(entry.connector); break;
+      case "scan":
+        scans.push({ number, entry });
+        for (const id of entry.disturbed) sinceClear.add(id);
+        takeScan(codes, entry, number, [...sinceClear]);
+        if (!entry.wiped) for (const m of entry.modules) ran(m, RUN[entry.when]);
+        break;
+      case "cleared": sinceClear.clear(); unplugged.forEach((c) => sinceClear.add(c)); break;
+      case "reading":
+        readings.set(number, entry);
+        key = entry.state.key;
+        pulled = entry.state.pulled;
+        unplugged.clear();
+        for (const c of entry.state.unplugged) { unplugged.add(c); sinceClear.add(c); }
+        for (const f of entry.state.pulled ?? []) sinceClear.add(f);
+        break;
+      case "unplugged": unplugged.add(entry.connector); sinceClear.add(entry.connector); break;
       case "plugged": unplugged.delete(entry.connector); break;
       case "setAside": setAside.add(entry.candidate); break;
       case "verdict": verdict = { number, entry }; break;
-      case "undo": break;
+      case "intake": intake = { number, entry: entry.intake }; break;
+      case "seen": seen.set(entry.connector, { number, entry }); break;
+      case "moved": for (const n of entry.readings) { const r = readings.get(n); if (r) readings.set(n, movedReading(r, entry.from, entry.to)); } break;
+      case "revision": case "undo": break;
     }
   });
   const now = [...unplugged].sort();
-  return { undone, codes: [...codes.values()], readings, state: { key, unplugged: now }, disturbed: now, setAside, ...(verdict ? { verdict } : {}) };
+  return {
+    undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}) }, disturbed: now,
+    disturbedSinceClear: [...sinceClear].sort(), setAside, seen: [...seen.values()], ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}),
+  };
+}
+
+/** A code that a later full scan no longer gives was there, but not always: it stays as intermittent, unless a dead battery wiped it. */
+function takeScan(codes: Map<string, CodeWord>, scan: ScanEntry, number: number, disturbedThen: readonly string[]): void {
+  const given = new Set(scan.codes.map((c) => `${c.module} ${c.code}`));
+  if (!scan.wiped) for (const [name, word] of codes) {
+    if (given.has(name) || !scan.modules.includes(word.entry.module) || word.entry.status === "absent" || word.entry.status === "notRun") continue;
+    codes.set(name, { ...word, entry: { ...word.entry, status: "intermittent" }, goneIn: number });
+  }
+  for (const c of scan.codes) codes.set(`${c.module} ${c.code}`, { number, entry: { module: c.module, code: c.code, status: c.status }, disturbedThen });
+}
+
+/** The same reading at the same cavity of another connector. */
+function movedReading(r: ReadingEntry, from: string, to: string): ReadingEntry {
+  const there = (p: string) => (p.startsWith(`${from}:`) ? `${to}${p.slice(from.length)}` : p);
+  return { ...r, points: r.points.map(there), state: { ...r.state, unplugged: r.state.unplugged.map((c) => (c === from ? to : c)) } };
+}
+
+export type ScanCell = ScannedCode["status"] | "notGiven" | "notScanned";
+/** One code across several scans, and what that says: came back, and when. */
+export interface ScanRow { readonly module: string; readonly code: string; readonly title?: string; readonly cells: readonly ScanCell[]; readonly story: "onlyOnce" | "cameBack" | "stayedAway" | "always" | "new" }
+
+/** Scans side by side: which code was there when, and which came back after clearing. Columns are the scans in order. */
+export function compareScans(scans: readonly ScanEntry[]): ScanRow[] {
+  const rows = new Map<string, { module: string; code: string; title?: string }>();
+  for (const s of scans) for (const c of s.codes) rows.set(`${c.module} ${c.code}`, { module: c.module, code: c.code, ...rows.get(`${c.module} ${c.code}`), ...(c.title ? { title: c.title } : {}) });
+  return [...rows.values()].map((row) => {
+    const cells = scans.map((s): ScanCell => s.codes.find((c) => c.module === row.module && c.code === row.code)?.status ?? (s.modules.includes(row.module) ? "notGiven" : "notScanned"));
+    const set = cells.map((c) => c !== "notGiven" && c !== "notScanned" && c !== "absent" && c !== "notRun");
+    const asked = set.filter((_, i) => cells[i] !== "notScanned");
+    const story = scans.length < 2 || asked.length < 2 ? "onlyOnce" : asked.every(Boolean) ? "always" : !asked[0] ? "new" : asked.at(-1) ? "cameBack" : "stayedAway";
+    return { ...row, cells, story };
+  });
 }

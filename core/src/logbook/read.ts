@@ -41,6 +41,14 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
       });
     }
     if (e.type === "unplugged" || e.type === "plugged") connector(e.connector, [i, "connector"]);
+    const known = (id: string, path: Issue["path"]) => { if (!index.connectors.has(id) && !index.devices.has(id)) issues.push(issue("entry.missing-thing", path, { id })); };
+    if (e.type === "seen") connector(e.connector, [i, "connector"]);
+    if (e.type === "moved") { connector(e.from, [i, "from"]); connector(e.to, [i, "to"]); e.readings.forEach((n, j) => { if (n > from + i) issues.push(issue("entry.undo-of-nothing", [i, "readings", j], { target: n })); }); }
+    if (e.type === "scan") e.disturbed.forEach((id, j) => known(id, [i, "disturbed", j]));
+    if (e.type === "intake") {
+      e.intake.history.forEach((h, j) => h.at.forEach((id, k) => known(id, [i, "intake", "history", j, "at", k])));
+      e.intake.bulletins.forEach((b, j) => b.at.forEach((id, k) => known(id, [i, "intake", "bulletins", j, "at", k])));
+    }
     if (e.type === "undo" && e.target > from + i) issues.push(issue("entry.undo-of-nothing", [i, "target"], { target: e.target }));
   });
   return issues;

@@ -2,6 +2,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { Entry } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
 import type { Folded } from "../logbook/fold.js";
+import type { Feed } from "../diagnosis/circumstances.js";
 import { gather, type Evidence } from "../diagnosis/evidence.js";
 import { groupSuspects, type Probe, type Suspect } from "../diagnosis/groups.js";
 import { weigh, type Posterior } from "../diagnosis/posterior.js";
@@ -50,6 +51,8 @@ export interface Analysis {
   readonly suspicion: ReadonlyMap<string, number>;
   readonly remarks: readonly Issue[];
   readonly folded: Folded;
+  /** what the intake did to the rates of faults */
+  readonly feeds: readonly Feed[];
 }
 
 const LISTED_SUSPECTS = 12, LISTED_NEXT = 8;
@@ -66,8 +69,8 @@ const CONFIRM_LEAST = 0.01;
  * the predictor only remembers predictions, which no evidence changes.
  */
 export function analyse(predictor: Predictor, entries: readonly Entry[]): Analysis {
-  const { evidence, remarks, folded } = gather(predictor, entries);
-  const posterior = weigh(predictor, evidence);
+  const { evidence, remarks, folded, factors, feeds } = gather(predictor, entries);
+  const posterior = weigh(predictor, evidence, factors);
   const waiting = evidence.length === 0;
   const open = waiting ? [] : candidates(predictor, folded, concerned(predictor, posterior)).filter((c) => !alreadyRead(c, folded));
   const suspects = groupSuspects(predictor, posterior, waiting ? [] : probesOf(open, evidence, predictor));
@@ -83,7 +86,7 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
   const proven = enough && !misfit && supporting >= 2 && (confirming === undefined || next.length === 0);
   const stage: Stage = waiting ? "waiting" : proven ? "proven" : next.length === 0 ? "stuck" : enough ? "confirming" : "splitting";
   return {
-    engine: ENGINE_VERSION, stage, suspects: views, next, folded,
+    engine: ENGINE_VERSION, stage, suspects: views, next, folded, feeds,
     readings: readingViews(predictor, posterior, evidence, leader), suspicion: suspicionOf(predictor, posterior),
     remarks: [...remarks, ...misfits(leader), ...(leader.type === "notHere" && !waiting ? [issue("remark.not-in-this-wiring")] : []), ...unsettledAmong(predictor, views)],
   };
@@ -94,9 +97,9 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
  * that a caller can stop. Run it while the technician puts the leads on: the reading that follows only looks things up.
  */
 export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<void> {
-  const { evidence, folded } = gather(predictor, entries);
+  const { evidence, folded, factors } = gather(predictor, entries);
   if (evidence.length === 0) return;
-  const posterior = weigh(predictor, evidence);
+  const posterior = weigh(predictor, evidence, factors);
   const live = [...posterior.wantedByCodes].filter(([h]) => posterior.shareByCodes[h]! >= DEFAULTS.plan.keepShare).sort(([a], [b]) => posterior.share[b]! - posterior.share[a]!);
   const states = new Map<string, Candidate>();
   for (const c of [...analysis.next.map((n) => n.candidate), ...candidates(predictor, folded, concerned(predictor, posterior))]) {

@@ -62,6 +62,8 @@ export function candidates(predictor: Predictor, folded: Folded, concerned: Read
   for (const d of wiring.devices) {
     if (d.kind === "fuse" && !d.cautions.some((c) => NEVER_PROBED.has(c))) add("fuse", "voltmeter", [`${d.id}:in`, `${d.id}:out`], d.id, on());
   }
+  const tools = folded.intake?.entry.tools;
+  if (tools && !tools.includes("meter")) return [];
   return found.filter((c) => !folded.setAside.has(c.id));
 }
 
