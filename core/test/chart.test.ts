@@ -145,6 +145,5 @@ function read(value: unknown): Wiring {
 function canonical(w: Wiring): unknown {
   const sorted = (v: unknown): unknown => (Array.isArray(v) ? v.map(sorted) : v && typeof v === "object" ? Object.fromEntries(Object.entries(v).filter(([, x]) => x !== undefined).sort(([a], [b]) => (a < b ? -1 : 1)).map(([k, x]) => [k, sorted(x)])) : v);
   const byText = (list: readonly unknown[]) => list.map((x) => JSON.stringify(sorted(x))).sort();
-  const { guesses: _guesses, ...rest } = w;
-  return sorted({ ...rest, connectors: byText(w.connectors), wires: byText(w.wires), devices: byText(w.devices.map((d) => (d.kind === "module" ? { ...d, pins: [...d.pins].sort((a, b) => (a.at < b.at ? -1 : 1)) } : d))) });
+  return sorted({ ...w, guesses: undefined, connectors: byText(w.connectors), wires: byText(w.wires), devices: byText(w.devices.map((d) => (d.kind === "module" ? { ...d, pins: [...d.pins].sort((a, b) => (a.at < b.at ? -1 : 1)) } : d))) });
 }

@@ -1,5 +1,5 @@
 import type { Feed, Follow, Intake, ScanEntry, ScanRow, ToldApart } from "../src/index.js";
-import { Namer } from "./faults.js";
+import type { Namer } from "./faults.js";
 
 type Words<K extends string> = Readonly<Record<K, string>>;
 /** Quick picks of the intake, as a technician says them. */

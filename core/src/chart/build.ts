@@ -1,5 +1,6 @@
 import type { Chart, ConnectorRow, PartRow } from "../format/chart.js";
-import { Caution, Code, Connector, Device, Wiring, WIRING_FORMAT, type Claim, type Wire } from "../format/wiring.js";
+import type { Code, Connector, Wiring} from "../format/wiring.js";
+import { Caution, Device, WIRING_FORMAT, type Claim, type Wire } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { checkWiring } from "../wiring/check.js";
 import { STAR_KINDS, TERMINALS } from "../wiring/kinds.js";

@@ -59,8 +59,8 @@ function functionWords(role: string, net: string): string {
 }
 
 function pinValues(module: Extract<Device, { kind: "module" }>, point: string): string {
-  const { role: _role, at: _at, ...rest } = module.pins.find((p) => p.at === point)!;
-  return writeValues(Object.fromEntries(Object.entries(rest).filter(([key, v]) => !(key === "terminated" && v === false) && !(key === "commander" && v === false))));
+  const pin = module.pins.find((p) => p.at === point)!;
+  return writeValues(Object.fromEntries(Object.entries(pin).filter(([key, v]) => key !== "role" && key !== "at" && !((key === "terminated" || key === "commander") && v === false))));
 }
 
 function whereRow(of: Connector | Device) {

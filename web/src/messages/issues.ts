@@ -7,6 +7,10 @@ const TEXTS: Readonly<Record<string, string>> = {
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
   "server.not-json": "Only JSON is taken here.",
   "server.no-such-job": "There is no such job any more.",
+  "server.no-such-wiring": "There is no such wiring any more.",
+  "server.no-such-photo": "There is no such photo any more.",
+  "server.not-a-chart": "This is not a pin chart.",
+  "server.changed-meanwhile": "Somebody else changed the wiring meanwhile. Try again.",
   "server.no-simulated-machine": "This job has no simulated machine.",
 };
 

@@ -29,10 +29,10 @@ export function isDatabaseGone(error: unknown): boolean {
 export const isJson = (request: Request) => /^application\/json\b/i.test(request.headers.get("content-type") ?? "");
 export const notJson = () => refuse(415, [issue("server.not-json")]);
 
-/** The request's body as text, or undefined once it passes the limit: never more than that is kept. */
-export async function limitedText(request: Request, limit: number): Promise<string | undefined> {
+/** The request's body, or undefined once it passes the limit: never more than that is kept. */
+export async function limitedBytes(request: Request, limit: number): Promise<Buffer | undefined> {
   const reader = request.body?.getReader();
-  if (!reader) return "";
+  if (!reader) return Buffer.alloc(0);
   const chunks: Uint8Array[] = [];
   for (let size = 0; ; ) {
     const { done, value } = await reader.read();
@@ -41,5 +41,10 @@ export async function limitedText(request: Request, limit: number): Promise<stri
     if (size > limit) { await reader.cancel(); return undefined; }
     chunks.push(value);
   }
-  return new TextDecoder().decode(Buffer.concat(chunks));
+  return Buffer.concat(chunks);
+}
+/** As `limitedBytes`, as text. */
+export async function limitedText(request: Request, limit: number): Promise<string | undefined> {
+  const bytes = await limitedBytes(request, limit);
+  return bytes && new TextDecoder().decode(bytes);
 }

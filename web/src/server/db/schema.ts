@@ -1,4 +1,41 @@
-import { boolean, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
+
+/** A wiring of the library: the pin chart people work on, and whether it has changed since the newest revision. */
+export const wirings = pgTable("wirings", {
+  id: uuid("id").primaryKey().defaultRandom(),
+  name: text("name").notNull(),
+  machineType: text("machine_type").notNull().default(""),
+  draft: jsonb("draft").notNull(),
+  /** counts saves of the draft, so that two windows never overwrite each other unseen */
+  draftSeq: integer("draft_seq").notNull().default(0),
+  createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+  changedAt: timestamp("changed_at", { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** A frozen state of a wiring. Jobs point at one; no row is ever changed. */
+export const revisions = pgTable("revisions", {
+  wiringId: uuid("wiring_id").notNull().references(() => wirings.id, { onDelete: "cascade" }),
+  number: integer("number").notNull(),
+  chart: jsonb("chart").notNull(),
+  wiring: jsonb("wiring").notNull(),
+  /** the draft it was made of, by `draftSeq` */
+  draftSeq: integer("draft_seq").notNull(),
+  note: text("note").notNull().default(""),
+  at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+}, (t) => [primaryKey({ columns: [t.wiringId, t.number] })]);
+
+/** Where a connector is, as a picture: decoded and written anew, so nothing of the camera is kept. */
+export const photos = pgTable("photos", {
+  id: uuid("id").primaryKey().defaultRandom(),
+  wiringId: uuid("wiring_id").notNull().references(() => wirings.id, { onDelete: "cascade" }),
+  connector: text("connector").notNull(),
+  jpeg: bytea("jpeg").notNull(),
+  width: integer("width").notNull(),
+  height: integer("height").notNull(),
+  at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+}, (t) => [index("photos_at").on(t.wiringId, t.connector)]);
 
 /** A job: the machine, the complaint and the wiring it uses. Everything else is its logbook. */
 export const jobs = pgTable("jobs", {
@@ -7,6 +44,9 @@ export const jobs = pgTable("jobs", {
   machine: text("machine"),
   complaint: text("complaint"),
   wiring: jsonb("wiring").notNull(),
+  /** the revision of the library's wiring that `wiring` is; none for a case opened from a file whose wiring was left there */
+  wiringId: uuid("wiring_id").references(() => wirings.id, { onDelete: "set null" }),
+  revision: integer("revision"),
   /** a simulated machine to practise on: fault, ohm, seed; never sent to the browser */
   hidden: jsonb("hidden"),
   demo: boolean("demo").notNull().default(false),

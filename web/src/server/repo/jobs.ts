@@ -1,8 +1,9 @@
 import { and, asc, eq, gt, sql } from "drizzle-orm";
-import { Entry, fail, fold, issue, readEntries, readWiring, type Case, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
+import { checkEntries, Entry, fail, fold, issue, readEntries, readWiring, type Case, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
-import { entries, jobs } from "../db/schema";
+import { entries, jobs, revisions, wirings } from "../db/schema";
+import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
 export const Hidden = z.object({ fault: z.string(), ohm: z.number().positive().nullable(), seed: z.number().int() });
@@ -15,6 +16,8 @@ export interface Job {
   readonly complaint: string | null;
   readonly wiring: Wiring;
   readonly practice: boolean;
+  /** the library's wiring it uses, and the revision it is pinned to; `newest` is the newest one there */
+  readonly library: { readonly id: string; readonly name: string; readonly revision: number; readonly newest: number } | null;
 }
 export interface JobSummary {
   readonly id: string;
@@ -40,7 +43,7 @@ export async function listJobs(): Promise<JobSummary[]> {
     const folded = fold(list);
     return {
       id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, practice: row.hidden !== null, createdAt: row.createdAt.toISOString(),
-      codes: folded.codes.filter((c) => c.entry.status !== "absent").map((c) => c.entry.code), readings: folded.readings.length,
+      codes: folded.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry.code), readings: folded.readings.length,
       verdict: folded.verdict?.entry.text ?? null, disturbed: folded.disturbed, lastAt: list.at(-1)?.at ?? null,
     };
   });
@@ -56,7 +59,45 @@ export async function findJob(id: string): Promise<Job | undefined> {
   if (!row) return undefined;
   const wiring = readWiring(row.wiring);
   if (!wiring.ok) throw new Error(`job ${id} holds a wiring that no longer reads: ${wiring.issues[0]?.code ?? ""}`);
-  return { id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, wiring: wiring.value, practice: row.hidden !== null };
+  return { id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, wiring: wiring.value, practice: row.hidden !== null, library: await libraryOf(row.wiringId, row.revision) };
+}
+
+async function libraryOf(wiringId: string | null, revision: number | null): Promise<Job["library"]> {
+  if (!wiringId || revision === null) return null;
+  const [row] = await database().select({ name: wirings.name, newest: sql<number>`(select coalesce(max(${revisions.number}), 0)::int from ${revisions} where ${revisions.wiringId} = ${wirings.id})` }).from(wirings).where(eq(wirings.id, wiringId));
+  return row ? { id: wiringId, name: row.name, revision, newest: row.newest } : null;
+}
+
+/** A new job on the newest state of a wiring of the library. */
+export async function startJob(about: { readonly title: string; readonly machine?: string | undefined; readonly complaint?: string | undefined }, wiringId: string): Promise<string | undefined> {
+  return database().transaction(async (tx) => {
+    const frozen = await freezeRevision(wiringId, "", tx);
+    if (!frozen) return undefined;
+    const [row] = await tx.insert(jobs).values({ title: about.title, machine: about.machine ?? null, complaint: about.complaint ?? null, wiring: frozen.wiring, wiringId, revision: frozen.number }).returning({ id: jobs.id });
+    return row?.id;
+  });
+}
+
+export type Moved = { readonly status: "moved"; readonly revision: number } | { readonly status: "refused"; readonly issues: readonly Issue[] } | { readonly status: "gone" };
+/**
+ * Moves a job to the newest state of its wiring, with everything in its logbook kept; a record of the move is added.
+ * Refused where the logbook speaks of things that state no longer has.
+ */
+export async function moveJob(id: string): Promise<Moved> {
+  return database().transaction(async (tx): Promise<Moved> => {
+    const [job] = await tx.select({ wiringId: jobs.wiringId, revision: jobs.revision }).from(jobs).where(eq(jobs.id, id)).for("update");
+    if (!job?.wiringId) return { status: "gone" };
+    const frozen = await freezeRevision(job.wiringId, "", tx);
+    if (!frozen) return { status: "gone" };
+    if (frozen.number === job.revision) return { status: "moved", revision: frozen.number };
+    const log = await entriesAfter(id, 0, tx);
+    const lost = checkEntries(frozen.wiring, log);
+    if (lost.length) return { status: "refused", issues: [issue("revision.breaks-logbook", [], { things: [...new Set(lost.map((i) => String(i.params["id"] ?? i.params["connector"] ?? i.params["device"] ?? i.path.join("."))))].slice(0, 8) })] };
+    await tx.update(jobs).set({ wiring: frozen.wiring, revision: frozen.number }).where(eq(jobs.id, id));
+    const entry: EntryT = { type: "revision", at: new Date().toISOString(), from: `revision ${job.revision ?? 0}`, to: `revision ${frozen.number}` };
+    if (log.length) await tx.insert(entries).values({ jobId: id, seq: log.length + 1, batch: crypto.randomUUID(), body: entry });
+    return { status: "moved", revision: frozen.number };
+  });
 }
 
 export async function jobExists(id: string): Promise<boolean> {
@@ -76,7 +117,8 @@ export async function entriesAfter(id: string, after: number, db: Pick<Db, "sele
 
 export async function createJob(job: Case, more: { hidden?: Hidden; demo?: boolean } = {}, db: Pick<Db, "transaction"> = database()): Promise<string> {
   return db.transaction(async (tx) => {
-    const [row] = await tx.insert(jobs).values({ title: job.title, machine: job.machine ?? null, complaint: job.complaint ?? null, wiring: job.wiring, hidden: more.hidden ?? null, demo: more.demo ?? false }).returning({ id: jobs.id });
+    const library = await keepWiring(job.wiring, tx);
+    const [row] = await tx.insert(jobs).values({ title: job.title, machine: job.machine ?? null, complaint: job.complaint ?? null, wiring: job.wiring, ...library, hidden: more.hidden ?? null, demo: more.demo ?? false }).returning({ id: jobs.id });
     if (!row) throw new Error("the database took the job but did not say its id");
     if (job.entries.length) {
       const batch = crypto.randomUUID();

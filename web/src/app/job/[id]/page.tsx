@@ -1,4 +1,4 @@
-import { fold } from "@radicula/core";
+import { fold, withScannedCodes } from "@radicula/core";
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { CaseScreen } from "@/features/case/CaseScreen";
@@ -19,5 +19,5 @@ export default async function Page({ params }: Props) {
   const job = id.success ? await findJob(id.data) : undefined;
   if (!job) notFound();
   const entries = await entriesAfter(job.id, 0);
-  return <CaseScreen job={job} initialEntries={entries} initialMap={await mapOf(job.wiring, fold(entries).codes.map((c) => c.entry))} />;
+  return <CaseScreen job={job} initialEntries={entries} initialMap={await mapOf(withScannedCodes(job.wiring, entries), fold(entries).codes.map((c) => c.entry))} />;
 }

@@ -1,5 +1,5 @@
 import { formatQuantity, undoneEntries, type Analysis, type Entry } from "@radicula/core";
-import { keyText, shareText, type Instructor, type Namer } from "@radicula/core/words";
+import { CHOICE_WORDS, keyText, scanWhenText, shareText, type Instructor, type Namer } from "@radicula/core/words";
 
 export interface LogLine {
   readonly number: number;
@@ -38,6 +38,12 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
     case "plugged": return { what: `Plugged ${namer.connector(e.connector)} back in`, value: "", remark: "" };
     case "setAside": return { what: "Set a reading aside", value: "", remark: e.candidate };
     case "verdict": return { what: "Verdict", value: shareText(e.share), remark: e.text };
+    case "scan": return { what: `Scan, ${scanWhenText[e.when]}${e.wiped ? "; battery had been off" : ""}`, value: `${e.codes.filter((c) => c.status !== "absent" && c.status !== "notRun").length} codes`, remark: e.codes.map((c) => c.code).slice(0, 6).join(", ") + (e.codes.length > 6 ? " …" : "") };
+    case "cleared": return { what: "Cleared all codes", value: "", remark: "" };
+    case "intake": return { what: "Intake", value: "", remark: [...e.intake.symptoms.map((s) => CHOICE_WORDS.symptoms[s]), ...e.intake.conditions.map((c) => CHOICE_WORDS.conditions[c]), ...e.intake.history.map((h) => `${CHOICE_WORDS.history[h.what]} ${h.at.join(", ")}`.trim())].slice(0, 6).join(", ") };
+    case "seen": return { what: `Looked at ${namer.connector(e.connector)}`, value: "", remark: [...e.colours.map((c) => `${c.cavity} ${c.colour}`), ...(e.cavities ? [`${e.cavities} cavities`] : []), ...(e.partNumber ? [e.partNumber] : [])].join(", ") };
+    case "moved": return { what: `Moved readings from ${e.from} to ${e.to}`, value: `${e.readings.length}`, remark: `entries ${e.readings.join(", ")}` };
+    case "revision": return { what: "Went on with another revision of the wiring", value: "", remark: `${e.from}, now ${e.to}` };
     case "undo": return { what: `Took back entry ${e.target}`, value: "", remark: "" };
   }
 }

@@ -6,7 +6,7 @@ import type { Maps } from "./placed";
 /** The laid-out map; asked for anew when the set of codes in the database has changed. */
 export function useMap(jobId: string, initial: Maps, entries: readonly Entry[], saved: number): Maps {
   const [map, setMap] = useState(initial);
-  const codes = fold(entries.slice(0, saved)).codes.filter((c) => c.entry.status !== "absent").map((c) => `${c.entry.module} ${c.entry.code}`).sort().join(" ");
+  const codes = fold(entries.slice(0, saved)).codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => `${c.entry.module} ${c.entry.code}`).sort().join(" ");
   const drawn = useRef(codes);
   useEffect(() => {
     if (drawn.current === codes) return;

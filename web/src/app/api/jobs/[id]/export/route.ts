@@ -1,14 +1,22 @@
 import { issue } from "@radicula/core";
 import { answering, refuse } from "@/server/answers";
-import { exportCase, JobId } from "@/server/repo/jobs";
+import { exportCase, findJob, JobId } from "@/server/repo/jobs";
+import { photosOf } from "@/server/repo/photos";
+import { writeZip } from "@/server/zip";
 
 export const dynamic = "force-dynamic";
 
-/** The whole case as one JSON file. */
-export const GET = (_request: Request, { params }: { params: Promise<{ id: string }> }) => answering(async () => {
+/** The whole case as one JSON file, or with ?as=zip as a zip with the photos of its wiring. */
+export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) => answering(async () => {
   const id = JobId.safeParse((await params).id);
   const job = id.success ? await exportCase(id.data) : undefined;
   if (!job) return refuse(404, [issue("server.no-such-job")]);
   const name = `${job.machine ?? ""} ${job.title}`.trim().toLowerCase().replace(/[^a-z0-9]+/g, "-").slice(0, 60) || "case";
-  return new Response(`${JSON.stringify(job, null, 1)}\n`, { headers: { "Content-Type": "application/json", "Cache-Control": "no-store", "Content-Disposition": `attachment; filename="${name}.case.json"` } });
+  const text = `${JSON.stringify(job, null, 1)}\n`;
+  if (new URL(request.url).searchParams.get("as") === "zip") {
+    const library = (await findJob(id.success ? id.data : ""))?.library;
+    const zip = await writeZip(text, library ? await photosOf(library.id) : []);
+    return new Response(new Uint8Array(zip), { headers: { "Content-Type": "application/zip", "Cache-Control": "no-store", "Content-Disposition": `attachment; filename="${name}.zip"` } });
+  }
+  return new Response(text, { headers: { "Content-Type": "application/json", "Cache-Control": "no-store", "Content-Disposition": `attachment; filename="${name}.case.json"` } });
 });

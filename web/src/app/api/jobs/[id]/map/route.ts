@@ -1,4 +1,4 @@
-import { fold, issue } from "@radicula/core";
+import { fold, issue, withScannedCodes } from "@radicula/core";
 import { mapOf } from "@/features/case/map/query";
 import { answer, answering, refuse } from "@/server/answers";
 import { entriesAfter, findJob, JobId } from "@/server/repo/jobs";
@@ -10,5 +10,6 @@ export const GET = (_request: Request, { params }: { params: Promise<{ id: strin
   const id = JobId.safeParse((await params).id);
   const job = id.success ? await findJob(id.data) : undefined;
   if (!job) return refuse(404, [issue("server.no-such-job")]);
-  return answer(await mapOf(job.wiring, fold(await entriesAfter(job.id, 0)).codes.map((c) => c.entry)));
+  const entries = await entriesAfter(job.id, 0);
+  return answer(await mapOf(withScannedCodes(job.wiring, entries), fold(entries).codes.map((c) => c.entry)));
 });

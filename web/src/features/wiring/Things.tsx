@@ -1,0 +1,45 @@
+"use client";
+import { deviceConnectors, isPeripheral, type Wiring } from "@radicula/core";
+import { useMemo } from "react";
+import styles from "./Workbench.module.css";
+
+export interface Thing { readonly id: string; readonly name: string; readonly count: number; readonly guess: boolean }
+export interface ThingGroup { readonly title: string; readonly things: readonly Thing[] }
+
+/** Everything of a wiring by where it stands: what senses and acts, what lies on the way, what feeds and listens. */
+export function groupThings(wiring: Wiring): ThingGroup[] {
+  const guesses = new Set(wiring.guesses ?? []);
+  const pinned = new Set(wiring.devices.flatMap(deviceConnectors));
+  const cavities = new Map(wiring.connectors.map((c) => [c.id, c.cavities.length]));
+  const legs = new Map<string, number>();
+  for (const w of wiring.wires) for (const end of [w.from, w.to]) legs.set(end.split(":")[0]!, (legs.get(end.split(":")[0]!) ?? 0) + 1);
+  const device = (d: Wiring["devices"][number]): Thing => ({ id: d.id, name: d.name ?? "", count: deviceConnectors(d).reduce((n, c) => n + (cavities.get(c) ?? 0), 0) || (legs.get(d.id) ?? 0), guess: guesses.has(d.id) });
+  const of = (test: (d: Wiring["devices"][number]) => boolean) => wiring.devices.filter(test).map(device);
+  const onTheWay = [...wiring.connectors.filter((c) => c.inline || !pinned.has(c.id)).map((c) => ({ id: c.id, name: c.name ?? "", count: c.cavities.length, guess: false })), ...of((d) => d.kind === "splice")];
+  return [
+    { title: "Sensors and actuators", things: of(isPeripheral) },
+    { title: "On the way", things: onTheWay },
+    { title: "Modules and feeds", things: of((d) => !isPeripheral(d) && d.kind !== "splice") },
+  ].filter((g) => g.things.length);
+}
+
+export function Things({ wiring, chosen, find, onChoose }: { readonly wiring: Wiring; readonly chosen: string | undefined; readonly find: string; readonly onChoose: (id: string) => void }) {
+  const groups = useMemo(() => groupThings(wiring), [wiring]);
+  const words = find.trim().toLowerCase();
+  return (
+    <nav className={styles.things} aria-label="Parts and connectors">
+      {groups.map((g) => {
+        const shown = words ? g.things.filter((t) => `${t.id} ${t.name}`.toLowerCase().includes(words)) : g.things;
+        return shown.length === 0 ? null : (
+          <section key={g.title}>
+            <h2>{g.title}</h2>
+            <ul>{shown.slice(0, 300).map((t) => (
+              <li key={t.id}><button type="button" aria-current={t.id === chosen} onClick={() => onChoose(t.id)}><span><b>{t.id}</b> {t.name}</span><span className="mono muted">{t.count}</span></button></li>
+            ))}</ul>
+          </section>
+        );
+      })}
+      {groups.length === 0 ? <p className="muted">Nothing here yet. Type the first line of your chart, paste one, or add a part.</p> : null}
+    </nav>
+  );
+}

@@ -1,0 +1,24 @@
+import { and, asc, eq, sql } from "drizzle-orm";
+import { database } from "../db/connection";
+import { photos, wirings } from "../db/schema";
+import { PHOTO } from "../photos";
+
+export async function addPhoto(wiringId: string, connector: string, picture: { readonly jpeg: Buffer; readonly width: number; readonly height: number }): Promise<string> {
+  return database().transaction(async (tx) => {
+    const [wiring] = await tx.select({ id: wirings.id }).from(wirings).where(eq(wirings.id, wiringId)).for("update");
+    if (!wiring) return "gone";
+    const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(photos).where(and(eq(photos.wiringId, wiringId), eq(photos.connector, connector)));
+    if ((count?.n ?? 0) >= PHOTO.each) return "full";
+    const [row] = await tx.insert(photos).values({ wiringId, connector, ...picture }).returning({ id: photos.id });
+    return row!.id;
+  });
+}
+export async function findPhoto(id: string): Promise<Buffer | undefined> {
+  const [row] = await database().select({ jpeg: photos.jpeg }).from(photos).where(eq(photos.id, id));
+  return row?.jpeg;
+}
+export async function removePhoto(id: string): Promise<boolean> {
+  return (await database().delete(photos).where(eq(photos.id, id)).returning({ id: photos.id })).length > 0;
+}
+/** All photos of a wiring, with their bytes: for a file that holds the whole job. */
+export const photosOf = (wiringId: string) => database().select({ id: photos.id, connector: photos.connector, jpeg: photos.jpeg }).from(photos).where(eq(photos.wiringId, wiringId)).orderBy(asc(photos.at));
