@@ -93,10 +93,13 @@ describe("the end of a job", () => {
     expect(props.onVerdict).toHaveBeenCalled();
   });
   test("the thin line of steps says where the job stands", () => {
-    const { rerender } = render(<Steps analysis={undefined} />);
+    const onScan = jest.fn();
+    const { rerender } = render(<Steps analysis={undefined} onIntake={jest.fn()} onScan={onScan} />);
     const now = () => screen.getAllByRole("listitem").find((li) => li.getAttribute("aria-current") === "step")?.textContent;
-    expect(now()).toBe("Codes");
-    rerender(<Steps analysis={proven} />);
+    expect(now()).toBe("Scan");
+    fireEvent.click(screen.getByRole("button", { name: "Scan" }));
+    expect(onScan).toHaveBeenCalled();
+    rerender(<Steps analysis={proven} onIntake={jest.fn()} onScan={onScan} />);
     expect(now()).toBe("Map and readings");
   });
 });

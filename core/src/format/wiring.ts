@@ -127,7 +127,7 @@ export const Device = z.discriminatedUnion("kind", [
 ]);
 
 const when = z.array(KeyState).min(1).max(4).optional().meta({ description: "Key states in which the monitor runs" });
-const enable = { when, supply: range(z.number().min(0).max(60)).optional().meta({ description: "Runs only while the module's own supply is within these volts; 9 to 16 on 12 V machines and 18 to 32 on 24 V ones when left out" }) };
+const enable = { when, supply: range(z.number().min(0).max(60)).optional().meta({ description: "Runs only while the module's own supply is within these volts; 9 to 16 on 12 V machines and 18 to 32 on 24 V ones when left out" }), seconds: z.number().min(0).max(3600).optional().meta({ description: "How long it must last before the code sets; shown to people, a steady fault lasts longer" }) };
 export const Monitor = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("below"), at: CavityRef, volt: z.number(), ...enable }),
   z.strictObject({ type: z.literal("above"), at: CavityRef, volt: z.number(), ...enable }),

@@ -1,4 +1,4 @@
-import { analyse, Predictor, thinkAhead, type Analysis, type Entry, type Wiring } from "@radicula/core";
+import { analyse, circumstances, Predictor, thinkAhead, type Analysis, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
 
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
@@ -18,6 +18,10 @@ const api = {
     const start = performance.now();
     const analysis = analyse(predictor, entries);
     return { analysis, ms: performance.now() - start };
+  },
+  /** What an intake would do to the rates of faults. */
+  feeds(intake: Intake): readonly Feed[] {
+    return predictor ? circumstances(predictor.wiring, predictor.faults, intake).feeds : [];
   },
   /** Thinks ahead in short steps while the technician puts the leads on; a new update ends it. */
   async think(entries: readonly Entry[], analysis: Analysis): Promise<void> {

@@ -4,22 +4,23 @@ import { ThemeToggle } from "@/ui/ThemeToggle";
 import Link from "next/link";
 import styles from "./Board.module.css";
 import { Importer } from "./Importer";
+import { NewJob, type WiringChoice } from "./NewJob";
 import { waitsFor } from "./waitsFor";
 
 /** All jobs, and what each waits for. */
-export function Board({ jobs }: { readonly jobs: readonly JobSummary[] }) {
+export function Board({ jobs, wirings }: { readonly jobs: readonly JobSummary[]; readonly wirings: readonly WiringChoice[] }) {
   return (
     <div className={styles.page}>
       <header className={styles.head}>
         <span className={styles.brand}><Logo /> radicula</span>
-        <ThemeToggle />
+        <nav className={styles.nav}><b aria-current="page">Jobs</b><Link href="/wirings">Wirings</Link><ThemeToggle /></nav>
       </header>
       <main className={styles.main}>
         <div className={styles.title}>
           <h1>Jobs</h1>
-          <Importer />
+          <span className={styles.actions}><Importer /><NewJob wirings={wirings} /></span>
         </div>
-        {jobs.length === 0 ? <p className={styles.empty}>No jobs yet. Open a case or a wiring document to start one.</p> : (
+        {jobs.length === 0 ? <p className={styles.empty}>No jobs yet. Start one with what the customer says, or open a file.</p> : (
           <ul className={styles.list}>
             {jobs.map((job) => (
               <li key={job.id}>

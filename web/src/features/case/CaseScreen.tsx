@@ -1,38 +1,43 @@
 "use client";
-import type { Entry } from "@radicula/core";
-import { Instructor, issueText, Namer } from "@radicula/core/words";
-import { Button } from "antd";
+import { Intake, subjectsOf, withScannedCodes, type Entry, type Issue } from "@radicula/core";
+import { CAUTION_WORDS, Instructor, Namer } from "@radicula/core/words";
+import { Button, Dropdown, Segmented } from "antd";
 import Link from "next/link";
 import { useCallback, useEffect, useMemo, useState } from "react";
+import { say } from "@/messages/issues";
 import type { Job } from "@/server/repo/jobs";
 import { Logo } from "@/ui/Logo";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import { useMedia } from "@/ui/useMedia";
 import styles from "./Case.module.css";
-import { CodesForm } from "./CodesForm";
 import { Help } from "./Help";
+import { IntakeSheet } from "./intake/IntakeSheet";
 import { entryNames, logLines } from "./logbook/lines";
 import { Logbook } from "./logbook/Logbook";
 import type { Maps } from "./map/placed";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useMap } from "./map/useMap";
+import { SharedMatrix } from "./matrix/SharedMatrix";
 import { candidateOf, readingEntries, verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
 import { OtherReading, type Other } from "./reading/OtherReading";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
+import { Remarks } from "./Remarks";
 import { SavedWord, SaveNote } from "./SaveNote";
+import { ScanSheet } from "./scan/ScanSheet";
+import { SeenSheet } from "./seen/SeenSheet";
 import { Steps } from "./Steps";
 import { Suspects } from "./suspects/Suspects";
 import { useAnalysis } from "./useAnalysis";
 import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
 
-interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps }
-type Sheet = "other" | "codes" | "help" | undefined;
+interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
+export type Sheet = "other" | "codes" | "intake" | "seen" | "help" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
-export function CaseScreen({ job, initialEntries, initialMap }: Props) {
+export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Props) {
   // instead of the first choice: another one on offer, or a reading of one's own (also one that could not be saved)
   const [other, setOther] = useState<Other | undefined>(undefined);
   const [texts, setTexts] = useState<readonly string[]>([]);
@@ -43,11 +48,13 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
     setTexts(reading.as?.split(" · ") ?? reading.values.map(String));
   };
   const log = useLogbook(job.id, initialEntries, takeBack);
-  const { analysis, ms, working, failed } = useAnalysis(job.wiring, log.entries);
-  const namer = useMemo(() => new Namer(job.wiring), [job.wiring]);
-  const instructor = useMemo(() => new Instructor(job.wiring), [job.wiring]);
+  const wiring = useWiring(job.wiring, log.entries);
+  const { analysis, ms, working, failed, feedsOf } = useAnalysis(wiring, log.entries);
+  const namer = useMemo(() => new Namer(wiring), [wiring]);
+  const instructor = useMemo(() => new Instructor(wiring), [wiring]);
   const maps = useMap(job.id, initialMap, log.entries, log.saved);
-  const [sheet, setSheet] = useState<Sheet>(undefined);
+  const [sheet, setSheet] = useState<Sheet>(first);
+  const [view, setView] = useState<"map" | "shared">("map");
   const [big, setBig] = useState(false);
   const keypad = useMedia("(pointer: coarse)");
   const lines = useMemo(() => logLines(log.entries, log.saved, analysis, namer, instructor), [log.entries, log.saved, analysis, namer, instructor]);
@@ -81,12 +88,30 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
   }, [lastUndoable, undo]);
   const why = () => document.querySelector<HTMLButtonElement>("[aria-label='Suspects'] button")?.click();
   const shortcut = (key: string): boolean => {
-    const actions: Readonly<Record<string, () => void>> = { x: setAside, t: () => setSheet("other"), w: why, f: () => setBig((b) => !b), "?": () => setSheet("help"), s: () => document.getElementById(METER_BUTTON)?.click() };
+    const actions: Readonly<Record<string, () => void>> = { x: setAside, t: () => setSheet("other"), w: why, f: () => setBig((b) => !b), "?": () => setSheet("help"), s: () => document.getElementById(METER_BUTTON)?.click(), c: () => setSheet("codes"), i: () => setSheet("intake"), v: () => setSheet("seen") };
     const action = actions[key.toLowerCase()];
     action?.();
     return action !== undefined;
   };
 
+  const folded = analysis?.folded;
+  const set = useMemo(() => folded?.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry) ?? [], [folded]);
+  const subjects = useMemo(() => set.map((c) => ({ code: c.code, about: subjectsOf(wiring, c.module, c.code) })), [set, wiring]);
+  const workbench = job.library ? `/wiring/${job.library.id}?job=${job.id}` : undefined;
+  const unkept = job.library ? wiring.codes.length - job.wiring.codes.length : 0;
+  const [kept, setKept] = useState(0);
+  const keepCodes = async () => {
+    const response = await fetch(`/api/jobs/${job.id}/codes`, { method: "POST", headers: { "Content-Type": "application/json" }, body: "{}" }).catch(() => undefined);
+    if (response?.ok) setKept(unkept);
+  };
+  const [refused, setRefused] = useState<string | undefined>(undefined);
+  const moveOn = async () => {
+    const response = await fetch(`/api/jobs/${job.id}/revision`, { method: "POST", headers: { "Content-Type": "application/json" }, body: "{}" }).catch(() => undefined);
+    if (response?.ok) window.location.reload();
+    else setRefused(await refusalOf(response));
+  };
+  const intake = folded?.intake?.entry ?? Intake.parse(job.complaint ? { complaint: job.complaint } : {});
+  const hasWiring = wiring.devices.length > 0;
   const map = showsFeeds(maps.full, analysis, candidate) ? maps.full : maps.short;
   const leader = analysis?.suspects[0];
   const ended = analysis && !other?.reading && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
@@ -98,40 +123,62 @@ export function CaseScreen({ job, initialEntries, initialMap }: Props) {
         <Link href="/" className={styles.brand} aria-label="All jobs"><Logo /> radicula</Link>
         <h1 className={styles.job}><b>{job.machine ?? job.title}</b>{job.machine ? <span className="muted"> · {job.title}</span> : null}</h1>
         <SavedWord state={log.state} />
-        <Steps analysis={analysis} />
+        <Steps analysis={analysis} onIntake={() => setSheet("intake")} onScan={() => setSheet("codes")} />
         <span className={styles.tools}>
-          <Button type="text" onClick={() => setSheet("codes")}>Codes</Button>
-          <Button type="text" href={`/api/jobs/${job.id}/export`}>Export</Button>
+          {workbench ? <Link href={workbench} className={styles.tool}>Wiring</Link> : null}
+          <Dropdown trigger={["click"]} menu={{ items: [
+            { key: "seen", label: "Seen on the machine", onClick: () => setSheet("seen") }, { key: "other", label: "Another reading", onClick: () => setSheet("other") },
+            { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>Save the job, JSON</a> }, { key: "zip", label: <a href={`/api/jobs/${job.id}/export?as=zip`}>Save the job with photos, zip</a> },
+          ] }}><Button type="text">More</Button></Dropdown>
           <Button type="text" onClick={() => setSheet("help")} aria-label="Keys and help">?</Button>
           <ThemeToggle />
         </span>
       </header>
       <SaveNote state={log.state} onDismiss={log.dismiss} />
       {failed ? <div className={styles.alert} role="alert">The calculation stopped. Reload the page; nothing is lost.</div> : null}
-      {analysis?.remarks.map((r, i) => <div key={i} className={styles.alert} role="status">{issueText(r)}</div>)}
+      {job.library && job.library.newest > job.library.revision ? <div className={styles.alert} role="status"><span>The wiring has a revision {job.library.newest}; this job goes by {job.library.revision}.</span><Button size="small" onClick={() => void moveOn()}>Go on with the newest</Button></div> : null}
+      {refused ? <div className={styles.alert} role="alert">{refused}</div> : null}
+      {analysis ? <Remarks remarks={analysis.remarks} busy={onTheirWay} onEntry={(e) => append([e])} /> : null}
       <main className={styles.main} aria-busy={working}>
         <div className={styles.map}>
-          <p className={styles.mapHead}><b>Root map</b> <span className="muted">codes above, what they share below; thicker means more suspicion</span></p>
-          <RootMap map={map} analysis={analysis} next={candidate && !ended ? candidate.points : []} unplugged={analysis?.folded.state.unplugged ?? []} />
+          <div className={styles.mapHead}><Segmented<"map" | "shared"> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }]} /> <span className="muted">{view === "map" ? "codes above, what they share below; thicker means more suspicion" : "from the drawing alone, before any voltage is known"}</span></div>
+          {view === "map" ? <RootMap map={map} analysis={analysis} next={candidate && !ended ? candidate.points : []} unplugged={analysis?.folded.state.unplugged ?? []} />
+            : <SharedMatrix wiring={wiring} coded={[...new Set(subjects.flatMap((s) => s.about))]} unnamed={subjects.filter((s) => s.about.length === 0).map((s) => s.code)} namer={namer} />}
         </div>
         <aside className={styles.side}>
           {ended && analysis ? <Verdict analysis={analysis} namer={namer} busy={onTheirWay} onVerdict={logVerdict} onPlugBack={(list) => append(list.map((connector) => ({ type: "plugged", at: now(), connector })))} onOther={() => setSheet("other")} />
             : candidate && analysis ? (
               <NextReading
-                jobId={job.id} candidate={candidate} recommendation={recommendation} confirming={analysis.stage === "confirming"} suspects={analysis.suspects} namer={namer} instructor={instructor} practice={job.practice} busy={onTheirWay} keypad={keypad}
+                jobId={job.id} candidate={candidate} recommendation={recommendation} dangers={folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? []} confirming={analysis.stage === "confirming"} suspects={analysis.suspects} namer={namer} instructor={instructor} practice={job.practice} busy={onTheirWay} keypad={keypad}
                 texts={texts} onTexts={setTexts} onLog={onLog} onSetAside={setAside} onOther={() => setSheet("other")} onWhy={why} onShortcut={shortcut}
               />
-            ) : analysis?.stage === "waiting" ? <section className={styles.start}><h2>Start with the codes</h2><p>Scan every module and log what is set. The map then shows what the coded circuits share.</p><Button type="primary" onClick={() => setSheet("codes")}>Log codes</Button></section>
+            ) : !hasWiring ? <section className={styles.start}><h2>No wiring yet</h2><p>Type the connectors around the coded sensors: connector, cavity, colour, function, where it goes. A dozen lines are enough to start.</p>{workbench ? <Button type="primary" href={workbench}>Type the wiring</Button> : null}</section>
+            : analysis?.stage === "waiting" ? <section className={styles.start}><h2>Start with the codes</h2><p>Scan every module before anything is unplugged. The map then shows what the coded circuits share.</p><Button type="primary" onClick={() => setSheet("codes")}>Type or paste the scan</Button>{folded?.intake ? null : <button type="button" className="link" onClick={() => setSheet("intake")}>First, what the customer says</button>}</section>
             : <section className={styles.start} aria-live="polite"><h2>Solving the circuit…</h2><p className="muted">Every fault this wiring can have, at every severity.</p></section>}
           {analysis && analysis.stage !== "waiting" ? <Suspects suspects={analysis.suspects} namer={namer} ids={names} /> : null}
         </aside>
         <div className={styles.log}><Logbook lines={lines} onUndo={undo} busy={onTheirWay} /></div>
       </main>
-      <OtherReading open={sheet === "other"} wiring={job.wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
-      <CodesForm open={sheet === "codes"} wiring={job.wiring} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
+      <OtherReading open={sheet === "other"} wiring={wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
+      {folded ? <ScanSheet open={sheet === "codes"} wiring={wiring} folded={folded} workbench={workbench} unkept={unkept - kept} onKeep={() => void keepCodes()} onLog={(entries) => { append(entries); if (entries[0]?.type !== "cleared") setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {folded ? <IntakeSheet open={sheet === "intake"} wiring={wiring} intake={intake} feedsOf={feedsOf} onLog={(i) => { append([{ type: "intake", at: now(), intake: i }]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>
     </div>
   );
 }
+
+/** The wiring with the codes that scans added; the same object until one more is added. */
+function useWiring(wiring: Job["wiring"], entries: readonly Entry[]): Job["wiring"] {
+  const now = withScannedCodes(wiring, entries);
+  const key = JSON.stringify(now.codes.slice(wiring.codes.length));
+  return useMemo(() => (key === "[]" ? wiring : { ...wiring, codes: [...wiring.codes, ...(JSON.parse(key) as Job["wiring"]["codes"])] }), [wiring, key]);
+}
+
+async function refusalOf(response: Response | undefined): Promise<string> {
+  const body = (await response?.json().catch(() => undefined)) as { issues?: Issue[] } | undefined;
+  return body?.issues?.map((i) => say(i).text).join(" ") ?? "The database cannot be reached. Nothing was changed.";
+}
+
 const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);

@@ -1,10 +1,10 @@
 "use client";
-import type { Analysis, Entry, Wiring } from "@radicula/core";
+import type { Analysis, Entry, Feed, Intake, Wiring } from "@radicula/core";
 import { wrap, type Remote } from "comlink";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { AnalystApi } from "@/workers/analyst.worker";
 
-export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean }
+export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean; readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]> }
 /** what came back last, and the entries it was asked for */
 interface Result { readonly analysis: Analysis | undefined; readonly ms: number; readonly of: readonly Entry[] | undefined; readonly failed: boolean }
 
@@ -38,5 +38,6 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     return () => clearTimeout(timer);
   }, [wiring, entries]);
 
-  return { analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
+  const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
+  return { feedsOf, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
 }

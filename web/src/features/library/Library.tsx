@@ -10,7 +10,7 @@ import { CopyButton, NewWiring } from "./NewWiring";
 export function Library({ wirings, words }: { readonly wirings: readonly WiringSummary[]; readonly words: string }) {
   return (
     <div className={board.page}>
-      <header className={board.head}><Link href="/" className={styles.brand}><Logo /> radicula</Link><nav className={styles.nav}><Link href="/">Jobs</Link><b aria-current="page">Wirings</b><ThemeToggle /></nav></header>
+      <header className={board.head}><Link href="/" className={styles.brand}><Logo /> radicula</Link><nav className={board.nav}><Link href="/">Jobs</Link><b aria-current="page">Wirings</b><ThemeToggle /></nav></header>
       <main>
         <div className={board.title}><h1>Wirings</h1><NewWiring /></div>
         <form className={styles.find} role="search"><input name="find" defaultValue={words} placeholder="Find a splice, part number, code, place" aria-label="Find" maxLength={120} /><button type="submit">Find</button>{words ? <Link href="/wirings">Show all</Link> : null}</form>

@@ -50,7 +50,7 @@ export function Codes({ chart, wiring, onChange }: { readonly chart: Chart; read
 export function conditionText(c: Pick<Code, "monitor" | "family" | "about">): string {
   const m = c.monitor;
   if (!m) return c.family ? `${FAMILY_WORDS[c.family]}, a broad condition` : c.about ? "a broad condition, by its text" : "not known: weighs nothing";
-  const when = m.when ? `, ${m.when.map((k) => WHEN.find((w) => w.value === k)?.label ?? k).join(" or ")}` : "";
+  const when = `${m.seconds ? ` for ${m.seconds} s` : ""}${m.when ? `, ${m.when.map((k) => WHEN.find((w) => w.value === k)?.label ?? k).join(" or ")}` : ""}`;
   switch (m.type) {
     case "below": return `${m.at} under ${m.volt} V${when}`;
     case "above": return `${m.at} over ${m.volt} V${when}`;
@@ -76,8 +76,8 @@ function Condition({ code, wiring, onSet, onRemove }: { readonly code: Code & { 
   const choose = (type: Type | "unknown") => onSet((c) => {
     const rest = without(c, "monitor");
     if (type === "unknown") return rest;
-    const at = pins(type)[0]?.value ?? "", when = m?.when;
-    const more = when ? { when } : {};
+    const at = pins(type)[0]?.value ?? "";
+    const more = { ...(m?.when ? { when: m.when } : {}), ...(m?.seconds ? { seconds: m.seconds } : {}) };
     const made: Readonly<Record<Type, Monitor>> = {
       below: { type: "below", at, volt: 0.25, ...more }, above: { type: "above", at, volt: 4.75, ...more }, outside: { type: "outside", at, low: 0.25, high: 4.75, ...more }, noActivity: { type: "noActivity", at, ...more },
       disagree: { type: "disagree", at, other: pins(type)[1]?.value ?? at, ratio: 1, volt: 0.3, ...more }, current: { type: "current", at, low: 0.02, ...more }, silent: { type: "silent", node: parts[0]?.value ?? "", ...more },
@@ -101,6 +101,7 @@ function Condition({ code, wiring, onSet, onRemove }: { readonly code: Code & { 
       {m?.type === "disagree" ? <><Select size="small" aria-label="Other pin" value={m.other} style={{ width: 150 }} onChange={(v: string) => put({ other: v })} options={pins(m.type)} />{volt("volt", m.volt)} ratio {volt("ratio", m.ratio, "×")}</> : null}
       {m?.type === "current" ? <>{volt("low", m.low, "A")} to {volt("high", m.high, "A")}</> : null}
       {m?.type === "silent" ? <Select size="small" aria-label="Node" value={m.node || undefined} style={{ width: 170 }} onChange={(v: string) => put({ node: v })} options={parts} /> : null}
+      {m ? <>for {volt("seconds", m.seconds, "s")}</> : null}
       {m ? <Select size="small" aria-label="When it runs" mode="multiple" placeholder="key on or running" value={(m.when as string[] | undefined) ?? []} style={{ minWidth: 190 }} onChange={(v: string[]) => put({ when: v.length ? v : undefined })} options={[...WHEN]} /> : (
         <Select size="small" aria-label="Family" allowClear placeholder="what sort of code" value={code.family} style={{ width: 190 }} onChange={(v: Code["family"] | undefined) => onSet((c) => { const rest = without(c, "family"); return v ? { ...rest, family: v } : rest; })} options={FAMILIES.map((f) => ({ value: f, label: FAMILY_WORDS[f] }))} />
       )}

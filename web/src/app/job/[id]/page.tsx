@@ -1,12 +1,14 @@
 import { fold, withScannedCodes } from "@radicula/core";
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { z } from "zod";
 import { CaseScreen } from "@/features/case/CaseScreen";
 import { mapOf } from "@/features/case/map/query";
 import { entriesAfter, findJob, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
-type Props = { params: Promise<{ id: string }> };
+type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
+const Sheet = z.enum(["codes", "intake", "seen"]).optional().catch(undefined);
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const id = JobId.safeParse((await params).id);
@@ -14,10 +16,11 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
   return { title: job ? `${job.machine ?? ""} ${job.title}`.trim() : "No such job" };
 }
 
-export default async function Page({ params }: Props) {
+export default async function Page({ params, searchParams }: Props) {
   const id = JobId.safeParse((await params).id);
   const job = id.success ? await findJob(id.data) : undefined;
   if (!job) notFound();
   const entries = await entriesAfter(job.id, 0);
-  return <CaseScreen job={job} initialEntries={entries} initialMap={await mapOf(withScannedCodes(job.wiring, entries), fold(entries).codes.map((c) => c.entry))} />;
+  const sheet = Sheet.parse((await searchParams)["sheet"]);
+  return <CaseScreen job={job} sheet={sheet} initialEntries={entries} initialMap={await mapOf(withScannedCodes(job.wiring, entries), fold(entries).codes.map((c) => c.entry))} />;
 }

@@ -14,6 +14,8 @@ interface Props {
   readonly jobId: string;
   readonly candidate: Candidate;
   readonly recommendation: Recommendation | undefined;
+  /** dangers of this machine, said before every step */
+  readonly dangers: readonly string[];
   readonly confirming: boolean;
   readonly suspects: readonly SuspectView[];
   readonly namer: Namer;
@@ -47,7 +49,7 @@ export function NextReading(p: Props) {
         {recommendation ? <button type="button" className={styles.why} onClick={p.onWhy}>{p.confirming ? "why this one" : `settles ${shareText(recommendation.shareOfOpen)} of what is open`}</button> : null}
       </div>
       <h2 className={styles.sentence}>{instruction.title}</h2>
-      {instruction.cautions.length ? <p className={styles.cautions}>{instruction.cautions.join(" ")}</p> : null}
+      {instruction.cautions.length + p.dangers.length ? <p className={styles.cautions}>{[...p.dangers, ...instruction.cautions].join(" ")}</p> : null}
       <dl className={styles.how}>
         <dt>State</dt><dd>{instruction.state}</dd>
         {instruction.red.map((lead, i) => (

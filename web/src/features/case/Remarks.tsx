@@ -1,0 +1,29 @@
+"use client";
+import type { Entry, Issue } from "@radicula/core";
+import { issueText } from "@radicula/core/words";
+import { Button } from "antd";
+import { useState } from "react";
+import styles from "./Case.module.css";
+
+const MOST = 3;
+
+/** What speaks against the readings or the drawing, first of all; readings taken at the wrong place can be moved from here. */
+export function Remarks({ remarks, busy, onEntry }: { readonly remarks: readonly Issue[]; readonly busy: boolean; readonly onEntry: (entry: Entry) => void }) {
+  const [all, setAll] = useState(false);
+  return (
+    <>
+      {(all ? remarks : remarks.slice(0, MOST)).map((r, i) => {
+        const from = r.params["connector"], fits = r.params["fits"], readings = r.params["readings"];
+        const numbers = Array.isArray(readings) ? readings.map(Number) : [];
+        const canMove = r.code === "remark.not-as-drawn" && typeof from === "string" && Array.isArray(fits) && numbers.length > 0;
+        return (
+          <div key={i} className={styles.alert} role="status">
+            <span>{issueText(r)}</span>
+            {canMove ? <span className={styles.moves}>{fits.map((to) => <Button key={to} size="small" disabled={busy} onClick={() => onEntry({ type: "moved", at: new Date().toISOString(), from, to, readings: numbers })}>Move {numbers.length === 1 ? `reading ${numbers[0]}` : `${numbers.length} readings`} to {to}</Button>)}</span> : null}
+          </div>
+        );
+      })}
+      {remarks.length > MOST ? <button type="button" className="link" onClick={() => setAll(!all)}>{all ? "Fewer remarks" : `${remarks.length - MOST} more remarks`}</button> : null}
+    </>
+  );
+}

@@ -1,0 +1,132 @@
+"use client";
+import { readScan, type Entry, type Folded, type ScanEntry, type ScannedCode, type Wiring } from "@radicula/core";
+import { issueText, scanWhenText } from "@radicula/core/words";
+import { Button, Checkbox, Modal, Select } from "antd";
+import Link from "next/link";
+import { useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { disturbable, moduleChoices, partChoices } from "../choices";
+import { complete, completions } from "./complete";
+import styles from "./Scan.module.css";
+import { ScansCompared } from "./ScansCompared";
+
+type When = ScanEntry["when"];
+type Change = Partial<Pick<ScannedCode, "status" | "about">>;
+const WHENS: readonly When[] = ["before", "afterClear", "afterCrank", "afterDrive", "other"];
+const STATUSES: readonly ScannedCode["status"][] = ["active", "pending", "stored", "intermittent", "absent", "notRun"];
+const STATUS_WORDS: Readonly<Record<ScannedCode["status"], string>> = { active: "active", pending: "pending", stored: "stored", intermittent: "intermittent", absent: "not set", notRun: "not run" };
+const LEAST_MODULES = 2;
+
+interface Props {
+  readonly open: boolean;
+  readonly wiring: Wiring;
+  readonly folded: Pick<Folded, "scans" | "disturbedSinceClear">;
+  readonly workbench: string | undefined;
+  /** codes that scans gave and the library's wiring does not list yet; 0 where there is none to keep them with */
+  readonly unkept: number;
+  readonly onLog: (entries: Entry[]) => void;
+  readonly onKeep: () => void;
+  readonly onClose: () => void;
+}
+
+/** A scan as it comes: typed, or pasted in whatever layout the scan tool gives. What was read stands below, line for line. */
+export function ScanSheet(p: Props) {
+  return <Modal open={p.open} onCancel={p.onClose} title="Scan" footer={null} destroyOnHidden width={860}><Body {...p} /></Modal>;
+}
+
+function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
+  const [text, setText] = useState("");
+  const [when, setWhen] = useState<When>(folded.scans.length ? "afterClear" : "before");
+  const [meant, setMeant] = useState<string | undefined>(undefined);
+  const [changes, setChanges] = useState<ReadonlyMap<string, Change>>(new Map());
+  const [dropped, setDropped] = useState<ReadonlySet<string>>(new Set());
+  const [modules, setModules] = useState<readonly string[] | undefined>(undefined);
+  const [disturbed, setDisturbed] = useState<readonly string[]>(folded.disturbedSinceClear);
+  const [wiped, setWiped] = useState(false);
+  const [caret, setCaret] = useState(0);
+  const area = useRef<HTMLTextAreaElement>(null);
+  const units = useMemo(() => moduleChoices(wiring), [wiring]);
+  const read = useMemo(() => readScan(text, wiring, meant), [text, wiring, meant]);
+  const offered = useMemo(() => completions(wiring, text, caret), [wiring, text, caret]);
+  const parts = useMemo(() => partChoices(wiring), [wiring]);
+  const things = useMemo(() => disturbable(wiring), [wiring]);
+  const codes = read.codes.filter((c) => !dropped.has(keyOf(c))).map((c): ScannedCode => ({ ...c, ...changes.get(keyOf(c)) }));
+  const scanned = modules ?? (units.length < LEAST_MODULES ? units.map((u) => u.value) : read.modules);
+  const known = useMemo(() => new Set(wiring.codes.map((c) => `${c.module} ${c.id}`)), [wiring]);
+  const set = codes.filter((c) => c.status !== "absent" && c.status !== "notRun").length;
+
+  const take = (code: string) => {
+    const made = complete(text, caret, code);
+    setText(made.text);
+    setCaret(made.caret);
+    requestAnimationFrame(() => { area.current?.focus(); area.current?.setSelectionRange(made.caret, made.caret); });
+  };
+  const ready = scanned.length > 0 && (codes.length > 0 || modules !== undefined || read.modules.length > 0 || text.trim() === "");
+  const log = () => {
+    if (!ready) return;
+    onLog([{ type: "scan", at: new Date().toISOString(), when, modules: [...scanned], codes, disturbed: [...disturbed], wiped }]);
+  };
+  const onKey = (e: KeyboardEvent) => {
+    if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) { e.preventDefault(); log(); }
+    else if (e.key === "Tab" && !e.shiftKey && offered[0]) { e.preventDefault(); take(offered[0].code); }
+  };
+  if (units.length === 0) return <p className={styles.none}>Codes belong to a module, and this wiring has none yet. {workbench ? <Link href={workbench}>Type the wiring first</Link> : null}</p>;
+  return (
+    <div className={styles.sheet}>
+      <ScansCompared scans={folded.scans.map((s) => s.entry)} />
+      {unkept ? <p className={styles.keep}>{unkept === 1 ? "1 code is" : `${unkept} codes are`} not in the wiring of this machine type. <button type="button" className="link" onClick={onKeep}>Keep {unkept === 1 ? "it" : "them"} with the wiring, texts and all</button></p> : null}
+      <div className={styles.row}>
+        <span className={styles.label}>Taken</span>
+        <div className={styles.when} role="radiogroup" aria-label="When the scan was taken">{WHENS.map((w) => <label key={w} data-chosen={w === when}><input type="radio" name="when" className="visually-hidden" checked={w === when} onChange={() => setWhen(w)} />{scanWhenText[w]}</label>)}</div>
+        {folded.scans.length ? <button type="button" className="link" onClick={() => onLog([{ type: "cleared", at: new Date().toISOString() }])}>Codes were cleared just now</button> : null}
+      </div>
+      <div className={styles.paste}>
+        <textarea ref={area} autoFocus className="mono" aria-label="Codes, typed or pasted" rows={5} value={text} spellCheck={false} placeholder={"P0642 active\nor a whole list, table, or hex reply from the scan tool"} onChange={(e) => { setText(e.target.value); setCaret(e.target.selectionStart); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart)} onKeyDown={onKey} />
+        <p className={styles.offered} aria-live="polite">{offered.map((c, i) => <button key={c.code} type="button" tabIndex={-1} onClick={() => take(c.code)}><b className="mono">{c.code}</b> {c.title}{i === 0 ? <kbd>Tab</kbd> : null}</button>)}</p>
+      </div>
+      {units.length >= LEAST_MODULES ? (
+        <div className={styles.row}>
+          <label className={styles.label} htmlFor="scan-module">Module</label>
+          <Select id="scan-module" allowClear placeholder="as each line says" value={meant} style={{ width: 230 }} onChange={(v: string | undefined) => setMeant(v)} options={units} />
+          <span className="muted">for lines that name none</span>
+        </div>
+      ) : null}
+      {codes.length || read.issues.length ? (
+        <div className={styles.read}>
+          <table>
+            <thead><tr><th>Module</th><th>Code</th><th>Status</th><th>Text</th><th>Names</th><th><span className="visually-hidden">Leave out</span></th></tr></thead>
+            <tbody>{codes.map((c) => (
+              <tr key={keyOf(c)}>
+                <td>{c.module}</td><td className="mono"><b>{c.code}</b>{c.failureType ? ` ${c.failureType}` : ""}</td>
+                <td><Select size="small" variant="borderless" aria-label={`Status of ${c.code}`} value={c.status} popupMatchSelectWidth={false} onChange={(status: ScannedCode["status"]) => setChanges((m) => with_(m, c, { status }))} options={STATUSES.map((s) => ({ value: s, label: STATUS_WORDS[s] }))} /></td>
+                <td>{c.title ?? <span className="muted">no text</span>}{c.seen ? <span className="muted"> · {c.seen}</span> : null}</td>
+                <td>{known.has(`${c.module} ${c.code}`) ? <span className="muted">{c.about ?? "as the wiring says"}</span> : <Select size="small" variant={c.about ? "borderless" : "outlined"} aria-label={`Part ${c.code} names`} allowClear placeholder="which part?" value={c.about} showSearch={{ optionFilterProp: "label" }} style={{ width: 150 }} onChange={(about: string | undefined) => setChanges((m) => with_(m, c, { about }))} options={parts} />}</td>
+                <td><button type="button" className={styles.drop} aria-label={`Leave out ${c.code}`} onClick={() => setDropped((d) => new Set([...d, keyOf(c)]))}>×</button></td>
+              </tr>
+            ))}</tbody>
+          </table>
+          {read.issues.length ? <ul className={styles.issues} aria-label="Lines not taken">{read.issues.slice(0, 20).map((i, n) => <li key={n}>{typeof i.path[1] === "number" ? `line ${i.path[1] + 1}: ` : ""}{issueText(i)}</li>)}{read.issues.length > 20 ? <li>and {read.issues.length - 20} more</li> : null}</ul> : null}
+        </div>
+      ) : null}
+      <div className={styles.row}>
+        <label className={styles.label} htmlFor="scan-modules">Scanned</label>
+        <Select id="scan-modules" mode="multiple" placeholder="modules that answered" value={[...scanned]} style={{ minWidth: 230 }} onChange={(v: string[]) => setModules(v)} options={units} />
+        <span className="muted">a code they did not give counts as not set</span>
+      </div>
+      <div className={styles.row}>
+        <label className={styles.label} htmlFor="scan-disturbed">Disturbed</label>
+        <Select id="scan-disturbed" mode="multiple" placeholder="nothing unplugged or pulled since codes were cleared" value={[...disturbed]} style={{ flex: "1 1 300px" }} showSearch={{ optionFilterProp: "label" }} onChange={(v: string[]) => setDisturbed(v)} options={things} />
+        <Checkbox checked={wiped} onChange={(e) => setWiped(e.target.checked)}>battery was off or flat</Checkbox>
+      </div>
+      {disturbed.length ? <p className="muted">Codes that unplugging {disturbed.join(", ")} would set are not taken as evidence.</p> : null}
+      {wiped ? <p className="muted">A battery off or flat wipes codes: those missing here say nothing.</p> : null}
+      <Button type="primary" size="large" block disabled={!ready} onClick={log} title="Ctrl Enter">{set ? `Log the scan, ${set === 1 ? "1 code" : `${set} codes`}` : "Log the scan, no codes"}</Button>
+    </div>
+  );
+}
+
+const keyOf = (c: Pick<ScannedCode, "module" | "code">) => `${c.module} ${c.code}`;
+function with_(map: ReadonlyMap<string, Change>, c: ScannedCode, change: { [K in keyof Change]: Change[K] | undefined }): ReadonlyMap<string, Change> {
+  const next = { ...map.get(keyOf(c)), ...change };
+  if (next.about === undefined) delete next.about;
+  return new Map([...map, [keyOf(c), next as Change]]);
+}
