@@ -51,7 +51,7 @@ export { ohmmeter, voltmeter } from "./instruments/meter.js";
 export { batteryOf, Rig, type FaultAt } from "./instruments/rig.js";
 export { isPoint, readClamp, readContinuity, readLamp, readOhms, readScanTool, readScope, readVolts, type Brightness, type LampShown, type ScopeShown, type Shown } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
-export { compareScans, fold, undoneEntries, type CodeWord, type Folded, type ScanCell, type ScanRow } from "./logbook/fold.js";
+export { compareScans, fold, undoneEntries, type CodeWord, type Folded, type Numbered, type ScanCell, type ScanRow } from "./logbook/fold.js";
 export { withScannedCodes } from "./logbook/scanned.js";
 export { genericCodes, genericTitle } from "./codes/generic.js";
 export { readScan, type ScanRead } from "./codes/scanText.js";

@@ -109,6 +109,8 @@ class Finder {
     const own = this.own.find((id) => tokens(text).includes(id.toUpperCase()) || text.toUpperCase().includes(id.toUpperCase()));
     if (own) return { code: own, text: text.slice(text.toUpperCase().indexOf(own.toUpperCase()), text.toUpperCase().indexOf(own.toUpperCase()) + own.length) };
     const m = CODE.exec(text);
+    // "P1100 B1": two hex digits after a blank that name a part are the part
+    if (m?.[2] && !/[-:]/.test(m[0]) && this.devices.has(m[2].toUpperCase())) return { code: m[1]!.toUpperCase(), text: m[1]! };
     return m ? { code: m[1]!.toUpperCase(), text: m[0], ...(m[2] ? { failureType: m[2].toUpperCase() } : {}) } : undefined;
   }
 }

@@ -25,6 +25,7 @@ import { OtherReading, type Other } from "./reading/OtherReading";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { Remarks } from "./Remarks";
 import { SavedWord, SaveNote } from "./SaveNote";
+import { NameCodes } from "./scan/NameCodes";
 import { ScanSheet } from "./scan/ScanSheet";
 import { SeenSheet } from "./seen/SeenSheet";
 import { Steps } from "./Steps";
@@ -34,7 +35,7 @@ import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
 
 interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
-export type Sheet = "other" | "codes" | "intake" | "seen" | "help" | undefined;
+export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "help" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
 export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Props) {
@@ -96,7 +97,8 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
 
   const folded = analysis?.folded;
   const set = useMemo(() => folded?.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry) ?? [], [folded]);
-  const subjects = useMemo(() => set.map((c) => ({ code: c.code, about: subjectsOf(wiring, c.module, c.code) })), [set, wiring]);
+  const subjects = useMemo(() => set.map((c) => ({ code: c.code, module: c.module, about: subjectsOf(wiring, c.module, c.code) })), [set, wiring]);
+  const unnamed = subjects.filter((s) => s.about.length === 0);
   const workbench = job.library ? `/wiring/${job.library.id}?job=${job.id}` : undefined;
   const unkept = job.library ? wiring.codes.length - job.wiring.codes.length : 0;
   const [kept, setKept] = useState(0);
@@ -143,7 +145,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
         <div className={styles.map}>
           <div className={styles.mapHead}><Segmented<"map" | "shared"> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }]} /> <span className="muted">{view === "map" ? "codes above, what they share below; thicker means more suspicion" : "from the drawing alone, before any voltage is known"}</span></div>
           {view === "map" ? <RootMap map={map} analysis={analysis} next={candidate && !ended ? candidate.points : []} unplugged={analysis?.folded.state.unplugged ?? []} />
-            : <SharedMatrix wiring={wiring} coded={[...new Set(subjects.flatMap((s) => s.about))]} unnamed={subjects.filter((s) => s.about.length === 0).map((s) => s.code)} namer={namer} />}
+            : <SharedMatrix wiring={wiring} coded={[...new Set(subjects.flatMap((s) => s.about))]} unnamed={unnamed.map((s) => s.code)} onName={() => setSheet("name")} namer={namer} />}
         </div>
         <aside className={styles.side}>
           {ended && analysis ? <Verdict analysis={analysis} namer={namer} busy={onTheirWay} onVerdict={logVerdict} onPlugBack={(list) => append(list.map((connector) => ({ type: "plugged", at: now(), connector })))} onOther={() => setSheet("other")} />
@@ -153,6 +155,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
                 texts={texts} onTexts={setTexts} onLog={onLog} onSetAside={setAside} onOther={() => setSheet("other")} onWhy={why} onShortcut={shortcut}
               />
             ) : !hasWiring ? <section className={styles.start}><h2>No wiring yet</h2><p>Type the connectors around the coded sensors: connector, cavity, colour, function, where it goes. A dozen lines are enough to start.</p>{workbench ? <Button type="primary" href={workbench}>Type the wiring</Button> : null}</section>
+            : analysis?.stage === "waiting" && set.length ? <section className={styles.start}><h2>What do these codes name?</h2><p>{set.map((c) => c.code).join(", ")}: no part of this wiring is known for {set.length === 1 ? "it" : "them"}, so nothing can be ranked yet.</p><Button type="primary" onClick={() => setSheet("name")}>Say which part each names</Button></section>
             : analysis?.stage === "waiting" ? <section className={styles.start}><h2>Start with the codes</h2><p>Scan every module before anything is unplugged. The map then shows what the coded circuits share.</p><Button type="primary" onClick={() => setSheet("codes")}>Type or paste the scan</Button>{folded?.intake ? null : <button type="button" className="link" onClick={() => setSheet("intake")}>First, what the customer says</button>}</section>
             : <section className={styles.start} aria-live="polite"><h2>Solving the circuit…</h2><p className="muted">Every fault this wiring can have, at every severity.</p></section>}
           {analysis && analysis.stage !== "waiting" ? <Suspects suspects={analysis.suspects} namer={namer} ids={names} /> : null}
@@ -162,6 +165,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       <OtherReading open={sheet === "other"} wiring={wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
       {folded ? <ScanSheet open={sheet === "codes"} wiring={wiring} folded={folded} workbench={workbench} unkept={unkept - kept} onKeep={() => void keepCodes()} onLog={(entries) => { append(entries); if (entries[0]?.type !== "cleared") setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {folded ? <IntakeSheet open={sheet === "intake"} wiring={wiring} intake={intake} feedsOf={feedsOf} onLog={(i) => { append([{ type: "intake", at: now(), intake: i }]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {folded ? <NameCodes open={sheet === "name"} wiring={wiring} unnamed={unnamed} scans={folded.scans} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>

@@ -1,5 +1,5 @@
 "use client";
-import { Modal } from "antd";
+import { Sheet } from "./Sheet";
 import styles from "./Case.module.css";
 
 const KEYS: readonly (readonly [string, string])[] = [
@@ -9,9 +9,9 @@ const KEYS: readonly (readonly [string, string])[] = [
 
 export function Help({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   return (
-    <Modal open={open} onCancel={onClose} title="Keys, while the value box is empty" footer={null} width={560}>
+    <Sheet open={open} onClose={onClose} title="Keys, while the value box is empty" width={560}>
       <dl className={styles.keys}>{KEYS.map(([key, what]) => <div key={key}><dt className="mono">{key}</dt><dd>{what}</dd></div>)}</dl>
       <p className="muted">The map runs from the coded sensors down to what they share. The thicker and redder a line, the more suspicion passes through it; a figure stands on the thing itself. Tags show readings where they were taken. The dashed ring is where the red lead goes next.</p>
-    </Modal>
+    </Sheet>
   );
 }

@@ -10,7 +10,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { LibraryWiring, PhotoInfo } from "@/server/repo/wirings";
 import { Logo } from "@/ui/Logo";
 import { ThemeToggle } from "@/ui/ThemeToggle";
-import { addPart, tidyRows } from "./edit";
+import { addPart, keepSame, tidyRows } from "./edit";
 import { findIn } from "./find";
 import type { GridHandle } from "./grid/PinGrid";
 import { PasteChart } from "./PasteChart";
@@ -57,7 +57,10 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
   const grid = useRef<GridHandle>(null), finder = useRef<InputRef>(null);
   useEffect(() => { if (kept) replace(withRow(kept)); }, [kept, replace]);
 
-  const onRows = useCallback((make: (rows: Chart["rows"]) => readonly Chart["rows"][number][]) => change((c) => ({ ...c, rows: [...make(c.rows)] })), [change]);
+  const onRows = useCallback((make: (rows: Chart["rows"]) => readonly Chart["rows"][number][]) => change((c) => {
+    const rows = keepSame(make(c.rows), c.rows);
+    return rows === c.rows ? c : { ...c, rows: [...rows] };
+  }), [change]);
   const points = built?.points;
   const onActive = useCallback((at: number) => { setRow(at); setThing(undefined); }, []);
   const point = points?.[row] ?? "";

@@ -7,19 +7,37 @@ const SHORT_NAME = /^[a-z]{1,3}\d{1,4}$/;
 export const properName = (text: string) => text.split(/(\s*[,;]\s*)/).map((t) => t.replace(/^([a-z]{1,3}\d{1,4})(?=[:.\s]|$)/, (id) => id.toUpperCase()).replace(/^(bat|gnd)(?=[:.\s]|$)/, (id) => id.toUpperCase())).join("");
 
 /** A row as it was left after typing: `b2.1` in the cavity column is connector B2 cavity 1, colours stand in capitals. */
-export function tidyRow(row: ChartRow, before?: ChartRow): ChartRow {
+export function tidyRow(row: ChartRow, before?: ChartRow, isThing: (name: string) => boolean = () => false): ChartRow {
   if (before && row.connector === before.connector && row.cavity === before.cavity && row.colour === before.colour && row.goesTo === before.goesTo) return row;
   let { connector, cavity } = row;
   const both = /^\s*([\p{L}][\p{L}\p{N}_+/-]*)\s*[:.\s]\s*([\p{L}\p{N}+-]+(?:\.[ab])?)\s*$/u.exec(cavity);
   if (both && cavity !== before?.cavity) { connector = both[1]!; cavity = both[2]!; }
+  // a splice or ground that other lines go to, named where the cavity would stand
+  else if (connector.trim() === "" && cavity !== before?.cavity && SHORT_NAME.test(cavity.trim().toLowerCase()) && isThing(cavity.trim().toUpperCase())) { connector = cavity; cavity = ""; }
   const colour = row.colour.trim(), letters = /^[A-Za-z]{2}(?:[/-]?[A-Za-z]{2})?$/.test(colour) && parseColour(colour).status === "read";
   return { ...row, connector: SHORT_NAME.test(connector.trim()) ? connector.trim().toUpperCase() : properName(connector.trim()), cavity: cavity.trim(), colour: letters ? colour.toUpperCase() : colour, goesTo: properName(row.goesTo.trim()) };
 }
 
 export const tidyRows = (rows: readonly ChartRow[], before: readonly ChartRow[]): ChartRow[] => {
   const known = new Set(before);
-  return rows.map((r, i) => (known.has(r) ? r : tidyRow(r, before[i])));
+  let ends: Set<string> | undefined;
+  const isThing = (name: string) => (ends ??= new Set(rows.map((r) => r.goesTo.trim().toUpperCase()))).has(name);
+  return rows.map((r, i) => (known.has(r) ? r : tidyRow(r, before[i], isThing)));
 };
+
+const KEYS = Object.keys(chartRow()) as (keyof ChartRow)[];
+/** The rows as they were where nothing in them changed: the very same list where nothing changed at all. */
+export function keepSame(rows: readonly ChartRow[], before: readonly ChartRow[]): readonly ChartRow[] {
+  let changed = rows.length !== before.length;
+  const kept = rows.map((r, i) => {
+    const b = before[i];
+    if (r === b) return r;
+    if (b && KEYS.every((k) => r[k] === b[k])) return b;
+    changed = true;
+    return r;
+  });
+  return changed ? kept : before;
+}
 
 export function addPart(chart: Chart, kind: TemplateKind): { readonly chart: Chart; readonly firstRow: number; readonly id: string } {
   const made = addTemplate(chart, kind);

@@ -1,10 +1,11 @@
 "use client";
 import { INTAKE_CHOICES, type Bulletin, type Feed, type HistoryItem, type Intake, type Wiring } from "@radicula/core";
 import { CAUTION_WORDS, CHOICE_WORDS, feedText } from "@radicula/core/words";
-import { Button, Input, InputNumber, Modal, Select } from "antd";
+import { Button, Input, InputNumber, Select } from "antd";
 import { useEffect, useMemo, useState, type KeyboardEvent } from "react";
 import { Chips } from "@/ui/Chips";
 import { partChoices, thingChoices, type Choice } from "../choices";
+import { Sheet } from "../Sheet";
 import styles from "./Intake.module.css";
 
 type Safety = Intake["safety"][number];
@@ -26,7 +27,7 @@ interface Props {
 
 /** What the customer says, what was done before, what is at hand. What each answer does to the suspects stands beside it. */
 export function IntakeSheet(p: Props) {
-  return <Modal open={p.open} onCancel={p.onClose} title="Intake" footer={null} destroyOnHidden width={1080} style={{ top: 24 }}><Body {...p} /></Modal>;
+  return <Sheet open={p.open} onClose={p.onClose} title="Intake" width={1080}><Body {...p} /></Sheet>;
 }
 
 function Body({ wiring, intake: first, feedsOf, onLog }: Props) {

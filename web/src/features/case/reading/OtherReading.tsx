@@ -1,8 +1,9 @@
 "use client";
 import { devicePins, meterPoints, type Candidate, type Instrument, type KeyState, type ReadingEntry, type Wiring } from "@radicula/core";
 import { keyText, type Instructor, type Namer } from "@radicula/core/words";
-import { Button, Modal, Radio, Select } from "antd";
+import { Button, Radio, Select } from "antd";
 import { useMemo, useState } from "react";
+import { Sheet } from "../Sheet";
 import styles from "../Case.module.css";
 
 /** Instead of the first choice: another candidate on offer, or a reading of one's own. */
@@ -32,7 +33,7 @@ export function OtherReading({ open, wiring, namer, instructor, offered, onChoos
     onChoose({ reading: { instrument, points: [point], state: { key, unplugged: [...unplugged].sort() } } });
   };
   return (
-    <Modal open={open} onCancel={onClose} title="Another reading" footer={null} destroyOnHidden width={620}>
+    <Sheet open={open} onClose={onClose} title="Another reading" width={620}>
       {offered.length ? (
         <>
           <p className={styles.formHead}>Also worth taking now</p>
@@ -52,6 +53,6 @@ export function OtherReading({ open, wiring, namer, instructor, offered, onChoos
       </div>
       <p className="muted">The black lead stands on battery negative.</p>
       <Button type="primary" block disabled={point === undefined} onClick={choose} style={{ marginTop: 12 }}>Enter its value</Button>
-    </Modal>
+    </Sheet>
   );
 }

@@ -1,11 +1,12 @@
 "use client";
 import { readScan, type Entry, type Folded, type ScanEntry, type ScannedCode, type Wiring } from "@radicula/core";
 import { issueText, scanWhenText } from "@radicula/core/words";
-import { Button, Checkbox, Modal, Select } from "antd";
+import { Button, Checkbox, Select } from "antd";
 import Link from "next/link";
 import { useMemo, useRef, useState, type KeyboardEvent } from "react";
 import { disturbable, moduleChoices, partChoices } from "../choices";
 import { complete, completions } from "./complete";
+import { Sheet } from "../Sheet";
 import styles from "./Scan.module.css";
 import { ScansCompared } from "./ScansCompared";
 
@@ -30,7 +31,7 @@ interface Props {
 
 /** A scan as it comes: typed, or pasted in whatever layout the scan tool gives. What was read stands below, line for line. */
 export function ScanSheet(p: Props) {
-  return <Modal open={p.open} onCancel={p.onClose} title="Scan" footer={null} destroyOnHidden width={860}><Body {...p} /></Modal>;
+  return <Sheet open={p.open} onClose={p.onClose} title="Scan" width={860}><Body {...p} /></Sheet>;
 }
 
 function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
@@ -75,12 +76,11 @@ function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
       <ScansCompared scans={folded.scans.map((s) => s.entry)} />
       {unkept ? <p className={styles.keep}>{unkept === 1 ? "1 code is" : `${unkept} codes are`} not in the wiring of this machine type. <button type="button" className="link" onClick={onKeep}>Keep {unkept === 1 ? "it" : "them"} with the wiring, texts and all</button></p> : null}
       <div className={styles.row}>
-        <span className={styles.label}>Taken</span>
-        <div className={styles.when} role="radiogroup" aria-label="When the scan was taken">{WHENS.map((w) => <label key={w} data-chosen={w === when}><input type="radio" name="when" className="visually-hidden" checked={w === when} onChange={() => setWhen(w)} />{scanWhenText[w]}</label>)}</div>
+                <div className={styles.when} role="radiogroup" aria-label="When the scan was taken">{WHENS.map((w) => <label key={w} data-chosen={w === when}><input type="radio" name="when" className="visually-hidden" checked={w === when} onChange={() => setWhen(w)} />{scanWhenText[w]}</label>)}</div>
         {folded.scans.length ? <button type="button" className="link" onClick={() => onLog([{ type: "cleared", at: new Date().toISOString() }])}>Codes were cleared just now</button> : null}
       </div>
       <div className={styles.paste}>
-        <textarea ref={area} autoFocus className="mono" aria-label="Codes, typed or pasted" rows={5} value={text} spellCheck={false} placeholder={"P0642 active\nor a whole list, table, or hex reply from the scan tool"} onChange={(e) => { setText(e.target.value); setCaret(e.target.selectionStart); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart)} onKeyDown={onKey} />
+        <textarea ref={area} autoFocus className="mono" aria-label="Codes, typed or pasted" rows={Math.min(8, Math.max(3, text.split("\n").length + 1))} value={text} spellCheck={false} placeholder={"P0642 active\nor a whole list, table, or hex reply from the scan tool"} onChange={(e) => { setText(e.target.value); setCaret(e.target.selectionStart); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart)} onKeyDown={onKey} />
         <p className={styles.offered} aria-live="polite">{offered.map((c, i) => <button key={c.code} type="button" tabIndex={-1} onClick={() => take(c.code)}><b className="mono">{c.code}</b> {c.title}{i === 0 ? <kbd>Tab</kbd> : null}</button>)}</p>
       </div>
       {units.length >= LEAST_MODULES ? (
@@ -90,7 +90,7 @@ function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
           <span className="muted">for lines that name none</span>
         </div>
       ) : null}
-      {codes.length || read.issues.length ? (
+      {codes.length ? (
         <div className={styles.read}>
           <table>
             <thead><tr><th>Module</th><th>Code</th><th>Status</th><th>Text</th><th>Names</th><th><span className="visually-hidden">Leave out</span></th></tr></thead>
@@ -104,9 +104,9 @@ function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
               </tr>
             ))}</tbody>
           </table>
-          {read.issues.length ? <ul className={styles.issues} aria-label="Lines not taken">{read.issues.slice(0, 20).map((i, n) => <li key={n}>{typeof i.path[1] === "number" ? `line ${i.path[1] + 1}: ` : ""}{issueText(i)}</li>)}{read.issues.length > 20 ? <li>and {read.issues.length - 20} more</li> : null}</ul> : null}
         </div>
       ) : null}
+      {read.issues.length ? <ul className={styles.issues} aria-label="Lines not taken">{read.issues.slice(0, 20).map((i, n) => <li key={n}>{typeof i.path[1] === "number" ? `line ${i.path[1] + 1}: ` : ""}{issueText(i)}</li>)}{read.issues.length > 20 ? <li>and {read.issues.length - 20} more</li> : null}</ul> : null}
       <div className={styles.row}>
         <label className={styles.label} htmlFor="scan-modules">Scanned</label>
         <Select id="scan-modules" mode="multiple" placeholder="modules that answered" value={[...scanned]} style={{ minWidth: 230 }} onChange={(v: string[]) => setModules(v)} options={units} />

@@ -1,16 +1,17 @@
 "use client";
 import { coloursAt, compareSeen, deviceConnectors, parseColour, type SeenEntry, type Wiring } from "@radicula/core";
-import { Button, Input, InputNumber, Modal, Select } from "antd";
+import { Button, Input, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { WireSwatch } from "@/ui/WireSwatch";
 import { connectorChoices } from "../choices";
+import { Sheet } from "../Sheet";
 import styles from "./Seen.module.css";
 
 interface Props { readonly open: boolean; readonly wiring: Wiring; readonly connector: string | undefined; readonly onLog: (entry: SeenEntry) => void; readonly onClose: () => void }
 
 /** What stands on the machine against what is drawn: wire colours, how many cavities, the number on the part. */
 export function SeenSheet(p: Props) {
-  return <Modal open={p.open} onCancel={p.onClose} title="Seen on the machine" footer={null} destroyOnHidden width={620}><Body {...p} /></Modal>;
+  return <Sheet open={p.open} onClose={p.onClose} title="Seen on the machine" width={620}><Body {...p} /></Sheet>;
 }
 
 function Body({ wiring, connector: first, onLog }: Props) {

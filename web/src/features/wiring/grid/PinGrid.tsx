@@ -1,6 +1,7 @@
 "use client";
 import type { ChartRow, Issue } from "@radicula/core";
-import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref } from "react";
+import { useCallback, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState, type Ref } from "react";
+import { flushSync } from "react-dom";
 import { DynamicDataSheetGrid, type DataSheetGridRef } from "react-datasheet-grid";
 import "react-datasheet-grid/dist/style.css";
 import type { Built } from "@/workers/chart.worker";
@@ -29,13 +30,16 @@ export function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
   const marks = useMemo(() => marksOf(built?.issues ?? []), [built]);
   const pending = useRef<{ row: number; col: number } | undefined>(undefined);
   const known = useRef(rows);
-  useEffect(() => {
+  useLayoutEffect(() => {
     known.current = rows;
     const to = pending.current;
     if (!to || to.row >= rows.length) return;
     pending.current = undefined;
     grid.current?.setActiveCell(to);
   }, [rows]);
+  // an empty chart waits for typing
+  const empty = useRef(rows.length === 1 && Object.values(rows[0]!).every((c) => c === ""));
+  useEffect(() => { if (empty.current) grid.current?.setActiveCell({ row: 0, col: 0 }); }, []);
   useEffect(() => {
     const element = frame.current;
     if (!element) return;
@@ -59,11 +63,11 @@ export function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
         e.preventDefault();
         e.stopPropagation();
         const next = at.row + 1, col = keys.indexOf("cavity");
-        if (next < known.current.length) { grid.current?.setActiveCell({ row: next, col }); return; }
-        // leaving the cell first, so that what was typed is in the row before the new one is made
-        pending.current = { row: next, col };
-        grid.current?.setActiveCell({ row: at.row, col: at.col === 0 ? 1 : 0 });
-        setTimeout(() => onRows((now) => [...now, rowBelow(now.at(-1))]), 0);
+        // at once, so that the next key, however fast, falls into the next line: the cell is left, which puts what was
+        // typed into its row; a line is made where there is none; the cursor goes there
+        flushSync(() => grid.current?.setActiveCell({ row: at.row, col: at.col === 0 ? 1 : 0 }));
+        if (next >= known.current.length) flushSync(() => onRows((now) => [...now, rowBelow(now.at(-1))]));
+        flushSync(() => grid.current?.setActiveCell({ row: next, col }));
       } else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "d") {
         e.preventDefault();
         e.stopPropagation();

@@ -1,0 +1,45 @@
+"use client";
+import type { Entry, Numbered, ScanEntry, Wiring } from "@radicula/core";
+import { Button, Select } from "antd";
+import { useMemo, useState } from "react";
+import { partChoices } from "../choices";
+import { Sheet } from "../Sheet";
+import styles from "./Scan.module.css";
+
+interface Props {
+  readonly open: boolean;
+  readonly wiring: Wiring;
+  /** codes set that name no part of this wiring, and the scans that gave them */
+  readonly unnamed: readonly { readonly module: string; readonly code: string }[];
+  readonly scans: readonly Numbered<ScanEntry>[];
+  readonly onLog: (entries: Entry[]) => void;
+  readonly onClose: () => void;
+}
+
+/** Says which part each code names. The scan is logged anew with it, and the old entry taken back, so that the trace stays. */
+export function NameCodes(p: Props) {
+  return <Sheet open={p.open} onClose={p.onClose} title="Which part does each code name?" width={560}><Body {...p} /></Sheet>;
+}
+
+function Body({ wiring, unnamed, scans, onLog }: Props) {
+  const [about, setAbout] = useState<Readonly<Record<string, string>>>({});
+  const parts = useMemo(() => partChoices(wiring), [wiring]);
+  const log = () => {
+    const at = new Date().toISOString();
+    onLog(scans.flatMap(({ number, entry }): Entry[] => {
+      if (!entry.codes.some((c) => about[`${c.module} ${c.code}`])) return [];
+      const codes = entry.codes.map((c) => { const part = about[`${c.module} ${c.code}`]; return part ? { ...c, about: part } : c; });
+      return [{ type: "undo", at, target: number }, { ...entry, at, codes }];
+    }));
+  };
+  return (
+    <div className={styles.sheet}>
+      <p className="muted">A code weighs as soon as it is known what it is about. Its text says whether it is low, high, or a circuit code.</p>
+      {unnamed.map((c) => {
+        const key = `${c.module} ${c.code}`;
+        return <div key={key} className={styles.row}><b className="mono">{c.code}</b> <span className="muted">{wiring.codes.find((x) => x.module === c.module && x.id === c.code)?.title ?? "no text"}</span><Select aria-label={`Part ${c.code} names`} placeholder="which part?" value={about[key]} showSearch={{ optionFilterProp: "label" }} style={{ flex: "1 1 200px" }} onChange={(v: string) => setAbout((m) => ({ ...m, [key]: v }))} options={parts} /></div>;
+      })}
+      <Button type="primary" block disabled={Object.keys(about).length === 0} onClick={log}>Log it</Button>
+    </div>
+  );
+}
