@@ -20,7 +20,7 @@ export function Library({ wirings, words }: { readonly wirings: readonly WiringS
               <li key={w.id} className={styles.wiring}>
                 <Link href={`/wiring/${w.id}`} className={styles.name}><b>{w.name}</b><span className="muted">{w.machineType || "machine type not named"}</span></Link>
                 <span className={styles.found}>{w.found.map((f) => <span key={f}>{f}</span>)}</span>
-                <span className="muted">{w.rows} lines · {w.revision ? `revision ${w.revision}` : "no revision yet"} · {w.jobs === 1 ? "1 job" : `${w.jobs} jobs`}</span>
+                <span className="muted">{w.rows === 1 ? "1 line" : `${w.rows} lines`} · {w.revision ? `revision ${w.revision}` : "no revision yet"} · {w.jobs === 1 ? "1 job" : `${w.jobs} jobs`}</span>
                 <CopyButton id={w.id} />
               </li>
             ))}

@@ -1,3 +1,4 @@
+"use client";
 /* eslint-disable @next/next/no-img-element -- these come from this server's database, already at their size */
 import { coloursAt, findNets, FUNCTION_WORDS, type PinFunction, type Wiring } from "@radicula/core";
 import { WireSwatch } from "@/ui/WireSwatch";

@@ -126,7 +126,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
     <div className={styles.page}>
       <header className={styles.head}>
         <Link href="/" className={styles.brand} aria-label="All jobs"><Logo /> radicula</Link>
-        <h1><Input variant="borderless" size="small" aria-label="Name of the wiring" value={chart.name} placeholder="Name of the wiring" maxLength={120} onChange={(e) => change((c) => ({ ...c, name: e.target.value }))} style={{ width: `${Math.min(34, Math.max(14, title.length + 2))}ch`, fontWeight: 700 }} /></h1>
+        <h1><Input variant="borderless" size="small" aria-label="Name of the wiring" value={chart.name} placeholder="Name of the wiring" maxLength={120} onChange={(e) => change((c) => ({ ...c, name: e.target.value }))} style={{ width: `${Math.min(30, Math.max(12, title.length * 0.95 + 1))}ch`, fontWeight: 700 }} /></h1>
         <Input variant="borderless" size="small" aria-label="Machine type" value={chart.machineType} placeholder="machine type" maxLength={80} onChange={(e) => change((c) => ({ ...c, machineType: e.target.value }))} style={{ width: 150 }} />
         <Select size="small" variant="borderless" aria-label="Nominal voltage" value={chart.nominalVolt} onChange={(v: 12 | 24) => change((c) => ({ ...c, nominalVolt: v }))} options={[{ value: 12, label: "12 V" }, { value: 24, label: "24 V" }]} />
         <span className="muted" role="status" data-state={draft.state}>{SAVE_WORDS[draft.state]}</span>
@@ -148,7 +148,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
       {draft.state === "stale" ? <div className={styles.alert} role="alert">Somebody changed this wiring in another window. Yours is kept on this device. <Button size="small" onClick={() => window.location.reload()}>Show theirs</Button><Button size="small" onClick={draft.overwrite}>Keep mine</Button></div> : null}
       {refused.length ? <div className={styles.alert} role="alert">{refused.map((i) => issueText(i)).join(" ")}</div> : null}
       <main className={styles.main} data-view={view}>
-        {built ? <Things wiring={built.wiring} chosen={chosen} find={find} onChoose={goToThing} /> : <nav className={styles.things} />}
+        {view === "drawing" ? null : built ? <Things wiring={built.wiring} chosen={chosen} find={find} onChoose={goToThing} /> : <nav className={styles.things} />}
         <div className={styles.middle}>
           {view === "pins" ? (
             <div className={styles.card}>

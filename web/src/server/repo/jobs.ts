@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, sql } from "drizzle-orm";
+import { and, asc, eq, gt, max, sql } from "drizzle-orm";
 import { checkEntries, Entry, fail, fold, issue, readEntries, readWiring, type Case, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
@@ -64,8 +64,9 @@ export async function findJob(id: string): Promise<Job | undefined> {
 
 async function libraryOf(wiringId: string | null, revision: number | null): Promise<Job["library"]> {
   if (!wiringId || revision === null) return null;
-  const [row] = await database().select({ name: wirings.name, newest: sql<number>`(select coalesce(max(${revisions.number}), 0)::int from ${revisions} where ${revisions.wiringId} = ${wirings.id})` }).from(wirings).where(eq(wirings.id, wiringId));
-  return row ? { id: wiringId, name: row.name, revision, newest: row.newest } : null;
+  const db = database();
+  const [[row], [last]] = await Promise.all([db.select({ name: wirings.name }).from(wirings).where(eq(wirings.id, wiringId)), db.select({ number: max(revisions.number) }).from(revisions).where(eq(revisions.wiringId, wiringId))]);
+  return row ? { id: wiringId, name: row.name, revision, newest: last?.number ?? 0 } : null;
 }
 
 /** A new job on the newest state of a wiring of the library. */

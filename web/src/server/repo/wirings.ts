@@ -1,4 +1,4 @@
-import { and, desc, eq, sql } from "drizzle-orm";
+import { and, count, desc, eq, max, sql } from "drizzle-orm";
 import { buildChart, Chart, chartOf, emptyChart, fail, issue, ok, readWiring, type Result, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
@@ -14,16 +14,19 @@ export interface PhotoInfo { readonly id: string; readonly connector: string; re
 
 /** Every wiring whose chart holds all the words, with the places where they stand; all of them where none are given. */
 export async function listWirings(words = ""): Promise<WiringSummary[]> {
-  const rows = await database().select({
-    id: wirings.id, name: wirings.name, machineType: wirings.machineType, draft: wirings.draft, changedAt: wirings.changedAt,
-    revision: sql<number>`(select coalesce(max(${revisions.number}), 0)::int from ${revisions} where ${revisions.wiringId} = ${wirings.id})`, jobs: sql<number>`(select count(*)::int from ${jobs} where ${jobs.wiringId} = ${wirings.id})`,
-  }).from(wirings).orderBy(desc(wirings.changedAt));
+  const db = database();
+  const [rows, newest, used] = await Promise.all([
+    db.select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType, draft: wirings.draft, changedAt: wirings.changedAt }).from(wirings).orderBy(desc(wirings.changedAt)),
+    db.select({ id: revisions.wiringId, number: max(revisions.number) }).from(revisions).groupBy(revisions.wiringId),
+    db.select({ id: jobs.wiringId, number: count() }).from(jobs).groupBy(jobs.wiringId),
+  ]);
+  const revisionOf = new Map(newest.map((r) => [r.id, r.number ?? 0])), jobsOf = new Map(used.map((r) => [r.id, r.number]));
   const wanted = words.trim().toLowerCase().split(/\s+/).filter(Boolean);
   return rows.flatMap((r) => {
     const chart = Chart.safeParse(r.draft);
     if (!chart.success) return [];
     const hits = searchChart(chart.data, wanted);
-    return hits ? [{ id: r.id, name: r.name, machineType: r.machineType, revision: r.revision, jobs: r.jobs, rows: chart.data.rows.length, changedAt: r.changedAt.toISOString(), found: hits }] : [];
+    return hits ? [{ id: r.id, name: r.name, machineType: r.machineType, revision: revisionOf.get(r.id) ?? 0, jobs: jobsOf.get(r.id) ?? 0, rows: chart.data.rows.length, changedAt: r.changedAt.toISOString(), found: hits }] : [];
   });
 }
 

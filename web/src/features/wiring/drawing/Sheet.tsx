@@ -16,7 +16,7 @@ export const Sheet = memo(function Sheet({ drawing, zoom, lit, found, thing, ref
   const wireOn = (e: PlacedEdge) => (lit ? lit.wires.has(e.id) : found ? found.wires.has(e.id) || found.things.has(e.from) || found.things.has(e.to) : true);
   const nodeOn = (n: PlacedNode) => (lit ? [...lit.points].some((p) => p === n.id || p.startsWith(`${n.id}:`)) : found ? found.things.has(n.id) || drawing.edges.some((e) => found.wires.has(e.id) && (e.from === n.id || e.to === n.id)) : true);
   return (
-    <svg ref={ref} viewBox={`0 0 ${drawing.width} ${drawing.height}`} width={drawing.width * zoom} height={drawing.height * zoom} role="img" aria-label={`Wiring drawing with ${drawing.nodes.length} parts and ${drawing.edges.length} wires`} style={{ display: "block", maxWidth: zoom === 1 ? "100%" : "none", height: zoom === 1 ? "auto" : undefined }}>
+    <svg ref={ref} viewBox={`0 0 ${drawing.width} ${drawing.height}`} width={drawing.width * zoom} height={drawing.height * zoom} role="img" aria-label={`Wiring drawing with ${drawing.nodes.length} parts and ${drawing.edges.length} wires`} style={{ display: "block", maxWidth: "none" }}>
       {drawing.edges.map((e) => <g key={e.id} opacity={faint(wireOn(e))}><Wire edge={e} /></g>)}
       {drawing.nodes.map((n) => <g key={n.id} opacity={faint(nodeOn(n))}><Thing node={n} chosen={n.id === thing} lit={lit} onPoint={onPoint} onThing={onThing} /></g>)}
     </svg>
@@ -52,6 +52,24 @@ function rounded(points: PlacedEdge["points"]): string {
   }).join("");
 }
 
+/** Beside the ports; above the box where ports stand on both sides. */
+function Name({ node: n, press }: { readonly node: PlacedNode; readonly press: { readonly onClick: () => void } }) {
+  const fill = n.shape === "module" ? "var(--module-ink)" : "var(--ink)", faint = n.shape === "module" ? "var(--module-ink)" : "var(--muted)";
+  if (n.shape === "inline" || n.shape === "through") return (
+    <text x={n.x + n.width / 2} y={n.y - 7} textAnchor="middle" fontSize="13.5" fontFamily="var(--sans)" fill={fill} stroke="var(--card)" strokeWidth="3" paintOrder="stroke" {...press}><tspan fontWeight="700">{n.title}</tspan>{n.detail ? <tspan fontSize="11.5" fill={faint}> {n.detail}</tspan> : null}</text>
+  );
+  const west = [...n.at.values()].some((p) => p.port.side === "west"), east = [...n.at.values()].some((p) => p.port.side === "east");
+  const label = Math.max(0, ...n.ports.map((p) => p.label.length * 8));
+  const x = west ? n.x + label + 26 : east ? n.x + 14 : n.x + n.width / 2, anchor = west || east ? "start" : "middle";
+  const y = n.shape === "ground" ? n.y + 20 : n.y + n.height / 2 + (n.detail ? -2 : 5);
+  return (
+    <>
+      <text x={x} y={y} textAnchor={anchor} fontSize="15" fontWeight="700" fontFamily="var(--sans)" fill={fill} {...press}>{n.title}</text>
+      {n.detail ? <text x={x} y={y + 15} textAnchor={anchor} fontSize="11.5" fontFamily="var(--sans)" fill={faint} {...press}>{n.detail}</text> : null}
+    </>
+  );
+}
+
 function Thing({ node: n, chosen, lit, onPoint, onThing }: { readonly node: PlacedNode; readonly chosen: boolean; readonly lit: Follow | undefined; readonly onPoint: (point: string) => void; readonly onThing: (id: string) => void }) {
   const press = { onClick: () => onThing(n.id), style: { cursor: "pointer" } };
   if (n.shape === "splice") return (
@@ -64,8 +82,7 @@ function Thing({ node: n, chosen, lit, onPoint, onThing }: { readonly node: Plac
   return (
     <>
       <rect x={n.x} y={n.y} width={n.width} height={n.height} rx={n.shape === "through" || n.shape === "inline" ? 4 : 10} fill={dark ? "var(--module)" : "var(--card)"} stroke={chosen ? "var(--accent)" : dark ? "var(--module)" : "var(--muted)"} strokeWidth={chosen ? 3 : 1.4} strokeDasharray={n.shape === "inline" ? "6 3" : undefined} {...press} />
-      <text x={n.x + n.width / 2} y={n.y + 19} textAnchor="middle" fontSize="14" fontWeight="700" fontFamily="var(--sans)" fill={dark ? "var(--module-ink)" : "var(--ink)"} {...press}>{n.title}</text>
-      {n.detail ? <text x={n.x + n.width / 2} y={n.y + 34} textAnchor="middle" fontSize="11" fontFamily="var(--sans)" fill={dark ? "var(--module-ink)" : "var(--muted)"} {...press}>{n.detail}</text> : null}
+      <Name node={n} press={press} />
       {n.shape === "ground" ? <path d={`M${n.x + n.width / 2 - 14} ${n.y + n.height - 14}h28m-22 5h16m-11 5h6`} stroke="var(--ink)" strokeWidth="2" /> : null}
       {[...n.at.values()].map(({ x, y, port }) => {
         const inside = port.side === "west" ? 16 : -16, on = lit?.points.has(port.point);

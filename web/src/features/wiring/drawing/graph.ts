@@ -14,7 +14,7 @@ export interface DrawnPort { readonly point: string; readonly label: string; rea
 export interface DrawnEdge { readonly id: string; readonly from: string; readonly fromPort: string; readonly to: string; readonly toPort: string; readonly colour: string; readonly letters: string; readonly detail: string }
 export interface DrawnGraph { readonly nodes: readonly DrawnNode[]; readonly edges: readonly DrawnEdge[] }
 
-const PORT = 24, HEAD = 26;
+const PORT = 24;
 /** From sensors on the left to feeds on the right. */
 const RANK: Readonly<Record<DrawnNode["shape"], number>> = { plug: 0, splice: 1, inline: 1, module: 2, through: 3, ground: 4, source: 4 };
 
@@ -30,8 +30,11 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGra
   const shown = (id: string) => !only || only.has(id);
   const add = (node: Omit<DrawnNode, "height" | "width"> & { width?: number }) => {
     const rows = Math.max(node.ports.filter((p) => p.side === "west").length, node.ports.filter((p) => p.side === "east").length, 1);
-    const longest = Math.max(node.title.length * 8.2, node.detail.length * 6.4, ...node.ports.map((p) => p.label.length * 8 * (node.shape === "inline" ? 1.6 : 1.2))) + 30;
-    nodes.push({ ...node, width: node.width ?? Math.round(Math.min(230, Math.max(84, longest))), height: node.shape === "splice" ? 16 : HEAD + (node.detail ? 16 : 0) + rows * PORT });
+    const both = node.shape === "inline" || node.shape === "through";
+    const label = Math.max(0, ...node.ports.map((p) => p.label.length * 8)), name = Math.max(node.title.length * 8.4, node.detail.length * 6.2);
+    // where ports stand on both sides the name stands above
+    const wide = both ? label * 2 + 54 : name + label + (node.ports.length ? 46 : 26);
+    nodes.push({ ...node, width: node.width ?? Math.round(Math.min(260, Math.max(84, wide))), height: node.shape === "splice" ? 16 : node.shape === "ground" ? 64 : rows * PORT + 14 });
     for (const p of node.ports) sideOf.set(p.point, p.side);
   };
   const wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));

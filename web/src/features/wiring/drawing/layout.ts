@@ -10,13 +10,13 @@ export function elkGraph(graph: DrawnGraph): ElkNode {
   return {
     id: "root",
     layoutOptions: {
-      "elk.algorithm": "layered", "elk.direction": "RIGHT", "elk.edgeRouting": "ORTHOGONAL", "elk.spacing.nodeNode": "26", "elk.layered.spacing.nodeNodeBetweenLayers": "60", "elk.layered.spacing.edgeNodeBetweenLayers": "18", "elk.spacing.edgeEdge": "11", "elk.layered.spacing.edgeEdgeBetweenLayers": "11",
-      "elk.spacing.componentComponent": "50", "elk.padding": "[top=24,left=24,bottom=24,right=24]", "elk.layered.nodePlacement.strategy": "BRANDES_KOEPF", "elk.layered.thoroughness": "4",
+      "elk.algorithm": "layered", "elk.direction": "RIGHT", "elk.edgeRouting": "ORTHOGONAL", "elk.spacing.nodeNode": "34", "elk.layered.spacing.nodeNodeBetweenLayers": "60", "elk.layered.spacing.edgeNodeBetweenLayers": "18", "elk.spacing.edgeEdge": "11", "elk.layered.spacing.edgeEdgeBetweenLayers": "11",
+      "elk.spacing.portPort": "24", "elk.spacing.componentComponent": "50", "elk.padding": "[top=24,left=24,bottom=24,right=24]", "elk.layered.nodePlacement.strategy": "BRANDES_KOEPF", "elk.layered.thoroughness": "4",
     },
     children: graph.nodes.map((n) => ({
       id: n.id, width: n.width, height: n.height,
       layoutOptions: {
-        "elk.portConstraints": "FIXED_SIDE", "elk.spacing.portPort": "24", "elk.portAlignment.default": "CENTER", "elk.spacing.portsSurrounding": `[top=${n.detail ? 44 : 28},left=0,bottom=6,right=0]`,
+        "elk.portConstraints": "FIXED_SIDE", "elk.spacing.portPort": "24", "elk.portAlignment.default": "CENTER",
       },
       ports: n.ports.map((p) => ({ id: p.point, width: 1, height: 1, layoutOptions: { "elk.port.side": p.side.toUpperCase() } })),
     })),
