@@ -1,6 +1,6 @@
 import { run } from "../cli/main";
 import { Refusal, type Io } from "../cli/io";
-import { parseCase } from "../src/index";
+import { parseCase, parseWiring } from "../src/index";
 import { demoText } from "./helpers";
 
 /** Runs a command with files from memory. */
@@ -126,4 +126,56 @@ test("check: the demo contradicts nothing; a document that does is told by name"
   expect(cli(["check", "w.json"], files)).toMatchObject({ exit: 0, err: "", out: expect.stringContaining("nothing contradicts itself") as string });
   const small = files["w.json"].replace(/"rating":\s*[\d.]+/, '"rating": 0.01');
   expect(cli(["check", "w.json"], { "w.json": small }).out).toMatch(/fuse F\d+ melts on a healthy machine/);
+});
+
+describe("charts and libraries on the command line", () => {
+  const csv = "Connector;Cavity;Colour;Function;Goes to\r\nB1;1;OG;5 V;S1\r\n;2;BN;GND;S2\r\n;3;tartan;signal;A1:3\r\nS1;;;;A1:1\r\nS2;;;;A1:2\r\n";
+  test("a pin chart becomes a wiring that solves; what was not taken is said with its row", () => {
+    const { exit, out, err } = cli(["convert", "c.csv", "--to", "wiring"], { "c.csv": csv });
+    expect(exit).toBe(0);
+    expect(err).toContain('row 3, colour: "tartan" is not a wire colour');
+    const wiring = parseWiring(out);
+    expect(wiring.ok && wiring.value.devices.find((d) => d.id === "B1")).toMatchObject({ kind: "threeWireSensor", pins: { supply: "B1:1", ground: "B1:2", signal: "B1:3" } });
+    expect(cli(["predict", "made.json", "--json"], { "made.json": out }).exit).toBe(0);
+  });
+  test("a wiring through a chart and a CSV table comes back with the same copper", () => {
+    const chart = cli(["convert", "w.json", "--to", "chart"], files).out;
+    const table = cli(["convert", "chart.json", "--to", "csv"], { "chart.json": chart });
+    const back = cli(["convert", "t.csv", "--to", "wiring"], { "t.csv": table.out });
+    const ends = (text: string) => (JSON.parse(text) as { wires: { from: string; to: string }[] }).wires.map((w) => [w.from, w.to].sort().join(" ")).sort();
+    expect(ends(back.out)).toEqual(ends(files["w.json"]));
+    expect(table.err).toContain("codes"); // a table cannot hold set conditions, and says so
+  });
+  test("GraphML and SPICE; forms nobody knows and files of another kind are refused", () => {
+    expect(cli(["convert", "w.json", "--to", "graphml"], files).out).toContain("<graphml");
+    expect(cli(["convert", "w.json", "--to", "spice"], files).out).toMatch(/\.end\s*$/);
+    expect(cli(["convert", "w.json", "--to", "pdf"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["convert", "x.json", "--to", "wiring"], { "x.json": "{\"format\":\"radicula/chart\",\"version\":1,\"rows\":7}" }).exit).toBe(1);
+    expect(cli(["convert", "x.csv", "--to", "wiring"], { "x.csv": "" }).exit).toBe(1);
+    expect(cli(["schema", "chart"]).out).toContain("\"rows\"");
+  });
+  test("shared: what the coded circuits have in common, before any reading", () => {
+    const { out } = cli(["shared", "c.json", "--json"], files);
+    const m = JSON.parse(out) as { coded: string[]; covers: string[][]; rows: { coded: string[] }[] };
+    expect(m.coded.sort()).toEqual(["B12", "B7", "B9"]);
+    expect(m.covers[0]).toHaveLength(1);
+    expect(cli(["shared", "c.json"], files).out).toMatch(/3 of 3 .*S14/);
+  });
+  test("scan: what was read and, line by line, what was not", () => {
+    const { out, err } = cli(["scan", "s.txt", "w.json"], { ...files, "s.txt": "P0522 active\nnonsense\nA1: 43 01 02 37 00 00 00" });
+    expect(out).toMatch(/A1 {2}P0522 {2}active/);
+    expect(err).toContain("line 2:");
+    expect((JSON.parse(cli(["scan", "s.txt", "w.json", "--json"], { ...files, "s.txt": "P0237" }).out) as { codes: unknown[] }).codes).toHaveLength(1);
+  });
+  test("merge counts agreements, additions and contradictions; compare says what changed", () => {
+    const second = csv.replace("B1;1;OG", "B1;1;RD").replace("S2\r\n;3;tartan", "S2\r\n;3;GN") + "B2;1;OG;5 V;S1\r\n";
+    const merged = JSON.parse(cli(["merge", "a.csv", "b.csv", "--json"], { "a.csv": csv, "b.csv": second }).out) as { agreements: number; added: string[]; contradictions: { at: string; field: string }[] };
+    expect(merged.added).toEqual(["B2:1"]);
+    expect(merged.contradictions).toEqual(expect.arrayContaining([expect.objectContaining({ at: "B1:1", field: "colour" })]));
+    expect(merged.agreements).toBeGreaterThan(6);
+    expect(cli(["merge", "a.csv", "b.csv"], { "a.csv": csv, "b.csv": second }).out).toContain("B1:1 colour: OG against RD");
+    const other = JSON.stringify({ ...(JSON.parse(files["w.json"]) as Record<string, unknown>), nominalVolt: 24 });
+    expect(cli(["compare", "w.json", "w.json"], files).out).toBe("nothing changed\n");
+    expect(cli(["compare", "w.json", "v.json"], { ...files, "v.json": other }).out).toContain("12 -> 24");
+  });
 });

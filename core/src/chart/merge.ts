@@ -40,8 +40,8 @@ export function mergeCharts(first: Chart, second: Chart, source: string): Merged
   const added: string[] = [];
   const claims: Claim[] = [...first.claims];
   let agreements = 0;
-  for (const [at, row] of theirs) {
-    const index = ours.get(at)?.index;
+  for (const [key, row] of theirs) {
+    const known = ours.get(key), index = known?.index, at = known?.at ?? row.at;
     if (index === undefined) {
       added.push(at);
       const [connector = "", cavity = ""] = splitPoint(at);
@@ -66,11 +66,11 @@ export function mergeCharts(first: Chart, second: Chart, source: string): Merged
   };
 }
 
-/** Rows by the point they are about; a wire listed only at its other end counts there. */
-function byPoint(chart: Chart): Map<string, { readonly index: number; readonly row: ChartRow }> {
+/** Rows by the point they are about, in capitals: two charts need not write names alike. A wire listed only at its other end counts there. */
+function byPoint(chart: Chart): Map<string, { readonly index: number; readonly row: ChartRow; readonly at: string }> {
   const built = buildChart(chart);
-  const found = new Map<string, { index: number; row: ChartRow }>();
-  for (const [index, point] of built.points) if (!found.has(point)) found.set(point, { index, row: chart.rows[index]! });
+  const found = new Map<string, { index: number; row: ChartRow; at: string }>();
+  for (const [index, point] of built.points) if (!found.has(point.toUpperCase())) found.set(point.toUpperCase(), { index, row: chart.rows[index]!, at: point });
   return found;
 }
 const splitPoint = (point: string) => { const i = point.indexOf(":"); return i < 0 ? [point, ""] : [point.slice(0, i), point.slice(i + 1)]; };

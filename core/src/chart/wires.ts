@@ -24,20 +24,20 @@ export function chartWires(chart: Chart, names: Names, rows: readonly ReadRow[],
     const from = settleEnd(names, own, { other: to[0], function: row.function });
     if (!from) { note(index, "cavity", own.cavity === "" ? "needs-cavity" : "no-such-terminal", { connector: own.id, cavity: own.cavity }); continue; }
     owns.set(index, from);
-    const facts = to.length ? wireFacts(row, index, note) : undefined;
+    const facts = wireFacts(row, index, note);
     for (const end of to) {
       const there = settleEnd(names, end, { other: from, function: row.function });
       if (!there) { note(index, "goesTo", end.cavity === "" ? "needs-cavity" : "no-such-terminal", { connector: end.id, cavity: end.cavity }); continue; }
       if (endName(there) === endName(from)) { note(index, "goesTo", "to-itself", { endpoint: endName(from) }); continue; }
       const pair = [loose(from), loose(there)].sort().join("~");
       const first = found.get(pair);
-      if (!first) { found.set(pair, { from, to: there, row: index, wire: facts! }); continue; }
+      if (!first) { found.set(pair, { from, to: there, row: index, wire: facts }); continue; }
       if (loose(first.from) === loose(from) && first.row !== index) {
         // two joints may have several wires between them; a cavity said twice is one wire
-        if (names.bare(from.id) && names.bare(there.id)) { found.set(`${pair} ${index}`, { from, to: there, row: index, wire: { id: `${from.id}-${there.id}-${found.size}`, ...facts! } }); continue; }
+        if (names.bare(from.id) && names.bare(there.id)) { found.set(`${pair} ${index}`, { from, to: there, row: index, wire: { id: `${from.id}-${there.id}-${found.size}`, ...facts } }); continue; }
         note(index, "cavity", "said-twice", { cavity: endName(from), first: first.row + 1 });
       }
-      merge(first, facts!, endName(from), claims, () => note(index, "colour", "two-values", { point: endName(from) }));
+      merge(first, facts, endName(from), claims, () => note(index, "colour", "two-values", { point: endName(from) }));
       if (!first.from.side && there.side) first.from = there;
       if (!first.to.side && from.side) first.to = from;
     }

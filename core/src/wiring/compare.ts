@@ -1,17 +1,19 @@
 import type { Wiring } from "../format/wiring.js";
 import { wireId } from "./points.js";
 
-export interface WiringChange { readonly what: "connector" | "part" | "wire" | "code"; readonly id: string; readonly change: "added" | "removed" | "changed"; readonly fields: readonly { readonly field: string; readonly before: string; readonly after: string }[] }
+export interface WiringChange { readonly what: "wiring" | "connector" | "part" | "wire" | "code"; readonly id: string; readonly change: "added" | "removed" | "changed"; readonly fields: readonly { readonly field: string; readonly before: string; readonly after: string }[] }
 
 /** What changed between two revisions of a wiring, thing by thing. Wires are known by their ends. */
 export function compareWirings(before: Wiring, after: Wiring): WiringChange[] {
   return [
+    ...changes("wiring", [["itself", head(before)]], [["itself", head(after)]]),
     ...changes("connector", before.connectors.map((c) => [c.id, c]), after.connectors.map((c) => [c.id, c])),
     ...changes("part", before.devices.map((d) => [d.id, d]), after.devices.map((d) => [d.id, d])),
     ...changes("wire", before.wires.map((w) => [ends(w), w]), after.wires.map((w) => [ends(w), w])),
     ...changes("code", before.codes.map((c) => [`${c.module} ${c.id}`, c]), after.codes.map((c) => [`${c.module} ${c.id}`, c])),
   ];
 }
+const head = ({ name, machineType, nominalVolt, note }: Wiring) => ({ name, machineType, nominalVolt, note });
 const ends = (w: Wiring["wires"][number]) => ([w.from, w.to].sort().join(" – ") || wireId(w));
 
 function changes(what: WiringChange["what"], before: readonly (readonly [string, object])[], after: readonly (readonly [string, object])[]): WiringChange[] {

@@ -29,19 +29,23 @@ export function isDatabaseGone(error: unknown): boolean {
 export const isJson = (request: Request) => /^application\/json\b/i.test(request.headers.get("content-type") ?? "");
 export const notJson = () => refuse(415, [issue("server.not-json")]);
 
-/** The request's body, or undefined once it passes the limit: never more than that is kept. */
+/** How many times its limit a body is read and thrown away, so that the sender hears why before the line is cut. */
+const PATIENCE = 4;
+/** The request's body, or undefined where it is longer than the limit: never more than that is kept. */
 export async function limitedBytes(request: Request, limit: number): Promise<Buffer | undefined> {
   const reader = request.body?.getReader();
   if (!reader) return Buffer.alloc(0);
   const chunks: Uint8Array[] = [];
-  for (let size = 0; ; ) {
+  let size = 0;
+  for (;;) {
     const { done, value } = await reader.read();
     if (done) break;
     size += value.byteLength;
-    if (size > limit) { await reader.cancel(); return undefined; }
-    chunks.push(value);
+    if (size <= limit) chunks.push(value);
+    else chunks.length = 0;
+    if (size > PATIENCE * limit) { await reader.cancel(); break; }
   }
-  return Buffer.concat(chunks);
+  return size > limit ? undefined : Buffer.concat(chunks);
 }
 /** As `limitedBytes`, as text. */
 export async function limitedText(request: Request, limit: number): Promise<string | undefined> {

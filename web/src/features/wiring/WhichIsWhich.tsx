@@ -20,7 +20,7 @@ export function WhichIsWhich({ connector, built, onChange }: { readonly connecto
   const told = new Map(tellApart(volts, number(battery) ?? built.wiring.nominalVolt * 1.03).map((t) => [t.cavity, t]));
   const rows = connector.cavities.flatMap((cavity) => {
     const t = told.get(cavity), row = built.points.indexOf(`${connector.id}:${cavity}`);
-    return t && t.function !== "unknown" && row >= 0 ? [{ row, point: `${connector.id}:${cavity}`, function: WORDS[t.function] }] : [];
+    return t && t.sure && t.function !== "unknown" && row >= 0 ? [{ row, point: `${connector.id}:${cavity}`, function: WORDS[t.function] }] : [];
   });
   const set = (cavity: string, part: Partial<{ negative: string; positive: string }>) => setTyped((now) => ({ ...now, [cavity]: { negative: "", positive: "", ...now[cavity], ...part } }));
   return (

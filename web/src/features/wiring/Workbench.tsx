@@ -1,6 +1,6 @@
 "use client";
 import type { Chart, Claim, Issue } from "@radicula/core";
-import { takeClaim, type TemplateKind } from "@radicula/core";
+import { takeClaim, writeCsv, type TemplateKind } from "@radicula/core";
 import { issueText, KIND_WORDS } from "@radicula/core/words";
 import { Button, Dropdown, Input, Segmented, Select, type InputRef } from "antd";
 import dynamic from "next/dynamic";
@@ -27,7 +27,7 @@ const PinGrid = dynamic(() => import("./grid/PinGrid").then((m) => m.PinGrid), {
 const DrawingView = dynamic(() => import("./drawing/DrawingView").then((m) => m.DrawingView), { ssr: false });
 
 type View = "pins" | "drawing" | "codes" | "revisions";
-interface Props { readonly wiring: LibraryWiring; readonly job: { readonly id: string; readonly title: string } | null; readonly view: View; readonly kept?: Chart }
+interface Props { readonly wiring: LibraryWiring; readonly job: { readonly id: string; readonly title: string; readonly started: boolean } | null; readonly view: View; readonly kept?: Chart }
 const ADD: readonly TemplateKind[] = ["threeWireSensor", "hall", "thermistor", "heater", "busNode", "splice", "inline"];
 const ADD_MORE: readonly TemplateKind[] = ["potentiometer", "pedal", "coilSensor", "currentLoop", "smartSensor", "solenoid", "lamp", "relay", "fuse", "ground", "battery"];
 const SAVE_WORDS: Readonly<Record<DraftState, string>> = { saved: "Saved", saving: "Saving…", waiting: "Not saved yet: kept on this device", stale: "Changed in another window", refused: "Not saved: the server refuses it" };
@@ -53,6 +53,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
   const [find, setFind] = useState("");
   const [revisions, setRevisions] = useState(library.revisions);
   const [photos, setPhotos] = useState<readonly PhotoInfo[]>(library.photos);
+  const [leftOut, setLeftOut] = useState<readonly Issue[]>([]);
   const [going, setGoing] = useState(false);
   const grid = useRef<GridHandle>(null), finder = useRef<InputRef>(null);
   useEffect(() => { if (kept) replace(withRow(kept)); }, [kept, replace]);
@@ -91,7 +92,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
     setGoing(true);
     if (await draft.flush()) {
       const response = await fetch(`/api/jobs/${job.id}/revision`, { method: "POST", headers: { "Content-Type": "application/json" }, body: "{}" }).catch(() => undefined);
-      if (response?.ok) { router.push(`/job/${job.id}?sheet=codes`); return; }
+      if (response?.ok) { router.push(`/job/${job.id}${job.started ? "" : "?sheet=codes"}`); return; }
       setRefused(response ? ((await response.json()) as { issues?: Issue[] }).issues ?? [] : []);
     }
     setGoing(false);
@@ -133,7 +134,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
         <span className={styles.tools}>
           <Input ref={finder} size="small" allowClear placeholder="Find name, colour, code" aria-label="Find" value={find} onChange={(e) => setFind(e.target.value)} onPressEnter={nextFound} style={{ width: 190 }} />
           <ThemeToggle />
-          {job ? <Button type="primary" loading={going} onClick={() => void toJob()} title="Ctrl Enter">To the codes</Button> : null}
+          {job ? <Button type="primary" loading={going} onClick={() => void toJob()} title="Ctrl Enter">{job.started ? "Back to the job" : "To the codes"}</Button> : null}
         </span>
       </header>
       <div className={styles.sub}>
@@ -142,10 +143,11 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
         <Button type="text" disabled={!history.canUndo} onClick={undo}>Undo</Button>
         <Button type="text" disabled={!history.canRedo} onClick={redo}>Redo</Button>
         {view === "pins" ? <Button type="text" onClick={() => setMore((m) => !m)} aria-pressed={more}>{more ? "Fewer columns" : "More columns"}</Button> : null}
-        <Dropdown trigger={["click"]} menu={{ items: [["wiring", "Wiring, JSON"], ["chart", "Chart, JSON"], ["csv", "Pin chart, CSV"], ["graphml", "GraphML"], ["spice", "SPICE netlist"]].map(([as, label]) => ({ key: as!, label: <a href={`/api/wirings/${library.id}/export?as=${as}`} onClick={() => void draft.flush()}>{label}</a> })) }}><Button type="text">Save as</Button></Dropdown>
+        <Dropdown trigger={["click"]} menu={{ items: [["wiring", "Wiring, JSON"], ["chart", "Chart, JSON"], ["csv", "Pin chart, CSV"], ["graphml", "GraphML"], ["spice", "SPICE netlist"]].map(([as, label]) => ({ key: as!, label: <a href={`/api/wirings/${library.id}/export?as=${as}`} onClick={() => { void draft.flush(); setLeftOut(as === "csv" ? writeCsv(chart).issues : []); }}>{label}</a> })) }}><Button type="text">Save as</Button></Dropdown>
         <Link href={`/wiring/${library.id}/print`} className={styles.print} target="_blank">Print the chart</Link>
       </div>
       {draft.state === "stale" ? <div className={styles.alert} role="alert">Somebody changed this wiring in another window. Yours is kept on this device. <Button size="small" onClick={() => window.location.reload()}>Show theirs</Button><Button size="small" onClick={draft.overwrite}>Keep mine</Button></div> : null}
+      {leftOut.length ? <div className={styles.alert} role="status">{leftOut.map((i) => issueText(i)).join(" ")} <Button size="small" onClick={() => setLeftOut([])}>Understood</Button></div> : null}
       {refused.length ? <div className={styles.alert} role="alert">{refused.map((i) => issueText(i)).join(" ")}</div> : null}
       <main className={styles.main} data-view={view}>
         {view === "drawing" ? null : built ? <Things wiring={built.wiring} chosen={chosen} find={find} onChoose={goToThing} /> : <nav className={styles.things} />}

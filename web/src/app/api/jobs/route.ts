@@ -4,7 +4,7 @@ import { answer, answering, isJson, limitedBytes, limitedText, notJson, refuse }
 import { cleanPhoto } from "@/server/photos";
 import { createJob, findJob, startJob } from "@/server/repo/jobs";
 import { addPhoto } from "@/server/repo/photos";
-import { blankChart, createWiring, WiringId } from "@/server/repo/wirings";
+import { blankChart, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
 import { readZip, ZIP } from "@/server/zip";
 
 export const dynamic = "force-dynamic";
@@ -54,8 +54,11 @@ async function fromZip(request: Request): Promise<Response> {
   const clean = await Promise.all(files.value.photos.map(async (p) => ({ connector: p.connector.slice(0, 40), photo: await cleanPhoto(p.bytes) })));
   const id = await createJob(read.value);
   const library = (await findJob(id))?.library;
+  // a wiring that is in the library already has its photos
+  const there = new Set(library ? (await findWiring(library.id))?.photos.map((p) => p.connector) : []);
   const left: string[] = [];
   for (const { connector, photo } of clean) {
+    if (photo.ok && there.has(connector)) continue;
     if (photo.ok && library) await addPhoto(library.id, connector, photo.value);
     else left.push(connector);
   }

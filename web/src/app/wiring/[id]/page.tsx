@@ -2,7 +2,7 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { Workbench } from "@/features/wiring/Workbench";
-import { findJob, JobId } from "@/server/repo/jobs";
+import { entriesAfter, findJob, JobId } from "@/server/repo/jobs";
 import { findWiring, WiringId } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
@@ -19,5 +19,5 @@ export default async function Page({ params, searchParams }: Props) {
   const wiring = id.success ? await findWiring(id.data) : undefined;
   if (!wiring) notFound();
   const job = query.job ? await findJob(query.job) : undefined;
-  return <Workbench wiring={wiring} job={job ? { id: job.id, title: job.title } : null} view={query.view} />;
+  return <Workbench wiring={wiring} job={job ? { id: job.id, title: job.title, started: (await entriesAfter(job.id, 0)).length > 0 } : null} view={query.view} />;
 }

@@ -16,7 +16,7 @@ export const Sheet = memo(function Sheet({ drawing, zoom, lit, found, thing, ref
   const wireOn = (e: PlacedEdge) => (lit ? lit.wires.has(e.id) : found ? found.wires.has(e.id) || found.things.has(e.from) || found.things.has(e.to) : true);
   const nodeOn = (n: PlacedNode) => (lit ? [...lit.points].some((p) => p === n.id || p.startsWith(`${n.id}:`)) : found ? found.things.has(n.id) || drawing.edges.some((e) => found.wires.has(e.id) && (e.from === n.id || e.to === n.id)) : true);
   return (
-    <svg ref={ref} viewBox={`0 0 ${drawing.width} ${drawing.height}`} width={drawing.width * zoom} height={drawing.height * zoom} role="img" aria-label={`Wiring drawing with ${drawing.nodes.length} parts and ${drawing.edges.length} wires`} style={{ display: "block", maxWidth: "none" }}>
+    <svg ref={ref} viewBox={`0 0 ${drawing.width} ${drawing.height}`} width={drawing.width * zoom} height={drawing.height * zoom} role="group" aria-label={`Wiring drawing with ${drawing.nodes.length} parts and ${drawing.edges.length} wires`} style={{ display: "block", maxWidth: "none" }}>
       {drawing.edges.map((e) => <g key={e.id} opacity={faint(wireOn(e))}><Wire edge={e} /></g>)}
       {drawing.nodes.map((n) => <g key={n.id} opacity={faint(nodeOn(n))}><Thing node={n} chosen={n.id === thing} lit={lit} onPoint={onPoint} onThing={onThing} /></g>)}
     </svg>

@@ -11,7 +11,7 @@ export function elkGraph(graph: DrawnGraph): ElkNode {
     id: "root",
     layoutOptions: {
       "elk.algorithm": "layered", "elk.direction": "RIGHT", "elk.edgeRouting": "ORTHOGONAL", "elk.spacing.nodeNode": "34", "elk.layered.spacing.nodeNodeBetweenLayers": "60", "elk.layered.spacing.edgeNodeBetweenLayers": "18", "elk.spacing.edgeEdge": "11", "elk.layered.spacing.edgeEdgeBetweenLayers": "11",
-      "elk.spacing.portPort": "24", "elk.spacing.componentComponent": "50", "elk.padding": "[top=24,left=24,bottom=24,right=24]", "elk.layered.nodePlacement.strategy": "BRANDES_KOEPF", "elk.layered.thoroughness": "4",
+      "elk.spacing.portPort": "24", "elk.spacing.componentComponent": "50", "elk.padding": "[top=24,left=24,bottom=24,right=24]", "elk.layered.nodePlacement.strategy": "BRANDES_KOEPF", "elk.layered.thoroughness": "2", "elk.layered.layering.strategy": "LONGEST_PATH",
     },
     children: graph.nodes.map((n) => ({
       id: n.id, width: n.width, height: n.height,

@@ -54,6 +54,18 @@ export function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
   }, [keys]);
   useImperativeHandle(ref, () => ({ goTo }), [goTo]);
 
+  // the sheet is reached by Tab, and the first cell with it
+  useEffect(() => {
+    const sheet = frame.current?.querySelector<HTMLElement>(".dsg-container");
+    if (!sheet) return;
+    sheet.tabIndex = 0;
+    sheet.setAttribute("role", "group");
+    sheet.setAttribute("aria-label", "Pin chart");
+    const enter = () => { if (!grid.current?.activeCell && sheet.matches(":focus-visible")) grid.current?.setActiveCell({ row: 0, col: 0 }); };
+    sheet.addEventListener("focus", enter);
+    return () => sheet.removeEventListener("focus", enter);
+  }, []);
+
   useEffect(() => {
     // before the grid's own listener on the document: Enter begins the next line instead of the cell below
     const onKey = (e: KeyboardEvent) => {

@@ -3,6 +3,7 @@ import { parseColour, type ChartRow } from "@radicula/core";
 import { createTextColumn, keyColumn, type CellProps, type Column } from "react-datasheet-grid";
 import { Swatch } from "@/ui/WireSwatch";
 import type { Built } from "@/workers/chart.worker";
+import { TextCell, type TextData } from "./TextCell";
 
 export type Key = keyof ChartRow;
 /** Columns in the order they are typed; the rest stands behind "more columns". */
@@ -12,26 +13,18 @@ const TITLES: Readonly<Record<Key, string>> = { connector: "Connector", cavity: 
 const GROW: Readonly<Partial<Record<Key, number>>> = { connector: 1, cavity: 0.75, colour: 1.15, function: 1.5, goesTo: 1.1, mm2: 0.65, source: 1, values: 2 };
 const LEAST: Readonly<Partial<Record<Key, number>>> = { connector: 92, cavity: 70, colour: 104, function: 130, goesTo: 96, mm2: 62, source: 84, values: 180, zones: 100, bundle: 90 };
 
-type Text = string | null;
-type TextData = ReturnType<typeof createTextColumn<Text>>["columnData"];
-const text = createTextColumn<Text>({ continuousUpdates: false, deletedValue: "", parseUserInput: (v) => v, parsePastedValue: (v) => v.replace(/[\r\n\t]+/g, " ").trim(), formatForCopy: (v) => v ?? "" });
-const TextCell = text.component as (props: CellProps<Text, TextData>) => React.JSX.Element;
+/** How text is copied, pasted and deleted; how it is shown and typed is `TextCell`. */
+const text = createTextColumn<string | null>({ continuousUpdates: false, deletedValue: "", parseUserInput: (v) => v, parsePastedValue: (v) => v.replace(/[\r\n\t]+/g, " ").trim(), formatForCopy: (v) => v ?? "" });
 
-/** What a cell shows in grey where nothing is typed: what was worked out from the rest. */
-interface Data { readonly hints: readonly string[] | undefined; readonly base: TextData }
-function HintedCell(props: CellProps<Text, Data>) {
-  const { columnData, ...rest } = props;
-  return <TextCell {...rest} columnData={{ ...columnData.base!, placeholder: props.rowData ? "" : columnData.hints?.[props.rowIndex] ?? "" } as TextData} />;
-}
-function ColourCell(props: CellProps<Text, Data>) {
+function ColourCell(props: CellProps<string | null, TextData>) {
   const read = props.rowData ? parseColour(props.rowData) : undefined;
-  return <><span className="swatch">{read?.status === "read" ? <Swatch base={read.colour.base} stripe={read.colour.stripe} /> : null}</span><HintedCell {...props} /></>;
+  return <><span className="swatch">{read?.status === "read" ? <Swatch base={read.colour.base} stripe={read.colour.stripe} /> : null}</span><TextCell {...props} /></>;
 }
 
 export function gridColumns(keys: readonly Key[], built: Built | undefined): Partial<Column<ChartRow>>[] {
   const hints: Readonly<Partial<Record<Key, readonly string[] | undefined>>> = { connector: built?.inherited, function: built?.guessed, goesTo: built?.otherEnd };
   return keys.map((key) => ({
-    ...keyColumn<ChartRow, Key, string>(key, { ...text, component: key === "colour" ? ColourCell : HintedCell, columnData: { hints: hints[key], base: text.columnData } } as unknown as Partial<Column<string>>),
+    ...keyColumn<ChartRow, Key, string>(key, { ...text, component: key === "colour" ? ColourCell : TextCell, columnData: { title: TITLES[key], hints: hints[key], guess: key === "function" } satisfies TextData } as unknown as Partial<Column<string>>),
     id: key, title: TITLES[key], grow: GROW[key] ?? 1, basis: 0, minWidth: LEAST[key] ?? 80,
   }));
 }
