@@ -1,5 +1,5 @@
 import { buildChart, Chart, chartOf, compareWirings, fold, graphml, mergeCharts, parseCase, parseJson, parseWiring, readCsv, readScan, sharedMatrix, subjectsOf, withScannedCodes, writeCsv, type Issue, type Wiring } from "../src/index.js";
-import { issueText, Namer, placeOf, statusWord } from "../words/index.js";
+import { issueText, Namer, placeOf, sharedText, statusWord } from "../words/index.js";
 import { EXIT, issueLines, loadCase, loadWiring, printJson, Refusal, type Io } from "./io.js";
 import { netlistCommand } from "./circuit.js";
 
@@ -49,9 +49,8 @@ export function sharedCommand(file: string, options: { readonly json?: boolean |
   const coded = [...new Set(fold(job.entries).codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").flatMap((c) => subjectsOf(wiring, c.entry.module, c.entry.code)))];
   const matrix = sharedMatrix(wiring, coded), namer = new Namer(wiring);
   if (options.json) { printJson(io, matrix); return; }
-  io.out(`Coded: ${matrix.coded.map((d) => namer.device(d)).join(", ") || "none"}\n`);
-  for (const r of matrix.rows) io.out(`  ${r.coded.length} of ${matrix.coded.length}  ${thing(wiring, namer, r.thing)}${r.same.length ? ` and ${r.same.length} more on the same way` : ""}${r.healthy.length ? `; healthy through it: ${r.healthy.join(", ")}` : ""}\n`);
-  if (matrix.covers.length && matrix.covers[0]!.length > 1) io.out(`No one thing is shared by all. Together they cover all: ${matrix.covers.map((c) => c.join(" with ")).join("; ")}\n`);
+  io.out(`Coded: ${matrix.coded.map((d) => namer.device(d)).join(", ") || "none"}\n${sharedText(matrix)}\n`);
+  for (const r of matrix.rows) io.out(`  ${r.coded.length} of ${matrix.coded.length}  ${thing(wiring, namer, r.thing)}${r.same.length ? `; the same circuits: ${r.same.join(", ")}` : ""}${r.healthy.length ? `; healthy through it: ${r.healthy.join(", ")}` : ""}\n`);
 }
 const thing = (wiring: Wiring, namer: Namer, id: string) => (wiring.devices.some((d) => d.id === id) ? namer.device(id) : id.includes(":") && !id.includes("~") ? namer.point(id) : namer.wire(id));
 

@@ -5,3 +5,4 @@ export { Instructor, keyText, type Instruction } from "./readings.js";
 export { probabilityWord, shareShort, shareText, strengthWord } from "./shares.js";
 export { failureTypeText, repairText, severityText, statusWord } from "./repairs.js";
 export { CAUTION_WORDS, CHOICE_WORDS, feedText, followEnd, scanWhenText, storyText, toldText } from "./intake.js";
+export { sharedText, thingText } from "./shared.js";

@@ -118,7 +118,7 @@ test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a
     for (let i = 0; i < 25; i++) { await page.mouse.wheel(0, 1500); await page.waitForTimeout(30); }
   }));
   await page.mouse.wheel(0, -1_000_000);
-  await expect(page.getByLabel("Connector, line 1", { exact: true })).toBeVisible();
+  await expect(cell(page, 0, 0)).toHaveText("B1");
   const edit = await bestOf(3, () => worstStall(page, async () => {
     await cell(page, 3, 2).click();
     await page.keyboard.type("rd/wh");
@@ -134,7 +134,7 @@ test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a
     }, Array.from({ length: 40 }, (_, i) => `C${i}\t1\tBU\tsignal\tA9:${i}`).join("\n"));
     await page.waitForTimeout(1500);
   }));
-  await expect(page.getByLabel("Connector, line 6", { exact: true })).toHaveValue("C1");
+  await expect(cell(page, 5, 0)).toHaveText("C1");
   console.log(`5 000 lines, longest stall: scrolling ${scroll.toFixed(0)} ms, one cell ${edit.toFixed(0)} ms, 40 pasted lines ${paste.toFixed(0)} ms (0: none over 50 ms)`);
   expect(Math.max(scroll, edit, paste)).toBeLessThan(100);
 });

@@ -1,6 +1,11 @@
 import "@testing-library/jest-dom";
+import { MessageChannel } from "node:worker_threads";
 
 // antd asks for these; jsdom has neither
 class Observer { observe() {} unobserve() {} disconnect() {} }
 Object.assign(globalThis, { ResizeObserver: globalThis.ResizeObserver ?? Observer });
+const channels: MessageChannel[] = [];
+class Channel extends MessageChannel { constructor() { super(); channels.push(this); } }
+if (!("MessageChannel" in globalThis)) Object.assign(globalThis, { MessageChannel: Channel });
+afterAll(() => { for (const c of channels) { c.port1.close(); c.port2.close(); } }); // or the process would not end
 if (typeof window !== "undefined" && !window.matchMedia) Object.assign(window, { matchMedia: (media: string) => ({ media, matches: false, addEventListener() {}, removeEventListener() {}, addListener() {}, removeListener() {} }) });

@@ -22,13 +22,7 @@ export interface Follow {
  * a module pin, a ground, the battery. The way is the shortest; the reach is everything else on the same copper.
  */
 export function followPoint(wiring: Wiring, start: string): Follow {
-  const index = indexWiring(wiring);
-  const next = new Map<string, Step[]>();
-  const link = (a: string, b: string, over: Step["over"], thing: string) => { for (const [from, to] of [[a, b], [b, a]] as const) next.set(from, [...(next.get(from) ?? []), { from, to, over, thing }]); };
-  for (const w of wiring.wires) link(w.from, w.to, "wire", wireId(w));
-  for (const c of wiring.connectors) if (c.inline) for (const cavity of c.cavities) link(`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`, "contact", c.id);
-  for (const d of wiring.devices) { const ends = inLineEnds(d); if (ends) link(...ends, "part", d.id); }
-  const pins = new Map(wiring.devices.flatMap((d) => devicePins(d).map((p) => [p.at, d] as const)));
+  const { index, next, pins } = copperOf(wiring);
   const before = new Map<string, Step>();
   const points = new Set([start]), wires = new Set<string>();
   let end: string | undefined;
@@ -58,4 +52,21 @@ export function followPoint(wiring: Wiring, start: string): Follow {
   for (let at = end; at !== undefined && at !== start;) { const step = before.get(at); if (!step) break; steps.unshift(step); at = step.from; }
   const others = [...new Set([...points].flatMap((p) => { const d = pins.get(p); return d && d.id !== startDevice ? [d.id] : []; }))];
   return { start, steps, end, points, wires, others };
+}
+
+/** What is joined to what, made once a wiring. */
+function makeCopper(wiring: Wiring) {
+  const next = new Map<string, Step[]>();
+  const add = (from: string, step: Step) => { const list = next.get(from); if (list) list.push(step); else next.set(from, [step]); };
+  const link = (a: string, b: string, over: Step["over"], thing: string) => { add(a, { from: a, to: b, over, thing }); add(b, { from: b, to: a, over, thing }); };
+  for (const w of wiring.wires) link(w.from, w.to, "wire", wireId(w));
+  for (const c of wiring.connectors) if (c.inline) for (const cavity of c.cavities) link(`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`, "contact", c.id);
+  for (const d of wiring.devices) { const ends = inLineEnds(d); if (ends) link(...ends, "part", d.id); }
+  return { index: indexWiring(wiring), next, pins: new Map(wiring.devices.flatMap((d) => devicePins(d).map((p) => [p.at, d] as const))) };
+}
+const made = new WeakMap<Wiring, ReturnType<typeof makeCopper>>();
+function copperOf(wiring: Wiring): ReturnType<typeof makeCopper> {
+  const known = made.get(wiring) ?? makeCopper(wiring);
+  made.set(wiring, known);
+  return known;
 }

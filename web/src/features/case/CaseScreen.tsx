@@ -1,6 +1,6 @@
 "use client";
-import { Intake, subjectsOf, withScannedCodes, type Entry, type Issue } from "@radicula/core";
-import { CAUTION_WORDS, Instructor, Namer } from "@radicula/core/words";
+import { Intake, sharedMatrix, subjectsOf, withScannedCodes, type Entry, type Issue } from "@radicula/core";
+import { CAUTION_WORDS, Instructor, Namer, sharedText } from "@radicula/core/words";
 import { Button, Dropdown, Segmented } from "antd";
 import Link from "next/link";
 import { useCallback, useEffect, useMemo, useState } from "react";
@@ -98,6 +98,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const folded = analysis?.folded;
   const set = useMemo(() => folded?.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry) ?? [], [folded]);
   const subjects = useMemo(() => set.map((c) => ({ code: c.code, module: c.module, about: subjectsOf(wiring, c.module, c.code) })), [set, wiring]);
+  const matrix = useMemo(() => sharedMatrix(wiring, [...new Set(subjects.flatMap((s) => s.about))]), [wiring, subjects]);
   const unnamed = subjects.filter((s) => s.about.length === 0);
   const workbench = job.library ? `/wiring/${job.library.id}?job=${job.id}` : undefined;
   const unkept = job.library ? wiring.codes.length - job.wiring.codes.length : 0;
@@ -143,9 +144,9 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {analysis ? <Remarks remarks={analysis.remarks} busy={onTheirWay} onEntry={(e) => append([e])} /> : null}
       <main className={styles.main} aria-busy={working}>
         <div className={styles.map}>
-          <div className={styles.mapHead}><Segmented<"map" | "shared"> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }]} /> <span className="muted">{view === "map" ? "codes above, what they share below; thicker means more suspicion" : "from the drawing alone, before any voltage is known"}</span></div>
+          <div className={styles.mapHead}><Segmented<"map" | "shared"> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }]} /> <span className="muted">{view === "shared" ? "from the drawing alone, before any voltage is known" : matrix.coded.length && !folded?.readings.length ? sharedText(matrix) : "codes above, what they share below; thicker means more suspicion"}</span></div>
           {view === "map" ? <RootMap map={map} analysis={analysis} next={candidate && !ended ? candidate.points : []} unplugged={analysis?.folded.state.unplugged ?? []} />
-            : <SharedMatrix wiring={wiring} coded={[...new Set(subjects.flatMap((s) => s.about))]} unnamed={unnamed.map((s) => s.code)} onName={() => setSheet("name")} namer={namer} />}
+            : <SharedMatrix matrix={matrix} unnamed={unnamed.map((s) => s.code)} onName={() => setSheet("name")} namer={namer} />}
         </div>
         <aside className={styles.side}>
           {ended && analysis ? <Verdict analysis={analysis} namer={namer} busy={onTheirWay} onVerdict={logVerdict} onPlugBack={(list) => append(list.map((connector) => ({ type: "plugged", at: now(), connector })))} onOther={() => setSheet("other")} />

@@ -2,6 +2,7 @@
 import type { Chart, ConnectorRow, PartRow, Wiring } from "@radicula/core";
 import { KIND_WORDS } from "@radicula/core/words";
 import { Button, Checkbox, Input, Select } from "antd";
+import { memo } from "react";
 import { connectorOf, markRead, partOf, setConnector, setPart } from "./edit";
 import { Face } from "./Face";
 import { FollowPath } from "./FollowPath";
@@ -28,7 +29,7 @@ interface Props {
 }
 
 /** What is known of the chosen thing: its face, where its cavity leads, what and where it is. */
-export function Panel({ wiringId, chart, wiring, built, id, point, photos, onChange, onCavity, onPhotos }: Props) {
+export const Panel = memo(function Panel({ wiringId, chart, wiring, built, id, point, photos, onChange, onCavity, onPhotos }: Props) {
   if (!id) return <aside className={styles.panel}><p className="muted">Choose a line or a part to see its connector, and where each cavity leads.</p></aside>;
   const connector = wiring.connectors.find((c) => c.id === id), device = wiring.devices.find((d) => d.id === id) ?? wiring.devices.find((d) => "pins" in d && Object.values(d.pins).some((p) => (typeof p === "string" ? p : p.at).startsWith(`${id}:`)));
   const part = device ? partOf(chart, device.id) : undefined, plug = connectorOf(chart, id);
@@ -72,6 +73,6 @@ export function Panel({ wiringId, chart, wiring, built, id, point, photos, onCha
       <Photos wiringId={wiringId} connector={id} photos={photos} onPhotos={onPhotos} />
     </aside>
   );
-}
+});
 /** An in-line cavity is followed from its first side. */
 const followable = (wiring: Wiring, point: string) => (wiring.connectors.some((c) => c.inline && point.startsWith(`${c.id}:`)) && !/\.[ab]$/.test(point) ? `${point}.b` : point);

@@ -1,6 +1,6 @@
 "use client";
 import { deviceConnectors, isPeripheral, type Wiring } from "@radicula/core";
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import styles from "./Workbench.module.css";
 
 export interface Thing { readonly id: string; readonly name: string; readonly count: number; readonly guess: boolean }
@@ -23,7 +23,10 @@ export function groupThings(wiring: Wiring): ThingGroup[] {
   ].filter((g) => g.things.length);
 }
 
-export function Things({ wiring, chosen, find, onChoose }: { readonly wiring: Wiring; readonly chosen: string | undefined; readonly find: string; readonly onChoose: (id: string) => void }) {
+/** As many of a group as are listed; the rest is found by typing. */
+const LISTED = 80;
+
+export const Things = memo(function Things({ wiring, chosen, find, onChoose }: { readonly wiring: Wiring; readonly chosen: string | undefined; readonly find: string; readonly onChoose: (id: string) => void }) {
   const groups = useMemo(() => groupThings(wiring), [wiring]);
   const words = find.trim().toLowerCase();
   return (
@@ -33,13 +36,14 @@ export function Things({ wiring, chosen, find, onChoose }: { readonly wiring: Wi
         return shown.length === 0 ? null : (
           <section key={g.title}>
             <h2>{g.title}</h2>
-            <ul>{shown.slice(0, 300).map((t) => (
+            <ul>{shown.slice(0, LISTED).map((t) => (
               <li key={t.id}><button type="button" aria-current={t.id === chosen} onClick={() => onChoose(t.id)}><span><b>{t.id}</b> {t.name}</span><span className="mono muted">{t.count}</span></button></li>
             ))}</ul>
+            {shown.length > LISTED ? <p className="muted">and {shown.length - LISTED} more: find them by name</p> : null}
           </section>
         );
       })}
       {groups.length === 0 ? <p className="muted">Nothing here yet. Type the first line of your chart, paste one, or add a part.</p> : null}
     </nav>
   );
-}
+});

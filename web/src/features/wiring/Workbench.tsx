@@ -6,7 +6,7 @@ import { Button, Dropdown, Input, Segmented, Select, type InputRef } from "antd"
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { LibraryWiring, PhotoInfo } from "@/server/repo/wirings";
 import { Logo } from "@/ui/Logo";
 import { ThemeToggle } from "@/ui/ThemeToggle";
@@ -42,7 +42,8 @@ export function Workbench(props: Props) {
 function Bench({ wiring: library, job, view: first, kept }: Props) {
   const history = useChart(useMemo(() => withRow(library.draft), [library.draft]));
   const { chart, change, undo, redo, replace } = history;
-  const { built } = useBuilt(chart);
+  // what was put together, and what stands beside the table, may come a moment after the typing
+  const built = useDeferredValue(useBuilt(chart).built), slow = useDeferredValue(chart);
   const draft = useDraft(library.id, library.draftSeq, chart);
   const router = useRouter();
   const [view, setView] = useState<View>(first);
@@ -112,6 +113,10 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
     return () => window.removeEventListener("keydown", onKey);
   }, [undo, redo, job, toJob]);
 
+  const goToRow = useCallback((at: number, column?: keyof Chart["rows"][number]) => { grid.current?.goTo(at, column); setRow(at); }, []);
+  const takeIt = useCallback((claim: Claim) => change((c) => takeClaim(c, claim)), [change]);
+  const dropIt = useCallback((claim: Claim) => change((c) => ({ ...c, claims: c.claims.filter((x) => x !== claim) })), [change]);
+  const onCavity = useCallback((cavity: string) => { const at = points?.indexOf(`${chosen ?? ""}:${cavity}`) ?? -1; if (at >= 0) goToRow(at); }, [points, chosen, goToRow]);
   const found = useMemo(() => (built ? findIn(built.wiring, find) : undefined), [built, find]);
   const nextFound = () => {
     if (!found || !points) return;
@@ -121,7 +126,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
     if (again >= 0) { grid.current?.goTo(again); setRow(again); }
   };
   const title = chart.name || "New wiring";
-  const issues = built?.issues ?? [];
+  const issues = built?.issues ?? NONE;
 
   return (
     <div className={styles.page}>
@@ -159,25 +164,26 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
                 {ADD.map((k) => <button key={k} type="button" onClick={() => add(k)}>+ {KIND_WORDS[k]}</button>)}
                 <Dropdown trigger={["click"]} menu={{ items: ADD_MORE.map((k) => ({ key: k, label: KIND_WORDS[k], onClick: () => add(k) })) }}><button type="button">+ more</button></Dropdown>
               </div>
-              <Notes issues={issues} claims={chart.claims} onRow={(at, column) => { grid.current?.goTo(at, column); setRow(at); }} onTake={(claim) => change((c) => takeClaim(c, claim))} onDrop={(claim) => change((c) => ({ ...c, claims: c.claims.filter((x) => x !== claim) }))} />
+              <Notes issues={issues} claims={slow.claims} onRow={goToRow} onTake={takeIt} onDrop={dropIt} />
             </div>
           ) : null}
           {view === "drawing" && built ? <DrawingView wiring={built.wiring} thing={chosen} find={find} onThing={goToThing} /> : null}
           {view === "codes" && built ? <div className={styles.card}><Codes chart={chart} wiring={built.wiring} onChange={change} /></div> : null}
           {view === "revisions" ? <div className={styles.card}><Revisions wiringId={library.id} revisions={revisions} onFreeze={async (note) => { await freeze(note); }} /></div> : null}
         </div>
-        {built && (view === "pins" || view === "drawing") ? <Panel wiringId={library.id} chart={chart} wiring={built.wiring} built={built} id={chosen} point={point.split(":")[0] === chosen ? point : firstPoint(built.points, chosen)} photos={photos} onChange={change} onPhotos={setPhotos} onCavity={(cavity) => { const at = built.points.indexOf(`${chosen}:${cavity}`); if (at >= 0) { grid.current?.goTo(at); setRow(at); } }} /> : null}
+        {built && (view === "pins" || view === "drawing") ? <Panel wiringId={library.id} chart={slow} wiring={built.wiring} built={built} id={chosen} point={point.split(":")[0] === chosen ? point : firstPoint(built.points, chosen)} photos={photos} onChange={change} onPhotos={setPhotos} onCavity={onCavity} /> : null}
       </main>
       <PasteChart open={pasting} chart={chart} onClose={() => setPasting(false)} onTake={(c) => { change(() => withRow({ ...c, rows: tidyRows(c.rows, chart.rows) })); setPasting(false); }} />
     </div>
   );
 }
+const NONE: readonly Issue[] = [];
 /** A table always has a line to type into. */
 const withRow = (chart: Chart): Chart => (chart.rows.length ? chart : { ...chart, rows: [{ connector: "", cavity: "", colour: "", mm2: "", function: "", goesTo: "", source: "", lengthM: "", bundle: "", zones: "", part: "", values: "", wire: "" }] });
 const firstPoint = (points: readonly string[], id: string | undefined) => points.find((p) => p === id || p.startsWith(`${id}:`)) ?? id ?? "";
 
 /** What was not taken, what was guessed, what two sources say differently: each with the way to it. */
-function Notes({ issues, claims, onRow, onTake, onDrop }: { readonly issues: readonly Issue[]; readonly claims: readonly Claim[]; readonly onRow: (row: number, column: keyof Chart["rows"][number]) => void; readonly onTake: (claim: Claim) => void; readonly onDrop: (claim: Claim) => void }) {
+const Notes = memo(function Notes({ issues, claims, onRow, onTake, onDrop }: { readonly issues: readonly Issue[]; readonly claims: readonly Claim[]; readonly onRow: (row: number, column: keyof Chart["rows"][number]) => void; readonly onTake: (claim: Claim) => void; readonly onDrop: (claim: Claim) => void }) {
   if (issues.length + claims.length === 0) return null;
   return (
     <div className={styles.notes} aria-label="What needs a look">
@@ -191,4 +197,4 @@ function Notes({ issues, claims, onRow, onTake, onDrop }: { readonly issues: rea
       {issues.length > 60 ? <p className="muted">and {issues.length - 60} more</p> : null}
     </div>
   );
-}
+});

@@ -7,6 +7,7 @@ export type DraftState = "saved" | "saving" | "waiting" | "stale" | "refused";
 const Kept = z.object({ seq: z.number().int(), chart: Chart });
 const Seq = z.object({ seq: z.number().int() });
 const key = (id: string) => `radicula.draft.${id}`;
+const breath = () => new Promise((resolve) => setTimeout(resolve, 0));
 const PAUSE_MS = 500, RETRY_MS = 2000;
 
 /** What this device kept of a chart that could not be saved; only when nobody else has saved since. */
@@ -37,7 +38,9 @@ export function useDraft(id: string, initialSeq: number, chart: Chart): { readon
     const attempt = (async () => {
       setState("saving");
       try {
-        const response = await fetch(`/api/wirings/${id}/draft`, { method: "PUT", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ seq: seq.current, chart: mine }) });
+        const body = JSON.stringify({ seq: seq.current, chart: mine });
+        await breath(); // a large chart is written in one turn and sent in the next, so that typing is not held up
+        const response = await fetch(`/api/wirings/${id}/draft`, { method: "PUT", headers: { "Content-Type": "application/json" }, body });
         if (response.status === 200 || response.status === 409) {
           const body = Seq.parse(await response.json());
           if (response.status === 409) { stale.current = true; keep(id, seq.current, mine); setState("stale"); return false; }

@@ -1,6 +1,6 @@
 "use client";
 import type { ChartRow, Issue } from "@radicula/core";
-import { useCallback, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState, type Ref } from "react";
+import { memo, useCallback, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState, type Ref } from "react";
 import { flushSync } from "react-dom";
 import { DynamicDataSheetGrid, type DataSheetGridRef } from "react-datasheet-grid";
 import "react-datasheet-grid/dist/style.css";
@@ -21,7 +21,7 @@ interface Props {
 const ROW = 38, HEAD = 36;
 
 /** The pin chart as a table: quick to type, to paste into, to fill down. Enter begins the next line. */
-export function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
+export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
   const grid = useRef<DataSheetGridRef>(null);
   const frame = useRef<HTMLDivElement>(null);
   const [height, setHeight] = useState(420);
@@ -102,7 +102,7 @@ export function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
       />
     </div>
   );
-}
+});
 
 /** Cells that were not taken, or only with a doubt. */
 function marksOf(issues: readonly Issue[]): ReadonlyMap<string, string> {

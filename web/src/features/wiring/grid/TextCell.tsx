@@ -1,43 +1,30 @@
 "use client";
-import { memo, useEffect, useLayoutEffect, useRef } from "react";
+import { memo, useLayoutEffect, useRef } from "react";
 import type { CellProps } from "react-datasheet-grid";
 
 export interface TextData { readonly title: string; readonly hints: readonly string[] | undefined; readonly guess: boolean }
+type Props = CellProps<string | null, TextData>;
 
-/**
- * One cell of the table. What is typed goes into the row when the cell is left, however fast, also when its row is
- * scrolled out of sight meanwhile; Escape takes it back. Where nothing is typed, what was worked out stands in grey.
- */
-export const TextCell = memo(function TextCell({ rowData, setRowData, focus, rowIndex, columnData }: CellProps<string | null, TextData>) {
+/** One cell of the table: plain text, and a box to type in while it is typed in. Where nothing is typed, what was worked out stands in grey. */
+export const TextCell = memo(function TextCell(props: Props) {
+  const { rowData, focus, rowIndex, columnData } = props;
+  if (focus) return <Editor {...props} />;
+  if (rowData) return <span className="cell">{rowData}</span>;
+  const hint = columnData.hints?.[rowIndex];
+  if (!hint) return null;
+  return <span className="cell hint" title={columnData.guess ? "A guess from the rest: type it once it is read" : undefined}>{columnData.guess ? `${hint} ?` : hint}</span>;
+});
+
+/** What is typed goes into the row when the cell is left, however fast, also when its row is scrolled out of sight meanwhile; Escape takes it back. */
+function Editor({ rowData, setRowData, rowIndex, columnData }: Props) {
   const input = useRef<HTMLInputElement>(null);
-  const editing = useRef(false), typed = useRef("");
+  const typed = useRef(rowData ?? ""), kept = useRef(true);
   const latest = useRef({ rowData, setRowData });
   useLayoutEffect(() => { latest.current = { rowData, setRowData }; });
-  const leave = useRef(() => {
-    if (!editing.current) return;
-    editing.current = false;
-    if (typed.current !== (latest.current.rowData ?? "")) latest.current.setRowData(typed.current);
-  });
   useLayoutEffect(() => {
-    const box = input.current;
-    if (!box) return;
-    if (focus) {
-      editing.current = true;
-      typed.current = box.value = latest.current.rowData ?? "";
-      box.focus();
-      box.select();
-    } else if (editing.current) {
-      leave.current();
-      box.blur();
-    }
-  }, [focus]);
-  useEffect(() => { if (input.current && !editing.current) input.current.value = rowData ?? ""; }, [rowData]);
-  useLayoutEffect(() => { const done = leave.current; return () => done(); }, []);
-  const hint = rowData ? "" : columnData.hints?.[rowIndex] ?? "";
-  return (
-    <input
-      ref={input} className="dsg-input" tabIndex={-1} defaultValue={rowData ?? ""} aria-label={`${columnData.title}, line ${rowIndex + 1}`} placeholder={hint && columnData.guess ? `${hint} ?` : hint} title={hint && columnData.guess ? "A guess from the rest: type it once it is read" : undefined}
-      style={{ pointerEvents: focus ? "auto" : "none" }} onInput={(e) => { typed.current = e.currentTarget.value; }} onKeyDown={(e) => { if (e.key === "Escape") editing.current = false; }}
-    />
-  );
-});
+    input.current?.focus();
+    input.current?.select();
+    return () => { if (kept.current && typed.current !== (latest.current.rowData ?? "")) latest.current.setRowData(typed.current); };
+  }, []);
+  return <input ref={input} className="dsg-input" defaultValue={rowData ?? ""} aria-label={`${columnData.title}, line ${rowIndex + 1}`} onInput={(e) => { typed.current = e.currentTarget.value; }} onKeyDown={(e) => { if (e.key === "Escape") kept.current = false; }} />;
+}
