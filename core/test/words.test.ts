@@ -1,5 +1,5 @@
-import { analyse, Predictor, type Candidate } from "../src/index";
-import { Instructor, Namer, probabilityWord, shareShort, shareText, strengthWord } from "../words/index";
+import { analyse, circumstances, Intake, INTAKE_CHOICES, Predictor, sharedMatrix, type Candidate } from "../src/index";
+import { feedText, Instructor, Namer, probabilityWord, shareShort, sharedText, shareText, strengthWord, toldText } from "../words/index";
 import { code, tug } from "./helpers";
 
 const doc = tug();
@@ -60,4 +60,39 @@ test("names of things, as a technician says them", () => {
   expect(n.place({ type: "cavity", id: "X5:4" })).toBe("terminal in X5 cavity 4");
   expect(n.place({ type: "wire", id: "W14" })).toBe("wire from S14 to X5:4, OG/WH");
   expect(n.suspect({ type: "notHere", places: [], members: [] }).title).toBe("Not in this wiring");
+});
+
+describe("what coded circuits share, in a sentence", () => {
+  const say = (coded: readonly string[]) => sharedText(sharedMatrix(doc, coded));
+  test("things are named, the wires between them are not", () => {
+    expect(say(["B7", "B9", "B12"])).toBe("All 3 pass through S14, A1:17, X5:4, and no healthy circuit does.");
+    expect(say(["B7", "B9"])).toBe("Both pass through S14, A1:17, X5:4; one healthy circuit does too.");
+  });
+  test("one, none, and things that share nothing", () => {
+    expect(say(["B7"])).toContain("shares its fault with nobody");
+    expect(say([])).toContain("No code names a part");
+    expect(say(["B4", "B20"])).toMatch(/^(No one thing is shared by all 2\.|Both pass)/);
+  });
+});
+
+describe("what the intake did, in a line", () => {
+  const feed = { because: "wet", at: [], factor: 2, on: "corrodingInWet", faults: 23 } as const;
+  test.each([
+    [feed, "Comes when wet: corrosion and bridged cavities in wet places count 2 times as much, in 23 faults."],
+    [{ ...feed, because: "replaced", at: ["B7"], factor: 0.15, on: "partItself", faults: 5 }, "Replaced (B7): the part itself counts 0.15 of what it did, in 5 faults."],
+    [{ ...feed, because: "replacedCopy", at: ["B7"], factor: 6, on: "wrongPart", faults: 1 }, "A copy or used part was fitted (B7): a wrong look-alike part counts 6 times as much, in 1 fault."],
+    [{ ...feed, because: "pests", factor: 3, on: "wires", faults: 40 }, "Pests: wires count 3 times as much, in 40 faults."],
+  ])("%j", (f, text) => expect(feedText(f)).toBe(text));
+  test("every rule there is has words of its own", () => {
+    const all = Intake.parse({ symptoms: [...INTAKE_CHOICES.symptoms], conditions: [...INTAKE_CHOICES.conditions], history: ["replaced", "repaired", "workNearby", "batteryWork", "accident", "pests", "water", "oil"].map((what) => ({ what, at: ["B7"] })), bulletins: [{ text: "x", at: ["S22"] }, { text: "y", at: ["B7"], trust: "bulletin" }] });
+    for (const f of circumstances(doc, new Predictor(doc).faults, all).feeds) {
+      expect(feedText(f)).toMatch(/^[A-Z]/);
+      expect(feedText(f)).not.toMatch(/[a-z][A-Z]|undefined/);
+    }
+  });
+  test("told-apart cavities and their doubts", () => {
+    expect(toldText({ cavity: "1", function: "supply", sure: true, why: "battery" })).toBe("supply (as high as the battery)");
+    expect(toldText({ cavity: "1", function: "signal", sure: false, why: "floating" })).toBe("signal, perhaps (nothing to negative)");
+    expect(toldText({ cavity: "1", function: "unknown", sure: false, why: "floating" })).toBe("not told yet (nothing to negative)");
+  });
 });

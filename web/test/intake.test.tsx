@@ -121,7 +121,7 @@ describe("saying what a code names", () => {
   test("takes the scan back and logs it anew with the part", async () => {
     const entries: Entry[] = [scan({ codes: [code("K-17", { title: "Lift low" }), code("P0522")] })];
     const wiring = withScannedCodes(tug(), entries), onLog = jest.fn();
-    render(<NameCodes open wiring={wiring} unnamed={[{ module: "A1", code: "K-17" }]} scans={fold(entries).scans} onLog={onLog} onClose={jest.fn()} />);
+    render(<NameCodes open wiring={wiring} unnamed={[{ module: "A1", code: "K-17", status: "active" }]} scans={fold(entries).scans} onLog={onLog} onClose={jest.fn()} />);
     expect(screen.getByRole("button", { name: "Log it" })).toBeDisabled();
     fireEvent.mouseDown(screen.getByLabelText("Part K-17 names"));
     await act(async () => { fireEvent.click(await screen.findByTitle("B12 lift pressure sensor")); });
@@ -134,6 +134,15 @@ describe("saying what a code names", () => {
     expect(after.codes.map((c) => c.entry.code)).toEqual(["K-17", "P0522"]);
     expect(withScannedCodes(tug(), [...entries, undo!, again!]).codes.at(-1)).toMatchObject({ id: "K-17", about: "B12" });
   });
+});
+
+test("a code logged alone gets what it names in an entry of its own", async () => {
+  const onLog = jest.fn();
+  render(<NameCodes open wiring={tug()} unnamed={[{ module: "A1", code: "K-9", status: "stored" }]} scans={[]} onLog={onLog} onClose={jest.fn()} />);
+  fireEvent.mouseDown(screen.getByLabelText("Part K-9 names"));
+  await act(async () => { fireEvent.click(await screen.findByTitle("B12 lift pressure sensor")); });
+  fireEvent.click(screen.getByRole("button", { name: "Log it" }));
+  expect(onLog.mock.calls[0]![0]).toEqual([expect.objectContaining({ type: "scan", when: "other", modules: [], codes: [{ module: "A1", code: "K-9", status: "stored", about: "B12" }] })]);
 });
 
 describe("the intake", () => {

@@ -8,6 +8,8 @@ export interface SharedRow {
   readonly kind: "splice" | "ground" | "fuse" | "switch" | "relay" | "cavity" | "modulePin" | "wire" | "part";
   /** things with the same ones passing through them, nearest the sensors first: they cannot be told apart without a reading */
   readonly same: readonly string[];
+  /** how many of them are wires; they stand last */
+  readonly wires: number;
   readonly coded: readonly string[];
   readonly healthy: readonly string[];
 }
@@ -60,7 +62,7 @@ export function sharedMatrix(wiring: Wiring, codedDevices: readonly string[]): S
   const kindOf = thingKinds(wiring);
   const rows = [...groups.values()].map((g): SharedRow => {
     const ordered = [...g.things].sort((a, b) => WEIGHT.indexOf(kindOf(a)) - WEIGHT.indexOf(kindOf(b)));
-    return { thing: ordered[0]!, kind: kindOf(ordered[0]!), same: ordered.slice(1), coded: g.coded, healthy: g.healthy };
+    return { thing: ordered[0]!, kind: kindOf(ordered[0]!), same: ordered.slice(1), wires: ordered.slice(1).filter((t) => kindOf(t) === "wire").length, coded: g.coded, healthy: g.healthy };
   }).sort((a, b) => b.coded.length - a.coded.length || a.healthy.length - b.healthy.length || a.thing.localeCompare(b.thing));
   return { coded, healthy, rows, covers: covers(coded, passing) };
 }

@@ -97,9 +97,10 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
 
   const folded = analysis?.folded;
   const set = useMemo(() => folded?.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry) ?? [], [folded]);
-  const subjects = useMemo(() => set.map((c) => ({ code: c.code, module: c.module, about: subjectsOf(wiring, c.module, c.code) })), [set, wiring]);
+  const subjects = useMemo(() => set.map((c) => ({ code: c.code, module: c.module, status: c.status, about: subjectsOf(wiring, c.module, c.code) })), [set, wiring]);
   const matrix = useMemo(() => sharedMatrix(wiring, [...new Set(subjects.flatMap((s) => s.about))]), [wiring, subjects]);
-  const unnamed = subjects.filter((s) => s.about.length === 0);
+  // a code with a set condition says what it watches, if not which part
+  const unnamed = subjects.filter((s) => s.about.length === 0 && !wiring.codes.some((c) => c.module === s.module && c.id === s.code && c.monitor));
   const workbench = job.library ? `/wiring/${job.library.id}?job=${job.id}` : undefined;
   const unkept = job.library ? wiring.codes.length - job.wiring.codes.length : 0;
   const [kept, setKept] = useState(0);
@@ -141,7 +142,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {failed ? <div className={styles.alert} role="alert">The calculation stopped. Reload the page; nothing is lost.</div> : null}
       {job.library && job.library.newest > job.library.revision ? <div className={styles.alert} role="status"><span>The wiring has a revision {job.library.newest}; this job goes by {job.library.revision}.</span><Button size="small" onClick={() => void moveOn()}>Go on with the newest</Button></div> : null}
       {refused ? <div className={styles.alert} role="alert">{refused}</div> : null}
-      {analysis ? <Remarks remarks={analysis.remarks} busy={onTheirWay} onEntry={(e) => append([e])} /> : null}
+      {analysis ? <Remarks remarks={analysis.remarks} busy={onTheirWay} onEntry={(e) => append([e])} onName={() => setSheet("name")} /> : null}
       <main className={styles.main} aria-busy={working}>
         <div className={styles.map}>
           <div className={styles.mapHead}><Segmented<"map" | "shared"> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }]} /> <span className="muted">{view === "shared" ? "from the drawing alone, before any voltage is known" : matrix.coded.length && !folded?.readings.length ? sharedText(matrix) : "codes above, what they share below; thicker means more suspicion"}</span></div>

@@ -8,7 +8,7 @@ import styles from "./Case.module.css";
 const MOST = 3;
 
 /** What speaks against the readings or the drawing, first of all; readings taken at the wrong place can be moved from here. */
-export function Remarks({ remarks, busy, onEntry }: { readonly remarks: readonly Issue[]; readonly busy: boolean; readonly onEntry: (entry: Entry) => void }) {
+export function Remarks({ remarks, busy, onEntry, onName }: { readonly remarks: readonly Issue[]; readonly busy: boolean; readonly onEntry: (entry: Entry) => void; readonly onName?: () => void }) {
   const [all, setAll] = useState(false);
   return (
     <>
@@ -19,6 +19,7 @@ export function Remarks({ remarks, busy, onEntry }: { readonly remarks: readonly
         return (
           <div key={i} className={styles.alert} role="status">
             <span>{issueText(r)}</span>
+            {r.code === "remark.code-without-condition" && onName ? <button type="button" className="link" onClick={onName}>Say which part it names</button> : null}
             {canMove ? <span className={styles.moves}>{fits.map((to) => <Button key={to} size="small" disabled={busy} onClick={() => onEntry({ type: "moved", at: new Date().toISOString(), from, to, readings: numbers })}>Move {numbers.length === 1 ? `reading ${numbers[0]}` : `${numbers.length} readings`} to {to}</Button>)}</span> : null}
           </div>
         );

@@ -1,5 +1,5 @@
 "use client";
-import type { Entry, Numbered, ScanEntry, Wiring } from "@radicula/core";
+import type { Entry, Numbered, ScanEntry, ScannedCode, Wiring } from "@radicula/core";
 import { Button, Select } from "antd";
 import { useMemo, useState } from "react";
 import { partChoices } from "../choices";
@@ -10,7 +10,7 @@ interface Props {
   readonly open: boolean;
   readonly wiring: Wiring;
   /** codes set that name no part of this wiring, and the scans that gave them */
-  readonly unnamed: readonly { readonly module: string; readonly code: string }[];
+  readonly unnamed: readonly Pick<ScannedCode, "module" | "code" | "status">[];
   readonly scans: readonly Numbered<ScanEntry>[];
   readonly onLog: (entries: Entry[]) => void;
   readonly onClose: () => void;
@@ -26,11 +26,13 @@ function Body({ wiring, unnamed, scans, onLog }: Props) {
   const parts = useMemo(() => partChoices(wiring), [wiring]);
   const log = () => {
     const at = new Date().toISOString();
-    onLog(scans.flatMap(({ number, entry }): Entry[] => {
+    // codes logged one by one stand in no scan: what they name is logged beside them
+    const lone = unnamed.flatMap((c): ScannedCode[] => { const part = about[`${c.module} ${c.code}`]; return part && !scans.some((s) => s.entry.codes.some((x) => x.module === c.module && x.code === c.code)) ? [{ module: c.module, code: c.code, status: c.status, about: part }] : []; });
+    onLog([...(lone.length ? [{ type: "scan" as const, at, when: "other" as const, modules: [], codes: lone, disturbed: [], wiped: false }] : []), ...scans.flatMap(({ number, entry }): Entry[] => {
       if (!entry.codes.some((c) => about[`${c.module} ${c.code}`])) return [];
       const codes = entry.codes.map((c) => { const part = about[`${c.module} ${c.code}`]; return part ? { ...c, about: part } : c; });
       return [{ type: "undo", at, target: number }, { ...entry, at, codes }];
-    }));
+    })]);
   };
   return (
     <div className={styles.sheet}>
