@@ -90,6 +90,11 @@ test("the library is searched by what stands in it", async ({ request }) => {
   const page = await (await request.get(`${app.address}/wirings?find=${number.toLowerCase()}`)).text();
   expect(page).toContain(made.id);
   expect(page).not.toContain("Not it");
+  for (const odd of ["%", "_", "\\", "\"", "'; drop table wirings; --"]) {
+    const answer = await request.get(`${app.address}/wirings?find=${encodeURIComponent(odd)}`);
+    expect(answer.status()).toBe(200);
+    expect(await answer.text()).not.toContain(made.id);
+  }
   expect(await (await request.get(`${app.address}/wirings?find=${encodeURIComponent("<b>nothing</b>")}`)).text()).not.toContain("<b>nothing</b>");
 });
 

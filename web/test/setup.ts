@@ -9,3 +9,7 @@ class Channel extends MessageChannel { constructor() { super(); channels.push(th
 if (!("MessageChannel" in globalThis)) Object.assign(globalThis, { MessageChannel: Channel });
 afterAll(() => { for (const c of channels) { c.port1.close(); c.port2.close(); } }); // or the process would not end
 if (typeof window !== "undefined" && !window.matchMedia) Object.assign(window, { matchMedia: (media: string) => ({ media, matches: false, addEventListener() {}, removeEventListener() {}, addListener() {}, removeListener() {} }) });
+if (typeof window !== "undefined") {
+  const real = window.getComputedStyle.bind(window);
+  window.getComputedStyle = (element) => real(element); // jsdom has no pseudo elements, and says so each time it is asked
+}

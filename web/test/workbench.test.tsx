@@ -8,7 +8,7 @@ import { elkGraph, placed } from "@/features/wiring/drawing/layout";
 import { findIn } from "@/features/wiring/find";
 import { Revisions } from "@/features/wiring/Revisions";
 import { useChart } from "@/features/wiring/useChart";
-import { keptDraft } from "@/features/wiring/useDraft";
+import { dropAside, keptDraft } from "@/features/wiring/useDraft";
 import { WhichIsWhich } from "@/features/wiring/WhichIsWhich";
 import { demoCase } from "./helpers";
 
@@ -76,11 +76,15 @@ describe("typing into the chart", () => {
     act(() => result.current.change((c) => ({ ...c, name: "c" })));
     expect([result.current.chart.name, result.current.canRedo]).toEqual(["c", false]);
   });
-  test("a draft kept on the device comes back only where nobody has saved since, and only whole", () => {
-    const keep = (value: string) => { localStorage.setItem("radicula.draft.w", value); return keptDraft("w", 4, localStorage); };
+  test("a draft kept on the device comes back where nobody has saved since; else it is put aside until somebody decides", () => {
     const chart = { ...emptyChart("kept"), rows: [chartRow({ connector: "B1" })] };
-    expect(keep(JSON.stringify({ seq: 4, chart }))).toEqual(chart);
-    expect(keep(JSON.stringify({ seq: 5, chart }))).toBeUndefined();
+    const keep = (value: string) => { localStorage.clear(); localStorage.setItem("radicula.draft.w", value); return keptDraft("w", 4, localStorage); };
+    expect(keep(JSON.stringify({ seq: 4, chart }))).toEqual({ chart, current: true });
+    expect(keep(JSON.stringify({ seq: 3, chart }))).toEqual({ chart, current: false });
+    expect(localStorage.getItem("radicula.draft.w")).toBeNull(); // out of the way of the next save
+    expect(keptDraft("w", 9, localStorage)).toEqual({ chart, current: false }); // and there on the next visit
+    dropAside("w");
+    expect(keptDraft("w", 9, localStorage)).toBeUndefined();
     expect(keep(JSON.stringify({ seq: 4, chart }).slice(0, 60))).toBeUndefined();
     expect(keep(JSON.stringify({ seq: 4, chart: { format: "radicula/chart" } }))).toBeUndefined();
   });

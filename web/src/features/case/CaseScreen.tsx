@@ -55,6 +55,8 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const instructor = useMemo(() => new Instructor(wiring), [wiring]);
   const maps = useMap(job.id, initialMap, log.entries, log.saved);
   const [sheet, setSheet] = useState<Sheet>(first);
+  // the address asked for a sheet once; a reload need not ask again
+  useEffect(() => { if (first) window.history.replaceState(null, "", window.location.pathname); }, [first]);
   const [view, setView] = useState<"map" | "shared">("map");
   const [big, setBig] = useState(false);
   const keypad = useMedia("(pointer: coarse)");

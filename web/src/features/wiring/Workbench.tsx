@@ -20,14 +20,14 @@ import { Revisions } from "./Revisions";
 import { Things } from "./Things";
 import { useBuilt } from "./useBuilt";
 import { useChart } from "./useChart";
-import { keptDraft, useDraft, type DraftState } from "./useDraft";
+import { dropAside, keptDraft, useDraft, type DraftState } from "./useDraft";
 import styles from "./Workbench.module.css";
 
 const PinGrid = dynamic(() => import("./grid/PinGrid").then((m) => m.PinGrid), { ssr: false, loading: () => <p className="muted" style={{ padding: 24 }}>Opening the table…</p> });
 const DrawingView = dynamic(() => import("./drawing/DrawingView").then((m) => m.DrawingView), { ssr: false });
 
 type View = "pins" | "drawing" | "codes" | "revisions";
-interface Props { readonly wiring: LibraryWiring; readonly job: { readonly id: string; readonly title: string; readonly started: boolean } | null; readonly view: View; readonly kept?: Chart }
+interface Props { readonly wiring: LibraryWiring; readonly job: { readonly id: string; readonly title: string; readonly started: boolean } | null; readonly view: View; readonly kept?: { readonly chart: Chart; readonly current: boolean } }
 const ADD: readonly TemplateKind[] = ["threeWireSensor", "hall", "thermistor", "heater", "busNode", "splice", "inline"];
 const ADD_MORE: readonly TemplateKind[] = ["potentiometer", "pedal", "coilSensor", "currentLoop", "smartSensor", "solenoid", "lamp", "relay", "fuse", "ground", "battery"];
 const SAVE_WORDS: Readonly<Record<DraftState, string>> = { saved: "Saved", saving: "Saving…", waiting: "Not saved yet: kept on this device", stale: "Changed in another window", refused: "Not saved: the server refuses it" };
@@ -57,7 +57,8 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
   const [leftOut, setLeftOut] = useState<readonly Issue[]>([]);
   const [going, setGoing] = useState(false);
   const grid = useRef<GridHandle>(null), finder = useRef<InputRef>(null);
-  useEffect(() => { if (kept) replace(withRow(kept)); }, [kept, replace]);
+  useEffect(() => { if (kept?.current) replace(withRow(kept.chart)); }, [kept, replace]);
+  const [aside, setAside] = useState(kept && !kept.current ? kept.chart : undefined);
 
   const onRows = useCallback((make: (rows: Chart["rows"]) => readonly Chart["rows"][number][]) => change((c) => {
     const rows = keepSame(make(c.rows), c.rows);
@@ -152,6 +153,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
         <Link href={`/wiring/${library.id}/print`} className={styles.print} target="_blank">Print the chart</Link>
       </div>
       {draft.state === "stale" ? <div className={styles.alert} role="alert">Somebody changed this wiring in another window. Yours is kept on this device. <Button size="small" onClick={() => window.location.reload()}>Show theirs</Button><Button size="small" onClick={draft.overwrite}>Keep mine</Button></div> : null}
+      {aside ? <div className={styles.alert} role="alert">On an earlier visit {aside.rows.length === 1 ? "one line" : `${aside.rows.length} lines`} could not be saved, and somebody has changed the wiring since. <Button size="small" onClick={() => { replace(withRow(aside)); dropAside(library.id); setAside(undefined); }}>Show those</Button><Button size="small" onClick={() => { dropAside(library.id); setAside(undefined); }}>Not wanted</Button></div> : null}
       {leftOut.length ? <div className={styles.alert} role="status">{leftOut.map((i) => issueText(i)).join(" ")} <Button size="small" onClick={() => setLeftOut([])}>Understood</Button></div> : null}
       {refused.length ? <div className={styles.alert} role="alert">{refused.map((i) => issueText(i)).join(" ")}</div> : null}
       <main className={styles.main} data-view={view}>

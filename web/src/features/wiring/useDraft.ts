@@ -10,13 +10,22 @@ const key = (id: string) => `radicula.draft.${id}`;
 const breath = () => new Promise((resolve) => setTimeout(resolve, 0));
 const PAUSE_MS = 500, RETRY_MS = 2000;
 
-/** What this device kept of a chart that could not be saved; only when nobody else has saved since. */
-export function keptDraft(id: string, seq: number, storage: Storage): Chart | undefined {
+/**
+ * What this device kept of a chart that could not be saved. `current` says that nobody has saved since; else it is put
+ * aside under a name of its own, where later saves do not reach it, until somebody decides.
+ */
+export function keptDraft(id: string, seq: number, storage: Storage): { readonly chart: Chart; readonly current: boolean } | undefined {
   try {
     const kept = Kept.safeParse(JSON.parse(storage.getItem(key(id)) ?? "null"));
-    return kept.success && kept.data.seq === seq ? kept.data.chart : undefined;
+    if (kept.success && kept.data.seq === seq) return { chart: kept.data.chart, current: true };
+    if (kept.success) { storage.setItem(aside(id), JSON.stringify(kept.data)); storage.removeItem(key(id)); }
+    const old = Kept.safeParse(JSON.parse(storage.getItem(aside(id)) ?? "null"));
+    return old.success ? { chart: old.data.chart, current: false } : undefined;
   } catch { return undefined; }
 }
+const aside = (id: string) => `${key(id)}.aside`;
+/** What was put aside is shown, or not wanted. */
+export function dropAside(id: string) { try { localStorage.removeItem(aside(id)); } catch { /* nothing kept */ } }
 function keep(id: string, seq: number, chart: Chart) { try { localStorage.setItem(key(id), JSON.stringify({ seq, chart })); } catch { /* a chart too large for this store stays in the window */ } }
 function forget(id: string) { try { localStorage.removeItem(key(id)); } catch { /* nothing to forget */ } }
 

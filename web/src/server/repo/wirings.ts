@@ -12,21 +12,25 @@ export interface LibraryWiring { readonly id: string; readonly draft: Chart; rea
 export interface RevisionSummary { readonly number: number; readonly note: string; readonly at: string; readonly draftSeq: number }
 export interface PhotoInfo { readonly id: string; readonly connector: string; readonly width: number; readonly height: number }
 
+/** Wirings to choose from, newest change first. */
+export const wiringChoices = () => database().select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType }).from(wirings).orderBy(desc(wirings.changedAt));
+
 /** Every wiring whose chart holds all the words, with the places where they stand; all of them where none are given. */
 export async function listWirings(words = ""): Promise<WiringSummary[]> {
   const db = database();
+  const wanted = words.trim().toLowerCase().split(/\s+/).filter(Boolean);
+  // the database leaves out those that cannot hold the words; only the others are opened
+  const holds = wanted.map((w) => sql`lower(${wirings.draft}::text) like ${`%${JSON.stringify(w).slice(1, -1).replace(/[\\%_]/g, (c) => `\\${c}`)}%`}`);
   const [rows, newest, used] = await Promise.all([
-    db.select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType, draft: wirings.draft, changedAt: wirings.changedAt }).from(wirings).orderBy(desc(wirings.changedAt)),
+    db.select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType, changedAt: wirings.changedAt, lines: sql<number>`jsonb_array_length(${wirings.draft}->'rows')`, draft: wanted.length ? wirings.draft : sql<null>`null` }).from(wirings).where(and(...holds)).orderBy(desc(wirings.changedAt)),
     db.select({ id: revisions.wiringId, number: max(revisions.number) }).from(revisions).groupBy(revisions.wiringId),
     db.select({ id: jobs.wiringId, number: count() }).from(jobs).groupBy(jobs.wiringId),
   ]);
   const revisionOf = new Map(newest.map((r) => [r.id, r.number ?? 0])), jobsOf = new Map(used.map((r) => [r.id, r.number]));
-  const wanted = words.trim().toLowerCase().split(/\s+/).filter(Boolean);
   return rows.flatMap((r) => {
-    const chart = Chart.safeParse(r.draft);
-    if (!chart.success) return [];
-    const hits = searchChart(chart.data, wanted);
-    return hits ? [{ id: r.id, name: r.name, machineType: r.machineType, revision: revisionOf.get(r.id) ?? 0, jobs: jobsOf.get(r.id) ?? 0, rows: chart.data.rows.length, changedAt: r.changedAt.toISOString(), found: hits }] : [];
+    const chart = wanted.length ? Chart.safeParse(r.draft) : undefined;
+    const hits = chart === undefined ? [] : chart.success ? searchChart(chart.data, wanted) : undefined;
+    return hits ? [{ id: r.id, name: r.name, machineType: r.machineType, revision: revisionOf.get(r.id) ?? 0, jobs: jobsOf.get(r.id) ?? 0, rows: r.lines, changedAt: r.changedAt.toISOString(), found: hits }] : [];
   });
 }
 
