@@ -39,7 +39,7 @@ async function takeOne(page: Page): Promise<boolean> {
   await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
   await saved(page);
   // the next card, or the verdict
-  await expect.poll(async () => (await verdict(page).isVisible()) || (await card(page).getByRole("heading").textContent()) !== sentence).toBe(true);
+  await expect.poll(async () => (await verdict(page).isVisible()) || (await card(page).getByRole("heading").textContent({ timeout: 1000 }).catch(() => sentence)) !== sentence).toBe(true);
   return true;
 }
 

@@ -147,58 +147,58 @@ test("a code logged alone gets what it names in an entry of its own", async () =
 
 describe("the intake", () => {
   const feed: Feed = { because: "wet", at: [], factor: 2, on: "corrodingInWet", faults: 23 };
-  const open = (intake: Partial<Intake> = {}, feeds: readonly Feed[] = [feed]) => {
+  const open = async (intake: Partial<Intake> = {}, feeds: readonly Feed[] = [feed]) => {
     const onLog = jest.fn(), feedsOf = jest.fn(() => Promise.resolve(feeds));
-    render(<IntakeSheet open wiring={tug()} intake={Intake.parse(intake)} feedsOf={feedsOf} onLog={onLog} onClose={jest.fn()} />);
+    await act(async () => { render(<IntakeSheet open wiring={tug()} intake={Intake.parse(intake)} feedsOf={feedsOf} onLog={onLog} onClose={jest.fn()} />); await Promise.resolve(); });
     return { onLog, feedsOf, logged: () => onLog.mock.calls[0]![0] as Intake };
   };
   test("each press changes what is logged, and what it does to the suspects stands beside it", async () => {
-    const { feedsOf, logged } = open({ complaint: "Lamps on" });
+    const { feedsOf, logged } = await open({ complaint: "Lamps on" });
     await act(async () => { fireEvent.click(screen.getByRole("button", { name: "wet" })); await Promise.resolve(); });
-    fireEvent.click(screen.getByRole("button", { name: "comes and goes" }));
-    fireEvent.click(screen.getByRole("button", { name: "after a while" }));
-    fireEvent.change(screen.getByLabelText("after", { exact: false, selector: "input[role=spinbutton]" }), { target: { value: "20" } });
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "comes and goes" })); await Promise.resolve(); });
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "after a while" })); await Promise.resolve(); });
+    await act(async () => { fireEvent.change(screen.getByLabelText("after", { exact: false, selector: "input[role=spinbutton]" }), { target: { value: "20" } }); await Promise.resolve(); });
     expect(feedsOf).toHaveBeenLastCalledWith(expect.objectContaining({ conditions: expect.arrayContaining(["wet"]) as unknown }));
     expect(await screen.findByText(/corrosion and bridged cavities in wet places count 2 times as much, in 23 faults/)).toBeInTheDocument();
-    fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
     expect(logged()).toMatchObject({ complaint: "Lamps on", symptoms: ["comesAndGoes"], conditions: ["wet", "afterTime"], afterMinutes: 20 });
   });
-  test("a battery of another voltage than the wiring's is asked about", () => {
-    open({ nominalVolt: 24 });
+  test("a battery of another voltage than the wiring's is asked about", async () => {
+    await open({ nominalVolt: 24 });
     expect(screen.getByRole("alert")).toHaveTextContent("The wiring is of a 12 V machine");
   });
-  test("no meter: said, and logged as tools owned", () => {
-    const { logged } = open();
-    fireEvent.click(screen.getByRole("button", { name: "meter" }));
+  test("no meter: said, and logged as tools owned", async () => {
+    const { logged } = await open();
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "meter" })); await Promise.resolve(); });
     expect(screen.getByRole("alert")).toHaveTextContent("Without a meter");
-    fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
     expect(logged().tools).not.toContain("meter");
     expect(logged().tools).toContain("scope");
   });
-  test("dangers are shown as they will stand before every step", () => {
-    open();
-    fireEvent.click(screen.getByRole("button", { name: "airbags, belts" }));
+  test("dangers are shown as they will stand before every step", async () => {
+    await open();
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "airbags, belts" })); await Promise.resolve(); });
     expect(screen.getByText(/no meter ohms, no lamps, no probing/)).toBeInTheDocument();
   });
-  test("history and hearsay: lines are added, filled and taken out; empty ones are not logged", () => {
-    const { logged } = open();
-    fireEvent.click(screen.getByRole("button", { name: "+ replaced" }));
-    fireEvent.click(screen.getByRole("button", { name: "+ pests" }));
-    fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" }));
-    fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" }));
-    fireEvent.change(screen.getAllByLabelText("What it says")[0]!, { target: { value: "S22 corrodes" } });
-    fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+  test("history and hearsay: lines are added, filled and taken out; empty ones are not logged", async () => {
+    const { logged } = await open();
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ replaced" })); await Promise.resolve(); });
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ pests" })); await Promise.resolve(); });
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" })); await Promise.resolve(); });
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" })); await Promise.resolve(); });
+    await act(async () => { fireEvent.change(screen.getAllByLabelText("What it says")[0]!, { target: { value: "S22 corrodes" } }); await Promise.resolve(); });
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
     expect(logged().history.map((h) => h.what)).toEqual(["pests"]);
     expect(logged().bulletins).toEqual([{ text: "S22 corrodes", at: [], trust: "hearsay" }]);
-    fireEvent.click(screen.getAllByRole("button", { name: "Take this line out" })[1]!);
+    await act(async () => { fireEvent.click(screen.getAllByRole("button", { name: "Take this line out" })[1]!); await Promise.resolve(); });
     expect(screen.getAllByRole("button", { name: "Take this line out" })).toHaveLength(3);
   });
-  test("machine, serial, hours and distance; a field emptied again is left out", () => {
-    const { logged } = open({ kind: "yard tug", serial: "SD-4" });
-    fireEvent.change(screen.getByLabelText("Serial"), { target: { value: "" } });
-    fireEvent.change(screen.getByLabelText(/^Hours/), { target: { value: "4210" } });
-    fireEvent.blur(screen.getByLabelText(/^Hours/));
-    fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+  test("machine, serial, hours and distance; a field emptied again is left out", async () => {
+    const { logged } = await open({ kind: "yard tug", serial: "SD-4" });
+    await act(async () => { fireEvent.change(screen.getByLabelText("Serial"), { target: { value: "" } }); await Promise.resolve(); });
+    await act(async () => { fireEvent.change(screen.getByLabelText(/^Hours/), { target: { value: "4210" } }); await Promise.resolve(); });
+    await act(async () => { fireEvent.blur(screen.getByLabelText(/^Hours/)); await Promise.resolve(); });
+    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
     expect(logged()).toMatchObject({ kind: "yard tug", hours: 4210 });
     expect("serial" in logged()).toBe(false);
   });

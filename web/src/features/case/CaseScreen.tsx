@@ -2,6 +2,7 @@
 import { Intake, sharedMatrix, subjectsOf, withScannedCodes, type Entry, type Issue } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, Namer, sharedText } from "@radicula/core/words";
 import { Button, Dropdown, Segmented } from "antd";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { say } from "@/messages/issues";
@@ -11,28 +12,30 @@ import { ThemeToggle } from "@/ui/ThemeToggle";
 import { useMedia } from "@/ui/useMedia";
 import styles from "./Case.module.css";
 import { Help } from "./Help";
-import { IntakeSheet } from "./intake/IntakeSheet";
 import { entryNames, logLines } from "./logbook/lines";
 import { Logbook } from "./logbook/Logbook";
 import type { Maps } from "./map/placed";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useMap } from "./map/useMap";
-import { SharedMatrix } from "./matrix/SharedMatrix";
 import { candidateOf, readingEntries, verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
 import { OtherReading, type Other } from "./reading/OtherReading";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { Remarks } from "./Remarks";
 import { SavedWord, SaveNote } from "./SaveNote";
-import { NameCodes } from "./scan/NameCodes";
-import { ScanSheet } from "./scan/ScanSheet";
-import { SeenSheet } from "./seen/SeenSheet";
 import { Steps } from "./Steps";
 import { Suspects } from "./suspects/Suspects";
 import { useAnalysis } from "./useAnalysis";
 import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
+
+// sheets come with their first use: the case itself need not wait for them
+const IntakeSheet = dynamic(() => import("./intake/IntakeSheet").then((m) => m.IntakeSheet), { ssr: false });
+const ScanSheet = dynamic(() => import("./scan/ScanSheet").then((m) => m.ScanSheet), { ssr: false });
+const NameCodes = dynamic(() => import("./scan/NameCodes").then((m) => m.NameCodes), { ssr: false });
+const SeenSheet = dynamic(() => import("./seen/SeenSheet").then((m) => m.SeenSheet), { ssr: false });
+const SharedMatrix = dynamic(() => import("./matrix/SharedMatrix").then((m) => m.SharedMatrix), { ssr: false });
 
 interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
 export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "help" | undefined;
@@ -55,6 +58,9 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const instructor = useMemo(() => new Instructor(wiring), [wiring]);
   const maps = useMap(job.id, initialMap, log.entries, log.saved);
   const [sheet, setSheet] = useState<Sheet>(first);
+  // a sheet stays once it was opened, so that it can close gently
+  const [opened, setOpened] = useState<ReadonlySet<Sheet>>(new Set());
+  if (sheet && !opened.has(sheet)) setOpened(new Set([...opened, sheet]));
   // the address asked for a sheet once; a reload need not ask again
   useEffect(() => { if (first) window.history.replaceState(null, "", window.location.pathname); }, [first]);
   const [view, setView] = useState<"map" | "shared">("map");
@@ -167,10 +173,10 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
         <div className={styles.log}><Logbook lines={lines} onUndo={undo} busy={onTheirWay} /></div>
       </main>
       <OtherReading open={sheet === "other"} wiring={wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
-      {folded ? <ScanSheet open={sheet === "codes"} wiring={wiring} folded={folded} workbench={workbench} unkept={unkept - kept} onKeep={() => void keepCodes()} onLog={(entries) => { append(entries); if (entries[0]?.type !== "cleared") setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
-      {folded ? <IntakeSheet open={sheet === "intake"} wiring={wiring} intake={intake} feedsOf={feedsOf} onLog={(i) => { append([{ type: "intake", at: now(), intake: i }]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
-      {folded ? <NameCodes open={sheet === "name"} wiring={wiring} unnamed={unnamed} scans={folded.scans} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
-      <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
+      {folded && opened.has("codes") ? <ScanSheet open={sheet === "codes"} wiring={wiring} folded={folded} workbench={workbench} unkept={unkept - kept} onKeep={() => void keepCodes()} onLog={(entries) => { append(entries); if (entries[0]?.type !== "cleared") setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {folded && opened.has("intake") ? <IntakeSheet open={sheet === "intake"} wiring={wiring} intake={intake} feedsOf={feedsOf} onLog={(i) => { append([{ type: "intake", at: now(), intake: i }]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {folded && opened.has("name") ? <NameCodes open={sheet === "name"} wiring={wiring} unnamed={unnamed} scans={folded.scans} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("seen") ? <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>
     </div>

@@ -3,6 +3,7 @@ import { parseQuantity, type Unit } from "@radicula/core";
 import { Button } from "antd";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { say } from "@/messages/issues";
+import { inSheet } from "@/ui/focus";
 import { Keypad } from "./Keypad";
 import styles from "./NextReading.module.css";
 
@@ -26,7 +27,7 @@ export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disa
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);
   const [current, setCurrent] = useState(0);
   // a new reading is a new box (its key changes), and the box has the focus
-  useEffect(() => { boxes.current[filled ? boxes.current.length - 1 : 0]?.focus({ preventScroll: true }); }, [filled]);
+  useEffect(() => { if (!inSheet()) boxes.current[filled ? boxes.current.length - 1 : 0]?.focus({ preventScroll: true }); }, [filled]);
 
   const log = () => {
     const values: number[] = [];
