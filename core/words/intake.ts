@@ -26,7 +26,7 @@ const BECAUSE: Readonly<Record<string, string>> = {
   batteryWork: "Battery work", pests: "Pests", water: "Water got in", oil: "Oil got in", bulletin: "Bulletin", hearsay: "Hearsay",
 };
 const ON: Readonly<Record<string, string>> = {
-  corroding: "corrosion and bridged cavities", corrodingInWet: "corrosion and bridged cavities in wet places", looseInVibrating: "loose and broken contacts where it vibrates", inHotZones: "everything in hot zones", batteryLow: "a low battery", loose: "loose and broken contacts", supplies: "feeds, grounds and the battery", shorts: "shorts to ground", wrongReading: "wrong readings and wrong parts",
+  corroding: "corrosion and bridged cavities", corrodingInWet: "corrosion and bridged cavities in wet places", corrodingElsewhere: "corrosion and bridged cavities elsewhere", looseInVibrating: "loose and broken contacts where it vibrates", looseElsewhere: "loose and broken contacts elsewhere", inHotZones: "everything in hot zones", batteryLow: "a low battery", loose: "loose and broken contacts", supplies: "feeds, grounds and the battery", shorts: "shorts to ground", wrongReading: "wrong readings and wrong parts",
   partItself: "the part itself", wrongPart: "a wrong look-alike part", contactsAndWires: "contacts and wires there", wires: "wires", film: "oily contacts", all: "everything there",
 };
 /** One line of what the intake did: "Comes when wet: corrosion and bridged cavities count 2 times (46 faults)". */

@@ -12,7 +12,7 @@ export interface Feed {
   readonly at: readonly string[];
   /** what the rate is multiplied by */
   readonly factor: number;
-  /** `contacts`, `wires`, `parts`, `wrongPart`, `supplies`, `film`, `bridges`, `fuses`, `all` */
+  /** what sort of fault: `corroding`, `corrodingInWet`, `loose`, `supplies`, `shorts`, `wires`, `partItself`, `wrongPart`, `film`, `all` … (worded in `words/intake`) */
   readonly on: string;
   /** how many faults of this wiring it touches */
   readonly faults: number;
@@ -54,10 +54,10 @@ function rules(intake: Intake, where: Places): Rule[] {
   const of = (modes: ReadonlySet<FaultMode>) => (f: Fault) => modes.has(f.mode);
   const both = (...tests: ((f: Fault) => boolean)[]) => (f: Fault) => tests.every((t) => t(f));
   for (const x of intake.conditions) {
-    if (x === "wet") { rule("wet", "corrodingInWet", c.wetInWet, both(of(CORRODE), inZone("wet"))); rule("wet", "corroding", c.wetElsewhere, both(of(CORRODE), (f) => !inZone("wet")(f))); }
+    if (x === "wet") { rule("wet", "corrodingInWet", c.wetInWet, both(of(CORRODE), inZone("wet"))); rule("wet", "corrodingElsewhere", c.wetElsewhere, both(of(CORRODE), (f) => !inZone("wet")(f))); }
     if (x === "hot") rule("hot", "inHotZones", c.hot, inZone("hot"));
     if (x === "cold") { rule("cold", "batteryLow", c.cold, (f) => f.mode === "supplyLow"); rule("cold", "corroding", c.coldContacts, of(CORRODE)); }
-    if (x === "bump") { rule("bump", "looseInVibrating", c.bumpInVibrating, both(of(LOOSE), inZone("vibrating"))); rule("bump", "loose", c.bump, both(of(LOOSE), (f) => !inZone("vibrating")(f))); }
+    if (x === "bump") { rule("bump", "looseInVibrating", c.bumpInVibrating, both(of(LOOSE), inZone("vibrating"))); rule("bump", "looseElsewhere", c.bump, both(of(LOOSE), (f) => !inZone("vibrating")(f))); }
     if (x === "underLoad") rule("underLoad", "supplies", c.underLoad, of(SUPPLIES));
     if (x === "cranking") rule("cranking", "supplies", c.cranking, of(SUPPLIES));
   }
