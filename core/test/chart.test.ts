@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { addTemplate, analyse, buildChart, chartOf, chartRow, checkWiring, compareWirings, emptyChart, generateHarness, parseFunction, parseValues, partRow, Predictor, readCsv, readWiring, TEMPLATES, writeCsv, writeValues, type Chart, type ChartRow, type Wiring } from "../src/index";
+import { addTemplate, analyse, buildChart, chartOf, chartRow, checkWiring, compareWirings, emptyChart, generateHarness, parseFunction, parseValues, partRow, Predictor, readCsv, readTable, readWiring, TEMPLATES, writeCsv, writeValues, type Chart, type ChartRow, type Wiring } from "../src/index";
 import { tug } from "./helpers";
 
 const row = (connector: string, cavity: string, colour: string, fn: string, goesTo: string): ChartRow => chartRow({ connector, cavity, colour, function: fn, goesTo });
@@ -147,3 +147,11 @@ function canonical(w: Wiring): unknown {
   const byText = (list: readonly unknown[]) => list.map((x) => JSON.stringify(sorted(x))).sort();
   return sorted({ ...w, guesses: undefined, connectors: byText(w.connectors), wires: byText(w.wires), devices: byText(w.devices.map((d) => (d.kind === "module" ? { ...d, pins: [...d.pins].sort((a, b) => (a.at < b.at ? -1 : 1)) } : d))) });
 }
+
+test("bytes of another kind of file are refused as such, not line by line", () => {
+  const bytes = Array.from({ length: 5000 }, (_, i) => String.fromCharCode((i * 7919) % 256)).join("");
+  const read = readTable(bytes);
+  expect(!read.ok && read.issues.map((i) => i.code)).toEqual(["table.not-text"]);
+  expect(readTable("connector,cavity\nB1,1\u0001\n".repeat(20)).ok).toBe(false);
+  expect(readTable("connector,cavity,colour\nB1,1,bl\ufffdu and much more text so that one odd letter is no reason\n").ok).toBe(true);
+});

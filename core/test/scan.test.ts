@@ -99,3 +99,7 @@ test("a scanned code the wiring does not list weighs by its family once the scan
   expect(analysis.stage).not.toBe("waiting");
   expect(analysis.suspects[0]!.type).toBe("fault");
 });
+
+test("lines of nothing but separators are blank lines", () => {
+  expect(readScan("P0522\n;;;\n--- | ---\n", tug())).toMatchObject({ codes: [{ code: "P0522" }], issues: [] });
+});

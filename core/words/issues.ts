@@ -66,6 +66,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "revision.breaks-logbook": (p) => `The logbook speaks of ${list(p["things"])}, which the other revision does not have. The job stays with its revision.`,
   "scan.no-code": (p) => `No code found in "${p["text"]}".`,
   "scan.no-module": (p) => `Which module gave "${p["text"]}"? Choose one, or write its name in the line.`,
+  "table.not-text": () => "This is no table: it holds bytes that no text has. Save it as CSV first.",
   "table.quotes": () => "Quotes do not close here; check that no cell is missing.",
   "table.no-columns": (p) => `No column for connector or cavity was found. Name the columns in the first line, for example: ${list(p["known"]).split(", ").slice(0, 6).join(", ")}.`,
   "table.column-not-known": (p) => `The column "${p["text"]}" is not known here; it was left out.`,

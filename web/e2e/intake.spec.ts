@@ -59,6 +59,7 @@ test("a job started from the board on a wiring of the library goes straight to i
 test("scans: completion, a paste read line by line, what came back, and codes we set ourselves", async ({ page, request }) => {
   await freshJob(page, request, "Scans");
   await page.getByRole("button", { name: "Type or paste the scan" }).click();
+  await expect(scanBox(page)).toBeFocused();
   await page.keyboard.type("p052");
   await expect(sheet(page).getByText("Oil pressure signal low")).toBeVisible();
   await page.keyboard.press("Tab");

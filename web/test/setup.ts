@@ -1,9 +1,10 @@
 import "@testing-library/jest-dom";
+import { TextDecoder } from "node:util";
 import { MessageChannel } from "node:worker_threads";
 
 // antd asks for these; jsdom has neither
 class Observer { observe() {} unobserve() {} disconnect() {} }
-Object.assign(globalThis, { ResizeObserver: globalThis.ResizeObserver ?? Observer });
+Object.assign(globalThis, { ResizeObserver: globalThis.ResizeObserver ?? Observer, TextDecoder });
 const channels: MessageChannel[] = [];
 class Channel extends MessageChannel { constructor() { super(); channels.push(this); } }
 if (!("MessageChannel" in globalThis)) Object.assign(globalThis, { MessageChannel: Channel });

@@ -28,6 +28,13 @@ export interface TableRead {
   readonly columns: readonly (Column | undefined)[];
 }
 
+/** Bytes of something else: many characters that no text holds. */
+function notText(text: string): boolean {
+  const head = text.slice(0, 4000);
+  const odd = head.match(/[\u0000-\u0008\u000e-\u001f\ufffd]/g)?.length ?? 0;
+  return odd > head.length / 50;
+}
+
 /**
  * Reads a pin chart from CSV, from cells copied out of a spreadsheet, or from lines selected in a document. The head
  * names the columns in any usual words; without one they are told by what is in them. Cells that were merged (empty
@@ -37,9 +44,10 @@ export function readTable(text: string): Result<TableRead> {
   const issues: Issue[] = [];
   const bare = text.replace(/^\uFEFF/, "").replace(/\u0000/g, "");
   if (bare.trim() === "") return fail([issue("file.empty")]);
+  if (notText(text)) return fail([issue("table.not-text")]);
   const spaced = !/[\t;,|]/.test(bare.split("\n").slice(0, 5).join(""));
   const parsed = Papa.parse<string[]>(spaced ? bare.replace(/[ \u00a0]{2,}/g, "\t") : bare, { skipEmptyLines: false, ...(spaced ? { delimiter: "\t" } : {}), delimitersToGuess: ["\t", ";", ",", "|"] });
-  for (const e of parsed.errors) if (e.type === "Quotes") issues.push(issue("table.quotes", ["lines", (e.row ?? 0) + 1]));
+  for (const row of new Set(parsed.errors.flatMap((e) => (e.type === "Quotes" ? [(e.row ?? 0) + 1] : [])))) issues.push(issue("table.quotes", ["lines", row]));
   const table = parsed.data.map((r) => r.map((c) => unescapeCell(c)));
   const head = table.findIndex((r) => r.some((c) => c !== ""));
   const named = (table[head] ?? []).map((h) => COLUMNS.find(([, , words]) => words.test(h))?.[0]);

@@ -41,7 +41,7 @@ export function readScan(text: string, wiring: Wiring, module?: string): ScanRea
   const table = tableOf(lines);
   lines.forEach((raw, i) => {
     const line = raw.trim().slice(0, LONGEST_LINE);
-    if (line === "" || (table && i === table.header)) return;
+    if (!/[\p{L}\p{N}]/u.test(line) || (table && i === table.header)) return;
     const named = finder.module(table?.cell(i, "module") ?? line);
     const hex = hexReply(line, finder);
     if (hex) {

@@ -30,6 +30,7 @@ import { useAnalysis } from "./useAnalysis";
 import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
 
+const PREFETCH_MS = 250;
 // sheets come with their first use: the case itself need not wait for them
 const IntakeSheet = dynamic(() => import("./intake/IntakeSheet").then((m) => m.IntakeSheet), { ssr: false });
 const ScanSheet = dynamic(() => import("./scan/ScanSheet").then((m) => m.ScanSheet), { ssr: false });
@@ -61,6 +62,11 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   // a sheet stays once it was opened, so that it can close gently
   const [opened, setOpened] = useState<ReadonlySet<Sheet>>(new Set());
   if (sheet && !opened.has(sheet)) setOpened(new Set([...opened, sheet]));
+  // fetched while nobody waits, so that the first key typed into them is not lost
+  useEffect(() => {
+    const timer = setTimeout(() => { void import("./scan/ScanSheet"); void import("./intake/IntakeSheet"); void import("./seen/SeenSheet"); }, PREFETCH_MS);
+    return () => clearTimeout(timer);
+  }, []);
   // the address asked for a sheet once; a reload need not ask again
   useEffect(() => { if (first) window.history.replaceState(null, "", window.location.pathname); }, [first]);
   const [view, setView] = useState<"map" | "shared">("map");

@@ -1,4 +1,5 @@
 import { coloursAt, parseColour, type Connector, type Wiring } from "@radicula/core";
+import type { KeyboardEvent } from "react";
 import { SCREEN } from "@/ui/WireSwatch";
 
 const PITCH = 46, PAD = 20, R = 16;
@@ -16,7 +17,7 @@ export function Face({ wiring, connector, chosen, onChoose }: { readonly wiring:
   const width = Math.max(...rows, 2) * PITCH + 2 * PAD, height = rows.length * PITCH + 2 * PAD;
   return (
     <figure style={{ margin: 0 }}>
-      <svg viewBox={`-2 -14 ${width + 4} ${height + 18}`} width="100%" style={{ maxHeight: 190, maxWidth: Math.max(180, Math.min(width, 300)) }} role="img" aria-label={`${connector.id} with ${connector.cavities.length} cavities, looking into the plug`}>
+      <svg viewBox={`-2 -14 ${width + 4} ${height + 18}`} width="100%" style={{ maxHeight: 190, maxWidth: Math.max(180, Math.min(width, 300)) }} role={onChoose ? "group" : "img"} aria-label={`${connector.id} with ${connector.cavities.length} cavities, looking into the plug`}>
         <rect x={width / 2 - 26} y={-11} width={52} height={14} rx={4} fill="none" stroke="var(--muted)" strokeWidth="1.6" />
         <rect x={0} y={0} width={width} height={height} rx={22} fill="var(--paper)" stroke="var(--muted)" strokeWidth="1.6" />
         {shown.map((cavity, i) => {
@@ -25,7 +26,7 @@ export function Face({ wiring, connector, chosen, onChoose }: { readonly wiring:
           const colour = colours.get(cavity), read = colour ? parseColour(colour) : undefined;
           const fill = read?.status === "read" ? SCREEN[read.colour.base] : "var(--card)", stripe = read?.status === "read" && read.colour.stripe ? SCREEN[read.colour.stripe] : undefined;
           return (
-            <g key={cavity} onClick={() => onChoose?.(cavity)} style={{ cursor: onChoose ? "pointer" : undefined }}>
+            <g key={cavity} {...(onChoose ? { role: "button", tabIndex: 0, "aria-label": `Cavity ${cavity}${colour ? `, ${colour}` : ""}`, "aria-pressed": cavity === chosen, onClick: () => onChoose(cavity), onKeyDown: (e: KeyboardEvent) => { if (e.key === "Enter") onChoose(cavity); }, style: { cursor: "pointer" } } : {})}>
               {cavity === chosen ? <circle cx={x} cy={y} r={R + 5} fill="none" stroke="var(--accent)" strokeWidth="3" /> : null}
               <circle cx={x} cy={y} r={R} fill={fill} stroke="var(--ink)" strokeWidth="1.4" strokeDasharray={colour ? undefined : "3 3"} />
               {stripe ? <path d={`M${x - R * 0.9} ${y + 6} L${x + R * 0.9} ${y - 6}`} stroke={stripe} strokeWidth="5" /> : null}
