@@ -50,7 +50,8 @@ export function DrawingView({ wiring, thing, find, onThing }: { readonly wiring:
       <header className={styles.bar}>
         <Segmented value={part} onChange={(v) => setPart(v as typeof part)} options={[{ value: "all", label: "Whole wiring" }, { value: "around", label: "Around" }]} />
         {part === "around" ? <Select showSearch value={centre} onChange={(id: string) => { onThing(id); setPoint(undefined); }} options={things} style={{ width: 120 }} aria-label="Around what" /> : null}
-        <span className={`muted ${styles.hint}`}>{working ? `Laying out ${graph.nodes.length} parts and ${graph.edges.length} wires…` : point ? <><b className="mono">{point}</b> {lit?.end ? <>leads to <b className="mono">{lit.end}</b></> : "ends here"}{lit?.others.length ? `, shared with ${lit.others.slice(0, 8).join(", ")}` : ""} <button type="button" className="link" onClick={() => setPoint(undefined)}>show all</button></> : "press a cavity to follow it"}</span>
+        <span className={`muted ${styles.hint}`}>{working ? `Laying out ${graph.nodes.length} parts and ${graph.edges.length} wires…` : point ? <><b className="mono">{point}</b> {lit?.end ? <>leads to <b className="mono">{lit.end}</b></> : "ends here"}{lit?.others.length ? `, shared with ${lit.others.slice(0, 8).join(", ")}` : ""}</> : "press a cavity to follow it"}</span>
+        {point && !working ? <button type="button" className="link" onClick={() => setPoint(undefined)}>Show all</button> : null}
         <span className={styles.tools}>
           <Button type="text" aria-label="Smaller" onClick={() => setZoom(Math.max(0.2, zoom / 1.25))}>−</Button>
           <Button type="text" title="as it fits" onClick={() => setZoom(undefined)}>{Math.round(zoom * 100)} %</Button>
