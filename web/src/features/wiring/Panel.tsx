@@ -53,7 +53,7 @@ export const Panel = memo(function Panel({ wiringId, chart, wiring, built, id, p
           </label>
           {guessed ? <Button size="small" onClick={() => onChange((c) => markRead(setPart(c, device.id, { kind: device.kind }), [device.id, ...built.points.filter((p) => p.startsWith(`${id}:`))]))}>The guess is right</Button> : null}
           {device && device.id !== id ? <p className="muted">Part {device.id}</p> : null}
-          {device ? <label className={styles.field}><span>Values</span><Input.TextArea size="small" autoSize={{ minRows: 1, maxRows: 5 }} placeholder="name=value" defaultValue={part?.values ?? ""} key={`${id} values ${part?.values ?? ""}`} onBlur={(e) => { if (e.target.value !== (part?.values ?? "")) onChange((c) => setPart(c, device.id, { values: e.target.value.replace(/\s+/g, " ").trim() })); }} onPressEnter={(e) => { e.preventDefault(); e.currentTarget.blur(); }} /></label> : null}
+          {device ? <label className={styles.wide}><span>Values</span><Input.TextArea size="small" autoSize={{ minRows: 1, maxRows: 5 }} placeholder="name=value" defaultValue={part?.values ?? ""} key={`${id} values ${part?.values ?? ""}`} onBlur={(e) => { if (e.target.value !== (part?.values ?? "")) onChange((c) => setPart(c, device.id, { values: e.target.value.replace(/\s+/g, " ").trim() })); }} onPressEnter={(e) => { e.preventDefault(); e.currentTarget.blur(); }} /></label> : null}
           {text("name", "Name", "boost pressure sensor")}
           {text("partNumber", "Part number", "as printed on it")}
         </div>

@@ -18,7 +18,7 @@ export function Revisions({ wiringId, revisions, onFreeze }: { readonly wiringId
   return (
     <section className={styles.revisions}>
       <header><h2>Revisions</h2><span className="muted">a job stays with the one it was started on until you move it</span></header>
-      <div className={styles.pasteRow}><Input value={note} onChange={(e) => setNote(e.target.value)} placeholder="what is new, in a few words" maxLength={400} onPressEnter={() => void freeze()} /><Button type="primary" loading={busy} onClick={() => void freeze()}>Save a revision</Button></div>
+      <div className={styles.pasteRow}><Input value={note} onChange={(e) => setNote(e.target.value)} placeholder="what is new, in a few words" maxLength={400} onPressEnter={() => void freeze()} style={{ flex: "1 1 240px", width: "auto" }} /><Button type="primary" loading={busy} onClick={() => void freeze()}>Save a revision</Button></div>
       <ul className={styles.list}>
         {revisions.map((r) => (
           <li key={r.number}>
