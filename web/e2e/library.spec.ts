@@ -153,7 +153,10 @@ const unzip = (request: APIRequestContext, bytes: Buffer) => request.post(`${app
 
 test("a whole job as a zip with its photos goes out and comes back", async ({ request }) => {
   const { id } = await got(await send(request, "POST", "/api/wirings", chart(`Zip ${Date.now()}`, SENSOR)));
+  const copied = async () => (await (await request.get(`${app.address}/wiring/${(await got(await send(request, "POST", "/api/wirings", { copyOf: id }))).id}`)).text()).match(/\\"width\\":40,/g)?.length ?? 0;
+  expect(await copied()).toBe(0);
   await got(await photo(request, id, await sharp({ create: { width: 40, height: 30, channels: 3, background: "#a40" } }).png().toBuffer(), "image/png"));
+  expect(await copied()).toBe(1); // a copy knows where its connectors are
   const job = await got(await send(request, "POST", "/api/jobs", { title: "Zipped", wiring: id, complaint: "as said" }));
   const zip = await (await request.get(`${app.address}/api/jobs/${job.id}/export?as=zip`)).body();
   expect(zip.subarray(0, 2).toString()).toBe("PK");

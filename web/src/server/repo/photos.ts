@@ -22,3 +22,8 @@ export async function removePhoto(id: string): Promise<boolean> {
 }
 /** All photos of a wiring, with their bytes: for a file that holds the whole job. */
 export const photosOf = (wiringId: string) => database().select({ id: photos.id, connector: photos.connector, jpeg: photos.jpeg }).from(photos).where(eq(photos.wiringId, wiringId)).orderBy(asc(photos.at));
+
+/** The photos of one wiring for another: where connectors are does not change with a copy of their chart. */
+export async function copyPhotos(from: string, to: string): Promise<void> {
+  await database().insert(photos).select(database().select({ id: sql<string>`gen_random_uuid()`.as("id"), wiringId: sql<string>`${to}::uuid`.as("wiring_id"), connector: photos.connector, jpeg: photos.jpeg, width: photos.width, height: photos.height, at: photos.at }).from(photos).where(eq(photos.wiringId, from)));
+}

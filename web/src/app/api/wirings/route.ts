@@ -1,6 +1,7 @@
 import { issue, MAX_CHARACTERS, parseJson, readCsv, type Chart } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, isJson, limitedText, notJson, refuse } from "@/server/answers";
+import { copyPhotos } from "@/server/repo/photos";
 import { blankChart, chartFrom, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
@@ -26,7 +27,9 @@ export const POST = (request: Request) => answering(async () => {
   } else if ("copyOf" in asked.data) {
     const from = await findWiring(asked.data.copyOf);
     if (!from) return refuse(404, [issue("server.no-such-wiring")]);
-    chart = { ...from.draft, name: `${from.draft.name} (copy)`.slice(0, 120) };
+    const id = await createWiring({ ...from.draft, name: `${from.draft.name} (copy)`.slice(0, 120) });
+    await copyPhotos(from.id, id);
+    return answer({ id }, 201);
   } else if ("csv" in asked.data) {
     const read = readCsv(asked.data.csv);
     if (!read.ok) return refuse(422, read.issues);
