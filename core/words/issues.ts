@@ -101,7 +101,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "chart.bus-pair": (p) => `Module ${p["module"]} needs one bus high and one bus low cavity; one alone is left out.`,
   "chart.connector-without-rows": (p) => `Connector ${p["id"]} has no rows yet.`,
   "chart.part-without-rows": (p) => `Part ${p["id"]} has no rows yet.`,
-  "remark.not-as-drawn": (p) => `${p["connector"]} is not as drawn (${list(p["differs"])}). Either the drawing is of another build, or this is not ${p["connector"]}${Array.isArray(p["fits"]) && p["fits"].length ? `: ${list(p["fits"]).replace(", ", " or ")} fits better` : ""}. Check the part number before testing.`,
+  "remark.not-as-drawn": (p) => `${p["connector"]} is not as drawn (${differences(p)}). Either the drawing is of another build, or this is not ${p["connector"]}${Array.isArray(p["fits"]) && p["fits"].length ? `: ${list(p["fits"]).replace(", ", " or ")} fits better` : ""}. Check the part number before testing.`,
   "entry.missing-thing": (p) => `There is no part or connector "${p["id"]}" in the wiring.`,
   "entry.missing-connector": (p) => `There is no connector "${p["id"]}" in the wiring.`,
   "entry.overload-not-ohms": () => "OL is an ohms reading; a voltmeter cannot show it.",
@@ -135,6 +135,15 @@ const LINES: Readonly<Record<string, string>> = { reference: "reference", signal
 const volts = (value: Params[string] | undefined) => `${Number(Number(value).toFixed(2))} V`;
 
 type Params = Issue["params"];
+/** What is seen against what is drawn: colours by cavity, the count of cavities, the part number. */
+function differences(p: Issue["params"]): string {
+  const texts = (key: string) => { const v = p[key]; return Array.isArray(v) ? v : []; };
+  const seen = texts("seen"), drawn = texts("drawn");
+  return [
+    ...texts("cavities").map((c, i) => `cavity ${c}: ${seen[i]}, drawn ${drawn[i]}`),
+    ...(p["countSeen"] === undefined ? [] : [`${p["countSeen"]} cavities, drawn ${p["countDrawn"]}`]), ...(p["partSeen"] === undefined ? [] : [`part ${p["partSeen"]}, drawn ${p["partDrawn"]}`]),
+  ].join("; ");
+}
 const list = (value: Params[string] | undefined) => (Array.isArray(value) ? value.join(", ") : String(value ?? ""));
 const first = (value: Params[string] | undefined) => (Array.isArray(value) ? String(value[0] ?? "1") : "1");
 const thousands = (value: Params[string] | undefined) => Number(value).toLocaleString("en").replaceAll(",", "\u202f");

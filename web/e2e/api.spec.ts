@@ -1,15 +1,9 @@
 import { expect, test, type APIRequestContext } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { Application, freePort, testDatabase } from "./server";
+import { JSON_TYPE, applicationForTests } from "./server";
 
-let app: Application;
-test.beforeAll(async () => {
-  app = new Application(await freePort(), testDatabase().href);
-  await app.start();
-});
-test.afterAll(() => app.kill());
+const app = applicationForTests();
 
-const JSON_TYPE = { "Content-Type": "application/json" };
 const at = "2026-11-24T10:00:00Z";
 const unplugged = (connector: string) => ({ type: "unplugged", at, connector });
 const uuid = () => crypto.randomUUID();

@@ -1,13 +1,8 @@
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { Application, freePort, testDatabase } from "./server";
+import { JSON_TYPE, applicationForTests } from "./server";
 
-let app: Application;
-test.beforeAll(async () => {
-  app = new Application(await freePort(), testDatabase().href);
-  await app.start();
-});
-test.afterAll(() => app.kill());
+const app = applicationForTests();
 
 const saved = (page: Page) => expect(page.locator("header [role=status]")).toHaveText("Saved");
 const card = (page: Page) => page.getByRole("region", { name: "Next reading" });
@@ -26,7 +21,7 @@ const pick = async (page: Page, label: string, text: string) => {
 async function freshJob(page: Page, request: APIRequestContext, title: string, change: (wiring: Record<string, unknown>) => void = () => undefined): Promise<void> {
   const wiring = JSON.parse(readFileSync("demo/tug-4.wiring.json", "utf8")) as Record<string, unknown>;
   change(wiring);
-  const made = (await (await request.post(`${app.address}/api/jobs`, { headers: { "Content-Type": "application/json" }, data: JSON.stringify({ format: "radicula/case", version: 1, title, machine: "Tug 4", complaint: "Lamps on after rain", wiring }) })).json()) as { id: string };
+  const made = (await (await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: JSON.stringify({ format: "radicula/case", version: 1, title, machine: "Tug 4", complaint: "Lamps on after rain", wiring }) })).json()) as { id: string };
   await page.goto(`${app.address}/job/${made.id}`);
   await expect(page.getByText("Start with the codes")).toBeVisible();
 }

@@ -1,14 +1,9 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { Application, DatabaseGate, freePort, testDatabase } from "./server";
+import { Application, DatabaseGate, freePort, applicationForTests } from "./server";
 
-let app: Application;
-test.beforeAll(async () => {
-  app = new Application(await freePort(), testDatabase().href);
-  await app.start();
-});
-test.afterAll(() => app.kill());
+const app = applicationForTests();
 
 const card = (page: Page) => page.getByRole("region", { name: "Next reading" });
 const box = (page: Page) => card(page).locator("form input").first();

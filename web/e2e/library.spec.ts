@@ -4,16 +4,10 @@ import { readFileSync } from "node:fs";
 import { deflateRawSync } from "node:zlib";
 import sharp from "sharp";
 import { ZipFile } from "yazl";
-import { Application, freePort, testDatabase } from "./server";
+import { JSON_TYPE, applicationForTests } from "./server";
 
-let app: Application;
-test.beforeAll(async () => {
-  app = new Application(await freePort(), testDatabase().href);
-  await app.start();
-});
-test.afterAll(() => app.kill());
+const app = applicationForTests();
 
-const JSON_TYPE = { "Content-Type": "application/json" };
 const at = "2026-11-25T10:00:00Z";
 type Answer = { id: string; wiringId?: string; seq?: number; number?: number; revision?: number; issues?: { code: string; path: (string | number)[]; params: Record<string, unknown> }[] };
 const send = (request: APIRequestContext, method: "POST" | "PUT", path: string, body: unknown) => request.fetch(`${app.address}${path}`, { method, headers: JSON_TYPE, data: JSON.stringify(body) });

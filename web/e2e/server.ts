@@ -1,3 +1,4 @@
+import { test } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { createServer, connect, type AddressInfo, type Server, type Socket } from "node:net";
 import { join } from "node:path";
@@ -7,10 +8,11 @@ const ROOT = process.env["RADICULA_ROOT"] ?? process.cwd();
 /** One copy of the built application, which a test may kill and start again at the same address. */
 export class Application {
   private child: ChildProcess | undefined;
-  constructor(readonly port: number, private readonly databaseUrl: string) {}
+  constructor(public port = 0, private readonly databaseUrl = testDatabase().href) {}
   get address() { return `http://127.0.0.1:${this.port}`; }
 
   async start(): Promise<void> {
+    this.port ||= await freePort();
     this.child = spawn(process.execPath, [join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(this.port)], {
       cwd: join(ROOT, "web"), env: { ...process.env, DATABASE_URL: this.databaseUrl, RADICULA_ROOT: ROOT, NODE_ENV: "production" }, stdio: "ignore",
     });
@@ -74,3 +76,12 @@ export class DatabaseGate {
     return url.href;
   }
 }
+
+/** A copy of the application for the tests of one file. */
+export function applicationForTests(): Application {
+  const app = new Application();
+  test.beforeAll(() => app.start());
+  test.afterAll(() => app.kill());
+  return app;
+}
+export const JSON_TYPE = { "Content-Type": "application/json" };

@@ -1,16 +1,10 @@
 import { chartRow, emptyChart, generateHarness, type Chart } from "@radicula/core";
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
-import { Application, freePort, testDatabase } from "./server";
+import { JSON_TYPE, applicationForTests } from "./server";
 
-let app: Application;
-test.beforeAll(async () => {
-  app = new Application(await freePort(), testDatabase().href);
-  await app.start();
-});
-test.afterAll(() => app.kill());
+const app = applicationForTests();
 
-const JSON_TYPE = { "Content-Type": "application/json" };
 const saved = (page: Page) => expect(page.locator("header [role=status]")).toHaveText("Saved");
 const cell = (page: Page, row: number, column: number) => page.locator(".dsg-row").nth(row + 1).locator(".dsg-cell").nth(column + 1);
 /** Waits for the first line of a table. */
@@ -158,7 +152,7 @@ test("a drawing of 500 parts is laid out in its worker within three seconds, and
     return (Date.now() - start) / 1000;
   });
   const drawn = Number(/with (\d+) parts/.exec((await page.getByRole("group", { name: /Wiring drawing/ }).getAttribute("aria-label")) ?? "")?.[1]);
-  console.log(`drawing: ${drawn} parts laid out and shown in ${seconds.toFixed(1)} s`);
+  console.log(`drawing: ${drawn} parts and ${wiring.wires.length} wires laid out and shown in ${seconds.toFixed(1)} s`);
   expect(drawn).toBeGreaterThanOrEqual(400); // sensors stand in their connectors
   expect(seconds).toBeLessThan(3);
 });

@@ -84,6 +84,15 @@ describe("the scan sheet", () => {
     fireEvent.click(screen.getByRole("button", { name: "Codes were cleared just now" }));
     expect(p.onLog).toHaveBeenCalledWith([expect.objectContaining({ type: "cleared" })]);
   });
+  test("a part that was read out of a line can be taken out again", async () => {
+    const p = props({ wiring: { ...tug(), codes: [] } });
+    render(<ScanSheet {...p} />);
+    type("K123 nothing\nP1177 B7 signal low");
+    expect(screen.getByLabelText("Part P1177 names").closest(".ant-select")).toHaveTextContent("B7");
+    await act(async () => { const clear = document.querySelector("tbody .ant-select-clear")!; fireEvent.mouseDown(clear); fireEvent.click(clear); await Promise.resolve(); });
+    fireEvent.click(screen.getByRole("button", { name: "Log the scan, 1 code" }));
+    expect(logged(p)?.codes.map((c) => [c.code, c.about])).toEqual([["P1177", undefined]]);
+  });
   test("Tab completes; a whole word lets Tab go on", () => {
     render(<ScanSheet {...props()} />);
     const box = screen.getByLabelText<HTMLTextAreaElement>("Codes, typed or pasted");
@@ -237,7 +246,7 @@ describe("seen on the machine", () => {
   });
   test("the remark offers to move the readings there, and only where somewhere fits", () => {
     const onEntry = jest.fn();
-    const remark = { code: "remark.not-as-drawn", path: [], params: { connector: "B7", differs: ["cavity 3: VT, drawn GN/YE"], fits: ["B12"], readings: ["4", "5"] } };
+    const remark = { code: "remark.not-as-drawn", path: [], params: { connector: "B7", cavities: ["3"], seen: ["VT"], drawn: ["GN/YE"], fits: ["B12"], readings: ["4", "5"] } };
     const { rerender } = render(<Remarks remarks={[remark]} busy={false} onEntry={onEntry} />);
     fireEvent.click(screen.getByRole("button", { name: "Move 2 readings to B12" }));
     expect(onEntry).toHaveBeenCalledWith(expect.objectContaining({ type: "moved", from: "B7", to: "B12", readings: [4, 5] }));

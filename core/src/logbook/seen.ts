@@ -59,7 +59,9 @@ export function seenRemarks(wiring: Wiring, folded: Pick<Folded, "seen" | "readi
     const m = compareSeen(wiring, entry);
     if (!m) return [];
     const readings = folded.readings.filter((r) => r.entry.points.some((p) => p.startsWith(`${m.connector}:`))).map((r) => String(r.number));
-    const differs = [...m.colours.map((c) => `cavity ${c.cavity}: ${c.seen}, drawn ${c.drawn}`), ...(m.cavities ? [`${m.cavities.seen} cavities, drawn ${m.cavities.drawn}`] : []), ...(m.partNumber ? [`part ${m.partNumber.seen}, drawn ${m.partNumber.drawn}`] : [])];
-    return [issue("remark.not-as-drawn", ["entries", number - 1], { connector: m.connector, differs, fits: m.fits, readings })];
+    return [issue("remark.not-as-drawn", ["entries", number - 1], {
+      connector: m.connector, fits: m.fits, readings, cavities: m.colours.map((c) => c.cavity), seen: m.colours.map((c) => c.seen), drawn: m.colours.map((c) => c.drawn),
+      ...(m.cavities ? { countSeen: m.cavities.seen, countDrawn: m.cavities.drawn } : {}), ...(m.partNumber ? { partSeen: m.partNumber.seen, partDrawn: m.partNumber.drawn } : {}),
+    })];
   });
 }

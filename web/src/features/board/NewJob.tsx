@@ -4,6 +4,7 @@ import { Button, Input, Modal, Select } from "antd";
 import { useRouter } from "next/navigation";
 import { useState, type KeyboardEvent } from "react";
 import { say } from "@/messages/issues";
+import { post } from "@/ui/send";
 import styles from "./Board.module.css";
 
 export interface WiringChoice { readonly id: string; readonly name: string; readonly machineType: string }
@@ -24,9 +25,9 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
     setRefused([]);
     const title = firstWords(complaint) || machine.trim() || "New job";
     const body = { title, ...(machine.trim() ? { machine: machine.trim() } : {}), ...(complaint.trim() ? { complaint: complaint.trim() } : {}), wiring: isNew ? { machineType: "", nominalVolt: NEW[wiring as keyof typeof NEW] } : wiring };
-    const made = await fetch("/api/jobs", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) }).then((r) => r.json() as Promise<{ id?: string; wiringId?: string; issues?: Issue[] }>).catch(() => ({ issues: [{ code: "server.database-gone", path: [], params: {} }] as Issue[], id: undefined, wiringId: undefined }));
-    if (made.id) router.push(isNew ? `/wiring/${made.wiringId ?? ""}?job=${made.id}` : `/job/${made.id}?sheet=codes`);
-    else { setRefused(made.issues ?? []); setBusy(false); }
+    const made = await post<{ id: string; wiringId?: string }>("/api/jobs", body);
+    if (made.ok) router.push(isNew ? `/wiring/${made.body.wiringId ?? ""}?job=${made.body.id}` : `/job/${made.body.id}?sheet=codes`);
+    else { setRefused(made.issues); setBusy(false); }
   };
   const onKey = (e: KeyboardEvent) => { if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) { e.preventDefault(); void start(); } };
   return (

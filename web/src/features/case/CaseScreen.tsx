@@ -1,5 +1,5 @@
 "use client";
-import { Intake, sharedMatrix, subjectsOf, withScannedCodes, type Entry, type Issue } from "@radicula/core";
+import { Intake, sharedMatrix, subjectsOf, withScannedCodes, type Entry } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, Namer, sharedText } from "@radicula/core/words";
 import { Button, Dropdown, Segmented } from "antd";
 import dynamic from "next/dynamic";
@@ -8,6 +8,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { say } from "@/messages/issues";
 import type { Job } from "@/server/repo/jobs";
 import { Logo } from "@/ui/Logo";
+import { post } from "@/ui/send";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import { useMedia } from "@/ui/useMedia";
 import styles from "./Case.module.css";
@@ -29,6 +30,7 @@ import { Suspects } from "./suspects/Suspects";
 import { useAnalysis } from "./useAnalysis";
 import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
+import { capital } from "@/ui/text";
 
 const PREFETCH_MS = 250;
 // sheets come with their first use: the case itself need not wait for them
@@ -119,14 +121,13 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const unkept = job.library ? wiring.codes.length - job.wiring.codes.length : 0;
   const [kept, setKept] = useState(0);
   const keepCodes = async () => {
-    const response = await fetch(`/api/jobs/${job.id}/codes`, { method: "POST", headers: { "Content-Type": "application/json" }, body: "{}" }).catch(() => undefined);
-    if (response?.ok) setKept(unkept);
+    if ((await post(`/api/jobs/${job.id}/codes`)).ok) setKept(unkept);
   };
   const [refused, setRefused] = useState<string | undefined>(undefined);
   const moveOn = async () => {
-    const response = await fetch(`/api/jobs/${job.id}/revision`, { method: "POST", headers: { "Content-Type": "application/json" }, body: "{}" }).catch(() => undefined);
-    if (response?.ok) window.location.reload();
-    else setRefused(await refusalOf(response));
+    const moved = await post(`/api/jobs/${job.id}/revision`);
+    if (moved.ok) window.location.reload();
+    else setRefused(moved.issues.map((i) => say(i).text).join(" "));
   };
   const intake = folded?.intake?.entry ?? Intake.parse(job.complaint ? { complaint: job.complaint } : {});
   const hasWiring = wiring.devices.length > 0;
@@ -195,10 +196,3 @@ function useWiring(wiring: Job["wiring"], entries: readonly Entry[]): Job["wirin
   const key = JSON.stringify(now.codes.slice(wiring.codes.length));
   return useMemo(() => (key === "[]" ? wiring : { ...wiring, codes: [...wiring.codes, ...(JSON.parse(key) as Job["wiring"]["codes"])] }), [wiring, key]);
 }
-
-async function refusalOf(response: Response | undefined): Promise<string> {
-  const body = (await response?.json().catch(() => undefined)) as { issues?: Issue[] } | undefined;
-  return body?.issues?.map((i) => say(i).text).join(" ") ?? "The database cannot be reached. Nothing was changed.";
-}
-
-const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);

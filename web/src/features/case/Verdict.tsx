@@ -3,6 +3,7 @@ import type { Analysis } from "@radicula/core";
 import { repairText, shareText, type Namer } from "@radicula/core/words";
 import { Button } from "antd";
 import styles from "./reading/NextReading.module.css";
+import { capital } from "@/ui/text";
 
 interface Props {
   readonly analysis: Analysis;
@@ -42,4 +43,3 @@ export function Verdict({ analysis, namer, busy, onVerdict, onPlugBack, onOther 
     </section>
   );
 }
-const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);

@@ -4,36 +4,32 @@ import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { say } from "@/messages/issues";
+import { post, type Sent } from "@/ui/send";
 import board from "../board/Board.module.css";
 import styles from "./Library.module.css";
 
-async function post(body: unknown): Promise<{ id?: string; issues?: Issue[] }> {
-  try {
-    const response = await fetch("/api/wirings", { method: "POST", headers: { "Content-Type": "application/json" }, body: typeof body === "string" ? body : JSON.stringify(body) });
-    return (await response.json()) as { id?: string; issues?: Issue[] };
-  } catch { return { issues: [{ code: "server.database-gone", path: [], params: {} }] }; }
-}
+const make = (body: unknown) => post<{ id: string }>("/api/wirings", body);
 
 /** A new wiring: an empty chart, or from a wiring, chart or CSV file. */
 export function NewWiring() {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
   const [refused, setRefused] = useState<{ readonly file: string; readonly issues: readonly Issue[] } | undefined>(undefined);
-  const go = (file: string, made: { id?: string; issues?: Issue[] }) => { if (made.id) router.push(`/wiring/${made.id}`); else setRefused({ file, issues: made.issues ?? [] }); };
+  const go = (file: string, made: Sent<{ id: string }>) => { if (made.ok) router.push(`/wiring/${made.body.id}`); else setRefused({ file, issues: made.issues }); };
   const open = async (file: File) => {
     if (input.current) input.current.value = "";
     if (file.size > 4 * MAX_CHARACTERS) { setRefused({ file: file.name, issues: [{ code: "file.too-large", path: [], params: { characters: file.size, limit: MAX_CHARACTERS } }] }); return; }
     const bytes = await file.arrayBuffer();
     let text: string;
     try { text = new TextDecoder("utf-8", { fatal: true }).decode(bytes); } catch { text = new TextDecoder("windows-1252").decode(bytes); }
-    go(file.name, await post(/^\s*[{[]/.test(text) ? text : { csv: text, name: file.name.replace(/\.[^.]*$/, "").slice(0, 120) }));
+    go(file.name, await make(/^\s*[{[]/.test(text) ? text : { csv: text, name: file.name.replace(/\.[^.]*$/, "").slice(0, 120) }));
   };
   return (
     <>
       <span className={styles.actions}>
         <input ref={input} type="file" accept=".json,.csv,.tsv,.txt" hidden data-testid="wiring-file" onChange={(e) => { const file = e.target.files?.[0]; if (file) void open(file); }} />
         <Button onClick={() => input.current?.click()}>Open a file</Button>
-        <Button type="primary" onClick={() => void post({ name: "", machineType: "", nominalVolt: 12 }).then((m) => go("The new wiring", m))}>New wiring</Button>
+        <Button type="primary" onClick={() => void make({ name: "", machineType: "", nominalVolt: 12 }).then((m) => go("The new wiring", m))}>New wiring</Button>
       </span>
       {refused ? <div role="alert" className={board.refused} style={{ flexBasis: "100%" }}><b>{refused.file} was not taken; nothing was saved.</b><ul>{refused.issues.slice(0, 12).map((i, n) => { const { text, place } = say(i); return <li key={n}>{place ? <><code>{place}</code>: </> : null}{text}</li>; })}</ul></div> : null}
     </>
@@ -42,5 +38,5 @@ export function NewWiring() {
 
 export function CopyButton({ id }: { readonly id: string }) {
   const router = useRouter();
-  return <Button onClick={() => void post({ copyOf: id }).then((m) => { if (m.id) router.push(`/wiring/${m.id}`); })}>Copy</Button>;
+  return <Button onClick={() => void make({ copyOf: id }).then((m) => { if (m.ok) router.push(`/wiring/${m.body.id}`); })}>Copy</Button>;
 }

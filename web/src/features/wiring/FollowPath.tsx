@@ -4,6 +4,7 @@ import { useMemo } from "react";
 import { SCREEN } from "@/ui/WireSwatch";
 import { parseColour } from "@radicula/core";
 import styles from "./Workbench.module.css";
+import { capital } from "@/ui/text";
 
 /** One cavity followed to where its current comes from or goes: stop by stop, with what else hangs on it. */
 export function FollowPath({ wiring, point }: { readonly wiring: Wiring; readonly point: string }) {
@@ -32,4 +33,3 @@ export function FollowPath({ wiring, point }: { readonly wiring: Wiring; readonl
     </>
   );
 }
-const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);

@@ -7,8 +7,10 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { say } from "@/messages/issues";
 import type { LibraryWiring, PhotoInfo } from "@/server/repo/wirings";
 import { Logo } from "@/ui/Logo";
+import { post } from "@/ui/send";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import { addPart, keepSame, tidyRows } from "./edit";
 import { findIn } from "./find";
@@ -82,9 +84,9 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
   };
   const freeze = async (note: string): Promise<boolean> => {
     if (!(await draft.flush())) return false;
-    const response = await fetch(`/api/wirings/${library.id}/revisions`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ note }) }).catch(() => undefined);
-    if (!response?.ok) return false;
-    const { number } = (await response.json()) as { number: number };
+    const made = await post<{ number: number }>(`/api/wirings/${library.id}/revisions`, { note });
+    if (!made.ok) return false;
+    const { number } = made.body;
     setRevisions((list) => (list.some((r) => r.number === number) ? list : [{ number, note, at: new Date().toISOString(), draftSeq: 0 }, ...list]));
     return true;
   };
@@ -93,9 +95,9 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
     if (!job) return;
     setGoing(true);
     if (await draft.flush()) {
-      const response = await fetch(`/api/jobs/${job.id}/revision`, { method: "POST", headers: { "Content-Type": "application/json" }, body: "{}" }).catch(() => undefined);
-      if (response?.ok) { router.push(`/job/${job.id}${job.started ? "" : "?sheet=codes"}`); return; }
-      setRefused(response ? ((await response.json()) as { issues?: Issue[] }).issues ?? [] : []);
+      const moved = await post(`/api/jobs/${job.id}/revision`);
+      if (moved.ok) { router.push(`/job/${job.id}${job.started ? "" : "?sheet=codes"}`); return; }
+      setRefused(moved.issues);
     }
     setGoing(false);
   }, [draft, job, router]);
@@ -155,7 +157,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
       {draft.state === "stale" ? <div className={styles.alert} role="alert">Somebody changed this wiring in another window. Yours is kept on this device. <Button size="small" onClick={() => window.location.reload()}>Show theirs</Button><Button size="small" onClick={draft.overwrite}>Keep mine</Button></div> : null}
       {aside ? <div className={styles.alert} role="alert">On an earlier visit {aside.rows.length === 1 ? "one line" : `${aside.rows.length} lines`} could not be saved, and somebody has changed the wiring since. <Button size="small" onClick={() => { replace(withRow(aside)); dropAside(library.id); setAside(undefined); }}>Show those</Button><Button size="small" onClick={() => { dropAside(library.id); setAside(undefined); }}>Not wanted</Button></div> : null}
       {leftOut.length ? <div className={styles.alert} role="status">{leftOut.map((i) => issueText(i)).join(" ")} <Button size="small" onClick={() => setLeftOut([])}>Understood</Button></div> : null}
-      {refused.length ? <div className={styles.alert} role="alert">{refused.map((i) => issueText(i)).join(" ")}</div> : null}
+      {refused.length ? <div className={styles.alert} role="alert">{refused.map((i) => say(i).text).join(" ")}</div> : null}
       <main className={styles.main} data-view={view}>
         {view === "drawing" ? null : built ? <Things wiring={built.wiring} chosen={chosen} find={find} onChoose={goToThing} /> : <nav className={styles.things} />}
         <div className={styles.middle}>

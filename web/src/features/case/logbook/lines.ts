@@ -1,5 +1,6 @@
 import { formatQuantity, undoneEntries, type Analysis, type Entry } from "@radicula/core";
 import { CHOICE_WORDS, keyText, scanWhenText, shareText, type Instructor, type Namer } from "@radicula/core/words";
+import { capital } from "@/ui/text";
 
 export interface LogLine {
   readonly number: number;
@@ -52,4 +53,3 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
 export const entryNames = (lines: readonly LogLine[]): ReadonlyMap<number, string> => new Map(lines.map((l) => [l.number, `(entry ${l.number})`]));
 
 const clock = (at: string) => new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
-const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);

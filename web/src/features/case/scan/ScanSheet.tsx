@@ -11,7 +11,8 @@ import styles from "./Scan.module.css";
 import { ScansCompared } from "./ScansCompared";
 
 type When = ScanEntry["when"];
-type Change = Partial<Pick<ScannedCode, "status" | "about">>;
+/** what was changed by hand; null is a part taken out again */
+interface Change { readonly status?: ScannedCode["status"]; readonly about?: string | null }
 const WHENS: readonly When[] = ["before", "afterClear", "afterCrank", "afterDrive", "other"];
 const STATUSES: readonly ScannedCode["status"][] = ["active", "pending", "stored", "intermittent", "absent", "notRun"];
 const STATUS_WORDS: Readonly<Record<ScannedCode["status"], string>> = { active: "active", pending: "pending", stored: "stored", intermittent: "intermittent", absent: "not set", notRun: "not run" };
@@ -50,7 +51,7 @@ function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
   const offered = useMemo(() => completions(wiring, text, caret), [wiring, text, caret]);
   const parts = useMemo(() => partChoices(wiring), [wiring]);
   const things = useMemo(() => disturbable(wiring), [wiring]);
-  const codes = read.codes.filter((c) => !dropped.has(keyOf(c))).map((c): ScannedCode => ({ ...c, ...changes.get(keyOf(c)) }));
+  const codes = read.codes.filter((c) => !dropped.has(keyOf(c))).map((c) => changed(c, changes.get(keyOf(c))));
   const scanned = modules ?? (units.length < LEAST_MODULES ? units.map((u) => u.value) : read.modules);
   const known = useMemo(() => new Set(wiring.codes.map((c) => `${c.module} ${c.id}`)), [wiring]);
   const set = codes.filter((c) => c.status !== "absent" && c.status !== "notRun").length;
@@ -97,9 +98,9 @@ function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
             <tbody>{codes.map((c) => (
               <tr key={keyOf(c)}>
                 <td>{c.module}</td><td className="mono"><b>{c.code}</b>{c.failureType ? ` ${c.failureType}` : ""}</td>
-                <td><Select size="small" variant="borderless" aria-label={`Status of ${c.code}`} value={c.status} popupMatchSelectWidth={false} onChange={(status: ScannedCode["status"]) => setChanges((m) => with_(m, c, { status }))} options={STATUSES.map((s) => ({ value: s, label: STATUS_WORDS[s] }))} /></td>
+                <td><Select size="small" variant="borderless" aria-label={`Status of ${c.code}`} value={c.status} popupMatchSelectWidth={false} onChange={(status: ScannedCode["status"]) => setChanges((m) => withChange(m, c, { status }))} options={STATUSES.map((s) => ({ value: s, label: STATUS_WORDS[s] }))} /></td>
                 <td>{c.title ?? <span className="muted">no text</span>}{c.seen ? <span className="muted"> · {c.seen}</span> : null}</td>
-                <td>{known.has(`${c.module} ${c.code}`) ? <span className="muted">{c.about ?? "as the wiring says"}</span> : <Select size="small" variant={c.about ? "borderless" : "outlined"} aria-label={`Part ${c.code} names`} allowClear placeholder="which part?" value={c.about} showSearch={{ optionFilterProp: "label" }} style={{ width: 150 }} onChange={(about: string | undefined) => setChanges((m) => with_(m, c, { about }))} options={parts} />}</td>
+                <td>{known.has(`${c.module} ${c.code}`) ? <span className="muted">{c.about ?? "as the wiring says"}</span> : <Select size="small" variant={c.about ? "borderless" : "outlined"} aria-label={`Part ${c.code} names`} allowClear placeholder="which part?" value={c.about} showSearch={{ optionFilterProp: "label" }} style={{ width: 150 }} onChange={(about: string | undefined) => setChanges((m) => withChange(m, c, { about: about ?? null }))} options={parts} />}</td>
                 <td><button type="button" className={styles.drop} aria-label={`Leave out ${c.code}`} onClick={() => setDropped((d) => new Set([...d, keyOf(c)]))}>×</button></td>
               </tr>
             ))}</tbody>
@@ -125,8 +126,8 @@ function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
 }
 
 const keyOf = (c: Pick<ScannedCode, "module" | "code">) => `${c.module} ${c.code}`;
-function with_(map: ReadonlyMap<string, Change>, c: ScannedCode, change: { [K in keyof Change]: Change[K] | undefined }): ReadonlyMap<string, Change> {
-  const next = { ...map.get(keyOf(c)), ...change };
-  if (next.about === undefined) delete next.about;
-  return new Map([...map, [keyOf(c), next as Change]]);
+const withChange = (map: ReadonlyMap<string, Change>, c: ScannedCode, change: Change): ReadonlyMap<string, Change> => new Map([...map, [keyOf(c), { ...map.get(keyOf(c)), ...change }]]);
+function changed(c: ScannedCode, change: Change | undefined): ScannedCode {
+  const { about: read, ...rest } = c, about = change?.about === undefined ? read : change.about;
+  return { ...rest, ...(change?.status ? { status: change.status } : {}), ...(about ? { about } : {}) };
 }

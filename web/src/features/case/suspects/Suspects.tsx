@@ -3,6 +3,7 @@ import { formatQuantity, type Reason, type SuspectView } from "@radicula/core";
 import { probabilityWord, shareShort, shareText, strengthWord, type Namer } from "@radicula/core/words";
 import { useState } from "react";
 import styles from "./Suspects.module.css";
+import { capital } from "@/ui/text";
 
 const LISTED = 5, LEAST = 0.005;
 
@@ -56,4 +57,3 @@ function reasonText(r: Reason): string {
   const unit = r.kind === "voltmeter" ? "V" : "Ω";
   return Number.isNaN(r.expected) ? `${formatQuantity(r.got, unit)} at ${r.about}` : `${formatQuantity(r.got, unit)} at ${r.about}; expected ${formatQuantity(r.expected, unit)}`;
 }
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -2,6 +2,7 @@
 import { followPoint, type Wiring } from "@radicula/core";
 import { Button, Segmented, Select } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { fileName } from "@/ui/text";
 import { findIn } from "../find";
 import { drawnGraph, neighbourhood } from "./graph";
 import type { Drawing } from "./layout";
@@ -44,7 +45,7 @@ export function DrawingView({ wiring, thing, find, onThing }: { readonly wiring:
   const zoom = own ?? fit;
   const drawing = result?.drawing, working = result?.of !== graph;
   const things = useMemo(() => [...new Set([...wiring.connectors, ...wiring.devices].map((x) => x.id))].map((id) => ({ value: id, label: id })), [wiring]);
-  const name = wiring.name.toLowerCase().replace(/[^a-z0-9]+/g, "-").slice(0, 60) || "wiring";
+  const name = fileName(wiring.name, "wiring");
   return (
     <section className={styles.view} aria-label="Drawing" aria-busy={working}>
       <header className={styles.bar}>

@@ -2,6 +2,7 @@ import { issue } from "@radicula/core";
 import { answering, refuse } from "@/server/answers";
 import { exportCase, findJob, JobId } from "@/server/repo/jobs";
 import { photosOf } from "@/server/repo/photos";
+import { fileName } from "@/ui/text";
 import { writeZip } from "@/server/zip";
 
 export const dynamic = "force-dynamic";
@@ -11,7 +12,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   const id = JobId.safeParse((await params).id);
   const job = id.success ? await exportCase(id.data) : undefined;
   if (!job) return refuse(404, [issue("server.no-such-job")]);
-  const name = `${job.machine ?? ""} ${job.title}`.trim().toLowerCase().replace(/[^a-z0-9]+/g, "-").slice(0, 60) || "case";
+  const name = fileName(`${job.machine ?? ""} ${job.title}`, "case");
   const text = `${JSON.stringify(job, null, 1)}\n`;
   if (new URL(request.url).searchParams.get("as") === "zip") {
     const library = (await findJob(id.success ? id.data : ""))?.library;

@@ -1,6 +1,7 @@
 import { buildChart, graphml, issue, writeCsv } from "@radicula/core";
 import { z } from "zod";
 import { answering, refuse } from "@/server/answers";
+import { fileName } from "@/ui/text";
 import { spiceOf } from "@/server/spice";
 import { findRevision, findWiring, WiringId } from "@/server/repo/wirings";
 
@@ -19,7 +20,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
   const wiring = () => revision?.wiring ?? buildChart(chart).wiring;
   const text = { wiring: () => json(wiring()), chart: () => json(chart), csv: () => `\uFEFF${writeCsv(chart).text}`, graphml: () => graphml(wiring()), spice: () => spiceOf(wiring()) }[form.data]();
   const [type, ending] = TYPES[form.data];
-  const name = chart.name.toLowerCase().replace(/[^a-z0-9]+/g, "-").replace(/^-|-$/g, "").slice(0, 60) || "wiring";
+  const name = fileName(chart.name, "wiring");
   return new Response(text, { headers: { "Content-Type": type, "Cache-Control": "no-store", "Content-Disposition": `attachment; filename="${name}.${ending}"` } });
 });
 const json = (value: unknown) => `${JSON.stringify(value, null, 1)}\n`;
