@@ -1,5 +1,5 @@
-import { analyse, formatQuantity, Predictor, withScannedCodes, type Answer, type Analysis, type Instrument, type Reason, type Recommendation, type SuspectView } from "../src/index.js";
-import { feedText, Instructor, issueText, Namer, shareText, strengthWord } from "../words/index.js";
+import { analyse, Predictor, withScannedCodes, type Answer, type Analysis, type Recommendation, type SuspectView } from "../src/index.js";
+import { feedText, Instructor, issueText, Namer, reasonText, shareText, shownText, strengthWord, yesNo } from "../words/index.js";
 import { EXIT, jsonNumber, loadCase, printJson, Refusal, type Io } from "./io.js";
 
 export function analyseCommand(file: string, options: { readonly json?: boolean | undefined; readonly top?: string | undefined }, io: Io): void {
@@ -12,8 +12,6 @@ export function analyseCommand(file: string, options: { readonly json?: boolean 
   else print(job.title, result, new Namer(wiring), new Instructor(wiring), top, io);
 }
 
-const unitOf = (instrument: Instrument) => (instrument === "voltmeter" ? "V" : "Ω");
-
 /** The stable JSON form of an analysis; documented in docs/command-line.md. */
 function asJson(a: Analysis): unknown {
   const answer = (x: Answer) => ({ value: jsonNumber(x.value), low: jsonNumber(x.low), high: jsonNumber(x.high), share: x.share, suspects: x.suspects.map((s) => ({ id: a.suspects[s.suspect]?.id ?? null, share: s.share })) });
@@ -21,11 +19,12 @@ function asJson(a: Analysis): unknown {
     engine: a.engine, stage: a.stage,
     suspects: a.suspects.map((s) => ({
       id: s.id, type: s.type, share: s.share, explains: s.explains, outOf: s.outOf, places: s.places,
-      faults: s.members.map((m) => ({ id: m.fault.id, share: m.share, ohm: jsonNumber(m.ohm) })),
+      faults: s.members.map((m) => ({ id: m.faults.map((f) => f.id).join(" + "), share: m.share, ohm: jsonNumber(m.ohm), intermittent: m.intermittent })),
       reasons: s.reasons.map((r) => ({ ...r, got: jsonNumber(r.got), expected: jsonNumber(r.expected), weight: jsonNumber(r.weight), sigmas: jsonNumber(r.sigmas) })),
     })),
     next: a.next.map((n) => ({ ...n.candidate, bits: n.bits, shareOfOpen: n.shareOfOpen, answers: n.answers.map((list) => list.map(answer)) })),
     readings: a.readings.map((r) => ({ ...r, value: jsonNumber(r.value), healthy: jsonNumber(r.healthy), leading: jsonNumber(r.leading) })),
+    explanations: a.explanations, economics: a.economics ?? null, school: a.school, minutesLeft: a.minutesLeft ?? null,
     feeds: a.feeds,
     remarks: a.remarks.map((r) => ({ code: r.code, path: r.path, params: r.params, text: issueText(r) })),
   };
@@ -53,19 +52,13 @@ function printSuspect(s: SuspectView, namer: Namer, io: Io): void {
   for (const r of s.reasons.filter((x) => x.number > 0)) io.out(`             ${strengthWord(r.weight).padEnd(16)} ${reasonText(r)}\n`);
 }
 
-function reasonText(r: Reason): string {
-  if (r.kind === "code") return `${r.about} ${r.got ? "set" : "not set"}; would set it: ${shareText(r.expected)}`;
-  const unit = unitOf(r.kind);
-  return `${r.about}: ${formatQuantity(r.got, unit)}, expected ${formatQuantity(r.expected, unit)}`;
-}
-
 function printNext(n: Recommendation, rank: number, a: Analysis, namer: Namer, instructor: Instructor, io: Io): void {
   const i = instructor.instruct(n.candidate);
   io.out(`  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ${shareText(n.shareOfOpen)} of what is open)\n`);
   for (const c of i.cautions) io.out(`     ! ${c}\n`);
-  io.out(`     ${i.state}; ${i.meter}; red on ${i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`).join(" and ")}; black on ${i.black}\n`);
+  io.out(`     ${i.state}; ${i.meter}${i.red.length ? `; red on ${i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`).join(" and ")}; black on ${i.black}` : ""}\n`);
   for (const answer of n.answers.at(-1) ?? []) {
     const meaning = answer.suspects.slice(0, 2).map((s) => { const v = a.suspects[s.suspect]; return v ? `${namer.suspect(v).title} ${shareText(s.share)}` : "something else"; }).join("; ");
-    io.out(`     near ${formatQuantity(answer.value, unitOf(n.candidate.instrument)).padEnd(8)} (${shareText(answer.share)}): ${meaning}\n`);
+    io.out(`     ${(n.candidate.instrument === "none" ? yesNo(n.candidate.kind)[answer.value > 0.5 ? 0 : 1] : `near ${shownText(n.candidate.instrument, answer.value)}`).padEnd(13)} (${shareText(answer.share)}): ${meaning}\n`);
   }
 }

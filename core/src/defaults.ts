@@ -71,9 +71,17 @@ export const DEFAULTS = {
 
   meter: { beeperOhm: 30, clampAmpere: 0.05, ohm: 10e6, accuracyShare: 0.005, digitsVolt: 0.02, ohmAccuracyShare: 0.02, ohmDigits: 0.3, overloadOhm: 20e6 },
   /** σ² = floor² + (share·V)²: covers wire lengths, temperature and lead placement. */
-  reading: { floorVolt: 0.03, share: 0.012, slip: 0.003, ohmShare: 0.1, ohmFloor: 0.5 },
+  /**
+   * Ohms through the inside of electronics depend on the meter: above `ohmElectronicsFrom` ohm a prediction is good to `ohmElectronics`
+   * (of the natural logarithm) only (common practice, no source: ohms prove little on an electronic sensor).
+   */
+  reading: { ohmElectronics: 0.5, ohmElectronicsFrom: 60, floorVolt: 0.03, share: 0.012, slip: 0.003, ohmShare: 0.1, ohmFloor: 0.5 },
 
-  codes: { enable12: [9, 16] as const, enable24: [18, 32] as const, broadWeight: 0.5, miss: 0.05, falseAlarm: 3e-4, weight: { active: 1, pending: 0.8, stored: 0.6, intermittent: 0.4, absent: 1 } },
+  codes: { enable12: [9, 16] as const, enable24: [18, 32] as const, broadWeight: 0.5, miss: 0.05, falseAlarm: 3e-4, weight: { active: 1, pending: 0.8, stored: 0.6, intermittent: 0.4, absent: 1 },
+    /** how much of a code's probability comes from the sample itself, from the other draws at its severity, and from the neighbouring severities */
+    between: { ownDraw: 0.8, ofDraws: 0.1, ofNeighbours: 0.1 },
+    /** share of codes with this status that a lasting fault would leave, and one that comes and goes (product judgement, no source) */
+    lasting: { active: 0.9, pending: 0.5, stored: 0.5, intermittent: 0.1 }, comesAndGoes: { active: 0.4, pending: 0.6, stored: 0.9, intermittent: 0.9 } },
 
   /** Severity grids (equal weight on each point), ohm. */
   severity: {
@@ -111,6 +119,11 @@ export const DEFAULTS = {
     biased: 0.5, wrongPart: 0.2, trueCondition: 0.5, targetDamaged: 0.5,
     nothingWrong: 2, notInThisWiring: 1.5,
   },
+  /**
+   * How far those rates are trusted: they are raised to this power before they are used. 1 takes them as they are, 0 as
+   * all the same. Nobody knows them well, and a rare fault must not be declared away.
+   */
+  priorTrust: 0.5,
   /** Factors on the rates above from what the customer tells (see diagnosis/circumstances). Product judgement, no source. */
   circumstance: {
     wetInWet: 2, wetElsewhere: 1.3, hot: 1.5, cold: 2, coldContacts: 1.2, bumpInVibrating: 2, bump: 1.4, underLoad: 1.5, cranking: 1.5,
@@ -120,15 +133,36 @@ export const DEFAULTS = {
   /** Multipliers by zone: [contacts, splices and grounds; wires; devices]. */
   zones: { dry: [1, 1, 1], wet: [3, 1.5, 1.2], hot: [1.3, 1.5, 1.5], oily: [1.5, 1.2, 1.2], vibrating: [1.8, 1.8, 1.2], chewed: [1, 4, 1] } as Readonly<Record<string, readonly [number, number, number]>>,
 
+  /** Share of each fault's rate that is of the kind that comes and goes: by what it is; and how often it is there when looked at. Product judgement, no source. */
+  intermittent: { contact: 0.2, wire: 0.12, device: 0.06, told: 4, presence: [0.25, 0.7] as const },
+  /** A second independent fault, relative to none; readings taken at the wrong, look-alike connector: declared look-alike, or only of the same shape. Product judgement, no source. */
+  several: { second: 1e-3 },
+  misplaced: { lookAlike: 0.01, sameShape: 0.001 },
+  /** What looks, wiggles, swaps and part numbers are worth: probability where the fault is there, and where it is not. Product judgement, no source. */
+  clues: {
+    signSeen: 0.5, signHidden: 0.15, signFalse: 0.03,
+    wiggleReacts: 0.6, wiggleFalse: 0.02,
+    swapMoves: 0.95, swapFalse: 0.03,
+    wrongNumberSeen: 0.9, wrongNumberFalse: 0.01,
+    holds: 0.97,
+    identityTold: 0.9, identityFalse: 0.01,
+  },
+
   /** Joint draws of everything not exactly known, the first one nominal. */
   draws: 8,
   /** Most node voltages computed for one machine state (severities × draws × nodes); above it draws are thinned. */
   predictionBudget: 10e6,
 
+  /** Where neither a price nor a labour rate is given (product judgement, no source; any currency). */
+  economics: { labourPerHour: 60, price: 80, fitMinutes: 20 },
   plan: {
     /** Suspects below this share are left out of planning. */
     keepShare: 1e-4,
     enoughShare: 0.95,
-    minutes: { key: 0.2, unplug: 0.5, plug: 0.5, voltage: 0.4, ohms: 0.6, fuse: 0.6, reachDefault: 1 },
+    /** `again`: back to a place already open; `engine`: to start or crank it with everybody clear */
+    minutes: {
+      key: 0.2, unplug: 0.5, plug: 0.5, reachDefault: 1, again: 0.3, engine: 0.5,
+      take: { voltage: 0.4, voltageUnplugged: 0.4, watch: 0.4, fuse: 0.6, ohms: 0.6, ohmsWatch: 0.6, scan: 0.4, scanWatch: 0.4, activity: 0.8, look: 0.6, identity: 0.8, wiggle: 1, swap: 4, partNumber: 0.5 },
+    },
   },
 } as const;

@@ -1,7 +1,7 @@
 /** The only public door of the core. The command line and the web use nothing else. */
 export { fail, issue, ok, type Issue, type Result } from "./issues/issue.js";
 export { formatQuantity, OVERLOAD, parseQuantity, type Unit } from "./units/quantity.js";
-export { Case, CASE_FORMAT, Entry, State, type CodeEntry, type ReadingEntry, type VerdictEntry } from "./format/case.js";
+export { Case, CASE_FORMAT, Entry, FINDINGS, State, type ChartStep, type CodeEntry, type Finding, type LookEntry, type SchoolEntry, type SwapEntry, type WiggleEntry, type ReadingEntry, type VerdictEntry } from "./format/case.js";
 export { Wiring, WIRING_FORMAT, KeyState, Monitor, type Caution, type Claim, type Code, type Connector, type Device, type CodeFamily, type DeviceOf, type ModulePin, type Wire } from "./format/wiring.js";
 export { Chart, CHART_FORMAT, chartRow, connectorRow, emptyChart, partRow, type ChartRow, type ConnectorRow, type PartRow } from "./format/chart.js";
 export { Bulletin, HistoryItem, Intake, INTAKE_CHOICES, ScanEntry, SeenEntry, type ScannedCode } from "./format/case.js";
@@ -60,11 +60,19 @@ export { coloursAt, compareSeen, seenRemarks, type SeenMismatch } from "./logboo
 export { circumstances, type Feed } from "./diagnosis/circumstances.js";
 export { uniform } from "./diagnosis/draws.js";
 export { Predictor, type Instrument } from "./diagnosis/predictor.js";
-export type { FaultView, Suspect } from "./diagnosis/groups.js";
+export type { FaultView, Member, Suspect } from "./diagnosis/groups.js";
+export { assess, type Belief } from "./diagnosis/belief.js";
+export { minimalDiagnoses, minimalHittingSets } from "./diagnosis/hitting.js";
+export type { Posterior, World } from "./diagnosis/posterior.js";
 export type { Reason } from "./diagnosis/reasons.js";
-export { analyse, ENGINE_VERSION, thinkAhead, type Analysis, type ReadingView, type Recommendation, type Stage, type SuspectView } from "./planner/analyse.js";
+export { analyse, ENGINE_VERSION, thinkAhead, type AnalyseOptions, type Analysis, type ReadingView, type Recommendation, type Stage, type SuspectView } from "./planner/analyse.js";
 export { type Candidate, type CandidateKind } from "./planner/candidates.js";
+export { makePlan, type Plan, type Weighed } from "./planner/plan.js";
+export { choose, SCHOOLS, type ChooseOptions, type Chosen, type School } from "./planner/schools.js";
+export { expectedCost, greedy, optimal, rollout, type Decision } from "./planner/decision.js";
+export { type Economics } from "./planner/economics.js";
 export { type Answer } from "./planner/information.js";
 export { generateHarness, type HarnessOptions } from "./machine/harness.js";
-export { SimulatedMachine } from "./machine/simulated.js";
+export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./machine/simulated.js";
+export { play, type Ending, type Played, type PlayedStep, type PlayOptions } from "./machine/technician.js";
 export { DEFAULTS } from "./defaults.js";

@@ -80,12 +80,14 @@ export class Namer {
   mode(fault: Pick<Fault, "mode">): string { return MODES[fault.mode]; }
   /** a suspect: its strongest fault, and what else cannot be told from it */
   suspect(s: Pick<SuspectView, "type" | "places" | "members">): { title: string; detail: string } {
+    if (s.type === "several") { const lead = s.members[0]; return { title: lead ? lead.faults.map((f) => this.fault(f)).join(", and ") : "", detail: lead ? `${lead.faults.length} faults at once` : "" }; }
     if (s.type === "nothing") return { title: "Nothing wrong right now", detail: "a fault that comes and goes, or none" };
     if (s.type === "notHere") return { title: "Not in this wiring", detail: "another drawing, another component, or more than one fault" };
     const lead = s.members[0];
     const others = s.places.filter((p) => p.type !== lead?.fault.place.type || p.id !== lead.fault.place.id);
     const modes = [...new Set(s.members.filter((m) => m.fault.place.id === lead?.fault.place.id && m !== lead && m.share > 0.1 * (lead?.share ?? 1)).map((m) => MODES[m.fault.mode]))];
-    const detail = others.length ? `or ${others.map((p) => this.short(p)).join(", ")}: no reading on offer tells them apart` : modes.length ? `or ${modes.join(", or ")}` : "";
+    const goes = lead && lead.intermittent > 0.5 * lead.share ? "it comes and goes" : "";
+    const detail = others.length ? `or ${others.map((p) => this.short(p)).join(", ")}: no reading on offer tells them apart` : modes.length ? `or ${modes.join(", or ")}` : goes;
     return { title: lead ? this.fault(lead.fault) : "", detail };
   }
   /** where to go: the place of the thing, as far as the document says */

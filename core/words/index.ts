@@ -6,3 +6,4 @@ export { probabilityWord, shareShort, shareText, strengthWord } from "./shares.j
 export { failureTypeText, repairText, severityText, statusWord } from "./repairs.js";
 export { CAUTION_WORDS, CHOICE_WORDS, feedText, followEnd, scanWhenText, storyText, toldText } from "./intake.js";
 export { sharedText, thingText } from "./shared.js";
+export * from "./reasons.js";

@@ -1,6 +1,7 @@
-import { deviceConnectors, findNets, type Candidate, type Nets, type NetFunction, type Wiring } from "../src/index.js";
+import { deviceConnectors, devicePins, findNets, type Candidate, type Nets, type NetFunction, type Wiring } from "../src/index.js";
 import { Namer } from "./faults.js";
 
+const METERS: Readonly<Record<Candidate["instrument"], string>> = { voltmeter: "DC volts", ohmmeter: "ohms", scanTool: "scan tool, live values", clamp: "clamp, DC amperes", scope: "scope, or a meter with least and most", continuity: "continuity", lamp: "test lamp", none: "" };
 const FUNCTIONS: Readonly<Record<NetFunction, string>> = { reference: "reference", sensorGround: "sensor ground", signal: "signal", feed: "feed", ground: "ground", bus: "bus", unknown: "wire" };
 const KEYS = { off: "key off", on: "key on, engine off", cranking: "cranking", running: "engine running" } as const;
 
@@ -37,9 +38,9 @@ export class Instructor {
     return {
       title: this.title(c),
       state: [KEYS[c.state.key], ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []), ...c.state.unplugged.map((u) => (c.unplug.includes(u) ? `unplug ${u}` : `${u} still unplugged`))].join(" · "),
-      meter: c.instrument === "voltmeter" ? "DC volts" : "ohms",
-      red: c.points.map((p) => this.lead(c, p)),
-      black: "battery negative",
+      meter: METERS[c.instrument],
+      red: c.instrument === "none" || c.instrument === "scanTool" ? [] : c.points.map((p) => this.lead(c, p)),
+      black: c.instrument === "none" || c.instrument === "scanTool" ? "" : "battery negative",
       cautions: this.cautions(c),
     };
   }
@@ -54,7 +55,26 @@ export class Instructor {
       case "voltageUnplugged": return `Unplug ${c.at} and measure the ${what} in cavity ${cavityOf(point)}`;
       case "watch": return `Unplug the ${device} and watch the ${what} at ${where}`;
       case "ohms": return `Key off: ohms from the ${what} at ${where} to battery negative`;
+      case "ohmsWatch": return `Key off: unplug the ${device} and read ohms at ${where} to battery negative`;
+      case "scan": return `Read the ${this.shownName(point)} signal in the scan tool, as volts`;
+      case "scanWatch": return `Unplug the ${device} and read the ${this.shownName(point)} signal in the scan tool, as volts`;
+      case "activity": return `While cranking, see how far the ${what} swings at ${where}`;
+      case "look": return `Look closely at ${this.thing(point)}`;
+      case "identity": return `Make sure this is ${this.namer.connector(point)}: label, colours, where its harness goes`;
+      case "wiggle": return `Move ${this.thing(point)} and its harness while you watch a live value`;
+      case "swap": return `Swap ${this.thing(point)} with ${this.thing(c.points[1] ?? "")} and scan again`;
+      case "partNumber": return `Read the part number on the ${this.namer.device(point)}`;
     }
+  }
+  /** the sensor whose value stands at a module's pin */
+  private shownName(pin: string): string {
+    const net = this.nets.netOf.get(pin);
+    const d = this.wiring.devices.find((x) => x.kind !== "module" && devicePins(x).some((p) => p.role.startsWith("signal") && this.nets.netOf.get(p.at) === net));
+    return d ? this.namer.device(d.id) : pin;
+  }
+  private thing(id: string): string {
+    if (this.wiring.connectors.some((c) => c.id === id)) return `connector ${this.namer.connector(id)}`;
+    return this.namer.device(id);
   }
   private deviceOn(connector: string): string {
     const device = this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector));
@@ -75,6 +95,8 @@ export class Instructor {
     if (c.instrument === "ohmmeter") texts.push("Key off first.");
     if (c.kind === "voltageUnplugged" || c.kind === "ohms") texts.push("Touch the terminal, never spread it.");
     if (c.unplug.length) texts.push("Key off while unplugging.");
+    if (c.state.key === "running" || c.state.key === "cranking") texts.push("Engine turns: everybody clear, hands and leads away from what rotates.");
+    if (c.kind === "swap") texts.push("Only where the maker allows it; scan before and after.");
     if (c.kind === "fuse") texts.push("Never fit a larger fuse or bypass it.");
     return texts;
   }

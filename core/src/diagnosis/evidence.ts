@@ -1,15 +1,21 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Entry, State } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
-import { fold, type Folded } from "../logbook/fold.js";
-import { seenRemarks } from "../logbook/seen.js";
+import { fold, type ClueEntry, type CodeWord, type Folded } from "../logbook/fold.js";
+import { compareSeen, seenRemarks } from "../logbook/seen.js";
 import { OVERLOAD } from "../units/quantity.js";
+import { deviceConnectors } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
-import type { Instrument, Predictor } from "./predictor.js";
+import { isPlainBlack, type Instrument, type Predictor } from "./predictor.js";
 
-export interface CodeEvidence { readonly kind: "code"; readonly number: number; readonly monitor: number; readonly present: boolean; readonly weight: number; readonly assumed: boolean }
-export interface ReadingEvidence { readonly kind: "reading"; readonly number: number; readonly point: number; readonly value: number; readonly instrument: Instrument; readonly state: State }
-export type Evidence = CodeEvidence | ReadingEvidence;
+type Status = Exclude<CodeWord["entry"]["status"], "notRun">;
+export interface CodeEvidence { readonly kind: "code"; readonly number: number; readonly monitor: number; readonly present: boolean; readonly status: Status; readonly weight: number; readonly assumed: boolean }
+/** One value of one instrument. `value`: volts, ohms or amperes; a lamp 1 bright, 0.5 dim, 0 dark; a beeper 1 or 0. */
+export interface ReadingEvidence { readonly kind: "reading"; readonly number: number; readonly point: string; readonly black: string | undefined; readonly value: number; readonly instrument: Instrument; readonly state: State }
+/** What is not a number: a look, a wiggle, a swap, a fuse that held, a part number read. */
+export interface ClueEvidence { readonly kind: "clue"; readonly number: number; readonly clue: Clue }
+export type Clue = ClueEntry | { readonly type: "partNumber"; readonly parts: readonly string[]; readonly same: boolean };
+export type Evidence = CodeEvidence | ReadingEvidence | ClueEvidence;
 
 export interface Gathered {
   readonly evidence: readonly Evidence[];
@@ -18,7 +24,11 @@ export interface Gathered {
   /** factor on the rate of each fault, from the intake, and what fed it */
   readonly factors: Float64Array;
   readonly feeds: readonly Feed[];
+  /** the customer says it comes and goes, or cured itself */
+  readonly comesAndGoes: boolean;
 }
+
+const SHOWN: Readonly<Record<string, number>> = { OL: OVERLOAD, bright: 1, dim: 0.5, dark: 0, beep: 1, silent: 0 };
 
 /**
  * Turns a logbook into evidence. A module scanned, or with any code logged, speaks by its other codes too: those
@@ -44,23 +54,33 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       remarks.push(issue("remark.code-set-by-us", ["entries", number - 1], { code: entry.code, connectors: disturbedThen, number }));
       continue;
     }
-    evidence.push({ kind: "code", number, monitor, present: entry.status !== "absent", weight: DEFAULTS.codes.weight[entry.status] * sureness(predictor, monitor), assumed: false });
+    evidence.push({ kind: "code", number, monitor, present: entry.status !== "absent", status: entry.status, weight: DEFAULTS.codes.weight[entry.status] * sureness(predictor, monitor), assumed: false });
   }
   predictor.monitors.forEach((m, i) => {
     if (spoken.has(i) || folded.scanned.get(m.code.module)?.has(m.key) !== true) return;
-    evidence.push({ kind: "code", number: 0, monitor: i, present: false, weight: sureness(predictor, i), assumed: true });
+    evidence.push({ kind: "code", number: 0, monitor: i, present: false, status: "absent", weight: sureness(predictor, i), assumed: true });
   });
   for (const { number, entry } of folded.readings) {
     entry.points.forEach((p, i) => {
-      const point = predictor.pointIndex.get(p);
-      const value = entry.values[i]!;
-      if (point === undefined) { remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: p, number })); return; }
-      if (entry.instrument === "ohmmeter" && entry.state.key !== "off") { remarks.push(issue("remark.ohms-with-power", ["entries", number - 1], { point: p, number })); return; }
+      const shown = entry.values[i]!, value = typeof shown === "number" ? shown : SHOWN[shown]!;
+      if (predictor.placeOf(entry.instrument, p) === undefined) { remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: p, number })); return; }
+      if ((entry.instrument === "ohmmeter" || entry.instrument === "continuity") && entry.state.key !== "off") { remarks.push(issue("remark.ohms-with-power", ["entries", number - 1], { point: p, number })); return; }
       if (Number.isNaN(value)) return; // a meter that shows nothing proves nothing
-      evidence.push({ kind: "reading", number, point, value: value === "OL" ? OVERLOAD : value, instrument: entry.instrument, state: entry.state });
+      evidence.push({ kind: "reading", number, point: p, black: isPlainBlack(entry.black) ? undefined : entry.black, value, instrument: entry.instrument, state: entry.state });
     });
   }
-  return { evidence, remarks: [...seenRemarks(predictor.wiring, folded), ...remarks], folded, ...circumstances(predictor.wiring, predictor.faults, folded.intake?.entry) };
+  for (const { number, entry } of folded.clues) evidence.push({ kind: "clue", number, clue: entry });
+  for (const { number, entry } of folded.seen) {
+    const drawn = predictor.wiring.connectors.find((c) => c.id === entry.connector)?.partNumber ?? predictor.wiring.devices.find((d) => deviceConnectors(d).includes(entry.connector))?.partNumber;
+    if (entry.partNumber === undefined || drawn === undefined) continue;
+    const parts = predictor.wiring.devices.filter((d) => deviceConnectors(d).includes(entry.connector)).map((d) => d.id);
+    evidence.push({ kind: "clue", number, clue: { type: "partNumber", parts, same: compareSeen(predictor.wiring, entry)?.partNumber === undefined } });
+  }
+  const symptoms: readonly string[] = folded.intake?.entry.symptoms ?? [];
+  return {
+    evidence, remarks: [...seenRemarks(predictor.wiring, folded), ...remarks], folded, ...circumstances(predictor.wiring, predictor.faults, folded.intake?.entry),
+    comesAndGoes: symptoms.includes("comesAndGoes") || symptoms.includes("curedItself") || folded.codes.some((c) => c.entry.status === "intermittent"),
+  };
 }
 
 /** A set condition that was only made from the code's family counts for less. */

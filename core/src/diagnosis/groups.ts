@@ -1,105 +1,126 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Fault, FaultPlace } from "../faults/fault.js";
-import type { Posterior } from "./posterior.js";
 import { sigmaLnOhm, sigmaVolt } from "./likelihood.js";
+import type { Posterior, World } from "./posterior.js";
 import type { Instrument, Predictor } from "./predictor.js";
-import type { State } from "../format/case.js";
 
-/** One suspect: what a repair would touch. Several places only where no reading on offer can tell them apart. */
+/** One suspect: what a repair would touch. Several places in one only where no test on offer can tell them apart. */
 export interface Suspect {
-  /** place id of the strongest member, "nothing" or "not-here" */
+  /** place id of the strongest member (several faults: joined by " + "), "nothing" or "not-here" */
   readonly id: string;
-  readonly type: "fault" | "nothing" | "notHere";
+  readonly type: "fault" | "several" | "nothing" | "notHere";
   readonly share: number;
+  /** places of a repair: any one of them (fault), all of them (several) */
   readonly places: readonly FaultPlace[];
   /** strongest first */
-  readonly members: readonly { readonly hypothesis: number; readonly fault: FaultView; readonly share: number; readonly ohm: number }[];
+  readonly members: readonly Member[];
+}
+export interface Member {
+  readonly hypothesis: number;
+  /** the first of `faults` */
+  readonly fault: FaultView;
+  readonly faults: readonly FaultView[];
+  readonly share: number;
+  /** likeliest severity of the first fault; NaN where its mode has none */
+  readonly ohm: number;
+  /** share of it that comes and goes */
+  readonly intermittent: number;
 }
 
 /** A fault without its edit: plain data that can cross to another thread. */
 export type FaultView = Pick<Fault, "id" | "mode" | "place" | "at">;
 
-/** Hypotheses below this share keep to their own place and are not compared with others. */
-const COMPARE_ABOVE = 0.002;
-const COMPARE_MOST = 48;
-/** Two faults closer than this everywhere, in standard deviations, cannot be told apart. */
-const APART = 1.5;
-
-export interface Probe { readonly state: State; readonly instrument: Instrument; readonly points: readonly string[] }
-
-/** Groups hypotheses by place, and merges places whose live faults no probe on offer can separate. Strongest first. */
-export function groupSuspects(predictor: Predictor, posterior: Posterior, probes: readonly Probe[]): Suspect[] {
-  const live = predictor.faults.map((_, i) => i + 1).filter((h) => posterior.share[h]! >= DEFAULTS.plan.keepShare).sort((a, b) => posterior.share[b]! - posterior.share[a]!);
-  const parent = new Map(live.map((h) => [h, h]));
-  const find = (h: number): number => { let r = h; while (parent.get(r) !== r) r = parent.get(r)!; return r; };
-  const byPlace = new Map<string, number>();
-  for (const h of live) {
-    const { place } = predictor.hypotheses[h]!.fault!;
-    const key = `${place.type} ${place.id}`;
-    const first = byPlace.get(key);
-    if (first === undefined) byPlace.set(key, h);
-    else parent.set(find(h), find(first));
-  }
-  const close = live.filter((h) => posterior.share[h]! >= COMPARE_ABOVE).slice(0, COMPARE_MOST);
-  for (let i = 0; i < close.length; i++) {
-    for (let j = i + 1; j < close.length; j++) {
-      if (find(close[i]!) !== find(close[j]!) && alike(predictor, posterior, close[i]!, close[j]!, probes)) parent.set(find(close[j]!), find(close[i]!));
-    }
-  }
-  const groups = new Map<number, number[]>();
-  for (const h of live) groups.set(find(h), [...(groups.get(find(h)) ?? []), h]);
-  const suspects = [...groups.values()].map((members) => toSuspect(predictor, posterior, members));
-  suspects.push({ id: "nothing", type: "nothing", share: posterior.share[0]!, places: [], members: [] });
-  suspects.push({ id: "not-here", type: "notHere", share: posterior.notHere, places: [], members: [] });
-  return suspects.sort((a, b) => b.share - a.share);
+/** Worlds put together by what a repair would touch, before any are merged; strongest first. */
+export interface Grouped {
+  readonly suspects: readonly Suspect[];
+  /** what stands for each suspect when groups are merged; empty for those that never are */
+  readonly keys: readonly string[];
+  /** suspect of each world, by place in `posterior.worlds`; −1 where it is too weak to count */
+  readonly of: Int32Array;
+  readonly notHere: number;
 }
 
-function toSuspect(predictor: Predictor, posterior: Posterior, members: readonly number[]): Suspect {
-  const list = members.map((hypothesis) => ({ hypothesis, fault: plain(predictor.hypotheses[hypothesis]!.fault!), share: posterior.share[hypothesis]!, ohm: likelyOhm(predictor, posterior, hypothesis) }));
+/** A repair touches one terminal, splice leg, wire or device. */
+export function placeKey(f: Pick<Fault, "place" | "at" | "mode">): string {
+  return f.place.type === "splice" && f.at !== undefined ? `splice ${f.place.id} ${f.at}` : `${f.place.type} ${f.place.id}`;
+}
+function keyOf(predictor: Predictor, w: World): string {
+  const { faults } = predictor.hypotheses[w.hypothesis]!;
+  return faults.length === 0 ? "" : [...new Set(faults.map(placeKey))].sort().join(" + ");
+}
+
+/** @param merged groups to be taken as one, by key: key → key that stands for it */
+export function groupWorlds(predictor: Predictor, posterior: Posterior, merged: ReadonlyMap<string, string> = NOTHING_MERGED): Grouped {
+  const byKey = new Map<string, { world: World; index: number }[]>();
+  posterior.worlds.forEach((world, index) => {
+    if (world.share < DEFAULTS.plan.keepShare / 10 && world.hypothesis !== 0) return;
+    const own = keyOf(predictor, world), key = merged.get(own) ?? own;
+    const list = byKey.get(key);
+    if (list) list.push({ world, index });
+    else byKey.set(key, [{ world, index }]);
+  });
+  if (!byKey.has("")) byKey.set("", []);
+  const list: { suspect: Suspect; indices: number[]; key: string }[] = [...byKey].map(([key, members]) => ({ key, suspect: toSuspect(predictor, key, members.map((m) => m.world)), indices: members.map((m) => m.index) }));
+  list.push({ key: "?", suspect: { id: "not-here", type: "notHere", share: posterior.notHere, places: [], members: [] }, indices: [] });
+  list.sort((a, b) => b.suspect.share - a.suspect.share);
+  const of = new Int32Array(posterior.worlds.length).fill(-1);
+  list.forEach((g, i) => g.indices.forEach((w) => { of[w] = i; }));
+  return { suspects: list.map((l) => l.suspect), keys: list.map((l) => (l.suspect.type === "fault" || l.suspect.type === "several" ? l.key : "")), of, notHere: list.findIndex((l) => l.key === "?") };
+}
+const NOTHING_MERGED: ReadonlyMap<string, string> = new Map();
+function toSuspect(predictor: Predictor, key: string, worlds: readonly World[]): Suspect {
+  const share = worlds.reduce((sum, w) => sum + w.share, 0);
+  if (key === "") return { id: "nothing", type: "nothing", share, places: [], members: [] };
+  const members = membersOf(predictor, worlds);
+  const several = members[0]!.faults.length > 1;
   const places = new Map<string, { place: FaultPlace; share: number }>();
-  for (const m of list) {
-    const key = `${m.fault.place.type} ${m.fault.place.id}`;
-    places.set(key, { place: m.fault.place, share: (places.get(key)?.share ?? 0) + m.share });
+  for (const m of several ? members.slice(0, 1) : members) for (const f of m.faults) {
+    const k = placeKey(f);
+    places.set(k, { place: f.place, share: (places.get(k)?.share ?? 0) + m.share });
   }
   const ranked = [...places.values()].sort((a, b) => b.share - a.share).map((p) => p.place);
-  return { id: ranked[0]!.id, type: "fault", share: list.reduce((s, m) => s + m.share, 0), places: ranked, members: list };
+  const unique = ranked.filter((p, i) => ranked.findIndex((q) => q.type === p.type && q.id === p.id) === i);
+  return { id: several ? unique.map((p) => p.id).join(" + ") : ranked[0]!.id, type: several ? "several" : "fault", share, places: unique, members };
 }
+
+function membersOf(predictor: Predictor, worlds: readonly World[]): Member[] {
+  const byHypothesis = new Map<number, World[]>();
+  for (const w of worlds) byHypothesis.set(w.hypothesis, [...(byHypothesis.get(w.hypothesis) ?? []), w]);
+  return [...byHypothesis].map(([hypothesis, list]) => {
+    const faults = predictor.hypotheses[hypothesis]!.faults.map(plain);
+    const share = list.reduce((sum, w) => sum + w.share, 0);
+    return { hypothesis, fault: faults[0] ?? NO_FAULT, faults, share, ohm: likelySeverity(predictor, hypothesis, list[0]!.weights), intermittent: list.reduce((sum, w) => sum + (w.presence < 1 ? w.share : 0), 0) };
+  }).sort((a, b) => b.share - a.share);
+}
+const NO_FAULT: FaultView = { id: "nothing", mode: "open", place: { type: "machine", id: "nothing" } };
 
 const plain = ({ id, mode, place, at }: Fault): FaultView => ({ id, mode, place, ...(at === undefined ? {} : { at }) });
 
-/** The severity that carries most weight, ohm; NaN where the mode has none. */
-function likelyOhm(predictor: Predictor, posterior: Posterior, h: number): number {
-  const w = posterior.samples.get(h);
-  let best = 0;
-  const bySeverity = predictor.hypotheses[h]!.fault!.severities.map((_, s) => w?.slice(s * predictor.draws, (s + 1) * predictor.draws).reduce((a, b) => a + b, 0) ?? 0);
-  bySeverity.forEach((x, s) => { if (x > bySeverity[best]!) best = s; });
-  return predictor.hypotheses[h]!.fault!.severities[best] ?? NaN;
-}
-
-/** Whether two faults predict the same, severity by severity, wherever a meter can be put. */
-function alike(predictor: Predictor, posterior: Posterior, a: number, b: number, probes: readonly Probe[]): boolean {
-  const fa = predictor.hypotheses[a]!.fault!, fb = predictor.hypotheses[b]!.fault!;
-  if (fa.severities.length !== fb.severities.length) return false;
-  const w = posterior.samples.get(a)!, wb = posterior.samples.get(b)!;
-  const samples = [...w.keys()].filter((s) => w[s]! > 0.02 || wb[s]! > 0.02);
-  if (samples.length === 0 || probes.length === 0) return false; // nothing was compared
-  const wanted = new Uint8Array(w.length);
-  for (const s of samples) wanted[s] = 1;
-  const stride = predictor.points.length;
-  for (const probe of probes) {
-    const va = predictor.predict(a, probe.state, probe.instrument, wanted), vb = predictor.predict(b, probe.state, probe.instrument, wanted);
-    for (const name of probe.points) {
-      const p = predictor.pointIndex.get(name)!;
-      for (const s of samples) if (distance(va[s * stride + p]!, vb[s * stride + p]!, probe.instrument) > APART) return false;
-    }
-  }
-  return true;
+/** The severity that carries most weight; NaN where the mode has none. */
+function likelySeverity(predictor: Predictor, h: number, weights: Float64Array): number {
+  const { severities } = predictor.hypotheses[h]!;
+  let best = 0, most = -1;
+  severities.forEach((_, k) => {
+    let sum = 0;
+    for (let d = 0; d < predictor.draws; d++) sum += weights[k * predictor.draws + d]!;
+    if (sum > most) { most = sum; best = k; }
+  });
+  return severities[best]?.[0] ?? NaN;
 }
 
 /** How far apart two predictions are, in standard deviations of the instrument. */
 export function distance(x: number, y: number, instrument: Instrument): number {
-  if (instrument === "voltmeter") return Math.abs(x - y) / sigmaVolt((x + y) / 2, 0);
+  if (instrument === "lamp" || instrument === "continuity") return 0;
   if (Number.isNaN(x) || Number.isNaN(y) || x === y) return 0;
+  if (instrument !== "ohmmeter") return Math.abs(x - y) / sigmaVolt((x + y) / 2, 0);
   if (!Number.isFinite(x) || !Number.isFinite(y)) return Math.min(x, y) > 2e6 ? 1 : Infinity;
   return Math.abs(Math.log(x + 0.5) - Math.log(y + 0.5)) / sigmaLnOhm((x + y) / 2, 0);
+}
+
+/** How likely it is that readings logged at one connector were taken at another, over all causes; likeliest first. */
+export interface Misplaced { readonly from: string; readonly to: string; readonly share: number }
+export function misplacedIn(posterior: Posterior): Misplaced[] {
+  const by = new Map<string, Misplaced>();
+  for (const { misplaced: m, share } of posterior.worlds) if (m) { const name = `${m.from}>${m.to}`; by.set(name, { from: m.from, to: m.to, share: share + (by.get(name)?.share ?? 0) }); }
+  return [...by.values()].filter((m) => m.share >= 0.01).sort((a, b) => b.share - a.share);
 }

@@ -1,48 +1,63 @@
 import { DEFAULTS } from "../defaults.js";
-import type { State } from "../format/case.js";
+import type { ReadingEntry, State } from "../format/case.js";
 import type { KeyState, Wiring } from "../format/wiring.js";
 import { judge, judgePlan, phasesOf, type Look, type Phase } from "../codes/judge.js";
 import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
 import type { Fault } from "../faults/fault.js";
 import { generateFaults } from "../faults/generate.js";
-import { ohmmeter, voltmeter } from "../instruments/meter.js";
+import { OHMS_NEED_BELOW_VOLT, ohmmeter, voltmeter } from "../instruments/meter.js";
 import { batteryOf } from "../instruments/rig.js";
 import { batteryVolt } from "../network/builder.js";
-import { NO_EDIT, type Circuit } from "../network/element.js";
+import { innerGround } from "../network/compileModule.js";
+import { joinEdits, NO_EDIT, type Circuit, type Edit } from "../network/element.js";
 import { analyse, type Pattern } from "../network/pattern.js";
-import { measureOhms } from "../network/observe.js";
+import { elementAmpere, measureOhms, meltedFuses, nodeVolt, ohmBetween } from "../network/observe.js";
 import { prepare, settle } from "../network/settle.js";
 import { createSolver, type Solver } from "../network/solver.js";
 import { conditionsOf, isSpecial, stateName } from "../network/state.js";
-import { meterPoints } from "../wiring/points.js";
+import { OVERLOAD } from "../units/quantity.js";
+import { CHASSIS, meterPoints, pinBehind, wireId } from "../wiring/points.js";
 import { Draws } from "./draws.js";
 
-export type Instrument = "voltmeter" | "ohmmeter";
+export type Instrument = ReadingEntry["instrument"];
+/** What is predicted for a whole machine at once; several instruments show the same quantity. */
+export type Quantity = "volts" | "ohms" | "amperes" | "swing";
+export const QUANTITY: Readonly<Record<Instrument, Quantity>> = { voltmeter: "volts", scanTool: "volts", lamp: "volts", ohmmeter: "ohms", continuity: "ohms", clamp: "amperes", scope: "swing" };
 
-/** One way the machine may be: a fault at one severity in one draw. Sample index = severity · draws + draw. */
+/**
+ * One way the machine may be: nothing wrong, one fault, or several, at one severity each in one draw.
+ * Sample index = severity place · draws + draw.
+ */
 export interface Hypothesis {
-  readonly fault: Fault | undefined;
+  readonly faults: readonly Fault[];
+  /** for each severity place the severity of each fault; neighbours are neighbours on the grid when `stepped` */
+  readonly severities: readonly (readonly number[])[];
+  readonly stepped: boolean;
   readonly samples: number;
 }
 
 /** A circuit of one draw in one machine state, solved healthy for each look taken so far. */
-interface Prepared { readonly circuit: Circuit; readonly pattern: Pattern; readonly phases: readonly Phase[]; readonly supply: number; readonly solvers: Solver[] }
+interface Prepared { readonly circuit: Circuit; readonly pattern: Pattern; readonly phases: readonly Phase[]; readonly supply: number; readonly solvers: Solver[]; nodes?: Int32Array }
 
 /** Numbers kept in prepared solutions, all together. */
 const PREPARED_NUMBERS = 12e6;
+/** Predictions kept for two leads, in numbers, and hypotheses of several faults. */
+const MOST_BETWEEN = 400, MOST_COMBINED = 4_000;
 /** Parts of a circuit that a fault moves by less than this are left as they were, volt and ohm: far below what a meter tells apart. */
 const NEGLIGIBLE_VOLT = 1e-4, NEGLIGIBLE_OHM = 200;
+const ALL_PLUGGED: State = { key: "on", unplugged: [] };
 
-/** Predictions of one hypothesis under one state with one instrument; volts or ohms, [sample · points + point]. */
+/** Predictions of one hypothesis in one state of one quantity, [sample · stride + place]. */
 interface Column { readonly values: Float32Array; readonly done: Uint8Array }
 
 /**
  * Predicts what every hypothesis would show, and remembers it: nothing computed here depends on evidence, so a new
- * reading only looks things up. Hypothesis 0 is the healthy machine; hypothesis i + 1 is `faults[i]`.
+ * reading only looks things up. Hypothesis 0 is the healthy machine; hypothesis i + 1 is `faults[i]`; those of several
+ * faults are added by `combine`.
  */
 export class Predictor {
   readonly faults: readonly Fault[];
-  readonly hypotheses: readonly Hypothesis[];
+  readonly hypotheses: Hypothesis[];
   readonly draws: number;
   /** where a meter can be put, by endpoint name */
   readonly points: readonly string[];
@@ -52,86 +67,215 @@ export class Predictor {
   solves = 0;
   /** hypotheses with a sample whose devices found no consistent state */
   readonly unsettled = new Set<number>();
+  /** room for what others work out from predictions alone; emptied with the wiring */
+  readonly memo = new Map<string, unknown>();
   private readonly drawn: Draws;
   private readonly pattern: Pattern;
   private readonly nodes: Int32Array;
+  /** module pins whose value a scan tool can show: behind the meter points in a column of volts */
+  private readonly scanPins: readonly { readonly cavity: string; readonly module: string; readonly domain: string | undefined }[];
+  private readonly wires: readonly string[];
+  private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
   private readonly columns = new Map<string, Map<number, Column>>();
-  private readonly codeBits = new Map<number, { readonly bits: Uint8Array; readonly done: Set<KeyState> }>();
+  private readonly codeBits = new Map<number, { readonly bits: Uint8Array; readonly share: Float32Array; readonly done: Set<KeyState> }>();
+  private readonly combined = new Map<string, number>();
   /** healthy solutions by state, draw and look: what faults start from; the least lately used is dropped */
   private readonly prepared = new Map<string, Prepared>();
+  /** fuses that each sample melts with the key on: they stay blown when something is unplugged afterwards */
+  private readonly blown = new Map<number, (readonly number[] | undefined)[]>();
 
-  constructor(readonly wiring: Wiring, seed = 1) {
+  /** @param draws joint draws of what is not exactly known; fewer on a large machine */
+  constructor(readonly wiring: Wiring, seed = 1, draws: number = DEFAULTS.draws) {
     this.faults = generateFaults(wiring);
-    const nominal = new Draws(wiring, 1, seed).circuit({ key: "on", unplugged: [] }, 0);
+    const nominal = new Draws(wiring, 1, seed).circuit(ALL_PLUGGED, 0);
     this.points = meterPoints(wiring).filter((p) => nominal.nodeOf.has(p));
     this.pointIndex = new Map(this.points.map((p, i) => [p, i]));
+    this.scanPins = wiring.devices.flatMap((d) => (d.kind === "module" ? d.pins.filter((p) => p.role === "input" || p.role === "supply").map((p) => ({ cavity: p.at, module: d.id, domain: p.domain })) : []));
+    this.wires = wiring.wires.map(wireId);
+    const wirePlaces = new Map(this.wires.map((w, i) => [w, i]));
+    this.places = { volts: this.pointIndex, ohms: this.pointIndex, swing: this.pointIndex, amperes: wirePlaces };
     const severities = this.faults.reduce((sum, f) => sum + f.severities.length, 1);
     // a large machine gets fewer draws, so that one state's predictions stay within the budget
-    this.draws = Math.max(2, Math.min(DEFAULTS.draws, Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length))));
+    this.draws = Math.max(2, Math.min(draws, Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length))));
     this.drawn = new Draws(wiring, this.draws, seed);
-    this.hypotheses = [undefined, ...this.faults].map((fault) => ({ fault, samples: (fault?.severities.length ?? 1) * this.draws }));
+    this.hypotheses = [{ faults: [], severities: [[]], stepped: false, samples: this.draws }, ...this.faults.map((fault) => ({ faults: [fault], severities: fault.severities.map((s) => [s]), stepped: fault.severities.length > 1, samples: fault.severities.length * this.draws }))];
     this.pattern = analyse(nominal);
     this.nodes = Int32Array.from(this.points, (p) => nominal.nodeOf.get(p)!);
     this.monitors = bindMonitors(wiring, nominal);
   }
 
-  severityOf(h: number, sample: number): number {
-    return this.hypotheses[h]!.fault?.severities[Math.floor(sample / this.draws)] ?? NaN;
+  /** Numbers per sample in a column of one instrument. */
+  stride(instrument: Instrument): number {
+    const q = QUANTITY[instrument];
+    return q === "amperes" ? this.wires.length : q === "volts" ? this.points.length + this.scanPins.length : this.points.length;
+  }
+  /** Where in a column a reading stands: a point, a wire for a clamp, a module's cavity for the scan tool. */
+  placeOf(instrument: Instrument, name: string): number | undefined {
+    if (instrument !== "scanTool") return this.places[QUANTITY[instrument]].get(name);
+    const i = this.scanPins.findIndex((p) => p.cavity === name);
+    return i < 0 ? undefined : this.points.length + i;
   }
 
   /**
-   * What the instrument would show at every point.
+   * A hypothesis of several faults at once, made on first asking and remembered.
+   * @param members indices of the faults' own hypotheses @param choices severity places of each member to be tried, in every combination
+   */
+  combine(members: readonly number[], choices: readonly (readonly number[])[]): number {
+    const order = members.map((m, i) => [m, choices[i]!] as const).sort((a, b) => a[0] - b[0]);
+    const name = order.map(([m, c]) => `${m}:${c.join(",")}`).join(" ");
+    const known = this.combined.get(name);
+    if (known !== undefined) return known;
+    if (this.combined.size >= MOST_COMBINED) this.forgetCombined();
+    const faults = order.map(([m]) => this.faults[m - 1]!);
+    let severities: number[][] = [[]];
+    for (const [m, list] of order) severities = severities.flatMap((s) => list.map((k) => [...s, this.faults[m - 1]!.severities[k]!]));
+    this.hypotheses.push({ faults, severities, stepped: false, samples: severities.length * this.draws });
+    this.combined.set(name, this.hypotheses.length - 1);
+    return this.hypotheses.length - 1;
+  }
+  private forgetCombined(): void {
+    const singles = this.faults.length + 1;
+    this.hypotheses.length = singles;
+    this.combined.clear();
+    for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= singles) column.delete(h);
+    for (const map of [this.codeBits, this.blown]) for (const h of [...map.keys()]) if (h >= singles) map.delete(h);
+  }
+
+  severitiesOf(h: number, sample: number): readonly number[] {
+    return this.hypotheses[h]!.severities[Math.floor(sample / this.draws)]!;
+  }
+
+  /**
+   * What the instrument would show at every point (or wire).
    * @param wanted samples needed (1), or all when undefined
-   * @returns volts or ohms as [sample · points.length + point]; only the wanted samples are filled
+   * @returns volts, ohms or amperes as [sample · stride + place]; only the wanted samples are filled
    */
   predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Float32Array {
-    const name = `${instrument} ${stateName(state)}`;
+    const quantity = QUANTITY[instrument], name = `${quantity} ${stateName(state)}`;
     let column = this.columns.get(name);
     if (!column) this.columns.set(name, (column = new Map()));
-    const { samples } = this.hypotheses[h]!;
+    const { samples } = this.hypotheses[h]!, stride = this.stride(instrument);
     let entry = column.get(h);
-    if (!entry) column.set(h, (entry = { values: new Float32Array(samples * this.points.length), done: new Uint8Array(samples) }));
+    if (!entry) column.set(h, (entry = { values: new Float32Array(samples * stride), done: new Uint8Array(samples) }));
     // draw by draw: all severities of one draw start from the same healthy solution
     for (let draw = 0; draw < this.draws; draw++) {
       for (let sample = draw; sample < samples; sample += this.draws) {
         if (entry.done[sample] || (wanted && !wanted[sample])) continue;
-        this.read(h, sample, state, instrument, entry.values.subarray(sample * this.nodes.length, (sample + 1) * this.nodes.length));
+        this.read(h, sample, state, quantity, entry.values.subarray(sample * stride, (sample + 1) * stride));
         entry.done[sample] = 1;
       }
     }
     return entry.values;
   }
 
-  private read(h: number, sample: number, state: State, instrument: Instrument, into: Float32Array): void {
-    const { circuit, phases } = this.at(state, sample % this.draws);
-    const nodes = isSpecial(state) ? this.points.map((p) => circuit.nodeOf.get(p)!) : this.nodes;
-    if (instrument === "ohmmeter") {
+  /**
+   * As `predict`, between two leads neither of which is at battery negative.
+   * @returns volts or ohms by sample
+   */
+  predictBetween(h: number, state: State, instrument: Instrument, red: string, black: string, wanted?: Uint8Array): Float32Array {
+    const name = `between ${red} ${black} ${QUANTITY[instrument]} ${stateName(state)}`;
+    let column = this.columns.get(name);
+    if (!column) {
+      const kept = [...this.columns.keys()].filter((k) => k.startsWith("between "));
+      if (kept.length >= MOST_BETWEEN) this.columns.delete(kept[0]!);
+      this.columns.set(name, (column = new Map()));
+    }
+    const { samples } = this.hypotheses[h]!;
+    let entry = column.get(h);
+    if (!entry) column.set(h, (entry = { values: new Float32Array(samples), done: new Uint8Array(samples) }));
+    for (let sample = 0; sample < samples; sample++) {
+      if (entry.done[sample] || (wanted && !wanted[sample])) continue;
+      const { circuit, phases } = this.at(state, sample % this.draws);
+      const a = circuit.nodeOf.get(red) ?? 0, b = circuit.nodeOf.get(black) ?? 0;
+      const across = (s: Solver) => { const v = nodeVolt(s, a) - nodeVolt(s, b); return Number.isNaN(v) ? 0 : v; };
+      let value = 0;
+      if (QUANTITY[instrument] === "ohms") {
+        const s = this.solve(h, sample, state, { phase: phases[phases.length - 1]!.phase });
+        const ohm = Math.abs(across(s)) > OHMS_NEED_BELOW_VOLT ? NaN : ohmBetween(s, a, b);
+        value = ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
+      } else for (const part of phases) value += part.share * across(this.solve(h, sample, state, { phase: part.phase }, a === b ? NO_EDIT : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] }));
+      entry.values[sample] = value;
+      entry.done[sample] = 1;
+    }
+    return entry.values;
+  }
+
+  private read(h: number, sample: number, state: State, quantity: Quantity, into: Float32Array): void {
+    const at = this.at(state, sample % this.draws), { circuit, phases } = at;
+    const nodes = isSpecial(state) ? (at.nodes ??= Int32Array.from(this.points, (p) => circuit.nodeOf.get(p)!)) : this.nodes;
+    if (quantity === "ohms") {
       const s = this.solve(h, sample, state, { phase: phases[phases.length - 1]!.phase });
       measureOhms(s);
       for (let p = 0; p < nodes.length; p++) into[p] = ohmmeter(s, nodes[p]!);
       return;
     }
+    if (quantity === "swing") { this.readSwing(h, sample, state, nodes, into); return; }
+    into.fill(0);
     for (const part of phases) {
       const s = this.solve(h, sample, state, { phase: part.phase });
+      if (quantity === "amperes") {
+        for (let w = 0; w < this.wires.length; w++) { const i = elementAmpere(s, circuit.elementOf.get(`wire ${this.wires[w]!}`)!); into[w] = into[w]! + part.share * (Number.isNaN(i) ? 0 : i); }
+        continue;
+      }
       measureOhms(s, NEGLIGIBLE_OHM);
-      for (let p = 0; p < nodes.length; p++) into[p] = (part.phase === 0 ? 0 : into[p]!) + part.share * voltmeter(s, nodes[p]!);
+      for (let p = 0; p < nodes.length; p++) into[p] = into[p]! + part.share * voltmeter(s, nodes[p]!);
+      this.scanPins.forEach((pin, i) => {
+        const place = nodes.length + i;
+        if (s.doing.awake[circuit.gateOf.get(pin.module)!] === 0) { into[place] = NaN; return; }
+        const v = nodeVolt(s, circuit.nodeOf.get(pinBehind(pin.cavity))!) - nodeVolt(s, circuit.nodeOf.get(innerGround(pin.module, pin.domain)) ?? 0);
+        into[place] = into[place]! + part.share * (Number.isNaN(v) ? 0 : v);
+      });
     }
+  }
+  /** least and most over the parts of a period, and over steel passing the sensors while the engine turns */
+  private readSwing(h: number, sample: number, state: State, nodes: Int32Array, into: Float32Array): void {
+    const { phases } = this.at(state, sample % this.draws);
+    const turning = state.key === "cranking" || state.key === "running";
+    const least = new Float32Array(nodes.length).fill(Infinity), most = new Float32Array(nodes.length).fill(-Infinity);
+    for (const steel of turning ? [true, false] : [undefined]) for (const part of phases) {
+      const s = this.solve(h, sample, state, { phase: part.phase, ...(steel === undefined ? {} : { steel }) });
+      measureOhms(s, NEGLIGIBLE_OHM);
+      for (let p = 0; p < nodes.length; p++) { const v = voltmeter(s, nodes[p]!); least[p] = Math.min(least[p]!, v); most[p] = Math.max(most[p]!, v); }
+    }
+    for (let p = 0; p < nodes.length; p++) into[p] = most[p]! - least[p]!;
   }
 
   /**
    * Which codes each sample sets with everything plugged: [sample · monitors + monitor], 1 set.
    * @param wanted monitors that matter; the others may be left at 0
    */
-  codesSet(h: number, wanted: readonly number[]): Uint8Array {
+  codesSet(h: number, wanted: readonly number[]): Uint8Array { return this.codesOf(h, wanted).bits; }
+  /**
+   * As `codesSet`, as probabilities: a code that only a neighbouring severity or another draw sets is not out of the
+   * question, since the true values lie between those tried.
+   */
+  codeShares(h: number, wanted: readonly number[]): Float32Array { return this.codesOf(h, wanted).share; }
+  private codesOf(h: number, wanted: readonly number[]) {
     let known = this.codeBits.get(h);
-    if (!known) this.codeBits.set(h, (known = { bits: new Uint8Array(this.hypotheses[h]!.samples * this.monitors.length), done: new Set() }));
+    const size = this.hypotheses[h]!.samples * this.monitors.length;
+    if (!known) this.codeBits.set(h, (known = { bits: new Uint8Array(size), share: new Float32Array(size), done: new Set() }));
     for (const i of wanted) {
       const { key } = this.monitors[i]!;
       if (known.done.has(key)) continue;
       this.computeCodes(h, { key, unplugged: [] }, known.bits);
       known.done.add(key);
+      this.smoothCodes(h, key, known.bits, known.share);
     }
-    return known.bits;
+    return known;
+  }
+  private smoothCodes(h: number, key: KeyState, bits: Uint8Array, share: Float32Array): void {
+    const { samples, stepped } = this.hypotheses[h]!, { draws } = this, n = this.monitors.length, places = samples / draws;
+    const { ownDraw, ofDraws, ofNeighbours } = DEFAULTS.codes.between;
+    this.monitors.forEach((m, i) => {
+      if (m.key !== key) return;
+      const mean = new Float64Array(places);
+      for (let s = 0; s < samples; s++) mean[Math.floor(s / draws)]! += bits[s * n + i]! / draws;
+      for (let s = 0; s < samples; s++) {
+        const k = Math.floor(s / draws);
+        const near = stepped ? ((mean[k - 1] ?? mean[k]!) + (mean[k + 1] ?? mean[k]!)) / 2 : mean[k]!;
+        share[s * n + i] = ownDraw * bits[s * n + i]! + ofDraws * mean[k]! + ofNeighbours * near;
+      }
+    });
   }
 
   /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
@@ -157,8 +301,10 @@ export class Predictor {
     }
   }
 
-  private solve(h: number, sample: number, state: State, look: Look): Solver {
-    const at = this.at(state, sample % this.draws);
+  private solve(h: number, sample: number, state: State, look: Look, extra: Edit = NO_EDIT): Solver {
+    const draw = sample % this.draws, { faults } = this.hypotheses[h]!;
+    const blown = faults.length && (state.unplugged.length || state.key !== "on" || state.pulled?.length) ? this.blownBy(h, sample) : NONE_BLOWN;
+    const at = this.at(state, draw);
     let s = at.solvers.find((x) => x.conditions.steel === look.steel && x.conditions.phase === look.phase && x.conditions.talker === look.talker);
     if (!s) {
       s = createSolver(at.circuit, at.pattern);
@@ -166,9 +312,30 @@ export class Predictor {
       at.solvers.push(s);
     }
     this.solves++;
-    const { fault } = this.hypotheses[h]!;
-    if (!settle(s, fault ? fault.edit(this.severityOf(h, sample), at.circuit, at.supply) : NO_EDIT, NEGLIGIBLE_VOLT).settled) this.unsettled.add(h);
+    const own = this.edit(h, sample, at);
+    const gone = blown.length ? { series: blown.flatMap((e) => (state.breakers?.includes(at.circuit.elements[e]!.id.slice(5)) ? [] : [{ element: e, ohm: Infinity }])) } : NO_EDIT;
+    const edit = gone === NO_EDIT && extra === NO_EDIT ? own : joinEdits(own, gone, extra);
+    if (!settle(s, edit, NEGLIGIBLE_VOLT).settled) this.unsettled.add(h);
     return s;
+  }
+  private edit(h: number, sample: number, at: Prepared): Edit {
+    const { faults } = this.hypotheses[h]!, severities = this.severitiesOf(h, sample);
+    if (faults.length === 0) return NO_EDIT;
+    if (faults.length === 1) return faults[0]!.edit(severities[0]!, at.circuit, at.supply);
+    return joinEdits(...faults.map((f, i) => f.edit(severities[i]!, at.circuit, at.supply)));
+  }
+
+  /** A fuse that melts with everything plugged and the key on is blown from then on, until it is renewed. */
+  private blownBy(h: number, sample: number): readonly number[] {
+    let list = this.blown.get(h);
+    if (!list) this.blown.set(h, (list = new Array<readonly number[] | undefined>(this.hypotheses[h]!.samples)));
+    let known = list[sample];
+    if (!known) {
+      const s = this.solve(h, sample, ALL_PLUGGED, { phase: 0 });
+      const melted = meltedFuses(s);
+      known = list[sample] = melted.length ? melted : NONE_BLOWN;
+    }
+    return known;
   }
 
   private at(state: State, draw: number): Prepared {
@@ -189,3 +356,6 @@ export class Predictor {
   }
   private lastAt: { state: State; draw: number; here: Prepared } | undefined;
 }
+const NONE_BLOWN: readonly number[] = [];
+/** Chassis and battery negative are where the black lead is by default. */
+export const isPlainBlack = (black: string | undefined) => black === undefined || black === CHASSIS || /:-$/.test(black);

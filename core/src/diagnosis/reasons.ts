@@ -1,24 +1,28 @@
 import { DEFAULTS } from "../defaults.js";
+import { setBy } from "./belief.js";
+import { clueAnywhere, clueLikelihood } from "./clues.js";
 import type { Evidence } from "./evidence.js";
-import { distance, type Suspect } from "./groups.js";
-import { LN_OHM_RANGE, voltRange } from "./likelihood.js";
-import type { Posterior } from "./posterior.js";
-import type { Predictor } from "./predictor.js";
+import { distance } from "./groups.js";
+import { likelihood, scaleOf, spreads, voltRange } from "./likelihood.js";
+import { logCode, logPriors, predictedAt, type Posterior, type World } from "./posterior.js";
+import type { Instrument, Predictor } from "./predictor.js";
 
 /** Why one piece of evidence speaks for or against a suspect, as data. */
 export interface Reason {
   /** number of the logbook entry; 0 for a code that stayed away without being logged */
   readonly number: number;
-  readonly kind: "code" | "voltmeter" | "ohmmeter";
-  /** the code, or the point read */
+  readonly kind: "code" | "clue" | Instrument;
+  /** the code, the point read, or the thing looked at, moved or swapped */
   readonly about: string;
-  /** code: 1 set, 0 not; reading: volts or ohms */
+  /** a clue's sort: look, wiggle, swap, partNumber, holds */
+  readonly clue?: string;
+  /** code: 1 set, 0 not; reading: volts, ohms, amperes; clue: 1 yes, 0 no */
   readonly got: number;
-  /** code: probability that this suspect sets it; reading: volts or ohms it predicts */
+  /** code or clue: probability under this suspect; reading: what it predicts */
   readonly expected: number;
   /** ln of how much likelier the evidence is under this suspect than under the others: for a code, than before any was known */
   readonly weight: number;
-  /** distance from the prediction in standard deviations; 0 for codes */
+  /** distance from the prediction in standard deviations; 0 for codes and clues */
   readonly sigmas: number;
   /** false where only a slip of the hand would explain this reading under this suspect */
   readonly fits: boolean;
@@ -26,61 +30,123 @@ export interface Reason {
 
 /** A reading this little above the floor for slips is explained by nothing else. */
 const SLIP_MARGIN = 3;
+/** Suspects that codes alone leave this likely stand for "the others". */
+const OTHERS_LEAST = 1e-3, OTHERS_MOST = 80;
 
-export function reasonsFor(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], suspect: Suspect): Reason[] {
-  const own = suspect.type === "fault" ? suspect.members.map((m) => [m.hypothesis, m.share] as const) : suspect.type === "nothing" ? [[0, 1] as const] : [];
-  const members = new Set(own.map(([h]) => h));
-  const ownShare = own.reduce((s, [, w]) => s + w, 0);
-  return evidence.map((e, i) => {
-    const fit = suspect.type === "notHere" ? posterior.fitNotHere[i]! : Math.log(own.reduce((sum, [h, w]) => sum + (w / ownShare) * Math.exp(posterior.fit.get(h)?.[i] ?? -Infinity), 0));
-    const others = e.kind === "code" ? posterior.fitByPrior[i]! : averageOfOthers(posterior, members, suspect.type === "notHere", i);
-    const lead = own[0]?.[0];
-    const expected = lead === undefined ? NaN : expectation(predictor, posterior, lead, e);
-    return {
-      number: e.number, kind: e.kind === "code" ? "code" : e.instrument, about: e.kind === "code" ? predictor.monitors[e.monitor]!.code.id : predictor.points[e.point]!,
-      got: e.kind === "code" ? (e.present ? 1 : 0) : e.value, expected, weight: fit - others,
-      sigmas: e.kind === "code" || Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
-      fits: e.kind === "code" || suspect.type === "notHere" || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / (e.instrument === "voltmeter" ? voltRange(predictor.wiring.nominalVolt) : LN_OHM_RANGE),
-    };
+/** Works out reasons for several suspects of one belief: what "the others" make of the evidence is found once. */
+export class Reasons {
+  private readonly others: readonly { readonly hypothesis: number; readonly share: number; readonly fit: Float64Array }[];
+  private readonly before: Float64Array;
+  private readonly nominalVolt: number;
+  constructor(private readonly predictor: Predictor, private readonly posterior: Posterior, private readonly evidence: readonly Evidence[], factors?: Float64Array) {
+    this.nominalVolt = predictor.wiring.nominalVolt;
+    const list = [...posterior.samplesByCodes].map(([hypothesis, weights]) => ({ hypothesis, share: posterior.shareByCodes[hypothesis]!, weights }))
+      .filter((o) => o.share >= OTHERS_LEAST).sort((a, b) => b.share - a.share).slice(0, OTHERS_MOST);
+    this.others = list.map((o) => ({ hypothesis: o.hypothesis, share: o.share, fit: Float64Array.from(evidence, (e) => (e.kind === "code" ? 0 : this.fit({ hypothesis: o.hypothesis, presence: 1, misplaced: undefined, share: o.share, weights: o.weights }, e))) }));
+    this.before = priorFit(predictor, evidence, factors);
+  }
+
+  /** @param worlds those of the suspect, strongest first; none for "not in this wiring" */
+  of(worlds: readonly World[]): Reason[] {
+    const total = worlds.reduce((sum, w) => sum + w.share, 0), own = new Set(worlds.map((w) => w.hypothesis));
+    const used = worlds.slice(0, 8), lead = used[0];
+    return this.evidence.map((e, i) => {
+      const fit = lead ? Math.log(used.reduce((sum, w) => sum + (w.share / total) * Math.exp(this.fit(w, e)), 0)) : this.fitNotHere(e);
+      const others = e.kind === "code" ? this.before[i]! : this.averageOfOthers(own, i, !lead);
+      const expected = lead ? this.expected(lead, e) : NaN;
+      const base = { number: e.number, weight: fit - others, expected };
+      if (e.kind === "code") return { ...base, kind: "code", about: this.predictor.monitors[e.monitor]!.code.id, got: e.present ? 1 : 0, sigmas: 0, fits: true };
+      if (e.kind === "clue") { const { type } = e.clue; return { ...base, kind: "clue", clue: type, about: aboutOf(e.clue), got: isYes(e.clue) ? 1 : 0, sigmas: 0, fits: true }; }
+      return {
+        ...base, kind: e.instrument, about: e.point, got: e.value, sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
+        fits: !lead || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / scaleOf(e.instrument, this.nominalVolt),
+      };
+    });
+  }
+
+  private averageOfOthers(own: ReadonlySet<number>, i: number, skipNotHere: boolean): number {
+    let sum = 0, share = 0;
+    for (const o of this.others) {
+      if (own.has(o.hypothesis)) continue;
+      sum += o.share * Math.exp(o.fit[i]!);
+      share += o.share;
+    }
+    if (!skipNotHere) { const w = this.posterior.shareByCodes.at(-1)!; sum += w * Math.exp(this.fitNotHere(this.evidence[i]!)); share += w; }
+    return share > 0 ? Math.log(sum / share) : 0;
+  }
+  private fitNotHere(e: Evidence): number {
+    if (e.kind === "code") return e.weight * Math.log(e.present ? 0.4 : 0.6);
+    return Math.log(e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.nominalVolt));
+  }
+
+  /** ln likelihood of one piece of evidence in one world, over the samples that still count */
+  private fit(w: World, e: Evidence): number {
+    const { predictor } = this;
+    if (e.kind === "code") {
+      const n = predictor.monitors.length, shares = predictor.codeShares(w.hypothesis, [e.monitor]);
+      let mean = 0;
+      w.weights.forEach((x, s) => { if (x > 0) mean += x * Math.exp(logCode(shares[s * n + e.monitor]!, e, w.presence === 1, w.presence)); });
+      return Math.log(mean);
+    }
+    if (e.kind === "clue") return Math.log(clueLikelihood(e.clue, predictor.hypotheses[w.hypothesis]!.faults, w.presence < 1, w.misplaced));
+    const there = this.meanLikelihood(w.hypothesis, w.weights, w.misplaced ? w.misplaced.moved(e) : e);
+    if (w.presence === 1) return Math.log(there);
+    const calm = new Float64Array(predictor.draws).fill(1 / predictor.draws);
+    return Math.log(w.presence * there + (1 - w.presence) * this.meanLikelihood(0, calm, e));
+  }
+  private meanLikelihood(h: number, weights: Float64Array, e: Extract<Evidence, { kind: "reading" }>): number {
+    const { predictor } = this, { stepped } = predictor.hypotheses[h]!;
+    const wanted = Uint8Array.from(weights, (x) => (x > 1e-4 ? 1 : 0));
+    const { values, stride, place } = predictedAt(predictor, h, e, wanted);
+    const width = spreads(values, stride, place, wanted, predictor.draws, e.instrument, 1, stepped);
+    let mean = 0;
+    weights.forEach((x, s) => { if (wanted[s]) mean += x * likelihood(e.instrument, e.value, values[s * stride + place]!, width[s]!, voltRange(this.nominalVolt)); });
+    return Math.max(mean, 1e-12);
+  }
+  private expected(w: World, e: Evidence): number {
+    if (e.kind === "code") return setBy(this.predictor, w, e.monitor);
+    if (e.kind === "clue") return Math.exp(this.fit(w, e));
+    return expectation(this.predictor, w, e);
+  }
+}
+
+const isYes = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): boolean => clue.type === "look" ? !clue.found.includes("nothing") : clue.type === "wiggle" ? clue.reacted : clue.type === "swap" ? clue.result === "moved" : clue.type === "holds" ? clue.held : clue.type === "identity" ? !clue.right : !clue.same;
+const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string => clue.type === "swap" || clue.type === "partNumber" ? clue.parts.join(" and ") : clue.type === "holds" ? clue.fuse : clue.type === "identity" ? clue.connector : clue.thing;
+
+/** How likely each code was before anything was known. */
+function priorFit(predictor: Predictor, evidence: readonly Evidence[], factors: Float64Array | undefined): Float64Array {
+  const prior = logPriors(predictor, factors);
+  return Float64Array.from(evidence, (e) => {
+    if (e.kind !== "code") return 0;
+    const key = `set before ${e.monitor}`;
+    let set = factors ? undefined : (predictor.memo.get(key) as number | undefined);
+    if (set === undefined) {
+      set = 0;
+      for (let h = 0; h <= predictor.faults.length; h++) {
+        const { samples } = predictor.hypotheses[h]!, bits = predictor.codesSet(h, [e.monitor]);
+        let count = 0;
+        for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
+        set += (Math.exp(prior[h]!) * count) / samples;
+      }
+      if (!factors) predictor.memo.set(key, set);
+    }
+    return Math.log(set * Math.exp(logCode(1, e)) + (1 - set) * Math.exp(logCode(0, e)));
   });
 }
 
-function averageOfOthers(posterior: Posterior, members: ReadonlySet<number>, skipNotHere: boolean, i: number): number {
-  let sum = 0, share = 0;
-  for (const [h, fit] of posterior.fitByCodes) {
-    if (members.has(h)) continue;
-    sum += posterior.shareByCodes[h]! * Math.exp(fit[i]!);
-    share += posterior.shareByCodes[h]!;
-  }
-  if (!skipNotHere) {
-    const w = posterior.shareByCodes.at(-1)!;
-    sum += w * Math.exp(posterior.fitNotHere[i]!);
-    share += w;
-  }
-  return share > 0 ? Math.log(sum / share) : 0;
-}
-
-/** What one hypothesis expects of a piece of evidence, over the samples that still count. Ohms: geometric mean; OL when most say so. */
-export function expectation(predictor: Predictor, posterior: Posterior, h: number, e: Evidence): number {
-  const weights = posterior.samples.get(h);
-  if (!weights) return NaN;
-  let sum = 0, over = 0, none = 0;
-  if (e.kind === "code") {
-    const bits = predictor.codesSet(h, [e.monitor]);
-    weights.forEach((w, s) => { sum += w * bits[s * predictor.monitors.length + e.monitor]!; });
-    return sum;
-  }
-  const wanted = Uint8Array.from(weights, (w) => (w > 1e-3 ? 1 : 0));
-  const values = predictor.predict(h, e.state, e.instrument, wanted);
-  let total = 0;
-  weights.forEach((w, s) => {
+/** What one world expects of a reading, over the samples that still count. Ohms: geometric mean; OL when most say so. */
+export function expectation(predictor: Predictor, world: World, e: Extract<Evidence, { kind: "reading" }>): number {
+  let sum = 0, over = 0, none = 0, total = 0;
+  const wanted = Uint8Array.from(world.weights, (w) => (w > 1e-3 ? 1 : 0)), ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
+  const { values, stride, place } = predictedAt(predictor, world.hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
+  world.weights.forEach((w, s) => {
     if (!wanted[s]) return;
-    const v = values[s * predictor.points.length + e.point]!;
+    const v = values[s * stride + place]!;
     if (Number.isNaN(v)) none += w;
     else if (v === Infinity) over += w;
-    else { sum += w * (e.instrument === "ohmmeter" ? Math.log(v + 1e-3) : v); total += w; }
+    else { sum += w * (ohms ? Math.log(v + 1e-3) : v); total += w; }
   });
   if (none > 0.5) return NaN;
   if (over > total) return Infinity;
-  return e.instrument === "ohmmeter" ? Math.exp(sum / total) : sum / total;
+  return ohms ? Math.exp(sum / total) : sum / total;
 }

@@ -22,17 +22,41 @@ export const CodeEntry = z.strictObject({
   type: z.literal("code"), ...base, module: Id, code: z.string().min(1).max(24),
   status: z.enum(["active", "pending", "stored", "intermittent", "absent"]).default("active").meta({ description: "absent: its monitor ran and the code is not set" }),
 });
+/** What a lamp, or a beeper, shows. */
+export const SHOWN = ["bright", "dim", "dark", "beep", "silent"] as const;
 /** One measurement. Two points for a fuse read on both sides; values stand in the same order. OL is written "OL". */
 export const ReadingEntry = z.strictObject({
   type: z.literal("reading"), ...base,
-  instrument: z.enum(["voltmeter", "ohmmeter"]),
-  points: z.array(Endpoint).min(1).max(2),
-  values: z.array(z.union([z.number(), z.literal("OL")])).min(1).max(2).meta({ description: "volts or ohms; OL for an open circuit" }),
+  instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"]).meta({ description: "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how far the signal swings while it is watched, volts; continuity: beep or silent; lamp: bright, dim or dark, with the lamp among the state's loads" }),
+  points: z.array(Endpoint).min(1).max(2).meta({ description: "Where the red lead was; for a clamp the wire, for the scan tool the module's cavity" }),
+  black: Endpoint.optional().meta({ description: "Where the black lead was, when not at battery negative or chassis" }),
+  values: z.array(z.union([z.number(), z.literal("OL"), z.enum(SHOWN)])).min(1).max(2).meta({ description: "volts, ohms or amperes; OL for an open circuit; what a lamp or a beeper shows" }),
   state: State,
   as: z.string().max(80).optional().meta({ description: "What was typed, as typed" }),
 }).refine((r) => r.points.length === r.values.length, { error: "as many values as points", path: ["values"] });
 export const PlugEntry = z.strictObject({ type: z.enum(["unplugged", "plugged"]), ...base, connector: Id });
 export const SetAsideEntry = z.strictObject({ type: z.literal("setAside"), ...base, candidate: z.string().min(1).max(200), reason: z.enum(["cannotReach", "noTool", "other"]).default("other") });
+/** What a look at one place found. */
+export const FINDINGS = ["nothing", "wet", "oily", "green", "chewed", "rubbed", "melted", "crooked", "halfClipped", "pushedBack", "cracked", "previousRepair", "burnt"] as const;
+const Thing = z.string().min(1).max(90).meta({ description: "A connector, cavity, wire, splice, ground, fuse or part" });
+export const LookEntry = z.strictObject({ type: z.literal("look"), ...base, thing: Thing, found: z.array(z.enum(FINDINGS)).min(1).max(6) });
+/** A place moved while a value was watched. */
+export const WiggleEntry = z.strictObject({ type: z.literal("wiggle"), ...base, thing: Thing, reacted: z.boolean() });
+/** Two like parts exchanged: whether what was wrong went with the part. */
+export const SwapEntry = z.strictObject({ type: z.literal("swap"), ...base, parts: z.tuple([Id, Id]), result: z.enum(["moved", "stayed"]) });
+/** Checked which connector the leads were in: the one the logbook says, or another. */
+export const IdentityEntry = z.strictObject({ type: z.literal("identity"), ...base, connector: Id, right: z.boolean() });
+/** A fuse renewed, or a resetting breaker in its place: whether it held. */
+export const HoldsEntry = z.strictObject({ type: z.literal("holds"), ...base, fuse: Id, held: z.boolean(), state: State });
+/** One step of a maker's chart, entered by hand: a reading, what is good, and which step follows. */
+export const ChartStep = z.strictObject({
+  id: z.string().min(1).max(20), instrument: z.enum(["voltmeter", "ohmmeter", "scanTool"]).default("voltmeter"), point: Endpoint, state: State.default({ key: "on", unplugged: [] }),
+  low: z.number().meta({ description: "Good from here" }), high: z.number().meta({ description: "to here" }),
+  ifGood: z.string().max(20).optional().meta({ description: "Step that follows; the next one when left out; anything else ends the chart" }), ifBad: z.string().max(20).optional(),
+});
+/** How the next test is chosen on this job. */
+export const SCHOOL_NAMES = ["information", "easiest", "halve", "powerGroundSignal", "chart", "random"] as const;
+export const SchoolEntry = z.strictObject({ type: z.literal("school"), ...base, school: z.enum(SCHOOL_NAMES), chart: z.array(ChartStep).max(200).optional() });
 /** A verdict freezes the ranking it was based on, as a record. */
 export const VerdictEntry = z.strictObject({
   type: z.literal("verdict"), ...base, suspect: z.string().min(1).max(200), text: z.string().max(400),
@@ -81,6 +105,7 @@ export const Intake = z.strictObject({
   afterMinutes: z.number().min(0).max(10_000).optional(),
   history: z.array(HistoryItem).max(60).default([]),
   bulletins: z.array(Bulletin).max(40).default([]),
+  labourPerHour: z.number().min(0).max(1e5).optional().meta({ description: "What an hour of work costs, in the currency of the prices" }),
   tools: z.array(z.enum(TOOLS)).max(TOOLS.length).optional().meta({ description: "Instruments owned; all when left out" }),
   scanShows: z.array(Id).max(400).optional().meta({ description: "Sensors whose value the scan tool can show on this machine; all when left out" }),
   safety: z.array(Caution).max(8).default([]).meta({ description: "Dangers of this machine to be shown before every step" }),
@@ -103,9 +128,17 @@ export const MovedEntry = z.strictObject({ type: z.literal("moved"), ...base, fr
 /** The job went on with another revision of its wiring. A record; the wiring itself stands in the document. */
 export const RevisionEntry = z.strictObject({ type: z.literal("revision"), ...base, from: z.string().max(60), to: z.string().max(60) });
 
-export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry, ScanEntry, ClearedEntry, IntakeEntry, SeenEntry, MovedEntry, RevisionEntry]);
+export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry, ScanEntry, ClearedEntry, IntakeEntry, SeenEntry, MovedEntry, RevisionEntry, LookEntry, WiggleEntry, SwapEntry, HoldsEntry, SchoolEntry, IdentityEntry]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;
+export type SchoolEntry = z.infer<typeof SchoolEntry>;
+export type ChartStep = z.infer<typeof ChartStep>;
+export type LookEntry = z.infer<typeof LookEntry>;
+export type WiggleEntry = z.infer<typeof WiggleEntry>;
+export type SwapEntry = z.infer<typeof SwapEntry>;
+export type IdentityEntry = z.infer<typeof IdentityEntry>;
+export type HoldsEntry = z.infer<typeof HoldsEntry>;
+export type Finding = (typeof FINDINGS)[number];
 export type CodeEntry = z.infer<typeof CodeEntry>;
 export type VerdictEntry = z.infer<typeof VerdictEntry>;
 

@@ -7,6 +7,7 @@ import { batteryVolt, type StimulusOf, type ValueOf } from "../network/builder.j
 import { middle, nominalValue } from "../network/compile.js";
 import { joinEdits, NO_EDIT, type Circuit, type Edit } from "../network/element.js";
 import { analyse, type Pattern } from "../network/pattern.js";
+import { meltedFuses } from "../network/observe.js";
 import { prepare, settle } from "../network/settle.js";
 import { createSolver, type Solver } from "../network/solver.js";
 import { compileState, conditionsOf, stateName } from "../network/state.js";
@@ -52,10 +53,19 @@ export class Rig {
       prepare(s, conditionsOf(here.circuit, state, look));
       here.solvers.set(name, s);
     }
-    const own = this.edit(state);
-    settle(s, extra === NO_EDIT ? own : joinEdits(own, extra));
+    const own = this.edit(state), gone = this.goneFuses(here.circuit, state);
+    settle(s, extra === NO_EDIT && gone === NO_EDIT ? own : joinEdits(own, gone, extra));
     return s;
   }
+
+  /** A fuse that melted with everything plugged and the key on stays blown in any other state, until a breaker or a new one is in its place. */
+  private goneFuses(circuit: Circuit, state: State): Edit {
+    if (this.faults.length === 0 || (state.key === "on" && state.unplugged.length === 0 && !state.pulled?.length)) return NO_EDIT;
+    this.melted ??= (() => { const at = { key: "on", unplugged: [] } as State, s = this.settled(at); return meltedFuses(s).map((e) => this.circuit(at).elements[e]!.id); })();
+    const series = this.melted.flatMap((id) => { const element = circuit.elementOf.get(id); return element === undefined || state.breakers?.includes(id.slice("fuse ".length)) ? [] : [{ element, ohm: Infinity }]; });
+    return series.length ? { series } : NO_EDIT;
+  }
+  private melted: readonly string[] | undefined;
 
   /** The codes its modules set in one key state, everything else as given: places in `monitors`. */
   codesIn(state: State): number[] {

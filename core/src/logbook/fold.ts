@@ -1,4 +1,4 @@
-import type { CodeEntry, Entry, Intake, ReadingEntry, ScanEntry, ScannedCode, SeenEntry, State, VerdictEntry } from "../format/case.js";
+import type { CodeEntry, Entry, HoldsEntry, IdentityEntry, Intake, LookEntry, SchoolEntry, SwapEntry, WiggleEntry, ReadingEntry, ScanEntry, ScannedCode, SeenEntry, State, VerdictEntry } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 
 export interface Numbered<T> { readonly number: number; readonly entry: T }
@@ -34,7 +34,12 @@ export interface Folded {
   readonly intake?: Numbered<Intake>;
   /** what stands on the machine, the last word for each connector */
   readonly seen: readonly Numbered<SeenEntry>[];
+  /** looks, wiggles, swaps and fuses tried, in order */
+  readonly clues: readonly Numbered<ClueEntry>[];
+  /** how the next test is chosen */
+  readonly school?: SchoolEntry;
 }
+export type ClueEntry = LookEntry | WiggleEntry | SwapEntry | HoldsEntry | IdentityEntry;
 
 /** Which entries stand: an undo counts unless it is itself undone by a later undo that stands. */
 export function undoneEntries(entries: readonly Entry[]): ReadonlySet<number> {
@@ -58,8 +63,9 @@ export function fold(entries: readonly Entry[]): Folded {
   const readings = new Map<number, ReadingEntry>();
   const unplugged = new Set<string>(), sinceClear = new Set<string>(), setAside = new Set<string>();
   const seen = new Map<string, Numbered<SeenEntry>>();
+  const clues: Numbered<ClueEntry>[] = [];
   let key: State["key"] = "on", pulled: State["pulled"];
-  let verdict: Numbered<VerdictEntry> | undefined, intake: Numbered<Intake> | undefined;
+  let school: SchoolEntry | undefined, verdict: Numbered<VerdictEntry> | undefined, intake: Numbered<Intake> | undefined;
   const ran = (module: string, keys: readonly KeyState[]) => { const set = scanned.get(module) ?? new Set(); keys.forEach((k) => set.add(k)); scanned.set(module, set); };
   entries.forEach((entry, i) => {
     const number = i + 1;
@@ -91,13 +97,21 @@ export function fold(entries: readonly Entry[]): Folded {
       case "intake": intake = { number, entry: entry.intake }; break;
       case "seen": seen.set(entry.connector, { number, entry }); break;
       case "moved": for (const n of entry.readings) { const r = readings.get(n); if (r) readings.set(n, movedReading(r, entry.from, entry.to)); } break;
+      case "school": school = entry; break;
+      case "look": case "wiggle": case "swap": case "identity": clues.push({ number, entry }); break;
+      case "holds":
+        clues.push({ number, entry });
+        key = entry.state.key;
+        unplugged.clear();
+        for (const c of entry.state.unplugged) { unplugged.add(c); sinceClear.add(c); }
+        break;
       case "revision": case "undo": break;
     }
   });
   const now = [...unplugged].sort();
   return {
     undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}) }, disturbed: now,
-    disturbedSinceClear: [...sinceClear].sort(), setAside, seen: [...seen.values()], ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}),
+    disturbedSinceClear: [...sinceClear].sort(), setAside, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}),
   };
 }
 

@@ -3,7 +3,7 @@ import { Case, CASE_FORMAT, Entry, type Case as CaseT, type Entry as EntryT, typ
 import { MAX_ISSUES, parseJson, readSchema } from "../format/json.js";
 import type { Wiring } from "../format/wiring.js";
 import { checkWiring } from "../wiring/check.js";
-import { CHASSIS, indexWiring, resolvePlace, type Index } from "../wiring/points.js";
+import { CHASSIS, indexWiring, resolvePlace, wireId, type Index } from "../wiring/points.js";
 
 /** Reads a case (wiring plus logbook) from JSON text. @returns the case, or every issue found with its place */
 export function parseCase(text: string): Result<CaseT> {
@@ -26,22 +26,31 @@ export function readCase(value: unknown): Result<CaseT> {
  * @param from how many entries stand before these (an undo may point at them)
  */
 export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 0): Issue[] {
-  const index = indexWiring(wiring);
+  const index = indexWiring(wiring), wires = new Set(wiring.wires.map(wireId));
   const issues: Issue[] = [];
   const connector = (id: string, path: Issue["path"]) => { if (!index.connectors.has(id)) issues.push(issue("entry.missing-connector", path, { id })); };
   entries.forEach((e, i) => {
     if (e.type === "reading") {
-      e.points.forEach((p, j) => { const place = resolvePlace(index, p, [i, "points", j]); if (!place.ok) issues.push(...place.issues); });
+      if (e.instrument === "clamp") e.points.forEach((p, j) => { if (!wires.has(p)) issues.push(issue("entry.missing-thing", [i, "points", j], { id: p })); });
+      else [...e.points.map((p, j) => [p, "points", j] as const), ...(e.black === undefined || e.black === CHASSIS ? [] : [[e.black, "black"] as const])].forEach(([p, ...path]) => { const place = resolvePlace(index, p, [i, ...path]); if (!place.ok) issues.push(...place.issues); });
       e.state.unplugged.forEach((c, j) => connector(c, [i, "state", "unplugged", j]));
       issues.push(...checkState(index, e.state).map((x) => ({ ...x, path: [i, "state", ...x.path] })));
       e.values.forEach((v, j) => {
-        if (v === "OL" && e.instrument === "voltmeter") issues.push(issue("entry.overload-not-ohms", [i, "values", j]));
-        if (v !== "OL" && e.instrument === "ohmmeter" && v < 0) issues.push(issue("entry.negative-ohms", [i, "values", j], { value: v }));
-        if (v !== "OL" && Math.abs(v) > (e.instrument === "voltmeter" ? MAX_VOLT : MAX_OHM)) issues.push(issue("entry.absurd", [i, "values", j], { value: v, limit: e.instrument === "voltmeter" ? MAX_VOLT : MAX_OHM }));
+        const worded = e.instrument === "lamp" ? LAMP : e.instrument === "continuity" ? BEEPER : NONE;
+        if (typeof v === "string" && v !== "OL" ? !worded.has(v) : worded !== NONE) { issues.push(issue("entry.not-this-instrument", [i, "values", j], { value: String(v), instrument: e.instrument })); return; }
+        if (v === "OL" && e.instrument !== "ohmmeter" && e.instrument !== "continuity") issues.push(issue("entry.overload-not-ohms", [i, "values", j]));
+        if (typeof v !== "number") return;
+        if (e.instrument === "ohmmeter" && v < 0) issues.push(issue("entry.negative-ohms", [i, "values", j], { value: v }));
+        const limit = e.instrument === "ohmmeter" ? MAX_OHM : e.instrument === "clamp" ? MAX_AMPERE : MAX_VOLT;
+        if (Math.abs(v) > limit) issues.push(issue("entry.absurd", [i, "values", j], { value: v, limit }));
       });
     }
     if (e.type === "unplugged" || e.type === "plugged") connector(e.connector, [i, "connector"]);
     const known = (id: string, path: Issue["path"]) => { if (!index.connectors.has(id) && !index.devices.has(id)) issues.push(issue("entry.missing-thing", path, { id })); };
+    if (e.type === "look" || e.type === "wiggle") { if (!wires.has(e.thing)) known(e.thing.split(":")[0]!, [i, "thing"]); }
+    if (e.type === "identity") connector(e.connector, [i, "connector"]);
+    if (e.type === "swap") e.parts.forEach((id, j) => known(id, [i, "parts", j]));
+    if (e.type === "holds") { known(e.fuse, [i, "fuse"]); issues.push(...checkState(index, e.state).map((x) => ({ ...x, path: [i, "state", ...x.path] }))); }
     if (e.type === "seen") connector(e.connector, [i, "connector"]);
     if (e.type === "moved") { connector(e.from, [i, "from"]); connector(e.to, [i, "to"]); e.readings.forEach((n, j) => { if (n > from + i) issues.push(issue("entry.undo-of-nothing", [i, "readings", j], { target: n })); }); }
     if (e.type === "scan") e.disturbed.forEach((id, j) => known(id, [i, "disturbed", j]));
@@ -69,7 +78,8 @@ function checkState(index: Index, state: State): Issue[] {
   for (const id of Object.keys(state.stimulus ?? {})) device(id, undefined, ["stimulus", id]);
   return issues;
 }
-const MAX_VOLT = 60, MAX_OHM = 1e9;
+const MAX_VOLT = 60, MAX_OHM = 1e9, MAX_AMPERE = 2_000;
+const LAMP: ReadonlySet<string> = new Set(["bright", "dim", "dark"]), BEEPER: ReadonlySet<string> = new Set(["beep", "silent"]), NONE: ReadonlySet<string> = new Set();
 
 /** Reads entries that arrive from outside (a request), against the wiring they belong to. */
 export function readEntries(wiring: Wiring, value: unknown, from: number): Result<EntryT[]> {

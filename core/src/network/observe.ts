@@ -97,3 +97,10 @@ export function residual(s: Solver, edit: Edit): number {
   for (let node = 1; node < circuit.nodes.length; node++) if (s.faulty.hold[s.pattern.position[node]!] === 1) worst = Math.max(worst, Math.abs(left[node]!));
   return worst;
 }
+
+/** Fuses that melted in the last `settle`, by element. */
+export function meltedFuses(s: Solver): number[] {
+  const found: number[] = [];
+  for (const i of s.watchers.fuses) if (s.doing.mode[i] === BLOWN) found.push(i);
+  return found;
+}

@@ -1,19 +1,23 @@
-import { DEFAULTS } from "../defaults.js";
 import type { Entry } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
 import type { Folded } from "../logbook/fold.js";
 import type { Feed } from "../diagnosis/circumstances.js";
-import { gather, type Evidence } from "../diagnosis/evidence.js";
-import { groupSuspects, type Probe, type Suspect } from "../diagnosis/groups.js";
-import { weigh, type Posterior } from "../diagnosis/posterior.js";
+import { assess, EXPLAINED, leftOver, setBy, type Belief } from "../diagnosis/belief.js";
+import type { Evidence } from "../diagnosis/evidence.js";
+import { misplacedIn, type Misplaced, type Suspect } from "../diagnosis/groups.js";
+import type { Posterior, World } from "../diagnosis/posterior.js";
 import type { Instrument, Predictor } from "../diagnosis/predictor.js";
+import { predictedAt } from "../diagnosis/posterior.js";
 import { stateName } from "../network/state.js";
-import { expectation, reasonsFor, type Reason } from "../diagnosis/reasons.js";
-import { deviceConnectors } from "../wiring/points.js";
+import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import { candidates, type Candidate } from "./candidates.js";
-import { confirmingCrowd, crowdOf, information, rivalCrowd, type Answer, type Crowd } from "./information.js";
+import type { Answer } from "./information.js";
+import { concerned, isCause, makePlan, type Plan, type Stage, type Weighed } from "./plan.js";
+import { choose, SCHOOLS, type ChartStep, type Chosen, type School } from "./schools.js";
+import { compareCosts, type Economics } from "./economics.js";
+import { minimalExplanations } from "../diagnosis/explanations.js";
 
-export const ENGINE_VERSION = "0.1.0";
+export const ENGINE_VERSION = "0.2.0";
 
 export interface SuspectView extends Suspect {
   /** present codes that this suspect would set, and all present codes that have a set condition */
@@ -38,57 +42,92 @@ export interface ReadingView {
   /** what the leading suspect predicts */
   readonly leading: number;
 }
-/** Where the job stands: waiting for codes, splitting suspects, one left to confirm, proven, or nothing reachable tells the rest apart. */
-export type Stage = "waiting" | "splitting" | "confirming" | "proven" | "stuck";
+export type { Stage } from "./plan.js";
 
 export interface Analysis {
   readonly engine: string;
   readonly stage: Stage;
   readonly suspects: readonly SuspectView[];
+  /** what to do next, the school's choice first */
   readonly next: readonly Recommendation[];
+  readonly school: School;
+  /** expected minutes until one suspect is left: as the school would have it, where it looks that far */
+  readonly minutesLeft: number | undefined;
+  /** whether one more test or the part now is the cheaper course; undefined until one suspect leads */
+  readonly economics: Economics | undefined;
+  /** how likely readings at one connector were taken at another */
+  readonly misplaced: readonly Misplaced[];
   readonly readings: readonly ReadingView[];
   /** suspicion on each thing: wires, cavities, splices, grounds, fuses, devices, module pins; by id */
   readonly suspicion: ReadonlyMap<string, number>;
+  /** fewest faults that together set every present code, the likeliest first; by fault id */
+  readonly explanations: readonly (readonly string[])[];
   readonly remarks: readonly Issue[];
   readonly folded: Folded;
   /** what the intake did to the rates of faults */
   readonly feeds: readonly Feed[];
 }
 
+export interface AnalyseOptions {
+  readonly school?: School;
+  readonly chart?: readonly ChartStep[];
+  /** a first suggestion at once: no look-ahead, no search for several faults */
+  readonly quick?: boolean;
+  /** true ends what is being worked out with what there is */
+  readonly stop?: () => boolean;
+}
+
 const LISTED_SUSPECTS = 12, LISTED_NEXT = 8;
-/** Supporting evidence counts from three times likelier. */
-const SUPPORTS = Math.log(3);
-const WORTH_BITS = 0.005;
-/** Suspects below this share are not planned for. */
-const PLAN_LEAST = 0.002;
-/** Suspects that codes alone left above this share must be told from the leader before it counts as proven. */
-const CONFIRM_LEAST = 0.01;
 
 /**
  * A case, weighed: wiring (inside the predictor) plus entries in, everything a screen shows out. Pure and repeatable;
  * the predictor only remembers predictions, which no evidence changes.
  */
-export function analyse(predictor: Predictor, entries: readonly Entry[]): Analysis {
-  const { evidence, remarks, folded, factors, feeds } = gather(predictor, entries);
-  const posterior = weigh(predictor, evidence, factors);
-  const waiting = evidence.length === 0;
-  const open = waiting ? [] : candidates(predictor, folded, concerned(predictor, posterior)).filter((c) => !alreadyRead(c, folded));
-  const suspects = groupSuspects(predictor, posterior, waiting ? [] : probesOf(open, evidence, predictor));
-  const views = suspects.slice(0, LISTED_SUSPECTS).map((s) => view(predictor, posterior, evidence, s));
-  const leader = views[0]!;
-  const supporting = leader.reasons.filter((r) => r.kind !== "code" && r.weight >= SUPPORTS && r.fits).length;
-  const enough = leader.type === "fault" && leader.share >= DEFAULTS.plan.enoughShare;
-  const rivals = enough ? unrefuted(predictor, posterior, evidence, suspects) : [];
-  const confirming = enough ? (rivals.length ? rivalCrowd(posterior, suspects[0]!, rivals) : supporting < 2 ? confirmingCrowd(posterior, suspects, CONFIRM_LEAST) : undefined) : undefined;
-  const next = waiting ? [] : confirming ? recommendConfirming(predictor, confirming, open) : enough ? [] : recommend(predictor, crowdOf(posterior, suspects, PLAN_LEAST), open);
-  // proven, too, when nothing within reach could still refute the leader
-  const misfit = leader.reasons.some((r) => !r.fits);
-  const proven = enough && !misfit && supporting >= 2 && (confirming === undefined || next.length === 0);
-  const stage: Stage = waiting ? "waiting" : proven ? "proven" : next.length === 0 ? "stuck" : enough ? "confirming" : "splitting";
+export function analyse(predictor: Predictor, entries: readonly Entry[], options: AnalyseOptions = {}): Analysis {
+  const belief = assess(predictor, entries, { ...(options.stop ? { stop: options.stop } : {}), ...(options.quick ? { several: "never" as const } : {}) });
+  const plan = makePlan(predictor, belief, options.stop ? { stop: options.stop } : {});
+  const { folded } = belief.gathered;
+  const school = options.school ?? schoolOf(folded), chart = options.chart ?? folded.school?.chart;
+  const chosen = plan.stage === "waiting" || plan.stage === "proven" ? undefined : choose(predictor, plan, folded, school, { ...(chart ? { chart } : {}), ...(options.quick ? { greedy: true } : {}) });
+  return view(predictor, belief, plan, chosen, school);
+}
+const schoolOf = (folded: Folded): School => (folded.school && (SCHOOLS as readonly string[]).includes(folded.school.school) ? folded.school.school : "information");
+
+/** What a belief and a plan look like from outside. */
+function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen | undefined, school: School): Analysis {
+  const { gathered, posterior } = belief, { evidence, folded } = gathered;
+  const worldsOf = (i: number) => posterior.worlds.filter((_, w) => plan.grouped.of[w] === i);
+  const reasons = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
+  const views = plan.grouped.suspects.slice(0, LISTED_SUSPECTS).map((s, i): SuspectView => {
+    const list = reasons.of(s.type === "notHere" ? [] : worldsOf(i)), present = list.filter((r) => r.kind === "code" && r.got === 1);
+    return { ...s, reasons: list, outOf: present.length, explains: present.filter((r) => r.expected >= 0.5).length };
+  });
+  const leader = views[0]!, lead = worldsOf(0)[0];
+  const next = order(plan, chosen), misplaced = misplacedIn(posterior);
+  const waiting = plan.stage === "waiting";
   return {
-    engine: ENGINE_VERSION, stage, suspects: views, next, folded, feeds,
-    readings: readingViews(predictor, posterior, evidence, leader), suspicion: suspicionOf(predictor, posterior),
-    remarks: [...remarks, ...misfits(leader), ...(leader.type === "notHere" && !waiting ? [issue("remark.not-in-this-wiring")] : []), ...unsettledAmong(predictor, views)],
+    engine: ENGINE_VERSION, stage: plan.stage, suspects: views, folded, feeds: gathered.feeds, school, minutesLeft: chosen?.minutes,
+    next: next.slice(0, LISTED_NEXT).map((w) => recommendation(w, plan)),
+    economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
+    misplaced, readings: readingViews(predictor, evidence, lead), suspicion: suspicionOf(predictor, posterior),
+    explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
+    remarks: [...remarksOn(leader, misplaced), ...gathered.remarks, ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
+  };
+}
+
+/** The school's choice, then the rest by information per minute. */
+function order(plan: Plan, chosen: Chosen | undefined): Weighed[] {
+  if (!chosen) return [];
+  const first: Weighed = chosen.weighed ?? { candidate: chosen.candidate, bits: 0, joints: [] };
+  return [first, ...plan.ranked.filter((r) => r.candidate.id !== chosen.candidate.id)];
+}
+function recommendation(w: Weighed, plan: Plan): Recommendation {
+  const confirming = plan.hangsOn !== undefined || plan.stage === "confirming";
+  const entropy = confirming ? 1 : plan.grouped.suspects.reduce((sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum), 0);
+  const answers = w.joints.map((j) => j.answers());
+  return {
+    candidate: w.candidate, bits: w.bits, shareOfOpen: entropy > 0 ? Math.min(1, w.bits / entropy) : 0,
+    answers: confirming ? answers.map((list) => list.map((a) => ({ ...a, suspects: a.suspects.map((s) => (s.suspect === 0 ? s : { ...s, suspect: -1 })) }))) : answers,
   };
 }
 
@@ -97,89 +136,40 @@ export function analyse(predictor: Predictor, entries: readonly Entry[]): Analys
  * that a caller can stop. Run it while the technician puts the leads on: the reading that follows only looks things up.
  */
 export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<void> {
-  const { evidence, folded, factors } = gather(predictor, entries);
-  if (evidence.length === 0) return;
-  const posterior = weigh(predictor, evidence, factors);
-  const live = [...posterior.wantedByCodes].filter(([h]) => posterior.shareByCodes[h]! >= DEFAULTS.plan.keepShare).sort(([a], [b]) => posterior.share[b]! - posterior.share[a]!);
+  const { gathered, posterior } = assess(predictor, entries, { several: "never" });
+  if (gathered.evidence.length === 0) return;
+  const live = posterior.worlds.filter((w) => w.presence === 1 && !w.misplaced && w.share >= AHEAD_LEAST && w.hypothesis <= predictor.faults.length);
   const states = new Map<string, Candidate>();
-  for (const c of [...analysis.next.map((n) => n.candidate), ...candidates(predictor, folded, concerned(predictor, posterior))]) {
+  for (const c of [...analysis.next.map((n) => n.candidate), ...candidates(predictor, gathered.folded, concerned(predictor, posterior))]) {
+    if (c.instrument === "none") continue;
     const name = `${c.instrument} ${stateName(c.state)}`;
     if (!states.has(name)) states.set(name, c);
   }
   for (const c of states.values()) {
-    for (const [h, wanted] of live) {
-      predictor.predict(h, c.state, c.instrument, wanted);
+    for (const w of live) {
+      predictor.predict(w.hypothesis, c.state, c.instrument as Instrument, posterior.wantedByCodes.get(w.hypothesis));
       yield;
     }
   }
 }
+const AHEAD_LEAST = 1e-4;
 
-function view(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], s: Suspect): SuspectView {
-  const reasons = reasonsFor(predictor, posterior, evidence, s);
-  const present = reasons.filter((r) => r.kind === "code" && r.got === 1);
-  return { ...s, reasons, outOf: present.length, explains: present.filter((r) => r.expected >= 0.5).length };
-}
+/** From this chance on the first thing to check is which connector the leads were in. */
+export const WRONG_COMPONENT = 0.4;
 
-/** Readings on offer and readings taken: the ways two suspects could be told apart. */
-function probesOf(open: readonly Candidate[], evidence: readonly Evidence[], predictor: Predictor): Probe[] {
-  const probes = new Map<string, Probe & { points: string[] }>();
-  const add = (state: Probe["state"], instrument: Instrument, points: readonly string[]) => {
-    const name = `${instrument} ${stateName(state)}`;
-    const probe = probes.get(name) ?? { state, instrument, points: [] };
-    probe.points.push(...points);
-    probes.set(name, probe);
-  };
-  for (const c of open) add(c.state, c.instrument, c.points);
-  for (const e of evidence) if (e.kind === "reading") add(e.state, e.instrument, [predictor.points[e.point]!]);
-  return [...probes.values()];
-}
-
-function alreadyRead(c: Candidate, folded: Folded): boolean {
-  return folded.readings.some(({ entry }) => entry.instrument === c.instrument && stateName(entry.state) === stateName(c.state) && c.points.every((p) => entry.points.includes(p)));
-}
-
-/** Connectors and fuses that a live suspect touches. */
-function concerned(predictor: Predictor, posterior: Posterior): ReadonlySet<string> {
-  const ids = new Set<string>();
-  const devices = new Map(predictor.wiring.devices.map((d) => [d.id, d]));
-  const addPoint = (p: string) => ids.add(p.includes(":") ? p.slice(0, p.indexOf(":")) : p);
-  predictor.faults.forEach((f, i) => {
-    if (posterior.share[i + 1]! < PLAN_LEAST) return;
-    if (f.place.type === "cavity") addPoint(f.place.id);
-    for (const w of predictor.wiring.wires) {
-      const id = w.id ?? `${w.from}~${w.to}`;
-      if (id === f.place.id || w.from === f.place.id || w.to === f.place.id) { addPoint(w.from); addPoint(w.to); }
-    }
-    const d = devices.get(f.place.id);
-    if (d) deviceConnectors(d).forEach((c) => ids.add(c));
-  });
-  return ids;
-}
-
-/** A confirmation must not hang on a tenth of a volt. */
-const CONFIRM_BLUR_VOLT = 0.25;
-
-/** As `recommend`, with everything but the leader taken together as suspect −1. */
-function recommendConfirming(predictor: Predictor, crowd: Crowd, open: readonly Candidate[]): Recommendation[] {
-  return recommend(predictor, crowd, open, CONFIRM_BLUR_VOLT).map((r) => ({
-    ...r, answers: r.answers.map((list) => list.map((a) => ({ ...a, suspects: a.suspects.map((s) => (s.suspect === 0 ? s : { ...s, suspect: -1 })) }))),
-  }));
-}
-
-function recommend(predictor: Predictor, crowd: Crowd, open: readonly Candidate[], blurVolt = 0): Recommendation[] {
-  const entropy = crowd.suspects.reduce((sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum), 0);
-  return open
-    .map((candidate) => ({ candidate, ...information(predictor, crowd, candidate, blurVolt) }))
-    .filter((r) => r.bits >= WORTH_BITS)
-    .sort((a, b) => b.bits / b.candidate.minutes - a.bits / a.candidate.minutes)
-    .slice(0, LISTED_NEXT)
-    .map((r) => ({ candidate: r.candidate, bits: r.bits, answers: r.answers(), shareOfOpen: entropy > 0 ? Math.min(1, r.bits / entropy) : 0 }));
+/** What leads when no cause in this wiring does. */
+function remarksOn(leader: SuspectView, misplaced: readonly Misplaced[]): Issue[] {
+  const first = misplaced[0];
+  if (first && misplaced.filter((m) => m.from === first.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT) return [issue("remark.wrong-component", [], { from: first.from, to: first.to })];
+  if (leader.type === "notHere") return [issue("remark.not-in-this-wiring")];
+  return [];
 }
 
 /** The alarm on the leader's own misfit: codes it does not explain, readings only a slip of the hand would explain. */
-function misfits(leader: SuspectView): Issue[] {
-  if (leader.type !== "fault" || leader.share < 0.5) return [];
-  const codes = leader.reasons.filter((r) => r.kind === "code" && r.got === 1 && r.expected < 0.3).map((r) => r.about);
+function misfits(predictor: Predictor, evidence: readonly Evidence[], leader: SuspectView, lead: World | undefined): Issue[] {
+  if (!isCause(leader) || leader.share < 0.5 || !lead) return [];
+  const left = leftOver(predictor, lead, evidence);
+  const codes = left.codes.map((i) => evidence[i]!).flatMap((e) => (e.kind === "code" && setBy(predictor, lead, e.monitor) < EXPLAINED ? [predictor.monitors[e.monitor]!.code.id] : []));
   const readings = leader.reasons.filter((r) => !r.fits);
   return [
     ...(codes.length ? [issue("remark.leader-leaves-codes", [], { codes })] : []),
@@ -187,34 +177,26 @@ function misfits(leader: SuspectView): Issue[] {
   ];
 }
 
-/** Rivals of the leader that no reading has put three standard deviations off yet. */
-function unrefuted(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], suspects: readonly Suspect[]): Suspect[] {
-  return suspects.slice(1).filter((s) => s.type !== "notHere" && s.share >= RIVAL_LEAST && !reasonsFor(predictor, posterior, evidence, s).some((r) => r.sigmas >= REFUTED_SIGMAS));
-}
-const RIVAL_LEAST = 0.004, REFUTED_SIGMAS = 3;
-
 function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Issue[] {
   const ids = views.flatMap((s) => s.members).filter((m) => m.share >= 0.05 && predictor.unsettled.has(m.hypothesis)).map((m) => m.fault.id);
   return ids.length ? [issue("remark.unsettled", [], { faults: ids })] : [];
 }
 
-function readingViews(predictor: Predictor, posterior: Posterior, evidence: readonly Evidence[], leader: Suspect): ReadingView[] {
-  const lead = leader.members[0]?.hypothesis;
-  return evidence.flatMap((e) => (e.kind !== "reading" ? [] : [{
-    number: e.number, point: predictor.points[e.point]!, value: e.value, instrument: e.instrument,
-    healthy: predictor.predict(0, e.state, e.instrument)[e.point]!, // sample 0 is the nominal draw
-    leading: lead === undefined ? NaN : expectation(predictor, posterior, lead, e),
-  }]));
+function readingViews(predictor: Predictor, evidence: readonly Evidence[], lead: World | undefined): ReadingView[] {
+  return evidence.flatMap((e) => {
+    if (e.kind !== "reading") return [];
+    const healthy = predictedAt(predictor, 0, e);
+    return [{ number: e.number, point: e.point, value: e.value, instrument: e.instrument, healthy: healthy.values[healthy.place]!, leading: lead === undefined ? NaN : expectation(predictor, lead, e) }]; // sample 0 is the nominal draw
+  });
 }
 
 function suspicionOf(predictor: Predictor, posterior: Posterior): ReadonlyMap<string, number> {
   const on = new Map<string, number>();
   const add = (id: string, share: number) => on.set(id, (on.get(id) ?? 0) + share);
-  predictor.faults.forEach((f, i) => {
-    const share = posterior.share[i + 1]!;
-    if (share < 1e-6) return;
-    add(f.place.id, share);
-    if (f.at !== undefined && f.at !== f.place.id) add(f.at, share);
-  });
+  for (const w of posterior.worlds) {
+    if (w.share < 1e-6 || w.misplaced) continue;
+    const touched = new Set(predictor.hypotheses[w.hypothesis]!.faults.flatMap((f) => [f.place.id, ...(f.at !== undefined ? [f.at] : [])]));
+    for (const id of touched) add(id, w.share);
+  }
   return on;
 }

@@ -1,21 +1,25 @@
-import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
-import type { Connector, Wiring } from "../format/wiring.js";
+import type { Connector, Device, Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
-import { findNets } from "../wiring/nets.js";
-import { deviceConnectors, indexWiring } from "../wiring/points.js";
+import { findNets, type Nets } from "../wiring/nets.js";
+import { deviceConnectors, devicePins } from "../wiring/points.js";
+import type { Clue } from "../diagnosis/evidence.js";
 import type { Instrument, Predictor } from "../diagnosis/predictor.js";
+import { lookAlikes } from "../diagnosis/misplaced.js";
+import { Cost, standing, type Standing } from "./cost.js";
 
-export type CandidateKind = "voltage" | "voltageUnplugged" | "watch" | "fuse" | "ohms";
+export type CandidateKind = "voltage" | "voltageUnplugged" | "watch" | "fuse" | "ohms" | "ohmsWatch" | "scan" | "scanWatch" | "activity" | "look" | "wiggle" | "swap" | "partNumber" | "identity";
 
-/** One thing that could be done next: a reading in a given state. `id` is stable while the document is. */
+/** One thing that could be done next: a reading in a given state, or a look, a wiggle, a swap. `id` is stable while the document is. */
 export interface Candidate {
   readonly id: string;
   readonly kind: CandidateKind;
-  readonly instrument: Instrument;
+  /** "none": eyes and hands; the answer is one of few words */
+  readonly instrument: Instrument | "none";
+  /** where the red lead goes; the thing looked at or moved; the two parts swapped */
   readonly points: readonly string[];
   readonly state: State;
-  /** the connector to reach for the reading itself, or the fuse */
+  /** the connector to reach for the reading itself, or the fuse; "" for the driver's seat */
   readonly at: string;
   /** what must be done to get from the present state to this one */
   readonly unplug: readonly string[];
@@ -28,43 +32,52 @@ export interface Candidate {
 const NEVER_PROBED: ReadonlySet<string> = new Set(["restraint", "highVoltage"]);
 /** Above this many connectors only those in question are planned for. */
 const MANY_CONNECTORS = 12;
+/** Sensors whose value a scan tool shows as a number that stands for volts at the pin. */
+const SHOWN_KINDS: ReadonlySet<Device["kind"]> = new Set<Device["kind"]>(["threeWireSensor", "potentiometer", "pedal", "thermistor", "currentLoop"]);
+const TURNING_KINDS: ReadonlySet<Device["kind"]> = new Set<Device["kind"]>(["hall", "coilSensor"]);
+const DRIVEN_KINDS: ReadonlySet<Device["kind"]> = new Set<Device["kind"]>(["solenoid", "heater", "lamp", "relay"]);
+
+const off = (unplugged: string[] = []): State => ({ key: "off", unplugged });
+const on = (unplugged: string[] = []): State => ({ key: "on", unplugged });
+
+/** What a document offers, worked out once: every step, before what it costs from where one stands. */
+interface Offered { readonly id: string; readonly kind: CandidateKind; readonly instrument: Instrument | "none"; readonly points: readonly string[]; readonly at: string; readonly state: State; readonly touches: readonly string[] }
 
 /**
- * Every reading worth weighing: voltage at each reachable cavity (plugged, or unplugged at its own connector),
- * a shared point watched while another device is unplugged, both sides of each fuse, ohms to chassis with power off.
- * @param concerned connectors and fuses that a suspect touches; only these when the machine is large
+ * Every test worth weighing: voltage at each reachable cavity (plugged, or unplugged at its own connector; with the
+ * engine running where something is only driven then), shared points watched while a device is unplugged, both sides
+ * of each fuse, ohms with power off, what the scan tool shows, looks, wiggles, twins swapped, part numbers.
+ * @param concerned connectors, fuses and other things that a suspect touches; only these when the machine is large
  */
 export function candidates(predictor: Predictor, folded: Folded, concerned: ReadonlySet<string>): Candidate[] {
-  const { wiring } = predictor;
-  const barred = barredConnectors(wiring);
-  const wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
-  const all = wiring.connectors.filter((c) => !barred.has(c.id));
-  const connectors = all.length > MANY_CONNECTORS ? all.filter((c) => concerned.has(c.id)) : all;
-  const modules = new Set(wiring.devices.flatMap((d) => (d.kind === "module" ? deviceConnectors(d) : [])));
-  const plan = new StateCost(wiring, folded);
-  const found: Candidate[] = [];
-  const add = (kind: CandidateKind, instrument: Instrument, points: readonly string[], at: string, state: State) => {
-    if (points.every((p) => predictor.pointIndex.has(p))) found.push(plan.price(kind, instrument, points, at, state));
-  };
-  const off = (unplugged: string[]): State => ({ key: "off", unplugged });
-  const on = (unplugged: string[] = []): State => ({ key: "on", unplugged });
-  for (const c of connectors) {
-    for (const point of sides(c).filter((p) => wired.has(p))) {
-      if (c.backProbe) add("voltage", "voltmeter", [point], c.id, on());
-      if (modules.has(c.id)) continue; // unplugging a module to measure at it is a last resort, not planned here
-      add("voltageUnplugged", "voltmeter", [point], c.id, on([c.id]));
-      add("ohms", "ohmmeter", [point], c.id, off([c.id]));
-    }
+  const tools = folded.intake?.entry.tools, owns = (t: NonNullable<typeof tools>[number]) => !tools || tools.includes(t);
+  const shows = folded.intake?.entry.scanShows;
+  const cost = new Cost(predictor.wiring), from = standing(folded);
+  const many = predictor.wiring.connectors.length > MANY_CONNECTORS;
+  return offered(predictor).filter((o) => {
+    if (folded.setAside.has(o.id)) return false;
+    if (many && !o.touches.some((t) => concerned.has(t))) return false;
+    if (!many && (o.kind === "look" || o.kind === "wiggle") && !concerned.has(o.points[0]!)) return false;
+    if (o.kind === "scan" || o.kind === "scanWatch") return owns("scanTool") && (!shows || o.touches.some((t) => shows.includes(t)));
+    if (o.instrument === "scope") return owns("scope");
+    return o.instrument === "none" || owns("meter");
+  }).map((o) => price(o, cost, from));
+}
+
+export function price(o: Pick<Offered, "id" | "kind" | "instrument" | "points" | "at" | "state">, cost: Cost, from: Standing): Candidate {
+  return { id: o.id, kind: o.kind, instrument: o.instrument, points: o.points, state: o.state, at: o.at, ...cost.changes(o.state, from), minutes: cost.minutes(o, from) };
+}
+
+/** The clue a candidate without an instrument would bring, for either answer. */
+export function clueOf(c: Pick<Candidate, "kind" | "points">, positive: boolean): Clue {
+  const at = "2000-01-01T00:00:00Z";
+  switch (c.kind) {
+    case "wiggle": return { type: "wiggle", at, thing: c.points[0]!, reacted: positive };
+    case "swap": return { type: "swap", at, parts: [c.points[0]!, c.points[1]!], result: positive ? "moved" : "stayed" };
+    case "identity": return { type: "identity", at, connector: c.points[0]!, right: !positive };
+    case "partNumber": return { type: "partNumber", parts: c.points, same: !positive };
+    default: return { type: "look", at, thing: c.points[0]!, found: positive ? ["rubbed", "green", "pushedBack"] : ["nothing"] };
   }
-  for (const [device, watch] of watchPoints(predictor, connectors, modules, plan)) {
-    for (const point of watch) add("watch", "voltmeter", [point], point.slice(0, point.indexOf(":")), on([device]));
-  }
-  for (const d of wiring.devices) {
-    if (d.kind === "fuse" && !d.cautions.some((c) => NEVER_PROBED.has(c))) add("fuse", "voltmeter", [`${d.id}:in`, `${d.id}:out`], d.id, on());
-  }
-  const tools = folded.intake?.entry.tools;
-  if (tools && !tools.includes("meter")) return [];
-  return found.filter((c) => !folded.setAside.has(c.id));
 }
 
 /** Connectors that must not be probed: their own caution, or that of a device on them. */
@@ -74,51 +87,138 @@ export function barredConnectors(wiring: Wiring): ReadonlySet<string> {
   return barred;
 }
 
-const sides = (c: Connector) => c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`]));
-
-/** For each device connector that can be unplugged: a point on each copper net it shares with another, at the connector cheapest to reach. */
-function watchPoints(predictor: Predictor, connectors: readonly Connector[], modules: ReadonlySet<string>, plan: StateCost): [string, string[]][] {
-  const { netOf: nets, functionOf } = findNets(predictor.wiring);
-  const reachable = connectors.filter((c) => c.backProbe && !c.inline);
-  return connectors.filter((c) => !modules.has(c.id)).map((c) => {
-    const shared = new Map<number, string>();
-    for (const point of sides(c)) {
-      const net = nets.get(point);
-      if (net === undefined || functionOf(point) === "ground") continue;
-      for (const other of reachable) {
-        if (other.id === c.id) continue;
-        const there = sides(other).find((p) => nets.get(p) === net);
-        const best = shared.get(net);
-        if (there && (best === undefined || plan.reach(other.id) < plan.reach(best.slice(0, best.indexOf(":"))))) shared.set(net, there);
-      }
-    }
-    return [c.id, [...shared.values()]];
-  });
+function offered(predictor: Predictor): readonly Offered[] {
+  const known = predictor.memo.get("offered") as readonly Offered[] | undefined;
+  if (known) return known;
+  const list = new Offering(predictor).all();
+  predictor.memo.set("offered", list);
+  return list;
 }
 
-/** Minutes to take a reading: get there, change the state from the present one, measure. */
-class StateCost {
-  private readonly index;
-  private readonly last: string | undefined;
-  constructor(wiring: Wiring, private readonly folded: Folded) {
-    this.index = indexWiring(wiring);
-    const point = folded.readings.at(-1)?.entry.points[0];
-    this.last = point?.slice(0, point.includes(":") ? point.indexOf(":") : undefined);
+class Offering {
+  private readonly wiring: Wiring;
+  private readonly barred: ReadonlySet<string>;
+  private readonly connectors: readonly Connector[];
+  private readonly modules: ReadonlySet<string>;
+  private readonly nets: Nets;
+  private readonly deviceOn: ReadonlyMap<string, Device>;
+  private readonly found: Offered[] = [];
+  private readonly names = new Set<string>();
+
+  constructor(private readonly predictor: Predictor) {
+    this.wiring = predictor.wiring;
+    this.barred = barredConnectors(this.wiring);
+    this.connectors = this.wiring.connectors.filter((c) => !this.barred.has(c.id));
+    this.modules = new Set(this.wiring.devices.flatMap((d) => (d.kind === "module" ? deviceConnectors(d) : [])));
+    this.nets = findNets(this.wiring);
+    this.deviceOn = new Map(this.wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));
   }
-  /** minutes to get at a connector or fuse; none when the last reading was taken there */
-  reach(id: string): number {
-    if (id === this.last) return 0;
-    return this.index.connectors.get(id)?.reachMinutes ?? this.index.devices.get(id)?.reachMinutes ?? DEFAULTS.plan.minutes.reachDefault;
+
+  all(): readonly Offered[] {
+    for (const c of this.connectors) this.atConnector(c);
+    for (const c of this.connectors) if (!this.modules.has(c.id)) this.watches(c);
+    for (const d of this.wiring.devices) if (!this.isBarred(d)) this.atDevice(d);
+    for (const d of this.wiring.devices) if (d.kind === "module") this.scans(d.pins);
+    this.swaps();
+    return this.found;
   }
-  price(kind: CandidateKind, instrument: Instrument, points: readonly string[], at: string, state: State): Candidate {
-    const { minutes } = DEFAULTS.plan;
-    const now = this.folded.state;
-    const unplug = state.unplugged.filter((c) => !now.unplugged.includes(c));
-    const plug = now.unplugged.filter((c) => !state.unplugged.includes(c));
-    const turnKey = now.key !== state.key;
-    const places = new Set([at, ...unplug, ...plug]);
-    const total = [...places].reduce((sum, p) => sum + this.reach(p), 0) + unplug.length * minutes.unplug + plug.length * minutes.plug + (turnKey ? minutes.key : 0)
-      + (kind === "fuse" ? minutes.fuse : instrument === "ohmmeter" ? minutes.ohms : minutes.voltage);
-    return { id: `${kind} ${points.join(" ")}${state.unplugged.length ? ` -${state.unplugged.join(",")}` : ""}`, kind, instrument, points, state, at, unplug, plug, turnKey, minutes: total };
+
+  private add(kind: CandidateKind, instrument: Instrument | "none", points: readonly string[], at: string, state: State, touches: readonly string[] = []): void {
+    if (instrument !== "none" && points.some((p) => this.predictor.placeOf(instrument, p) === undefined)) return;
+    const id = `${kind} ${points.join(" ")}${state.key === "running" || state.key === "cranking" ? ` ${state.key}` : ""}${state.unplugged.length ? ` -${state.unplugged.join(",")}` : ""}`;
+    if (this.names.has(id)) return;
+    this.names.add(id);
+    this.found.push({ id, kind, instrument, points, at, state, touches: [...new Set([at, ...state.unplugged, ...touches])].filter(Boolean) });
   }
+  private isBarred(d: Device): boolean { return d.cautions.some((c) => NEVER_PROBED.has(c)); }
+
+  private atConnector(c: Connector): void {
+    const device = this.deviceOn.get(c.id);
+    this.add("look", "none", [c.id], c.id, on(), [c.id]);
+    if (lookAlikes(this.wiring, c.id).length) this.add("identity", "none", [c.id], c.id, on(), [c.id]);
+    this.add("wiggle", "none", [c.id], c.id, on(), [c.id]);
+    const partNumber = c.partNumber ?? device?.partNumber;
+    if (device && device.kind !== "module" && partNumber !== undefined) this.add("partNumber", "none", [device.id], c.id, on());
+    for (const point of this.sides(c)) {
+      if (this.nets.netOf.get(point) === undefined || !this.isWired(point)) continue;
+      if (c.backProbe) {
+        this.add("voltage", "voltmeter", [point], c.id, on());
+        if (device && DRIVEN_KINDS.has(device.kind)) this.add("voltage", "voltmeter", [point], c.id, { key: "running", unplugged: [] });
+        if (device && TURNING_KINDS.has(device.kind) && this.nets.functionOf(point) === "signal") this.add("activity", "scope", [point], c.id, { key: "cranking", unplugged: [] });
+      }
+      if (this.modules.has(c.id)) continue; // unplugging a module to measure at it is a last resort, not planned here
+      this.add("voltageUnplugged", "voltmeter", [point], c.id, on([c.id]));
+      this.add("ohms", "ohmmeter", [point], c.id, off([c.id]));
+    }
+  }
+
+  /** unplug one device and watch a point on each conductor it shares, at another connector; or its own value in the scan tool */
+  private watches(c: Connector): void {
+    const done = new Map<number, { point: string; reach: number }>();
+    for (const point of this.sides(c)) {
+      const net = this.nets.netOf.get(point);
+      if (net === undefined || this.nets.functionOf(point) === "ground") continue;
+      const pin = this.nets.modulePinOf(point);
+      if (pin !== undefined && this.isShown(pin)) this.add("scanWatch", "scanTool", [pin], "", on([c.id]), this.shownFor(pin));
+      for (const other of this.connectors) {
+        if (other.id === c.id || other.inline || !other.backProbe) continue;
+        const there = this.sides(other).find((p) => this.nets.netOf.get(p) === net), best = done.get(net);
+        if (there !== undefined && (best === undefined || other.reachMinutes < best.reach)) done.set(net, { point: there, reach: other.reachMinutes });
+      }
+    }
+    for (const { point } of done.values()) this.add("watch", "voltmeter", [point], point.slice(0, point.indexOf(":")), on([c.id]));
+  }
+
+  private atDevice(d: Device): void {
+    switch (d.kind) {
+      case "fuse": case "breaker": {
+        this.add("fuse", "voltmeter", [`${d.id}:in`, `${d.id}:out`], d.id, on());
+        this.add("look", "none", [d.id], d.id, on());
+        this.add("ohms", "ohmmeter", [`${d.id}:out`], d.id, off());
+        const net = this.nets.netOf.get(`${d.id}:out`);
+        for (const c of this.connectors) if (!this.modules.has(c.id) && this.sides(c).some((p) => this.nets.netOf.get(p) === net)) this.add("ohmsWatch", "ohmmeter", [`${d.id}:out`], d.id, off([c.id]));
+        return;
+      }
+      case "ground": this.add("voltage", "voltmeter", [d.id], d.id, on()); this.add("look", "none", [d.id], d.id, on()); this.add("wiggle", "none", [d.id], d.id, on()); return;
+      case "splice": this.add("look", "none", [d.id], d.id, on()); this.add("wiggle", "none", [d.id], d.id, on()); return;
+      case "switch": for (const end of ["in", "out"]) this.add("voltage", "voltmeter", [`${d.id}:${end}`], d.id, on()); return;
+      case "battery": for (const key of ["on", "running"] as const) this.add("voltage", "voltmeter", [`${d.id}:+`], d.id, { key, unplugged: [] }); return;
+      default: return;
+    }
+  }
+
+  private scans(pins: readonly { readonly role: string; readonly at: string }[]): void {
+    for (const p of pins) if (this.isShown(p.at)) this.add("scan", "scanTool", [p.at], "", on(), this.shownFor(p.at));
+  }
+  private isShown(pin: string): boolean { return this.predictor.placeOf("scanTool", pin) !== undefined && this.shownFor(pin).length > 0; }
+  /** the sensors whose value a module's pin is: what a scan tool lists it under */
+  private shownFor(pin: string): string[] {
+    const net = this.nets.netOf.get(pin);
+    return this.wiring.devices.flatMap((d) => (SHOWN_KINDS.has(d.kind) && devicePins(d).some((p) => this.nets.netOf.get(p.at) === net && p.role.startsWith("signal")) ? [d.id] : []));
+  }
+
+  /** parts of the same kind and pins that could change places; never on restraint or high-voltage circuits */
+  private swaps(): void {
+    const parts = this.wiring.devices.filter((d) => SHOWN_KINDS.has(d.kind) || TURNING_KINDS.has(d.kind));
+    parts.forEach((a, i) => {
+      if (this.isBarred(a) || deviceConnectors(a).some((c) => this.barred.has(c))) return;
+      for (const b of parts.slice(i + 1)) {
+        if (a.kind !== b.kind || this.isBarred(b) || deviceConnectors(b).some((c) => this.barred.has(c)) || !isTwin(a, b)) continue;
+        this.add("swap", "none", [a.id, b.id], deviceConnectors(a)[0]!, on(), [...deviceConnectors(a), ...deviceConnectors(b)]);
+      }
+    });
+  }
+
+  private isWired(point: string): boolean {
+    this.wired ??= new Set(this.wiring.wires.flatMap((w) => [w.from, w.to]));
+    return this.wired.has(point);
+  }
+  private wired: ReadonlySet<string> | undefined;
+  private sides(c: Connector): string[] { return c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`])); }
+}
+
+/** The same part twice: the same number, where numbers are known; else the same name but for side, or none given. */
+function isTwin(a: Device, b: Device): boolean {
+  if (a.partNumber !== undefined || b.partNumber !== undefined) return a.partNumber === b.partNumber;
+  return a.name !== undefined && a.name === b.name && a.side !== b.side;
 }

@@ -1,6 +1,6 @@
 import { fail, issue, ok, type Result } from "../issues/issue.js";
 
-export type Unit = "V" | "Ω";
+export type Unit = "V" | "Ω" | "A";
 
 /** What an open ohmmeter shows. */
 export const OVERLOAD = Infinity;
@@ -8,12 +8,12 @@ export const OVERLOAD = Infinity;
 const PREFIX: Readonly<Record<string, number>> = {
   µ: 1e-6, μ: 1e-6, m: 1e-3, k: 1e3, K: 1e3, M: 1e6, G: 1e9,
 };
-const UNIT_NAMES: Readonly<Record<string, Unit | "A" | "Hz">> = {
+const UNIT_NAMES: Readonly<Record<string, Unit | "Hz">> = {
   V: "V", v: "V", volt: "V", volts: "V", Ω: "Ω", "\u2126": "Ω", ohm: "Ω", ohms: "Ω", R: "Ω", r: "Ω", A: "A", amp: "A", amps: "A", Hz: "Hz",
 };
 
 /** Largest magnitudes a workshop meter can show for this work; beyond them the typed text is asked again. */
-const ABSURD: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9 };
+const ABSURD: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9, A: 2_000 };
 
 /**
  * Reads one value the way people type it from a meter: `0.15`, `12,4`, `150m`, `150 mV`, `10k2`, `4R7`, `18.4k`, `OL`.
@@ -55,6 +55,7 @@ export function formatQuantity(value: number, unit: Unit): string {
   if (!Number.isFinite(value)) return "—";
   const magnitude = Math.abs(value);
   if (unit === "V") return `${magnitude < 9.995 ? value.toFixed(2).replace(/^-(0\.00)$/, "$1") : value.toFixed(1)} V`;
+  if (unit === "A") return magnitude < 0.9995 ? `${Math.round(value * 1e3)} mA` : `${significant(value)} A`;
   if (magnitude >= 999_500) return `${significant(value / 1e6)} MΩ`;
   if (magnitude >= 999.5) return `${significant(value / 1e3)} kΩ`;
   return `${magnitude < 10 ? value.toFixed(1) : significant(value)} Ω`;

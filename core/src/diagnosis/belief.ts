@@ -1,0 +1,91 @@
+import { DEFAULTS } from "../defaults.js";
+import type { Entry } from "../format/case.js";
+import { gather, type Evidence, type Gathered } from "./evidence.js";
+import { distance } from "./groups.js";
+import { predictedAt, weigh, type Posterior, type World } from "./posterior.js";
+import type { Predictor } from "./predictor.js";
+import { growSeveral, type Several } from "./several.js";
+
+/** A logbook, weighed. */
+export interface Belief {
+  readonly gathered: Gathered;
+  readonly posterior: Posterior;
+  /** whether the leading single cause left so much unexplained that several faults were searched for */
+  readonly alarmed: boolean;
+  readonly several: readonly Several[];
+}
+
+export interface BeliefOptions {
+  /** true ends the search for several faults with what was found so far */
+  readonly stop?: () => boolean;
+  /** "lasting" leaves out what comes and goes and readings at look-alikes; "never" leaves out several faults (for measuring what each is worth) */
+  readonly only?: "lasting";
+  readonly several?: "never";
+}
+
+/** A reading further from the prediction than this is contradicted, standard deviations; a present code less likely than this is not explained. */
+export const MISFIT_SIGMAS = 4, EXPLAINED = 0.3;
+
+/** Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained. */
+export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
+  const gathered = gather(predictor, entries);
+  const { evidence } = gathered;
+  const how = { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, ...(options.only ? { only: options.only } : {}) };
+  const posterior = weigh(predictor, evidence, how);
+  const lead = posterior.worlds[0];
+  const alarmed = evidence.length > 0 && options.several !== "never" && (lead === undefined || posterior.notHere > DOUBT || suspicious(predictor, lead, evidence));
+  if (!alarmed) return { gathered, posterior, alarmed, several: [] };
+  const several = growSeveral(predictor, evidence, gathered.factors, options.stop);
+  return { gathered, several, alarmed, posterior: several.length ? weigh(predictor, evidence, { ...how, several }) : posterior };
+}
+/** "Not in this wiring" above this is itself a reason to think of several faults. */
+const DOUBT = 0.02;
+
+/** Belief with one logbook entry left out: what would stand if that one reading were a slip. */
+export function without(predictor: Predictor, belief: Belief, entry: number): Posterior {
+  const { gathered, several } = belief;
+  return weigh(predictor, gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry), { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, several });
+}
+
+/** Present codes and readings that a world does not account for. */
+export function leftOver(predictor: Predictor, world: World, evidence: readonly Evidence[]): { readonly codes: readonly number[]; readonly readings: readonly number[] } {
+  const codes: number[] = [], readings: number[] = [];
+  evidence.forEach((e, i) => {
+    if (e.kind === "code" && e.present && e.weight > 0.3 && setBy(predictor, world, e.monitor) < EXPLAINED) codes.push(i);
+    if (e.kind === "reading" && misfit(predictor, world, e) > MISFIT_SIGMAS) readings.push(i);
+  });
+  return { codes, readings };
+}
+function suspicious(predictor: Predictor, world: World, evidence: readonly Evidence[]): boolean {
+  const { codes, readings } = leftOver(predictor, world, evidence);
+  return codes.length > 0 || readings.length > 1 || (world.hypothesis === 0 && evidence.some((e) => e.kind === "code" && e.present));
+}
+
+/** Probability that a world sets a code. */
+export function setBy(predictor: Predictor, world: World, monitor: number): number {
+  const shares = predictor.codeShares(world.hypothesis, [monitor]), n = predictor.monitors.length;
+  let p = 0;
+  world.weights.forEach((w, s) => { if (w > 0) p += w * shares[s * n + monitor]!; });
+  return p;
+}
+
+/** How far a reading is from the nearest of what a world's heavier samples predict, standard deviations. */
+export function misfit(predictor: Predictor, world: World, e: Extract<Evidence, { kind: "reading" }>): number {
+  const nearest = (hypothesis: number, weights: (s: number) => number, samples: number) => {
+    const wanted = Uint8Array.from({ length: samples }, (_, s) => (weights(s) > HEAVY ? 1 : 0));
+    const { values, stride, place } = predictedAt(predictor, hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
+    let least = Infinity;
+    let low = Infinity, high = -Infinity;
+    for (let s = 0; s < samples; s++) {
+      if (!wanted[s]) continue;
+      const v = values[s * stride + place]!;
+      least = Math.min(least, distance(v, e.value, e.instrument));
+      low = Math.min(low, v); high = Math.max(high, v);
+    }
+    return e.value >= low && e.value <= high ? 0 : least; // between two samples is between two samples
+  };
+  const there = nearest(world.hypothesis, (s) => world.weights[s]!, world.weights.length);
+  return world.presence === 1 ? there : Math.min(there, nearest(0, () => 1, predictor.draws));
+}
+const HEAVY = 1e-3;
+export const ENOUGH = DEFAULTS.plan.enoughShare;

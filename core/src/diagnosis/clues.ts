@@ -1,0 +1,65 @@
+import { DEFAULTS } from "../defaults.js";
+import type { Finding } from "../format/case.js";
+import type { Fault, FaultMode } from "../faults/fault.js";
+import type { Clue } from "./evidence.js";
+import type { Misplacement } from "./misplaced.js";
+
+/** What each finding is a sign of, and faults that leave no mark anybody would see. Product judgement, no source. */
+const SIGNS: Readonly<Record<Exclude<Finding, "nothing">, readonly FaultMode[]>> = {
+  wet: ["contactHighResistance", "cavitiesBridged", "spliceHighResistance", "legHighResistance", "groundHighResistance", "fuseHighResistance", "contactOpen"],
+  green: ["contactHighResistance", "contactOpen", "cavitiesBridged", "spliceHighResistance", "legHighResistance", "legOpen", "groundHighResistance", "groundOpen", "highResistance", "fuseHighResistance"],
+  oily: ["contactFilm", "cavitiesBridged", "contactHighResistance"],
+  chewed: ["open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "highResistance"],
+  rubbed: ["open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "highResistance"],
+  melted: ["shortToChassis", "shortToWire", "shortToSupply", "open", "fuseBlown", "contactHighResistance", "shortInside", "shortSupplyGround", "fuseHighResistance"],
+  burnt: ["fuseBlown", "fuseHighResistance", "contactHighResistance", "relayContactHighResistance", "relayStuck", "relayContactOpen", "switchHighResistance", "groundHighResistance", "shortInside", "shortSupplyGround", "shortToChassis"],
+  crooked: ["unseated", "contactOpen", "cavitiesSwapped"], halfClipped: ["unseated"], pushedBack: ["contactOpen", "contactHighResistance"],
+  cracked: ["cavitiesBridged", "contactHighResistance", "groundOpen", "shortInside", "elementOpen", "dead"],
+  previousRepair: ["cavitiesSwapped", "highResistance", "open", "fewStrands", "shortToWire", "contactHighResistance", "contactOpen", "wrongPart"],
+};
+/** Faults that can be seen from outside by somebody who looks. */
+const SEEN: ReadonlySet<FaultMode> = new Set<FaultMode>(["contactHighResistance", "contactOpen", "cavitiesBridged", "spliceHighResistance", "legHighResistance", "legOpen", "groundHighResistance", "groundOpen", "highResistance", "open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "contactFilm", "unseated", "fuseBlown", "fuseHighResistance", "cavitiesSwapped"]);
+const PART_ITSELF: ReadonlySet<string> = new Set(["device"]);
+
+/** The thing a look or a wiggle is at covers a fault when the fault's place, or the connector of its terminal, is that thing. */
+export function isAt(fault: Pick<Fault, "place" | "at">, thing: string): boolean {
+  const { id } = fault.place;
+  return id === thing || fault.at === thing || (id.includes(":") && id.slice(0, id.indexOf(":")) === thing);
+}
+
+/**
+ * How likely a clue is given what is wrong. Figures are in `DEFAULTS.clues`: product judgement, no source.
+ * @param faults all that is wrong; none on a healthy machine @param comesAndGoes whether they come and go @param misplaced where the technician really is, when not where the logbook says
+ */
+export function clueLikelihood(clue: Clue, faults: readonly Fault[], comesAndGoes: boolean, misplaced?: Pick<Misplacement, "from" | "to">): number {
+  const c = DEFAULTS.clues;
+  switch (clue.type) {
+    case "look": {
+      const here = faults.filter((f) => isAt(f, clue.thing));
+      const seen = 1 - here.reduce((p, f) => p * (1 - (SEEN.has(f.mode) ? c.signSeen : c.signHidden)), 1);
+      if (clue.found.includes("nothing")) return Math.max(c.signFalse, (1 - seen) * (1 - c.signFalse));
+      const matches = clue.found.some((x) => x !== "nothing" && here.some((f) => SIGNS[x].includes(f.mode)));
+      // a sign that fits the fault is most of what a look at it shows; any other is as common as anywhere
+      return matches ? seen * 0.8 + c.signFalse : c.signFalse + 0.1 * seen;
+    }
+    case "wiggle": {
+      const p = faults.some((f) => isAt(f, clue.thing)) && comesAndGoes ? c.wiggleReacts : c.wiggleFalse;
+      return clue.reacted ? p : 1 - p;
+    }
+    case "swap": {
+      const p = faults.some((f) => PART_ITSELF.has(f.place.type) && clue.parts.includes(f.place.id)) ? c.swapMoves : c.swapFalse;
+      return clue.result === "moved" ? p : 1 - p;
+    }
+    case "partNumber": {
+      const p = faults.some((f) => f.mode === "wrongPart" && clue.parts.includes(f.place.id)) ? c.wrongNumberSeen : c.wrongNumberFalse;
+      return clue.same ? 1 - p : p;
+    }
+    case "identity": {
+      const p = misplaced?.from === clue.connector ? c.identityTold : c.identityFalse;
+      return clue.right ? 1 - p : p;
+    }
+    case "holds": return 0.5; // weighed by the prediction of the circuit; see posterior
+  }
+}
+/** A finding no one would have thought of: what "not in this wiring" makes of it. */
+export const clueAnywhere = (clue: Clue): number => clueLikelihood(clue, [], false);

@@ -1,0 +1,162 @@
+import { assess } from "../diagnosis/belief.js";
+import { clueLikelihood } from "../diagnosis/clues.js";
+import { uniform } from "../diagnosis/draws.js";
+import type { BeliefOptions } from "../diagnosis/belief.js";
+import type { Suspect } from "../diagnosis/groups.js";
+import { misplacedIn, placeKey } from "../diagnosis/groups.js";
+import type { Predictor } from "../diagnosis/predictor.js";
+import type { Entry } from "../format/case.js";
+import type { FaultAt } from "../instruments/rig.js";
+import { deviceConnectors } from "../wiring/points.js";
+import { clueOf, type Candidate } from "../planner/candidates.js";
+import { isCause, makePlan, type Stage } from "../planner/plan.js";
+import { WRONG_COMPONENT } from "../planner/analyse.js";
+import { choose, type ChartStep, type School } from "../planner/schools.js";
+import { SimulatedMachine, type MachineOptions } from "./simulated.js";
+
+export interface PlayOptions extends MachineOptions {
+  readonly school: School;
+  readonly seed: number;
+  /** tests after which the technician gives up */
+  readonly most?: number;
+  readonly chart?: readonly ChartStep[];
+  /** choose by information per minute alone, without looking ahead (for measuring what that is worth) */
+  readonly greedy?: boolean;
+  readonly belief?: BeliefOptions;
+  /** repair what was found, scan again, and go on while codes are left */
+  readonly repairs?: boolean;
+}
+
+export interface PlayedStep {
+  readonly candidate: string;
+  readonly kind: Candidate["kind"];
+  readonly minutes: number;
+  readonly got: readonly (number | string)[];
+  /** who led before this step, and how surely */
+  readonly leader: string;
+  readonly share: number;
+}
+
+/** How one job ended. */
+export type Ending = "isolated" | "wrong" | "gaveUp" | "noCode";
+
+export interface Played {
+  readonly faults: readonly string[];
+  readonly school: School;
+  readonly seed: number;
+  readonly ending: Ending;
+  readonly stage: Stage;
+  readonly steps: readonly PlayedStep[];
+  readonly minutes: number;
+  /** the last verdict: who, how surely, how many places it leaves, and whether it was right */
+  readonly verdict: { readonly suspect: string; readonly type: Suspect["type"]; readonly share: number; readonly places: number; readonly right: boolean } | undefined;
+  /** steps after which the wrong-component or wrong-drawing remark led, counted in tests at the wrong component; undefined when it never did */
+  readonly doubtedAfter: number | undefined;
+  /** at some step a single cause was declared while it left a code or two readings unexplained */
+  readonly overbold: boolean;
+  /** share given to the truth, and to whoever led, at every step */
+  readonly course: readonly { readonly truth: number; readonly leader: number }[];
+}
+
+const AT = "2026-01-01T08:00:00Z", MOST_STEPS = 40;
+
+/** Plays one job on a machine with hidden faults to its end, each test chosen by a school, each value shown by the machine. */
+export function play(predictor: Predictor, faults: readonly FaultAt[], options: PlayOptions): Played {
+  const { wiring } = predictor, most = options.most ?? MOST_STEPS;
+  const random = uniform(options.seed * 7919 + 13);
+  let left = faults;
+  const steps: PlayedStep[] = [], course: { truth: number; leader: number }[] = [];
+  let minutes = 0, atWrong = 0, doubtedAfter: number | undefined, overbold = false;
+  let verdict: Played["verdict"], stage: Stage = "waiting";
+  const finish = (ending: Ending): Played => ({ faults: faults.map((f) => f.fault.id), school: options.school, seed: options.seed, ending, stage, steps, minutes, verdict, doubtedAfter, overbold, course });
+  for (let round = 0; round < (options.repairs ? faults.length + 1 : 1); round++) {
+    const machine = new SimulatedMachine(wiring, left, options.seed, options);
+    const codes = machine.codes();
+    if (codes.length === 0) return finish(round === 0 ? "noCode" : "isolated");
+    const entries: Entry[] = [{ type: "scan", at: AT, when: "afterDrive", modules: [...new Set(wiring.codes.map((c) => c.module))], codes: codes.map((c) => ({ module: c.module, code: c.code, status: options.presence === undefined ? "active" : "stored" })), disturbed: [], wiped: false }];
+    const truth = new Set(left.map((f) => placeKey(f.fault)));
+    let found: Suspect | undefined;
+    for (;;) {
+      const belief = assess(predictor, entries, options.belief);
+      const plan = makePlan(predictor, belief);
+      stage = plan.stage;
+      const leader = plan.grouped.suspects[0]!;
+      course.push({ truth: shareOfTruth(plan.grouped.suspects, truth), leader: leader.share });
+      if (doubtedAfter === undefined && (leader.type === "notHere" || misplacedIn(belief.posterior).filter((m) => m.from === options.mistaken?.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)) doubtedAfter = atWrong;
+      const chosen = stage === "proven" || steps.length >= most ? undefined : choose(predictor, plan, belief.gathered.folded, options.school, { seed: options.seed, ...(options.chart ? { chart: options.chart } : {}), ...(options.greedy ? { greedy: true } : {}) });
+      (options as { spy?: (e: readonly Entry[]) => void }).spy?.(entries);
+      if (!chosen) { found = leader; break; }
+      const { candidate } = chosen;
+      machine.look();
+      const entry = take(machine, candidate, left, options, random);
+      minutes += candidate.minutes;
+      if (options.mistaken && candidate.at === options.mistaken.from) atWrong++;
+      steps.push({ candidate: candidate.id, kind: candidate.kind, minutes: candidate.minutes, got: gotOf(entry), leader: leader.id, share: leader.share });
+      entries.push(entry);
+    }
+    const declared = isCause(found) && found.share >= DECLARE;
+    const right = declared && isRight(found, truth);
+    verdict = { suspect: found.id, type: found.type, share: found.share, places: found.places.length, right };
+    if (declared && found.type === "fault" && stage === "proven" && left.length > 1 && !isRight(found, truth)) overbold = true;
+    if (!declared) return finish("gaveUp");
+    if (!right) return finish("wrong");
+    const fixed = new Set(found.members.flatMap((m) => m.faults.map(placeKey)));
+    left = left.filter((f) => !fixed.has(placeKey(f.fault)));
+    if (left.length === 0) return finish("isolated");
+  }
+  return finish(left.length < faults.length && options.repairs ? "gaveUp" : "isolated");
+}
+/** A verdict is given from this share on, whichever way the tests ran out. */
+const DECLARE = 0.95;
+
+/** A single cause is right when it is one of those hidden; several are when all of them are hidden. */
+function isRight(s: Suspect, truth: ReadonlySet<string>): boolean {
+  if (s.type === "fault") return s.members.some((m) => m.faults.some((f) => truth.has(placeKey(f))));
+  return s.members.some((m) => m.faults.every((f) => truth.has(placeKey(f))));
+}
+function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>): number {
+  return suspects.reduce((sum, s) => sum + (isCause(s) && isRight(s, truth) ? s.share : 0), 0);
+}
+
+function take(machine: SimulatedMachine, c: Candidate, faults: readonly FaultAt[], options: PlayOptions, random: () => number): Entry {
+  if (c.instrument !== "none") return machine.reading(AT, c.instrument, c.points, c.state) ?? { type: "setAside", at: AT, candidate: c.id, reason: "other" };
+  const clue = clueOf(c, true);
+  const list = faults.map((f) => f.fault);
+  // what is seen and felt follows the same odds as the engine's: there is no physics of rubbed insulation
+  const p = c.kind === "look" ? 1 - clueLikelihood(clueOf(c, false), list, options.presence !== undefined) : clueLikelihood(clue, list, options.presence !== undefined, options.mistaken);
+  const yes = random() < p;
+  const said = clueOf(c, yes);
+  if (said.type === "partNumber") return { type: "seen", at: AT, connector: c.at, colours: [], partNumber: yes ? "other" : numberOf(machine, c) };
+  if (said.type === "look" && yes) return { type: "look", at: AT, thing: c.points[0]!, found: [signOf(list, c.points[0]!, random)] };
+  return { ...(said as Exclude<typeof said, { type: "partNumber" }>), at: AT };
+}
+function numberOf(machine: SimulatedMachine, c: Candidate): string {
+  const { wiring } = machine.rig, connector = wiring.connectors.find((x) => x.id === c.at);
+  return connector?.partNumber ?? wiring.devices.find((d) => deviceConnectors(d).includes(c.at))?.partNumber ?? "";
+}
+const ANY_SIGN = ["wet", "rubbed", "previousRepair", "oily"] as const;
+function signOf(faults: readonly FaultAt["fault"][], thing: string, random: () => number): "green" | "rubbed" | "pushedBack" | "halfClipped" | "burnt" | "oily" | "wet" | "previousRepair" {
+  const here = faults.find((f) => f.place.id === thing || f.place.id.startsWith(`${thing}:`) || f.at === thing);
+  if (!here) return ANY_SIGN[Math.floor(random() * ANY_SIGN.length)]!;
+  switch (here.mode) {
+    case "contactOpen": return "pushedBack";
+    case "unseated": return "halfClipped";
+    case "contactFilm": return "oily";
+    case "cavitiesBridged": return "wet";
+    case "cavitiesSwapped": return "previousRepair";
+    case "fuseBlown": case "fuseHighResistance": case "shortInside": case "shortSupplyGround": return "burnt";
+    case "open": case "fewStrands": case "shortToChassis": case "shortToWire": case "shortToSupply": return "rubbed";
+    default: return "green";
+  }
+}
+function gotOf(entry: Entry): readonly (number | string)[] {
+  switch (entry.type) {
+    case "reading": return entry.values;
+    case "look": return entry.found;
+    case "wiggle": return [entry.reacted ? "reacted" : "no reaction"];
+    case "swap": return [entry.result];
+    case "identity": return [entry.right ? "right" : "another"];
+    case "seen": return [entry.partNumber ?? ""];
+    default: return ["nothing shown"];
+  }
+}
