@@ -92,8 +92,8 @@ export const DEFAULTS = {
     strands: [0.5, 1.5, 5, 15, 30],
     film: [2, 10, 50, 200],
     /** salt water, coolant or urea between two cavities */
-    fluid: [50, 200, 1_000, 5_000, 25_000],
-    wireToWire: [0.05, 1, 8, 50, 400],
+    fluid: [50, 110, 240, 500, 1_100, 2_400, 5_000, 11_000, 25_000],
+    wireToWire: [0.05, 0.5, 1.5, 4, 7, 10, 14, 18, 22, 26, 30, 36, 45, 70, 150, 400],
     /** on top of a winding or element of its own */
     element: [10, 40, 200, 1_000],
     /** factors on a supply, a reference, an element */
@@ -136,7 +136,7 @@ export const DEFAULTS = {
   /** Share of each fault's rate that is of the kind that comes and goes: by what it is; and how often it is there when looked at. Product judgement, no source. */
   intermittent: { contact: 0.2, wire: 0.12, device: 0.06, told: 4, presence: [0.25, 0.7] as const },
   /** A second independent fault, relative to none; readings taken at the wrong, look-alike connector: declared look-alike, or only of the same shape. Product judgement, no source. */
-  several: { second: 1e-3 },
+  several: { second: 1e-3, draws: 4 },
   misplaced: { lookAlike: 0.01, sameShape: 0.001 },
   /** What looks, wiggles, swaps and part numbers are worth: probability where the fault is there, and where it is not. Product judgement, no source. */
   clues: {

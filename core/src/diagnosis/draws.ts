@@ -37,6 +37,12 @@ export class Draws {
     return ((this.circuits[state.key] ??= [])[draw] ??= make());
   }
 
+  /** Where in its range a sensor's true condition lies in each draw, 0 to 1; undefined for what has none. */
+  restOf(thing: string): readonly number[] | undefined {
+    const strata = this.strata.get(`${thing} at rest`);
+    return strata ? Array.from(strata, (u, d) => (d === 0 ? 0.5 : u)) : undefined;
+  }
+
   private position(parameter: string, draw: number): number {
     let strata = this.strata.get(parameter);
     if (!strata) {

@@ -4,7 +4,8 @@ import type { Fault } from "../faults/fault.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import { stateName } from "../network/state.js";
-import { likelihood, phi, scaleOf, spreads, voltRange } from "./likelihood.js";
+import { likelihood, phi, scaleOf, voltRange } from "./likelihood.js";
+import { familiesOf, type Families } from "./unknowns.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import type { Instrument, Predictor } from "./predictor.js";
 
@@ -18,8 +19,10 @@ export interface World {
   readonly presence: number;
   readonly misplaced: Misplacement | undefined;
   readonly share: number;
-  /** weight of each sample within this world, sums to 1 */
+  /** weight of each sample within this world, sums to 1; the same for every draw of one severity */
   readonly weights: Float64Array;
+  /** for families of readings already taken: weight of each draw within its severity, [sample] */
+  readonly draws: ReadonlyMap<string, Float64Array>;
 }
 
 /** Belief over worlds; with `notHere`, "not in this wiring", shares sum to 1. */
@@ -61,44 +64,42 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[], optio
   return new Weighing(predictor, evidence, options).posterior();
 }
 
-/** ln likelihood of evidence, sample by sample, remembered by evidence: a new reading only adds its own. */
+/** ln likelihood of evidence, severity by severity, remembered by evidence: a new reading only adds its own. */
 class Weighing {
   private readonly codes: readonly CodeEvidence[];
   private readonly readings: readonly ReadingEvidence[];
-  private readonly range: number;
   private readonly logPrior: Float64Array;
   private readonly byCodes: AfterCodes;
-  private readonly names: readonly string[];
+  private readonly families: Families;
 
   constructor(private readonly predictor: Predictor, private readonly evidence: readonly Evidence[], private readonly options: WeighOptions) {
     this.codes = evidence.filter((e) => e.kind === "code");
     this.readings = evidence.filter((e) => e.kind === "reading");
-    this.names = this.readings.map(nameOf);
-    this.range = voltRange(predictor.wiring.nominalVolt);
     this.logPrior = logPriors(predictor, options.factors);
     this.byCodes = afterCodes(predictor, this.codes, this.logPrior, options.factors);
+    this.families = familiesOf(predictor);
   }
 
   posterior(): Posterior {
     const { predictor, byCodes } = this;
-    const found: { hypothesis: number; presence: number; misplaced: Misplacement | undefined; log: number; cloud: Float64Array }[] = [];
+    const found: Found[] = [];
     const places = this.options.only ? [undefined] : [undefined, ...misplacements(predictor.wiring, this.readings)];
-    const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({ hypothesis, wanted, logPrior: this.logPrior[hypothesis]!, codes: byCodes.clouds.get(hypothesis)! }));
-    const several = (this.options.several ?? []).map((s) => ({ ...s, codes: codeCloud(predictor, s.hypothesis, this.codes, 1) }));
+    const views = places.map((misplaced) => ({ misplaced, families: this.viewed(misplaced) }));
+    const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({ hypothesis, wanted, logPrior: this.logPrior[hypothesis]!, codes: byCodes.places.get(hypothesis)! }));
+    const several = (this.options.several ?? []).map((s) => ({ ...s, codes: byPlace(predictor, s.hypothesis, codeCloud(predictor, s.hypothesis, this.codes, 1)) }));
     for (const one of [...singles, ...several]) {
       const faults = predictor.hypotheses[one.hypothesis]!.faults;
-      for (const misplaced of places) {
+      for (const { misplaced, families } of views) {
         if (misplaced && faults.length > 1) continue;
         const base = one.logPrior + (misplaced?.logPrior ?? 0);
         if (misplaced && byCodes.log[one.hypothesis]! + misplaced.logPrior < byCodes.best + LN_MISPLACED_LEAST) continue;
-        const fine = this.readingsFor(one.hypothesis, one.wanted, misplaced);
-        const lasting = this.cloudOf(one.hypothesis, one.wanted, one.codes, fine, 1, misplaced);
+        const lasting = this.weighOne(one.hypothesis, one.wanted, one.codes, families, 1, misplaced);
         const some = faults.length === 1 && !this.options.only ? comingAndGoing(faults[0]!, this.options.comesAndGoes ?? false) : 0;
-        found.push({ hypothesis: one.hypothesis, presence: 1, misplaced, cloud: lasting, log: base + Math.log(1 - some) + logMean(lasting) });
+        found.push({ ...lasting, hypothesis: one.hypothesis, presence: 1, misplaced, log: base + Math.log(1 - some) + logMean(lasting.places) });
         if (some === 0 || misplaced || byCodes.log[one.hypothesis]! < byCodes.best + LN_GOING_LEAST) continue;
         for (const presence of DEFAULTS.intermittent.presence) {
-          const cloud = this.cloudOf(one.hypothesis, one.wanted, byCodes.going(one.hypothesis, presence), fine, presence);
-          found.push({ hypothesis: one.hypothesis, presence, misplaced, cloud, log: base + Math.log(some / DEFAULTS.intermittent.presence.length) + logMean(cloud) });
+          const going = this.weighOne(one.hypothesis, one.wanted, byCodes.going(one.hypothesis, presence), families, presence, misplaced);
+          found.push({ ...going, hypothesis: one.hypothesis, presence, misplaced, log: base + Math.log(some / DEFAULTS.intermittent.presence.length) + logMean(going.places) });
         }
       }
     }
@@ -110,7 +111,7 @@ class Weighing {
     for (const w of found) {
       const own = Math.exp(w.log - most) / sum;
       share[w.hypothesis] = share[w.hypothesis]! + own;
-      if (own >= WORTH_KEEPING) worlds.push({ hypothesis: w.hypothesis, presence: w.presence, misplaced: w.misplaced, share: own, weights: normalise(w.cloud) });
+      if (own >= WORTH_KEEPING) worlds.push({ hypothesis: w.hypothesis, presence: w.presence, misplaced: w.misplaced, share: own, weights: spreadOverDraws(predictor, w.hypothesis, w.places), draws: this.drawsOf(w) });
     }
     worlds.sort((a, b) => b.share - a.share);
     return { worlds, share, notHere: Math.exp(notHereLog - most) / sum, shareByCodes: byCodes.share, samplesByCodes: byCodes.samples, wantedByCodes: byCodes.wanted };
@@ -121,72 +122,97 @@ class Weighing {
     return Math.log(e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.predictor.wiring.nominalVolt));
   }
 
-  private readingsFor(h: number, wanted: Uint8Array, misplaced: Misplacement | undefined): Float64Array[] {
-    return this.readings.map((e, i) => {
-      if (!misplaced) return readingCloud(this.predictor, h, e, this.names[i]!, wanted, this.range);
-      const moved = misplaced.moved(e);
-      return readingCloud(this.predictor, h, moved, moved.point === e.point && moved.black === e.black && moved.state === e.state ? this.names[i]! : nameOf(moved), wanted, this.range);
-    });
+  /** the readings by family, as they were really taken if at a look-alike */
+  private viewed(misplaced: Misplacement | undefined): ReadonlyMap<string, readonly Named[]> {
+    const by = new Map<string, Named[]>();
+    for (const r of this.readings) {
+      const e = misplaced ? misplaced.moved(r) : r, family = this.families.of(e);
+      const list = by.get(family) ?? [];
+      list.push({ e, family, name: nameOf(e) });
+      by.set(family, list);
+    }
+    return by;
   }
 
-  /** ln weight of each sample by all evidence. Readings of one entry share whether the fault was there at the time. */
-  private cloudOf(h: number, wanted: Uint8Array, codes: Float64Array, fine: readonly Float64Array[], presence: number, misplaced?: Misplacement): Float64Array {
-    const { predictor } = this, { faults, samples } = predictor.hypotheses[h]!;
-    const steps = stepsOf(predictor, h);
-    const total = new Float64Array(samples * steps).fill(1);
-    const scale = presence === 1 ? this.multiply(total, fine) : this.multiplyMixed(total, wanted, fine, steps, presence);
-    let fixed = scale;
-    for (const e of this.evidence) if (e.kind === "clue" && e.clue.type !== "holds") fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
-    const cloud = new Float64Array(samples);
-    for (let s = 0; s < samples; s++) {
-      if (!wanted[s]) { cloud[s] = -Infinity; continue; }
-      let mean = 0;
-      for (let k = s * steps; k < (s + 1) * steps; k++) mean += total[k]!;
-      cloud[s] = codes[s]! + fixed + Math.log(mean / steps);
-    }
-    for (const e of this.evidence) if (e.kind === "clue" && e.clue.type === "holds") addHolds(predictor, h, e.clue, wanted, cloud);
-    return cloud;
-  }
-  /** @returns ln of what was divided out so that many readings do not vanish */
-  private multiply(total: Float64Array, fine: readonly Float64Array[]): number {
-    let scale = 0;
-    fine.forEach((f, e) => {
-      for (let i = 0; i < total.length; i++) total[i] = total[i]! * f[i]!;
-      if (e % RESCALE_EVERY === RESCALE_EVERY - 1) scale += rescale(total);
-    });
-    return scale;
-  }
-  private multiplyMixed(total: Float64Array, wanted: Uint8Array, fine: readonly Float64Array[], steps: number, presence: number): number {
-    const { draws } = this.predictor;
-    this.healthy ??= this.readingsFor(0, new Uint8Array(draws).fill(1), undefined);
-    let scale = 0;
-    for (let at = 0; at < fine.length;) {
-      let end = at + 1;
-      while (end < fine.length && this.readings[end]!.number === this.readings[at]!.number) end++;
-      for (let s = 0; s < wanted.length; s++) {
-        if (!wanted[s]) continue;
-        let calm = 1 - presence;
-        for (let e = at; e < end; e++) calm *= this.healthy[e]![s % draws]!;
-        for (let k = s * steps; k < (s + 1) * steps; k++) {
-          let there = presence;
-          for (let e = at; e < end; e++) there *= fine[e]![k]!;
-          total[k] = total[k]! * (there + calm);
+  /** ln weight of each severity by all evidence: families are independent given the severity, readings of a family share the draw. */
+  private weighOne(h: number, wanted: Uint8Array, codes: Float64Array, families: ReadonlyMap<string, readonly Named[]>, presence: number, misplaced: Misplacement | undefined): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> {
+    const { predictor } = this, { faults } = predictor.hypotheses[h]!;
+    const steps = stepsOf(predictor, h), count = codes.length;
+    const total = new Float64Array(count * steps), members: Member[] = [];
+    for (const [family, list] of families) {
+      const member: Member = { family, arrays: list.map((n) => this.cloudFor(h, n, wanted)), healthy: presence < 1 ? list.map((n) => this.cloudFor(0, n, ALL_DRAWS)) : [], fine: drawSteps(this.families.order(family)) };
+      members.push(member);
+      const width = predictor.drawsUsed(h) * member.fine;
+      for (let p = 0; p < count; p++) {
+        if (!wanted[p * predictor.draws]) continue;
+        for (let k = p * steps; k < (p + 1) * steps; k++) {
+          let mean = 0;
+          for (let d = 0; d < width; d++) mean += product(member, k * width + d, d, presence);
+          total[k] = total[k]! + Math.log(Math.max(mean / width, 1e-300));
         }
       }
-      if (Math.floor(end / RESCALE_EVERY) > Math.floor(at / RESCALE_EVERY)) scale += rescale(total);
-      at = end;
     }
-    return scale;
+    let fixed = 0;
+    for (const e of this.evidence) if (e.kind === "clue" && e.clue.type !== "holds") fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
+    const places = new Float64Array(count);
+    for (let p = 0; p < count; p++) places[p] = wanted[p * predictor.draws] ? codes[p]! + fixed + logMean(total.subarray(p * steps, (p + 1) * steps)) : -Infinity;
+    for (const e of this.evidence) if (e.kind === "clue" && e.clue.type === "holds") addHolds(predictor, h, e.clue, wanted, places);
+    return { places, total, members };
   }
-  private healthy: readonly Float64Array[] | undefined;
+  private cloudFor(h: number, n: Named, wanted: Uint8Array): Float32Array { return readingCloud(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.families); }
+
+  /** for every family read so far, how much each draw counts within each severity */
+  private drawsOf(w: Found): ReadonlyMap<string, Float64Array> {
+    const { predictor } = this, { draws } = predictor, used = predictor.drawsUsed(w.hypothesis), steps = stepsOf(predictor, w.hypothesis);
+    const by = new Map<string, Float64Array>();
+    for (const m of w.members) {
+      const out = new Float64Array(w.places.length * draws), width = used * m.fine;
+      for (let p = 0; p < w.places.length; p++) {
+        if (w.places[p] === -Infinity) continue;
+        let sum = 0;
+        for (let k = p * steps; k < (p + 1) * steps; k++) {
+          const heavy = Math.exp(w.total[k]! - w.places[p]!); // any scale will do
+          for (let d = 0; d < width; d++) { const x = heavy * product(m, k * width + d, d, w.presence); out[p * draws + Math.floor(d / m.fine)]! += x; sum += x; }
+        }
+        for (let d = 0; d < draws; d++) out[p * draws + d] = sum > 0 && Number.isFinite(sum) ? out[p * draws + d]! / sum : d < used ? 1 / used : 0;
+      }
+      by.set(m.family, out);
+    }
+    return by;
+  }
 }
-/** Products of likelihoods are brought back to 1 after so many readings. */
-const RESCALE_EVERY = 12;
-function rescale(total: Float64Array): number {
-  const most = total.reduce((a, b) => Math.max(a, b), 0);
-  if (most === 0) return 0;
-  for (let i = 0; i < total.length; i++) total[i] = total[i]! / most;
-  return Math.log(most);
+const ALL_DRAWS = new Uint8Array(256).fill(1);
+
+interface Named { readonly e: ReadingEvidence; readonly family: string; readonly name: string }
+interface Member { readonly family: string; readonly arrays: readonly Float32Array[]; readonly healthy: readonly Float32Array[]; readonly fine: number }
+interface Found {
+  readonly hypothesis: number; readonly presence: number; readonly misplaced: Misplacement | undefined;
+  readonly log: number;
+  /** ln weight by severity; and by severity and step, readings alone */
+  readonly places: Float64Array;
+  readonly total: Float64Array;
+  readonly members: readonly Member[];
+}
+function product(m: Member, at: number, draw: number, presence: number): number {
+  let x = 1;
+  if (presence === 1) for (const a of m.arrays) x *= a[at]!;
+  else for (let i = 0; i < m.arrays.length; i++) x *= presence * m.arrays[i]![at]! + (1 - presence) * m.healthy[i]![draw]!;
+  return x;
+}
+/** Steps between two draws along the unknown that drives a family. */
+const DRAW_STEPS = 3;
+const drawSteps = (order: readonly number[] | undefined) => (order ? DRAW_STEPS : 1);
+
+function spreadOverDraws(predictor: Predictor, h: number, places: Float64Array): Float64Array {
+  const w = normalise(places), { draws } = predictor, used = predictor.drawsUsed(h);
+  const out = new Float64Array(places.length * draws);
+  for (let s = 0; s < out.length; s++) out[s] = s % draws < used ? w[Math.floor(s / draws)]! / used : 0;
+  return out;
+}
+/** ln mean over draws, by severity */
+function byPlace(predictor: Predictor, h: number, cloud: Float64Array): Float64Array {
+  const { draws } = predictor, used = predictor.drawsUsed(h);
+  return Float64Array.from({ length: cloud.length / draws }, (_, p) => logMean(cloud.subarray(p * draws, p * draws + used)));
 }
 /** Readings at a look-alike are only thought of for suspects that codes leave this likely, natural log. */
 const LN_MISPLACED_LEAST = Math.log(1e-4);
@@ -199,10 +225,11 @@ interface AfterCodes {
   readonly log: Float64Array;
   readonly best: number;
   readonly share: Float64Array;
-  readonly clouds: ReadonlyMap<number, Float64Array>;
+  /** ln likelihood of the codes by severity */
+  readonly places: ReadonlyMap<number, Float64Array>;
   readonly samples: ReadonlyMap<number, Float64Array>;
   readonly wanted: ReadonlyMap<number, Uint8Array>;
-  /** ln likelihood of the codes by sample where the fault comes and goes */
+  /** as `places`, where the fault comes and goes */
   going(h: number, presence: number): Float64Array;
 }
 
@@ -220,11 +247,13 @@ function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPri
     clouds.set(h, cloud);
   }
   const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
-  const wanted = new Map<number, Uint8Array>(), samples = new Map<number, Float64Array>();
+  const wanted = new Map<number, Uint8Array>(), samples = new Map<number, Float64Array>(), places = new Map<number, Float64Array>();
   for (let h = 0; h < n; h++) {
     const cloud = clouds.get(h)!;
     if (log[h]! < best + PRUNE_AFTER_CODES) { clouds.delete(h); continue; }
-    wanted.set(h, Uint8Array.from(cloud, (l) => (logPrior[h]! + l >= best + PRUNE_AFTER_CODES ? 1 : 0)));
+    const list = byPlace(predictor, h, cloud);
+    places.set(h, list);
+    wanted.set(h, Uint8Array.from(cloud, (_, s) => (logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= best + PRUNE_AFTER_CODES ? 1 : 0)));
     samples.set(h, normalise(cloud));
   }
   const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE), 0);
@@ -232,10 +261,10 @@ function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPri
   const going = (h: number, presence: number) => {
     const name = `${h} ${presence}`;
     let cloud = goingBy.get(name);
-    if (!cloud) goingBy.set(name, (cloud = codeCloud(predictor, h, codes, presence)));
+    if (!cloud) goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence))));
     return cloud;
   };
-  const result: AfterCodes = { signature, log, best, share: normalise(Float64Array.from([...log, notHere])), clouds, samples, wanted, going };
+  const result: AfterCodes = { signature, log, best, share: normalise(Float64Array.from([...log, notHere])), places, samples, wanted, going };
   predictor.memo.set("after codes", result);
   return result;
 }
@@ -279,47 +308,85 @@ export function comingAndGoing(fault: Fault, told: boolean): number {
 
 /** Steps between two grid points of the severity: a true severity lies between them, and at the same place for every reading. */
 const STEPS = 4;
-export const stepsOf = (predictor: Predictor, h: number) => (predictor.hypotheses[h]!.stepped ? STEPS : 1);
+export const stepsOf = (predictor: Predictor, h: number) => (predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1);
 /** Evidence whose likelihoods are kept. */
-const KEPT_READINGS = 96;
+const KEPT_READINGS = 64;
 
 /**
- * Likelihood of one reading by sample and step [sample · steps + step], stepping through severities finer than the
- * grid: predictions between two grid points are interpolated, with the same step for every reading.
+ * Likelihood of one reading by severity, step, draw and step between draws:
+ * [((place · steps + step) · draws used + draw) · draw steps + draw step]. A true severity lies between those tried, and
+ * at the same place for every reading; so does the unknown that drives a family.
  */
-export function readingCloud(predictor: Predictor, h: number, e: ReadingEvidence, name: string, wanted: Uint8Array, range: number): Float64Array {
-  let memo = predictor.memo.get("readings") as Map<string, Map<number, Float64Array>> | undefined;
+function readingCloud(predictor: Predictor, h: number, n: Named, wanted: Uint8Array, families: Families): Float32Array {
+  let memo = predictor.memo.get("readings") as Map<string, Map<number, Float32Array>> | undefined;
   if (!memo) predictor.memo.set("readings", (memo = new Map()));
-  let column = memo.get(name);
+  let column = memo.get(n.name);
   if (!column) {
     if (memo.size >= KEPT_READINGS) memo.delete(memo.keys().next().value!);
-    memo.set(name, (column = new Map()));
+    memo.set(n.name, (column = new Map()));
   }
-  const known = column.get(h);
-  if (known && h <= predictor.faults.length) return known;
-  const fine = likelihoods(predictor, h, e, wanted, range);
-  column.set(h, fine);
+  const known = h <= predictor.faults.length ? column.get(h) : undefined;
+  if (known) return known;
+  const fine = likelihoods(predictor, h, n.e, wanted, families.order(n.family));
+  if (h <= predictor.faults.length) column.set(h, fine);
   return fine;
 }
 const nameOf = (e: ReadingEvidence) => `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
 
-function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted: Uint8Array, range: number): Float64Array {
-  const { stepped } = predictor.hypotheses[h]!, { draws } = predictor;
-  const steps = stepsOf(predictor, h);
-  const { values, stride, place } = predictedAt(predictor, h, e, wanted);
-  const width = spreads(values, stride, place, wanted, draws, e.instrument, steps, stepped);
-  const fine = new Float64Array(wanted.length * steps);
-  for (let s = 0; s < wanted.length; s++) {
-    if (!wanted[s]) continue;
-    const here = values[s * stride + place]!;
-    for (let k = 0; k < steps; k++) {
-      const t = (k + 0.5) / steps - 0.5;
-      const next = t < 0 ? s - draws : s + draws;
-      const there = wanted[next] === 1 ? values[next * stride + place]! : here;
-      fine[s * steps + k] = likelihood(e.instrument, e.value, between(here, there, Math.abs(t), e.instrument), width[s]!, range);
+function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted: Uint8Array, order: readonly number[] | undefined): Float32Array {
+  const { stepped, samples } = predictor.hypotheses[h]!, { draws } = predictor, used = predictor.drawsUsed(h);
+  const steps = stepsOf(predictor, h), fine = drawSteps(order), range = voltRange(predictor.wiring.nominalVolt), count = samples / draws;
+  const mask = used === draws ? wanted : wanted.map((w, s) => (s % draws < used ? w : 0));
+  const { values, stride, place } = predictedAt(predictor, h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
+  const at = (p: number, d: number) => values[(p * draws + d) * stride + place]!;
+  const out = new Float32Array(count * steps * used * fine);
+  const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
+  const scale = (v: number) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
+  const neighbours = order ? neighboursIn(order.filter((d) => d < used), used) : undefined;
+  for (let p = 0; p < count; p++) {
+    if (!wanted[p * draws]) continue;
+    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1, above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
+    const deviation = neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, at, scale);
+    for (let d = 0; d < used; d++) {
+      const here = at(p, d), x = scale(here);
+      const gap = (q: number) => { if (q < 0) return 0; const g = Math.abs(scale(at(q, d)) - x); return g === g && g < Infinity ? g : 0; };
+      const severityGap = stepped ? (0.25 / steps) * (gap(below) + gap(above)) : UNSTEPPED_SHARE * Math.abs(ohms ? 1 : x);
+      const low = neighbours ? neighbours.below[d]! : -1, high = neighbours ? neighbours.above[d]! : -1;
+      const along = (q: number) => { if (q < 0) return 0; const g = scale(at(p, q)) - x; return g === g && Math.abs(g) < Infinity ? g : 0; };
+      const up = along(high), down = along(low);
+      const drawGap = neighbours ? (0.25 / fine) * (Math.abs(up) + Math.abs(down)) : 0;
+      const width = Math.hypot(severityGap, deviation, drawGap);
+      for (let k = 0; k < steps; k++) {
+        const t = (k + 0.5) / steps - 0.5, next = t < 0 ? below : above;
+        const base = next < 0 ? here : between(here, at(next, d), Math.abs(t), e.instrument);
+        for (let j = 0; j < fine; j++) {
+          let v = base;
+          if (neighbours && base < Infinity) {
+            const u = (j + 0.5) / fine - 0.5;
+            // beyond the last draw the unknown goes on as it came
+            const shift = u < 0 ? (low >= 0 ? down : -up) * -u : (high >= 0 ? up : -down) * u;
+            v = ohms ? Math.max(0, Math.exp(scale(base) + shift) - DEFAULTS.reading.ohmFloor) : base + shift;
+          }
+          out[((p * steps + k) * used + d) * fine + j] = likelihood(e.instrument, e.value, v, width, range);
+        }
+      }
     }
   }
-  return fine;
+  return out;
+}
+/** Share of the spread over draws taken as the width around each, where nothing orders them. */
+const DRAW_KERNEL = 0.6;
+/** Several faults are tried at few severities only: what lies between them, as a share of the value. */
+const UNSTEPPED_SHARE = 0.12;
+function deviationOf(p: number, used: number, at: (p: number, d: number) => number, scale: (v: number) => number): number {
+  let n = 0, sum = 0, squares = 0;
+  for (let d = 0; d < used; d++) { const x = scale(at(p, d)); if (x === x && Math.abs(x) < Infinity) { n++; sum += x; squares += x * x; } }
+  return n === 0 ? 0 : Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
+}
+function neighboursIn(order: readonly number[], used: number): { readonly below: Int32Array; readonly above: Int32Array } {
+  const below = new Int32Array(used).fill(-1), above = new Int32Array(used).fill(-1);
+  order.forEach((d, i) => { below[d] = order[i - 1] ?? -1; above[d] = order[i + 1] ?? -1; });
+  return { below, above };
 }
 
 /** Predictions of a reading: a column, how far its samples stand apart in it, and where in each the reading is. */
@@ -329,14 +396,16 @@ export function predictedAt(predictor: Predictor, h: number, e: Pick<ReadingEvid
 }
 
 /** Whether a new fuse or a breaker holds: the circuit behind it is up in that state. */
-function addHolds(predictor: Predictor, h: number, clue: { readonly fuse: string; readonly held: boolean; readonly state: State }, wanted: Uint8Array, cloud: Float64Array): void {
+function addHolds(predictor: Predictor, h: number, clue: { readonly fuse: string; readonly held: boolean; readonly state: State }, wanted: Uint8Array, places: Float64Array): void {
+  const { draws } = predictor, used = predictor.drawsUsed(h);
   const at = (end: "in" | "out") => predictedAt(predictor, h, { instrument: "voltmeter", point: `${clue.fuse}:${end}`, black: undefined, state: clue.state }, wanted);
   const into = at("in"), out = at("out"), sure = DEFAULTS.clues.holds;
-  for (let s = 0; s < cloud.length; s++) {
-    if (!wanted[s]) continue;
-    const up = phi((out.values[s * out.stride + out.place]! - 0.5 * into.values[s * into.stride + into.place]!) / (0.05 * predictor.wiring.nominalVolt));
+  for (let place = 0; place < places.length; place++) {
+    if (!wanted[place * draws]) continue;
+    let up = 0;
+    for (let s = place * draws; s < place * draws + used; s++) up += phi((out.values[s * out.stride + out.place]! - 0.5 * into.values[s * into.stride + into.place]!) / (0.05 * predictor.wiring.nominalVolt)) / used;
     const p = (2 * sure - 1) * up + (1 - sure);
-    cloud[s] = cloud[s]! + Math.log(clue.held ? p : 1 - p);
+    places[place] = places[place]! + Math.log(clue.held ? p : 1 - p);
   }
 }
 

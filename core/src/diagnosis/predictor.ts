@@ -98,7 +98,7 @@ export class Predictor {
     // a large machine gets fewer draws, so that one state's predictions stay within the budget
     this.draws = Math.max(2, Math.min(draws, Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length))));
     this.drawn = new Draws(wiring, this.draws, seed);
-    this.hypotheses = [{ faults: [], severities: [[]], stepped: false, samples: this.draws }, ...this.faults.map((fault) => ({ faults: [fault], severities: fault.severities.map((s) => [s]), stepped: fault.severities.length > 1, samples: fault.severities.length * this.draws }))];
+    this.hypotheses = [{ faults: [], severities: [[]], stepped: true, samples: this.draws }, ...this.faults.map((fault) => ({ faults: [fault], severities: fault.severities.map((s) => [s]), stepped: true, samples: fault.severities.length * this.draws }))];
     this.pattern = analyse(nominal);
     this.nodes = Int32Array.from(this.points, (p) => nominal.nodeOf.get(p)!);
     this.monitors = bindMonitors(wiring, nominal);
@@ -140,6 +140,11 @@ export class Predictor {
     for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= singles) column.delete(h);
     for (const map of [this.codeBits, this.blown]) for (const h of [...map.keys()]) if (h >= singles) map.delete(h);
   }
+
+  /** In how many of the draws a hypothesis is predicted: several faults at once in fewer. */
+  drawsUsed(h: number): number { return h <= this.faults.length ? this.draws : Math.min(this.draws, DEFAULTS.several.draws); }
+  /** Where in its range a sensor's true condition lies in each draw; undefined for what has none. */
+  restOf(thing: string): readonly number[] | undefined { return this.drawn.restOf(thing); }
 
   severitiesOf(h: number, sample: number): readonly number[] {
     return this.hypotheses[h]!.severities[Math.floor(sample / this.draws)]!;

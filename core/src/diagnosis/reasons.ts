@@ -33,6 +33,7 @@ const SLIP_MARGIN = 3;
 /** Suspects that codes alone leave this likely stand for "the others". */
 const OTHERS_LEAST = 1e-3, OTHERS_MOST = 80;
 
+const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
 /** Works out reasons for several suspects of one belief: what "the others" make of the evidence is found once. */
 export class Reasons {
   private readonly others: readonly { readonly hypothesis: number; readonly share: number; readonly fit: Float64Array }[];
@@ -42,7 +43,7 @@ export class Reasons {
     this.nominalVolt = predictor.wiring.nominalVolt;
     const list = [...posterior.samplesByCodes].map(([hypothesis, weights]) => ({ hypothesis, share: posterior.shareByCodes[hypothesis]!, weights }))
       .filter((o) => o.share >= OTHERS_LEAST).sort((a, b) => b.share - a.share).slice(0, OTHERS_MOST);
-    this.others = list.map((o) => ({ hypothesis: o.hypothesis, share: o.share, fit: Float64Array.from(evidence, (e) => (e.kind === "code" ? 0 : this.fit({ hypothesis: o.hypothesis, presence: 1, misplaced: undefined, share: o.share, weights: o.weights }, e))) }));
+    this.others = list.map((o) => ({ hypothesis: o.hypothesis, share: o.share, fit: Float64Array.from(evidence, (e) => (e.kind === "code" ? 0 : this.fit({ hypothesis: o.hypothesis, presence: 1, misplaced: undefined, share: o.share, weights: o.weights, draws: NO_DRAWS }, e))) }));
     this.before = priorFit(predictor, evidence, factors);
   }
 

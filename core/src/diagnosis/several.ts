@@ -100,10 +100,8 @@ function exact(predictor: Predictor, set: { members: number[]; severities: Map<n
   const choices = set.members.map((h) => [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).slice(0, set.members.length > 2 ? 2 : SEVERITIES_EACH).map(([k]) => k).sort((a, b) => a - b));
   const hypothesis = predictor.combine(set.members, choices);
   const { samples } = predictor.hypotheses[hypothesis]!;
-  const wanted = Uint8Array.from({ length: samples }, (_, s) => (s % predictor.draws < DRAWS ? 1 : 0));
-  // samples that are not wanted count as impossible: the mean is over those that are
-  const share = Math.log(predictor.draws / Math.min(DRAWS, predictor.draws));
-  const logPrior = set.members.reduce((sum, h, i) => sum + prior[h]! + Math.log(choices[i]!.length / (predictor.hypotheses[h]!.samples / predictor.draws)), share)
+  const wanted = new Uint8Array(samples).fill(1);
+  const logPrior = set.members.reduce((sum, h, i) => sum + prior[h]! + Math.log(choices[i]!.length / (predictor.hypotheses[h]!.samples / predictor.draws)), 0)
     + (set.members.length - 1) * LN_SECOND + Math.log(set.members.length === 2 ? 2 : 6);
   return { hypothesis, logPrior, wanted };
 }

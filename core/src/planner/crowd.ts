@@ -2,6 +2,7 @@ import { clueLikelihood } from "../diagnosis/clues.js";
 import type { Grouped } from "../diagnosis/groups.js";
 import { predictedAt, type Posterior, type World } from "../diagnosis/posterior.js";
 import type { Predictor } from "../diagnosis/predictor.js";
+import { familiesOf, type Families } from "../diagnosis/unknowns.js";
 import type { State } from "../format/case.js";
 import { clueOf, type Candidate } from "./candidates.js";
 
@@ -56,7 +57,9 @@ export interface Expected { readonly mean: number; readonly deviation: number; r
 /** What the atoms of a crowd say of one candidate's point. */
 export class Forecast {
   private readonly wanted = new Map<number, Uint8Array>();
+  private readonly families: Families;
   constructor(private readonly predictor: Predictor, crowd: Crowd) {
+    this.families = familiesOf(predictor);
     for (const a of crowd.atoms) {
       let w = this.wanted.get(a.world.hypothesis);
       if (!w) this.wanted.set(a.world.hypothesis, (w = new Uint8Array(predictor.hypotheses[a.world.hypothesis]!.samples)));
@@ -71,7 +74,13 @@ export class Forecast {
   /** with the fault there */
   there(atom: Atom, c: Candidate, point: string): Expected {
     const { values, stride, place } = this.column(atom.world, c, point, atom.world.hypothesis);
-    return gather(atom, c, (s) => values[s * stride + place]!);
+    return gather(atom, c, (s) => values[s * stride + place]!, this.read(atom.world, c, point));
+  }
+  /** what readings of the same family have told of the draws */
+  private read(world: World, c: Candidate, point: string): Float64Array | undefined {
+    if (world.draws.size === 0) return undefined;
+    const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point, black: undefined, state: c.state as State };
+    return world.draws.get(this.families.of(world.misplaced ? world.misplaced.moved(plain) : plain));
   }
   /** with the fault away for the moment */
   away(atom: Atom, c: Candidate, point: string): Expected {
@@ -87,11 +96,11 @@ export class Forecast {
   }
 }
 
-function gather(atom: Atom, c: Candidate, value: (sample: number) => number): Expected {
+function gather(atom: Atom, c: Candidate, value: (sample: number) => number, draws?: Float64Array): Expected {
   const ohms = c.instrument === "ohmmeter";
   let sum = 0, squares = 0, weight = 0, overload = 0;
   for (let i = 0; i < atom.samples.length; i++) {
-    const v = value(atom.samples[i]!), w = atom.weights[i]!;
+    const s = atom.samples[i]!, v = value(s), w = draws ? draws[s]! : atom.weights[i]!;
     if (v !== v) continue;
     if (v === Infinity) { overload += w; continue; }
     const x = ohms ? Math.log(v + 0.5) : v;
