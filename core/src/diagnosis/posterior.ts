@@ -54,6 +54,9 @@ const PRUNE_AFTER_CODES = Math.log(1e-9);
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
 const WORTH_KEEPING = 1e-7;
+/** Worlds below this share are never planned for: what their draws say is not worked out. */
+const WORTH_PLANNING = 3e-4;
+const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
 
 /**
  * Bayes' rule over single faults, the healthy machine, faults that come and go, several faults where asked for,
@@ -111,7 +114,7 @@ class Weighing {
     for (const w of found) {
       const own = Math.exp(w.log - most) / sum;
       share[w.hypothesis] = share[w.hypothesis]! + own;
-      if (own >= WORTH_KEEPING) worlds.push({ hypothesis: w.hypothesis, presence: w.presence, misplaced: w.misplaced, share: own, weights: spreadOverDraws(predictor, w.hypothesis, w.places), draws: this.drawsOf(w) });
+      if (own >= WORTH_KEEPING) worlds.push({ hypothesis: w.hypothesis, presence: w.presence, misplaced: w.misplaced, share: own, weights: spreadOverDraws(predictor, w.hypothesis, w.places), draws: own >= WORTH_PLANNING ? this.drawsOf(w) : NO_DRAWS });
     }
     worlds.sort((a, b) => b.share - a.share);
     return { worlds, share, notHere: Math.exp(notHereLog - most) / sum, shareByCodes: byCodes.share, samplesByCodes: byCodes.samples, wantedByCodes: byCodes.wanted };
@@ -123,7 +126,7 @@ class Weighing {
   }
 
   /** the readings by family, as they were really taken if at a look-alike */
-  private viewed(misplaced: Misplacement | undefined): ReadonlyMap<string, readonly Named[]> {
+  private viewed(misplaced: Misplacement | undefined): ReadonlyMap<string, Family> {
     const by = new Map<string, Named[]>();
     for (const r of this.readings) {
       const e = misplaced ? misplaced.moved(r) : r, family = this.families.of(e);
@@ -131,33 +134,48 @@ class Weighing {
       list.push({ e, family, name: nameOf(e) });
       by.set(family, list);
     }
-    return by;
+    return new Map([...by].map(([family, readings]) => [family, { family, readings, name: readings.map((r) => r.name).join(" & "), columns: new Map<number, Map<number, Float64Array>>() }]));
   }
 
   /** ln weight of each severity by all evidence: families are independent given the severity, readings of a family share the draw. */
-  private weighOne(h: number, wanted: Uint8Array, codes: Float64Array, families: ReadonlyMap<string, readonly Named[]>, presence: number, misplaced: Misplacement | undefined): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> {
+  private weighOne(h: number, wanted: Uint8Array, codes: Float64Array, families: ReadonlyMap<string, Family>, presence: number, misplaced: Misplacement | undefined): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> {
     const { predictor } = this, { faults } = predictor.hypotheses[h]!;
     const steps = stepsOf(predictor, h), count = codes.length;
-    const total = new Float64Array(count * steps), members: Member[] = [];
-    for (const [family, list] of families) {
-      const member: Member = { family, arrays: list.map((n) => this.cloudFor(h, n, wanted)), healthy: presence < 1 ? list.map((n) => this.cloudFor(0, n, ALL_DRAWS)) : [], fine: drawSteps(this.families.order(family)) };
-      members.push(member);
-      const width = predictor.drawsUsed(h) * member.fine;
-      for (let p = 0; p < count; p++) {
-        if (!wanted[p * predictor.draws]) continue;
-        for (let k = p * steps; k < (p + 1) * steps; k++) {
-          let mean = 0;
-          for (let d = 0; d < width; d++) mean += product(member, k * width + d, d, presence);
-          total[k] = total[k]! + Math.log(Math.max(mean / width, 1e-300));
-        }
-      }
+    const total = new Float64Array(count * steps);
+    for (const list of families.values()) {
+      const own = this.familyLog(h, list, wanted, count * steps, presence);
+      for (let k = 0; k < total.length; k++) total[k] = total[k]! + own[k]!;
     }
     let fixed = 0;
     for (const e of this.evidence) if (e.kind === "clue" && e.clue.type !== "holds") fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
     const places = new Float64Array(count);
     for (let p = 0; p < count; p++) places[p] = wanted[p * predictor.draws] ? codes[p]! + fixed + logMean(total.subarray(p * steps, (p + 1) * steps)) : -Infinity;
     for (const e of this.evidence) if (e.kind === "clue" && e.clue.type === "holds") addHolds(predictor, h, e.clue, wanted, places);
-    return { places, total, members };
+    return { places, total, families };
+  }
+
+  /** ln mean over draws of the product over one family's readings, by severity and step: remembered, since most readings stay. */
+  private familyLog(h: number, list: Family, wanted: Uint8Array, size: number, presence: number): Float64Array {
+    const { predictor } = this, kept = h <= predictor.faults.length;
+    let memo = list.columns.get(presence);
+    if (!memo) list.columns.set(presence, (memo = memoColumn<Float64Array>(predictor, "families read", `${presence} ${list.name}`, KEPT_FAMILIES)));
+    const known = kept ? memo.get(h) : undefined;
+    if (known) return known;
+    const steps = stepsOf(predictor, h), out = new Float64Array(size), member = this.memberOf(h, list, wanted, presence);
+    const width = predictor.drawsUsed(h) * member.fine;
+    for (let p = 0; p * steps < size; p++) {
+      if (!wanted[p * predictor.draws]) continue;
+      for (let k = p * steps; k < (p + 1) * steps; k++) {
+        let mean = 0;
+        for (let d = 0; d < width; d++) mean += product(member, k * width + d, d, presence);
+        out[k] = Math.log(Math.max(mean / width, 1e-300));
+      }
+    }
+    if (kept) memo.set(h, out);
+    return out;
+  }
+  private memberOf(h: number, list: Family, wanted: Uint8Array, presence: number): Member {
+    return { family: list.family, arrays: list.readings.map((n) => this.cloudFor(h, n, wanted)), healthy: presence < 1 ? list.readings.map((n) => this.cloudFor(0, n, ALL_DRAWS)) : [], fine: drawSteps(this.families.order(list.family)) };
   }
   private cloudFor(h: number, n: Named, wanted: Uint8Array): Float32Array { return readingCloud(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.families); }
 
@@ -165,7 +183,9 @@ class Weighing {
   private drawsOf(w: Found): ReadonlyMap<string, Float64Array> {
     const { predictor } = this, { draws } = predictor, used = predictor.drawsUsed(w.hypothesis), steps = stepsOf(predictor, w.hypothesis);
     const by = new Map<string, Float64Array>();
-    for (const m of w.members) {
+    const wanted = w.hypothesis <= predictor.faults.length ? this.byCodes.wanted.get(w.hypothesis)! : ALL_WANTED;
+    for (const list of w.families.values()) {
+      const m = this.memberOf(w.hypothesis, list, wanted, w.presence);
       const out = new Float64Array(w.places.length * draws), width = used * m.fine;
       for (let p = 0; p < w.places.length; p++) {
         if (w.places[p] === -Infinity) continue;
@@ -181,9 +201,11 @@ class Weighing {
     return by;
   }
 }
-const ALL_DRAWS = new Uint8Array(256).fill(1);
+const ALL_DRAWS = new Uint8Array(256).fill(1), ALL_WANTED = new Uint8Array(1 << 14).fill(1);
 
 interface Named { readonly e: ReadingEvidence; readonly family: string; readonly name: string }
+/** The readings that hang on one unknown. */
+interface Family { readonly family: string; readonly readings: readonly Named[]; readonly name: string; readonly columns: Map<number, Map<number, Float64Array>> }
 interface Member { readonly family: string; readonly arrays: readonly Float32Array[]; readonly healthy: readonly Float32Array[]; readonly fine: number }
 interface Found {
   readonly hypothesis: number; readonly presence: number; readonly misplaced: Misplacement | undefined;
@@ -191,7 +213,7 @@ interface Found {
   /** ln weight by severity; and by severity and step, readings alone */
   readonly places: Float64Array;
   readonly total: Float64Array;
-  readonly members: readonly Member[];
+  readonly families: ReadonlyMap<string, Family>;
 }
 function product(m: Member, at: number, draw: number, presence: number): number {
   let x = 1;
@@ -215,9 +237,9 @@ function byPlace(predictor: Predictor, h: number, cloud: Float64Array): Float64A
   return Float64Array.from({ length: cloud.length / draws }, (_, p) => logMean(cloud.subarray(p * draws, p * draws + used)));
 }
 /** Readings at a look-alike are only thought of for suspects that codes leave this likely, natural log. */
-const LN_MISPLACED_LEAST = Math.log(1e-4);
+const LN_MISPLACED_LEAST = Math.log(1e-3);
 /** What comes and goes is only thought of for suspects that codes leave this likely, natural log. */
-const LN_GOING_LEAST = Math.log(1e-6);
+const LN_GOING_LEAST = Math.log(1e-5);
 
 interface AfterCodes {
   readonly signature: string;
@@ -239,6 +261,7 @@ function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPri
   const known = predictor.memo.get("after codes") as AfterCodes | undefined;
   if (known?.signature === signature) return known;
   predictor.memo.delete("readings");
+  predictor.memo.delete("families read");
   const n = predictor.faults.length + 1;
   const log = new Float64Array(n), clouds = new Map<number, Float64Array>();
   for (let h = 0; h < n; h++) {
@@ -310,7 +333,7 @@ export function comingAndGoing(fault: Fault, told: boolean): number {
 const STEPS = 4;
 export const stepsOf = (predictor: Predictor, h: number) => (predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1);
 /** Evidence whose likelihoods are kept. */
-const KEPT_READINGS = 64;
+const KEPT_READINGS = 64, KEPT_FAMILIES = 256;
 
 /**
  * Likelihood of one reading by severity, step, draw and step between draws:
@@ -318,18 +341,23 @@ const KEPT_READINGS = 64;
  * at the same place for every reading; so does the unknown that drives a family.
  */
 function readingCloud(predictor: Predictor, h: number, n: Named, wanted: Uint8Array, families: Families): Float32Array {
-  let memo = predictor.memo.get("readings") as Map<string, Map<number, Float32Array>> | undefined;
-  if (!memo) predictor.memo.set("readings", (memo = new Map()));
-  let column = memo.get(n.name);
-  if (!column) {
-    if (memo.size >= KEPT_READINGS) memo.delete(memo.keys().next().value!);
-    memo.set(n.name, (column = new Map()));
-  }
+  const column = memoColumn<Float32Array>(predictor, "readings", n.name, KEPT_READINGS);
   const known = h <= predictor.faults.length ? column.get(h) : undefined;
   if (known) return known;
   const fine = likelihoods(predictor, h, n.e, wanted, families.order(n.family));
   if (h <= predictor.faults.length) column.set(h, fine);
   return fine;
+}
+/** One remembered column of several, by hypothesis; the oldest makes room. */
+function memoColumn<T>(predictor: Predictor, memo: string, name: string, most: number): Map<number, T> {
+  let all = predictor.memo.get(memo) as Map<string, Map<number, T>> | undefined;
+  if (!all) predictor.memo.set(memo, (all = new Map<string, Map<number, T>>()));
+  let column = all.get(name);
+  if (!column) {
+    if (all.size >= most) all.delete(all.keys().next().value!);
+    all.set(name, (column = new Map<number, T>()));
+  }
+  return column;
 }
 const nameOf = (e: ReadingEvidence) => `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
 

@@ -106,8 +106,8 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
   }
   return finish(left.length < faults.length && options.repairs ? "gaveUp" : "isolated");
 }
-/** A verdict is given from this share on, whichever way the tests ran out. */
-const DECLARE = 0.95;
+/** A verdict is given from this share on where nothing on offer tells the rest apart: it then says how sure it is. */
+const DECLARE = 0.85;
 
 /** A single cause is right when it is one of those hidden; several are when all of them are hidden. */
 function isRight(s: Suspect, truth: ReadonlySet<string>): boolean {
