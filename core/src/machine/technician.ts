@@ -134,8 +134,9 @@ function numberOf(machine: SimulatedMachine, c: Candidate): string {
   const { wiring } = machine.rig, connector = wiring.connectors.find((x) => x.id === c.at);
   return connector?.partNumber ?? wiring.devices.find((d) => deviceConnectors(d).includes(c.at))?.partNumber ?? "";
 }
+/** What a look at a thing would find, for a machine without eyes to see it. */
 const ANY_SIGN = ["wet", "rubbed", "previousRepair", "oily"] as const;
-function signOf(faults: readonly FaultAt["fault"][], thing: string, random: () => number): "green" | "rubbed" | "pushedBack" | "halfClipped" | "burnt" | "oily" | "wet" | "previousRepair" {
+export function signOf(faults: readonly FaultAt["fault"][], thing: string, random: () => number): "green" | "rubbed" | "pushedBack" | "halfClipped" | "burnt" | "oily" | "wet" | "previousRepair" {
   const here = faults.find((f) => f.place.id === thing || f.place.id.startsWith(`${thing}:`) || f.at === thing);
   if (!here) return ANY_SIGN[Math.floor(random() * ANY_SIGN.length)]!;
   switch (here.mode) {

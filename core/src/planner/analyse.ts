@@ -13,6 +13,7 @@ import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import { candidates, type Candidate } from "./candidates.js";
 import type { Answer } from "./information.js";
 import { concerned, isCause, makePlan, type Plan, type Stage, type Weighed } from "./plan.js";
+import { compareSchools, type SchoolMinutes } from "./lookAhead.js";
 import { choose, SCHOOLS, type ChartStep, type Chosen, type School } from "./schools.js";
 import { compareCosts, type Economics } from "./economics.js";
 import { minimalExplanations } from "../diagnosis/explanations.js";
@@ -53,6 +54,8 @@ export interface Analysis {
   readonly school: School;
   /** expected minutes until one suspect is left: as the school would have it, where it looks that far */
   readonly minutesLeft: number | undefined;
+  /** what other schools are expected to take from here on, minutes */
+  readonly minutesBySchool: SchoolMinutes | undefined;
   /** whether one more test or the part now is the cheaper course; undefined until one suspect leads */
   readonly economics: Economics | undefined;
   /** how likely readings at one connector were taken at another */
@@ -89,12 +92,12 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
   const { folded } = belief.gathered;
   const school = options.school ?? schoolOf(folded), chart = options.chart ?? folded.school?.chart;
   const chosen = plan.stage === "waiting" || plan.stage === "proven" ? undefined : choose(predictor, plan, folded, school, { ...(chart ? { chart } : {}), ...(options.quick ? { greedy: true } : {}) });
-  return view(predictor, belief, plan, chosen, school);
+  return view(predictor, belief, plan, chosen, school, options.quick ?? false);
 }
 const schoolOf = (folded: Folded): School => (folded.school && (SCHOOLS as readonly string[]).includes(folded.school.school) ? folded.school.school : "information");
 
 /** What a belief and a plan look like from outside. */
-function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen | undefined, school: School): Analysis {
+function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen | undefined, school: School, quick: boolean): Analysis {
   const { gathered, posterior } = belief, { evidence, folded } = gathered;
   const worldsOf = (i: number) => posterior.worlds.filter((_, w) => plan.grouped.of[w] === i);
   const reasons = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
@@ -108,6 +111,7 @@ function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen |
   return {
     engine: ENGINE_VERSION, stage: plan.stage, suspects: views, folded, feeds: gathered.feeds, school, minutesLeft: chosen?.minutes,
     next: next.slice(0, LISTED_NEXT).map((w) => recommendation(w, plan)),
+    minutesBySchool: quick || plan.stage !== "splitting" || plan.ranked.length === 0 ? undefined : compareSchools(predictor, plan.crowd, plan.ranked.map((r) => r.candidate), plan.cost, plan.standing),
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
     misplaced, readings: readingViews(predictor, evidence, lead), suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
@@ -200,3 +204,19 @@ function suspicionOf(predictor: Predictor, posterior: Posterior): ReadonlyMap<st
   }
   return on;
 }
+
+/** Suspicion over time: the share of each place after every logbook entry that changed it. */
+export interface CoursePoint { readonly number: number; readonly shares: Readonly<Record<string, number>> }
+const COURSE_MOST = 60;
+
+/** How suspicion went, entry by entry; places by id. @param ids the places asked for */
+export function courseOf(predictor: Predictor, entries: readonly Entry[], ids: readonly string[]): CoursePoint[] {
+  const points: CoursePoint[] = [];
+  entries.forEach((e, i) => {
+    if (!MOVES.has(e.type) || i < entries.length - COURSE_MOST) return;
+    const { posterior } = assess(predictor, entries.slice(0, i + 1), { several: "never" }), on = suspicionOf(predictor, posterior);
+    points.push({ number: i + 1, shares: Object.fromEntries(ids.map((id) => [id, on.get(id) ?? 0])) });
+  });
+  return points;
+}
+const MOVES: ReadonlySet<Entry["type"]> = new Set<Entry["type"]>(["code", "scan", "reading", "look", "wiggle", "swap", "identity", "holds", "seen", "undo", "moved"]);

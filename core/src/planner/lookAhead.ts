@@ -2,7 +2,7 @@ import type { Predictor } from "../diagnosis/predictor.js";
 import type { Candidate } from "./candidates.js";
 import { Cost, type Standing } from "./cost.js";
 import { Forecast, type Atom, type Crowd } from "./crowd.js";
-import { rollout, type Decision } from "./decision.js";
+import { expectedCost, greedy, rollout, type Decision } from "./decision.js";
 
 /** How many atoms and tests the look-ahead works with, and how many first tests it compares. */
 const ATOMS = 90, TESTS = 48, FIRST = 8;
@@ -22,6 +22,20 @@ export function lookAhead(predictor: Predictor, crowd: Crowd, ranked: readonly C
   const first = Array.from({ length: Math.min(FIRST, ranked.length) }, (_, i) => i);
   const { test, cost: minutes } = rollout(decision, undefined, -1, first);
   return { best: test < 0 ? 0 : test, minutes, tried: first };
+}
+
+/** Expected minutes until one suspect is left, by school: what choosing another way would cost. */
+export interface SchoolMinutes { readonly information: number; readonly easiest: number; readonly halve: number }
+
+/** What three schools would cost from here on, on the same reduced problem. */
+export function compareSchools(predictor: Predictor, crowd: Crowd, ranked: readonly Candidate[], cost: Cost, from: Standing): SchoolMinutes {
+  const d = reduce(predictor, crowd, ranked.slice(0, TESTS), cost, from);
+  const telling = (left: readonly number[]) => Array.from(d.outcomes.keys()).filter((t) => { const o = d.outcomes[t]!; return left.some((i) => o[i] !== o[left[0]!] && d.groups[i] !== d.groups[left[0]!]); });
+  const least = (list: readonly number[], by: (t: number) => number) => list.reduce((best, t) => (best < 0 || by(t) < by(best) ? t : best), -1);
+  const easiest = (left: readonly number[], after: number) => least(telling(left), (t) => d.cost(t, after));
+  const halve = (left: readonly number[]) => least(telling(left), (t) => { const o = d.outcomes[t]!, first = left.filter((i) => o[i] === o[left[0]!]).length; return Math.abs(first / left.length - 0.5); });
+  const own = expectedCost(d, (left, after) => greedy(d, left, after)), ahead = rollout(d, undefined, -1, Array.from({ length: Math.min(FIRST, ranked.length) }, (_, i) => i)).cost;
+  return { information: Math.min(own, ahead), easiest: expectedCost(d, easiest), halve: expectedCost(d, halve) };
 }
 
 /** The crowd as a decision problem: the heaviest atoms, each with one answer to every test. */

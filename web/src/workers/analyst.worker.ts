@@ -1,23 +1,38 @@
-import { analyse, circumstances, Predictor, thinkAhead, type Analysis, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
+import { analyse, circumstances, courseOf, Predictor, thinkAhead, type Analysis, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
 
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
 let predictor: Predictor | undefined;
 /** counts updates and thoughts, so that an older thought knows it is over */
-let thought = 0;
+let thought = 0, asked = 0;
 const STEP_MS = 12;
 
 const api = {
   open(wiring: Wiring): void {
     predictor = new Predictor(wiring);
   },
-  /** @returns the analysis and how long it took, ms */
-  update(entries: readonly Entry[]): { analysis: Analysis; ms: number } {
+  /** A first suggestion at once, without looking ahead. @returns the analysis and how long it took, ms */
+  first(entries: readonly Entry[]): { analysis: Analysis; ms: number } {
     if (!predictor) throw new Error("open a wiring first");
+    asked++;
     thought++;
+    const start = performance.now();
+    const analysis = analyse(predictor, entries, { quick: true });
+    return { analysis, ms: performance.now() - start };
+  },
+  /** The whole analysis, looking ahead and for several faults. @returns undefined when something newer was asked meanwhile */
+  async update(entries: readonly Entry[]): Promise<{ analysis: Analysis; ms: number } | undefined> {
+    if (!predictor) throw new Error("open a wiring first");
+    const mine = asked;
+    await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
+    if (mine !== asked) return undefined;
     const start = performance.now();
     const analysis = analyse(predictor, entries);
     return { analysis, ms: performance.now() - start };
+  },
+  /** How suspicion on some places went, entry by entry. */
+  course(entries: readonly Entry[], ids: readonly string[]): readonly CoursePoint[] {
+    return predictor ? courseOf(predictor, entries, ids) : [];
   },
   /** What an intake would do to the rates of faults. */
   feeds(intake: Intake): readonly Feed[] {

@@ -1,5 +1,5 @@
 "use client";
-import { Intake, sharedMatrix, subjectsOf, withScannedCodes, type Entry } from "@radicula/core";
+import { Intake, sharedMatrix, subjectsOf, withScannedCodes, type Entry, type Finding } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, Namer, sharedText } from "@radicula/core/words";
 import { Button, Dropdown, Segmented } from "antd";
 import dynamic from "next/dynamic";
@@ -19,12 +19,13 @@ import type { Maps } from "./map/placed";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useMap } from "./map/useMap";
-import { candidateOf, readingEntries, verdictEntry } from "./reading/entries";
+import { candidateOf, clueEntries, readingEntries, verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
 import { OtherReading, type Other } from "./reading/OtherReading";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { Remarks } from "./Remarks";
 import { SavedWord, SaveNote } from "./SaveNote";
+import { SchoolSwitch } from "./schools/SchoolSwitch";
 import { Steps } from "./Steps";
 import { Suspects } from "./suspects/Suspects";
 import { useAnalysis } from "./useAnalysis";
@@ -38,9 +39,11 @@ const IntakeSheet = dynamic(() => import("./intake/IntakeSheet").then((m) => m.I
 const ScanSheet = dynamic(() => import("./scan/ScanSheet").then((m) => m.ScanSheet), { ssr: false });
 const NameCodes = dynamic(() => import("./scan/NameCodes").then((m) => m.NameCodes), { ssr: false });
 const SeenSheet = dynamic(() => import("./seen/SeenSheet").then((m) => m.SeenSheet), { ssr: false });
+const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const SharedMatrix = dynamic(() => import("./matrix/SharedMatrix").then((m) => m.SharedMatrix), { ssr: false });
 
 interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
+type View = "map" | "shared" | "course";
 export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "help" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
@@ -56,7 +59,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   };
   const log = useLogbook(job.id, initialEntries, takeBack);
   const wiring = useWiring(job.wiring, log.entries);
-  const { analysis, ms, working, failed, feedsOf } = useAnalysis(wiring, log.entries);
+  const { analysis, ms, working, failed, feedsOf, courseOf } = useAnalysis(wiring, log.entries);
   const namer = useMemo(() => new Namer(wiring), [wiring]);
   const instructor = useMemo(() => new Instructor(wiring), [wiring]);
   const maps = useMap(job.id, initialMap, log.entries, log.saved);
@@ -71,7 +74,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   }, []);
   // the address asked for a sheet once; a reload need not ask again
   useEffect(() => { if (first) window.history.replaceState(null, "", window.location.pathname); }, [first]);
-  const [view, setView] = useState<"map" | "shared">("map");
+  const [view, setView] = useState<View>("map");
   const [big, setBig] = useState(false);
   const keypad = useMedia("(pointer: coarse)");
   const lines = useMemo(() => logLines(log.entries, log.saved, analysis, namer, instructor), [log.entries, log.saved, analysis, namer, instructor]);
@@ -91,6 +94,9 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   };
   const onLog = (values: number[], typed: string) => {
     if (candidate) append(readingEntries(candidate, values, typed, now()));
+  };
+  const onAnswer = (yes: boolean, found: Finding | undefined) => {
+    if (candidate) append([...readingEntries(candidate, [], "", now()), ...clueEntries(candidate, yes, found, now())]);
   };
   const lastUndoable = lines.find((l) => l.canUndo)?.number;
   useEffect(() => {
@@ -160,8 +166,9 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {analysis ? <Remarks remarks={analysis.remarks} busy={onTheirWay} onEntry={(e) => append([e])} onName={() => setSheet("name")} /> : null}
       <main className={styles.main} aria-busy={working}>
         <div className={styles.map}>
-          <div className={styles.mapHead}><Segmented<"map" | "shared"> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }]} /> <span className="muted">{view === "shared" ? "from the drawing alone, before any voltage is known" : matrix.coded.length && !folded?.readings.length ? sharedText(matrix) : "codes above, what they share below; thicker means more suspicion"}</span></div>
+          <div className={styles.mapHead}><Segmented<View> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }, { value: "course", label: "Suspicion over time" }]} /> <span className="muted">{view === "course" ? "after each entry of the logbook" : view === "shared" ? "from the drawing alone, before any voltage is known" : matrix.coded.length && !folded?.readings.length ? sharedText(matrix) : "codes above, what they share below; thicker means more suspicion"}</span></div>
           {view === "map" ? <RootMap map={map} analysis={analysis} next={candidate && !ended ? candidate.points : []} unplugged={analysis?.folded.state.unplugged ?? []} />
+            : view === "course" ? <Course suspects={analysis?.suspects ?? []} entries={log.entries.length} courseOf={courseOf} namer={namer} />
             : <SharedMatrix matrix={matrix} unnamed={unnamed.map((s) => s.code)} onName={() => setSheet("name")} namer={namer} />}
         </div>
         <aside className={styles.side}>
@@ -169,12 +176,13 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
             : candidate && analysis ? (
               <NextReading
                 jobId={job.id} candidate={candidate} recommendation={recommendation} dangers={folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? []} confirming={analysis.stage === "confirming"} suspects={analysis.suspects} namer={namer} instructor={instructor} practice={job.practice} busy={onTheirWay} keypad={keypad}
-                texts={texts} onTexts={setTexts} onLog={onLog} onSetAside={setAside} onOther={() => setSheet("other")} onWhy={why} onShortcut={shortcut}
+                texts={texts} onTexts={setTexts} onLog={onLog} onAnswer={onAnswer} onSetAside={setAside} onOther={() => setSheet("other")} onWhy={why} onShortcut={shortcut}
               />
             ) : !hasWiring ? <section className={styles.start}><h2>No wiring yet</h2><p>Type the connectors around the coded sensors: connector, cavity, colour, function, where it goes. A dozen lines are enough to start.</p>{workbench ? <Button type="primary" href={workbench}>Type the wiring</Button> : null}</section>
             : analysis?.stage === "waiting" && set.length ? <section className={styles.start}><h2>What do these codes name?</h2><p>{set.map((c) => c.code).join(", ")}: no part of this wiring is known for {set.length === 1 ? "it" : "them"}, so nothing can be ranked yet.</p><Button type="primary" onClick={() => setSheet("name")}>Say which part each names</Button></section>
             : analysis?.stage === "waiting" ? <section className={styles.start}><h2>Start with the codes</h2><p>Scan every module before anything is unplugged. The map then shows what the coded circuits share.</p><Button type="primary" onClick={() => setSheet("codes")}>Type or paste the scan</Button>{folded?.intake ? null : <button type="button" className="link" onClick={() => setSheet("intake")}>First, what the customer says</button>}</section>
             : <section className={styles.start} aria-live="polite"><h2>Solving the circuit…</h2><p className="muted">Every fault this wiring can have, at every severity.</p></section>}
+          {analysis && !ended && analysis.stage !== "waiting" ? <SchoolSwitch analysis={analysis} busy={onTheirWay} onChange={(school) => append([{ type: "school", at: now(), school }])} /> : null}
           {analysis && analysis.stage !== "waiting" ? <Suspects suspects={analysis.suspects} namer={namer} ids={names} /> : null}
         </aside>
         <div className={styles.log}><Logbook lines={lines} onUndo={undo} busy={onTheirWay} /></div>

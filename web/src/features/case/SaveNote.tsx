@@ -1,5 +1,5 @@
 "use client";
-import { formatQuantity } from "@radicula/core";
+import { shownText } from "@radicula/core/words";
 import type { Entry } from "@radicula/core";
 import { say } from "@/messages/issues";
 import styles from "./Case.module.css";
@@ -26,6 +26,6 @@ export function SaveNote({ state, onDismiss }: { readonly state: SaveState; read
 
 function what(entries: readonly Entry[]): string {
   const reading = entries.find((e) => e.type === "reading");
-  if (reading?.type === "reading") return `your reading ${reading.values.map((v) => (v === "OL" ? "OL" : formatQuantity(v, reading.instrument === "voltmeter" ? "V" : "Ω"))).join(" · ")}`;
+  if (reading?.type === "reading") return `your reading ${reading.values.map((v) => (typeof v === "string" ? v : shownText(reading.instrument, v))).join(" · ")}`;
   return "your entry";
 }

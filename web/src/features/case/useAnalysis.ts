@@ -1,10 +1,10 @@
 "use client";
-import type { Analysis, Entry, Feed, Intake, Wiring } from "@radicula/core";
+import type { Analysis, CoursePoint, Entry, Feed, Intake, Wiring } from "@radicula/core";
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { AnalystApi } from "@/workers/analyst.worker";
 
-export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean; readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]> }
+export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean; readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>; readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]> }
 /** what came back last, and the entries it was asked for */
 interface Result { readonly analysis: Analysis | undefined; readonly ms: number; readonly of: readonly Entry[] | undefined; readonly failed: boolean }
 
@@ -30,8 +30,13 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     if (!api) return;
     const mine = ++latest.current;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    api.update(entries).then(({ analysis, ms }) => {
-      if (latest.current !== mine) return;
+    // both are asked at once: the worker answers in that order, and gives the second up when something newer came
+    api.first(entries).then(({ analysis, ms }) => {
+      if (latest.current === mine) setResult({ analysis, ms, of: undefined, failed: false });
+    }, () => undefined);
+    api.update(entries).then((full) => {
+      if (latest.current !== mine || !full) return;
+      const { analysis, ms } = full;
       setResult({ analysis, ms, of: entries, failed: false });
       timer = setTimeout(() => { if (latest.current === mine) void api.think(entries, analysis); }, THINK_AFTER_MS);
     }, () => { if (latest.current === mine) setResult((r) => ({ ...r, failed: true })); });
@@ -39,5 +44,6 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
   }, [wiring, entries]);
 
   const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
-  return { feedsOf, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
+  const courseOf = useCallback(async (ids: readonly string[]) => (await remote.current?.course(entries, ids)) ?? [], [entries]);
+  return { feedsOf, courseOf, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
 }

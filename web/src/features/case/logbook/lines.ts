@@ -1,5 +1,5 @@
-import { formatQuantity, undoneEntries, type Analysis, type Entry } from "@radicula/core";
-import { CHOICE_WORDS, keyText, scanWhenText, shareText, type Instructor, type Namer } from "@radicula/core/words";
+import { undoneEntries, type Analysis, type Entry } from "@radicula/core";
+import { CHOICE_WORDS, FINDING_WORDS, keyText, scanWhenText, SCHOOL_WORDS, shareText, shownText, type Instructor, type Namer } from "@radicula/core/words";
 import { capital } from "@/ui/text";
 
 export interface LogLine {
@@ -25,14 +25,14 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
   switch (e.type) {
     case "code": return { what: `${e.module} code`, value: e.code, remark: STATUS[e.status] };
     case "reading": {
-      const unit = e.instrument === "voltmeter" ? "V" : "Ω";
+      const { instrument } = e;
       const point = e.points[0] ?? "";
       const views = analysis?.readings.filter((r) => r.number === number) ?? [];
-      const healthy = views.map((v) => (Number.isNaN(v.healthy) ? "—" : formatQuantity(v.healthy, unit))).join(" · ");
+      const healthy = views.map((v) => (Number.isNaN(v.healthy) ? "—" : shownText(instrument, v.healthy))).join(" · ");
       const state = [e.state.key === "on" ? "" : keyText(e.state.key), e.state.unplugged.length ? `${e.state.unplugged.join(", ")} unplugged` : ""].filter(Boolean).join(", ");
       return {
-        what: `${capital(instructor.functionOf(point))} at ${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}${state ? `; ${state}` : ""}`,
-        value: e.values.map((v) => (v === "OL" ? "OL" : formatQuantity(v, unit))).join(" · "), remark: healthy ? `${healthy} if healthy` : "",
+        what: instrument === "scanTool" ? `Scan tool: ${instructor.functionOf(point)} at ${namer.point(point)}${state ? `; ${state}` : ""}` : `${capital(instructor.functionOf(point))} at ${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}${state ? `; ${state}` : ""}`,
+        value: e.values.map((v) => (typeof v === "string" ? v : shownText(instrument, v))).join(" · "), remark: healthy ? `${healthy} if healthy` : "",
       };
     }
     case "unplugged": return { what: `Unplugged ${namer.connector(e.connector)}`, value: "", remark: "" };
@@ -45,6 +45,12 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
     case "seen": return { what: `Looked at ${namer.connector(e.connector)}`, value: "", remark: [...e.colours.map((c) => `${c.cavity} ${c.colour}`), ...(e.cavities ? [`${e.cavities} cavities`] : []), ...(e.partNumber ? [e.partNumber] : [])].join(", ") };
     case "moved": return { what: `Moved readings from ${e.from} to ${e.to}`, value: `${e.readings.length}`, remark: `entries ${e.readings.join(", ")}` };
     case "revision": return { what: "Went on with another revision of the wiring", value: "", remark: `${e.from}, now ${e.to}` };
+    case "look": return { what: `Looked at ${e.thing}`, value: "", remark: e.found.map((f) => FINDING_WORDS[f]).join(", ") };
+    case "wiggle": return { what: `Moved ${e.thing}`, value: "", remark: e.reacted ? "it reacted" : "no reaction" };
+    case "swap": return { what: `Swapped ${e.parts.join(" and ")}`, value: "", remark: e.result === "moved" ? "it went with the part" : "it stayed" };
+    case "identity": return { what: `Checked which connector ${e.connector} is`, value: "", remark: e.right ? "the right one" : "it was another one" };
+    case "holds": return { what: `Tried ${e.fuse}`, value: "", remark: e.held ? "it held" : "it did not hold" };
+    case "school": return { what: "Order of tests", value: "", remark: SCHOOL_WORDS[e.school].title.toLowerCase() };
     case "undo": return { what: `Took back entry ${e.target}`, value: "", remark: "" };
   }
 }

@@ -61,7 +61,7 @@ export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disa
               ref={(el) => { boxes.current[i] = el; }} className="mono" value={texts[i] ?? ""} inputMode="decimal" autoComplete="off" spellCheck={false} maxLength={40} enterKeyHint="done"
               aria-invalid={wrong?.box === i} aria-describedby="value-wrong" aria-label={`Value at ${point}`} onFocus={() => setCurrent(i)} onKeyDown={onKey} onChange={(e) => put(i, e.target.value)}
             />
-            <span className={styles.unit}>{unit === "V" ? "volts" : "ohms"}</span>
+            <span className={styles.unit}>{unit === "V" ? "volts" : unit === "A" ? "amperes" : "ohms"}</span>
           </label>
         ))}
         <Button type="primary" htmlType="submit" size="large" className={styles.log} disabled={disabled}>Log <span aria-hidden="true">⏎</span></Button>

@@ -1,4 +1,4 @@
-import { formatQuantity, type Answer, type SuspectView } from "@radicula/core";
+import { formatQuantity, type Answer, type SuspectView, type Unit } from "@radicula/core";
 import type { Namer } from "@radicula/core/words";
 import { shareShort } from "@radicula/core/words";
 
@@ -20,7 +20,7 @@ export interface Scale { readonly lines: readonly AnswerLine[] }
 const GONE_BELOW = 0.015, WAS_ABOVE = 0.06, DECIDED = 0.85;
 
 /** What each answer would mean, and where it lies on the meter's scale. */
-export function scaleOf(answers: readonly Answer[], unit: "V" | "Ω", suspects: readonly SuspectView[], namer: Namer): Scale {
+export function scaleOf(answers: readonly Answer[], unit: Unit, suspects: readonly SuspectView[], namer: Namer): Scale {
   const finite = answers.flatMap((a) => [a.low, a.high]).filter(Number.isFinite);
   const top = Math.max(unit === "V" ? 5.5 : 1000, ...finite), bottom = unit === "V" ? Math.min(0, ...finite) : 0.1;
   const place = unit === "V" ? (v: number) => (v - bottom) / (top - bottom) : (v: number) => Math.log(Math.max(v, bottom) / bottom) / Math.log((top * 8) / bottom);
@@ -34,7 +34,7 @@ export function scaleOf(answers: readonly Answer[], unit: "V" | "Ω", suspects: 
 }
 
 /** "5.0 V" where the answers lie close together, "0.3–3 V" where they spread */
-function nearText(a: Answer, unit: "V" | "Ω"): string {
+function nearText(a: Answer, unit: Unit): string {
   if (a.value === Infinity) return "OL";
   if (unit === "Ω") return a.high / a.low > 12 && a.high < Infinity ? `${formatQuantity(a.low, "Ω").replace(/ ?[kM]?Ω$/, (u) => (formatQuantity(a.high, "Ω").endsWith(u) ? "" : u))}–${formatQuantity(a.high, "Ω")}` : formatQuantity(a.value, "Ω");
   const tidy = (v: number) => (Math.abs(v) < 0.06 ? "0" : v.toFixed(1));
@@ -58,6 +58,7 @@ function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): s
 export function nameOf(v: SuspectView, namer: Namer): string {
   if (v.type === "nothing") return "nothing wrong now";
   if (v.type === "notHere") return "not in this wiring";
+  if (v.type === "several") return v.places.map((p) => namer.short(p)).join(" and ");
   const [place, ...more] = v.places;
   return place ? `${namer.short(place)}${more.length ? ` or ${more.length === 1 ? namer.short(more[0]!) : `${more.length} alike`}` : ""}` : v.id;
 }
@@ -68,4 +69,9 @@ export function lineFor(value: number, scale: Scale): string | undefined {
   if (inside) return inside.key;
   if (value === Infinity) return scale.lines.find((l) => l.high === Infinity)?.key;
   return [...scale.lines].sort((a, b) => Math.min(Math.abs(value - a.low), Math.abs(value - a.high)) - Math.min(Math.abs(value - b.low), Math.abs(value - b.high)))[0]?.key;
+}
+
+/** What each of the two answers to a test without an instrument would mean. */
+export function yesNoLines(answers: readonly Answer[], suspects: readonly SuspectView[], namer: Namer): { readonly yes: boolean; readonly share: string; readonly meaning: string }[] {
+  return answers.map((a) => ({ yes: a.value > 0.5, share: shareShort(a.share), meaning: meaningOf(a, suspects, namer).replaceAll(" %", "\u00a0%") }));
 }

@@ -1,4 +1,4 @@
-import { OVERLOAD, type Candidate, type Entry, type ReadingEntry, type State, type SuspectView } from "@radicula/core";
+import { clueOf, OVERLOAD, type Candidate, type Entry, type Finding, type ReadingEntry, type State, type SuspectView } from "@radicula/core";
 
 /**
  * The entries that logging one reading makes: what had to be unplugged or plugged back first, then the reading with
@@ -8,8 +8,15 @@ export function readingEntries(c: Pick<Candidate, "instrument" | "points" | "sta
   return [
     ...c.plug.map((connector): Entry => ({ type: "plugged", at, connector })),
     ...c.unplug.map((connector): Entry => ({ type: "unplugged", at, connector })),
-    { type: "reading", at, instrument: c.instrument, points: [...c.points], values: values.map((v) => (v === OVERLOAD ? "OL" as const : v)), state: { key: c.state.key, unplugged: [...c.state.unplugged] }, as: typed },
+    ...(c.instrument === "none" ? [] : [{ type: "reading" as const, at, instrument: c.instrument, points: [...c.points], values: values.map((v) => (v === OVERLOAD ? "OL" as const : v)), state: { key: c.state.key, unplugged: [...c.state.unplugged] }, as: typed }]),
   ];
+}
+
+/** What a test without an instrument brings into the logbook: a look, a wiggle, a swap, a part number, which connector it was. */
+export function clueEntries(c: Candidate, yes: boolean, found: Finding | undefined, at: string): Entry[] {
+  const clue = clueOf(c, yes);
+  if (clue.type === "partNumber") return [{ type: "seen", at, connector: c.at, colours: [], partNumber: yes ? "another number" : "as drawn" }];
+  return [{ ...clue, at, ...(clue.type === "look" && yes ? { found: [found ?? "green"] } : {}) } as Entry];
 }
 
 /** A reading that was not saved, as something to take (again) from the present state. */

@@ -1,6 +1,6 @@
 "use client";
-import { formatQuantity, type Reason, type SuspectView } from "@radicula/core";
-import { probabilityWord, shareShort, shareText, strengthWord, type Namer } from "@radicula/core/words";
+import type { SuspectView } from "@radicula/core";
+import { probabilityWord, reasonText, shareShort, shareText, strengthWord, type Namer } from "@radicula/core/words";
 import { useState } from "react";
 import styles from "./Suspects.module.css";
 import { capital } from "@/ui/text";
@@ -25,7 +25,7 @@ export function Suspects({ suspects, namer, ids }: { readonly suspects: readonly
               <button type="button" className={styles.row} aria-expanded={isOpen} onClick={() => setOpen(isOpen ? undefined : s.id)}>
                 <span className={`mono ${styles.share}`} data-strong={i === 0 || s.share >= 0.2}>{shareShort(s.share)}</span>
                 <span className={styles.title}>{capital(title)}{detail ? <small>{detail}</small> : null}</span>
-                <span className={`mono ${styles.codes}`}>{s.type === "fault" && s.outOf ? `${s.explains}/${s.outOf}` : ""}</span>
+                <span className={`mono ${styles.codes}`}>{s.type !== "nothing" && s.type !== "notHere" && s.outOf ? `${s.explains}/${s.outOf}` : ""}</span>
               </button>
               {isOpen ? <Reasons suspect={s} ids={ids} /> : null}
             </li>
@@ -50,10 +50,4 @@ function Reasons({ suspect, ids }: { readonly suspect: SuspectView; readonly ids
       </ul>
     </div>
   );
-}
-
-function reasonText(r: Reason): string {
-  if (r.kind === "code") return r.expected >= 0.5 === (r.got === 1) ? `${r.about} ${r.got ? "set" : "not set"}, as it would` : r.got ? `${r.about} is set; this alone would not set it` : `${r.about} is not set; this would set it`;
-  const unit = r.kind === "voltmeter" ? "V" : "Ω";
-  return Number.isNaN(r.expected) ? `${formatQuantity(r.got, unit)} at ${r.about}` : `${formatQuantity(r.got, unit)} at ${r.about}; expected ${formatQuantity(r.expected, unit)}`;
 }
