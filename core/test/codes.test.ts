@@ -76,7 +76,7 @@ describe("monitors", () => {
 test("the simulated machine and the engine's own circuit agree on which codes a hard fault sets", () => {
   const faults = generateFaults(doc);
   for (const id of ["A1:17/referenceDead", "W31/open", "B4/elementOpen", "W42/open", "X5:4/contactOpen"]) {
-    const machine = new SimulatedMachine(doc, findFault(faults, id)!.fault, NaN, 11);
+    const machine = new SimulatedMachine(doc, [{ fault: findFault(faults, id)!.fault, severity: NaN }], 11);
     expect([id, machine.codes().map((c) => c.code)]).toEqual([id, codesOf(doc, id)]);
   }
 });
@@ -85,7 +85,7 @@ test("both sides of a fuse: blown shows battery on one side and nothing on the o
   const at = { key: "on" as const, unplugged: [] };
   const lost: Wiring = { ...doc, codes: [{ id: "U1", module: "A2", monitor: { type: "below", at: "A2:1", volt: 6 } }, ...doc.codes], devices: [...doc.devices, { kind: "module", id: "A2", zones: [], reachMinutes: 1, cautions: [], pins: [{ role: "input", at: "A2:1", pull: "none" }] }], connectors: [...doc.connectors, { id: "A2", cavities: ["1"], inline: false, backProbe: true, zones: [], reachMinutes: 2, cautions: [] }], wires: [...doc.wires, { id: "W90", from: "S30", to: "A2:1", zones: [] }] };
   const predictor = new Predictor(lost);
-  const machine = new SimulatedMachine(lost, findFault(predictor.faults, "F12/fuseBlown")!.fault, NaN, 4);
+  const machine = new SimulatedMachine(lost, [{ fault: findFault(predictor.faults, "F12/fuseBlown")!.fault, severity: NaN }], 4);
   expect(machine.codes()).toEqual([{ module: "A2", code: "U1" }]); // a second module watches the feed
   const values = ["F12:in", "F12:out"].map((p) => machine.read(p, at, "voltmeter"));
   expect(values[0]).toBeGreaterThan(11.5);

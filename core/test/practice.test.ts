@@ -55,7 +55,7 @@ describe("common practice (no source)", () => {
     expect(at("B7:1", ["B9"], "on", "B9/shortSupplyGround", 5).volt).toBeGreaterThan(4.9);
   });
   test("50 Ω in the shared ground shifts signals and sets no code; several hundred starve the sensors", () => {
-    expect(new SimulatedMachine(doc, findFault(generateFaults(doc), "S22/spliceHighResistance")!.fault, 50, 3).codes()).toEqual([]);
+    expect(new SimulatedMachine(doc, [{ fault: findFault(generateFaults(doc), "S22/spliceHighResistance")!.fault, severity: 50 }], 3).codes()).toEqual([]);
     expect(at("B7:2", [], "on", "S22/spliceHighResistance", 50).volt).toBeGreaterThan(0.4);
     expect(at("A1:8", [], "on", "S22/spliceHighResistance", 600).volt).toBeLessThan(0.25);
   });
@@ -85,17 +85,17 @@ test("a 24 V machine solves with its own battery", () => {
 describe("the simulated machine", () => {
   const fault = findFault(generateFaults(doc), "B9/shortSupplyGround")!.fault;
   test("the same seed gives the same machine, another seed another one", () => {
-    const read = (seed: number) => { const m = new SimulatedMachine(doc, fault, 5, seed); return ["B7:1", "B7:3", "B4:1"].map((p) => m.read(p, plugged(), "voltmeter")); };
+    const read = (seed: number) => { const m = new SimulatedMachine(doc, [{ fault, severity: 5 }], seed); return ["B7:1", "B7:3", "B4:1"].map((p) => m.read(p, plugged(), "voltmeter")); };
     expect(read(1)).toEqual(read(1));
     expect(read(1)).not.toEqual(read(2));
   });
   test("its values are never the engine's own nominal ones", () => {
-    const healthy = new SimulatedMachine(doc, undefined, NaN, 5);
+    const healthy = new SimulatedMachine(doc, [], 5);
     expect(healthy.codes()).toEqual([]);
     expect(Math.abs(healthy.read("B12:3", plugged(), "voltmeter") - at("B12:3").meter)).toBeGreaterThan(0.005);
   });
   test("an open circuit shows OL", () => {
-    const m = new SimulatedMachine(doc, findFault(generateFaults(doc), "W21/open")!.fault, NaN, 1);
+    const m = new SimulatedMachine(doc, [{ fault: findFault(generateFaults(doc), "W21/open")!.fault, severity: NaN }], 1);
     expect(m.read("B7:2", { key: "off", unplugged: ["B7"] }, "ohmmeter")).toBe(Infinity);
   });
 });
