@@ -4,6 +4,7 @@ import { checkCommand, faultsCommand, netlistCommand, predictCommand, readComman
 import { compareCommand, convertCommand, mergeCommand, scanCommand, sharedCommand } from "./charts.js";
 import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
 import { EXIT, Refusal, type Io } from "./io.js";
+import { simulateCommand } from "./simulate.js";
 
 const USAGE = `radicula: finds the one shared cause behind several trouble codes
 
@@ -15,6 +16,8 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
                                                          what an instrument shows, and what that is worth
   radicula faults WIRING.json [--json]                   every fault this wiring can have, by ID
   radicula check WIRING.json [--json]                    what the solved circuit says of the document
+  radicula simulate WIRING.json --fault FAULT [--school SCHOOL] [--seed N] [--runs N] [--presence SHARE] [--json]
+                                                         a technician of one school on a machine with hidden faults
   radicula netlist WIRING.json [--fault FAULT] [--state STATE]
                                                          the same circuit for SPICE
   radicula decode HEX [--json]                           codes in a scan tool's reply: 43 47 4A, 59 02, DM1
@@ -32,6 +35,7 @@ A FILE of "-" is standard input. A FAULT is an ID with its severity where it has
 STATE is a key position and what was changed, or a state as JSON (see schema case):
   on   off   cranking   running   on,unplug=B9   off,unplug=B7+B9   on,pull=F1   on,breaker=F1   on,asleep=A1
 INSTRUMENT is volts, ohms, continuity, lamp, clamp, scope or scan.
+SCHOOL is information, easiest, halve, powerGroundSignal, chart or random.
 
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read
 `;
@@ -41,7 +45,7 @@ export function run(argv: readonly string[], io: Io): number {
   try {
     const { values, positionals } = parseArgs({
       args: [...argv], allowPositionals: true,
-      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, help: { type: "boolean", short: "h" } },
+      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, school: { type: "string" }, seed: { type: "string" }, runs: { type: "string" }, presence: { type: "string" }, help: { type: "boolean", short: "h" } },
     });
     const [command, file, ...rest] = positionals;
     if (values.help || command === "help" || command === undefined) {
@@ -64,6 +68,7 @@ export function run(argv: readonly string[], io: Io): number {
       case "decode": decodeCommand(file, values, io); break;
       case "netlist": netlistCommand(file, values, io); break;
       case "convert": convertCommand(file, values, io); break;
+      case "simulate": simulateCommand(file, values, io); break;
       case "shared": sharedCommand(file, values, io); break;
       case "validate": validateCommand(file, io); break;
       case "schema": schemaCommand(file, io); break;

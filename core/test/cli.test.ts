@@ -179,3 +179,24 @@ describe("charts and libraries on the command line", () => {
     expect(cli(["compare", "w.json", "v.json"], { ...files, "v.json": other }).out).toContain("12 -> 24");
   });
 });
+
+describe("simulate", () => {
+  test("plays a hidden fault to the end, the same again for the same seed", () => {
+    const one = cli(["simulate", "w.json", "--fault", "A1:17/referenceDead", "--seed", "3", "--json"], files);
+    expect([one.exit, one.err]).toEqual([0, ""]);
+    const p = JSON.parse(one.out) as { ending: string; steps: { minutes: number }[]; minutes: number; verdict: { suspect: string } };
+    expect(p.ending).toBe("isolated");
+    expect(p.steps.reduce((sum, s) => sum + s.minutes, 0)).toBeCloseTo(p.minutes, 9);
+    expect(cli(["simulate", "w.json", "--fault", "A1:17/referenceDead", "--seed", "3", "--json"], files).out).toBe(one.out);
+  }, 120_000);
+  test("what cannot be is refused with what would do", () => {
+    expect(cli(["simulate", "w.json"], files)).toMatchObject({ exit: 2, err: expect.stringContaining("--fault") as string });
+    expect(cli(["simulate", "w.json", "--fault", "B77/open"], files)).toMatchObject({ exit: 1, err: expect.stringContaining("B77/open") as string });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--school", "guess"], files)).toMatchObject({ exit: 2, err: expect.stringContaining("information") as string });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--seed", "x"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--presence", "2"], files)).toMatchObject({ exit: 2 });
+  });
+  test("a fault that sets no code gives nothing to go by", () => {
+    expect(cli(["simulate", "w.json", "--fault", "S22/spliceHighResistance@0.1"], files).out).toContain("no code sets");
+  }, 60_000);
+});

@@ -194,9 +194,10 @@ describe("intake", () => {
     expect(after.s).toBeLessThan(before.s);
     expect(after.feeds[0]).toMatchObject({ because: "replaced", at: ["B9"] });
   });
-  test("no meter, no readings offered", () => {
-    const predictor = new Predictor(w);
-    expect(analyse(predictor, [code("P0237"), { type: "intake", at, intake: Intake.parse({ tools: ["scanTool"] }) }]).next).toEqual([]);
+  test("no meter: no reading that needs one is offered", () => {
+    const predictor = new Predictor(w), tools = Intake.parse({ tools: ["scanTool"] });
+    const kinds = analyse(predictor, [code("P0237"), { type: "intake", at, intake: tools }]).next.map((n) => n.candidate.instrument);
+    for (const k of kinds) expect(["none", "scanTool"]).toContain(k);
   });
   test("parts that are not there are refused", () => { expect(checkEntries(w, [{ type: "intake", at, intake: Intake.parse({ history: [{ what: "replaced", at: ["B77"] }] }) }]).map((i) => i.code)).toEqual(["entry.missing-thing"]); });
 });

@@ -1,8 +1,8 @@
-// npm run bench:diagnosis [-- --runs 400]: hidden faults on demo and made-up machines, each played to the end by every school of
+// npm run bench:diagnosis [-- --every N] [--machine I] [--only SET]: hidden faults on demo and made-up machines, each played to the end by every school of
 // choosing tests. Prints how often the right cause was isolated, how long it took, and whether what was claimed came true.
 // Uses every core. Run `npm start` or `npm ci` once before.
 import { availableParallelism } from "node:os";
-import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
+import { isMainThread, parentPort, Worker } from "node:worker_threads";
 import { cases, machines } from "./diagnosisCases.mjs";
 import { report } from "./diagnosisReport.mjs";
 import { playCase } from "./diagnosisPlay.mjs";
@@ -11,13 +11,13 @@ if (isMainThread) {
   const arg = (name, otherwise) => { const i = process.argv.indexOf(`--${name}`); return i < 0 ? otherwise : process.argv[i + 1]; };
   const every = Number(arg("every", "1")), only = arg("only", "");
   const began = Date.now();
-  const list = cases(every).filter((c) => !only || c.set === only);
+  const list = cases(every, arg("machine", undefined)).filter((c) => !only || c.set === only);
   // machine by machine, so that a worker's predictions serve many cases
   const byMachine = machines.flatMap((m, i) => chunks(list.filter((c) => c.machine === i)));
   const results = [];
   let next = 0, done = 0;
   await Promise.all(Array.from({ length: Math.min(availableParallelism(), byMachine.length) }, () => new Promise((resolve, reject) => {
-    const worker = new Worker(new URL(import.meta.url), { workerData: {}, resourceLimits: { maxOldGenerationSizeMb: 3000 } });
+    const worker = new Worker(new URL(import.meta.url), { resourceLimits: { maxOldGenerationSizeMb: 3000 } });
     const feed = () => { if (next < byMachine.length) worker.postMessage(byMachine[next++]); else { worker.postMessage(null); resolve(); } };
     worker.on("message", (r) => { results.push(...r); done += r.length; process.stderr.write(`\r${done} of ${list.length} jobs, ${Math.round((Date.now() - began) / 1000)} s `); feed(); });
     worker.on("error", reject);
@@ -27,7 +27,6 @@ if (isMainThread) {
   console.log(report(results, { every, minutes: (Date.now() - began) / 60000 }));
   process.exit(0);
 } else {
-  void workerData;
   parentPort.on("message", (chunk) => { if (chunk === null) process.exit(0); parentPort.postMessage(chunk.map(playCase)); });
 }
 

@@ -99,7 +99,7 @@ export class SimulatedMachine {
     const start = Math.floor(this.random() * Math.max(1, parts.length));
     for (let i = 0; i < parts.length; i++) {
       const part = parts[(start + i) % parts.length]!;
-      const other = { ...wiring, devices: wiring.devices.map((d) => (d.id === part.id ? ({ kind: OTHER_KIND[d.kind], id: d.id, pins: (d as { pins: unknown }).pins, zones: d.zones, reachMinutes: d.reachMinutes, cautions: d.cautions, ...(d.kind === "hall" ? {} : {}) } as unknown as Device) : d)) };
+      const other = { ...wiring, devices: wiring.devices.map((d) => (d.id === part.id ? ({ kind: OTHER_KIND[d.kind], id: d.id, pins: (d as { pins: unknown }).pins, zones: d.zones, reachMinutes: d.reachMinutes, cautions: d.cautions } as unknown as Device) : d)) };
       const known = new Map(generateFaults(other).map((f) => [f.id, f]));
       const same = faults.map((f) => ({ fault: known.get(f.fault.id), severity: f.severity }));
       if (same.some((f) => f.fault === undefined)) continue;

@@ -84,7 +84,6 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       course.push({ truth: shareOfTruth(plan.grouped.suspects, truth), leader: leader.share });
       if (doubtedAfter === undefined && (leader.type === "notHere" || misplacedIn(belief.posterior).filter((m) => m.from === options.mistaken?.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)) doubtedAfter = atWrong;
       const chosen = stage === "proven" || steps.length >= most ? undefined : choose(predictor, plan, belief.gathered.folded, options.school, { seed: options.seed, ...(options.chart ? { chart: options.chart } : {}), ...(options.greedy ? { greedy: true } : {}) });
-      (options as { spy?: (e: readonly Entry[]) => void }).spy?.(entries);
       if (!chosen) { found = leader; break; }
       const { candidate } = chosen;
       machine.look();

@@ -1,0 +1,49 @@
+import { findFault, middleSeverity, play, Predictor, SCHOOLS, type FaultAt, type Played, type School } from "../src/index.js";
+import { shareText } from "../words/index.js";
+import { EXIT, loadWiring, printJson, Refusal, type Io } from "./io.js";
+
+interface Options { readonly fault?: string | undefined; readonly school?: string | undefined; readonly seed?: string | undefined; readonly presence?: string | undefined; readonly runs?: string | undefined; readonly json?: boolean | undefined }
+
+const MOST_RUNS = 10_000;
+
+/** `radicula simulate`: hides faults in a machine, and plays a technician of one school on it to the end; `--runs` plays several machines. */
+export function simulateCommand(file: string, options: Options, io: Io): void {
+  const wiring = loadWiring(file, io), predictor = new Predictor(wiring);
+  const school = (options.school ?? "information") as School;
+  if (!SCHOOLS.includes(school)) throw new Refusal(EXIT.usage, [`--school: there is no "${school}". One of ${SCHOOLS.join(", ")}.`]);
+  const seed = whole("--seed", options.seed ?? "1", 0, 1e9), runs = whole("--runs", options.runs ?? "1", 1, MOST_RUNS);
+  const presence = options.presence === undefined ? undefined : Number(options.presence);
+  if (presence !== undefined && !(presence > 0 && presence <= 1)) throw new Refusal(EXIT.usage, [`--presence: "${options.presence}" is not a share between 0 and 1.`]);
+  const faults = hidden(predictor, options.fault);
+  const all = Array.from({ length: runs }, (_, i) => play(predictor, faults, { school, seed: seed + i, ...(presence === undefined ? {} : { presence }), ...(faults.length > 1 ? { repairs: true } : {}) }));
+  if (options.json) printJson(io, runs === 1 ? all[0] : all);
+  else if (runs === 1) print(all[0]!, io);
+  else summary(all, io);
+}
+
+function whole(name: string, text: string, least: number, most: number): number {
+  const n = Number(text);
+  if (!Number.isInteger(n) || n < least || n > most) throw new Refusal(EXIT.usage, [`${name}: "${text}" is not a whole number from ${least} to ${most}.`]);
+  return n;
+}
+function hidden(predictor: Predictor, text: string | undefined): FaultAt[] {
+  if (!text) throw new Refusal(EXIT.usage, ["radicula simulate needs --fault ID, or several joined by commas. See radicula faults WIRING.json."]);
+  return text.split(",").map((id) => {
+    const found = findFault(predictor.faults, id.trim());
+    if (!found) throw new Refusal(EXIT.document, [`There is no fault "${id.trim()}" on this machine. See radicula faults WIRING.json.`]);
+    return { fault: found.fault, severity: found.ohm ?? middleSeverity(found.fault) };
+  });
+}
+
+const ENDINGS: Readonly<Record<Played["ending"], string>> = { isolated: "isolated", wrong: "the wrong cause was declared", gaveUp: "given up: nothing told the rest apart", noCode: "no code sets: nothing to go by" };
+
+function print(p: Played, io: Io): void {
+  io.out(`${p.faults.join(", ")}, school ${p.school}, seed ${p.seed}\n`);
+  p.steps.forEach((s, i) => io.out(`  ${String(i + 1).padStart(2)}. ${s.candidate}: ${s.got.join(", ")}  (${s.minutes.toFixed(1)} min; before it ${s.leader} led with ${shareText(s.share)})\n`));
+  io.out(`${ENDINGS[p.ending]}${p.verdict ? `: ${p.verdict.suspect} at ${shareText(p.verdict.share)}` : ""}; ${p.steps.length} tests, ${p.minutes.toFixed(1)} min\n`);
+}
+function summary(all: readonly Played[], io: Io): void {
+  const played = all.filter((p) => p.ending !== "noCode"), count = (e: Played["ending"]) => all.filter((p) => p.ending === e).length;
+  io.out(`${all.length} machines: isolated ${count("isolated")}, wrong ${count("wrong")}, given up ${count("gaveUp")}, no code ${count("noCode")}\n`);
+  if (played.length) io.out(`on average ${(played.reduce((s, p) => s + p.steps.length, 0) / played.length).toFixed(1)} tests, ${(played.reduce((s, p) => s + p.minutes, 0) / played.length).toFixed(1)} min\n`);
+}
