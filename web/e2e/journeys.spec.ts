@@ -27,9 +27,14 @@ async function takeOne(page: Page): Promise<boolean> {
   if (await verdict(page).isVisible()) return false;
   const before = await entryCount(page);
   const sentence = await card(page).getByRole("heading").textContent();
-  await box(page).focus();
+  // a value to type, or two answers to choose from: either has the focus
+  const asked = card(page).getByRole("button", { name: /Nothing to see|No reaction|It stayed|The right number|It is the right one/ });
+  await expect(box(page).or(asked)).toBeVisible();
+  const typed = await box(page).isVisible();
+  await (typed ? box(page) : asked).focus();
   await page.keyboard.press("s");
-  await expect(box(page)).not.toHaveValue("");
+  if (typed) await expect(box(page)).not.toHaveValue("");
+  else await expect(card(page).getByLabel("Simulated meter shows")).not.toContainText("– – –");
   await page.keyboard.press("Enter");
   await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
   await saved(page);
@@ -79,11 +84,11 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await expect(page.getByRole("link", { name: /Four codes after rain/ }).filter({ hasText: "simulated machine" })).toContainText("Cause found");
 });
 
-test("job (b): the corroded sensor-ground splice, within six readings", async ({ page }) => {
+test("job (b): the corroded sensor-ground splice, within ten tests", async ({ page }) => {
   await openCopy(page, "", "Three signals low since the wash-down", true);
   let readings = 0;
-  while (readings < 7 && (await takeOne(page))) readings++;
-  expect(readings).toBeLessThanOrEqual(6);
+  while (readings < 11 && (await takeOne(page))) readings++;
+  expect(readings).toBeLessThanOrEqual(10);
   await expect(verdict(page)).toContainText(/splice S22 \(sensor ground\)/i);
   await expect(verdict(page)).toContainText("One cause, confirmed");
 });

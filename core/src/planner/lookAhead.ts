@@ -1,6 +1,6 @@
 import type { Predictor } from "../diagnosis/predictor.js";
 import type { Candidate } from "./candidates.js";
-import { Cost, type Standing } from "./cost.js";
+import type { Cost, Standing } from "./cost.js";
 import { Forecast, type Atom, type Crowd } from "./crowd.js";
 import { expectedCost, greedy, rollout, type Decision } from "./decision.js";
 
