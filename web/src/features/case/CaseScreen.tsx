@@ -176,7 +176,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
             : candidate && analysis ? (
               <NextReading
                 jobId={job.id} candidate={candidate} recommendation={recommendation} dangers={folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? []} confirming={analysis.stage === "confirming"} suspects={analysis.suspects} namer={namer} instructor={instructor} practice={job.practice} busy={onTheirWay} keypad={keypad}
-                texts={texts} onTexts={setTexts} onLog={onLog} onAnswer={onAnswer} onSetAside={setAside} onOther={() => setSheet("other")} onWhy={why} onShortcut={shortcut}
+                texts={texts} onTexts={(t) => { if (!other && recommendation) setOther({ offered: recommendation.candidate.id }); setTexts(t); }} onLog={onLog} onAnswer={onAnswer} onSetAside={setAside} onOther={() => setSheet("other")} onWhy={why} onShortcut={shortcut}
               />
             ) : !hasWiring ? <section className={styles.start}><h2>No wiring yet</h2><p>Type the connectors around the coded sensors: connector, cavity, colour, function, where it goes. A dozen lines are enough to start.</p>{workbench ? <Button type="primary" href={workbench}>Type the wiring</Button> : null}</section>
             : analysis?.stage === "waiting" && set.length ? <section className={styles.start}><h2>What do these codes name?</h2><p>{set.map((c) => c.code).join(", ")}: no part of this wiring is known for {set.length === 1 ? "it" : "them"}, so nothing can be ranked yet.</p><Button type="primary" onClick={() => setSheet("name")}>Say which part each names</Button></section>

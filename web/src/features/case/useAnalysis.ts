@@ -10,6 +10,8 @@ interface Result { readonly analysis: Analysis | undefined; readonly ms: number;
 
 /** Pause before thinking ahead, so that a quick second reading is not kept waiting. */
 const THINK_AFTER_MS = 30;
+/** How long the looked-ahead suggestion may take before the first one is shown meanwhile. */
+const FIRST_AFTER_MS = 1500;
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
@@ -29,18 +31,20 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     const api = remote.current;
     if (!api) return;
     const mine = ++latest.current;
-    let timer: ReturnType<typeof setTimeout> | undefined;
+    let timer: ReturnType<typeof setTimeout> | undefined, first: ReturnType<typeof setTimeout> | undefined;
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
+    // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
     api.first(entries).then(({ analysis, ms }) => {
-      if (latest.current === mine) setResult({ analysis, ms, of: undefined, failed: false });
+      first = setTimeout(() => { if (latest.current === mine) setResult((r) => (r.of === entries ? r : { analysis, ms, of: undefined, failed: false })); }, FIRST_AFTER_MS);
     }, () => undefined);
     api.update(entries).then((full) => {
+      clearTimeout(first);
       if (latest.current !== mine || !full) return;
       const { analysis, ms } = full;
       setResult({ analysis, ms, of: entries, failed: false });
       timer = setTimeout(() => { if (latest.current === mine) void api.think(entries, analysis); }, THINK_AFTER_MS);
     }, () => { if (latest.current === mine) setResult((r) => ({ ...r, failed: true })); });
-    return () => clearTimeout(timer);
+    return () => { clearTimeout(timer); clearTimeout(first); };
   }, [wiring, entries]);
 
   const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
