@@ -21,7 +21,7 @@ export function Course({ suspects, entries, courseOf, namer }: { readonly suspec
     <div className={styles.course}>
       <ul className={styles.legend}>{places.map((p, i) => <li key={p.id}><svg width="30" height="8" aria-hidden="true"><line x1="0" x2="30" y1="4" y2="4" stroke={LINES[i]} strokeWidth="3" strokeDasharray={DASHES[i]} /></svg>{namer.place(p)} <span className="mono">{shareText((course.at(-1)?.shares[p.id]) ?? 0)}</span></li>)}</ul>
       <div className={styles.chart} role="img" aria-label={`Suspicion after each entry: ${places.map((p) => `${p.id} ${course.map((c) => Math.round(100 * (c.shares[p.id] ?? 0))).join(", ")} percent`).join("; ")}`}>
-        <ResponsiveContainer width="100%" height="100%">
+        <ResponsiveContainer width="100%" height={300} initialDimension={{ width: 700, height: 300 }}>
           <LineChart data={rows} margin={{ top: 8, right: 16, bottom: 20, left: 0 }}>
             <CartesianGrid stroke="var(--line)" vertical={false} />
             <XAxis dataKey="number" stroke="var(--muted)" tickLine={false} label={{ value: "logbook entry", position: "bottom", fill: "var(--muted)", fontSize: 13 }} />
