@@ -13,7 +13,7 @@ export function SchoolSwitch({ analysis, busy, onChange }: { readonly analysis: 
   const own = about(analysis.school), best = about("information");
   return (
     <div className={styles.row}>
-      <label htmlFor="school">Order of tests</label>
+      <label htmlFor="school">Order</label>
       <Select<School> id="school" value={analysis.school} disabled={busy} onChange={onChange} popupMatchSelectWidth={360} variant="borderless"
         options={OFFERED.map((s) => ({ value: s, label: SCHOOL_WORDS[s].title }))}
         optionRender={({ value }) => { const s = value as School; return <div className={styles.option}><b>{SCHOOL_WORDS[s].title}</b><span className="mono">{about(s)}</span><small>{SCHOOL_WORDS[s].detail}</small></div>; }} />
