@@ -13,7 +13,7 @@ const percent = (x) => `${(100 * x).toFixed(1)} %`;
 
 function row(name, list) {
   const runs = list.filter((r) => r.ending !== "noCode"), n = runs.length;
-  if (n === 0) return `| ${name} | 0 | | | | | |`;
+  if (n === 0) return undefined;
   const count = (e) => runs.filter((r) => r.ending === e).length;
   return `| ${name} | ${n} | ${interval(count("isolated"), n)} | ${interval(count("wrong"), n)} | ${percent(count("gaveUp") / n)} | ${mean(runs.map((r) => r.tests)).toFixed(1)}, ${quantile(runs.map((r) => r.tests), 0.9)} | ${mean(runs.map((r) => r.minutes)).toFixed(1)}, ${quantile(runs.map((r) => r.minutes), 0.9).toFixed(1)} |`;
 }
@@ -40,7 +40,7 @@ export function report(results, { every, minutes }) {
   out.push(`wrong component: doubted before the fourth test there in ${interval(wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4).length, wrong.length)}`);
   const missed = single.filter((r) => r.ending === "wrong" || r.ending === "gaveUp");
   out.push("", "not isolated:", ...missed.slice(0, 60).map((r) => `  ${machines[r.machine].name}: ${r.faults.join()} (seed ${r.seed}) ${r.ending}, ${r.verdict?.suspect} at ${r.verdict?.share.toFixed(3)}, truth ${r.course.truth.toFixed(3)}`));
-  return out.join("\n");
+  return out.filter((line) => line !== undefined).join("\n");
 }
 
 /** Claimed against delivered at the stop, and along the way (Brier 1950: mean squared error of the leader's share). */

@@ -1,8 +1,8 @@
-import { DEFAULTS } from "../defaults.js";
 import type { Entry } from "../format/case.js";
 import { gather, type Evidence, type Gathered } from "./evidence.js";
 import { distance } from "./groups.js";
-import { predictedAt, weigh, type Posterior, type World } from "./posterior.js";
+import { weigh, type Posterior, type World } from "./posterior.js";
+import { predictedAt } from "./readingWeights.js";
 import type { Predictor } from "./predictor.js";
 import { growSeveral, type Several } from "./several.js";
 
@@ -24,7 +24,8 @@ export interface BeliefOptions {
 }
 
 /** A reading further from the prediction than this is contradicted, standard deviations; a present code less likely than this is not explained. */
-export const MISFIT_SIGMAS = 4, EXPLAINED = 0.3;
+export const EXPLAINED = 0.3;
+const MISFIT_SIGMAS = 4;
 
 /** Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained. */
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
@@ -88,4 +89,3 @@ export function misfit(predictor: Predictor, world: World, e: Extract<Evidence, 
   return world.presence === 1 ? there : Math.min(there, nearest(0, () => 1, predictor.draws));
 }
 const HEAVY = 1e-3;
-export const ENOUGH = DEFAULTS.plan.enoughShare;

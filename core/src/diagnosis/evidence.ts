@@ -2,7 +2,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { Entry, State } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded } from "../logbook/fold.js";
-import { compareSeen, seenRemarks } from "../logbook/seen.js";
+import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { deviceConnectors } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
@@ -71,8 +71,7 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
   }
   for (const { number, entry } of folded.clues) evidence.push({ kind: "clue", number, clue: entry });
   for (const { number, entry } of folded.seen) {
-    const drawn = predictor.wiring.connectors.find((c) => c.id === entry.connector)?.partNumber ?? predictor.wiring.devices.find((d) => deviceConnectors(d).includes(entry.connector))?.partNumber;
-    if (entry.partNumber === undefined || drawn === undefined) continue;
+    if (entry.partNumber === undefined || drawnPartNumber(predictor.wiring, entry.connector) === undefined) continue;
     const parts = predictor.wiring.devices.filter((d) => deviceConnectors(d).includes(entry.connector)).map((d) => d.id);
     evidence.push({ kind: "clue", number, clue: { type: "partNumber", parts, same: compareSeen(predictor.wiring, entry)?.partNumber === undefined } });
   }

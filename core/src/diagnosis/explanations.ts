@@ -1,6 +1,6 @@
 import type { Evidence } from "./evidence.js";
 import { minimalHittingSets } from "./hitting.js";
-import { logPriors } from "./posterior.js";
+import { logPriors } from "./codeWeights.js";
 import type { Predictor } from "./predictor.js";
 
 const MOST_FAULTS = 40, MOST_SIZE = 3, LISTED = 8;

@@ -3,9 +3,9 @@ import { OVERLOAD } from "../units/quantity.js";
 import type { Instrument } from "./predictor.js";
 
 /** Share of the spread over draws taken as the width around each draw (a kernel density over the draws). */
-const DRAW_KERNEL = 0.6;
+export const DRAW_KERNEL = 0.6;
 /** Share of half the gap to the neighbouring severities taken as width, so that nothing falls between grid points. */
-const SEVERITY_KERNEL = 0.5;
+export const SEVERITY_KERNEL = 0.5;
 /** Probability of each mixture of "finite" and OL, beyond a slip of the hand. */
 const OVERLOAD_EDGE_OHM = 2e6;
 
@@ -82,7 +82,7 @@ export function sigmaLnOhm(predicted: number, spread: number): number {
 }
 
 /** Several faults are tried at few severities only: what lies between them, as a share of the value. */
-const UNSTEPPED_SHARE = 0.15;
+export const UNSTEPPED_SHARE = 0.12;
 
 /**
  * Width to give each sample of one hypothesis at one point, from how draws and neighbouring severities differ there.

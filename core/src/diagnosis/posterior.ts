@@ -3,11 +3,13 @@ import type { State } from "../format/case.js";
 import type { Fault } from "../faults/fault.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
-import { stateName } from "../network/state.js";
-import { likelihood, phi, scaleOf, voltRange } from "./likelihood.js";
-import { familiesOf, type Families } from "./unknowns.js";
+import { afterCodes, byPlace, codeCloud, logCodeNotHere, logPriors, type AfterCodes } from "./codeWeights.js";
+import { phi, scaleOf } from "./likelihood.js";
+import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
-import type { Instrument, Predictor } from "./predictor.js";
+import type { Predictor } from "./predictor.js";
+import { drawSteps, memoColumn, nameOf, predictedAt, readingCloud, stepsOf, type Named } from "./readingWeights.js";
+import { familiesOf, type Families } from "./unknowns.js";
 
 /**
  * One thing that may be so: a hypothesis of the predictor (nothing, one fault, several), always there or coming and
@@ -49,10 +51,6 @@ export interface WeighOptions {
   readonly only?: "lasting";
 }
 
-/** Hypotheses and samples this far behind after codes alone are not read up any further (natural log). */
-const PRUNE_AFTER_CODES = Math.log(1e-9);
-/** What "not in this wiring" expects of a code: that something is set, no one knows what. */
-const NOT_HERE_CODE = 0.4;
 const WORTH_KEEPING = 1e-7;
 /** Worlds below this share are never planned for: what their draws say is not worked out. */
 const WORTH_PLANNING = 3e-4;
@@ -121,7 +119,7 @@ class Weighing {
   }
 
   private logNotHere(e: Evidence): number {
-    if (e.kind === "code") return e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE);
+    if (e.kind === "code") return logCodeNotHere(e);
     return Math.log(e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.predictor.wiring.nominalVolt));
   }
 
@@ -203,9 +201,10 @@ class Weighing {
 }
 const ALL_DRAWS = new Uint8Array(256).fill(1), ALL_WANTED = new Uint8Array(1 << 14).fill(1);
 
-interface Named { readonly e: ReadingEvidence; readonly family: string; readonly name: string }
 /** The readings that hang on one unknown. */
 interface Family { readonly family: string; readonly readings: readonly Named[]; readonly name: string; readonly columns: Map<number, Map<number, Float64Array>> }
+/** Families whose products are kept. */
+const KEPT_FAMILIES = 256;
 interface Member { readonly family: string; readonly arrays: readonly Float32Array[]; readonly healthy: readonly Float32Array[]; readonly fine: number }
 interface Found {
   readonly hypothesis: number; readonly presence: number; readonly misplaced: Misplacement | undefined;
@@ -221,9 +220,6 @@ function product(m: Member, at: number, draw: number, presence: number): number 
   else for (let i = 0; i < m.arrays.length; i++) x *= presence * m.arrays[i]![at]! + (1 - presence) * m.healthy[i]![draw]!;
   return x;
 }
-/** Steps between two draws along the unknown that drives a family. */
-const DRAW_STEPS = 3;
-const drawSteps = (order: readonly number[] | undefined) => (order ? DRAW_STEPS : 1);
 
 function spreadOverDraws(predictor: Predictor, h: number, places: Float64Array): Float64Array {
   const w = normalise(places), { draws } = predictor, used = predictor.drawsUsed(h);
@@ -231,95 +227,10 @@ function spreadOverDraws(predictor: Predictor, h: number, places: Float64Array):
   for (let s = 0; s < out.length; s++) out[s] = s % draws < used ? w[Math.floor(s / draws)]! / used : 0;
   return out;
 }
-/** ln mean over draws, by severity */
-function byPlace(predictor: Predictor, h: number, cloud: Float64Array): Float64Array {
-  const { draws } = predictor, used = predictor.drawsUsed(h);
-  return Float64Array.from({ length: cloud.length / draws }, (_, p) => logMean(cloud.subarray(p * draws, p * draws + used)));
-}
 /** Readings at a look-alike are only thought of for suspects that codes leave this likely, natural log. */
 const LN_MISPLACED_LEAST = Math.log(1e-3);
 /** What comes and goes is only thought of for suspects that codes leave this likely, natural log. */
 const LN_GOING_LEAST = Math.log(1e-5);
-
-interface AfterCodes {
-  readonly signature: string;
-  /** ln of prior times likelihood of the codes, by hypothesis; the best of them */
-  readonly log: Float64Array;
-  readonly best: number;
-  readonly share: Float64Array;
-  /** ln likelihood of the codes by severity */
-  readonly places: ReadonlyMap<number, Float64Array>;
-  readonly samples: ReadonlyMap<number, Float64Array>;
-  readonly wanted: ReadonlyMap<number, Uint8Array>;
-  /** as `places`, where the fault comes and goes */
-  going(h: number, presence: number): Float64Array;
-}
-
-/** What codes alone leave: worked out once for one set of codes. */
-function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPrior: Float64Array, factors: Float64Array | undefined): AfterCodes {
-  const signature = `${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
-  const known = predictor.memo.get("after codes") as AfterCodes | undefined;
-  if (known?.signature === signature) return known;
-  predictor.memo.delete("readings");
-  predictor.memo.delete("families read");
-  const n = predictor.faults.length + 1;
-  const log = new Float64Array(n), clouds = new Map<number, Float64Array>();
-  for (let h = 0; h < n; h++) {
-    const cloud = codeCloud(predictor, h, codes, 1);
-    log[h] = logPrior[h]! + logMean(cloud);
-    clouds.set(h, cloud);
-  }
-  const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
-  const wanted = new Map<number, Uint8Array>(), samples = new Map<number, Float64Array>(), places = new Map<number, Float64Array>();
-  for (let h = 0; h < n; h++) {
-    const cloud = clouds.get(h)!;
-    if (log[h]! < best + PRUNE_AFTER_CODES) { clouds.delete(h); continue; }
-    const list = byPlace(predictor, h, cloud);
-    places.set(h, list);
-    wanted.set(h, Uint8Array.from(cloud, (_, s) => (logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= best + PRUNE_AFTER_CODES ? 1 : 0)));
-    samples.set(h, normalise(cloud));
-  }
-  const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE), 0);
-  const goingBy = new Map<string, Float64Array>();
-  const going = (h: number, presence: number) => {
-    const name = `${h} ${presence}`;
-    let cloud = goingBy.get(name);
-    if (!cloud) goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence))));
-    return cloud;
-  };
-  const result: AfterCodes = { signature, log, best, share: normalise(Float64Array.from([...log, notHere])), places, samples, wanted, going };
-  predictor.memo.set("after codes", result);
-  return result;
-}
-
-/** ln likelihood of all codes, by sample. */
-export function codeCloud(predictor: Predictor, h: number, codes: readonly CodeEvidence[], presence: number): Float64Array {
-  const { samples } = predictor.hypotheses[h]!, n = predictor.monitors.length;
-  const cloud = new Float64Array(samples);
-  if (codes.length === 0) return cloud;
-  const shares = predictor.codeShares(h, codes.map((c) => c.monitor)), lasting = presence === 1;
-  for (const e of codes) {
-    for (let s = 0; s < samples; s++) cloud[s] = cloud[s]! + logCode(shares[s * n + e.monitor]!, e, lasting, presence);
-  }
-  return cloud;
-}
-
-/** ln probability of one code's evidence where the fault, when there, sets it with probability `share`. */
-export function logCode(share: number, e: Pick<CodeEvidence, "present" | "status" | "weight">, lasting = true, presence = 1): number {
-  const { miss, falseAlarm, lasting: l, comesAndGoes: g } = DEFAULTS.codes;
-  const seen = lasting ? 1 : 0.5 + 0.5 * presence; // it need not have been there since codes were cleared
-  const p = share * (1 - miss) * seen + (1 - share) * falseAlarm;
-  if (!e.present) return e.weight * Math.log(1 - p);
-  const status = e.status === "absent" ? 1 : lasting ? l[e.status] : g[e.status];
-  return e.weight * (Math.log(p) + Math.log(status));
-}
-
-/** ln of the normalised priors; the last entry is "not in this wiring". */
-export function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
-  const raw = [DEFAULTS.prior.nothingWrong, ...predictor.faults.map((f, i) => f.prior * (factors?.[i] ?? 1)), DEFAULTS.prior.notInThisWiring];
-  const rates = raw.map((r) => r ** DEFAULTS.priorTrust), sum = rates.reduce((a, b) => a + b, 0);
-  return Float64Array.from(rates, (r) => Math.log(r / sum));
-}
 
 /** Share of a fault's rate that is of the kind that comes and goes. */
 export function comingAndGoing(fault: Fault, told: boolean): number {
@@ -327,100 +238,6 @@ export function comingAndGoing(fault: Fault, told: boolean): number {
   const base = fault.place.type === "cavity" || fault.place.type === "connector" || fault.place.type === "splice" || fault.place.type === "ground" ? contact
     : fault.place.type === "wire" ? wire : fault.mode === "trueCondition" || fault.mode === "wrongPart" || fault.mode === "biased" || fault.mode === "fuseBlown" || fault.mode === "cavitiesSwapped" ? 0 : device;
   return Math.min(0.9, base * (told ? factor : 1));
-}
-
-/** Steps between two grid points of the severity: a true severity lies between them, and at the same place for every reading. */
-const STEPS = 4;
-export const stepsOf = (predictor: Predictor, h: number) => (predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1);
-/** Evidence whose likelihoods are kept. */
-const KEPT_READINGS = 64, KEPT_FAMILIES = 256;
-
-/**
- * Likelihood of one reading by severity, step, draw and step between draws:
- * [((place · steps + step) · draws used + draw) · draw steps + draw step]. A true severity lies between those tried, and
- * at the same place for every reading; so does the unknown that drives a family.
- */
-function readingCloud(predictor: Predictor, h: number, n: Named, wanted: Uint8Array, families: Families): Float32Array {
-  const column = memoColumn<Float32Array>(predictor, "readings", n.name, KEPT_READINGS);
-  const known = h <= predictor.faults.length ? column.get(h) : undefined;
-  if (known) return known;
-  const fine = likelihoods(predictor, h, n.e, wanted, families.order(n.family));
-  if (h <= predictor.faults.length) column.set(h, fine);
-  return fine;
-}
-/** One remembered column of several, by hypothesis; the oldest makes room. */
-function memoColumn<T>(predictor: Predictor, memo: string, name: string, most: number): Map<number, T> {
-  let all = predictor.memo.get(memo) as Map<string, Map<number, T>> | undefined;
-  if (!all) predictor.memo.set(memo, (all = new Map<string, Map<number, T>>()));
-  let column = all.get(name);
-  if (!column) {
-    if (all.size >= most) all.delete(all.keys().next().value!);
-    all.set(name, (column = new Map<number, T>()));
-  }
-  return column;
-}
-const nameOf = (e: ReadingEvidence) => `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
-
-function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted: Uint8Array, order: readonly number[] | undefined): Float32Array {
-  const { stepped, samples } = predictor.hypotheses[h]!, { draws } = predictor, used = predictor.drawsUsed(h);
-  const steps = stepsOf(predictor, h), fine = drawSteps(order), range = voltRange(predictor.wiring.nominalVolt), count = samples / draws;
-  const mask = used === draws ? wanted : wanted.map((w, s) => (s % draws < used ? w : 0));
-  const { values, stride, place } = predictedAt(predictor, h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
-  const at = (p: number, d: number) => values[(p * draws + d) * stride + place]!;
-  const out = new Float32Array(count * steps * used * fine);
-  const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
-  const scale = (v: number) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
-  const neighbours = order ? neighboursIn(order.filter((d) => d < used), used) : undefined;
-  for (let p = 0; p < count; p++) {
-    if (!wanted[p * draws]) continue;
-    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1, above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
-    const deviation = neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, at, scale);
-    for (let d = 0; d < used; d++) {
-      const here = at(p, d), x = scale(here);
-      const gap = (q: number) => { if (q < 0) return 0; const g = Math.abs(scale(at(q, d)) - x); return g === g && g < Infinity ? g : 0; };
-      const severityGap = stepped ? (0.25 / steps) * (gap(below) + gap(above)) : UNSTEPPED_SHARE * Math.abs(ohms ? 1 : x);
-      const low = neighbours ? neighbours.below[d]! : -1, high = neighbours ? neighbours.above[d]! : -1;
-      const along = (q: number) => { if (q < 0) return 0; const g = scale(at(p, q)) - x; return g === g && Math.abs(g) < Infinity ? g : 0; };
-      const up = along(high), down = along(low);
-      const drawGap = neighbours ? (0.25 / fine) * (Math.abs(up) + Math.abs(down)) : 0;
-      const width = Math.hypot(severityGap, deviation, drawGap);
-      for (let k = 0; k < steps; k++) {
-        const t = (k + 0.5) / steps - 0.5, next = t < 0 ? below : above;
-        const base = next < 0 ? here : between(here, at(next, d), Math.abs(t), e.instrument);
-        for (let j = 0; j < fine; j++) {
-          let v = base;
-          if (neighbours && base < Infinity) {
-            const u = (j + 0.5) / fine - 0.5;
-            // beyond the last draw the unknown goes on as it came
-            const shift = u < 0 ? (low >= 0 ? down : -up) * -u : (high >= 0 ? up : -down) * u;
-            v = ohms ? Math.max(0, Math.exp(scale(base) + shift) - DEFAULTS.reading.ohmFloor) : base + shift;
-          }
-          out[((p * steps + k) * used + d) * fine + j] = likelihood(e.instrument, e.value, v, width, range);
-        }
-      }
-    }
-  }
-  return out;
-}
-/** Share of the spread over draws taken as the width around each, where nothing orders them. */
-const DRAW_KERNEL = 0.6;
-/** Several faults are tried at few severities only: what lies between them, as a share of the value. */
-const UNSTEPPED_SHARE = 0.12;
-function deviationOf(p: number, used: number, at: (p: number, d: number) => number, scale: (v: number) => number): number {
-  let n = 0, sum = 0, squares = 0;
-  for (let d = 0; d < used; d++) { const x = scale(at(p, d)); if (x === x && Math.abs(x) < Infinity) { n++; sum += x; squares += x * x; } }
-  return n === 0 ? 0 : Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
-}
-function neighboursIn(order: readonly number[], used: number): { readonly below: Int32Array; readonly above: Int32Array } {
-  const below = new Int32Array(used).fill(-1), above = new Int32Array(used).fill(-1);
-  order.forEach((d, i) => { below[d] = order[i - 1] ?? -1; above[d] = order[i + 1] ?? -1; });
-  return { below, above };
-}
-
-/** Predictions of a reading: a column, how far its samples stand apart in it, and where in each the reading is. */
-export function predictedAt(predictor: Predictor, h: number, e: Pick<ReadingEvidence, "instrument" | "point" | "black" | "state">, wanted?: Uint8Array): { readonly values: Float32Array; readonly stride: number; readonly place: number } {
-  if (e.black !== undefined) return { values: predictor.predictBetween(h, e.state, e.instrument, e.point, e.black, wanted), stride: 1, place: 0 };
-  return { values: predictor.predict(h, e.state, e.instrument, wanted), stride: predictor.stride(e.instrument), place: predictor.placeOf(e.instrument, e.point)! };
 }
 
 /** Whether a new fuse or a breaker holds: the circuit behind it is up in that state. */
@@ -437,22 +254,3 @@ function addHolds(predictor: Predictor, h: number, clue: { readonly fuse: string
   }
 }
 
-/** Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays one. */
-function between(here: number, there: number, share: number, instrument: Instrument): number {
-  if (!Number.isFinite(here) || !Number.isFinite(there)) return here;
-  if (instrument !== "ohmmeter" || here <= 0 || there <= 0) return here + (there - here) * share;
-  return here * (there / here) ** share;
-}
-
-export function logMean(log: Float64Array): number {
-  let most = -Infinity, sum = 0;
-  for (const l of log) most = Math.max(most, l);
-  for (const l of log) sum += Math.exp(l - most);
-  return most + Math.log(sum / log.length);
-}
-export function normalise(log: Float64Array): Float64Array {
-  const most = log.reduce((a, b) => Math.max(a, b), -Infinity);
-  const w = log.map((l) => Math.exp(l - most));
-  const sum = w.reduce((a, b) => a + b, 0);
-  return w.map((x) => x / sum);
-}

@@ -4,7 +4,9 @@ import { clueAnywhere, clueLikelihood } from "./clues.js";
 import type { Evidence } from "./evidence.js";
 import { distance } from "./groups.js";
 import { likelihood, scaleOf, spreads, voltRange } from "./likelihood.js";
-import { logCode, logPriors, predictedAt, type Posterior, type World } from "./posterior.js";
+import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
+import type { Posterior, World } from "./posterior.js";
+import { predictedAt } from "./readingWeights.js";
 import type { Instrument, Predictor } from "./predictor.js";
 
 /** Why one piece of evidence speaks for or against a suspect, as data. */
@@ -76,7 +78,7 @@ export class Reasons {
     return share > 0 ? Math.log(sum / share) : 0;
   }
   private fitNotHere(e: Evidence): number {
-    if (e.kind === "code") return e.weight * Math.log(e.present ? 0.4 : 0.6);
+    if (e.kind === "code") return logCodeNotHere(e);
     return Math.log(e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.nominalVolt));
   }
 
@@ -112,7 +114,7 @@ export class Reasons {
 }
 
 const isYes = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): boolean => clue.type === "look" ? !clue.found.includes("nothing") : clue.type === "wiggle" ? clue.reacted : clue.type === "swap" ? clue.result === "moved" : clue.type === "holds" ? clue.held : clue.type === "identity" ? !clue.right : !clue.same;
-const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string => clue.type === "swap" || clue.type === "partNumber" ? clue.parts.join(" and ") : clue.type === "holds" ? clue.fuse : clue.type === "identity" ? clue.connector : clue.thing;
+const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string => clue.type === "swap" || clue.type === "partNumber" ? clue.parts.join(" + ") : clue.type === "holds" ? clue.fuse : clue.type === "identity" ? clue.connector : clue.thing;
 
 /** How likely each code was before anything was known. */
 function priorFit(predictor: Predictor, evidence: readonly Evidence[], factors: Float64Array | undefined): Float64Array {

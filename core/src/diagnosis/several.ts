@@ -1,7 +1,8 @@
 import { DEFAULTS } from "../defaults.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import { likelihood, spreads, voltRange } from "./likelihood.js";
-import { logCode, logPriors, predictedAt } from "./posterior.js";
+import { logCode, logPriors } from "./codeWeights.js";
+import { predictedAt } from "./readingWeights.js";
 import type { Predictor } from "./predictor.js";
 
 /** A hypothesis of several faults worth weighing exactly. */

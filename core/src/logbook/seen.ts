@@ -14,6 +14,11 @@ export function coloursAt(wiring: Wiring, connector: string): ReadonlyMap<string
   return found;
 }
 
+/** The number the wiring has for a connector, or for the part on it. */
+export function drawnPartNumber(wiring: Wiring, connector: string): string | undefined {
+  return wiring.connectors.find((c) => c.id === connector)?.partNumber ?? wiring.devices.find((d) => deviceConnectors(d).includes(connector) && d.partNumber)?.partNumber;
+}
+
 export interface SeenMismatch {
   readonly connector: string;
   readonly colours: readonly { readonly cavity: string; readonly seen: string; readonly drawn: string }[];
@@ -30,7 +35,7 @@ export function compareSeen(wiring: Wiring, seen: SeenEntry): SeenMismatch | und
   const drawn = coloursAt(wiring, connector.id);
   const colours = seen.colours.flatMap((s) => { const d = drawn.get(s.cavity); return d !== undefined && !sameColour(d, s.colour) ? [{ cavity: s.cavity, seen: s.colour, drawn: d }] : []; });
   const cavities = seen.cavities !== undefined && seen.cavities !== connector.cavities.length ? { seen: seen.cavities, drawn: connector.cavities.length } : undefined;
-  const drawnNumber = connector.partNumber ?? wiring.devices.find((d) => deviceConnectors(d).includes(connector.id) && d.partNumber)?.partNumber;
+  const drawnNumber = drawnPartNumber(wiring, connector.id);
   const partNumber = seen.partNumber && drawnNumber && bare(seen.partNumber) !== bare(drawnNumber) ? { seen: seen.partNumber, drawn: drawnNumber } : undefined;
   if (!colours.length && !cavities && !partNumber) return undefined;
   const own = agreement(wiring, connector.id, seen);
@@ -48,7 +53,7 @@ function agreement(wiring: Wiring, id: string, seen: SeenEntry): number {
   let score = 0;
   for (const s of seen.colours) { const d = drawn.get(s.cavity); score += d === undefined ? -1 : sameColour(d, s.colour) ? 1 : -1; }
   if (seen.cavities !== undefined) score += seen.cavities === connector.cavities.length ? 2 : -2;
-  const number = connector.partNumber ?? wiring.devices.find((d) => deviceConnectors(d).includes(id) && d.partNumber)?.partNumber;
+  const number = drawnPartNumber(wiring, id);
   if (seen.partNumber && number) score += bare(seen.partNumber) === bare(number) ? 2 : -2;
   return score;
 }

@@ -88,9 +88,6 @@ export class SimulatedMachine {
   codes(): { module: string; code: string }[] {
     return this.rig.codes().filter(() => this.options.missed === undefined || this.random() >= this.options.missed).map((m) => ({ module: m.code.module, code: m.code.id }));
   }
-  /** with what probability a chance of the world comes out true: shared by looks, swaps and wiggles */
-  chance(p: number): boolean { return this.random() < p; }
-  get isThere(): boolean { return this.there; }
 
   /** Another kind with the same pins in place of a part that no fault touches, if one can be found that sets no code by itself. */
   private withWrongKind(wiring: Wiring, faults: readonly FaultAt[]): { wiring: Wiring; faults: readonly FaultAt[] } {

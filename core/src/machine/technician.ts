@@ -1,5 +1,4 @@
 import { assess } from "../diagnosis/belief.js";
-import { clueLikelihood } from "../diagnosis/clues.js";
 import { uniform } from "../diagnosis/draws.js";
 import type { BeliefOptions } from "../diagnosis/belief.js";
 import type { Suspect } from "../diagnosis/groups.js";
@@ -7,8 +6,8 @@ import { misplacedIn, placeKey } from "../diagnosis/groups.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import type { Entry } from "../format/case.js";
 import type { FaultAt } from "../instruments/rig.js";
-import { deviceConnectors } from "../wiring/points.js";
-import { clueOf, type Candidate } from "../planner/candidates.js";
+import { drawnPartNumber } from "../logbook/seen.js";
+import { clueOf, yesLikelihood, type Candidate } from "../planner/candidates.js";
 import { isCause, makePlan, type Stage } from "../planner/plan.js";
 import { WRONG_COMPONENT } from "../planner/analyse.js";
 import { choose, type ChartStep, type School } from "../planner/schools.js";
@@ -119,19 +118,13 @@ function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>):
 
 function take(machine: SimulatedMachine, c: Candidate, faults: readonly FaultAt[], options: PlayOptions, random: () => number): Entry {
   if (c.instrument !== "none") return machine.reading(AT, c.instrument, c.points, c.state) ?? { type: "setAside", at: AT, candidate: c.id, reason: "other" };
-  const clue = clueOf(c, true);
   const list = faults.map((f) => f.fault);
   // what is seen and felt follows the same odds as the engine's: there is no physics of rubbed insulation
-  const p = c.kind === "look" ? 1 - clueLikelihood(clueOf(c, false), list, options.presence !== undefined) : clueLikelihood(clue, list, options.presence !== undefined, options.mistaken);
-  const yes = random() < p;
+  const yes = random() < yesLikelihood(c, list, options.presence !== undefined, options.mistaken);
   const said = clueOf(c, yes);
-  if (said.type === "partNumber") return { type: "seen", at: AT, connector: c.at, colours: [], partNumber: yes ? "other" : numberOf(machine, c) };
+  if (said.type === "partNumber") return { type: "seen", at: AT, connector: c.at, colours: [], partNumber: yes ? "?" : drawnPartNumber(machine.rig.wiring, c.at)! };
   if (said.type === "look" && yes) return { type: "look", at: AT, thing: c.points[0]!, found: [signOf(list, c.points[0]!, random)] };
   return { ...(said as Exclude<typeof said, { type: "partNumber" }>), at: AT };
-}
-function numberOf(machine: SimulatedMachine, c: Candidate): string {
-  const { wiring } = machine.rig, connector = wiring.connectors.find((x) => x.id === c.at);
-  return connector?.partNumber ?? wiring.devices.find((d) => deviceConnectors(d).includes(c.at))?.partNumber ?? "";
 }
 /** What a look at a thing would find, for a machine without eyes to see it. */
 const ANY_SIGN = ["wet", "rubbed", "previousRepair", "oily"] as const;

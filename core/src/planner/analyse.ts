@@ -7,7 +7,7 @@ import type { Evidence } from "../diagnosis/evidence.js";
 import { misplacedIn, type Misplaced, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior, World } from "../diagnosis/posterior.js";
 import type { Instrument, Predictor } from "../diagnosis/predictor.js";
-import { predictedAt } from "../diagnosis/posterior.js";
+import { predictedAt } from "../diagnosis/readingWeights.js";
 import { stateName } from "../network/state.js";
 import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import { candidates, type Candidate } from "./candidates.js";

@@ -3,9 +3,12 @@ import type { Connector, Device, Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
 import { findNets, type Nets } from "../wiring/nets.js";
 import { deviceConnectors, devicePins } from "../wiring/points.js";
+import { clueLikelihood } from "../diagnosis/clues.js";
 import type { Clue } from "../diagnosis/evidence.js";
+import type { Fault } from "../faults/fault.js";
 import type { Instrument, Predictor } from "../diagnosis/predictor.js";
-import { lookAlikes } from "../diagnosis/misplaced.js";
+import { drawnPartNumber } from "../logbook/seen.js";
+import { lookAlikes, type Misplacement } from "../diagnosis/misplaced.js";
 import { Cost, standing, type Standing } from "./cost.js";
 
 export type CandidateKind = "voltage" | "voltageUnplugged" | "watch" | "fuse" | "ohms" | "ohmsWatch" | "scan" | "scanWatch" | "activity" | "look" | "wiggle" | "swap" | "partNumber" | "identity";
@@ -40,6 +43,8 @@ const DRIVEN_KINDS: ReadonlySet<Device["kind"]> = new Set<Device["kind"]>(["sole
 const off = (unplugged: string[] = []): State => ({ key: "off", unplugged });
 const on = (unplugged: string[] = []): State => ({ key: "on", unplugged });
 
+const EYES: ReadonlySet<CandidateKind> = new Set<CandidateKind>(["look", "identity", "partNumber"]);
+
 /** What a document offers, worked out once: every step, before what it costs from where one stands. */
 interface Offered { readonly id: string; readonly kind: CandidateKind; readonly instrument: Instrument | "none"; readonly points: readonly string[]; readonly at: string; readonly state: State; readonly touches: readonly string[] }
 
@@ -65,7 +70,9 @@ export function candidates(predictor: Predictor, folded: Folded, concerned: Read
 }
 
 export function price(o: Pick<Offered, "id" | "kind" | "instrument" | "points" | "at" | "state">, cost: Cost, from: Standing): Candidate {
-  return { id: o.id, kind: o.kind, instrument: o.instrument, points: o.points, state: o.state, at: o.at, ...cost.changes(o.state, from), minutes: cost.minutes(o, from) };
+  // eyes do not mind what is plugged and where the key stands
+  const state = EYES.has(o.kind) ? from.state : o.state;
+  return { id: o.id, kind: o.kind, instrument: o.instrument, points: o.points, state, at: o.at, ...cost.changes(state, from), minutes: cost.minutes({ kind: o.kind, at: o.at, state }, from) };
 }
 
 /** The clue a candidate without an instrument would bring, for either answer. */
@@ -78,6 +85,12 @@ export function clueOf(c: Pick<Candidate, "kind" | "points">, positive: boolean)
     case "partNumber": return { type: "partNumber", parts: c.points, same: !positive };
     default: return { type: "look", at, thing: c.points[0]!, found: positive ? ["rubbed", "green", "pushedBack"] : ["nothing"] };
   }
+}
+
+/** Probability of the answer "yes" to a candidate without an instrument, given what is wrong. */
+export function yesLikelihood(c: Pick<Candidate, "kind" | "points">, faults: readonly Fault[], comesAndGoes: boolean, misplaced?: Pick<Misplacement, "from" | "to">): number {
+  // a look may find many things: it is yes when it does not find nothing
+  return c.kind === "look" ? 1 - clueLikelihood(clueOf(c, false), faults, comesAndGoes) : clueLikelihood(clueOf(c, true), faults, comesAndGoes, misplaced);
 }
 
 /** Connectors that must not be probed: their own caution, or that of a device on them. */
@@ -137,8 +150,7 @@ class Offering {
     this.add("look", "none", [c.id], c.id, on(), [c.id]);
     if (lookAlikes(this.wiring, c.id).length) this.add("identity", "none", [c.id], c.id, on(), [c.id]);
     this.add("wiggle", "none", [c.id], c.id, on(), [c.id]);
-    const partNumber = c.partNumber ?? device?.partNumber;
-    if (device && device.kind !== "module" && partNumber !== undefined) this.add("partNumber", "none", [device.id], c.id, on());
+    if (device && device.kind !== "module" && drawnPartNumber(this.wiring, c.id) !== undefined) this.add("partNumber", "none", [device.id], c.id, on());
     for (const point of this.sides(c)) {
       if (this.nets.netOf.get(point) === undefined || !this.isWired(point)) continue;
       if (c.backProbe) {

@@ -1,10 +1,10 @@
-import { clueLikelihood } from "../diagnosis/clues.js";
 import type { Grouped } from "../diagnosis/groups.js";
-import { predictedAt, type Posterior, type World } from "../diagnosis/posterior.js";
+import type { Posterior, World } from "../diagnosis/posterior.js";
+import { predictedAt } from "../diagnosis/readingWeights.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import { familiesOf, type Families } from "../diagnosis/unknowns.js";
 import type { State } from "../format/case.js";
-import { clueOf, type Candidate } from "./candidates.js";
+import { yesLikelihood, type Candidate } from "./candidates.js";
 
 /** One world at one severity: what it weighs and which draws speak for it. */
 export interface Atom {
@@ -90,9 +90,7 @@ export class Forecast {
   }
   /** probability of the answer "yes" for a candidate without an instrument */
   yes(atom: Atom, c: Candidate): number {
-    const { faults } = this.predictor.hypotheses[atom.world.hypothesis]!;
-    if (c.kind === "look") return 1 - clueLikelihood(clueOf(c, false), faults, atom.world.presence < 1);
-    return clueLikelihood(clueOf(c, true), faults, atom.world.presence < 1, atom.world.misplaced);
+    return yesLikelihood(c, this.predictor.hypotheses[atom.world.hypothesis]!.faults, atom.world.presence < 1, atom.world.misplaced);
   }
 }
 

@@ -96,7 +96,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
     if (candidate) append(readingEntries(candidate, values, typed, now()));
   };
   const onAnswer = (yes: boolean, found: Finding | undefined) => {
-    if (candidate) append([...readingEntries(candidate, [], "", now()), ...clueEntries(candidate, yes, found, now())]);
+    if (candidate) append([...readingEntries(candidate, [], "", now()), ...clueEntries(wiring, candidate, yes, found, now())]);
   };
   const lastUndoable = lines.find((l) => l.canUndo)?.number;
   useEffect(() => {

@@ -21,11 +21,10 @@ export function Verdict({ analysis, namer, busy, onVerdict, onPlugBack, onOther 
   if (!leader) return null;
   const { title, detail } = namer.suspect(leader);
   const proven = analysis.stage === "proven";
-  const fault = leader.members[0]?.fault;
-  const repair = fault ? repairText(fault) : "";
+  const repair = [...new Set((leader.members[0]?.faults ?? []).map(repairText))].join(" ");
   return (
     <section className={styles.card} aria-label="Verdict">
-      <div className={styles.over}><span>{verdict ? "Verdict logged" : proven ? `One cause, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart"}</span><span className="mono">{shareText(leader.share)}</span></div>
+      <div className={styles.over}><span>{verdict ? "Verdict logged" : proven ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart"}</span><span className="mono">{shareText(leader.share)}</span></div>
       <h2 className={styles.sentence}>{verdict ? verdict.entry.text : capital(title)}</h2>
       {detail && !verdict ? <p>{capital(detail)}.</p> : null}
       {disturbed.length ? (

@@ -1,4 +1,4 @@
-import { clueOf, OVERLOAD, type Candidate, type Entry, type Finding, type ReadingEntry, type State, type SuspectView } from "@radicula/core";
+import { clueOf, drawnPartNumber, OVERLOAD, type Candidate, type Entry, type Finding, type ReadingEntry, type State, type SuspectView, type Wiring } from "@radicula/core";
 
 /**
  * The entries that logging one reading makes: what had to be unplugged or plugged back first, then the reading with
@@ -13,9 +13,9 @@ export function readingEntries(c: Pick<Candidate, "instrument" | "points" | "sta
 }
 
 /** What a test without an instrument brings into the logbook: a look, a wiggle, a swap, a part number, which connector it was. */
-export function clueEntries(c: Candidate, yes: boolean, found: Finding | undefined, at: string): Entry[] {
+export function clueEntries(wiring: Wiring, c: Candidate, yes: boolean, found: Finding | undefined, at: string): Entry[] {
   const clue = clueOf(c, yes);
-  if (clue.type === "partNumber") return [{ type: "seen", at, connector: c.at, colours: [], partNumber: yes ? "another number" : "as drawn" }];
+  if (clue.type === "partNumber") return [{ type: "seen", at, connector: c.at, colours: [], partNumber: yes ? "?" : drawnPartNumber(wiring, c.at) ?? "" }];
   return [{ ...clue, at, ...(clue.type === "look" && yes ? { found: [found ?? "green"] } : {}) } as Entry];
 }
 

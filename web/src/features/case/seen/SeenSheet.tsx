@@ -1,5 +1,5 @@
 "use client";
-import { coloursAt, compareSeen, deviceConnectors, parseColour, type SeenEntry, type Wiring } from "@radicula/core";
+import { coloursAt, compareSeen, drawnPartNumber, parseColour, type SeenEntry, type Wiring } from "@radicula/core";
 import { Button, Input, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { WireSwatch } from "@/ui/WireSwatch";
@@ -25,8 +25,7 @@ function Body({ wiring, connector: first, onLog }: Props) {
   const typed = Object.entries(colours).filter(([, c]) => c.trim() !== "").map(([cavity, colour]) => ({ cavity, colour: colour.trim() }));
   const entry: SeenEntry | undefined = connector && (typed.length || cavities || partNumber.trim()) ? { type: "seen", at: new Date().toISOString(), connector: connector.id, colours: typed, ...(cavities ? { cavities } : {}), ...(partNumber.trim() ? { partNumber: partNumber.trim() } : {}) } : undefined;
   const mismatch = entry ? compareSeen(wiring, entry) : undefined;
-  const device = connector ? wiring.devices.find((d) => deviceConnectors(d).includes(connector.id)) : undefined;
-  const number = connector?.partNumber ?? device?.partNumber;
+  const number = connector && drawnPartNumber(wiring, connector.id);
   return (
     <div className={styles.sheet}>
       <Select aria-label="Connector" placeholder="Which connector?" autoFocus value={id} showSearch={{ optionFilterProp: "label" }} onChange={(v: string) => { setId(v); setColours({}); setCavities(null); setPartNumber(""); }} options={choices} />

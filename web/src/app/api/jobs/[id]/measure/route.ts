@@ -1,10 +1,10 @@
-import { clueLikelihood, clueOf, findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, signOf, SimulatedMachine, State } from "@radicula/core";
+import { findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, signOf, SimulatedMachine, State, yesLikelihood } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
 import { findJob, hiddenOf, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
-const Measure = z.object({ points: z.array(z.string().max(90)).min(1).max(2), instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "scope", "none"]), kind: z.enum(["look", "wiggle", "swap", "partNumber", "identity"]).optional(), state: State });
+const Measure = z.object({ points: z.array(z.string().max(90)).min(1).max(2), instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "scope", "none"]), kind: z.enum(["look", "wiggle", "swap", "partNumber", "identity"]).optional(), state: State, yesLikelihood });
 
 /** What a meter shows on the simulated machine of a practice job. The hidden fault never leaves the server. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) => answering(async () => {
@@ -23,7 +23,7 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
   // eyes and hands on a machine that is not there: what the hidden fault would most likely show
   if (instrument === "none") {
     const list = faults.map((f) => f.fault), clue = { kind: kind ?? "look", points } as const;
-    const yes = clue.kind === "look" ? clueLikelihood(clueOf(clue, false), list, false) < 0.6 : clueLikelihood(clueOf(clue, true), list, false) > 0.5;
+    const yes = yesLikelihood(clue, list, false) > 0.4;
     return answer({ values: [yes ? 1 : 0], ...(yes && clue.kind === "look" ? { found: signOf(list, points[0] ?? "", () => 0) } : {}) });
   }
   const machine = new SimulatedMachine(job.wiring, faults, hidden.seed);

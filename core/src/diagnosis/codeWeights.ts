@@ -1,0 +1,98 @@
+import { DEFAULTS } from "../defaults.js";
+import type { CodeEvidence } from "./evidence.js";
+import { logMean, normalise } from "./maths.js";
+import type { Predictor } from "./predictor.js";
+
+/** Hypotheses and severities this far behind after codes alone are not read up any further (natural log). */
+const PRUNE_AFTER_CODES = Math.log(1e-9);
+/** What "not in this wiring" expects of a code: that something is set, no one knows what. */
+const NOT_HERE_CODE = 0.4;
+/** ln probability of a code where the drawing is not this machine's. */
+export const logCodeNotHere = (e: Pick<CodeEvidence, "present" | "weight">) => e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE);
+
+/** What codes alone leave of every hypothesis. */
+export interface AfterCodes {
+  readonly signature: string;
+  /** ln of prior times likelihood of the codes, by hypothesis; the best of them */
+  readonly log: Float64Array;
+  readonly best: number;
+  readonly share: Float64Array;
+  /** ln likelihood of the codes by severity */
+  readonly places: ReadonlyMap<number, Float64Array>;
+  readonly samples: ReadonlyMap<number, Float64Array>;
+  readonly wanted: ReadonlyMap<number, Uint8Array>;
+  /** as `places`, where the fault comes and goes */
+  going(h: number, presence: number): Float64Array;
+}
+
+/** What codes alone leave: worked out once for one set of codes. */
+export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPrior: Float64Array, factors: Float64Array | undefined): AfterCodes {
+  const signature = `${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
+  const known = predictor.memo.get("after codes") as AfterCodes | undefined;
+  if (known?.signature === signature) return known;
+  predictor.memo.delete("readings");
+  predictor.memo.delete("families read");
+  const n = predictor.faults.length + 1;
+  const log = new Float64Array(n), clouds = new Map<number, Float64Array>();
+  for (let h = 0; h < n; h++) {
+    const cloud = codeCloud(predictor, h, codes, 1);
+    log[h] = logPrior[h]! + logMean(cloud);
+    clouds.set(h, cloud);
+  }
+  const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
+  const wanted = new Map<number, Uint8Array>(), samples = new Map<number, Float64Array>(), places = new Map<number, Float64Array>();
+  for (let h = 0; h < n; h++) {
+    const cloud = clouds.get(h)!;
+    if (log[h]! < best + PRUNE_AFTER_CODES) { clouds.delete(h); continue; }
+    const list = byPlace(predictor, h, cloud);
+    places.set(h, list);
+    wanted.set(h, Uint8Array.from(cloud, (_, s) => (logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= best + PRUNE_AFTER_CODES ? 1 : 0)));
+    samples.set(h, normalise(cloud));
+  }
+  const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + logCodeNotHere(e), 0);
+  const goingBy = new Map<string, Float64Array>();
+  const going = (h: number, presence: number) => {
+    const name = `${h} ${presence}`;
+    let cloud = goingBy.get(name);
+    if (!cloud) goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence))));
+    return cloud;
+  };
+  const result: AfterCodes = { signature, log, best, share: normalise(Float64Array.from([...log, notHere])), places, samples, wanted, going };
+  predictor.memo.set("after codes", result);
+  return result;
+}
+
+/** ln likelihood of all codes, by sample. */
+export function codeCloud(predictor: Predictor, h: number, codes: readonly CodeEvidence[], presence: number): Float64Array {
+  const { samples } = predictor.hypotheses[h]!, n = predictor.monitors.length;
+  const cloud = new Float64Array(samples);
+  if (codes.length === 0) return cloud;
+  const shares = predictor.codeShares(h, codes.map((c) => c.monitor)), lasting = presence === 1;
+  for (const e of codes) {
+    for (let s = 0; s < samples; s++) cloud[s] = cloud[s]! + logCode(shares[s * n + e.monitor]!, e, lasting, presence);
+  }
+  return cloud;
+}
+
+/** ln probability of one code's evidence where the fault, when there, sets it with probability `share`. */
+export function logCode(share: number, e: Pick<CodeEvidence, "present" | "status" | "weight">, lasting = true, presence = 1): number {
+  const { miss, falseAlarm, lasting: l, comesAndGoes: g } = DEFAULTS.codes;
+  const seen = lasting ? 1 : 0.5 + 0.5 * presence; // it need not have been there since codes were cleared
+  const p = share * (1 - miss) * seen + (1 - share) * falseAlarm;
+  if (!e.present) return e.weight * Math.log(1 - p);
+  const status = e.status === "absent" ? 1 : lasting ? l[e.status] : g[e.status];
+  return e.weight * (Math.log(p) + Math.log(status));
+}
+
+/** ln of the normalised priors; the last entry is "not in this wiring". */
+export function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
+  const trusted = (rate: number) => rate ** DEFAULTS.priorTrust; // the rates only: what is known of this machine counts in full
+  const rates = [trusted(DEFAULTS.prior.nothingWrong), ...predictor.faults.map((f, i) => trusted(f.prior) * (factors?.[i] ?? 1)), trusted(DEFAULTS.prior.notInThisWiring)], sum = rates.reduce((a, b) => a + b, 0);
+  return Float64Array.from(rates, (r) => Math.log(r / sum));
+}
+
+/** ln mean over draws, by severity */
+export function byPlace(predictor: Predictor, h: number, cloud: Float64Array): Float64Array {
+  const { draws } = predictor, used = predictor.drawsUsed(h);
+  return Float64Array.from({ length: cloud.length / draws }, (_, p) => logMean(cloud.subarray(p * draws, p * draws + used)));
+}

@@ -1,0 +1,14 @@
+/** ln of the mean of numbers given as logarithms. */
+export function logMean(log: Float64Array): number {
+  let most = -Infinity, sum = 0;
+  for (const l of log) most = Math.max(most, l);
+  for (const l of log) sum += Math.exp(l - most);
+  return most + Math.log(sum / log.length);
+}
+/** Weights that sum to 1 from their logarithms. */
+export function normalise(log: Float64Array): Float64Array {
+  const most = log.reduce((a, b) => Math.max(a, b), -Infinity);
+  const w = log.map((l) => Math.exp(l - most));
+  const sum = w.reduce((a, b) => a + b, 0);
+  return w.map((x) => x / sum);
+}

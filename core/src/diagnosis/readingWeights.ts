@@ -1,0 +1,110 @@
+import { DEFAULTS } from "../defaults.js";
+import { stateName } from "../network/state.js";
+import type { ReadingEvidence } from "./evidence.js";
+import { DRAW_KERNEL, likelihood, SEVERITY_KERNEL, UNSTEPPED_SHARE, voltRange } from "./likelihood.js";
+import type { Instrument, Predictor } from "./predictor.js";
+import type { Families } from "./unknowns.js";
+
+/** A reading with the family of its unknown and a name of its own. */
+export interface Named { readonly e: ReadingEvidence; readonly family: string; readonly name: string }
+/** Steps between two draws along the unknown that drives a family. */
+const DRAW_STEPS = 3;
+export const drawSteps = (order: readonly number[] | undefined) => (order ? DRAW_STEPS : 1);
+
+/** Steps between two grid points of the severity: a true severity lies between them, and at the same place for every reading. */
+const STEPS = 4;
+export const stepsOf = (predictor: Predictor, h: number) => (predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1);
+/** Evidence whose likelihoods are kept. */
+const KEPT_READINGS = 64;
+
+/**
+ * Likelihood of one reading by severity, step, draw and step between draws:
+ * [((place · steps + step) · draws used + draw) · draw steps + draw step]. A true severity lies between those tried, and
+ * at the same place for every reading; so does the unknown that drives a family.
+ */
+export function readingCloud(predictor: Predictor, h: number, n: Named, wanted: Uint8Array, families: Families): Float32Array {
+  const column = memoColumn<Float32Array>(predictor, "readings", n.name, KEPT_READINGS);
+  const known = h <= predictor.faults.length ? column.get(h) : undefined;
+  if (known) return known;
+  const fine = likelihoods(predictor, h, n.e, wanted, families.order(n.family));
+  if (h <= predictor.faults.length) column.set(h, fine);
+  return fine;
+}
+/** One remembered column of several, by hypothesis; the oldest makes room. */
+export function memoColumn<T>(predictor: Predictor, memo: string, name: string, most: number): Map<number, T> {
+  let all = predictor.memo.get(memo) as Map<string, Map<number, T>> | undefined;
+  if (!all) predictor.memo.set(memo, (all = new Map<string, Map<number, T>>()));
+  let column = all.get(name);
+  if (!column) {
+    if (all.size >= most) all.delete(all.keys().next().value!);
+    all.set(name, (column = new Map<number, T>()));
+  }
+  return column;
+}
+export const nameOf = (e: ReadingEvidence) => `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
+
+function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted: Uint8Array, order: readonly number[] | undefined): Float32Array {
+  const { stepped, samples } = predictor.hypotheses[h]!, { draws } = predictor, used = predictor.drawsUsed(h);
+  const steps = stepsOf(predictor, h), fine = drawSteps(order), range = voltRange(predictor.wiring.nominalVolt), count = samples / draws;
+  const mask = used === draws ? wanted : wanted.map((w, s) => (s % draws < used ? w : 0));
+  const { values, stride, place } = predictedAt(predictor, h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
+  const at = (p: number, d: number) => values[(p * draws + d) * stride + place]!;
+  const out = new Float32Array(count * steps * used * fine);
+  const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
+  const scale = (v: number) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
+  const neighbours = order ? neighboursIn(order.filter((d) => d < used), used) : undefined;
+  for (let p = 0; p < count; p++) {
+    if (!wanted[p * draws]) continue;
+    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1, above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
+    const deviation = neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, at, scale);
+    for (let d = 0; d < used; d++) {
+      const here = at(p, d), x = scale(here);
+      const gap = (q: number) => { if (q < 0) return 0; const g = Math.abs(scale(at(q, d)) - x); return g === g && g < Infinity ? g : 0; };
+      const severityGap = stepped ? ((0.5 * SEVERITY_KERNEL) / steps) * (gap(below) + gap(above)) : UNSTEPPED_SHARE * Math.abs(ohms ? 1 : x);
+      const low = neighbours ? neighbours.below[d]! : -1, high = neighbours ? neighbours.above[d]! : -1;
+      const along = (q: number) => { if (q < 0) return 0; const g = scale(at(p, q)) - x; return g === g && Math.abs(g) < Infinity ? g : 0; };
+      const up = along(high), down = along(low);
+      const drawGap = neighbours ? ((0.5 * SEVERITY_KERNEL) / fine) * (Math.abs(up) + Math.abs(down)) : 0;
+      const width = Math.hypot(severityGap, deviation, drawGap);
+      for (let k = 0; k < steps; k++) {
+        const t = (k + 0.5) / steps - 0.5, next = t < 0 ? below : above;
+        const base = next < 0 ? here : between(here, at(next, d), Math.abs(t), e.instrument);
+        for (let j = 0; j < fine; j++) {
+          let v = base;
+          if (neighbours && base < Infinity) {
+            const u = (j + 0.5) / fine - 0.5;
+            // beyond the last draw the unknown goes on as it came
+            const shift = u < 0 ? (low >= 0 ? down : -up) * -u : (high >= 0 ? up : -down) * u;
+            v = ohms ? Math.max(0, Math.exp(scale(base) + shift) - DEFAULTS.reading.ohmFloor) : base + shift;
+          }
+          out[((p * steps + k) * used + d) * fine + j] = likelihood(e.instrument, e.value, v, width, range);
+        }
+      }
+    }
+  }
+  return out;
+}
+function deviationOf(p: number, used: number, at: (p: number, d: number) => number, scale: (v: number) => number): number {
+  let n = 0, sum = 0, squares = 0;
+  for (let d = 0; d < used; d++) { const x = scale(at(p, d)); if (x === x && Math.abs(x) < Infinity) { n++; sum += x; squares += x * x; } }
+  return n === 0 ? 0 : Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
+}
+function neighboursIn(order: readonly number[], used: number): { readonly below: Int32Array; readonly above: Int32Array } {
+  const below = new Int32Array(used).fill(-1), above = new Int32Array(used).fill(-1);
+  order.forEach((d, i) => { below[d] = order[i - 1] ?? -1; above[d] = order[i + 1] ?? -1; });
+  return { below, above };
+}
+
+/** Predictions of a reading: a column, how far its samples stand apart in it, and where in each the reading is. */
+export function predictedAt(predictor: Predictor, h: number, e: Pick<ReadingEvidence, "instrument" | "point" | "black" | "state">, wanted?: Uint8Array): { readonly values: Float32Array; readonly stride: number; readonly place: number } {
+  if (e.black !== undefined) return { values: predictor.predictBetween(h, e.state, e.instrument, e.point, e.black, wanted), stride: 1, place: 0 };
+  return { values: predictor.predict(h, e.state, e.instrument, wanted), stride: predictor.stride(e.instrument), place: predictor.placeOf(e.instrument, e.point)! };
+}
+
+/** Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays one. */
+function between(here: number, there: number, share: number, instrument: Instrument): number {
+  if (!Number.isFinite(here) || !Number.isFinite(there)) return here;
+  if (instrument !== "ohmmeter" || here <= 0 || there <= 0) return here + (there - here) * share;
+  return here * (there / here) ** share;
+}
+
