@@ -22,7 +22,7 @@ const HEAD = "| | jobs | isolated (95 % interval) | wrongly condemned | given up
 export function report(results, { every, minutes }) {
   const set = (name) => results.filter((r) => r.set === name), out = [];
   const single = set("single");
-  out.push(`${results.length} jobs on ${machines.length} machines in ${minutes.toFixed(0)} min${every > 1 ? `, every ${every}th fault` : ""}`, "", HEAD);
+  out.push(`${results.length} jobs in ${minutes.toFixed(0)} min${every > 1 ? `, every ${every}th fault` : ""}`, "", HEAD);
   machines.forEach((m, i) => out.push(row(m.name, single.filter((r) => r.machine === i))));
   out.push(row("**all single faults**", single), row("two faults at once", set("double")), row("three faults at once", set("triple")), row("fuse with a shorted device or wire", set("fuse")), row("comes and goes", set("intermittent")), row("leads at the wrong component", set("wrong component")), "");
   const schools = set("school"), key = (r) => `${r.machine} ${r.faults.join()} ${r.seed}`, there = new Set(schools.map(key));
