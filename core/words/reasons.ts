@@ -40,7 +40,7 @@ export const FINDING_WORDS: Readonly<Record<Finding, string>> = {
 };
 
 export const SCHOOL_WORDS: Readonly<Record<School, { readonly title: string; readonly detail: string }>> = {
-  information: { title: "Most information per minute", detail: "what splits the suspects best for the time it takes, looking ahead to the end" },
+  information: { title: "Information per minute", detail: "what splits the suspects best for the time it takes, looking ahead to the end" },
   easiest: { title: "Easiest access first", detail: "the cheapest test that still tells something" },
   halve: { title: "Halve what is left", detail: "the test whose good or bad answer halves the suspects, whatever it costs" },
   powerGroundSignal: { title: "Power, ground, signal", detail: "at the coded part easiest to reach, then at the next" },

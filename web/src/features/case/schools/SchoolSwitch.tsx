@@ -14,7 +14,7 @@ export function SchoolSwitch({ analysis, busy, onChange }: { readonly analysis: 
   return (
     <div className={styles.row}>
       <label htmlFor="school">Order</label>
-      <Select<School> id="school" value={analysis.school} disabled={busy} onChange={onChange} popupMatchSelectWidth={360} variant="borderless"
+      <Select<School> id="school" value={analysis.school} disabled={busy} onChange={onChange} popupMatchSelectWidth={380} listHeight={420} classNames={{ popup: { root: styles.popup ?? "" } }} variant="borderless"
         options={OFFERED.map((s) => ({ value: s, label: SCHOOL_WORDS[s].title }))}
         optionRender={({ value }) => { const s = value as School; return <div className={styles.option}><b>{SCHOOL_WORDS[s].title}</b><span className="mono">{about(s)}</span><small>{SCHOOL_WORDS[s].detail}</small></div>; }} />
       <span className={styles.sum}>{own}{analysis.school !== "information" && own && best && own !== best ? `; best: ${best.replace("about ", "")}` : own ? " to the cause" : ""}</span>

@@ -4,7 +4,7 @@ import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
 import { findJob, hiddenOf, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
-const Measure = z.object({ points: z.array(z.string().max(90)).min(1).max(2), instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "scope", "none"]), kind: z.enum(["look", "wiggle", "swap", "partNumber", "identity"]).optional(), state: State, yesLikelihood });
+const Measure = z.object({ points: z.array(z.string().max(90)).min(1).max(2), instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "scope", "none"]), kind: z.enum(["look", "wiggle", "swap", "partNumber", "identity"]).optional(), state: State });
 
 /** What a meter shows on the simulated machine of a practice job. The hidden fault never leaves the server. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) => answering(async () => {
