@@ -2,7 +2,7 @@ import { fireEvent, render, screen } from "@testing-library/react";
 import { Instructor, Namer, reasonText, shownText, SCHOOL_WORDS, yesNo } from "@radicula/core/words";
 import { SCHOOLS, type Analysis, type Candidate, type Entry, type Suspect } from "@radicula/core";
 import { yesNoLines, nameOf } from "@/features/case/reading/answers";
-import { clueEntries, readingEntries } from "@/features/case/reading/entries";
+import { candidateOf, clueEntries, readingEntries } from "@/features/case/reading/entries";
 import { YesNo } from "@/features/case/reading/YesNo";
 import { logLines } from "@/features/case/logbook/lines";
 import { SchoolSwitch } from "@/features/case/schools/SchoolSwitch";
@@ -77,6 +77,11 @@ test("the logbook says in words what eyes and hands found", () => {
   expect(said[5]).toContain("easiest access first");
   expect(said[6]).toContain("dim");
   expect(said[7]).toMatch(/^Scan tool: signal.*1\.20 V/);
+});
+
+test("a scan tool's value given back is one of the scan tool again", () => {
+  const reading = { type: "reading" as const, at: AT, instrument: "scanTool" as const, points: ["A1:8"], values: [3.4], state: { key: "on" as const, unplugged: [] } };
+  expect(candidateOf(reading)).toMatchObject({ kind: "scan", at: "" });
 });
 
 describe("order of tests", () => {

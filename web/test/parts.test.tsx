@@ -126,6 +126,14 @@ describe("the map as drawn", () => {
     expect(drawing.textContent).toMatch(/\d+ %/);
     expect(screen.getByText(/One other circuit shares no wire/)).toHaveTextContent("nothing suspected there: F12");
   });
+  test("a value keeps its own unit: volts of the scan tool, words of a lamp", () => {
+    const at = { at: AT, points: ["B9:1"], state: { key: "on" as const, unplugged: [] }, type: "reading" as const };
+    const { rerender } = render(<RootMap map={map} analysis={analysed(job, [{ ...at, instrument: "lamp", values: ["dim"] }])} next={[]} unplugged={[]} />);
+    expect(screen.getByText("dim")).toBeInTheDocument();
+    const scanned = analysed(job, [reading("B9:1", 3.4)]);
+    rerender(<RootMap map={map} analysis={{ ...scanned, readings: scanned.readings.map((r) => ({ ...r, instrument: "scanTool" as const })) }} next={[]} unplugged={[]} />);
+    expect(screen.getByText("3.40 V")).toBeInTheDocument();
+  });
   test("before any code it draws without figures", () => {
     render(<RootMap map={map} analysis={undefined} next={[]} unplugged={[]} />);
     expect(screen.getByRole("img").textContent).not.toMatch(/\d %/);

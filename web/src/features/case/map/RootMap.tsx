@@ -1,6 +1,6 @@
 "use client";
 import { formatQuantity, type Analysis, type ReadingView } from "@radicula/core";
-import { shareText } from "@radicula/core/words";
+import { shareText, shownText, unitOf } from "@radicula/core/words";
 import { memo, useMemo } from "react";
 import { SENSOR } from "./graph";
 import { DOT_X, type PlacedEdge, type PlacedMap, type PlacedNode, type PlacedPort } from "./placed";
@@ -230,22 +230,25 @@ function portsOf(node: PlacedNode): readonly Pick<PlacedPort, "point" | "cx" | "
 
 /** @param at where its tip points; the tag itself may stand a little aside, at x */
 function Tag({ at, x, y, reading }: { readonly at: number; readonly x: number; readonly y: number; readonly reading: ReadingView }) {
-  const unit = reading.instrument === "voltmeter" ? "V" : "Ω";
   const odd = isOdd(reading);
   const tip = Math.max(x - 36, Math.min(x + 36, at));
   return (
     <g>
       <path d={`M${tip - 6} ${y + 1}L${at} ${y - 7}L${tip + 6} ${y + 1}Z`} fill={odd ? "var(--rust)" : "var(--accent)"} />
       <rect x={x - 44} y={y} width={88} height={38} rx={5} fill="var(--card)" stroke={odd ? "var(--rust)" : "var(--accent)"} strokeWidth="1.6" />
-      <text x={x} y={y + 17} textAnchor="middle" className={styles.value}>{formatQuantity(reading.value, unit)}</text>
-      <text x={x} y={y + 31} textAnchor="middle" className={styles.small}>{Number.isNaN(reading.healthy) ? "proves nothing" : `${formatQuantity(reading.healthy, unit)} healthy`}</text>
+      <text x={x} y={y + 17} textAnchor="middle" className={styles.value}>{shownText(reading.instrument, reading.value)}</text>
+      <text x={x} y={y + 31} textAnchor="middle" className={styles.small}>{Number.isNaN(reading.healthy) ? "proves nothing" : `${healthyText(reading)} healthy`}</text>
     </g>
   );
 }
+/** what is predicted: volts behind a lamp, ohms behind a beeper */
+const healthyText = (r: ReadingView) => formatQuantity(r.healthy, unitOf(r.instrument));
+
 /** far from what a healthy machine shows: more than 5 % and 0.15 V, or half as much again in ohms */
 function isOdd(r: ReadingView): boolean {
   if (Number.isNaN(r.healthy)) return false;
-  if (r.instrument === "voltmeter") return Math.abs(r.value - r.healthy) > Math.max(0.15, 0.05 * Math.abs(r.healthy));
+  if (r.instrument === "lamp" || r.instrument === "continuity") return false; // words, not figures
+  if (unitOf(r.instrument) !== "Ω") return Math.abs(r.value - r.healthy) > Math.max(0.15, 0.05 * Math.abs(r.healthy));
   return r.value === Infinity || r.healthy === Infinity ? r.value !== r.healthy : Math.abs(Math.log((r.value + 1) / (r.healthy + 1))) > 0.4;
 }
 

@@ -22,8 +22,8 @@ export function clueEntries(wiring: Wiring, c: Candidate, yes: boolean, found: F
 /** A reading that was not saved, as something to take (again) from the present state. */
 export function candidateOf(reading: Pick<ReadingEntry, "instrument" | "points" | "state">, now: State = { key: "on", unplugged: [] }): Candidate {
   const { instrument, points, state } = reading;
-  const at = points[0]?.split(":")[0] ?? "";
-  const kind = instrument === "ohmmeter" ? "ohms" : points.length > 1 ? "fuse" : state.unplugged.includes(at) ? "voltageUnplugged" : state.unplugged.length ? "watch" : "voltage";
+  const at = instrument === "scanTool" ? "" : points[0]?.split(":")[0] ?? "";
+  const kind = instrument === "scanTool" ? (state.unplugged.length ? "scanWatch" : "scan") : instrument === "ohmmeter" ? "ohms" : points.length > 1 ? "fuse" : state.unplugged.includes(at) ? "voltageUnplugged" : state.unplugged.length ? "watch" : "voltage";
   return {
     id: `own ${instrument} ${points.join(" ")} ${state.key} ${state.unplugged.join(",")}`, kind, instrument, points, state, at,
     unplug: state.unplugged.filter((c) => !now.unplugged.includes(c)), plug: now.unplugged.filter((c) => !state.unplugged.includes(c)), turnKey: state.key !== now.key, minutes: 1,
