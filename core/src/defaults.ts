@@ -150,8 +150,8 @@ export const DEFAULTS = {
 
   /** Joint draws of everything not exactly known, the first one nominal. */
   draws: 8,
-  /** Most node voltages computed for one machine state (severities × draws × nodes); above it draws are thinned. */
-  predictionBudget: 10e6,
+  /** Severities × draws × nodes above which a very large machine gets fewer draws, so that its codes are worked out within minutes. */
+  predictionBudget: 600e6,
 
   /** Where neither a price nor a labour rate is given (product judgement, no source; any currency). */
   economics: { labourPerHour: 60, price: 80, fitMinutes: 20 },

@@ -49,7 +49,7 @@ test("every monitor of a made-up harness binds, and its faults are named once", 
 
 test("predictions follow a state with jumpers, pulled fuses and a set condition, as the rig reads them", () => {
   const wiring = tug(), predictor = new Predictor(wiring), rig = new Rig(wiring);
-  const at = (point: string, state: Parameters<Predictor["predict"]>[1]) => predictor.predict(0, state, "voltmeter")[predictor.pointIndex.get(point)!]!; // draw 0 is nominal
+  const at = (point: string, state: Parameters<Predictor["predict"]>[1]) => predictor.predict(0, state, "voltmeter")[0]![predictor.pointIndex.get(point)!]!; // draw 0 is nominal
   const plain = { key: "on" as const, unplugged: ["B9"] };
   for (const state of [plain, { ...plain, jumpers: [{ from: "B9:1", to: "B9:3", ohm: 1000 }] }, { ...plain, pulled: ["F12"] }, { ...plain, stimulus: { B7: 0.5 } }, { ...plain, asleep: ["A1"] }]) {
     for (const point of ["B9:3", "B7:3", "B7:1", "F12:out"]) {

@@ -44,11 +44,11 @@ describe("likelihood of one reading", () => {
     expect(likelihood("ohmmeter", 100, 100, 0, range)).toBeGreaterThan(20 * (1 / LN_OHM_RANGE));
   });
   test("widths come from the draws and from the neighbouring severities", () => {
-    const two = Float32Array.from([1, 1, 3, 3]); // two severities of two draws
+    const by = (list: readonly number[]) => ({ at: (s: number) => list[s]! }), two = [1, 1, 3, 3]; // two severities of two draws
     const all = new Uint8Array(4).fill(1);
-    expect(spreads(two, 1, 0, all, 2, "voltmeter")[0]).toBeCloseTo(0.5, 6); // half of half the gap
-    expect(spreads(Float32Array.from([1, 3]), 1, 0, new Uint8Array(2).fill(1), 2, "voltmeter")[0]).toBeCloseTo(0.6, 6); // 0.6 of one deviation
-    expect(spreads(two, 1, 0, Uint8Array.from([1, 1, 0, 0]), 2, "voltmeter")[0]).toBe(0); // the neighbour was never predicted
+    expect(spreads(by(two), all, 2, "voltmeter")[0]).toBeCloseTo(0.5, 6); // half of half the gap
+    expect(spreads(by([1, 3]), new Uint8Array(2).fill(1), 2, "voltmeter")[0]).toBeCloseTo(0.6, 6); // 0.6 of one deviation
+    expect(spreads(by(two), Uint8Array.from([1, 1, 0, 0]), 2, "voltmeter")[0]).toBe(0); // the neighbour was never predicted
   });
 });
 

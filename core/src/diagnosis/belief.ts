@@ -1,8 +1,8 @@
 import type { Entry } from "../format/case.js";
+import type { Breadth } from "./codeWeights.js";
 import { gather, type Evidence, type Gathered } from "./evidence.js";
 import { distance } from "./groups.js";
 import { weigh, type Posterior, type World } from "./posterior.js";
-import { predictedAt } from "./readingWeights.js";
 import type { Predictor } from "./predictor.js";
 import { growSeveral, type Several } from "./several.js";
 
@@ -12,6 +12,7 @@ export interface Belief {
   readonly posterior: Posterior;
   /** whether the leading single cause left so much unexplained that several faults were searched for */
   readonly alarmed: boolean;
+  readonly breadth: Breadth;
   readonly several: readonly Several[];
 }
 
@@ -32,12 +33,15 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
   const gathered = gather(predictor, entries);
   const { evidence } = gathered;
   const how = { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, ...(options.only ? { only: options.only } : {}) };
-  const posterior = weigh(predictor, evidence, how);
-  const lead = posterior.worlds[0];
-  const alarmed = evidence.length > 0 && options.several !== "never" && (lead === undefined || posterior.notHere > DOUBT || suspicious(predictor, lead, evidence));
-  if (!alarmed) return { gathered, posterior, alarmed, several: [] };
+  const narrow = weigh(predictor, evidence, { ...how, breadth: "narrow" });
+  const unsure = (p: Posterior, least: number) => { const lead = p.worlds[0]; return lead === undefined || p.notHere > DOUBT || suspicious(predictor, lead, evidence, least); };
+  if (evidence.length === 0 || !unsure(narrow, 1)) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [] };
+  // the best leave something unexplained: look further before several faults are thought of
+  const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
+  const alarmed = options.several !== "never" && unsure(posterior, 2);
+  if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, several: [] };
   const several = growSeveral(predictor, evidence, gathered.factors, options.stop);
-  return { gathered, several, alarmed, posterior: several.length ? weigh(predictor, evidence, { ...how, several }) : posterior };
+  return { gathered, several, alarmed, breadth: "wide", posterior: several.length ? weigh(predictor, evidence, { ...how, breadth: "wide", several }) : posterior };
 }
 /** "Not in this wiring" above this is itself a reason to think of several faults. */
 const DOUBT = 0.02;
@@ -45,7 +49,7 @@ const DOUBT = 0.02;
 /** Belief with one logbook entry left out: what would stand if that one reading were a slip. */
 export function without(predictor: Predictor, belief: Belief, entry: number): Posterior {
   const { gathered, several } = belief;
-  return weigh(predictor, gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry), { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, several });
+  return weigh(predictor, gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry), { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, several, breadth: belief.breadth });
 }
 
 /** Present codes and readings that a world does not account for. */
@@ -57,9 +61,9 @@ export function leftOver(predictor: Predictor, world: World, evidence: readonly 
   });
   return { codes, readings };
 }
-function suspicious(predictor: Predictor, world: World, evidence: readonly Evidence[]): boolean {
+function suspicious(predictor: Predictor, world: World, evidence: readonly Evidence[], least: number): boolean {
   const { codes, readings } = leftOver(predictor, world, evidence);
-  return codes.length > 0 || readings.length > 1 || (world.hypothesis === 0 && evidence.some((e) => e.kind === "code" && e.present));
+  return codes.length > 0 || readings.length >= least || (world.hypothesis === 0 && evidence.some((e) => e.kind === "code" && e.present));
 }
 
 /** Probability that a world sets a code. */
@@ -74,12 +78,12 @@ export function setBy(predictor: Predictor, world: World, monitor: number): numb
 export function misfit(predictor: Predictor, world: World, e: Extract<Evidence, { kind: "reading" }>): number {
   const nearest = (hypothesis: number, weights: (s: number) => number, samples: number) => {
     const wanted = Uint8Array.from({ length: samples }, (_, s) => (weights(s) > HEAVY ? 1 : 0));
-    const { values, stride, place } = predictedAt(predictor, hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
+    const predicted = predictor.predictAt(hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
     let least = Infinity;
     let low = Infinity, high = -Infinity;
     for (let s = 0; s < samples; s++) {
       if (!wanted[s]) continue;
-      const v = values[s * stride + place]!;
+      const v = predicted.at(s);
       least = Math.min(least, distance(v, e.value, e.instrument));
       low = Math.min(low, v); high = Math.max(high, v);
     }

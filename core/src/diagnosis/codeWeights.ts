@@ -4,7 +4,9 @@ import { logMean, normalise } from "./maths.js";
 import type { Predictor } from "./predictor.js";
 
 /** Hypotheses and severities this far behind after codes alone are not read up any further (natural log). */
-const PRUNE_AFTER_CODES = Math.log(1e-9);
+const PRUNE_AFTER_CODES = Math.log(1e-9), PRUNE_ROUGH = Math.log(1e-7);
+/** Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something unexplained (natural log): two codes missed, not one false alarm. */
+const LN_NARROW = Math.log(1e-3);
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
 /** ln probability of a code where the drawing is not this machine's. */
@@ -25,17 +27,34 @@ export interface AfterCodes {
   going(h: number, presence: number): Float64Array;
 }
 
+/**
+ * How many hypotheses are weighed. "exact": all, with every code worked out in full. "narrow": only those whose codes
+ * fit about as well as any; "wide": the others too, their codes roughly.
+ */
+export type Breadth = "exact" | "narrow" | "wide";
+
 /** What codes alone leave: worked out once for one set of codes. */
-export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPrior: Float64Array, factors: Float64Array | undefined): AfterCodes {
+export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPrior: Float64Array, factors: Float64Array | undefined, breadth: Breadth): AfterCodes {
   const signature = `${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
-  const known = predictor.memo.get("after codes") as AfterCodes | undefined;
-  if (known?.signature === signature) return known;
-  predictor.memo.delete("readings");
-  predictor.memo.delete("families read");
+  const memo = predictor.memo.get("after codes") as { readonly signature: string; readonly by: Map<Breadth, AfterCodes> } | undefined;
+  const known = memo?.signature === signature ? memo.by : new Map<Breadth, AfterCodes>();
+  if (memo?.signature !== signature) {
+    predictor.memo.set("after codes", { signature, by: known });
+    predictor.memo.delete("readings");
+    predictor.memo.delete("families read");
+  }
+  const ready = known.get(breadth);
+  if (ready) return ready;
   const n = predictor.faults.length + 1;
   const log = new Float64Array(n), clouds = new Map<number, Float64Array>();
+  const rough = new Set<number>();
+  if (breadth !== "exact") {
+    const fits = Float64Array.from({ length: n }, (_, h) => codeCloud(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity));
+    const fittest = fits.reduce((a, b) => Math.max(a, b), -Infinity);
+    fits.forEach((fit, h) => { if (h > 0 && fit < fittest + LN_NARROW) rough.add(h); });
+  }
   for (let h = 0; h < n; h++) {
-    const cloud = codeCloud(predictor, h, codes, 1);
+    const cloud = codeCloud(predictor, h, codes, 1, rough.has(h));
     log[h] = logPrior[h]! + logMean(cloud);
     clouds.set(h, cloud);
   }
@@ -43,7 +62,7 @@ export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[],
   const wanted = new Map<number, Uint8Array>(), samples = new Map<number, Float64Array>(), places = new Map<number, Float64Array>();
   for (let h = 0; h < n; h++) {
     const cloud = clouds.get(h)!;
-    if (log[h]! < best + PRUNE_AFTER_CODES) { clouds.delete(h); continue; }
+    if (log[h]! < best + (rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES) || (breadth === "narrow" && rough.has(h))) { clouds.delete(h); continue; }
     const list = byPlace(predictor, h, cloud);
     places.set(h, list);
     wanted.set(h, Uint8Array.from(cloud, (_, s) => (logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= best + PRUNE_AFTER_CODES ? 1 : 0)));
@@ -54,20 +73,20 @@ export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[],
   const going = (h: number, presence: number) => {
     const name = `${h} ${presence}`;
     let cloud = goingBy.get(name);
-    if (!cloud) goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence))));
+    if (!cloud) goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence, rough.has(h)))));
     return cloud;
   };
   const result: AfterCodes = { signature, log, best, share: normalise(Float64Array.from([...log, notHere])), places, samples, wanted, going };
-  predictor.memo.set("after codes", result);
+  known.set(breadth, result);
   return result;
 }
 
 /** ln likelihood of all codes, by sample. */
-export function codeCloud(predictor: Predictor, h: number, codes: readonly CodeEvidence[], presence: number): Float64Array {
+export function codeCloud(predictor: Predictor, h: number, codes: readonly CodeEvidence[], presence: number, rough = false): Float64Array {
   const { samples } = predictor.hypotheses[h]!, n = predictor.monitors.length;
   const cloud = new Float64Array(samples);
   if (codes.length === 0) return cloud;
-  const shares = predictor.codeShares(h, codes.map((c) => c.monitor)), lasting = presence === 1;
+  const monitors = codes.map((c) => c.monitor), shares = rough ? predictor.roughCodeShares(h, monitors) : predictor.codeShares(h, monitors), lasting = presence === 1;
   for (const e of codes) {
     for (let s = 0; s < samples; s++) cloud[s] = cloud[s]! + logCode(shares[s * n + e.monitor]!, e, lasting, presence);
   }

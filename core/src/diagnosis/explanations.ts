@@ -20,7 +20,7 @@ export function minimalExplanations(predictor: Predictor, evidence: readonly Evi
   const prior = logPriors(predictor, factors), n = predictor.monitors.length;
   const able: { id: string; sets: Set<number>; score: number }[] = [];
   for (let h = 1; h <= predictor.faults.length; h++) {
-    const bits = predictor.codesSet(h, [...present, ...absent]), { samples } = predictor.hypotheses[h]!;
+    const bits = predictor.roughCodesSet(h, [...present, ...absent]), { samples } = predictor.hypotheses[h]!;
     // the severity that sets most of what is set, and least of what is not
     let best: { sets: Set<number>; wrong: number } | undefined;
     for (let s = 0; s < samples; s += predictor.draws) {

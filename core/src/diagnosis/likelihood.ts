@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import { OVERLOAD } from "../units/quantity.js";
-import type { Instrument } from "./predictor.js";
+import type { Instrument, Predicted } from "./predictor.js";
 
 /** Share of the spread over draws taken as the width around each draw (a kernel density over the draws). */
 export const DRAW_KERNEL = 0.6;
@@ -86,18 +86,18 @@ export const UNSTEPPED_SHARE = 0.12;
 
 /**
  * Width to give each sample of one hypothesis at one point, from how draws and neighbouring severities differ there.
- * @param values predictions as [sample · stride + point], sample = severity · draws + draw
+ * @param predicted predictions by sample = severity · draws + draw
  * @param wanted samples predicted (1); the others are passed over
  * @param steps how finely the severities are stepped through between grid points
  * @param stepped whether neighbouring severities are neighbours on one grid
  * @returns one width per sample, volt or ln ohm
  */
-export function spreads(values: Float32Array, stride: number, point: number, wanted: Uint8Array, draws: number, instrument: Instrument, steps = 1, stepped = true): Float64Array {
+export function spreads(predicted: Predicted, wanted: Uint8Array, draws: number, instrument: Instrument, steps = 1, stepped = true): Float64Array {
   const count = wanted.length, ohms = instrument === "ohmmeter" || instrument === "continuity";
   const at = new Float64Array(count).fill(NaN);
   for (let i = 0; i < count; i++) {
     if (!wanted[i]) continue;
-    const v = values[i * stride + point]!;
+    const v = predicted.at(i);
     at[i] = ohms ? (v < Infinity ? Math.log(v + DEFAULTS.reading.ohmFloor) : NaN) : v;
   }
   const out = new Float64Array(count);

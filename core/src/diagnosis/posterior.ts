@@ -3,12 +3,12 @@ import type { State } from "../format/case.js";
 import type { Fault } from "../faults/fault.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
-import { afterCodes, byPlace, codeCloud, logCodeNotHere, logPriors, type AfterCodes } from "./codeWeights.js";
+import { afterCodes, byPlace, codeCloud, logCodeNotHere, logPriors, type AfterCodes, type Breadth } from "./codeWeights.js";
 import { phi, scaleOf } from "./likelihood.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import type { Predictor } from "./predictor.js";
-import { drawSteps, memoColumn, nameOf, predictedAt, readingCloud, stepsOf, type Named } from "./readingWeights.js";
+import { drawSteps, memoColumn, nameOf, readingCloud, stepsOf, type Named } from "./readingWeights.js";
 import { familiesOf, type Families } from "./unknowns.js";
 
 /**
@@ -47,6 +47,8 @@ export interface WeighOptions {
   readonly comesAndGoes?: boolean;
   /** hypotheses of several faults that are to be weighed too, with the ln of their rate relative to the sum of all single ones */
   readonly several?: readonly { readonly hypothesis: number; readonly logPrior: number; readonly wanted: Uint8Array }[];
+  /** how many hypotheses are weighed; all of them, exactly, unless said otherwise */
+  readonly breadth?: Breadth;
   /** left out: what comes and goes, and readings at the wrong connector (for measuring what they are worth) */
   readonly only?: "lasting";
 }
@@ -77,7 +79,7 @@ class Weighing {
     this.codes = evidence.filter((e) => e.kind === "code");
     this.readings = evidence.filter((e) => e.kind === "reading");
     this.logPrior = logPriors(predictor, options.factors);
-    this.byCodes = afterCodes(predictor, this.codes, this.logPrior, options.factors);
+    this.byCodes = afterCodes(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
     this.families = familiesOf(predictor);
   }
 
@@ -88,19 +90,28 @@ class Weighing {
     const views = places.map((misplaced) => ({ misplaced, families: this.viewed(misplaced) }));
     const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({ hypothesis, wanted, logPrior: this.logPrior[hypothesis]!, codes: byCodes.places.get(hypothesis)! }));
     const several = (this.options.several ?? []).map((s) => ({ ...s, codes: byPlace(predictor, s.hypothesis, codeCloud(predictor, s.hypothesis, this.codes, 1)) }));
+    // those that fit the codes best first: the others need not be read up once they cannot catch up
+    let lead = -Infinity;
+    const exact = (this.options.breadth ?? "exact") === "exact";
+    if (!exact) singles.sort((a, b) => byCodes.log[b.hypothesis]! - byCodes.log[a.hypothesis]! || a.hypothesis - b.hypothesis);
+    const floor = (base: number) => (exact ? -Infinity : lead + LN_KEEPING - base);
     for (const one of [...singles, ...several]) {
       const faults = predictor.hypotheses[one.hypothesis]!.faults;
       for (const { misplaced, families } of views) {
         if (misplaced && faults.length > 1) continue;
         const base = one.logPrior + (misplaced?.logPrior ?? 0);
         if (misplaced && byCodes.log[one.hypothesis]! + misplaced.logPrior < byCodes.best + LN_MISPLACED_LEAST) continue;
-        const lasting = this.weighOne(one.hypothesis, one.wanted, one.codes, families, 1, misplaced);
+        const lasting = this.weighOne(one.hypothesis, one.wanted, one.codes, families, 1, misplaced, floor(base));
         const some = faults.length === 1 && !this.options.only ? comingAndGoing(faults[0]!, this.options.comesAndGoes ?? false) : 0;
-        found.push({ ...lasting, hypothesis: one.hypothesis, presence: 1, misplaced, log: base + Math.log(1 - some) + logMean(lasting.places) });
+        if (lasting) {
+          const log = base + Math.log(1 - some) + logMean(lasting.places);
+          found.push({ ...lasting, hypothesis: one.hypothesis, presence: 1, misplaced, log });
+          lead = Math.max(lead, log);
+        }
         if (some === 0 || misplaced || byCodes.log[one.hypothesis]! < byCodes.best + LN_GOING_LEAST) continue;
         for (const presence of DEFAULTS.intermittent.presence) {
-          const going = this.weighOne(one.hypothesis, one.wanted, byCodes.going(one.hypothesis, presence), families, presence, misplaced);
-          found.push({ ...going, hypothesis: one.hypothesis, presence, misplaced, log: base + Math.log(some / DEFAULTS.intermittent.presence.length) + logMean(going.places) });
+          const going = this.weighOne(one.hypothesis, one.wanted, byCodes.going(one.hypothesis, presence), families, presence, misplaced, floor(base));
+          if (going) found.push({ ...going, hypothesis: one.hypothesis, presence, misplaced, log: base + Math.log(some / DEFAULTS.intermittent.presence.length) + logMean(going.places) });
         }
       }
     }
@@ -136,11 +147,14 @@ class Weighing {
   }
 
   /** ln weight of each severity by all evidence: families are independent given the severity, readings of a family share the draw. */
-  private weighOne(h: number, wanted: Uint8Array, codes: Float64Array, families: ReadonlyMap<string, Family>, presence: number, misplaced: Misplacement | undefined): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> {
+  private weighOne(h: number, wanted: Uint8Array, codes: Float64Array, families: ReadonlyMap<string, Family>, presence: number, misplaced: Misplacement | undefined, floor: number): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> | undefined {
     const { predictor } = this, { faults } = predictor.hypotheses[h]!;
     const steps = stepsOf(predictor, h), count = codes.length;
     const total = new Float64Array(count * steps);
+    let still = this.readings.length * LN_PEAK + max(codes);
     for (const list of families.values()) {
+      if (still + max(total) < floor) return undefined;
+      still -= list.readings.length * LN_PEAK;
       const own = this.familyLog(h, list, wanted, count * steps, presence);
       for (let k = 0; k < total.length; k++) total[k] = total[k]! + own[k]!;
     }
@@ -203,6 +217,9 @@ const ALL_DRAWS = new Uint8Array(256).fill(1), ALL_WANTED = new Uint8Array(1 << 
 
 /** The readings that hang on one unknown. */
 interface Family { readonly family: string; readonly readings: readonly Named[]; readonly name: string; readonly columns: Map<number, Map<number, Float64Array>> }
+/** No reading's density is above this, ln: 30 mV is the narrowest a prediction gets. */
+const LN_PEAK = 2.8, LN_KEEPING = Math.log(1e-8);
+const max = (list: Float64Array) => { let m = -Infinity; for (const x of list) if (x > m) m = x; return m; };
 /** Families whose products are kept. */
 const KEPT_FAMILIES = 256;
 interface Member { readonly family: string; readonly arrays: readonly Float32Array[]; readonly healthy: readonly Float32Array[]; readonly fine: number }
@@ -243,12 +260,12 @@ export function comingAndGoing(fault: Fault, told: boolean): number {
 /** Whether a new fuse or a breaker holds: the circuit behind it is up in that state. */
 function addHolds(predictor: Predictor, h: number, clue: { readonly fuse: string; readonly held: boolean; readonly state: State }, wanted: Uint8Array, places: Float64Array): void {
   const { draws } = predictor, used = predictor.drawsUsed(h);
-  const at = (end: "in" | "out") => predictedAt(predictor, h, { instrument: "voltmeter", point: `${clue.fuse}:${end}`, black: undefined, state: clue.state }, wanted);
+  const at = (end: "in" | "out") => predictor.predictAt(h, { instrument: "voltmeter", point: `${clue.fuse}:${end}`, black: undefined, state: clue.state }, wanted);
   const into = at("in"), out = at("out"), sure = DEFAULTS.clues.holds;
   for (let place = 0; place < places.length; place++) {
     if (!wanted[place * draws]) continue;
     let up = 0;
-    for (let s = place * draws; s < place * draws + used; s++) up += phi((out.values[s * out.stride + out.place]! - 0.5 * into.values[s * into.stride + into.place]!) / (0.05 * predictor.wiring.nominalVolt)) / used;
+    for (let s = place * draws; s < place * draws + used; s++) up += phi((out.at(s) - 0.5 * into.at(s)) / (0.05 * predictor.wiring.nominalVolt)) / used;
     const p = (2 * sure - 1) * up + (1 - sure);
     places[place] = places[place]! + Math.log(clue.held ? p : 1 - p);
   }

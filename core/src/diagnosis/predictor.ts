@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import type { ReadingEntry, State } from "../format/case.js";
 import type { KeyState, Wiring } from "../format/wiring.js";
-import { judge, judgePlan, phasesOf, type Look, type Phase } from "../codes/judge.js";
+import { judge, judgePlan, phasesOf, type JudgePlan, type Look, type Phase } from "../codes/judge.js";
 import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
 import type { Fault } from "../faults/fault.js";
 import { generateFaults } from "../faults/generate.js";
@@ -41,14 +41,22 @@ interface Prepared { readonly circuit: Circuit; readonly pattern: Pattern; reado
 
 /** Numbers kept in prepared solutions, all together. */
 const PREPARED_NUMBERS = 12e6;
-/** Predictions kept for two leads, in numbers, and hypotheses of several faults. */
-const MOST_BETWEEN = 400, MOST_COMBINED = 4_000;
+/** Hypotheses of several faults kept; what a row of one number takes, in numbers. */
+const MOST_COMBINED = 4_000, ROW_OVERHEAD = 16;
 /** Parts of a circuit that a fault moves by less than this are left as they were, volt and ohm: far below what a meter tells apart. */
 const NEGLIGIBLE_VOLT = 1e-4, NEGLIGIBLE_OHM = 200;
 const ALL_PLUGGED: State = { key: "on", unplugged: [] };
 
-/** Predictions of one hypothesis in one state of one quantity, [sample · stride + place]. */
-interface Column { readonly values: Float32Array; readonly done: Uint8Array }
+/** Predictions of one hypothesis in one state of one quantity: for each sample asked for so far one number a place. */
+export type Rows = (Float32Array | undefined)[];
+/** Predictions of one hypothesis at one place. */
+export interface Predicted { at(sample: number): number }
+class AtPlace implements Predicted {
+  constructor(private readonly rows: Rows, private readonly place: number) {}
+  at(sample: number): number { const row = this.rows[sample]; return row === undefined ? NaN : row[this.place]!; }
+}
+/** Numbers kept in predictions, all together; the states not asked for the longest make room. */
+const PREDICTED_NUMBERS = 48e6;
 
 /**
  * Predicts what every hypothesis would show, and remembers it: nothing computed here depends on evidence, so a new
@@ -76,8 +84,11 @@ export class Predictor {
   private readonly scanPins: readonly { readonly cavity: string; readonly module: string; readonly domain: string | undefined }[];
   private readonly wires: readonly string[];
   private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
-  private readonly columns = new Map<string, Map<number, Column>>();
+  private readonly columns = new Map<string, Map<number, Rows>>();
+  private readonly held = new Map<string, number>();
+  private heldNumbers = 0;
   private readonly codeBits = new Map<number, { readonly bits: Uint8Array; readonly share: Float32Array; readonly done: Set<KeyState> }>();
+  private readonly roughBits = new Map<number, { readonly bits: Uint8Array; readonly share: Float32Array; readonly done: Set<KeyState> }>();
   private readonly combined = new Map<string, number>();
   /** healthy solutions by state, draw and look: what faults start from; the least lately used is dropped */
   private readonly prepared = new Map<string, Prepared>();
@@ -95,7 +106,7 @@ export class Predictor {
     const wirePlaces = new Map(this.wires.map((w, i) => [w, i]));
     this.places = { volts: this.pointIndex, ohms: this.pointIndex, swing: this.pointIndex, amperes: wirePlaces };
     const severities = this.faults.reduce((sum, f) => sum + f.severities.length, 1);
-    // a large machine gets fewer draws, so that one state's predictions stay within the budget
+    // a very large machine gets fewer draws
     this.draws = Math.max(2, Math.min(draws, Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length))));
     this.drawn = new Draws(wiring, this.draws, seed);
     this.hypotheses = [{ faults: [], severities: [[]], stepped: true, samples: this.draws }, ...this.faults.map((fault) => ({ faults: [fault], severities: fault.severities.map((s) => [s]), stepped: true, samples: fault.severities.length * this.draws }))];
@@ -138,7 +149,7 @@ export class Predictor {
     this.hypotheses.length = singles;
     this.combined.clear();
     for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= singles) column.delete(h);
-    for (const map of [this.codeBits, this.blown]) for (const h of [...map.keys()]) if (h >= singles) map.delete(h);
+    for (const map of [this.codeBits, this.roughBits, this.blown]) for (const h of [...map.keys()]) if (h >= singles) map.delete(h);
   }
 
   /** In how many of the draws a hypothesis is predicted: several faults at once in fewer. */
@@ -153,43 +164,61 @@ export class Predictor {
   /**
    * What the instrument would show at every point (or wire).
    * @param wanted samples needed (1), or all when undefined
-   * @returns volts, ohms or amperes as [sample · stride + place]; only the wanted samples are filled
+   * @returns volts, ohms or amperes by sample and place (see `placeOf`); only the wanted samples are there
    */
-  predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Float32Array {
+  predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Rows {
     const quantity = QUANTITY[instrument], name = `${quantity} ${stateName(state)}`;
-    let column = this.columns.get(name);
-    if (!column) this.columns.set(name, (column = new Map()));
-    const { samples } = this.hypotheses[h]!, stride = this.stride(instrument);
-    let entry = column.get(h);
-    if (!entry) column.set(h, (entry = { values: new Float32Array(samples * stride), done: new Uint8Array(samples) }));
+    const column = this.column(name), { samples } = this.hypotheses[h]!, stride = this.stride(instrument);
+    let rows = column.get(h);
+    if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
     // draw by draw: all severities of one draw start from the same healthy solution
     for (let draw = 0; draw < this.draws; draw++) {
       for (let sample = draw; sample < samples; sample += this.draws) {
-        if (entry.done[sample] || (wanted && !wanted[sample])) continue;
-        this.read(h, sample, state, quantity, entry.values.subarray(sample * stride, (sample + 1) * stride));
-        entry.done[sample] = 1;
+        if (rows[sample] || (wanted && !wanted[sample])) continue;
+        this.read(h, sample, state, quantity, (rows[sample] = new Float32Array(stride)));
+        this.hold(name, stride);
       }
     }
-    return entry.values;
+    return rows;
+  }
+  private column(name: string): Map<number, Rows> {
+    let column = this.columns.get(name);
+    if (name === this.latest && column) return column;
+    if (column) this.columns.delete(name); // and put back as the latest
+    else column = new Map();
+    this.columns.set(name, column);
+    this.latest = name;
+    return column;
+  }
+  private latest = "";
+  private hold(name: string, numbers: number): void {
+    this.heldNumbers += numbers;
+    this.held.set(name, (this.held.get(name) ?? 0) + numbers);
+    for (const oldest of this.columns.keys()) {
+      if (this.heldNumbers <= PREDICTED_NUMBERS || oldest === name) return;
+      this.columns.delete(oldest);
+      this.heldNumbers -= this.held.get(oldest) ?? 0;
+      this.held.delete(oldest);
+    }
+  }
+
+  /** As `predict` or `predictBetween`, at the place of one reading. Samples not wanted are NaN. */
+  predictAt(h: number, e: { readonly instrument: Instrument; readonly point: string; readonly black?: string | undefined; readonly state: State }, wanted?: Uint8Array): Predicted {
+    if (e.black !== undefined) return this.predictBetween(h, e.state, e.instrument, e.point, e.black, wanted);
+    return new AtPlace(this.predict(h, e.state, e.instrument, wanted), this.placeOf(e.instrument, e.point)!);
   }
 
   /**
    * As `predict`, between two leads neither of which is at battery negative.
    * @returns volts or ohms by sample
    */
-  predictBetween(h: number, state: State, instrument: Instrument, red: string, black: string, wanted?: Uint8Array): Float32Array {
+  predictBetween(h: number, state: State, instrument: Instrument, red: string, black: string, wanted?: Uint8Array): Predicted {
     const name = `between ${red} ${black} ${QUANTITY[instrument]} ${stateName(state)}`;
-    let column = this.columns.get(name);
-    if (!column) {
-      const kept = [...this.columns.keys()].filter((k) => k.startsWith("between "));
-      if (kept.length >= MOST_BETWEEN) this.columns.delete(kept[0]!);
-      this.columns.set(name, (column = new Map()));
-    }
-    const { samples } = this.hypotheses[h]!;
-    let entry = column.get(h);
-    if (!entry) column.set(h, (entry = { values: new Float32Array(samples), done: new Uint8Array(samples) }));
+    const column = this.column(name), { samples } = this.hypotheses[h]!;
+    let rows = column.get(h);
+    if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
     for (let sample = 0; sample < samples; sample++) {
-      if (entry.done[sample] || (wanted && !wanted[sample])) continue;
+      if (rows[sample] || (wanted && !wanted[sample])) continue;
       const { circuit, phases } = this.at(state, sample % this.draws);
       const a = circuit.nodeOf.get(red) ?? 0, b = circuit.nodeOf.get(black) ?? 0;
       const across = (s: Solver) => { const v = nodeVolt(s, a) - nodeVolt(s, b); return Number.isNaN(v) ? 0 : v; };
@@ -199,10 +228,10 @@ export class Predictor {
         const ohm = Math.abs(across(s)) > OHMS_NEED_BELOW_VOLT ? NaN : ohmBetween(s, a, b);
         value = ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
       } else for (const part of phases) value += part.share * across(this.solve(h, sample, state, { phase: part.phase }, a === b ? NO_EDIT : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] }));
-      entry.values[sample] = value;
-      entry.done[sample] = 1;
+      rows[sample] = Float32Array.of(value);
+      this.hold(name, ROW_OVERHEAD);
     }
-    return entry.values;
+    return new AtPlace(rows, 0);
   }
 
   private read(h: number, sample: number, state: State, quantity: Quantity, into: Float32Array): void {
@@ -255,14 +284,22 @@ export class Predictor {
    * question, since the true values lie between those tried.
    */
   codeShares(h: number, wanted: readonly number[]): Float32Array { return this.codesOf(h, wanted).share; }
-  private codesOf(h: number, wanted: readonly number[]) {
-    let known = this.codeBits.get(h);
+  /**
+   * As `codeShares`, from a tenth of the work: one draw for each severity, each severity another, and severities between
+   * two that set the same codes taken to set them too. Good for telling which hypotheses are worth `codeShares`.
+   */
+  roughCodeShares(h: number, wanted: readonly number[]): Float32Array { return this.codesOf(h, wanted, true).share; }
+  roughCodesSet(h: number, wanted: readonly number[]): Uint8Array { return this.codesOf(h, wanted, true).bits; }
+  private codesOf(h: number, wanted: readonly number[], rough = false) {
+    const store = rough ? this.roughBits : this.codeBits;
+    let known = store.get(h);
     const size = this.hypotheses[h]!.samples * this.monitors.length;
-    if (!known) this.codeBits.set(h, (known = { bits: new Uint8Array(size), share: new Float32Array(size), done: new Set() }));
+    if (!known) store.set(h, (known = { bits: new Uint8Array(size), share: new Float32Array(size), done: new Set() }));
     for (const i of wanted) {
       const { key } = this.monitors[i]!;
       if (known.done.has(key)) continue;
-      this.computeCodes(h, { key, unplugged: [] }, known.bits);
+      if (rough) this.computeCodesRoughly(h, key, known.bits);
+      else this.computeCodes(h, { key, unplugged: [] }, known.bits);
       known.done.add(key);
       this.smoothCodes(h, key, known.bits, known.share);
     }
@@ -294,15 +331,49 @@ export class Predictor {
     return some;
   }
 
-  private computeCodes(h: number, state: State, bits: Uint8Array): void {
+  private computeCodes(h: number, state: State, bits: Uint8Array, wanted?: Uint8Array): void {
     const { samples } = this.hypotheses[h]!;
-    const places = this.monitors.flatMap((m, i) => (m.key === state.key ? [i] : []));
-    const plan = judgePlan(places.map((i) => this.monitors[i]!));
+    const { places, plan } = this.planFor(state.key);
     for (let draw = 0; draw < this.draws; draw++) {
-      const { phases } = this.at(state, draw);
       for (let sample = draw; sample < samples; sample += this.draws) {
-        judge(plan, phases, (look) => this.solve(h, sample, state, look), (i) => { bits[sample * this.monitors.length + places[i]!] = 1; });
+        if (wanted && !wanted[sample]) continue;
+        judge(plan, this.at(state, draw).phases, (look) => this.solve(h, sample, state, look), (i) => { bits[sample * this.monitors.length + places[i]!] = 1; });
       }
+    }
+  }
+  private planFor(key: KeyState) {
+    let known = this.plans.get(key);
+    if (!known) {
+      const places = this.monitors.flatMap((m, i) => (m.key === key ? [i] : []));
+      this.plans.set(key, (known = { places, plan: judgePlan(places.map((i) => this.monitors[i]!)) }));
+    }
+    return known;
+  }
+  private readonly plans = new Map<KeyState, { readonly places: readonly number[]; readonly plan: JudgePlan }>();
+
+  private computeCodesRoughly(h: number, key: KeyState, bits: Uint8Array): void {
+    const { samples, stepped } = this.hypotheses[h]!, { draws } = this, n = this.monitors.length, count = samples / draws;
+    const state: State = { key, unplugged: [] }, { places } = this.planFor(key);
+    const drawOf = (k: number) => (h + 3 * k) % draws;
+    const same = (k: number, j: number) => places.every((i) => bits[(k * draws + drawOf(k)) * n + i] === bits[(j * draws + drawOf(j)) * n + i]);
+    const spread = (k: number, from: number) => { for (let d = 0; d < draws; d++) for (const i of places) bits[(k * draws + d) * n + i] = bits[from * n + i]!; };
+    const wanted = new Uint8Array(samples);
+    const few = Math.min(draws, FEW_DRAWS);
+    if (count === 1) {
+      for (let d = 0; d < few; d++) wanted[d] = 1;
+      this.computeCodes(h, state, bits, wanted);
+      for (let d = few; d < draws; d++) for (const i of places) bits[d * n + i] = bits[(d % few) * n + i]!;
+      return;
+    }
+    for (let k = 0; k < count; k += stepped ? 2 : 1) wanted[k * draws + drawOf(k)] = 1;
+    if ((count & 1) === 0) wanted[(count - 1) * draws + drawOf(count - 1)] = 1;
+    this.computeCodes(h, state, bits, wanted);
+    const between = new Uint8Array(samples);
+    for (let k = 1; k < count - 1; k += 2) if (!wanted[k * draws + drawOf(k)] && !same(k - 1, k + 1)) between[k * draws + drawOf(k)] = 1;
+    this.computeCodes(h, state, bits, between);
+    for (let k = 0; k < count; k++) {
+      const own = k * draws + drawOf(k);
+      spread(k, wanted[own] || between[own] ? own : (k - 1) * draws + drawOf(k - 1));
     }
   }
 
@@ -362,5 +433,7 @@ export class Predictor {
   private lastAt: { state: State; draw: number; here: Prepared } | undefined;
 }
 const NONE_BLOWN: readonly number[] = [];
+/** Draws in which a hypothesis without severities is tried roughly. */
+const FEW_DRAWS = 3;
 /** Chassis and battery negative are where the black lead is by default. */
 export const isPlainBlack = (black: string | undefined) => black === undefined || black === CHASSIS || /:-$/.test(black);

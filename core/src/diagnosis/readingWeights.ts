@@ -47,8 +47,8 @@ function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted
   const { stepped, samples } = predictor.hypotheses[h]!, { draws } = predictor, used = predictor.drawsUsed(h);
   const steps = stepsOf(predictor, h), fine = drawSteps(order), range = voltRange(predictor.wiring.nominalVolt), count = samples / draws;
   const mask = used === draws ? wanted : wanted.map((w, s) => (s % draws < used ? w : 0));
-  const { values, stride, place } = predictedAt(predictor, h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
-  const at = (p: number, d: number) => values[(p * draws + d) * stride + place]!;
+  const predicted = predictor.predictAt(h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
+  const at = (p: number, d: number) => predicted.at(p * draws + d);
   const out = new Float32Array(count * steps * used * fine);
   const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
   const scale = (v: number) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
@@ -93,12 +93,6 @@ function neighboursIn(order: readonly number[], used: number): { readonly below:
   const below = new Int32Array(used).fill(-1), above = new Int32Array(used).fill(-1);
   order.forEach((d, i) => { below[d] = order[i - 1] ?? -1; above[d] = order[i + 1] ?? -1; });
   return { below, above };
-}
-
-/** Predictions of a reading: a column, how far its samples stand apart in it, and where in each the reading is. */
-export function predictedAt(predictor: Predictor, h: number, e: Pick<ReadingEvidence, "instrument" | "point" | "black" | "state">, wanted?: Uint8Array): { readonly values: Float32Array; readonly stride: number; readonly place: number } {
-  if (e.black !== undefined) return { values: predictor.predictBetween(h, e.state, e.instrument, e.point, e.black, wanted), stride: 1, place: 0 };
-  return { values: predictor.predict(h, e.state, e.instrument, wanted), stride: predictor.stride(e.instrument), place: predictor.placeOf(e.instrument, e.point)! };
 }
 
 /** Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays one. */

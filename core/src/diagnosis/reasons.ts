@@ -6,7 +6,6 @@ import { distance } from "./groups.js";
 import { likelihood, scaleOf, spreads, voltRange } from "./likelihood.js";
 import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
 import type { Posterior, World } from "./posterior.js";
-import { predictedAt } from "./readingWeights.js";
 import type { Instrument, Predictor } from "./predictor.js";
 
 /** Why one piece of evidence speaks for or against a suspect, as data. */
@@ -100,10 +99,10 @@ export class Reasons {
   private meanLikelihood(h: number, weights: Float64Array, e: Extract<Evidence, { kind: "reading" }>): number {
     const { predictor } = this, { stepped } = predictor.hypotheses[h]!;
     const wanted = Uint8Array.from(weights, (x) => (x > 1e-4 ? 1 : 0));
-    const { values, stride, place } = predictedAt(predictor, h, e, wanted);
-    const width = spreads(values, stride, place, wanted, predictor.draws, e.instrument, 1, stepped);
+    const predicted = predictor.predictAt(h, e, wanted);
+    const width = spreads(predicted, wanted, predictor.draws, e.instrument, 1, stepped);
     let mean = 0;
-    weights.forEach((x, s) => { if (wanted[s]) mean += x * likelihood(e.instrument, e.value, values[s * stride + place]!, width[s]!, voltRange(this.nominalVolt)); });
+    weights.forEach((x, s) => { if (wanted[s]) mean += x * likelihood(e.instrument, e.value, predicted.at(s), width[s]!, voltRange(this.nominalVolt)); });
     return Math.max(mean, 1e-12);
   }
   private expected(w: World, e: Evidence): number {
@@ -126,7 +125,7 @@ function priorFit(predictor: Predictor, evidence: readonly Evidence[], factors: 
     if (set === undefined) {
       set = 0;
       for (let h = 0; h <= predictor.faults.length; h++) {
-        const { samples } = predictor.hypotheses[h]!, bits = predictor.codesSet(h, [e.monitor]);
+        const { samples } = predictor.hypotheses[h]!, bits = predictor.roughCodesSet(h, [e.monitor]);
         let count = 0;
         for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
         set += (Math.exp(prior[h]!) * count) / samples;
@@ -141,10 +140,10 @@ function priorFit(predictor: Predictor, evidence: readonly Evidence[], factors: 
 export function expectation(predictor: Predictor, world: World, e: Extract<Evidence, { kind: "reading" }>): number {
   let sum = 0, over = 0, none = 0, total = 0;
   const wanted = Uint8Array.from(world.weights, (w) => (w > 1e-3 ? 1 : 0)), ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
-  const { values, stride, place } = predictedAt(predictor, world.hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
+  const predicted = predictor.predictAt(world.hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
   world.weights.forEach((w, s) => {
     if (!wanted[s]) return;
-    const v = values[s * stride + place]!;
+    const v = predicted.at(s);
     if (Number.isNaN(v)) none += w;
     else if (v === Infinity) over += w;
     else { sum += w * (ohms ? Math.log(v + 1e-3) : v); total += w; }

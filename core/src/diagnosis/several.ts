@@ -2,7 +2,6 @@ import { DEFAULTS } from "../defaults.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import { likelihood, spreads, voltRange } from "./likelihood.js";
 import { logCode, logPriors } from "./codeWeights.js";
-import { predictedAt } from "./readingWeights.js";
 import type { Predictor } from "./predictor.js";
 
 /** A hypothesis of several faults worth weighing exactly. */
@@ -133,7 +132,7 @@ function partsOf(predictor: Predictor, codes: readonly CodeEvidence[], present: 
   const used = Math.min(DRAWS, draws);
   const rough: { h: number; k: number; score: number; covers: number; sets: Float64Array }[] = [];
   for (let h = 1; h <= predictor.faults.length; h++) {
-    const shares = predictor.codeShares(h, codes.map((c) => c.monitor));
+    const shares = predictor.roughCodeShares(h, codes.map((c) => c.monitor));
     const places = predictor.hypotheses[h]!.samples / draws;
     for (let k = 0; k < places; k++) {
       const sets = Float64Array.from(codes, (c) => { let sum = 0; for (let d = 0; d < used; d++) sum += shares[(k * draws + d) * n + c.monitor]!; return sum / used; });
@@ -148,7 +147,7 @@ function partsOf(predictor: Predictor, codes: readonly CodeEvidence[], present: 
   rough.sort((a, b) => b.score - a.score);
   const kept = rough.slice(0, MOST_PARTS);
   const healthyWanted = new Uint8Array(draws).fill(1);
-  const healthy = readings.map((e) => { const p = predictedAt(predictor, 0, e, healthyWanted); return p.values[p.place]!; });
+  const healthy = readings.map((e) => { return predictor.predictAt(0, e, healthyWanted).at(0); });
   const parts: Part[] = [];
   for (const { h, k, covers, sets } of kept) {
     if (stop()) break;
@@ -157,11 +156,11 @@ function partsOf(predictor: Predictor, codes: readonly CodeEvidence[], present: 
     for (let d = 0; d < used; d++) wanted[k * draws + d] = 1;
     const fits = new Float64Array(readings.length), moves = new Float64Array(readings.length);
     readings.forEach((e, r) => {
-      const { values, stride, place } = predictedAt(predictor, h, e, wanted);
-      const width = spreads(values, stride, place, wanted, draws, e.instrument, 1, stepped);
+      const predicted = predictor.predictAt(h, e, wanted);
+      const width = spreads(predicted, wanted, draws, e.instrument, 1, stepped);
       let best = 0, moved = 0;
       for (let d = 0; d < used; d++) {
-        const v = values[(k * draws + d) * stride + place]!;
+        const v = predicted.at(k * draws + d);
         best += likelihood(e.instrument, e.value, v, Math.hypot(width[k * draws + d]!, e.instrument === "ohmmeter" ? 0.3 : 0.05 * Math.abs(v)), range) / used;
         moved += v === healthy[r] || (Number.isNaN(v) && Number.isNaN(healthy[r]!)) ? 0 : apart(v, healthy[r]!, e) / used;
       }

@@ -7,7 +7,6 @@ import type { Evidence } from "../diagnosis/evidence.js";
 import { misplacedIn, type Misplaced, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior, World } from "../diagnosis/posterior.js";
 import type { Instrument, Predictor } from "../diagnosis/predictor.js";
-import { predictedAt } from "../diagnosis/readingWeights.js";
 import { stateName } from "../network/state.js";
 import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import { candidates, type Candidate } from "./candidates.js";
@@ -189,8 +188,7 @@ function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Is
 function readingViews(predictor: Predictor, evidence: readonly Evidence[], lead: World | undefined): ReadingView[] {
   return evidence.flatMap((e) => {
     if (e.kind !== "reading") return [];
-    const healthy = predictedAt(predictor, 0, e);
-    return [{ number: e.number, point: e.point, value: e.value, instrument: e.instrument, healthy: healthy.values[healthy.place]!, leading: lead === undefined ? NaN : expectation(predictor, lead, e) }]; // sample 0 is the nominal draw
+    return [{ number: e.number, point: e.point, value: e.value, instrument: e.instrument, healthy: predictor.predictAt(0, e).at(0), leading: lead === undefined ? NaN : expectation(predictor, lead, e) }]; // sample 0 is the nominal draw
   });
 }
 

@@ -1,6 +1,5 @@
 import type { Grouped } from "../diagnosis/groups.js";
 import type { Posterior, World } from "../diagnosis/posterior.js";
-import { predictedAt } from "../diagnosis/readingWeights.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import { familiesOf, type Families } from "../diagnosis/unknowns.js";
 import type { State } from "../format/case.js";
@@ -69,12 +68,12 @@ export class Forecast {
   /** predictions of one hypothesis for a candidate, seen from a world that may have readings misplaced */
   private column(world: World, c: Candidate, point: string, hypothesis: number) {
     const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point, black: undefined, state: c.state as State };
-    return predictedAt(this.predictor, hypothesis, world.misplaced ? world.misplaced.moved(plain) : plain, hypothesis === 0 ? undefined : this.wanted.get(hypothesis));
+    return this.predictor.predictAt(hypothesis, world.misplaced ? world.misplaced.moved(plain) : plain, hypothesis === 0 ? undefined : this.wanted.get(hypothesis));
   }
   /** with the fault there */
   there(atom: Atom, c: Candidate, point: string): Expected {
-    const { values, stride, place } = this.column(atom.world, c, point, atom.world.hypothesis);
-    return gather(atom, c, (s) => values[s * stride + place]!, this.read(atom.world, c, point));
+    const predicted = this.column(atom.world, c, point, atom.world.hypothesis);
+    return gather(atom, c, (s) => predicted.at(s), this.read(atom.world, c, point));
   }
   /** what readings of the same family have told of the draws */
   private read(world: World, c: Candidate, point: string): Float64Array | undefined {
@@ -84,9 +83,9 @@ export class Forecast {
   }
   /** with the fault away for the moment */
   away(atom: Atom, c: Candidate, point: string): Expected {
-    const { values, stride, place } = this.column(atom.world, c, point, 0);
+    const predicted = this.column(atom.world, c, point, 0);
     const { draws } = this.predictor;
-    return gather(atom, c, (s) => values[(s % draws) * stride + place]!);
+    return gather(atom, c, (s) => predicted.at(s % draws));
   }
   /** probability of the answer "yes" for a candidate without an instrument */
   yes(atom: Atom, c: Candidate): number {
