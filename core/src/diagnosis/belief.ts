@@ -35,13 +35,20 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
   const how = { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, ...(options.only ? { only: options.only } : {}) };
   const narrow = weigh(predictor, evidence, { ...how, breadth: "narrow" });
   const unsure = (p: Posterior, least: number) => { const lead = p.worlds[0]; return lead === undefined || p.notHere > DOUBT || suspicious(predictor, lead, evidence, least); };
-  if (evidence.length === 0 || !unsure(narrow, 1)) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [] };
+  const hasty = (p: Posterior) => p.worlds[0] !== undefined && (isRoundabout(predictor, p.worlds[0]) || p.worlds[0].share >= NEAR_VERDICT);
+  if (evidence.length === 0 || !(unsure(narrow, 1) || hasty(narrow))) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [] };
   // the best leave something unexplained: look further before several faults are thought of
   const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
-  const alarmed = options.several !== "never" && unsure(posterior, 2);
+  const alarmed = options.several !== "never" && (unsure(posterior, 2) || hasty(posterior));
   if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, several: [] };
   const several = growSeveral(predictor, evidence, gathered.factors, options.stop);
   return { gathered, several, alarmed, breadth: "wide", posterior: several.length ? weigh(predictor, evidence, { ...how, breadth: "wide", several }) : posterior };
+}
+/** A suspect is only declared against several faults at once. */
+const NEAR_VERDICT = 0.9;
+/** What explains almost anything: a fault that is there or not, as it suits; leads at the wrong connector; terminals changed over. */
+function isRoundabout(predictor: Predictor, w: World): boolean {
+  return w.presence < 1 || w.misplaced !== undefined || predictor.hypotheses[w.hypothesis]!.faults.some((f) => f.mode === "cavitiesSwapped");
 }
 /** "Not in this wiring" above this is itself a reason to think of several faults. */
 const DOUBT = 0.02;

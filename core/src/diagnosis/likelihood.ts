@@ -81,8 +81,8 @@ export function sigmaLnOhm(predicted: number, spread: number): number {
   return Math.sqrt(ohmShare * ohmShare + relative * relative + inside * inside + spread * spread);
 }
 
-/** Several faults are tried at few severities only: what lies between them, as a share of the value. */
-export const UNSTEPPED_SHARE = 0.12;
+/** Several faults are tried at few severities only: what lies between them, as a share of the value, where only that is known. */
+const UNSTEPPED_SPREAD = 0.08;
 
 /**
  * Width to give each sample of one hypothesis at one point, from how draws and neighbouring severities differ there.
@@ -113,7 +113,7 @@ export function spreads(predicted: Predicted, wanted: Uint8Array, draws: number,
     for (let i = s; i < s + draws; i++) {
       const v = at[i]!;
       if (v !== v) continue;
-      if (!stepped) { out[i] = Math.hypot(deviation, UNSTEPPED_SHARE * Math.abs(v)); continue; }
+      if (!stepped) { out[i] = Math.hypot(deviation, UNSTEPPED_SPREAD * Math.abs(v)); continue; }
       const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0, above = i + draws < count ? Math.abs(v - at[i + draws]!) : 0;
       const gap = (SEVERITY_KERNEL / steps) * 0.5 * ((below === below ? below : 0) + (above === above ? above : 0));
       out[i] = Math.sqrt(deviation * deviation + gap * gap);

@@ -8,6 +8,7 @@ import { phi, scaleOf } from "./likelihood.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import type { Predictor } from "./predictor.js";
+import { ADDS, type Several } from "./several.js";
 import { drawSteps, memoColumn, nameOf, readingCloud, stepsOf, type Named } from "./readingWeights.js";
 import { familiesOf, type Families } from "./unknowns.js";
 
@@ -46,7 +47,7 @@ export interface WeighOptions {
   readonly factors?: Float64Array | undefined;
   readonly comesAndGoes?: boolean;
   /** hypotheses of several faults that are to be weighed too, with the ln of their rate relative to the sum of all single ones */
-  readonly several?: readonly { readonly hypothesis: number; readonly logPrior: number; readonly wanted: Uint8Array }[];
+  readonly several?: readonly Several[];
   /** how many hypotheses are weighed; all of them, exactly, unless said otherwise */
   readonly breadth?: Breadth;
   /** left out: what comes and goes, and readings at the wrong connector (for measuring what they are worth) */
@@ -88,10 +89,11 @@ class Weighing {
     const found: Found[] = [];
     const places = this.options.only ? [undefined] : [undefined, ...misplacements(predictor.wiring, this.readings)];
     const views = places.map((misplaced) => ({ misplaced, families: this.viewed(misplaced) }));
-    const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({ hypothesis, wanted, logPrior: this.logPrior[hypothesis]!, codes: byCodes.places.get(hypothesis)! }));
-    const several = (this.options.several ?? []).map((s) => ({ ...s, codes: byPlace(predictor, s.hypothesis, codeCloud(predictor, s.hypothesis, this.codes, 1)) }));
+    const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({ several: undefined, hypothesis, wanted, logPrior: this.logPrior[hypothesis]!, codes: byCodes.places.get(hypothesis)! }));
+    const several = (this.options.several ?? []).map((s) => ({ several: s, hypothesis: s.hypothesis, wanted: s.wanted, logPrior: s.logPrior, codes: byPlace(predictor, s.hypothesis, codeCloud(predictor, s.hypothesis, this.codes, 1, true)) }));
     // those that fit the codes best first: the others need not be read up once they cannot catch up
     let lead = -Infinity;
+    const alone = new Map<number, number>();
     const exact = (this.options.breadth ?? "exact") === "exact";
     if (!exact) singles.sort((a, b) => byCodes.log[b.hypothesis]! - byCodes.log[a.hypothesis]! || a.hypothesis - b.hypothesis);
     const floor = (base: number) => (exact ? -Infinity : lead + LN_KEEPING - base);
@@ -104,7 +106,10 @@ class Weighing {
         const lasting = this.weighOne(one.hypothesis, one.wanted, one.codes, families, 1, misplaced, floor(base));
         const some = faults.length === 1 && !this.options.only ? comingAndGoing(faults[0]!, this.options.comesAndGoes ?? false) : 0;
         if (lasting) {
-          const log = base + Math.log(1 - some) + logMean(lasting.places);
+          const fit = logMean(lasting.places);
+          if (!misplaced && faults.length === 1) alone.set(one.hypothesis, fit);
+          if (one.several?.members.some((m) => fit + one.several.logChosen < (alone.get(m) ?? -Infinity) + ADDS)) continue;
+          const log = base + Math.log(1 - some) + fit;
           found.push({ ...lasting, hypothesis: one.hypothesis, presence: 1, misplaced, log });
           lead = Math.max(lead, log);
         }
@@ -168,10 +173,10 @@ class Weighing {
 
   /** ln mean over draws of the product over one family's readings, by severity and step: remembered, since most readings stay. */
   private familyLog(h: number, list: Family, wanted: Uint8Array, size: number, presence: number): Float64Array {
-    const { predictor } = this, kept = h <= predictor.faults.length;
+    const { predictor } = this;
     let memo = list.columns.get(presence);
     if (!memo) list.columns.set(presence, (memo = memoColumn<Float64Array>(predictor, "families read", `${presence} ${list.name}`, KEPT_FAMILIES)));
-    const known = kept ? memo.get(h) : undefined;
+    const known = memo.get(h);
     if (known) return known;
     const steps = stepsOf(predictor, h), out = new Float64Array(size), member = this.memberOf(h, list, wanted, presence);
     const width = predictor.drawsUsed(h) * member.fine;
@@ -183,7 +188,7 @@ class Weighing {
         out[k] = Math.log(Math.max(mean / width, 1e-300));
       }
     }
-    if (kept) memo.set(h, out);
+    memo.set(h, out);
     return out;
   }
   private memberOf(h: number, list: Family, wanted: Uint8Array, presence: number): Member {

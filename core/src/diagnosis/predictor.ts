@@ -136,7 +136,6 @@ export class Predictor {
     const name = order.map(([m, c]) => `${m}:${c.join(",")}`).join(" ");
     const known = this.combined.get(name);
     if (known !== undefined) return known;
-    if (this.combined.size >= MOST_COMBINED) this.forgetCombined();
     const faults = order.map(([m]) => this.faults[m - 1]!);
     let severities: number[][] = [[]];
     for (const [m, list] of order) severities = severities.flatMap((s) => list.map((k) => [...s, this.faults[m - 1]!.severities[k]!]));
@@ -144,16 +143,20 @@ export class Predictor {
     this.combined.set(name, this.hypotheses.length - 1);
     return this.hypotheses.length - 1;
   }
-  private forgetCombined(): void {
+  /** Forgets hypotheses of several faults when too many are kept: before new ones are grown, never between two that belong together. */
+  makeRoom(): void {
+    if (this.combined.size < MOST_COMBINED) return;
     const singles = this.faults.length + 1;
     this.hypotheses.length = singles;
     this.combined.clear();
+    this.memo.delete("readings");
+    this.memo.delete("families read");
     for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= singles) column.delete(h);
     for (const map of [this.codeBits, this.roughBits, this.blown]) for (const h of [...map.keys()]) if (h >= singles) map.delete(h);
   }
 
   /** In how many of the draws a hypothesis is predicted: several faults at once in fewer. */
-  drawsUsed(h: number): number { return h <= this.faults.length ? this.draws : Math.min(this.draws, DEFAULTS.several.draws); }
+  drawsUsed(h: number): number { return h <= this.faults.length || this.hypotheses[h]!.samples === this.draws ? this.draws : Math.min(this.draws, DEFAULTS.several.draws); }
   /** Where in its range a sensor's true condition lies in each draw; undefined for what has none. */
   restOf(thing: string): readonly number[] | undefined { return this.drawn.restOf(thing); }
 

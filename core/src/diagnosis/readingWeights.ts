@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import { stateName } from "../network/state.js";
 import type { ReadingEvidence } from "./evidence.js";
-import { DRAW_KERNEL, likelihood, SEVERITY_KERNEL, UNSTEPPED_SHARE, voltRange } from "./likelihood.js";
+import { DRAW_KERNEL, likelihood, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
 import type { Instrument, Predictor } from "./predictor.js";
 import type { Families } from "./unknowns.js";
 
@@ -24,10 +24,10 @@ const KEPT_READINGS = 64;
  */
 export function readingCloud(predictor: Predictor, h: number, n: Named, wanted: Uint8Array, families: Families): Float32Array {
   const column = memoColumn<Float32Array>(predictor, "readings", n.name, KEPT_READINGS);
-  const known = h <= predictor.faults.length ? column.get(h) : undefined;
+  const known = column.get(h);
   if (known) return known;
   const fine = likelihoods(predictor, h, n.e, wanted, families.order(n.family));
-  if (h <= predictor.faults.length) column.set(h, fine);
+  column.set(h, fine);
   return fine;
 }
 /** One remembered column of several, by hypothesis; the oldest makes room. */
@@ -52,6 +52,17 @@ function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted
   const out = new Float32Array(count * steps * used * fine);
   const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
   const scale = (v: number) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
+  // several faults are tried at a few severities each: what lies between them is as far as the nearest other
+  const others = stepped ? undefined : besides(predictor.hypotheses[h]!.severities);
+  const unstepped = (p: number, d: number, x: number) => {
+    let squares = 0;
+    for (const list of others![p]!) {
+      let least = Infinity;
+      for (const q of list) { const g = Math.abs(scale(at(q, d)) - x); if (g < least) least = g; }
+      if (least < Infinity) squares += (SEVERITY_KERNEL * least) ** 2;
+    }
+    return Math.sqrt(squares);
+  };
   const neighbours = order ? neighboursIn(order.filter((d) => d < used), used) : undefined;
   for (let p = 0; p < count; p++) {
     if (!wanted[p * draws]) continue;
@@ -60,7 +71,7 @@ function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted
     for (let d = 0; d < used; d++) {
       const here = at(p, d), x = scale(here);
       const gap = (q: number) => { if (q < 0) return 0; const g = Math.abs(scale(at(q, d)) - x); return g === g && g < Infinity ? g : 0; };
-      const severityGap = stepped ? ((0.5 * SEVERITY_KERNEL) / steps) * (gap(below) + gap(above)) : UNSTEPPED_SHARE * Math.abs(ohms ? 1 : x);
+      const severityGap = stepped ? ((0.5 * SEVERITY_KERNEL) / steps) * (gap(below) + gap(above)) : unstepped(p, d, x);
       const low = neighbours ? neighbours.below[d]! : -1, high = neighbours ? neighbours.above[d]! : -1;
       const along = (q: number) => { if (q < 0) return 0; const g = scale(at(p, q)) - x; return g === g && Math.abs(g) < Infinity ? g : 0; };
       const up = along(high), down = along(low);
@@ -83,6 +94,10 @@ function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted
     }
   }
   return out;
+}
+/** For each choice of severities and each fault of several: the choices that differ in that fault alone. */
+function besides(choices: readonly (readonly number[])[]): number[][][] {
+  return choices.map((own) => own.map((_, m) => choices.flatMap((c, q) => (c.every((x, i) => i === m ? x !== own[i] : Object.is(x, own[i])) ? [q] : []))));
 }
 function deviationOf(p: number, used: number, at: (p: number, d: number) => number, scale: (v: number) => number): number {
   let n = 0, sum = 0, squares = 0;

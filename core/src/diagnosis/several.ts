@@ -5,7 +5,15 @@ import { logCode, logPriors } from "./codeWeights.js";
 import type { Predictor } from "./predictor.js";
 
 /** A hypothesis of several faults worth weighing exactly. */
-export interface Several { readonly hypothesis: number; readonly logPrior: number; readonly wanted: Uint8Array }
+export interface Several {
+  readonly hypothesis: number;
+  readonly logPrior: number;
+  /** ln of the part of their severities that was chosen to be tried */
+  readonly logChosen: number;
+  /** hypotheses of its members by themselves */
+  readonly members: readonly number[];
+  readonly wanted: Uint8Array;
+}
 
 /** One fault at one severity, with what it would make of each piece of evidence. */
 interface Part {
@@ -23,7 +31,7 @@ interface Part {
 }
 
 /** Draws with which several faults are predicted, and how many sets of each size are weighed exactly. */
-const DRAWS = 3, MOST_PAIRS = 40, MOST_TRIPLES = 30, MOST_PARTS = 900, SEVERITIES_EACH = 3;
+const DRAWS = 3, MOST_PAIRS = 160, MOST_TRIPLES = 60, MOST_TRIED = 3_500, MOST_PARTS = 800, PARTS_EACH = 4, SEVERITIES_EACH = 3;
 /** A part counts as setting a code from this probability on; as moving a reading from this many standard deviations. */
 const SETS = 0.3, MOVES = 2;
 
@@ -39,6 +47,12 @@ export function growSeveral(predictor: Predictor, evidence: readonly Evidence[],
   const parts = partsOf(predictor, codes, present, readings, factors, stop);
   const coverable = parts.reduce((m, p) => m | p.covers, 0);
   const base = { codes, readings };
+  // how well each explains everything by itself: a second fault must add to that
+  const alone = new Map<number, number>();
+  for (const p of parts) alone.set(p.h, Math.max(alone.get(p.h) ?? -Infinity, together(base, [p]) - p.logPrior));
+  const second = secondOf(predictor, factors);
+  const fitOf = (list: readonly Part[]) => { const fit = together(base, list) - list.reduce((sum, p) => sum + p.logPrior, 0); return list.every((p) => fit > alone.get(p.h)! + ADDS) ? fit : -Infinity; };
+  const scoreOf = (list: readonly Part[]) => fitOf(list) + list.reduce((sum, p) => sum + p.logPrior, 0) + (list.length - 1) * second + Math.log(list.length === 2 ? 2 : 6);
   const pairs = new Sets(), open: { parts: Part[]; covers: number; score: number }[] = [];
   for (let i = 0; i < parts.length; i++) {
     if (stop()) break;
@@ -47,7 +61,8 @@ export function growSeveral(predictor: Predictor, evidence: readonly Evidence[],
       const b = parts[j]!;
       const covers = a.covers | b.covers;
       if (a.h === b.h || (covers !== coverable && (covers === a.covers || covers === b.covers))) continue;
-      const score = together(base, [a, b]) + LN_SECOND + Math.LN2;
+      const score = scoreOf([a, b]);
+      if (score === -Infinity) continue;
       if (covers === coverable) { if (score > pairs.least) pairs.add([a, b], score); }
       else if (open.length < MOST_OPEN || score > open[0]!.score) { open.push({ parts: [a, b], covers, score }); if (open.length > 2 * MOST_OPEN) keepBest(open); }
     }
@@ -59,14 +74,22 @@ export function growSeveral(predictor: Predictor, evidence: readonly Evidence[],
       if (stop()) break;
       for (const c of parts) {
         if (o.parts.some((p) => p.h === c.h) || (o.covers | c.covers) !== coverable || (o.covers | c.covers) === o.covers) continue;
-        const score = together(base, [...o.parts, c]) + 2 * LN_SECOND + Math.log(6);
+        const score = scoreOf([...o.parts, c]);
         if (score > triples.least) triples.add([...o.parts, c], score);
       }
     }
   }
+  predictor.makeRoom();
   return [...pairs.best(MOST_PAIRS), ...triples.best(MOST_TRIPLES)].map((set) => exact(predictor, set, factors));
 }
-const LN_SECOND = Math.log(DEFAULTS.several.second), MOST_OPEN = 150;
+const MOST_OPEN = 150;
+/** What a further fault must add to how well the others explain the evidence, natural log: one that adds nothing is no part of the explanation. */
+export const ADDS = 1;
+/** ln rate of a second fault of rate 1, once there is a first: normalised priors are taken back to rates. */
+function secondOf(predictor: Predictor, factors: Float64Array | undefined): number {
+  const rate = DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust;
+  return Math.log(DEFAULTS.several.second) + Math.log(rate) - logPriors(predictor, factors)[0]!;
+}
 const keepBest = (open: { score: number }[]) => { open.sort((a, b) => b.score - a.score); open.length = Math.min(open.length, MOST_OPEN); open.reverse(); };
 
 /** The best few sets of faults, each with the severities it came up with. */
@@ -97,13 +120,19 @@ class Sets {
 
 function exact(predictor: Predictor, set: { members: number[]; severities: Map<number, Map<number, number>> }, factors: Float64Array | undefined): Several {
   const prior = logPriors(predictor, factors);
-  const choices = set.members.map((h) => [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).slice(0, set.members.length > 2 ? 2 : SEVERITIES_EACH).map(([k]) => k).sort((a, b) => a - b));
+  const most = set.members.length > 2 ? 2 : SEVERITIES_EACH;
+  const choices = set.members.map((h) => {
+    const scored = [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).map(([k]) => k), best = scored[0]!;
+    // the best with its neighbours: what lies between them is known from them
+    const near = [best - 1, best + 1].filter((k) => k >= 0 && k < predictor.faults[h - 1]!.severities.length);
+    return [...new Set([best, ...scored.slice(0, most - 1), ...near])].slice(0, most).sort((a, b) => a - b);
+  });
   const hypothesis = predictor.combine(set.members, choices);
   const { samples } = predictor.hypotheses[hypothesis]!;
   const wanted = new Uint8Array(samples).fill(1);
-  const logPrior = set.members.reduce((sum, h, i) => sum + prior[h]! + Math.log(choices[i]!.length / (predictor.hypotheses[h]!.samples / predictor.draws)), 0)
-    + (set.members.length - 1) * LN_SECOND + Math.log(set.members.length === 2 ? 2 : 6);
-  return { hypothesis, logPrior, wanted };
+  const logChosen = set.members.reduce((sum, h, i) => sum + Math.log(choices[i]!.length / (predictor.hypotheses[h]!.samples / predictor.draws)), 0);
+  const logPrior = set.members.reduce((sum, h) => sum + prior[h]!, logChosen) + (set.members.length - 1) * secondOf(predictor, factors) + Math.log(set.members.length === 2 ? 2 : 6);
+  return { hypothesis, logPrior, logChosen, members: set.members, wanted };
 }
 
 /** The bound: prior, codes set by any member, and each reading as the member that moves it most has it. */
@@ -145,7 +174,7 @@ function partsOf(predictor: Predictor, codes: readonly CodeEvidence[], present: 
     }
   }
   rough.sort((a, b) => b.score - a.score);
-  const kept = rough.slice(0, MOST_PARTS);
+  const kept = rough.slice(0, MOST_TRIED);
   const healthyWanted = new Uint8Array(draws).fill(1);
   const healthy = readings.map((e) => { return predictor.predictAt(0, e, healthyWanted).at(0); });
   const parts: Part[] = [];
@@ -169,7 +198,30 @@ function partsOf(predictor: Predictor, codes: readonly CodeEvidence[], present: 
     });
     parts.push({ h, severity: k, covers, sets, fits, moves, logPrior: prior[h]! - Math.log(samples / draws) });
   }
-  return parts;
+  return mostPromising(parts, codes, readings.length);
+}
+/**
+ * The parts most likely to belong to a good set: a reading that a part moves must be about what it says, or what
+ * another part says that moves it too; codes it sets must not be known to be off.
+ */
+function mostPromising(parts: readonly Part[], codes: readonly CodeEvidence[], readings: number): Part[] {
+  const best = new Float64Array(readings).fill(-Infinity);
+  for (const p of parts) for (let r = 0; r < readings; r++) best[r] = Math.max(best[r]!, p.fits[r]!);
+  const worth = parts.map((part) => {
+    let value = part.logPrior;
+    codes.forEach((c, i) => { if (!c.present) value += logCode(part.sets[i]!, c); });
+    for (let r = 0; r < readings; r++) if (part.moves[r]! > MOVES) value += part.fits[r]! - best[r]!;
+    return { part, value };
+  }).sort((a, b) => b.value - a.value);
+  const each = new Map<number, number>(), kept: Part[] = [];
+  for (const { part } of worth) {
+    const n = each.get(part.h) ?? 0;
+    if (n >= PARTS_EACH) continue;
+    each.set(part.h, n + 1);
+    kept.push(part);
+    if (kept.length >= MOST_PARTS) break;
+  }
+  return kept;
 }
 function apart(a: number, b: number, e: ReadingEvidence): number {
   if (e.instrument === "ohmmeter" || e.instrument === "continuity") return Number.isFinite(a) && Number.isFinite(b) ? Math.abs(Math.log(a + 0.5) - Math.log(b + 0.5)) / 0.2 : 99;
