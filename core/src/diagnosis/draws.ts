@@ -9,7 +9,7 @@ import { compileState, isSpecial } from "../network/state.js";
 
 /** Uniform numbers in [0, 1), repeatable from a seed. */
 export function uniform(seed: number): () => number {
-  const generator = prand.xoroshiro128plus(seed);
+  const generator = prand.mersenne(seed);
   return () => (prand.unsafeUniformIntDistribution(0, 0x3fffffff, generator) + 0.5) / 0x40000000;
 }
 

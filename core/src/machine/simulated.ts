@@ -36,6 +36,8 @@ export class SimulatedMachine {
   private readonly random: () => number;
   private readonly values = new Map<string, number>();
   private there = true;
+  /** the part that is of another kind than the wiring says, if one is */
+  odd: string | undefined;
 
   /** @param faults what is wrong, each at a severity; none for a healthy machine */
   constructor(wiring: Wiring, readonly faults: readonly FaultAt[], seed: number, private readonly options: MachineOptions = {}) {
@@ -100,7 +102,9 @@ export class SimulatedMachine {
       const known = new Map(generateFaults(other).map((f) => [f.id, f]));
       const same = faults.map((f) => ({ fault: known.get(f.fault.id), severity: f.severity }));
       if (same.some((f) => f.fault === undefined)) continue;
-      if (this.build(other, []).codes().length === 0) return { wiring: other, faults: same as FaultAt[] };
+      if (this.build(other, []).codes().length !== 0) continue;
+      this.odd = part.id;
+      return { wiring: other, faults: same as FaultAt[] };
     }
     return { wiring, faults };
   }

@@ -80,7 +80,7 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       const plan = makePlan(predictor, belief);
       stage = plan.stage;
       const leader = plan.grouped.suspects[0]!;
-      course.push({ truth: shareOfTruth(plan.grouped.suspects, truth), leader: leader.share });
+      course.push({ truth: shareOfTruth(plan.grouped.suspects, truth, machine.odd), leader: leader.share });
       if (doubtedAfter === undefined && (leader.type === "notHere" || misplacedIn(belief.posterior).filter((m) => m.from === options.mistaken?.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)) doubtedAfter = atWrong;
       const chosen = stage === "proven" || steps.length >= most ? undefined : choose(predictor, plan, belief.gathered.folded, options.school, { seed: options.seed, ...(options.chart ? { chart: options.chart } : {}), ...(options.greedy ? { greedy: true } : {}) });
       if (!chosen) { found = leader; break; }
@@ -93,9 +93,9 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       entries.push(entry);
     }
     const declared = isCause(found) && found.share >= DECLARE;
-    const right = declared && isRight(found, truth);
+    const right = declared && isRight(found, truth, machine.odd);
     verdict = { suspect: found.id, type: found.type, share: found.share, places: found.places.length, right };
-    if (declared && found.type === "fault" && stage === "proven" && left.length > 1 && !isRight(found, truth)) overbold = true;
+    if (declared && found.type === "fault" && stage === "proven" && left.length > 1 && !isRight(found, truth, machine.odd)) overbold = true;
     if (!declared) return finish("gaveUp");
     if (!right) return finish("wrong");
     const fixed = new Set(found.members.flatMap((m) => m.faults.map(placeKey)));
@@ -107,13 +107,16 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
 /** A verdict is given from this share on where nothing on offer tells the rest apart: it then says how sure it is. */
 const DECLARE = 0.85;
 
-/** A single cause is right when it is one of those hidden; several are when all of them are hidden. */
-function isRight(s: Suspect, truth: ReadonlySet<string>): boolean {
+/**
+ * A single cause is right when it is one of those hidden; several are when all of them are hidden, or are hidden but for
+ * a part that truly is of another kind than the wiring says.
+ */
+function isRight(s: Suspect, truth: ReadonlySet<string>, odd?: string): boolean {
   if (s.type === "fault") return s.members.some((m) => m.faults.some((f) => truth.has(placeKey(f))));
-  return s.members.some((m) => m.faults.every((f) => truth.has(placeKey(f))));
+  return s.members.some((m) => m.faults.some((f) => truth.has(placeKey(f))) && m.faults.every((f) => truth.has(placeKey(f)) || (odd !== undefined && f.place.id === odd)));
 }
-function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>): number {
-  return suspects.reduce((sum, s) => sum + (isCause(s) && isRight(s, truth) ? s.share : 0), 0);
+function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>, odd: string | undefined): number {
+  return suspects.reduce((sum, s) => sum + (isCause(s) && isRight(s, truth, odd) ? s.share : 0), 0);
 }
 
 function take(machine: SimulatedMachine, c: Candidate, faults: readonly FaultAt[], options: PlayOptions, random: () => number): Entry {

@@ -40,7 +40,9 @@ export function nodeOhm(s: Solver, node: number): number {
   const k = s.pattern.position[node]!;
   if (s.faulty.hold[k] === 0) return Infinity;
   const own = (s.seen[k] === s.movedOhms.now ? s.faulty : s.healthy).block[s.pattern.block[k]!]!;
-  return s.updates.rows ? Math.max(0, own + addedOhm(s.updates, k)) : own;
+  // updates that matter were completed by `measureOhms`; of others only some may be, and what is left in their place is an earlier fault's
+  const { rows, steps } = s.updates;
+  return rows > 0 && rows === steps.length ? Math.max(0, own + addedOhm(s.updates, k)) : own;
 }
 
 /**

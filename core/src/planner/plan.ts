@@ -45,7 +45,7 @@ const COMPARE_ABOVE = 0.004, COMPARE_MOST = 28;
 /** Two suspects whose answers to every test on offer are this much alike are one suspect (total variation distance). */
 const ALIKE = 0.3;
 /** With its weightiest reading left out, a proven cause must still hold this share. */
-const STILL = 0.7;
+const STILL = 0.6;
 
 /** From belief to what could be done next. Pure; schools then choose among `ranked` and `open`. */
 export function makePlan(predictor: Predictor, belief: Belief, options: PlanOptions = {}): Plan {

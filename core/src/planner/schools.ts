@@ -64,9 +64,10 @@ const EASY_BITS = 0.05;
 function halving(predictor: Predictor, plan: Plan): Candidate | undefined {
   const forecast = new Forecast(predictor, plan.crowd), { atoms } = plan.crowd;
   const suspects = new Set(atoms.map((a) => a.suspect));
+  const telling = new Set(plan.ranked.map((r) => r.candidate.id));
   let best: Candidate | undefined, nearest = Infinity;
-  for (const { candidate } of plan.ranked) {
-    if (candidate.instrument === "none") continue;
+  for (const candidate of plan.open) { // in the document's order: of equals the first
+    if (candidate.instrument === "none" || !telling.has(candidate.id)) continue;
     const bad = new Map<number, number>(), all = new Map<number, number>();
     for (const a of atoms) {
       const isBad = candidate.points.some((p) => differs(forecast.there(a, candidate, p).mean, forecast.away(a, candidate, p).mean, candidate.instrument === "ohmmeter"));
