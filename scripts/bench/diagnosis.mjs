@@ -1,6 +1,7 @@
-// npm run bench:diagnosis [-- --every N] [--machine I] [--only SET]: hidden faults on demo and made-up machines, each played to the end by every school of
+// npm run bench:diagnosis [-- --every N] [--machine I] [--only SET] [--save FILE]: hidden faults on demo and made-up machines, each played to the end by every school of
 // choosing tests. Prints how often the right cause was isolated, how long it took, and whether what was claimed came true.
 // Uses every core. Run `npm start` or `npm ci` once before.
+import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { isMainThread, parentPort, Worker } from "node:worker_threads";
 import { cases, machines } from "./diagnosisCases.mjs";
@@ -24,12 +25,14 @@ if (isMainThread) {
     feed();
   })));
   process.stderr.write("\n");
+  const file = arg("save", "");
+  if (file) writeFileSync(file, JSON.stringify(results));
   console.log(report(results, { every, minutes: (Date.now() - began) / 60000 }));
   process.exit(0);
 } else {
   parentPort.on("message", (chunk) => { if (chunk === null) process.exit(0); parentPort.postMessage(chunk.map(playCase)); });
 }
 
-function chunks(list, size = 60) {
+function chunks(list, size = 20) {
   return Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
 }

@@ -6,8 +6,8 @@ const demo = (file) => { const r = parseWiring(readFileSync(new URL(`../../demo/
 /** Demo machines, made-up ones of about 100 nodes, and two of about 500. */
 export const machines = [
   { name: "Tug 4", wiring: demo("tug-4.wiring.json") },
-  ...[3, 4, 5, 6, 7].map((seed) => ({ name: `made up ${seed}, 100 nodes`, wiring: generateHarness({ nodes: 100, seed }) })),
-  ...[11, 12].map((seed) => ({ name: `made up ${seed}, 500 nodes`, wiring: generateHarness({ nodes: 500, seed, nominalVolt: seed === 12 ? 24 : 12 }) })),
+  ...[3, 4, 5, 6, 7].map((seed) => ({ name: `made up ${seed}, 100 nodes`, wiring: withLookAlikes(generateHarness({ nodes: 100, seed })) })),
+  ...[11, 12].map((seed) => ({ name: `made up ${seed}, 500 nodes`, wiring: withLookAlikes(generateHarness({ nodes: 500, seed, nominalVolt: seed === 12 ? 24 : 12 })) })),
 ];
 const LARGE = 6;
 const SCHOOLS = ["easiest", "halve", "powerGroundSignal", "chart", "random"];
@@ -73,6 +73,11 @@ export function cases(every, only) {
 function meltsFuse(wiring, fault) {
   const m = new SimulatedMachine(wiring, [{ fault, severity: 0.08 }], 1);
   return wiring.devices.some((d) => d.kind === "fuse" && m.read(`${d.id}:out`, { key: "on", unplugged: [] }, "voltmeter") < 1 && m.read(`${d.id}:in`, { key: "on", unplugged: [] }, "voltmeter") > 0.7 * wiring.nominalVolt);
+}
+/** Made-up machines say which parts are easily taken for another: the next of the same kind with as many cavities, as somebody drawing them would note. */
+function withLookAlikes(wiring) {
+  const twins = new Map(lookAlikePairs(wiring).map((t) => [t.from, t.to]));
+  return { ...wiring, connectors: wiring.connectors.map((c) => (twins.has(c.id) ? { ...c, lookAlikes: [twins.get(c.id)] } : c)) };
 }
 /** Connectors of the same kind of part and as many cavities: what a technician could take for another. */
 function lookAlikePairs(wiring) {

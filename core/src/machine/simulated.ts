@@ -38,10 +38,13 @@ export class SimulatedMachine {
   private there = true;
   /** the part that is of another kind than the wiring says, if one is */
   odd: string | undefined;
+  /** where the technician works without knowing it; nobody, once it is found out */
+  mistaken: MachineOptions["mistaken"];
 
   /** @param faults what is wrong, each at a severity; none for a healthy machine */
   constructor(wiring: Wiring, readonly faults: readonly FaultAt[], seed: number, private readonly options: MachineOptions = {}) {
     this.random = uniform(seed);
+    this.mistaken = options.mistaken;
     const real = options.wrongKind ? this.withWrongKind(wiring, faults) : { wiring, faults };
     this.rig = this.build(real.wiring, real.faults);
     this.calm = this.build(real.wiring, []);
@@ -55,7 +58,7 @@ export class SimulatedMachine {
 
   /** What the instrument's display shows at a point in a state: volts or ohms, OL as Infinity. NaN where it shows nothing. */
   read(point: string, state: State, instrument: Instrument, black?: string): number {
-    const at = this.options.mistaken, moved = at ? misplacement(at.from, at.to, true).moved({ instrument, point, black, state }) : { point, black, state };
+    const at = this.mistaken, moved = at ? misplacement(at.from, at.to, true).moved({ instrument, point, black, state }) : { point, black, state };
     const value = this.shown(this.there ? this.rig : this.calm, moved.point, moved.state, instrument, moved.black);
     if (this.options.slips === undefined || this.random() >= this.options.slips || Number.isNaN(value)) return value;
     return instrument === "ohmmeter" ? round(10 ** (7 * this.random() - 0.5), 0.1) : round(this.rig.wiring.nominalVolt * 1.1 * this.random(), 0.01);

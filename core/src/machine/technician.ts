@@ -1,3 +1,4 @@
+import { DEFAULTS } from "../defaults.js";
 import { assess } from "../diagnosis/belief.js";
 import { uniform } from "../diagnosis/draws.js";
 import type { BeliefOptions } from "../diagnosis/belief.js";
@@ -74,6 +75,7 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
     if (codes.length === 0) return finish(round === 0 ? "noCode" : "isolated");
     const entries: Entry[] = [{ type: "scan", at: AT, when: "afterDrive", modules: [...new Set(wiring.codes.map((c) => c.module))], codes: codes.map((c) => ({ module: c.module, code: c.code, status: options.presence === undefined ? "active" : "stored" })), disturbed: [], wiped: false }];
     const truth = new Set(left.map((f) => placeKey(f.fault)));
+    const checked = new Set<string>();
     let found: Suspect | undefined;
     for (;;) {
       const belief = assess(predictor, entries, options.belief);
@@ -82,13 +84,28 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       const leader = plan.grouped.suspects[0]!;
       course.push({ truth: shareOfTruth(plan.grouped.suspects, truth, machine.odd), leader: leader.share });
       if (doubtedAfter === undefined && (leader.type === "notHere" || misplacedIn(belief.posterior).filter((m) => m.from === options.mistaken?.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)) doubtedAfter = atWrong;
+      const doubt = misplacedIn(belief.posterior)[0];
+      if (doubt && doubt.share > WRONG_COMPONENT && steps.length < most && !checked.has(doubt.from)) {
+        // the first remark on the screen: is this the right component?
+        checked.add(doubt.from);
+        const minutes_ = plan.cost.minutes({ kind: "identity", at: doubt.from, state: plan.standing.state }, plan.standing);
+        minutes += minutes_;
+        const found = machine.mistaken?.from === doubt.from && random() < DEFAULTS.clues.identityTold;
+        steps.push({ candidate: `identity ${doubt.from}`, kind: "identity", minutes: minutes_, got: [found ? "another" : "right"], leader: leader.id, share: leader.share });
+        if (found) {
+          const readings = belief.gathered.folded.readings.filter(({ entry }) => entry.instrument !== "scanTool" && (entry.state.unplugged.includes(doubt.from) || entry.points.some((p) => p.startsWith(`${doubt.from}:`)))).map((r) => r.number);
+          entries.push({ type: "moved", at: AT, from: doubt.from, to: machine.mistaken!.to, readings });
+          machine.mistaken = undefined;
+        } else entries.push({ type: "identity", at: AT, connector: doubt.from, right: true });
+        continue;
+      }
       const chosen = stage === "proven" || steps.length >= most ? undefined : choose(predictor, plan, belief.gathered.folded, options.school, { seed: options.seed, ...(options.chart ? { chart: options.chart } : {}), ...(options.greedy ? { greedy: true } : {}) });
       if (!chosen) { found = leader; break; }
       const { candidate } = chosen;
       machine.look();
       const entry = take(machine, candidate, left, options, random);
       minutes += candidate.minutes;
-      if (options.mistaken && candidate.at === options.mistaken.from) atWrong++;
+      if (machine.mistaken && candidate.at === machine.mistaken.from) atWrong++;
       steps.push({ candidate: candidate.id, kind: candidate.kind, minutes: candidate.minutes, got: gotOf(entry), leader: leader.id, share: leader.share });
       entries.push(entry);
     }
@@ -123,7 +140,7 @@ function take(machine: SimulatedMachine, c: Candidate, faults: readonly FaultAt[
   if (c.instrument !== "none") return machine.reading(AT, c.instrument, c.points, c.state) ?? { type: "setAside", at: AT, candidate: c.id, reason: "other" };
   const list = faults.map((f) => f.fault);
   // what is seen and felt follows the same odds as the engine's: there is no physics of rubbed insulation
-  const yes = random() < yesLikelihood(c, list, options.presence !== undefined, options.mistaken);
+  const yes = random() < yesLikelihood(c, list, options.presence !== undefined, machine.mistaken);
   const said = clueOf(c, yes);
   if (said.type === "partNumber") return { type: "seen", at: AT, connector: c.at, colours: [], partNumber: yes ? "?" : drawnPartNumber(machine.rig.wiring, c.at)! };
   if (said.type === "look" && yes) return { type: "look", at: AT, thing: c.points[0]!, found: [signOf(list, c.points[0]!, random)] };

@@ -5,7 +5,7 @@ import { Forecast, type Atom, type Crowd } from "./crowd.js";
 import { expectedCost, greedy, rollout, type Decision } from "./decision.js";
 
 /** How many atoms and tests the look-ahead works with, and how many first tests it compares. */
-const ATOMS = 90, TESTS = 48, FIRST = 8;
+const ATOMS = 120, TESTS = 64, FIRST = 16;
 /** The search counts as over when one suspect holds this share. */
 const ENOUGH = 0.97;
 /** Answers closer together than this are one answer, volt below and above 6 V; steps of a decade for ohms. */
