@@ -101,7 +101,7 @@ export const DEFAULTS = {
     weak: [0.93, 0.85, 0.7, 0.4],
     ohmBias: [0.3, 0.6, 1.7, 3.5], ohmWrongPart: [0.2, 0.4, 2.5, 5], loopBias: [0.4, 0.7, 1.4, 2.2],
     /** shares of the supply */
-    bias: [-0.4, -0.2, -0.1, 0.1, 0.2, 0.4], condition: [0.02, 0.05, 0.85, 0.97], wrongPart: [0.4, 0.67, 1.5, 2.5],
+    bias: [-0.4, -0.3, -0.2, -0.15, -0.1, -0.05, 0.05, 0.1, 0.15, 0.2, 0.3, 0.4], condition: [0.01, 0.02, 0.035, 0.055, 0.08, 0.11, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 0.97], wrongPart: [0.4, 0.67, 1.5, 2.5],
   },
   /** Relative rate of each mode; see docs/engine.md. Product judgement, no source. */
   prior: {

@@ -23,6 +23,8 @@ export interface PlayOptions extends MachineOptions {
   /** choose by information per minute alone, without looking ahead (for measuring what that is worth) */
   readonly greedy?: boolean;
   readonly belief?: BeliefOptions;
+  /** logbook entries from before the scan: what the customer tells */
+  readonly before?: readonly Entry[];
   /** repair what was found, scan again, and go on while codes are left */
   readonly repairs?: boolean;
 }
@@ -73,7 +75,7 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
     const machine = new SimulatedMachine(wiring, left, options.seed, options);
     const codes = machine.codes();
     if (codes.length === 0) return finish(round === 0 ? "noCode" : "isolated");
-    const entries: Entry[] = [{ type: "scan", at: AT, when: "afterDrive", modules: [...new Set(wiring.codes.map((c) => c.module))], codes: codes.map((c) => ({ module: c.module, code: c.code, status: options.presence === undefined ? "active" : "stored" })), disturbed: [], wiped: false }];
+    const entries: Entry[] = [...(options.before ?? []), { type: "scan", at: AT, when: "afterDrive", modules: [...new Set(wiring.codes.map((c) => c.module))], codes: codes.map((c) => ({ module: c.module, code: c.code, status: options.presence === undefined ? "active" : "stored" })), disturbed: [], wiped: false }];
     const truth = new Set(left.map((f) => placeKey(f.fault)));
     const checked = new Set<string>();
     let found: Suspect | undefined;
