@@ -65,7 +65,7 @@ export { assess, type Belief } from "./diagnosis/belief.js";
 export { minimalDiagnoses, minimalHittingSets } from "./diagnosis/hitting.js";
 export type { Posterior, World } from "./diagnosis/posterior.js";
 export type { Reason } from "./diagnosis/reasons.js";
-export { analyse, courseOf, ENGINE_VERSION, type CoursePoint, thinkAhead, type AnalyseOptions, type Analysis, type ReadingView, type Recommendation, type Stage, type SuspectView } from "./planner/analyse.js";
+export { analyse, courseOf, ENGINE_VERSION, type CoursePoint, thinkAhead, type AnalyseOptions, type Analysis, type ReadingView, type Recommendation, type SplitBy, type Stage, type SuspectView } from "./planner/analyse.js";
 export { type Candidate, type CandidateKind } from "./planner/candidates.js";
 export { makePlan, type Plan, type Weighed } from "./planner/plan.js";
 export { choose, SCHOOLS, type ChooseOptions, type Chosen, type School } from "./planner/schools.js";

@@ -1,4 +1,4 @@
-import { formatQuantity, type Candidate, type Finding, type Instrument, type Reason, type School, type Unit } from "../src/index.js";
+import { formatQuantity, type Candidate, type Economics, type Finding, type Instrument, type Reason, type School, type Unit } from "../src/index.js";
 import { shareText } from "./shares.js";
 
 /** The unit an instrument's values are in; a lamp and a beeper show words. */
@@ -47,3 +47,11 @@ export const SCHOOL_WORDS: Readonly<Record<School, { readonly title: string; rea
   chart: { title: "The maker’s chart", detail: "the steps you entered, in their order; without any, code by code" },
   random: { title: "Anything on offer", detail: "for comparison only" },
 };
+
+/** One more test against the part now, in words. Costs are on average, from here on, in the job's own currency. */
+export function economicsText(e: Economics): string {
+  const money = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
+  const basis = e.priced ? "" : " (by common prices: none given)";
+  return e.cheaper === "test" ? `Buying ${e.part} now would waste about ${money(e.buyNow)} on average; one more test first costs about ${money(e.testFirst)}${basis}.`
+    : `One more test costs about ${money(e.testFirst)}, more than the ${money(e.buyNow)} that buying ${e.part} now would waste on average${basis}.`;
+}

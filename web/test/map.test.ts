@@ -2,6 +2,8 @@
 import { generateHarness, type Wiring } from "@radicula/core";
 import { buildMap } from "@/features/case/map/graph";
 import { layOutMap } from "@/features/case/map/layout";
+import { PILL, placePills, type PlacedPill } from "@/features/case/map/pills";
+import type { PlacedMap } from "@/features/case/map/placed";
 import { showsFeeds, suspicionOnMap } from "@/features/case/map/suspicion";
 import { spreadTags } from "@/features/case/map/tags";
 import { analysed, demoCase } from "./helpers";
@@ -92,4 +94,23 @@ test("tags of readings taken side by side stand apart, each near its place", () 
   for (const [a, b] of [["a", "b"], ["b", "c"]] as const) expect(at(b) - at(a)).toBeGreaterThan(85);
   expect(at("d")).toBe(120); // on another level, nothing in its way
   expect(spreadTags([])).toEqual([]);
+});
+
+describe("figures of suspicion on the map", () => {
+  const port = (point: string, cx: number) => ({ point, label: point, side: "bottom" as const, cx, cy: 60 });
+  const node = { id: "A1", type: "module" as const, thing: "A1", title: "module", detail: "", rank: 1, codes: [], width: 200, height: 60, x: 0, y: 0, ports: [port("A1:1", 40), port("A1:2", 64), port("A1:3", 88)] };
+  const map = { width: 200, height: 200, nodes: [node], edges: [], hidden: 0, feeds: [] } as unknown as PlacedMap;
+  const on = new Map([["A1:1", 0.2], ["A1:2", 0.5], ["A1:3", 0.03]]);
+  test("the strongest comes first, none covers another or a name, and what is hardly suspected gets none", () => {
+    const pills = placePills(map, { through: new Map(), on }, new Set());
+    expect(pills.map((p) => p.share)).toEqual([0.5, 0.2]);
+    const [a, b] = pills as [PlacedPill, PlacedPill];
+    expect(Math.abs(a.x - b.x) >= PILL.width || Math.abs(a.y - b.y) >= PILL.height).toBe(true);
+    for (const p of pills) expect(p.y + PILL.height / 2 <= 28 || p.y - PILL.height / 2 >= 46 || Math.abs(p.x - 100) >= 25 + PILL.width / 2).toBe(true);
+  });
+  test("one that finds no free place is left out", () => {
+    const crowd = new Map(Array.from({ length: 12 }, (_, i) => [`A1:${i}`, 0.5 - i / 100]));
+    const full = { ...map, nodes: [{ ...node, ports: Array.from({ length: 12 }, (_, i) => port(`A1:${i}`, 100 + i)) }] } as unknown as PlacedMap;
+    expect(placePills(full, { through: new Map(), on: crowd }, new Set()).length).toBeLessThan(6);
+  });
 });

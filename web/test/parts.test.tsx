@@ -1,5 +1,5 @@
 import { fireEvent, render, screen, within } from "@testing-library/react";
-import { Namer } from "@radicula/core/words";
+import { Instructor, Namer } from "@radicula/core/words";
 import { Logbook } from "@/features/case/logbook/Logbook";
 import { RootMap } from "@/features/case/map/RootMap";
 import type { PlacedMap } from "@/features/case/map/placed";
@@ -18,9 +18,25 @@ const AT = "2026-11-24T10:00:00Z";
 const reading = (point: string, value: number, unplugged: string[] = []) => ({ type: "reading" as const, at: AT, instrument: "voltmeter" as const, points: [point], values: [value], state: { key: "on" as const, unplugged } });
 
 describe("suspects", () => {
+  const onChoose = jest.fn(), shared = { namer, instructor: new Instructor(job.wiring), economics: undefined, onChoose };
+  test("the test that tells the leader from the next is named, is on offer, and can be taken at once", () => {
+    const a = analysed(job), split = a.suspects[0]!.splitBy!;
+    expect(split.apart).toBeGreaterThanOrEqual(0.5);
+    expect(a.next.map((n) => n.candidate.id)).toContain(split.candidate.id);
+    render(<Suspects {...shared} suspects={a.suspects} ids={new Map()} />);
+    fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
+    fireEvent.click(screen.getByRole("button", { name: shared.instructor.instruct(split.candidate).title }));
+    expect(onChoose).toHaveBeenCalledWith(split.candidate);
+  });
+  test("buying the part is weighed against one more test, in money", () => {
+    const a = analysed(job), economics = { part: "B9", share: 0.8, price: 80, buyNow: 20, testFirst: 7.5, cheaper: "test" as const, priced: false };
+    render(<Suspects {...shared} suspects={a.suspects} economics={economics} ids={new Map()} />);
+    fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
+    expect(screen.getByText("Buying B9 now would waste about 20 on average; one more test first costs about 7.5 (by common prices: none given).")).toBeInTheDocument();
+  });
   test("strongest first, with a share and how many codes each explains; a row opens into its reasons", () => {
     const a = analysed(job, [reading("B7:1", 0.8, ["B7"])]);
-    render(<Suspects suspects={a.suspects} namer={namer} ids={new Map([[1, "(entry 1)"]])} />);
+    render(<Suspects {...shared} suspects={a.suspects} economics={a.economics} ids={new Map([[1, "(entry 1)"]])} />);
     const rows = screen.getAllByRole("button", { expanded: false });
     expect(rows[0]).toHaveTextContent("4/4");
     expect(rows[0]!.textContent).toMatch(/^\d+ %/);
@@ -33,7 +49,7 @@ describe("suspects", () => {
   });
   test("what is hardly suspected is folded into one line", () => {
     const a = analysed(job);
-    render(<Suspects suspects={a.suspects} namer={namer} ids={new Map()} />);
+    render(<Suspects {...shared} suspects={a.suspects} ids={new Map()} />);
     expect(screen.getAllByRole("listitem")).toHaveLength(5);
     fireEvent.click(screen.getByRole("button", { name: /more, together/ }));
     expect(screen.getAllByRole("listitem").length).toBeGreaterThan(5);

@@ -24,7 +24,10 @@ export interface SuspectView extends Suspect {
   readonly explains: number;
   readonly outOf: number;
   readonly reasons: readonly Reason[];
+  /** the test that tells it best from the leader (the leader: from the next), and how surely: 1 where no answer fits both */
+  readonly splitBy: SplitBy | undefined;
 }
+export interface SplitBy { readonly candidate: Candidate; readonly from: string; readonly apart: number }
 export interface Recommendation {
   readonly candidate: Candidate;
   /** expected information about the suspects, bits, and its share of what is still open */
@@ -48,7 +51,7 @@ export interface Analysis {
   readonly engine: string;
   readonly stage: Stage;
   readonly suspects: readonly SuspectView[];
-  /** what to do next, the school's choice first */
+  /** what to do next, the school's choice first; whatever tells two suspects apart is among it */
   readonly next: readonly Recommendation[];
   readonly school: School;
   /** expected minutes until one suspect is left: as the school would have it, where it looks that far */
@@ -102,20 +105,34 @@ function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen |
   const reasons = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
   const views = plan.grouped.suspects.slice(0, LISTED_SUSPECTS).map((s, i): SuspectView => {
     const list = reasons.of(s.type === "notHere" ? [] : worldsOf(i)), present = list.filter((r) => r.kind === "code" && r.got === 1);
-    return { ...s, reasons: list, outOf: present.length, explains: present.filter((r) => r.expected >= 0.5).length };
+    return { ...s, splitBy: splitOf(plan, i), reasons: list, outOf: present.length, explains: present.filter((r) => r.expected >= 0.5).length };
   });
   const leader = views[0]!, lead = worldsOf(0)[0];
   const next = order(plan, chosen), misplaced = misplacedIn(posterior);
   const waiting = plan.stage === "waiting";
   return {
     engine: ENGINE_VERSION, stage: plan.stage, suspects: views, folded, feeds: gathered.feeds, school, minutesLeft: chosen?.minutes,
-    next: next.slice(0, LISTED_NEXT).map((w) => recommendation(w, plan)),
+    next: next.filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id)).map((w) => recommendation(w, plan)),
     minutesBySchool: quick || plan.stage !== "splitting" || plan.ranked.length === 0 ? undefined : compareSchools(predictor, plan.crowd, plan.ranked.map((r) => r.candidate), plan.cost, plan.standing),
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
     misplaced, readings: readingViews(predictor, evidence, lead), suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
     remarks: [...remarksOn(leader, misplaced), ...gathered.remarks, ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
   };
+}
+
+/** Below this two suspects answer a test too much alike for it to be named as what tells them apart. */
+const TELLS = 0.5;
+/** The test whose answers tell a suspect best from the one it has to be told from; the quicker one of two that do so equally well. */
+function splitOf(plan: Plan, i: number): SplitBy | undefined {
+  const { suspects } = plan.grouped, other = i === 0 ? 1 : 0;
+  if (plan.stage !== "splitting" || !isCause(suspects[i]!) || !suspects[other] || !isCause(suspects[other])) return undefined;
+  let best: SplitBy | undefined;
+  for (const { candidate, joints } of plan.ranked) {
+    const apart = joints.reduce((most, j) => (j.isLive ? most : Math.max(most, j.apart(i, other))), 0);
+    if (apart >= TELLS && (!best || apart > best.apart + 0.05 || (apart > best.apart - 0.05 && candidate.minutes < best.candidate.minutes))) best = { candidate, from: suspects[other].id, apart };
+  }
+  return best;
 }
 
 /** The school's choice, then the rest by information per minute. */

@@ -183,7 +183,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
             : analysis?.stage === "waiting" ? <section className={styles.start}><h2>Start with the codes</h2><p>Scan every module before anything is unplugged. The map then shows what the coded circuits share.</p><Button type="primary" onClick={() => setSheet("codes")}>Type or paste the scan</Button>{folded?.intake ? null : <button type="button" className="link" onClick={() => setSheet("intake")}>First, what the customer says</button>}</section>
             : <section className={styles.start} aria-live="polite"><h2>Solving the circuit…</h2><p className="muted">Every fault this wiring can have, at every severity.</p></section>}
           {analysis && !ended && analysis.stage !== "waiting" ? <SchoolSwitch analysis={analysis} busy={onTheirWay} onChange={(school) => append([{ type: "school", at: now(), school }])} /> : null}
-          {analysis && analysis.stage !== "waiting" ? <Suspects suspects={analysis.suspects} namer={namer} ids={names} /> : null}
+          {analysis && analysis.stage !== "waiting" ? <Suspects suspects={analysis.suspects} namer={namer} instructor={instructor} ids={names} economics={analysis.economics} onChoose={(chosen) => { setOther({ offered: chosen.id }); setTexts([]); }} /> : null}
         </aside>
         <div className={styles.log}><Logbook lines={lines} onUndo={undo} busy={onTheirWay} /></div>
       </main>

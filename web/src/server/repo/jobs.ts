@@ -6,7 +6,12 @@ import { entries, jobs, revisions, wirings } from "../db/schema";
 import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
-export const Hidden = z.object({ fault: z.string(), ohm: z.number().positive().nullable(), seed: z.number().int() });
+const HiddenFault = { fault: z.string(), ohm: z.number().positive().nullable() };
+/** What is wrong with the simulated machine of a practice job; `presence` where it comes and goes, `mistaken` where the drawing names the wrong connector. */
+export const Hidden = z.object({
+  ...HiddenFault, seed: z.number().int(), also: z.array(z.object(HiddenFault)).max(4).optional(),
+  presence: z.number().gt(0).lt(1).optional(), mistaken: z.object({ from: z.string(), to: z.string() }).optional(),
+});
 export type Hidden = z.infer<typeof Hidden>;
 
 export interface Job {

@@ -3,6 +3,7 @@ import { formatQuantity, type Analysis, type ReadingView } from "@radicula/core"
 import { shareText, shownText, unitOf } from "@radicula/core/words";
 import { memo, useMemo } from "react";
 import { SENSOR } from "./graph";
+import { PILL, placePills, textWidth, TOLD } from "./pills";
 import { DOT_X, type PlacedEdge, type PlacedMap, type PlacedNode, type PlacedPort } from "./placed";
 import styles from "./RootMap.module.css";
 import { suspicionOnMap, type MapSuspicion } from "./suspicion";
@@ -17,12 +18,13 @@ interface Props {
 }
 const NOTHING: MapSuspicion = { through: new Map(), on: new Map() };
 /** Suspicion below this is not worth ink. */
-const SEEN = 0.02, TOLD = 0.04;
+const SEEN = 0.02;
 
 /** Codes above, what they share below; thicker means more suspicion passes through. */
 export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }: Props) {
   const suspicion = useMemo(() => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING), [map, analysis]);
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
+  const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
   const edges = useMemo(() => [...map.edges].sort((a, b) => (suspicion.through.get(a.id) ?? 0) - (suspicion.through.get(b.id) ?? 0)), [map, suspicion]);
   return (
     <figure className={styles.figure}>
@@ -30,8 +32,8 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }:
         <InlineBars nodes={map.nodes} unplugged={unplugged} />
         {map.nodes.map((n) => (n.type === "sensor" ? <Plug key={n.id} node={n} out={unplugged.includes(n.detail)} /> : null))}
         <g>{edges.map((e) => <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />)}</g>
-        {map.nodes.map((n) => <Node key={n.id} node={n} nodes={map.nodes} suspicion={suspicion} next={next} unplugged={unplugged} />)}
-        {map.edges.map((e) => <WirePill key={e.id} edge={e} from={map.nodes.find((n) => n.id === e.from)} share={suspicion.on.get(e.id) ?? 0} tagged={latest.has(e.fromPoint)} />)}
+        {map.nodes.map((n) => <Node key={n.id} node={n} nodes={map.nodes} told={pills.some((p) => p.key === n.id)} suspicion={suspicion} next={next} unplugged={unplugged} />)}
+        {pills.map((p) => <Pill key={p.key} x={p.x} y={p.y} share={p.share} />)}
         <Readings map={map} latest={latest} />
       </svg>
       <figcaption className={styles.caption}>{captionOf(map)}</figcaption>
@@ -67,12 +69,22 @@ function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[
   const bars = new Map<string, PlacedNode[]>();
   for (const n of nodes) if (n.type === "inline") bars.set(n.thing, [...(bars.get(n.thing) ?? []), n]);
   return [...bars].map(([id, list]) => {
-    const left = Math.min(...list.map((n) => n.x)) - 12, right = Math.max(...list.map((n) => n.x + n.width)) + 12, y = Math.min(...list.map((n) => n.y)), h = Math.max(...list.map((n) => n.y + n.height)) - y;
+    const y = Math.min(...list.map((n) => n.y)), h = Math.max(...list.map((n) => n.y + n.height)) - y;
     const out = unplugged.includes(id);
+    // in pieces where something else stands between its cavities
+    const others = nodes.filter((n) => n.type !== "inline" && n.y < y + h && n.y + n.height > y);
+    const pieces: { left: number; right: number }[] = [];
+    for (const n of [...list].sort((a, b) => a.x - b.x)) {
+      const last = pieces.at(-1), left = n.x - 12, right = n.x + n.width + 12;
+      if (last && !others.some((o) => o.x < left && o.x + o.width > last.right - 12)) last.right = right;
+      else pieces.push({ left, right });
+    }
+    const { left } = pieces[0]!;
+    const room = left > 120 && !nodes.some((n) => n.thing !== id && n.x < left && n.x + n.width > left - 150 && n.y < y + 34 && n.y + n.height > y - 6);
     return (
       <g key={id}>
-        <rect x={left} y={y} width={right - left} height={h} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />
-        {left > 120
+        {pieces.map((p) => <rect key={p.left} x={p.left} y={y} width={p.right - p.left} height={h} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />)}
+        {room
           ? <><text x={left - 10} y={y + 11} textAnchor="end" className={styles.name}>{id}</text><text x={left - 10} y={y + 26} textAnchor="end" className={styles.note}>{out ? "unplugged" : list[0]?.detail}</text></>
           : <text x={left + 4} y={y - 8} className={styles.name}>{id}<tspan className={styles.note} dx="6">{out ? "unplugged" : list[0]?.detail}</tspan></text>}
       </g>
@@ -80,7 +92,7 @@ function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[
   });
 }
 
-interface NodeProps { readonly node: PlacedNode; readonly nodes: readonly PlacedNode[]; readonly suspicion: MapSuspicion; readonly next: readonly string[]; readonly unplugged: readonly string[] }
+interface NodeProps { readonly node: PlacedNode; readonly nodes: readonly PlacedNode[]; readonly told: boolean; readonly suspicion: MapSuspicion; readonly next: readonly string[]; readonly unplugged: readonly string[] }
 
 function Node(props: NodeProps) {
   switch (props.node.type) {
@@ -93,22 +105,13 @@ function Node(props: NodeProps) {
   }
 }
 
-function InlineCavity({ node, nodes, suspicion, next }: NodeProps) {
+function InlineCavity({ node, suspicion, next }: NodeProps) {
   const cx = node.x + node.width / 2, cy = node.y + node.height / 2;
   const share = suspicion.on.get(`${node.thing}:${node.title}`) ?? 0;
-  // beside the cavity where its neighbours leave room
-  const free = (way: 1 | -1) => !nodes.some((n) => n !== node && n.type === "inline" && n.thing === node.thing && (n.x - node.x) * way > 0 && (n.x - node.x) * way < 84);
-  const [dx, dy] = free(1) ? [40, 0] : free(-1) ? [-40, 0] : [0, -26];
-  return (
-    <g>
-      <Cavity cx={cx} cy={cy} label={node.title} share={share} next={node.ports.some((q) => next.includes(q.point))} />
-      {share >= TOLD ? <Pill x={cx + dx} y={cy + dy} share={share} /> : null}
-    </g>
-  );
+  return <Cavity cx={cx} cy={cy} label={node.title} share={share} next={node.ports.some((q) => next.includes(q.point))} />;
 }
-function Sensor({ node, nodes, suspicion, next, unplugged }: NodeProps) {
+function Sensor({ node, nodes, told, suspicion, next, unplugged }: NodeProps) {
   const scanned = nodes.some((n) => n.codes.length > 0);
-  const share = suspicion.on.get(node.thing) ?? 0;
   const healthy = node.codes.length === 0;
   const plugY = node.y + SENSOR.card + SENSOR.gap;
   const out = unplugged.includes(node.detail);
@@ -119,7 +122,7 @@ function Sensor({ node, nodes, suspicion, next, unplugged }: NodeProps) {
       {healthy ? <text x={node.x + 12} y={node.y + 24} className={styles.good}>{scanned ? "✓ no code" : "no code logged"}</text> : <text x={node.x + 12} y={node.y + 24} className={styles.code}>{first?.id}{more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}</text>}
       {healthy ? null : <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />}
       <text x={node.x + 12} y={node.y + 47} className={styles.name}>{fit(node.title, node.width - 20)}</text>
-      {share >= TOLD ? <Pill x={node.x + 12 + 26} y={node.y + 67} share={share} /> : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{out ? "unplugged now" : healthy ? (scanned ? "argues against" : "") : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
+      {told ? null : <text x={node.x + 12} y={node.y + 70} className={styles.note}>{out ? "unplugged now" : healthy ? (scanned ? "argues against" : "") : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}</text>}
       {node.ports.map((p) => <Cavity key={p.point} cx={p.cx} cy={p.cy} label={p.label} share={suspicion.on.get(p.point) ?? 0} next={next.includes(p.point)} />)}
       <text x={node.x + node.width - 14} y={plugY + 22} textAnchor="end" className={styles.plugName}>{node.detail}</text>
 
@@ -129,13 +132,6 @@ function Sensor({ node, nodes, suspicion, next, unplugged }: NodeProps) {
 
 function Plug({ node, out }: { readonly node: PlacedNode; readonly out: boolean }) {
   return <rect x={node.x + 6} y={node.y + SENSOR.card + SENSOR.gap} width={node.width - 12} height={SENSOR.plug} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />;
-}
-
-/** What is suspected of a wire itself: near the sensor's plug, where wires stand apart; else half-way along. */
-function WirePill({ edge, from, share, tagged }: { readonly edge: PlacedEdge; readonly from: PlacedNode | undefined; readonly share: number; readonly tagged: boolean }) {
-  if (share < TOLD || tagged) return null; // the tag stands there; the suspects list has the figure
-  const port = from?.type === "sensor" ? from.ports.find((p) => p.point === edge.fromPoint) : undefined;
-  return port ? <Pill x={port.cx} y={port.cy + 36} share={share} /> : <Pill x={edge.middle[0]} y={edge.middle[1]} share={share} />;
 }
 
 function LooseCode({ node }: { readonly node: PlacedNode }) {
@@ -158,7 +154,6 @@ function Splice({ node, suspicion }: NodeProps) {
       <circle cx={cx} cy={cy} r={share >= TOLD ? 9 : 6.5} fill={share >= SEEN ? "var(--rust)" : "var(--wire)"} stroke="var(--paper)" strokeWidth="2" />
       <text x={cx + 15} y={cy - 3} className={styles.name}>{node.title}</text>
       <text x={cx + 15} y={cy + 14} className={styles.note}>{node.detail}</text>
-      {share >= TOLD ? <Pill x={cx + 15 + textWidth(node.title) + 34} y={cy - 7} share={share} /> : null}
     </g>
   );
 }
@@ -170,7 +165,7 @@ function Module({ node, suspicion, next }: NodeProps) {
       <text x={node.x + node.width / 2} y={node.y + node.height - 18} textAnchor="middle" className={styles.module}>{node.title}</text>
       {node.ports.map((p) => {
         const share = suspicion.on.get(p.point) ?? 0;
-        return <g key={p.point}><Cavity cx={p.cx} cy={p.cy} label={p.label} share={share} next={next.includes(p.point)} />{share >= TOLD ? <Pill x={p.cx} y={p.cy + (p.side === "top" ? 23 : -23)} share={share} /> : null}</g>;
+        return <Cavity key={p.point} cx={p.cx} cy={p.cy} label={p.label} share={share} next={next.includes(p.point)} />;
       })}
     </g>
   );
@@ -185,7 +180,6 @@ function Part({ node, suspicion, next }: NodeProps) {
       <rect x={cx - 7} y={cy - 7} width={14} height={14} rx={3} fill={share >= SEEN ? "var(--rust)" : "var(--card)"} stroke={isNext ? "var(--accent)" : share >= SEEN ? "var(--rust)" : "var(--muted)"} strokeWidth={isNext ? 3 : 1.5} />
       <text x={cx + 14} y={cy - 3} className={styles.name}>{node.title}</text>
       <text x={cx + 14} y={cy + 14} className={styles.note}>{node.detail}</text>
-      {share >= TOLD ? <Pill x={cx + 50 + textWidth(node.title)} y={cy - 8} share={share} /> : null}
     </g>
   );
 }
@@ -207,7 +201,7 @@ function Pill({ x, y, share }: { readonly x: number; readonly y: number; readonl
   const strong = share >= 0.35;
   return (
     <g>
-      <rect x={x - 25} y={y - 11} width={50} height={22} rx={11} fill={strong ? "var(--rust)" : "var(--tint)"} stroke="var(--rust)" strokeWidth="1" />
+      <rect x={x - PILL.width / 2} y={y - PILL.height / 2} width={PILL.width} height={PILL.height} rx={11} fill={strong ? "var(--rust)" : "var(--tint)"} stroke="var(--rust)" strokeWidth="1" />
       <text x={x} y={y + 4.5} textAnchor="middle" className={styles.pill} fill={strong ? "var(--rust-ink)" : "var(--rust)"}>{text}</text>
     </g>
   );
@@ -252,8 +246,6 @@ function isOdd(r: ReadingView): boolean {
   return r.value === Infinity || r.healthy === Infinity ? r.value !== r.healthy : Math.abs(Math.log((r.value + 1) / (r.healthy + 1))) > 0.4;
 }
 
-/** about the width of a name in map units; SVG text cannot wrap */
-const textWidth = (text: string) => text.length * 7.2;
 const fit = (text: string, width: number) => (textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 7.2) - 1))}…`);
 /** "Boost signal low" under "Boost pressure" is "signal low" */
 function trimTitle(code: string, sensor: string): string {

@@ -1,14 +1,24 @@
 "use client";
-import type { SuspectView } from "@radicula/core";
-import { probabilityWord, reasonText, shareShort, shareText, strengthWord, type Namer } from "@radicula/core/words";
+import type { Candidate, Economics, SuspectView } from "@radicula/core";
+import { economicsText, probabilityWord, reasonText, shareShort, shareText, strengthWord, type Instructor, type Namer } from "@radicula/core/words";
 import { useState } from "react";
 import styles from "./Suspects.module.css";
 import { capital } from "@/ui/text";
 
 const LISTED = 5, LEAST = 0.005;
 
+interface Props {
+  readonly suspects: readonly SuspectView[];
+  readonly namer: Namer;
+  readonly instructor: Instructor;
+  readonly ids: ReadonlyMap<number, string>;
+  readonly economics: Economics | undefined;
+  /** takes a test that tells two suspects apart as the next one */
+  readonly onChoose: (c: Candidate) => void;
+}
+
 /** Who could explain it all, how sure, and why: each row opens into its reasons. */
-export function Suspects({ suspects, namer, ids }: { readonly suspects: readonly SuspectView[]; readonly namer: Namer; readonly ids: ReadonlyMap<number, string> }) {
+export function Suspects({ suspects, namer, instructor, ids, economics, onChoose }: Props) {
   const [open, setOpen] = useState<string | undefined>(undefined);
   const [all, setAll] = useState(false);
   const worth = suspects.filter((s) => s.share >= LEAST);
@@ -27,7 +37,13 @@ export function Suspects({ suspects, namer, ids }: { readonly suspects: readonly
                 <span className={styles.title}>{capital(title)}{detail ? <small>{detail}</small> : null}</span>
                 <span className={`mono ${styles.codes}`}>{s.type !== "nothing" && s.type !== "notHere" && s.outOf ? `${s.explains}/${s.outOf}` : ""}</span>
               </button>
-              {isOpen ? <Reasons suspect={s} ids={ids} /> : null}
+              {isOpen ? (
+                <div className={styles.reasons}>
+                  <Reasons suspect={s} ids={ids} />
+                  <Splits suspect={s} other={suspects.find((x) => x.id === s.splitBy?.from)} namer={namer} instructor={instructor} onChoose={onChoose} />
+                  {i === 0 && economics ? <p className="muted">{economicsText(economics)}</p> : null}
+                </div>
+              ) : null}
             </li>
           );
         })}
@@ -42,12 +58,23 @@ function Reasons({ suspect, ids }: { readonly suspect: SuspectView; readonly ids
   const away = suspect.reasons.filter((r) => r.number === 0);
   const against = away.filter((r) => r.expected > 0.5);
   return (
-    <div className={styles.reasons}>
+    <>
       <p>{capital(probabilityWord(suspect.share))}.{suspect.type === "notHere" ? " Grows when every fault in this wiring predicts the readings badly." : ""}</p>
       <ul>
         {logged.map((r, i) => <li key={`${r.number} ${i}`}><span className={styles.strength} data-for={r.weight > 0}>{strengthWord(r.weight)}</span><span>{reasonText(r)} <span className="muted">{ids.get(r.number)}</span></span></li>)}
         {away.length ? <li><span className={styles.strength} data-for={against.length === 0}>{against.length ? "against" : "for"}</span><span>{against.length ? `should have set ${against.map((r) => r.about).join(", ")} too` : `leaves the other ${away.length === 1 ? "code" : `${away.length} codes`} unset, as seen`}</span></li> : null}
       </ul>
-    </div>
+    </>
+  );
+}
+
+/** Which test would tell it from its rival; or that none does. */
+function Splits({ suspect, other, namer, instructor, onChoose }: Pick<Props, "namer" | "instructor" | "onChoose"> & { readonly suspect: SuspectView; readonly other: SuspectView | undefined }) {
+  const { splitBy, places } = suspect;
+  return (
+    <>
+      {suspect.type === "fault" && places.length > 1 ? <p className="muted">No test on offer tells these {places.length} places apart; look at each.</p> : null}
+      {splitBy && other ? <p>Told from <i>{namer.suspect(other).title}</i> by: <button type="button" className="link" onClick={() => onChoose(splitBy.candidate)}>{instructor.instruct(splitBy.candidate).title}</button></p> : null}
+    </>
   );
 }

@@ -1,7 +1,7 @@
-import { findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, signOf, SimulatedMachine, State, yesLikelihood } from "@radicula/core";
+import { findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, signOf, SimulatedMachine, State, uniform, yesLikelihood } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
-import { findJob, hiddenOf, JobId } from "@/server/repo/jobs";
+import { entriesAfter, findJob, hiddenOf, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
 const Measure = z.object({ points: z.array(z.string().max(90)).min(1).max(2), instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "scope", "none"]), kind: z.enum(["look", "wiggle", "swap", "partNumber", "identity"]).optional(), state: State });
@@ -17,16 +17,21 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
   if (!body.success) return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
   const index = indexWiring(job.wiring);
   if (body.data.instrument !== "none" && body.data.points.some((p) => !resolvePlace(index, p).ok)) return refuse(400, [issue("remark.point-not-in-wiring", [], { point: body.data.points.join(", ") })]);
-  const found = findFault(generateFaults(job.wiring), hidden.fault);
-  const faults = found ? [{ fault: found.fault, severity: hidden.ohm ?? middleSeverity(found.fault) }] : [];
+  const known = generateFaults(job.wiring);
+  const faults = [hidden, ...(hidden.also ?? [])].flatMap(({ fault, ohm }) => { const found = findFault(known, fault); return found ? [{ fault: found.fault, severity: ohm ?? middleSeverity(found.fault) }] : []; });
   const { points, state, instrument, kind } = body.data;
   // eyes and hands on a machine that is not there: what the hidden fault would most likely show
+  const logged = await entriesAfter(job.id, 0);
+  // until its readings are moved to where they were really taken
+  const mistaken = hidden.mistaken && !logged.some((e) => e.type === "moved" && e.from === hidden.mistaken?.from) ? hidden.mistaken : undefined;
   if (instrument === "none") {
     const list = faults.map((f) => f.fault), clue = { kind: kind ?? "look", points } as const;
-    const yes = yesLikelihood(clue, list, false) > 0.4;
+    const yes = yesLikelihood(clue, list, hidden.presence !== undefined, mistaken) > 0.4;
     return answer({ values: [yes ? 1 : 0], ...(yes && clue.kind === "look" ? { found: signOf(list, points[0] ?? "", () => 0) } : {}) });
   }
-  const machine = new SimulatedMachine(job.wiring, faults, hidden.seed);
+  // what comes and goes is there or not, entry by entry
+  const there = hidden.presence === undefined || uniform(hidden.seed * 7919 + logged.length)() < hidden.presence;
+  const machine = new SimulatedMachine(job.wiring, there ? faults : [], hidden.seed, mistaken ? { mistaken } : {});
   const values = points.map((p) => machine.read(p, state, instrument));
   return answer({ values: values.map((v) => (v === Infinity ? "OL" : Number.isNaN(v) ? null : v)) });
 });
