@@ -13,12 +13,12 @@ function played(fault: string, severity: number, seed: number, more: Partial<Pla
   return play(predictor, list.map((f) => ({ fault: f.fault, severity: f.ohm ?? severity })), { school: "information", seed, ...more });
 }
 
-describe("the two demo faults, three perturbation seeds each (the measure of the demo jobs)", () => {
+describe("the two demo faults, two more perturbation seeds each", () => {
   test.each([["B9/shortSupplyGround", 5.6], ["S22/spliceHighResistance", 620]] as const)("%s: isolated, never a wrong cause", (fault, ohm) => {
-    const all = Array.from({ length: 3 }, (_, i) => played(fault, ohm, 100 + i));
-    expect(all.map((p) => p.ending).filter((e) => e === "isolated").length).toBeGreaterThanOrEqual(3);
+    const all = Array.from({ length: 2 }, (_, i) => played(fault, ohm, 100 + i));
+    expect(all.map((p) => p.ending).filter((e) => e === "isolated").length).toBe(2);
     expect(all.filter((p) => p.ending === "wrong")).toEqual([]);
-    expect(all.reduce((sum, p) => sum + p.steps.length, 0) / 3).toBeLessThanOrEqual(9);
+    expect(all.reduce((sum, p) => sum + p.steps.length, 0) / 2).toBeLessThanOrEqual(9);
   }, 300_000);
 });
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { Matrix, solve as denseSolve } from "ml-matrix";
-import { ohmBetween, residual } from "../src/index";
+import { createSolver, measureOhms, nodeOhm, ohmBetween, openedBy, prepare, residual, settle } from "../src/index";
 import { circuit, resistor, solved, source } from "./circuits";
 
 describe("textbook circuits (any circuits textbook)", () => {
@@ -144,6 +144,21 @@ test("resistance between two nodes, with resistors the pattern has no place for,
     }
     for (let i = 1; i < n; i++) expect(Math.abs(withEdit.ohm(i) - drawn.ohm(i))).toBeLessThan(1e-6 * drawn.ohm(i) + 1e-9);
   }), { numRuns: 120, seed: 29 });
+});
+
+test("ohms left alone below a tolerance are those of the circuit, not of the fault solved before", () => {
+  const parts = [source(1, 0, 12, 0.01), resistor(1, 2, 0.001), resistor(2, 3, 0.001), resistor(3, 4, 0.001), resistor(4, 0, 5000)], c = circuit(5, parts);
+  const s = createSolver(c);
+  prepare(s, { circuit: c, open: openedBy(c, []), keyOn: true });
+  // a first fault that moves a lot leaves its vectors behind
+  settle(s, { shunts: [{ a: 4, b: 0, ohm: 0.5 }, { a: 3, b: 0, ohm: 2 }] });
+  measureOhms(s);
+  // two shunts beside milliohms: neither matters to any resistance
+  const edit = { shunts: [{ a: 1, b: 2, ohm: 0.5 }, { a: 2, b: 3, ohm: 0.5 }] };
+  settle(s, edit);
+  measureOhms(s, 200);
+  const drawn = solved(circuit(5, [...parts, ...edit.shunts.map((x) => resistor(x.a, x.b, x.ohm))]));
+  for (let n = 1; n < 5; n++) expect(Math.abs(nodeOhm(s, n) - drawn.ohm(n))).toBeLessThan(1e-3);
 });
 
 test("a part that floats takes the voltage of what it is joined to, and its resistance", () => {

@@ -4,7 +4,7 @@ import { logMean, normalise } from "./maths.js";
 import type { Predictor } from "./predictor.js";
 
 /** Hypotheses and severities this far behind after codes alone are not read up any further (natural log). */
-const PRUNE_AFTER_CODES = Math.log(1e-9), PRUNE_ROUGH = Math.log(1e-7);
+const PRUNE_AFTER_CODES = Math.log(1e-9), PRUNE_ROUGH = Math.log(1e-7), PRUNE_EXACT = Math.log(1e-14);
 /** Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something unexplained (natural log): two codes missed, not one false alarm. */
 const LN_NARROW = Math.log(1e-3);
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
@@ -62,10 +62,10 @@ export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[],
   const wanted = new Map<number, Uint8Array>(), samples = new Map<number, Float64Array>(), places = new Map<number, Float64Array>();
   for (let h = 0; h < n; h++) {
     const cloud = clouds.get(h)!;
-    if (log[h]! < best + (rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES) || (breadth === "narrow" && rough.has(h))) { clouds.delete(h); continue; }
+    if (log[h]! < best + (breadth === "exact" ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES) || (breadth === "narrow" && rough.has(h))) { clouds.delete(h); continue; }
     const list = byPlace(predictor, h, cloud);
     places.set(h, list);
-    wanted.set(h, Uint8Array.from(cloud, (_, s) => (logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= best + PRUNE_AFTER_CODES ? 1 : 0)));
+    wanted.set(h, Uint8Array.from(cloud, (_, s) => (logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= best + (breadth === "exact" ? PRUNE_EXACT : PRUNE_AFTER_CODES) ? 1 : 0)));
     samples.set(h, normalise(cloud));
   }
   const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + logCodeNotHere(e), 0);

@@ -25,16 +25,18 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }:
   const suspicion = useMemo(() => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING), [map, analysis]);
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
+  const tags = useMemo(() => tagsOf(map, latest), [map, latest]);
+  const height = Math.max(map.height, ...tags.map((t) => t.y + TAG_ROOM)), left = Math.min(0, ...tags.map((t) => t.x - TAG_ROOM - 2)), right = Math.max(map.width, ...tags.map((t) => t.x + TAG_ROOM + 2));
   const edges = useMemo(() => [...map.edges].sort((a, b) => (suspicion.through.get(a.id) ?? 0) - (suspicion.through.get(b.id) ?? 0)), [map, suspicion]);
   return (
     <figure className={styles.figure}>
-      <svg viewBox={`0 0 ${map.width} ${map.height}`} className={styles.svg} role="img" aria-label={describe(map, suspicion)} style={{ maxWidth: map.width * 1.12 }}>
+      <svg viewBox={`${left} 0 ${right - left} ${height}`} className={styles.svg} role="img" aria-label={describe(map, suspicion)} style={{ maxWidth: map.width * 1.12 }}>
         <InlineBars nodes={map.nodes} unplugged={unplugged} />
         {map.nodes.map((n) => (n.type === "sensor" ? <Plug key={n.id} node={n} out={unplugged.includes(n.detail)} /> : null))}
         <g>{edges.map((e) => <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />)}</g>
         {map.nodes.map((n) => <Node key={n.id} node={n} nodes={map.nodes} told={pills.some((p) => p.key === n.id)} suspicion={suspicion} next={next} unplugged={unplugged} />)}
         {pills.map((p) => <Pill key={p.key} x={p.x} y={p.y} share={p.share} />)}
-        <Readings map={map} latest={latest} />
+        <Readings tags={tags} />
       </svg>
       <figcaption className={styles.caption}>{captionOf(map)}</figcaption>
     </figure>
@@ -79,7 +81,8 @@ function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[
       if (last && !others.some((o) => o.x < left && o.x + o.width > last.right - 12)) last.right = right;
       else pieces.push({ left, right });
     }
-    const { left } = pieces[0]!;
+    // its name goes by the widest piece
+    const { left } = pieces.reduce((a, b) => (b.right - b.left > a.right - a.left ? b : a));
     const room = left > 120 && !nodes.some((n) => n.thing !== id && n.x < left && n.x + n.width > left - 150 && n.y < y + 34 && n.y + n.height > y - 6);
     return (
       <g key={id}>
@@ -208,12 +211,17 @@ function Pill({ x, y, share }: { readonly x: number; readonly y: number; readonl
 }
 
 /** Readings stand where they were taken; what a healthy machine would show stands under them. */
-function Readings({ map, latest }: { readonly map: PlacedMap; readonly latest: ReadonlyMap<string, ReadingView> }) {
+function tagsOf(map: PlacedMap, latest: ReadonlyMap<string, ReadingView>) {
   const tags = map.nodes.flatMap((node) => {
     const here = portsOf(node).flatMap((p) => { const r = latest.get(p.point); return r ? [{ p, r }] : []; });
-    return here.map(({ p, r }, i) => ({ point: p.point, at: p.cx, x: p.cx, y: p.cy + (node.type === "sensor" ? 22 : 16) + i * 44, reading: r }));
+    return here.map(({ p, r }, i) => ({ point: p.point, at: p.cx, x: p.cx, y: p.cy + (node.type === "sensor" ? 22 : 16) + (node.type === "part" ? i * TAG_STEP : 0), reading: r }));
   });
-  return <g>{spreadTags(tags).map((t) => <Tag key={t.point} at={t.at} x={t.x} y={t.y} reading={t.reading} />)}</g>;
+  return spreadTags(tags);
+}
+/** Two sides of one part stand under each other, this far apart; and the room a tag takes below its top. */
+const TAG_STEP = 44, TAG_ROOM = 44;
+function Readings({ tags }: { readonly tags: ReturnType<typeof tagsOf> }) {
+  return <g>{tags.map((t) => <Tag key={t.point} at={t.at} x={t.x} y={t.y} reading={t.reading} />)}</g>;
 }
 function portsOf(node: PlacedNode): readonly Pick<PlacedPort, "point" | "cx" | "cy">[] {
   if (node.type === "part") return ["in", "out", "+", "-"].map((t) => ({ point: `${node.thing}:${t}`, cx: node.x + DOT_X, cy: node.y + node.height / 2 }));
