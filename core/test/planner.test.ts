@@ -71,7 +71,15 @@ describe("schools", () => {
     const next = (entries: Entry[]) => { const p = planOf(entries); return choose(predictor, p.plan, p.belief.gathered.folded, "chart", { chart })?.candidate.points[0]; };
     expect(next(codes)).toBe("B9:1");
     expect(next([...codes, volts("B9:1", 0.9)])).toBe("A1:17");
-    expect(next([...codes, volts("B9:1", 5.0)])).toBeUndefined();
+    // at its end the best next reading takes over
+    const over = planOf([...codes, volts("B9:1", 5.0)]);
+    expect(next([...codes, volts("B9:1", 5.0)])).toBe(over.plan.ranked[0]!.candidate.points[0]);
+  });
+  test("a step that nothing else would offer is asked for all the same; one at a place not in the wiring is passed over", () => {
+    const step = (id: string, point: string): ChartStep => ({ id, instrument: "voltmeter", point, state: { key: "cranking", unplugged: [] }, low: 0, high: 1 });
+    const p = planOf(codes), first = (chart: ChartStep[]) => choose(predictor, p.plan, p.belief.gathered.folded, "chart", { chart })!.candidate;
+    expect(first([step("1", "G3")])).toMatchObject({ instrument: "voltmeter", points: ["G3"], state: { key: "cranking" } });
+    expect(first([step("1", "Q9:4"), step("2", "B9:2")]).points).toEqual(["B9:2"]);
   });
   test("the school of the logbook is the one that is followed", () => {
     const a = analyse(predictor, [...codes, { type: "school", at: AT, school: "easiest" }]);

@@ -87,11 +87,11 @@ test("a scan tool's value given back is one of the scan tool again", () => {
 describe("order of tests", () => {
   const analysis = (more: Partial<Analysis>): Analysis => ({ ...analysed(job), ...more });
   test("says what the way chosen is expected to take, and what the best would", () => {
-    const { rerender } = render(<SchoolSwitch analysis={analysis({ school: "easiest", minutesBySchool: { information: 14, easiest: 22, halve: 30 } })} busy={false} onChange={jest.fn()} />);
+    const { rerender } = render(<SchoolSwitch analysis={analysis({ school: "easiest", minutesBySchool: { information: 14, easiest: 22, halve: 30 } })} busy={false} onChange={jest.fn()} onChart={jest.fn()} />);
     expect(screen.getByText("about 22 min; best: 14 min")).toBeInTheDocument();
-    rerender(<SchoolSwitch analysis={analysis({ school: "information", minutesBySchool: { information: 14, easiest: 22, halve: 30 } })} busy={false} onChange={jest.fn()} />);
+    rerender(<SchoolSwitch analysis={analysis({ school: "information", minutesBySchool: { information: 14, easiest: 22, halve: 30 } })} busy={false} onChange={jest.fn()} onChart={jest.fn()} />);
     expect(screen.getByText("about 14 min to the cause")).toBeInTheDocument();
-    rerender(<SchoolSwitch analysis={analysis({ minutesBySchool: undefined })} busy={false} onChange={jest.fn()} />);
+    rerender(<SchoolSwitch analysis={analysis({ minutesBySchool: undefined })} busy={false} onChange={jest.fn()} onChart={jest.fn()} />);
     expect(screen.queryByText(/about/)).toBeNull();
   });
   test("every school has words", () => { for (const s of SCHOOLS) expect(SCHOOL_WORDS[s].title.length).toBeGreaterThan(5); });

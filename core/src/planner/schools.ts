@@ -6,7 +6,7 @@ import { findNets } from "../wiring/nets.js";
 import { subjectsOf } from "../wiring/matrix.js";
 import { stateName } from "../network/state.js";
 import type { Folded } from "../logbook/fold.js";
-import type { Candidate } from "./candidates.js";
+import { barredConnectors, price, type Candidate } from "./candidates.js";
 import { lookAhead } from "./lookAhead.js";
 import type { Plan, Weighed } from "./plan.js";
 import { Forecast } from "./crowd.js";
@@ -51,7 +51,7 @@ export function choose(predictor: Predictor, plan: Plan, folded: Folded, school:
     }
     case "halve": return weighed(halving(predictor, plan));
     case "powerGroundSignal": return weighed(byHand(predictor, plan, folded));
-    case "chart": return weighed(options.chart ? branched(plan, folded, options.chart) : fixedChart(predictor, plan, folded));
+    case "chart": return weighed(options.chart ? branched(predictor, plan, folded, options.chart) ?? plan.ranked[0]?.candidate : fixedChart(predictor, plan, folded));
     case "random": {
       const { open } = plan, u = uniform((options.seed ?? 1) * 1009 + folded.readings.length + folded.clues.length);
       return weighed(open[Math.floor(u() * open.length)]);
@@ -117,21 +117,34 @@ function fixedChart(predictor: Predictor, plan: Plan, folded: Folded): Candidate
   return plan.open.find((c) => c.kind === "voltage" || c.kind === "voltageUnplugged") ?? plan.open.find((c) => c.instrument !== "none") ?? plan.open[0];
 }
 
-/** A maker's chart with branches: follows the answers logged so far. */
-function branched(plan: Plan, folded: Folded, chart: readonly ChartStep[]): Candidate | undefined {
+/** A maker's chart with branches: follows the answers logged so far. @returns undefined when the chart is at its end */
+function branched(predictor: Predictor, plan: Plan, folded: Folded, chart: readonly ChartStep[]): Candidate | undefined {
   const byId = new Map(chart.map((s) => [s.id, s])), seen = new Set<string>();
   let step: ChartStep | undefined = chart[0];
   while (step && !seen.has(step.id)) {
     seen.add(step.id);
     const here: ChartStep = step;
     const read = folded.readings.find(({ entry }) => entry.instrument === here.instrument && stateName(entry.state) === stateName(here.state) && entry.points.includes(here.point));
-    if (!read) return plan.open.find((c) => c.instrument === here.instrument && stateName(c.state) === stateName(here.state) && c.points.length === 1 && c.points[0] === here.point);
+    if (!read) {
+      const offered = plan.open.find((c) => c.instrument === here.instrument && stateName(c.state) === stateName(here.state) && c.points.length === 1 && c.points[0] === here.point) ?? asked(predictor, plan, here);
+      if (offered && !folded.setAside.has(offered.id)) return offered;
+      step = chart[chart.indexOf(here) + 1]; // cannot be taken here: the chart goes on
+      continue;
+    }
     const value = read.entry.values[read.entry.points.indexOf(here.point)]!;
     const good = typeof value === "number" && value >= here.low && value <= here.high;
     const next: string | undefined = good ? here.ifGood : here.ifBad;
     step = next === undefined ? chart[chart.indexOf(here) + 1] : byId.get(next);
   }
   return undefined;
+}
+
+/** A step the chart asks for though it is not among what would be offered; never at a connector that must not be probed. */
+function asked(predictor: Predictor, plan: Plan, step: ChartStep): Candidate | undefined {
+  const at = step.instrument === "scanTool" ? "" : step.point.includes(":") ? step.point.slice(0, step.point.indexOf(":")) : step.point;
+  if (predictor.placeOf(step.instrument, step.point) === undefined || barredConnectors(predictor.wiring).has(at)) return undefined;
+  const kind = step.instrument === "ohmmeter" ? "ohms" : step.instrument === "scanTool" ? "scan" : step.state.unplugged.length ? "voltageUnplugged" : "voltage";
+  return price({ id: `chart ${kind} ${step.point} ${stateName(step.state)}`, kind, instrument: step.instrument, points: [step.point], at, state: step.state }, plan.cost, plan.standing);
 }
 
 /** Parts that the codes logged are about, in that order. */

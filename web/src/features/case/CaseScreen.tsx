@@ -25,6 +25,7 @@ import { OtherReading, type Other } from "./reading/OtherReading";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { Remarks } from "./Remarks";
 import { SavedWord, SaveNote } from "./SaveNote";
+import { ChartSheet } from "./schools/ChartSheet";
 import { SchoolSwitch } from "./schools/SchoolSwitch";
 import { Steps } from "./Steps";
 import { Suspects } from "./suspects/Suspects";
@@ -44,7 +45,7 @@ const SharedMatrix = dynamic(() => import("./matrix/SharedMatrix").then((m) => m
 
 interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
 type View = "map" | "shared" | "course";
-export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "help" | undefined;
+export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "chart" | "help" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
 export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Props) {
@@ -182,7 +183,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
             : analysis?.stage === "waiting" && set.length ? <section className={styles.start}><h2>What do these codes name?</h2><p>{set.map((c) => c.code).join(", ")}: no part of this wiring is known for {set.length === 1 ? "it" : "them"}, so nothing can be ranked yet.</p><Button type="primary" onClick={() => setSheet("name")}>Say which part each names</Button></section>
             : analysis?.stage === "waiting" ? <section className={styles.start}><h2>Start with the codes</h2><p>Scan every module before anything is unplugged. The map then shows what the coded circuits share.</p><Button type="primary" onClick={() => setSheet("codes")}>Type or paste the scan</Button>{folded?.intake ? null : <button type="button" className="link" onClick={() => setSheet("intake")}>First, what the customer says</button>}</section>
             : <section className={styles.start} aria-live="polite"><h2>Solving the circuit…</h2><p className="muted">Every fault this wiring can have, at every severity.</p></section>}
-          {analysis && !ended && analysis.stage !== "waiting" ? <SchoolSwitch analysis={analysis} busy={onTheirWay} onChange={(school) => append([{ type: "school", at: now(), school }])} /> : null}
+          {analysis && !ended && analysis.stage !== "waiting" ? <SchoolSwitch analysis={analysis} busy={onTheirWay} onChange={(school) => append([{ type: "school", at: now(), school, ...(school === "chart" && folded?.school?.chart ? { chart: folded.school.chart } : {}) }])} onChart={() => setSheet("chart")} /> : null}
           {analysis && analysis.stage !== "waiting" ? <Suspects suspects={analysis.suspects} namer={namer} instructor={instructor} ids={names} economics={analysis.economics} onChoose={(chosen) => { setOther({ offered: chosen.id }); setTexts([]); }} /> : null}
         </aside>
         <div className={styles.log}><Logbook lines={lines} onUndo={undo} busy={onTheirWay} /></div>
@@ -192,6 +193,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {folded && opened.has("intake") ? <IntakeSheet open={sheet === "intake"} wiring={wiring} intake={intake} feedsOf={feedsOf} onLog={(i) => { append([{ type: "intake", at: now(), intake: i }]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {folded && opened.has("name") ? <NameCodes open={sheet === "name"} wiring={wiring} unnamed={unnamed} scans={folded.scans} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("seen") ? <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("chart") ? <ChartSheet open={sheet === "chart"} wiring={wiring} namer={namer} instructor={instructor} chart={folded?.school?.chart} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>
     </div>
