@@ -22,7 +22,7 @@ const METERS: readonly { readonly value: ChartRow["how"]; readonly label: string
 
 /** A maker's chart typed in: ordered readings, what is good, and where each answer leads. */
 export function ChartSheet(p: Props) {
-  return <Sheet open={p.open} onClose={p.onClose} title="The maker's chart, step by step" width={880}><Body {...p} /></Sheet>;
+  return <Sheet open={p.open} onClose={p.onClose} title="The maker’s chart, step by step" width={960}><Body {...p} /></Sheet>;
 }
 
 function Body({ wiring, namer, instructor, chart, onLog }: Props) {
@@ -40,10 +40,10 @@ function Body({ wiring, namer, instructor, chart, onLog }: Props) {
           <tbody>{rows.map((r, i) => (
             <tr key={i}>
               <td className="mono">{i + 1}</td>
-              <td><Select aria-label={`Where, step ${i + 1}`} showSearch={{ optionFilterProp: "label" }} placeholder="Connector and cavity" value={r.point} onChange={(point: string) => change(i, { point })} options={points} style={{ width: 230 }} /></td>
+              <td><Select aria-label={`Where, step ${i + 1}`} showSearch={{ optionFilterProp: "label" }} placeholder="Connector and cavity" value={r.point} onChange={(point: string) => change(i, { point })} options={points} style={{ width: 220 }} /></td>
               <td><Select aria-label={`How, step ${i + 1}`} value={r.how} onChange={(how: ChartRow["how"]) => change(i, { how })} options={[...METERS]} style={{ width: 160 }} /></td>
-              <td><InputNumber aria-label={`Good from, step ${i + 1}`} value={r.low} onChange={(low) => change(i, { low })} style={{ width: 84 }} /></td>
-              <td><InputNumber aria-label={`Good to, step ${i + 1}`} value={r.high} onChange={(high) => change(i, { high })} style={{ width: 84 }} /></td>
+              <td><InputNumber aria-label={`Good from, step ${i + 1}`} value={r.low} onChange={(low) => change(i, { low })} style={{ width: 80 }} /></td>
+              <td><InputNumber aria-label={`Good to, step ${i + 1}`} value={r.high} onChange={(high) => change(i, { high })} style={{ width: 80 }} /></td>
               <td><Select aria-label={`If good, step ${i + 1}`} value={r.good} onChange={(good: number) => change(i, { good })} options={targets} style={{ width: 120 }} /></td>
               <td><Select aria-label={`If bad, step ${i + 1}`} value={r.bad} onChange={(bad: number) => change(i, { bad })} options={targets} style={{ width: 120 }} /></td>
               <td><Button type="text" aria-label={`Take step ${i + 1} out`} disabled={rows.length < 2} onClick={() => setRows((list) => list.filter((_, j) => j !== i))}>×</Button></td>
