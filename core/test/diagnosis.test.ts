@@ -1,4 +1,4 @@
-import { analyse, findFault, play, Predictor, SimulatedMachine, type Entry, type Played, type PlayOptions, type Wiring } from "../src/index";
+import { analyse, findFault, generateHarness, play, Predictor, severityOffGrid, SimulatedMachine, uniform, type Entry, type Played, type PlayOptions, type Wiring } from "../src/index";
 import { code, tug, wiring } from "./helpers";
 
 const AT = "2026-11-24T10:00:00Z";
@@ -27,6 +27,18 @@ test("other faults of the same tug, off the severity grid, with slips and codes 
   const all = faults.map(([fault, ohm], i) => played(fault, ohm, 300 + i, { slips: 0.01, missed: 0.05 }));
   expect(all.filter((p) => p.ending === "wrong").map((p) => p.faults)).toEqual([]);
   expect(all.filter((p) => p.ending === "isolated").length).toBeGreaterThanOrEqual(4);
+}, 300_000);
+
+test("a short form of the bench: faults of a made-up machine, perturbed, one in ten with a part of another kind", () => {
+  const machine = generateHarness({ nodes: 100, seed: 3 }), p = new Predictor(machine), ended: Played[] = [];
+  for (let i = 3; i < p.faults.length && ended.length < 7; i += 17) {
+    const u = uniform(i), fault = p.faults[i]!, severity = severityOffGrid(fault, u());
+    const one = play(p, [{ fault, severity }], { school: "information", seed: i, slips: 0.01, missed: 0.05, wrongKind: u() < 0.1 });
+    if (one.ending !== "noCode") ended.push(one);
+  }
+  expect(ended.length).toBeGreaterThanOrEqual(4);
+  expect(ended.filter((e) => e.ending === "wrong").map((e) => e.faults)).toEqual([]);
+  expect(ended.filter((e) => e.ending === "isolated").length).toBeGreaterThanOrEqual(ended.length - 1);
 }, 300_000);
 
 test("two faults at once that no single one explains: both are named", () => {

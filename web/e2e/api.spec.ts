@@ -86,6 +86,47 @@ test("the simulated meter answers for practice jobs only, and never tells what i
   expect(page).not.toContain("spliceHighResistance");
 });
 
+/** A practice job of the board by its title. */
+async function practiceJob(request: APIRequestContext, title: string): Promise<string> {
+  const board = await (await request.get(app.address)).text(), links = [...board.matchAll(/\/job\/([0-9a-f-]{36})/g)];
+  const before = links.filter((l) => l.index < board.indexOf(title)).at(-1);
+  if (!before) throw new Error(`no job called ${title} on the board`);
+  return before[1]!;
+}
+const meterOf = (request: APIRequestContext, id: string) => async (point: string, instrument = "voltmeter"): Promise<number> => {
+  const answer = await request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data: JSON.stringify({ points: [point], instrument, state: { key: "on", unplugged: [] } }) });
+  expect(answer.status()).toBe(200);
+  return ((await answer.json()) as { values: number[] }).values[0]!;
+};
+
+test("a simulated machine with three faults at once shows all three", async ({ request }) => {
+  const meter = meterOf(request, await practiceJob(request, "Three codes after the overhaul"));
+  expect(await meter("A1:9")).toBeLessThan(0.1); // fuel level wire open
+  expect(await meter("X40:4.b")).toBeLessThan(0.1); // intake pressure terminal open
+  expect(await meter("A1:7")).toBeGreaterThan(4.8); // coolant sensor open inside
+  expect(await meter("A1:5")).toBeGreaterThan(0.5); // oil pressure is well
+});
+
+test("where the drawing names the wrong plug, the leads stand at the other one until the readings are moved", async ({ request }) => {
+  const id = await practiceJob(request, "Port oil pressure dead"), meter = meterOf(request, id), reading = { type: "reading", at, instrument: "voltmeter", points: ["B71:3"], state: { key: "on", unplugged: [] } };
+  const wrong = await meter("B71:3");
+  expect(wrong).toBeGreaterThan(0.5); // the boost sensor next to it, which is well
+  expect((await append(request, id, { after: 2, batch: uuid(), entries: [{ ...reading, values: [wrong] }, { type: "moved", at, from: "B71", to: "B72", readings: [3] }] })).status()).toBe(201);
+  expect(await meter("B71:3")).toBeLessThan(0.2);
+  expect((await append(request, id, { after: 4, batch: uuid(), entries: [{ type: "undo", at, target: 4 }, { type: "undo", at, target: 3 }] })).status()).toBe(201);
+});
+
+test("what comes and goes is there at one entry and away at another", async ({ request }) => {
+  const id = await practiceJob(request, "Port engine stumbles"), meter = meterOf(request, id), seen: number[] = [];
+  for (let after = 2; after < 12; after++) {
+    seen.push(await meter("X30:1.b"));
+    expect(await meter("X30:1.b")).toBe(seen.at(-1)); // the same again while nothing is logged
+    expect((await append(request, id, { after, batch: uuid(), entries: [{ type: after % 2 ? "plugged" : "unplugged", at, connector: "B71" }] })).status()).toBe(201);
+  }
+  expect(Math.min(...seen)).toBeLessThan(1);
+  expect(Math.max(...seen)).toBeGreaterThan(4.5);
+});
+
 test("a wiring document alone starts an empty job that waits for codes", async ({ request }) => {
   const response = await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: readFileSync("demo/tug-4.wiring.json", "utf8") });
   expect(response.status()).toBe(201);

@@ -19,7 +19,7 @@ export interface Belief {
 export interface BeliefOptions {
   /** true ends the search for several faults with what was found so far */
   readonly stop?: () => boolean;
-  /** "lasting" leaves out what comes and goes and readings at look-alikes; "never" leaves out several faults (for measuring what each is worth) */
+  /** "lasting" leaves out what comes and goes and readings at look-alikes; "never" leaves out several faults and whatever does not fit the codes (a first answer; for measuring what each is worth) */
   readonly only?: "lasting";
   readonly several?: "never";
 }
@@ -36,10 +36,10 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
   const narrow = weigh(predictor, evidence, { ...how, breadth: "narrow" });
   const unsure = (p: Posterior, least: number) => { const lead = p.worlds[0]; return lead === undefined || p.notHere > DOUBT || suspicious(predictor, lead, evidence, least); };
   const hasty = (p: Posterior) => p.worlds[0] !== undefined && (isRoundabout(predictor, p.worlds[0]) || p.worlds[0].share >= NEAR_VERDICT);
-  if (evidence.length === 0 || !(unsure(narrow, 1) || hasty(narrow))) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [] };
+  if (evidence.length === 0 || options.several === "never" || !(unsure(narrow, 1) || hasty(narrow))) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [] };
   // the best leave something unexplained: look further before several faults are thought of
   const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
-  const alarmed = options.several !== "never" && (unsure(posterior, 2) || hasty(posterior));
+  const alarmed = unsure(posterior, 2) || hasty(posterior);
   if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, several: [] };
   const several = growSeveral(predictor, evidence, gathered.factors, options.stop);
   return { gathered, several, alarmed, breadth: "wide", posterior: several.length ? weigh(predictor, evidence, { ...how, breadth: "wide", several }) : posterior };
