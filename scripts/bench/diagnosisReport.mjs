@@ -37,7 +37,8 @@ export function report(results, { every, minutes }) {
   const bold = results.filter((r) => r.overbold).length, triples = set("triple");
   out.push(`three at once: a single cause declared against a code or two readings in ${bold} of ${triples.length}`);
   const wrong = set("wrong component").filter((r) => r.ending !== "noCode");
-  out.push(`wrong component: doubted before the fourth test there in ${interval(wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4).length, wrong.length)}`);
+  const doubted = wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4), spared = wrong.filter((r) => r.doubtedAfter === undefined && r.atWrong < 4 && r.ending === "isolated");
+  out.push(`wrong component: doubted before the fourth test there in ${interval(doubted.length, wrong.length)}; in ${spared.length} more the cause was found with fewer than four tests there`);
   const missed = results.filter((r) => (r.ending === "wrong" || r.ending === "gaveUp") && r.set !== "school");
   out.push("", "not isolated:", ...missed.slice(0, 120).map((r) => `  ${r.set}, ${machines[r.machine].name}: ${r.faults.join()} (seed ${r.seed}) ${r.ending}, ${r.verdict?.suspect} at ${r.verdict?.share.toFixed(3)}, truth ${r.course.truth.toFixed(3)}`));
   return out.filter((line) => line !== undefined).join("\n");

@@ -54,6 +54,8 @@ export interface Played {
   readonly verdict: { readonly suspect: string; readonly type: Suspect["type"]; readonly share: number; readonly places: number; readonly right: boolean } | undefined;
   /** steps after which the wrong-component or wrong-drawing remark led, counted in tests at the wrong component; undefined when it never did */
   readonly doubtedAfter: number | undefined;
+  /** tests taken at the wrong component before it was found out, or in all */
+  readonly atWrong: number;
   /** at some step a single cause was declared while it left a code or two readings unexplained */
   readonly overbold: boolean;
   /** share given to the truth, and to whoever led, at every step */
@@ -70,7 +72,7 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
   const steps: PlayedStep[] = [], course: { truth: number; leader: number }[] = [];
   let minutes = 0, atWrong = 0, doubtedAfter: number | undefined, overbold = false;
   let verdict: Played["verdict"], stage: Stage = "waiting";
-  const finish = (ending: Ending): Played => ({ faults: faults.map((f) => f.fault.id), school: options.school, seed: options.seed, ending, stage, steps, minutes, verdict, doubtedAfter, overbold, course });
+  const finish = (ending: Ending): Played => ({ faults: faults.map((f) => f.fault.id), school: options.school, seed: options.seed, ending, stage, steps, minutes, verdict, doubtedAfter, atWrong, overbold, course });
   for (let round = 0; round < (options.repairs ? faults.length + 1 : 1); round++) {
     const machine = new SimulatedMachine(wiring, left, options.seed, options);
     const codes = machine.codes();
