@@ -34,8 +34,8 @@ export function report(results, { every, minutes }) {
   out.push("", ...calibration(single.filter((r) => r.ending === "isolated" || r.ending === "wrong")));
   const sizes = single.filter((r) => r.verdict).map((r) => r.verdict.places);
   out.push("", `repair group left at the end: mean ${mean(sizes).toFixed(2)} places, largest ${Math.max(...sizes)}`);
-  const bold = results.filter((r) => r.overbold).length, triples = set("triple");
-  out.push(`three at once: a single cause declared against a code or two readings in ${bold} of ${triples.length}`);
+  const bold = (list) => `${list.filter((r) => r.overbold).length} of ${list.length}`;
+  out.push(`a single cause, and a wrong one, declared where there are three: ${bold(set("triple"))}; where there are two: ${bold(set("double"))}`);
   const wrong = set("wrong component").filter((r) => r.ending !== "noCode");
   const doubted = wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4), spared = wrong.filter((r) => r.doubtedAfter === undefined && r.atWrong < 4 && r.ending === "isolated");
   out.push(`wrong component: doubted before the fourth test there in ${interval(doubted.length, wrong.length)}; in ${spared.length} more the cause was found with fewer than four tests there`);
