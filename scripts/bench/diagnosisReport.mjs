@@ -46,7 +46,7 @@ export function report(results, { every, minutes }) {
 
 /** Claimed against delivered at the stop, and along the way (Brier 1950: mean squared error of the leader's share). */
 function calibration(ended) {
-  const all = ended.flatMap((r) => r.all.map((c) => ({ claim: c.leader, truth: c.truth, hit: Math.abs(c.truth - c.leader) < 1e-9 ? 1 : 0 })));
+  const all = ended.flatMap((r) => r.all.map((c) => ({ claim: c.leader, truth: c.truth, hit: c.right ? 1 : 0 })));
   const claimed = mean(ended.map((r) => r.verdict.share)), delivered = mean(ended.map((r) => (r.verdict.right ? 1 : 0)));
   const brier = mean(all.map((c) => (c.claim - c.hit) ** 2));
   const bands = [[0, 0.3], [0.3, 0.5], [0.5, 0.7], [0.7, 0.85], [0.85, 0.95], [0.95, 1.01]];

@@ -58,8 +58,8 @@ export interface Played {
   readonly atWrong: number;
   /** at some step a single cause was declared while it left a code or two readings unexplained */
   readonly overbold: boolean;
-  /** share given to the truth, and to whoever led, at every step */
-  readonly course: readonly { readonly truth: number; readonly leader: number }[];
+  /** share given to the truth, and to whoever led, and whether that was right, at every step */
+  readonly course: readonly { readonly truth: number; readonly leader: number; readonly right: boolean }[];
 }
 
 const AT = "2026-01-01T08:00:00Z", MOST_STEPS = 40;
@@ -69,7 +69,7 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
   const { wiring } = predictor, most = options.most ?? MOST_STEPS;
   const random = uniform(options.seed * 7919 + 13);
   let left = faults;
-  const steps: PlayedStep[] = [], course: { truth: number; leader: number }[] = [];
+  const steps: PlayedStep[] = [], course: { truth: number; leader: number; right: boolean }[] = [];
   let minutes = 0, atWrong = 0, doubtedAfter: number | undefined, overbold = false;
   let verdict: Played["verdict"], stage: Stage = "waiting";
   const finish = (ending: Ending): Played => ({ faults: faults.map((f) => f.fault.id), school: options.school, seed: options.seed, ending, stage, steps, minutes, verdict, doubtedAfter, atWrong, overbold, course });
@@ -86,7 +86,7 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       const plan = makePlan(predictor, belief);
       stage = plan.stage;
       const leader = plan.grouped.suspects[0]!;
-      course.push({ truth: shareOfTruth(plan.grouped.suspects, truth, machine.odd), leader: leader.share });
+      course.push({ truth: shareOfTruth(plan.grouped.suspects, truth, machine.odd), leader: leader.share, right: isCause(leader) && isRight(leader, truth, machine.odd) });
       if (doubtedAfter === undefined && (leader.type === "notHere" || misplacedIn(belief.posterior).filter((m) => m.from === options.mistaken?.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)) doubtedAfter = atWrong;
       const doubt = misplacedIn(belief.posterior)[0];
       if (doubt && doubt.share > WRONG_COMPONENT && steps.length < most && !checked.has(doubt.from)) {
