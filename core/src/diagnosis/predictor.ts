@@ -288,8 +288,8 @@ export class Predictor {
    */
   codeShares(h: number, wanted: readonly number[]): Float32Array { return this.codesOf(h, wanted).share; }
   /**
-   * As `codeShares`, from a tenth of the work: one draw for each severity, each severity another, and severities between
-   * two that set the same codes taken to set them too. Good for telling which hypotheses are worth `codeShares`.
+   * As `codeShares`, from a quarter of the work: two draws for each severity, each severity others, a few more near where
+   * the codes change, and severities between two that set the same codes taken to set them too. Good for telling which hypotheses are worth `codeShares`.
    */
   roughCodeShares(h: number, wanted: readonly number[]): Float32Array { return this.codesOf(h, wanted, true).share; }
   roughCodesSet(h: number, wanted: readonly number[]): Uint8Array { return this.codesOf(h, wanted, true).bits; }
@@ -357,26 +357,29 @@ export class Predictor {
   private computeCodesRoughly(h: number, key: KeyState, bits: Uint8Array): void {
     const { samples, stepped } = this.hypotheses[h]!, { draws } = this, n = this.monitors.length, count = samples / draws;
     const state: State = { key, unplugged: [] }, { places } = this.planFor(key);
-    const drawOf = (k: number) => (h + 3 * k) % draws;
-    const same = (k: number, j: number) => places.every((i) => bits[(k * draws + drawOf(k)) * n + i] === bits[(j * draws + drawOf(j)) * n + i]);
-    const spread = (k: number, from: number) => { for (let d = 0; d < draws; d++) for (const i of places) bits[(k * draws + d) * n + i] = bits[from * n + i]!; };
-    const wanted = new Uint8Array(samples);
-    const few = Math.min(draws, FEW_DRAWS);
-    if (count === 1) {
-      for (let d = 0; d < few; d++) wanted[d] = 1;
-      this.computeCodes(h, state, bits, wanted);
-      for (let d = few; d < draws; d++) for (const i of places) bits[d * n + i] = bits[(d % few) * n + i]!;
-      return;
+    const done = new Uint8Array(samples);
+    const compute = (wanted: Uint8Array) => { this.computeCodes(h, state, bits, wanted); wanted.forEach((w, s) => { if (w) done[s] = 1; }); };
+    const own = (k: number) => (h + 3 * k) % draws, second = (k: number) => (h + 3 * k + (draws >> 1)) % draws;
+    const alike = (a: number, b: number) => places.every((i) => bits[a * n + i] === bits[b * n + i]);
+    const same = (k: number, j: number) => { const a = k * draws + own(k); return [k * draws + second(k), j * draws + own(j), j * draws + second(j)].every((b) => alike(a, b)); };
+    const first = new Uint8Array(samples);
+    if (count === 1) first.fill(1, 0, Math.min(draws, FEW_DRAWS));
+    else for (let k = 0; k < count; k++) if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;
+    compute(first);
+    // severities between two that do not set the same codes, and further draws near where codes change: there it hangs on the draw
+    const between = new Uint8Array(samples), near = new Uint8Array(samples);
+    for (let k = 1; stepped && k < count - 1; k += 2) if (!done[k * draws + own(k)] && !same(k - 1, k + 1)) between[k * draws + own(k)] = between[k * draws + second(k)] = 1;
+    compute(between);
+    const told = (k: number) => (done[k * draws + own(k)] ? k : k - 1);
+    if (stepped) for (let k = 1; k < count; k++) {
+      if (same(told(k - 1), told(k))) continue;
+      for (let j = Math.max(0, k - 1 - NEAR); j <= Math.min(count - 1, k + NEAR); j++) for (let d = 0; d < MORE_DRAWS; d++) { const s = j * draws + (own(j) + 1 + 2 * d) % draws; if (!done[s]) near[s] = 1; }
     }
-    for (let k = 0; k < count; k += stepped ? 2 : 1) wanted[k * draws + drawOf(k)] = 1;
-    if ((count & 1) === 0) wanted[(count - 1) * draws + drawOf(count - 1)] = 1;
-    this.computeCodes(h, state, bits, wanted);
-    const between = new Uint8Array(samples);
-    for (let k = 1; k < count - 1; k += 2) if (!wanted[k * draws + drawOf(k)] && !same(k - 1, k + 1)) between[k * draws + drawOf(k)] = 1;
-    this.computeCodes(h, state, bits, between);
+    compute(near);
     for (let k = 0; k < count; k++) {
-      const own = k * draws + drawOf(k);
-      spread(k, wanted[own] || between[own] ? own : (k - 1) * draws + drawOf(k - 1));
+      const known = Array.from({ length: draws }, (_, d) => k * draws + d).filter((s) => done[s]);
+      const source = known.length ? known : [(k - 1) * draws + own(k - 1), (k - 1) * draws + second(k - 1)];
+      for (let d = 0; d < draws; d++) { const s = k * draws + d; if (!done[s]) for (const i of places) bits[s * n + i] = bits[source[d % source.length]! * n + i]!; }
     }
   }
 
@@ -436,7 +439,7 @@ export class Predictor {
   private lastAt: { state: State; draw: number; here: Prepared } | undefined;
 }
 const NONE_BLOWN: readonly number[] = [];
-/** Draws in which a hypothesis without severities is tried roughly. */
-const FEW_DRAWS = 3;
+/** Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many severities to either side. */
+const FEW_DRAWS = 3, MORE_DRAWS = 3, NEAR = 2;
 /** Chassis and battery negative are where the black lead is by default. */
 export const isPlainBlack = (black: string | undefined) => black === undefined || black === CHASSIS || /:-$/.test(black);
