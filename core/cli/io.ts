@@ -1,4 +1,4 @@
-import { isPoint, KeyState, parseCase, parseWiring, parseJson, readWiring, type Case, type Issue, type Result, State, type Wiring } from "../src/index.js";
+import { type Entry, isPoint, KeyState, parseCase, parseWiring, parseJson, readWiring, type Case, type Issue, type Result, State, type Wiring } from "../src/index.js";
 import { issueText, placeOf } from "../words/index.js";
 
 /** Where a command reads and writes: files and streams for real, strings in tests. */
@@ -28,12 +28,14 @@ function accept<T>(file: string, result: Result<T>): T {
 export const loadCase = (file: string, io: Io): Case => accept(file, parseCase(io.read(file)));
 
 /** A wiring document, or the wiring of a case. */
-export function loadWiring(file: string, io: Io): Wiring {
+export function loadWiring(file: string, io: Io): Wiring { return loadMachine(file, io).wiring; }
+/** A wiring, or the wiring of a case with the case's logbook. */
+export function loadMachine(file: string, io: Io): { readonly wiring: Wiring; readonly entries: readonly Entry[] } {
   const text = io.read(file);
   const json = parseJson(text);
   const format = json.ok && typeof json.value === "object" && json.value !== null && "format" in json.value ? json.value.format : undefined;
-  if (format === "radicula/case") return accept(file, parseCase(text)).wiring;
-  return accept(file, json.ok ? readWiring(json.value) : parseWiring(text));
+  if (format === "radicula/case") return accept(file, parseCase(text));
+  return { wiring: accept(file, json.ok ? readWiring(json.value) : parseWiring(text)), entries: [] };
 }
 
 /** Reads `on`, `off,unplug=B7+B9,pull=F1`, or a state written as JSON (see `radicula schema case`). */

@@ -16,7 +16,7 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
                                                          what an instrument shows, and what that is worth
   radicula faults WIRING.json [--json]                   every fault this wiring can have, by ID
   radicula check WIRING.json [--json]                    what the solved circuit says of the document
-  radicula simulate WIRING.json --fault FAULT [--school SCHOOL] [--seed N] [--runs N] [--presence SHARE] [--json]
+  radicula simulate WIRING.json|CASE.json --fault FAULT[,FAULT…] [--school SCHOOL] [--seed N] [--runs N] [--presence SHARE] [--mistaken FROM,TO] [--json]
                                                          a technician of one school on a machine with hidden faults
   radicula netlist WIRING.json [--fault FAULT] [--state STATE]
                                                          the same circuit for SPICE
@@ -45,7 +45,7 @@ export function run(argv: readonly string[], io: Io): number {
   try {
     const { values, positionals } = parseArgs({
       args: [...argv], allowPositionals: true,
-      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, school: { type: "string" }, seed: { type: "string" }, runs: { type: "string" }, presence: { type: "string" }, help: { type: "boolean", short: "h" } },
+      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, school: { type: "string" }, seed: { type: "string" }, runs: { type: "string" }, presence: { type: "string" }, mistaken: { type: "string" }, help: { type: "boolean", short: "h" } },
     });
     const [command, file, ...rest] = positionals;
     if (values.help || command === "help" || command === undefined) {

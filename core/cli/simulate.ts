@@ -1,21 +1,22 @@
-import { findFault, middleSeverity, play, Predictor, SCHOOLS, type FaultAt, type Played, type School } from "../src/index.js";
+import { findFault, middleSeverity, play, Predictor, SCHOOLS, type FaultAt, type Played, type School, type Wiring } from "../src/index.js";
 import { shareText } from "../words/index.js";
-import { EXIT, loadWiring, printJson, Refusal, type Io } from "./io.js";
+import { EXIT, loadMachine, printJson, Refusal, type Io } from "./io.js";
 
-interface Options { readonly fault?: string | undefined; readonly school?: string | undefined; readonly seed?: string | undefined; readonly presence?: string | undefined; readonly runs?: string | undefined; readonly json?: boolean | undefined }
+interface Options { readonly fault?: string | undefined; readonly school?: string | undefined; readonly seed?: string | undefined; readonly presence?: string | undefined; readonly mistaken?: string | undefined; readonly runs?: string | undefined; readonly json?: boolean | undefined }
 
 const MOST_RUNS = 10_000;
 
-/** `radicula simulate`: hides faults in a machine, and plays a technician of one school on it to the end; `--runs` plays several machines. */
+/** `radicula simulate`: hides faults in a machine, and plays a technician of one school on it to the end; `--runs` plays several machines. A case brings what the customer told. */
 export function simulateCommand(file: string, options: Options, io: Io): void {
-  const wiring = loadWiring(file, io), predictor = new Predictor(wiring);
+  const { wiring, entries } = loadMachine(file, io), predictor = new Predictor(wiring), before = entries.filter((e) => e.type === "intake");
   const school = (options.school ?? "information") as School;
   if (!SCHOOLS.includes(school)) throw new Refusal(EXIT.usage, [`--school: there is no "${school}". One of ${SCHOOLS.join(", ")}.`]);
   const seed = whole("--seed", options.seed ?? "1", 0, 1e9), runs = whole("--runs", options.runs ?? "1", 1, MOST_RUNS);
   const presence = options.presence === undefined ? undefined : Number(options.presence);
   if (presence !== undefined && !(presence > 0 && presence <= 1)) throw new Refusal(EXIT.usage, [`--presence: "${options.presence}" is not a share between 0 and 1.`]);
+  const mistaken = options.mistaken === undefined ? undefined : mistook(options.mistaken, wiring);
   const faults = hidden(predictor, options.fault);
-  const all = Array.from({ length: runs }, (_, i) => play(predictor, faults, { school, seed: seed + i, ...(presence === undefined ? {} : { presence }), ...(faults.length > 1 ? { repairs: true } : {}) }));
+  const all = Array.from({ length: runs }, (_, i) => play(predictor, faults, { school, seed: seed + i, before, ...(mistaken ? { mistaken } : {}), ...(presence === undefined ? {} : { presence }), ...(faults.length > 1 ? { repairs: true } : {}) }));
   if (options.json) printJson(io, runs === 1 ? all[0] : all);
   else if (runs === 1) print(all[0]!, io);
   else summary(all, io);
@@ -25,6 +26,12 @@ function whole(name: string, text: string, least: number, most: number): number 
   const n = Number(text);
   if (!Number.isInteger(n) || n < least || n > most) throw new Refusal(EXIT.usage, [`${name}: "${text}" is not a whole number from ${least} to ${most}.`]);
   return n;
+}
+function mistook(text: string, wiring: Wiring): { from: string; to: string } {
+  const [from, to, ...more] = text.split(",");
+  for (const id of [from, to]) if (!wiring.connectors.some((c) => c.id === id)) throw new Refusal(EXIT.usage, [`--mistaken: there is no connector "${id ?? ""}" in this wiring. Two connectors joined by a comma: where the leads should be, and where they are.`]);
+  if (more.length || from === to) throw new Refusal(EXIT.usage, ["--mistaken takes two different connectors joined by a comma."]);
+  return { from: from!, to: to! };
 }
 function hidden(predictor: Predictor, text: string | undefined): FaultAt[] {
   if (!text) throw new Refusal(EXIT.usage, ["radicula simulate needs --fault ID, or several joined by commas. See radicula faults WIRING.json."]);

@@ -195,6 +195,8 @@ describe("simulate", () => {
     expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--school", "guess"], files)).toMatchObject({ exit: 2, err: expect.stringContaining("information") as string });
     expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--seed", "x"], files)).toMatchObject({ exit: 2 });
     expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--presence", "2"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--mistaken", "B9,Q1"], files)).toMatchObject({ exit: 2, err: expect.stringContaining('"Q1"') as string });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--mistaken", "B9,B9"], files)).toMatchObject({ exit: 2 });
   });
   test("a fault that sets no code gives nothing to go by", () => {
     expect(cli(["simulate", "w.json", "--fault", "S22/spliceHighResistance@0.1"], files).out).toContain("no code sets");

@@ -81,6 +81,13 @@ describe("schools", () => {
     expect(first([step("1", "G3")])).toMatchObject({ instrument: "voltmeter", points: ["G3"], state: { key: "cranking" } });
     expect(first([step("1", "Q9:4"), step("2", "B9:2")]).points).toEqual(["B9:2"]);
   });
+  test("a chart leads to nothing that must not be touched: neither leads, nor plugs, nor guarded parts that have no plug", () => {
+    const guarded: Wiring = { ...doc, connectors: doc.connectors.map((c) => (c.id === "B9" ? { ...c, cautions: ["restraint"] } : c)), devices: doc.devices.map((d) => (d.id === "F12" ? { ...d, cautions: ["highVoltage"] } : d)) };
+    const p = new Predictor(guarded), belief = assess(p, codes), plan_ = makePlan(p, belief);
+    const step = (id: string, point: string, unplugged: string[] = []): ChartStep => ({ id, instrument: "voltmeter", point, state: { key: "cranking", unplugged }, low: 0, high: 1 });
+    const chart = [step("1", "B9:1"), step("2", "F12:out"), step("3", "B7:1", ["B9"]), step("4", "B7:2")];
+    expect(choose(p, plan_, belief.gathered.folded, "chart", { chart })!.candidate.points).toEqual(["B7:2"]);
+  });
   test("the school of the logbook is the one that is followed", () => {
     const a = analyse(predictor, [...codes, { type: "school", at: AT, school: "easiest" }]);
     expect(a.school).toBe("easiest");

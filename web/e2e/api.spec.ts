@@ -114,6 +114,7 @@ test("where the drawing names the wrong plug, the leads stand at the other one u
   expect((await append(request, id, { after: 2, batch: uuid(), entries: [{ ...reading, values: [wrong] }, { type: "moved", at, from: "B71", to: "B72", readings: [3] }] })).status()).toBe(201);
   expect(await meter("B71:3")).toBeLessThan(0.2);
   expect((await append(request, id, { after: 4, batch: uuid(), entries: [{ type: "undo", at, target: 4 }, { type: "undo", at, target: 3 }] })).status()).toBe(201);
+  expect(await meter("B71:3")).toBe(wrong); // a move that was taken back moves nothing
 });
 
 test("what comes and goes is there at one entry and away at another", async ({ request }) => {

@@ -1,4 +1,4 @@
-import { fold, Intake, withScannedCodes, type Entry, type Feed, type ScanEntry, type SeenEntry, type Wiring } from "@radicula/core";
+import { fold, Intake, withScannedCodes, type Entry, type Feed, type Issue, type ScanEntry, type SeenEntry, type Wiring } from "@radicula/core";
 import { Namer, sharedText } from "@radicula/core/words";
 import { sharedMatrix } from "@radicula/core";
 import { act, fireEvent, render, screen, within } from "@testing-library/react";
@@ -250,6 +250,11 @@ describe("seen on the machine", () => {
     const { rerender } = render(<Remarks remarks={[remark]} busy={false} onEntry={onEntry} />);
     fireEvent.click(screen.getByRole("button", { name: "Move 2 readings to B12" }));
     expect(onEntry).toHaveBeenCalledWith(expect.objectContaining({ type: "moved", from: "B7", to: "B12", readings: [4, 5] }));
+    // what the readings themselves say of where they were taken moves them too
+    const wrong: Issue = { code: "remark.wrong-component", path: [], params: { from: "B9", to: "B7", readings: ["4", "6"] } };
+    rerender(<Remarks remarks={[wrong]} busy={false} onEntry={onEntry} />);
+    fireEvent.click(screen.getByRole("button", { name: "Move 2 readings to B7" }));
+    expect(onEntry).toHaveBeenLastCalledWith(expect.objectContaining({ type: "moved", from: "B9", to: "B7", readings: [4, 6] }));
     rerender(<Remarks remarks={[{ ...remark, params: { ...remark.params, readings: [] } }]} busy={false} onEntry={onEntry} />);
     expect(screen.queryByRole("button")).toBeNull();
     rerender(<Remarks remarks={Array.from({ length: 5 }, () => remark)} busy onEntry={onEntry} />);

@@ -10,8 +10,9 @@ import { growSeveral, type Several } from "./several.js";
 export interface Belief {
   readonly gathered: Gathered;
   readonly posterior: Posterior;
-  /** whether the leading single cause left so much unexplained that several faults were searched for */
+  /** whether several faults were searched for: the leading single cause leaves too much unexplained, explains almost anything, or is near a verdict */
   readonly alarmed: boolean;
+  /** how many hypotheses were weighed */
   readonly breadth: Breadth;
   readonly several: readonly Several[];
 }

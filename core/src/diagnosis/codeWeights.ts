@@ -35,7 +35,7 @@ export type Breadth = "exact" | "narrow" | "wide";
 
 /** What codes alone leave: worked out once for one set of codes. */
 export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPrior: Float64Array, factors: Float64Array | undefined, breadth: Breadth): AfterCodes {
-  const signature = `${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
+  const signature = `${breadth === "exact"} ${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
   const memo = predictor.memo.get("after codes") as { readonly signature: string; readonly by: Map<Breadth, AfterCodes> } | undefined;
   const known = memo?.signature === signature ? memo.by : new Map<Breadth, AfterCodes>();
   if (memo?.signature !== signature) {

@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import type { ReadingEntry, State } from "../format/case.js";
-import type { KeyState, Wiring } from "../format/wiring.js";
-import { judge, judgePlan, phasesOf, type JudgePlan, type Look, type Phase } from "../codes/judge.js";
+import type { Wiring } from "../format/wiring.js";
+import { phasesOf, type Look, type Phase } from "../codes/judge.js";
 import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
 import type { Fault } from "../faults/fault.js";
 import { generateFaults } from "../faults/generate.js";
@@ -17,6 +17,7 @@ import { createSolver, type Solver } from "../network/solver.js";
 import { conditionsOf, isSpecial, stateName } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { CHASSIS, meterPoints, pinBehind, wireId } from "../wiring/points.js";
+import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
 
 export type Instrument = ReadingEntry["instrument"];
@@ -87,8 +88,7 @@ export class Predictor {
   private readonly columns = new Map<string, Map<number, Rows>>();
   private readonly held = new Map<string, number>();
   private heldNumbers = 0;
-  private readonly codeBits = new Map<number, { readonly bits: Uint8Array; readonly share: Float32Array; readonly done: Set<KeyState> }>();
-  private readonly roughBits = new Map<number, { readonly bits: Uint8Array; readonly share: Float32Array; readonly done: Set<KeyState> }>();
+  private readonly codes: CodePredictions;
   private readonly combined = new Map<string, number>();
   /** healthy solutions by state, draw and look: what faults start from; the least lately used is dropped */
   private readonly prepared = new Map<string, Prepared>();
@@ -113,6 +113,7 @@ export class Predictor {
     this.pattern = analyse(nominal);
     this.nodes = Int32Array.from(this.points, (p) => nominal.nodeOf.get(p)!);
     this.monitors = bindMonitors(wiring, nominal);
+    this.codes = new CodePredictions(this.hypotheses, this.draws, this.monitors, (state, draw) => this.at(state, draw).phases, (h, sample, state, look) => this.solve(h, sample, state, look));
   }
 
   /** Numbers per sample in a column of one instrument. */
@@ -152,7 +153,8 @@ export class Predictor {
     this.memo.delete("readings");
     this.memo.delete("families read");
     for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= singles) column.delete(h);
-    for (const map of [this.codeBits, this.roughBits, this.blown]) for (const h of [...map.keys()]) if (h >= singles) map.delete(h);
+    for (const h of [...this.blown.keys()]) if (h >= singles) this.blown.delete(h);
+    this.codes.forgetFrom(singles);
   }
 
   /** In how many of the draws a hypothesis is predicted: several faults at once in fewer. */
@@ -281,106 +283,25 @@ export class Predictor {
    * Which codes each sample sets with everything plugged: [sample · monitors + monitor], 1 set.
    * @param wanted monitors that matter; the others may be left at 0
    */
-  codesSet(h: number, wanted: readonly number[]): Uint8Array { return this.codesOf(h, wanted).bits; }
+  codesSet(h: number, wanted: readonly number[]): Uint8Array { return this.codes.of(h, wanted, false).bits; }
   /**
    * As `codesSet`, as probabilities: a code that only a neighbouring severity or another draw sets is not out of the
    * question, since the true values lie between those tried.
    */
-  codeShares(h: number, wanted: readonly number[]): Float32Array { return this.codesOf(h, wanted).share; }
-  /**
-   * As `codeShares`, from a quarter of the work: two draws for each severity, each severity others, a few more near where
-   * the codes change, and severities between two that set the same codes taken to set them too. Good for telling which hypotheses are worth `codeShares`.
-   */
-  roughCodeShares(h: number, wanted: readonly number[]): Float32Array { return this.codesOf(h, wanted, true).share; }
-  roughCodesSet(h: number, wanted: readonly number[]): Uint8Array { return this.codesOf(h, wanted, true).bits; }
-  private codesOf(h: number, wanted: readonly number[], rough = false) {
-    const store = rough ? this.roughBits : this.codeBits;
-    let known = store.get(h);
-    const size = this.hypotheses[h]!.samples * this.monitors.length;
-    if (!known) store.set(h, (known = { bits: new Uint8Array(size), share: new Float32Array(size), done: new Set() }));
-    for (const i of wanted) {
-      const { key } = this.monitors[i]!;
-      if (known.done.has(key)) continue;
-      if (rough) this.computeCodesRoughly(h, key, known.bits);
-      else this.computeCodes(h, { key, unplugged: [] }, known.bits);
-      known.done.add(key);
-      this.smoothCodes(h, key, known.bits, known.share);
-    }
-    return known;
-  }
-  private smoothCodes(h: number, key: KeyState, bits: Uint8Array, share: Float32Array): void {
-    const { samples, stepped } = this.hypotheses[h]!, { draws } = this, n = this.monitors.length, places = samples / draws;
-    const { ownDraw, ofDraws, ofNeighbours } = DEFAULTS.codes.between;
-    this.monitors.forEach((m, i) => {
-      if (m.key !== key) return;
-      const mean = new Float64Array(places);
-      for (let s = 0; s < samples; s++) mean[Math.floor(s / draws)]! += bits[s * n + i]! / draws;
-      for (let s = 0; s < samples; s++) {
-        const k = Math.floor(s / draws);
-        const near = stepped ? ((mean[k - 1] ?? mean[k]!) + (mean[k + 1] ?? mean[k]!)) / 2 : mean[k]!;
-        share[s * n + i] = ownDraw * bits[s * n + i]! + ofDraws * mean[k]! + ofNeighbours * near;
-      }
-    });
-  }
+  codeShares(h: number, wanted: readonly number[]): Float32Array { return this.codes.of(h, wanted, false).share; }
+  /** As `codesSet` and `codeShares`, from about a quarter of the work: good for telling which hypotheses are worth all of it. */
+  roughCodesSet(h: number, wanted: readonly number[]): Uint8Array { return this.codes.of(h, wanted, true).bits; }
+  roughCodeShares(h: number, wanted: readonly number[]): Float32Array { return this.codes.of(h, wanted, true).share; }
 
   /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
   codesSetByDisturbing(disturbed: readonly string[]): ReadonlySet<number> {
     const plugs = new Set(this.wiring.connectors.map((c) => c.id)), fuses = new Set(this.wiring.devices.flatMap((d) => (d.kind === "fuse" || d.kind === "breaker" ? [d.id] : [])));
     const unplugged = disturbed.filter((d) => plugs.has(d)), pulled = disturbed.filter((d) => fuses.has(d));
     const bits = new Uint8Array(this.hypotheses[0]!.samples * this.monitors.length);
-    for (const key of new Set(this.monitors.map((m) => m.key))) this.computeCodes(0, { key, unplugged, ...(pulled.length ? { pulled } : {}) }, bits);
+    for (const key of new Set(this.monitors.map((m) => m.key))) this.codes.compute(0, { key, unplugged, ...(pulled.length ? { pulled } : {}) }, bits);
     const some = new Set<number>();
     bits.forEach((bit, i) => { if (bit) some.add(i % this.monitors.length); });
     return some;
-  }
-
-  private computeCodes(h: number, state: State, bits: Uint8Array, wanted?: Uint8Array): void {
-    const { samples } = this.hypotheses[h]!;
-    const { places, plan } = this.planFor(state.key);
-    for (let draw = 0; draw < this.draws; draw++) {
-      for (let sample = draw; sample < samples; sample += this.draws) {
-        if (wanted && !wanted[sample]) continue;
-        judge(plan, this.at(state, draw).phases, (look) => this.solve(h, sample, state, look), (i) => { bits[sample * this.monitors.length + places[i]!] = 1; });
-      }
-    }
-  }
-  private planFor(key: KeyState) {
-    let known = this.plans.get(key);
-    if (!known) {
-      const places = this.monitors.flatMap((m, i) => (m.key === key ? [i] : []));
-      this.plans.set(key, (known = { places, plan: judgePlan(places.map((i) => this.monitors[i]!)) }));
-    }
-    return known;
-  }
-  private readonly plans = new Map<KeyState, { readonly places: readonly number[]; readonly plan: JudgePlan }>();
-
-  private computeCodesRoughly(h: number, key: KeyState, bits: Uint8Array): void {
-    const { samples, stepped } = this.hypotheses[h]!, { draws } = this, n = this.monitors.length, count = samples / draws;
-    const state: State = { key, unplugged: [] }, { places } = this.planFor(key);
-    const done = new Uint8Array(samples);
-    const compute = (wanted: Uint8Array) => { this.computeCodes(h, state, bits, wanted); wanted.forEach((w, s) => { if (w) done[s] = 1; }); };
-    const own = (k: number) => (h + 3 * k) % draws, second = (k: number) => (h + 3 * k + (draws >> 1)) % draws;
-    const alike = (a: number, b: number) => places.every((i) => bits[a * n + i] === bits[b * n + i]);
-    const same = (k: number, j: number) => { const a = k * draws + own(k); return [k * draws + second(k), j * draws + own(j), j * draws + second(j)].every((b) => alike(a, b)); };
-    const first = new Uint8Array(samples);
-    if (count === 1) first.fill(1, 0, Math.min(draws, FEW_DRAWS));
-    else for (let k = 0; k < count; k++) if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;
-    compute(first);
-    // severities between two that do not set the same codes, and further draws near where codes change: there it hangs on the draw
-    const between = new Uint8Array(samples), near = new Uint8Array(samples);
-    for (let k = 1; stepped && k < count - 1; k += 2) if (!done[k * draws + own(k)] && !same(k - 1, k + 1)) between[k * draws + own(k)] = between[k * draws + second(k)] = 1;
-    compute(between);
-    const told = (k: number) => (done[k * draws + own(k)] ? k : k - 1);
-    if (stepped) for (let k = 1; k < count; k++) {
-      if (same(told(k - 1), told(k))) continue;
-      for (let j = Math.max(0, k - 1 - NEAR); j <= Math.min(count - 1, k + NEAR); j++) for (let d = 0; d < MORE_DRAWS; d++) { const s = j * draws + (own(j) + 1 + 2 * d) % draws; if (!done[s]) near[s] = 1; }
-    }
-    compute(near);
-    for (let k = 0; k < count; k++) {
-      const known = Array.from({ length: draws }, (_, d) => k * draws + d).filter((s) => done[s]);
-      const source = known.length ? known : [(k - 1) * draws + own(k - 1), (k - 1) * draws + second(k - 1)];
-      for (let d = 0; d < draws; d++) { const s = k * draws + d; if (!done[s]) for (const i of places) bits[s * n + i] = bits[source[d % source.length]! * n + i]!; }
-    }
   }
 
   private solve(h: number, sample: number, state: State, look: Look, extra: Edit = NO_EDIT): Solver {
@@ -439,7 +360,5 @@ export class Predictor {
   private lastAt: { state: State; draw: number; here: Prepared } | undefined;
 }
 const NONE_BLOWN: readonly number[] = [];
-/** Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many severities to either side. */
-const FEW_DRAWS = 3, MORE_DRAWS = 3, NEAR = 2;
 /** Chassis and battery negative are where the black lead is by default. */
 export const isPlainBlack = (black: string | undefined) => black === undefined || black === CHASSIS || /:-$/.test(black);

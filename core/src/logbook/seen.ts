@@ -58,12 +58,17 @@ function agreement(wiring: Wiring, id: string, seen: SeenEntry): number {
   return score;
 }
 
+/** Numbers of the readings taken at a connector, or with it unplugged: what moves when it was another one. */
+export function readingsAt({ readings }: Pick<Folded, "readings">, connector: string): number[] {
+  return readings.filter(({ entry }) => entry.state.unplugged.includes(connector) || (entry.instrument !== "scanTool" && entry.points.some((p) => p.startsWith(`${connector}:`)))).map((r) => r.number);
+}
+
 /** The wrong-drawing or wrong-component remarks, with the readings that were taken there. */
 export function seenRemarks(wiring: Wiring, folded: Pick<Folded, "seen" | "readings">): Issue[] {
   return folded.seen.flatMap(({ number, entry }) => {
     const m = compareSeen(wiring, entry);
     if (!m) return [];
-    const readings = folded.readings.filter((r) => r.entry.points.some((p) => p.startsWith(`${m.connector}:`))).map((r) => String(r.number));
+    const readings = readingsAt(folded, m.connector).map(String);
     return [issue("remark.not-as-drawn", ["entries", number - 1], {
       connector: m.connector, fits: m.fits, readings, cavities: m.colours.map((c) => c.cavity), seen: m.colours.map((c) => c.seen), drawn: m.colours.map((c) => c.drawn),
       ...(m.cavities ? { countSeen: m.cavities.seen, countDrawn: m.cavities.drawn } : {}), ...(m.partNumber ? { partSeen: m.partNumber.seen, partDrawn: m.partNumber.drawn } : {}),

@@ -7,7 +7,7 @@ import { misplacedIn, placeKey } from "../diagnosis/groups.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import type { Entry } from "../format/case.js";
 import type { FaultAt } from "../instruments/rig.js";
-import { drawnPartNumber } from "../logbook/seen.js";
+import { drawnPartNumber, readingsAt } from "../logbook/seen.js";
 import { clueOf, yesLikelihood, type Candidate } from "../planner/candidates.js";
 import { isCause, makePlan, type Stage } from "../planner/plan.js";
 import { WRONG_COMPONENT } from "../planner/analyse.js";
@@ -92,13 +92,12 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       if (doubt && doubt.share > WRONG_COMPONENT && steps.length < most && !checked.has(doubt.from)) {
         // the first remark on the screen: is this the right component?
         checked.add(doubt.from);
-        const minutes_ = plan.cost.minutes({ kind: "identity", at: doubt.from, state: plan.standing.state }, plan.standing);
-        minutes += minutes_;
+        const looked = plan.cost.minutes({ kind: "identity", at: doubt.from, state: plan.standing.state }, plan.standing);
+        minutes += looked;
         const found = machine.mistaken?.from === doubt.from && random() < DEFAULTS.clues.identityTold;
-        steps.push({ candidate: `identity ${doubt.from}`, kind: "identity", minutes: minutes_, got: [found ? "another" : "right"], leader: leader.id, share: leader.share });
+        steps.push({ candidate: `identity ${doubt.from}`, kind: "identity", minutes: looked, got: [found ? "another" : "right"], leader: leader.id, share: leader.share });
         if (found) {
-          const readings = belief.gathered.folded.readings.filter(({ entry }) => entry.instrument !== "scanTool" && (entry.state.unplugged.includes(doubt.from) || entry.points.some((p) => p.startsWith(`${doubt.from}:`)))).map((r) => r.number);
-          entries.push({ type: "moved", at: AT, from: doubt.from, to: machine.mistaken!.to, readings });
+          entries.push({ type: "moved", at: AT, from: doubt.from, to: machine.mistaken!.to, readings: readingsAt(belief.gathered.folded, doubt.from) });
           machine.mistaken = undefined;
         } else entries.push({ type: "identity", at: AT, connector: doubt.from, right: true });
         continue;

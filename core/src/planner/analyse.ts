@@ -1,6 +1,7 @@
 import type { Entry } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
 import type { Folded } from "../logbook/fold.js";
+import { readingsAt } from "../logbook/seen.js";
 import type { Feed } from "../diagnosis/circumstances.js";
 import { assess, EXPLAINED, leftOver, setBy, type Belief } from "../diagnosis/belief.js";
 import type { Evidence } from "../diagnosis/evidence.js";
@@ -117,7 +118,7 @@ function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen |
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
     misplaced, readings: readingViews(predictor, evidence, lead), suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
-    remarks: [...remarksOn(leader, misplaced), ...gathered.remarks, ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
+    remarks: [...remarksOn(leader, misplaced, folded), ...gathered.remarks, ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
   };
 }
 
@@ -178,9 +179,9 @@ const AHEAD_LEAST = 1e-4;
 export const WRONG_COMPONENT = 0.4;
 
 /** What leads when no cause in this wiring does. */
-function remarksOn(leader: SuspectView, misplaced: readonly Misplaced[]): Issue[] {
+function remarksOn(leader: SuspectView, misplaced: readonly Misplaced[], folded: Folded): Issue[] {
   const first = misplaced[0];
-  if (first && misplaced.filter((m) => m.from === first.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT) return [issue("remark.wrong-component", [], { from: first.from, to: first.to })];
+  if (first && misplaced.filter((m) => m.from === first.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT) return [issue("remark.wrong-component", [], { from: first.from, to: first.to, readings: readingsAt(folded, first.from).map(String) })];
   if (leader.type === "notHere") return [issue("remark.not-in-this-wiring")];
   return [];
 }

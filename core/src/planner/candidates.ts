@@ -93,6 +93,11 @@ export function yesLikelihood(c: Pick<Candidate, "kind" | "points">, faults: rea
   return c.kind === "look" ? 1 - clueLikelihood(clueOf(c, false), faults, comesAndGoes) : clueLikelihood(clueOf(c, true), faults, comesAndGoes, misplaced);
 }
 
+/** Whether a connector or part must not be probed or unplugged. */
+export function isGuarded(wiring: Wiring, id: string): boolean {
+  return barredConnectors(wiring).has(id) || wiring.devices.some((d) => d.id === id && d.cautions.some((x) => NEVER_PROBED.has(x)));
+}
+
 /** Connectors that must not be probed: their own caution, or that of a device on them. */
 export function barredConnectors(wiring: Wiring): ReadonlySet<string> {
   const barred = new Set(wiring.connectors.filter((c) => c.cautions.some((x) => NEVER_PROBED.has(x))).map((c) => c.id));

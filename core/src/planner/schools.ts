@@ -6,7 +6,7 @@ import { findNets } from "../wiring/nets.js";
 import { subjectsOf } from "../wiring/matrix.js";
 import { stateName } from "../network/state.js";
 import type { Folded } from "../logbook/fold.js";
-import { barredConnectors, price, type Candidate } from "./candidates.js";
+import { isGuarded, price, type Candidate } from "./candidates.js";
 import { lookAhead } from "./lookAhead.js";
 import type { Plan, Weighed } from "./plan.js";
 import { Forecast } from "./crowd.js";
@@ -139,10 +139,10 @@ function branched(predictor: Predictor, plan: Plan, folded: Folded, chart: reado
   return undefined;
 }
 
-/** A step the chart asks for though it is not among what would be offered; never at a connector that must not be probed. */
+/** A step the chart asks for though it is not among what would be offered; never at a place that must not be touched. */
 function asked(predictor: Predictor, plan: Plan, step: ChartStep): Candidate | undefined {
   const at = step.instrument === "scanTool" ? "" : step.point.includes(":") ? step.point.slice(0, step.point.indexOf(":")) : step.point;
-  if (predictor.placeOf(step.instrument, step.point) === undefined || barredConnectors(predictor.wiring).has(at)) return undefined;
+  if (predictor.placeOf(step.instrument, step.point) === undefined || [at, ...step.state.unplugged].some((id) => isGuarded(predictor.wiring, id))) return undefined;
   const kind = step.instrument === "ohmmeter" ? "ohms" : step.instrument === "scanTool" ? "scan" : step.state.unplugged.length ? "voltageUnplugged" : "voltage";
   return price({ id: `chart ${kind} ${step.point} ${stateName(step.state)}`, kind, instrument: step.instrument, points: [step.point], at, state: step.state }, plan.cost, plan.standing);
 }

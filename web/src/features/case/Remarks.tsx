@@ -6,6 +6,7 @@ import { useState } from "react";
 import styles from "./Case.module.css";
 
 const MOST = 3;
+const MOVES: ReadonlySet<string> = new Set(["remark.not-as-drawn", "remark.wrong-component"]);
 
 /** What speaks against the readings or the drawing, first of all; readings taken at the wrong place can be moved from here. */
 export function Remarks({ remarks, busy, onEntry, onName }: { readonly remarks: readonly Issue[]; readonly busy: boolean; readonly onEntry: (entry: Entry) => void; readonly onName?: () => void }) {
@@ -13,9 +14,10 @@ export function Remarks({ remarks, busy, onEntry, onName }: { readonly remarks: 
   return (
     <>
       {(all ? remarks : remarks.slice(0, MOST)).map((r, i) => {
-        const from = r.params["connector"], fits = r.params["fits"], readings = r.params["readings"];
+        // where they were logged, and where they may have been taken: by what was seen there, or by what they say
+        const { connector, from: logged, fits: seen, to, readings } = r.params, from = connector ?? logged, fits = Array.isArray(seen) ? seen : typeof to === "string" ? [to] : [];
         const numbers = Array.isArray(readings) ? readings.map(Number) : [];
-        const canMove = r.code === "remark.not-as-drawn" && typeof from === "string" && Array.isArray(fits) && numbers.length > 0;
+        const canMove = MOVES.has(r.code) && typeof from === "string" && numbers.length > 0;
         return (
           <div key={i} className={styles.alert} role="status">
             <span>{issueText(r)}</span>

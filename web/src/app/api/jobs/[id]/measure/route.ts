@@ -1,4 +1,4 @@
-import { findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, signOf, SimulatedMachine, State, uniform, yesLikelihood } from "@radicula/core";
+import { findFault, generateFaults, issue, middleSeverity, resolvePlace, indexWiring, signOf, SimulatedMachine, State, undoneEntries, uniform, yesLikelihood } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
 import { entriesAfter, findJob, hiddenOf, JobId } from "@/server/repo/jobs";
@@ -23,7 +23,8 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
   // eyes and hands on a machine that is not there: what the hidden fault would most likely show
   const logged = await entriesAfter(job.id, 0);
   // until its readings are moved to where they were really taken
-  const mistaken = hidden.mistaken && !logged.some((e) => e.type === "moved" && e.from === hidden.mistaken?.from) ? hidden.mistaken : undefined;
+  const undone = undoneEntries(logged);
+  const mistaken = hidden.mistaken && !logged.some((e, i) => !undone.has(i + 1) && e.type === "moved" && e.from === hidden.mistaken?.from) ? hidden.mistaken : undefined;
   if (instrument === "none") {
     const list = faults.map((f) => f.fault), clue = { kind: kind ?? "look", points } as const;
     const yes = yesLikelihood(clue, list, hidden.presence !== undefined, mistaken) > 0.4;
