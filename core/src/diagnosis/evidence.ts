@@ -1,11 +1,12 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Entry, State } from "../format/case.js";
+import type { Entry, ReadingEntry, State } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded } from "../logbook/fold.js";
 import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { deviceConnectors } from "../wiring/points.js";
+import { deviceConnectors, pinBehind } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
+import { meterRemarks, ReadingJudge } from "./judgeReadings.js";
 import { isPlainBlack, type Instrument, type Predictor } from "./predictor.js";
 
 type Status = Exclude<CodeWord["entry"]["status"], "notRun">;
@@ -60,15 +61,22 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
     if (spoken.has(i) || folded.scanned.get(m.code.module)?.has(m.key) !== true) return;
     evidence.push({ kind: "code", number: 0, monitor: i, present: false, status: "absent", weight: sureness(predictor, i), assumed: true });
   });
-  for (const { number, entry } of folded.readings) {
+  const judge = ReadingJudge.of(predictor);
+  folded.readings.forEach(({ number, entry }, n) => {
+    const lost = entry.points.find((p) => predictor.placeOf(entry.instrument, p) === undefined);
+    if (lost !== undefined) { remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: lost, number })); return; }
+    const judged = judge.judge({ number, entry }, folded.readings[n - 1]?.entry);
+    remarks.push(...judged.remarks);
+    if (!judged.proves || entry.part === "new") return; // a new part says nothing of the machine
+    const own = (p: string) => (entry.part === "removed" ? pinBehind(p) : p);
     entry.points.forEach((p, i) => {
       const shown = entry.values[i]!, value = typeof shown === "number" ? shown : SHOWN[shown]!;
-      if (predictor.placeOf(entry.instrument, p) === undefined) { remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: p, number })); return; }
-      if ((entry.instrument === "ohmmeter" || entry.instrument === "continuity") && entry.state.key !== "off") { remarks.push(issue("remark.ohms-with-power", ["entries", number - 1], { point: p, number })); return; }
       if (Number.isNaN(value)) return; // a meter that shows nothing proves nothing
-      evidence.push({ kind: "reading", number, point: p, black: isPlainBlack(entry.black) ? undefined : entry.black, value, instrument: entry.instrument, state: entry.state });
+      const base = { kind: "reading", number, point: own(p), black: isPlainBlack(entry.black) ? undefined : own(entry.black!), instrument: entry.instrument, state: entry.state } as const;
+      // a value that would not stand still was both of its ends, at one moment or another
+      for (const v of flickers(entry) && i === 0 ? entry.swing! : [value]) evidence.push({ ...base, value: v });
     });
-  }
+  });
   for (const { number, entry } of folded.clues) evidence.push({ kind: "clue", number, clue: entry });
   for (const { number, entry } of folded.seen) {
     if (entry.partNumber === undefined || drawnPartNumber(predictor.wiring, entry.connector) === undefined) continue;
@@ -77,10 +85,14 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
   }
   const symptoms: readonly string[] = folded.intake?.entry.symptoms ?? [];
   return {
-    evidence, remarks: [...seenRemarks(predictor.wiring, folded), ...remarks], folded, ...circumstances(predictor.wiring, predictor.faults, folded.intake?.entry),
-    comesAndGoes: symptoms.includes("comesAndGoes") || symptoms.includes("curedItself") || folded.codes.some((c) => c.entry.status === "intermittent"),
+    evidence, remarks: [...seenRemarks(predictor.wiring, folded), ...remarks, ...meterRemarks(folded)], folded, ...circumstances(predictor.wiring, predictor.faults, folded.intake?.entry),
+    comesAndGoes: symptoms.includes("comesAndGoes") || symptoms.includes("curedItself") || folded.codes.some((c) => c.entry.status === "intermittent") || folded.readings.some(({ entry }) => flickers(entry)),
   };
 }
+
+/** A swing this wide, volt, is no unsteady hand: something comes and goes. */
+const FLICKER_VOLT = 0.3;
+const flickers = (e: ReadingEntry) => e.instrument === "voltmeter" && e.swing !== undefined && e.swing[1] - e.swing[0] > FLICKER_VOLT;
 
 /** A set condition that was only made from the code's family counts for less. */
 const sureness = (predictor: Predictor, monitor: number) => (predictor.monitors[monitor]!.broad ? DEFAULTS.codes.broadWeight : 1);

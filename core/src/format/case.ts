@@ -16,7 +16,8 @@ export const State = z.strictObject({
 });
 export type State = z.infer<typeof State>;
 
-const base = { at: z.iso.datetime({ offset: true }).meta({ description: "When, ISO 8601" }), note: z.string().max(2000).optional() };
+const base = { at: z.iso.datetime({ offset: true }).meta({ description: "When, ISO 8601" }), note: z.string().max(2000).optional(), by: z.string().min(1).max(60).optional().meta({ description: "Who did it" }) };
+const Thing = z.string().min(1).max(90).meta({ description: "A connector, cavity, wire, splice, ground, fuse or part" });
 
 export const CodeEntry = z.strictObject({
   type: z.literal("code"), ...base, module: Id, code: z.string().min(1).max(24),
@@ -33,15 +34,34 @@ export const ReadingEntry = z.strictObject({
   values: z.array(z.union([z.number(), z.literal("OL"), z.enum(SHOWN)])).min(1).max(2).meta({ description: "volts, ohms or amperes; OL for an open circuit; what a lamp or a beeper shows" }),
   state: State,
   as: z.string().max(80).optional().meta({ description: "What was typed, as typed" }),
+  swing: z.tuple([z.number(), z.number()]).optional().meta({ description: "Least and most while it was watched, where the value would not stand still; the value is then the middle" }),
+  mode: z.enum(["dc", "ac"]).optional().meta({ description: "The meter's mode for volts; dc when left out" }),
+  battery: z.number().min(0).max(60).optional().meta({ description: "The battery at that moment, volts" }),
+  how: z.enum(["backProbed", "front", "pierced", "breakout"]).optional().meta({ description: "How the pin was reached; a pierced wire must be sealed before the job closes" }),
+  part: z.enum(["removed", "new"]).optional().meta({ description: "Read on the part's own pins: taken out, or a new one before it goes in (which says nothing of the machine)" }),
+  corrects: z.number().int().min(1).optional().meta({ description: "Number of an earlier reading that this one replaces; the reason stands in the note" }),
 }).refine((r) => r.points.length === r.values.length, { error: "as many values as points", path: ["values"] });
 export const PlugEntry = z.strictObject({ type: z.enum(["unplugged", "plugged"]), ...base, connector: Id });
 export const SetAsideEntry = z.strictObject({ type: z.literal("setAside"), ...base, candidate: z.string().min(1).max(200), reason: z.enum(["cannotReach", "noTool", "other"]).default("other") });
 /** What a look at one place found. */
 export const FINDINGS = ["nothing", "wet", "oily", "green", "chewed", "rubbed", "melted", "crooked", "halfClipped", "pushedBack", "cracked", "previousRepair", "burnt"] as const;
-const Thing = z.string().min(1).max(90).meta({ description: "A connector, cavity, wire, splice, ground, fuse or part" });
-export const LookEntry = z.strictObject({ type: z.literal("look"), ...base, thing: Thing, found: z.array(z.enum(FINDINGS)).min(1).max(6) });
+export const LookEntry = z.strictObject({ type: z.literal("look"), ...base, thing: Thing, found: z.array(z.enum(FINDINGS)).min(1).max(6), photo: z.uuid().optional() });
 /** A place moved while a value was watched. */
 export const WiggleEntry = z.strictObject({ type: z.literal("wiggle"), ...base, thing: Thing, reacted: z.boolean() });
+/** The meter tried before it is believed: leads together, the battery, and the place the black lead stands on. */
+export const MeterCheckEntry = z.strictObject({
+  type: z.literal("meterCheck"), ...base, leads: z.union([z.number().min(0).max(1e7), z.literal("OL")]).optional().meta({ description: "Leads touched together, ohm" }),
+  battery: z.number().min(-60).max(60).optional().meta({ description: "Across the battery, volts" }), ground: z.number().min(-60).max(60).optional().meta({ description: "Battery negative to where the black lead will stand, volts" }),
+});
+/** Cautions read and acknowledged, once a job. */
+export const AcknowledgedEntry = z.strictObject({ type: z.literal("acknowledged"), ...base, cautions: z.array(z.string().min(1).max(40)).min(1).max(40) });
+/** Ways a thing is left other than it was found. */
+export const DISTURBANCES = ["unplugged", "pulled", "breaker", "jumpered", "loaded", "pierced", "removed", "opened"] as const;
+/** Something left other than it was found, beyond what readings say of it; or put right, or explained. */
+export const DisturbedEntry = z.strictObject({ type: z.enum(["disturbed", "restored"]), ...base, thing: Thing, how: z.enum(DISTURBANCES) });
+/** A guided run of steps at one place: begun, finished, or left. Its steps are the entries that follow. */
+export const RUNS = ["unplugSeries", "fuseRun", "jumpers", "groundProof", "dropBySection", "halveRun", "loadWire", "compareTwin", "benchTest", "farEnd", "opposite", "newPart", "wiggle", "whichIsWhich", "swapTwins"] as const;
+export const RunEntry = z.strictObject({ type: z.literal("run"), ...base, run: z.enum(RUNS), on: Thing, event: z.enum(["begun", "finished", "left"]), found: z.string().max(400).optional() });
 /** Two like parts exchanged: whether what was wrong went with the part. */
 export const SwapEntry = z.strictObject({ type: z.literal("swap"), ...base, parts: z.tuple([Id, Id]), result: z.enum(["moved", "stayed"]) });
 /** Checked which connector the leads were in: the one the logbook says, or another. */
@@ -128,7 +148,7 @@ export const MovedEntry = z.strictObject({ type: z.literal("moved"), ...base, fr
 /** The job went on with another revision of its wiring. A record; the wiring itself stands in the document. */
 export const RevisionEntry = z.strictObject({ type: z.literal("revision"), ...base, from: z.string().max(60), to: z.string().max(60) });
 
-export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry, ScanEntry, ClearedEntry, IntakeEntry, SeenEntry, MovedEntry, RevisionEntry, LookEntry, WiggleEntry, SwapEntry, HoldsEntry, SchoolEntry, IdentityEntry]);
+export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry, ScanEntry, ClearedEntry, IntakeEntry, SeenEntry, MovedEntry, RevisionEntry, LookEntry, WiggleEntry, SwapEntry, HoldsEntry, SchoolEntry, IdentityEntry, MeterCheckEntry, AcknowledgedEntry, DisturbedEntry, RunEntry]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;
 export type SchoolEntry = z.infer<typeof SchoolEntry>;
@@ -138,6 +158,12 @@ export type WiggleEntry = z.infer<typeof WiggleEntry>;
 export type SwapEntry = z.infer<typeof SwapEntry>;
 export type IdentityEntry = z.infer<typeof IdentityEntry>;
 export type HoldsEntry = z.infer<typeof HoldsEntry>;
+export type MeterCheckEntry = z.infer<typeof MeterCheckEntry>;
+export type AcknowledgedEntry = z.infer<typeof AcknowledgedEntry>;
+export type DisturbedEntry = z.infer<typeof DisturbedEntry>;
+export type Disturbance = (typeof DISTURBANCES)[number];
+export type RunEntry = z.infer<typeof RunEntry>;
+export type RunName = (typeof RUNS)[number];
 export type Finding = (typeof FINDINGS)[number];
 export type CodeEntry = z.infer<typeof CodeEntry>;
 export type VerdictEntry = z.infer<typeof VerdictEntry>;

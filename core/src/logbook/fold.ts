@@ -1,4 +1,4 @@
-import type { CodeEntry, Entry, HoldsEntry, IdentityEntry, Intake, LookEntry, SchoolEntry, SwapEntry, WiggleEntry, ReadingEntry, ScanEntry, ScannedCode, SeenEntry, State, VerdictEntry } from "../format/case.js";
+import type { CodeEntry, Entry, HoldsEntry, IdentityEntry, Intake, LookEntry, SchoolEntry, SwapEntry, WiggleEntry, ReadingEntry, Disturbance, MeterCheckEntry, RunEntry, ScanEntry, ScannedCode, SeenEntry, State, VerdictEntry } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 
 export interface Numbered<T> { readonly number: number; readonly entry: T }
@@ -27,6 +27,8 @@ export interface Folded {
   readonly state: State;
   /** everything unplugged and not yet back: must be empty before the job closes */
   readonly disturbed: readonly string[];
+  /** all that is other than it was found: unplugged, pulled, jumpered, pierced, removed; must be empty or explained before the job closes */
+  readonly open: readonly Disturbed[];
   /** everything unplugged or pulled since codes were last cleared */
   readonly disturbedSinceClear: readonly string[];
   readonly setAside: ReadonlySet<string>;
@@ -38,15 +40,25 @@ export interface Folded {
   readonly clues: readonly Numbered<ClueEntry>[];
   /** how the next test is chosen */
   readonly school?: SchoolEntry;
+  /** the last check of the meter itself */
+  readonly meterCheck?: Numbered<MeterCheckEntry>;
+  /** cautions acknowledged on this job */
+  readonly acknowledged: ReadonlySet<string>;
+  /** the guided run that is open, and the number of the entry that began it */
+  readonly run?: Numbered<RunEntry>;
 }
+/** One thing that is not as it was found, and the entry that says so. */
+export interface Disturbed { readonly thing: string; readonly how: Disturbance; readonly number: number }
 export type ClueEntry = LookEntry | WiggleEntry | SwapEntry | HoldsEntry | IdentityEntry;
 
-/** Which entries stand: an undo counts unless it is itself undone by a later undo that stands. */
+/** Which entries are taken back: by an undo, or a correction, that itself stands. */
 export function undoneEntries(entries: readonly Entry[]): ReadonlySet<number> {
   const undone = new Set<number>();
   for (let i = entries.length - 1; i >= 0; i--) {
     const e = entries[i]!;
-    if (e.type === "undo" && !undone.has(i + 1)) undone.add(e.target);
+    if (undone.has(i + 1)) continue;
+    if (e.type === "undo") undone.add(e.target);
+    if (e.type === "reading" && e.corrects !== undefined) undone.add(e.corrects);
   }
   return undone;
 }
@@ -66,6 +78,30 @@ export function fold(entries: readonly Entry[]): Folded {
   const clues: Numbered<ClueEntry>[] = [];
   let key: State["key"] = "on", pulled: State["pulled"];
   let school: SchoolEntry | undefined, verdict: Numbered<VerdictEntry> | undefined, intake: Numbered<Intake> | undefined;
+  const open = new Map<string, Disturbed>(), acknowledged = new Set<string>();
+  let meterCheck: Numbered<MeterCheckEntry> | undefined, run: Numbered<RunEntry> | undefined;
+  let standing: Pick<State, "jumpers" | "loads" | "breakers"> = {};
+  const leave = (thing: string, how: Disturbance, number: number) => { if (!open.has(`${how} ${thing}`)) open.set(`${how} ${thing}`, { thing, how, number }); };
+  const restore = (thing: string, how: Disturbance) => open.delete(`${how} ${thing}`);
+  const plug = (now: ReadonlySet<string>, number: number) => {
+    for (const d of [...open.values()]) if (d.how === "unplugged" && !now.has(d.thing)) restore(d.thing, "unplugged");
+    for (const c of now) leave(c, "unplugged", number);
+  };
+  /** what a reading or a trial says of the machine at that moment: it holds until the next one says otherwise */
+  const nowIn = (state: State, number: number) => {
+    key = state.key;
+    pulled = state.pulled;
+    standing = { ...(state.jumpers?.length ? { jumpers: state.jumpers } : {}), ...(state.loads?.length ? { loads: state.loads } : {}), ...(state.breakers?.length ? { breakers: state.breakers } : {}) };
+    unplugged.clear();
+    for (const c of state.unplugged) { unplugged.add(c); sinceClear.add(c); }
+    for (const f of [...(state.pulled ?? []), ...(state.breakers ?? [])]) sinceClear.add(f);
+    plug(unplugged, number);
+    for (const d of [...open.values()]) if (TRANSIENT.has(d.how)) restore(d.thing, d.how);
+    for (const f of state.pulled ?? []) leave(f, "pulled", number);
+    for (const f of state.breakers ?? []) leave(f, "breaker", number);
+    for (const j of state.jumpers ?? []) leave(`${j.from} ${j.to}`, "jumpered", number);
+    for (const l of state.loads ?? []) leave(`${l.from} ${l.to}`, "loaded", number);
+  };
   const ran = (module: string, keys: readonly KeyState[]) => { const set = scanned.get(module) ?? new Set(); keys.forEach((k) => set.add(k)); scanned.set(module, set); };
   entries.forEach((entry, i) => {
     const number = i + 1;
@@ -84,14 +120,11 @@ export function fold(entries: readonly Entry[]): Folded {
       case "cleared": sinceClear.clear(); unplugged.forEach((c) => sinceClear.add(c)); break;
       case "reading":
         readings.set(number, entry);
-        key = entry.state.key;
-        pulled = entry.state.pulled;
-        unplugged.clear();
-        for (const c of entry.state.unplugged) { unplugged.add(c); sinceClear.add(c); }
-        for (const f of entry.state.pulled ?? []) sinceClear.add(f);
+        nowIn(entry.state, number);
+        if (entry.how === "pierced") for (const p of entry.points) leave(p, "pierced", number);
         break;
-      case "unplugged": unplugged.add(entry.connector); sinceClear.add(entry.connector); break;
-      case "plugged": unplugged.delete(entry.connector); break;
+      case "unplugged": unplugged.add(entry.connector); sinceClear.add(entry.connector); plug(unplugged, number); break;
+      case "plugged": unplugged.delete(entry.connector); plug(unplugged, number); break;
       case "setAside": setAside.add(entry.candidate); break;
       case "verdict": verdict = { number, entry }; break;
       case "intake": intake = { number, entry: entry.intake }; break;
@@ -101,19 +134,37 @@ export function fold(entries: readonly Entry[]): Folded {
       case "look": case "wiggle": case "swap": case "identity": clues.push({ number, entry }); break;
       case "holds":
         clues.push({ number, entry });
-        key = entry.state.key;
-        unplugged.clear();
-        for (const c of entry.state.unplugged) { unplugged.add(c); sinceClear.add(c); }
+        nowIn(entry.state, number);
         break;
+      case "meterCheck": meterCheck = { number, entry }; break;
+      case "acknowledged": entry.cautions.forEach((c) => acknowledged.add(c)); break;
+      case "disturbed":
+        leave(entry.thing, entry.how, number);
+        if (entry.how === "unplugged") unplugged.add(entry.thing);
+        if (entry.how === "pulled") pulled = [...new Set([...(pulled ?? []), entry.thing])];
+        sinceClear.add(entry.thing);
+        break;
+      case "restored":
+        restore(entry.thing, entry.how);
+        if (entry.how === "unplugged") unplugged.delete(entry.thing);
+        if (entry.how === "pulled") pulled = pulled?.filter((f) => f !== entry.thing);
+        if (entry.how === "breaker") standing = { ...standing, breakers: standing.breakers?.filter((f) => f !== entry.thing) };
+        if (entry.how === "jumpered") standing = { ...standing, jumpers: standing.jumpers?.filter((j) => `${j.from} ${j.to}` !== entry.thing) };
+        if (entry.how === "loaded") standing = { ...standing, loads: standing.loads?.filter((l) => `${l.from} ${l.to}` !== entry.thing) };
+        break;
+      case "run": run = entry.event === "begun" ? { number, entry } : undefined; break;
       case "revision": case "undo": break;
     }
   });
   const now = [...unplugged].sort();
   return {
-    undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}) }, disturbed: now,
-    disturbedSinceClear: [...sinceClear].sort(), setAside, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}),
+    undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}), ...fitted(standing) }, disturbed: now, open: [...open.values()], acknowledged,
+    disturbedSinceClear: [...sinceClear].sort(), setAside, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}), ...(meterCheck ? { meterCheck } : {}), ...(run ? { run } : {}),
   };
 }
+/** Only as long as the reading that says so: the next reading says anew what is fitted. */
+const TRANSIENT: ReadonlySet<Disturbance> = new Set<Disturbance>(["pulled", "breaker", "jumpered", "loaded"]);
+const fitted = ({ jumpers, loads, breakers }: Pick<State, "jumpers" | "loads" | "breakers">): Partial<State> => ({ ...(jumpers?.length ? { jumpers } : {}), ...(loads?.length ? { loads } : {}), ...(breakers?.length ? { breakers } : {}) });
 
 /** A code that a later full scan no longer gives was there, but not always: it stays as intermittent, unless a dead battery wiped it. */
 function takeScan(codes: Map<string, CodeWord>, scan: ScanEntry, number: number, disturbedThen: readonly string[]): void {

@@ -45,9 +45,15 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
         if (Math.abs(v) > limit) issues.push(issue("entry.absurd", [i, "values", j], { value: v, limit }));
       });
     }
+    if (e.type === "reading") {
+      if (e.swing && e.swing[0] > e.swing[1]) issues.push(issue("wiring.range-reversed", [i, "swing"], { low: e.swing[0], high: e.swing[1] }));
+      if (e.corrects !== undefined && e.corrects > from + i) issues.push(issue("entry.undo-of-nothing", [i, "corrects"], { target: e.corrects }));
+    }
     if (e.type === "unplugged" || e.type === "plugged") connector(e.connector, [i, "connector"]);
     const known = (id: string, path: Issue["path"]) => { if (!index.connectors.has(id) && !index.devices.has(id)) issues.push(issue("entry.missing-thing", path, { id })); };
     if (e.type === "look" || e.type === "wiggle") { if (!wires.has(e.thing)) known(e.thing.split(":")[0]!, [i, "thing"]); }
+    if (e.type === "disturbed" || e.type === "restored") { if (!wires.has(e.thing)) e.thing.split(" ").filter((t) => t !== CHASSIS).forEach((t) => known(t.split(":")[0]!, [i, "thing"])); }
+    if (e.type === "run") { if (!wires.has(e.on)) e.on.split(" ").filter((t) => t !== CHASSIS).forEach((t) => known(t.split(":")[0]!, [i, "on"])); }
     if (e.type === "identity") connector(e.connector, [i, "connector"]);
     if (e.type === "swap") e.parts.forEach((id, j) => known(id, [i, "parts", j]));
     if (e.type === "holds") { known(e.fuse, [i, "fuse"]); issues.push(...checkState(index, e.state).map((x) => ({ ...x, path: [i, "state", ...x.path] }))); }

@@ -1,9 +1,10 @@
 import type { Entry } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
+import { formatQuantity } from "../units/quantity.js";
 import type { Folded } from "../logbook/fold.js";
 import { readingsAt } from "../logbook/seen.js";
 import type { Feed } from "../diagnosis/circumstances.js";
-import { assess, EXPLAINED, leftOver, setBy, type Belief } from "../diagnosis/belief.js";
+import { assess, EXPLAINED, leftOver, misfit, setBy, type Belief } from "../diagnosis/belief.js";
 import type { Evidence } from "../diagnosis/evidence.js";
 import { misplacedIn, type Misplaced, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior, World } from "../diagnosis/posterior.js";
@@ -118,7 +119,7 @@ function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen |
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
     misplaced, readings: readingViews(predictor, evidence, lead), suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
-    remarks: [...remarksOn(leader, misplaced, folded), ...gathered.remarks, ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
+    remarks: [...remarksOn(leader, misplaced, folded), ...gathered.remarks, ...prefixSlips(predictor, evidence, lead), ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
   };
 }
 
@@ -197,6 +198,20 @@ function misfits(predictor: Predictor, evidence: readonly Evidence[], leader: Su
     ...(readings.length ? [issue("remark.leader-misfits", [], { entries: readings.map((r) => String(r.number)) })] : []),
   ];
 }
+
+/** Readings that are a thousand times too small or too large for what leads and for a healthy machine alike, and would fit with the other prefix. */
+function prefixSlips(predictor: Predictor, evidence: readonly Evidence[], lead: World | undefined): Issue[] {
+  if (!lead) return [];
+  return evidence.flatMap((e) => {
+    if (e.kind !== "reading" || e.value === 0 || !Number.isFinite(e.value) || (e.instrument !== "voltmeter" && e.instrument !== "ohmmeter" && e.instrument !== "clamp")) return [];
+    if (misfit(predictor, lead, e) < SLIP_SIGMAS) return [];
+    const factor = [1000, 0.001].find((f) => misfit(predictor, lead, { ...e, value: e.value * f }) < SLIP_FITS);
+    if (factor === undefined) return [];
+    const unit = e.instrument === "ohmmeter" ? "Ω" : e.instrument === "clamp" ? "A" : "V";
+    return [issue("remark.prefix-slip", ["entries", e.number - 1], { number: e.number, typed: formatQuantity(e.value, unit), instead: formatQuantity(e.value * factor, unit), way: factor > 1 ? "more" : "less" })];
+  });
+}
+const SLIP_SIGMAS = 4, SLIP_FITS = 2;
 
 function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Issue[] {
   const ids = views.flatMap((s) => s.members).filter((m) => m.share >= 0.05 && predictor.unsettled.has(m.hypothesis)).map((m) => m.fault.id);
