@@ -162,7 +162,7 @@ export const DEFAULTS = {
     /** `again`: back to a place already open; `engine`: to start or crank it with everybody clear */
     minutes: {
       key: 0.2, unplug: 0.5, plug: 0.5, reachDefault: 1, again: 0.3, engine: 0.5,
-      take: { voltage: 0.4, voltageUnplugged: 0.4, watch: 0.4, fuse: 0.6, ohms: 0.6, ohmsWatch: 0.6, scan: 0.4, scanWatch: 0.4, activity: 0.8, look: 0.6, identity: 0.8, wiggle: 1, swap: 4, partNumber: 0.5 },
+      take: { voltage: 0.4, voltageUnplugged: 0.4, watch: 0.4, fuse: 0.6, ohms: 0.6, ohmsWatch: 0.6, scan: 0.4, scanWatch: 0.4, activity: 0.8, look: 0.6, identity: 0.8, wiggle: 1, swap: 4, partNumber: 0.5, drop: 0.5, jumper: 1, lamp: 1, breaker: 0.6, bench: 1, codeSets: 1.5 },
     },
   },
 } as const;

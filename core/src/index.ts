@@ -1,7 +1,7 @@
 /** The only public door of the core. The command line and the web use nothing else. */
 export { fail, issue, ok, type Issue, type Result } from "./issues/issue.js";
 export { formatQuantity, OVERLOAD, parseQuantity, type Unit } from "./units/quantity.js";
-export { Case, CASE_FORMAT, Entry, FINDINGS, State, type ChartStep, type CodeEntry, type Finding, type LookEntry, type SchoolEntry, type SwapEntry, type WiggleEntry, type ReadingEntry, type VerdictEntry } from "./format/case.js";
+export { Case, CASE_FORMAT, DISTURBANCES, Entry, FINDINGS, RUNS, type Disturbance, type RunEntry, type RunName, State, type ChartStep, type CodeEntry, type Finding, type LookEntry, type SchoolEntry, type SwapEntry, type WiggleEntry, type ReadingEntry, type VerdictEntry } from "./format/case.js";
 export { Wiring, WIRING_FORMAT, KeyState, Monitor, type Caution, type Claim, type Code, type Connector, type Device, type CodeFamily, type DeviceOf, type ModulePin, type Wire } from "./format/wiring.js";
 export { Chart, CHART_FORMAT, chartRow, connectorRow, emptyChart, partRow, type ChartRow, type ConnectorRow, type PartRow } from "./format/chart.js";
 export { Bulletin, HistoryItem, Intake, INTAKE_CHOICES, ScanEntry, SeenEntry, type ScannedCode } from "./format/case.js";
@@ -51,7 +51,7 @@ export { ohmmeter, voltmeter } from "./instruments/meter.js";
 export { batteryOf, Rig, type FaultAt } from "./instruments/rig.js";
 export { isPoint, readClamp, readContinuity, readLamp, readOhms, readScanTool, readScope, readVolts, type Brightness, type LampShown, type ScopeShown, type Shown } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
-export { compareScans, fold, undoneEntries, type CodeWord, type Folded, type Numbered, type ScanCell, type ScanRow } from "./logbook/fold.js";
+export { compareScans, fold, undoneEntries, type CodeWord, type Disturbed, type Folded, type Numbered, type ScanCell, type ScanRow } from "./logbook/fold.js";
 export { withScannedCodes } from "./logbook/scanned.js";
 export { genericCodes, genericTitle } from "./codes/generic.js";
 export { readScan, type ScanRead } from "./codes/scanText.js";
@@ -72,9 +72,17 @@ export { choose, SCHOOLS, type ChooseOptions, type Chosen, type School } from ".
 export { expectedCost, greedy, optimal, rollout, type Decision } from "./planner/decision.js";
 export { type Economics } from "./planner/economics.js";
 export { type Answer } from "./planner/information.js";
+export { runView, type RunView, type TakenStep } from "./procedures/run.js";
+export { runOffers, runPlaces, type RunOffer } from "./procedures/offers.js";
+export { type Finding as RunFinding, type Mark } from "./procedures/script.js";
+export { benchValues, type BenchValue } from "./procedures/parts.js";
+export { fedBy } from "./procedures/series.js";
+export { fisherAtLeast, wiggleVerdict, type WiggleSample, type WiggleVerdict } from "./procedures/wiggle.js";
 export { generateHarness, type HarnessOptions } from "./machine/harness.js";
 export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./machine/simulated.js";
-export { signOf } from "./machine/technician.js";
+export { signOf } from "./machine/signs.js";
+export { observe, type Observed } from "./machine/observe.js";
+export { recordAnswer, recordChanges, recordReading, type ReadingMore } from "./planner/record.js";
 export { clueOf, yesLikelihood } from "./planner/candidates.js";
 export { play, type Ending, type Played, type PlayedStep, type PlayOptions } from "./machine/technician.js";
 export { DEFAULTS } from "./defaults.js";

@@ -7,3 +7,4 @@ export { failureTypeText, repairText, severityText, statusWord } from "./repairs
 export { CAUTION_WORDS, CHOICE_WORDS, feedText, followEnd, scanWhenText, storyText, toldText } from "./intake.js";
 export { sharedText, thingText } from "./shared.js";
 export * from "./reasons.js";
+export { MARK_WORDS, RUN_WORDS } from "./runs.js";

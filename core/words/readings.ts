@@ -63,6 +63,12 @@ export class Instructor {
       case "identity": return `Make sure this is ${this.namer.connector(point)}: label, colours, where its harness goes`;
       case "wiggle": return `Move ${this.thing(point)} and its harness while you watch a live value`;
       case "swap": return `Swap ${this.thing(point)} with ${this.thing(c.points[1] ?? "")} and scan again`;
+      case "drop": return c.black === undefined ? this.title({ ...c, kind: "voltage" }) : point.endsWith(":+") ? `Measure from battery positive to the ${this.functionOf(c.black)} at ${this.namer.point(c.black)}` : `Measure the drop from ${this.namer.point(c.black)} to ${where}`;
+      case "jumper": return `Jumper ${c.state.jumpers?.map((j) => `${this.namer.point(j.from)} to the ${this.functionOf(j.to)}${j.ohm >= 100 ? " through 1 kΩ" : ""}`).join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool, as volts`;
+      case "lamp": return `Feed ${c.state.jumpers?.map((j) => this.namer.point(j.to)).join(", ") ?? "the wire"} from battery positive and look at the lamp on ${where}`;
+      case "breaker": return `Breaker in place of fuse ${c.at}: ${c.plug.length ? `plug ${c.plug.join(", ")} back in, key ${c.state.key === "on" ? "on" : c.state.key}` : c.unplug.length ? `unplug ${c.unplug.length === 1 ? c.unplug[0] : `all ${c.unplug.length} connectors`}, key on` : "key on"}. Does it hold?`;
+      case "bench": return c.part === "new" ? `New ${this.namer.device(this.deviceIdOn(point))}, before it goes in: ohms between its pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}` : `${this.namer.device(this.deviceIdOn(point))} taken out: ohms between its own pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}`;
+      case "codeSets": return `Make the opposite fault through 1 kΩ and scan: does ${c.points[1]} set?`;
       case "partNumber": return `Read the part number on the ${this.namer.device(point)}`;
     }
   }
@@ -75,6 +81,10 @@ export class Instructor {
   private thing(id: string): string {
     if (this.wiring.connectors.some((c) => c.id === id)) return `connector ${this.namer.connector(id)}`;
     return this.namer.device(id);
+  }
+  private deviceIdOn(point: string): string {
+    const connector = point.slice(0, point.indexOf(":"));
+    return this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector))?.id ?? connector;
   }
   private deviceOn(connector: string): string {
     const device = this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector));

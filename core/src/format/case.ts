@@ -22,6 +22,7 @@ const Thing = z.string().min(1).max(90).meta({ description: "A connector, cavity
 export const CodeEntry = z.strictObject({
   type: z.literal("code"), ...base, module: Id, code: z.string().min(1).max(24),
   status: z.enum(["active", "pending", "stored", "intermittent", "absent"]).default("active").meta({ description: "absent: its monitor ran and the code is not set" }),
+  ours: z.boolean().optional().meta({ description: "Set, or not, by a fault we made on purpose: no evidence of what is wrong" }),
 });
 /** What a lamp, or a beeper, shows. */
 export const SHOWN = ["bright", "dim", "dark", "beep", "silent"] as const;

@@ -108,6 +108,7 @@ export function fold(entries: readonly Entry[]): Folded {
     if (undone.has(number)) return;
     switch (entry.type) {
       case "code":
+        if (entry.ours) break;
         codes.set(`${entry.module} ${entry.code}`, { number, entry, disturbedThen: [...sinceClear] });
         ran(entry.module, ["on"]);
         break;

@@ -7,11 +7,13 @@ import { misplacedIn, placeKey } from "../diagnosis/groups.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import type { Entry } from "../format/case.js";
 import type { FaultAt } from "../instruments/rig.js";
-import { drawnPartNumber, readingsAt } from "../logbook/seen.js";
-import { clueOf, yesLikelihood, type Candidate } from "../planner/candidates.js";
+import { readingsAt } from "../logbook/seen.js";
+import type { Candidate } from "../planner/candidates.js";
+import { recordAnswer, recordReading } from "../planner/record.js";
 import { isCause, makePlan, type Stage } from "../planner/plan.js";
 import { WRONG_COMPONENT } from "../planner/analyse.js";
 import { choose, type ChartStep, type School } from "../planner/schools.js";
+import { observe } from "./observe.js";
 import { SimulatedMachine, type MachineOptions } from "./simulated.js";
 
 export interface PlayOptions extends MachineOptions {
@@ -106,7 +108,7 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       if (!chosen) { found = leader; break; }
       const { candidate } = chosen;
       machine.look();
-      const entry = take(machine, candidate, left, options, random);
+      const entry = take(machine, candidate, options, random);
       minutes += candidate.minutes;
       if (machine.mistaken && candidate.at === machine.mistaken.from) atWrong++;
       steps.push({ candidate: candidate.id, kind: candidate.kind, minutes: candidate.minutes, got: gotOf(entry), leader: leader.id, share: leader.share });
@@ -139,31 +141,10 @@ function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>, 
   return suspects.reduce((sum, s) => sum + (isCause(s) && isRight(s, truth, odd) ? s.share : 0), 0);
 }
 
-function take(machine: SimulatedMachine, c: Candidate, faults: readonly FaultAt[], options: PlayOptions, random: () => number): Entry {
-  if (c.instrument !== "none") return machine.reading(AT, c.instrument, c.points, c.state) ?? { type: "setAside", at: AT, candidate: c.id, reason: "other" };
-  const list = faults.map((f) => f.fault);
-  // what is seen and felt follows the same odds as the engine's: there is no physics of rubbed insulation
-  const yes = random() < yesLikelihood(c, list, options.presence !== undefined, machine.mistaken);
-  const said = clueOf(c, yes);
-  if (said.type === "partNumber") return { type: "seen", at: AT, connector: c.at, colours: [], partNumber: yes ? "?" : drawnPartNumber(machine.rig.wiring, c.at)! };
-  if (said.type === "look" && yes) return { type: "look", at: AT, thing: c.points[0]!, found: [signOf(list, c.points[0]!, random)] };
-  return { ...(said as Exclude<typeof said, { type: "partNumber" }>), at: AT };
-}
-/** What a look at a thing would find, for a machine without eyes to see it. */
-const ANY_SIGN = ["wet", "rubbed", "previousRepair", "oily"] as const;
-export function signOf(faults: readonly FaultAt["fault"][], thing: string, random: () => number): "green" | "rubbed" | "pushedBack" | "halfClipped" | "burnt" | "oily" | "wet" | "previousRepair" {
-  const here = faults.find((f) => f.place.id === thing || f.place.id.startsWith(`${thing}:`) || f.at === thing);
-  if (!here) return ANY_SIGN[Math.floor(random() * ANY_SIGN.length)]!;
-  switch (here.mode) {
-    case "contactOpen": return "pushedBack";
-    case "unseated": return "halfClipped";
-    case "contactFilm": return "oily";
-    case "cavitiesBridged": return "wet";
-    case "cavitiesSwapped": return "previousRepair";
-    case "fuseBlown": case "fuseHighResistance": case "shortInside": case "shortSupplyGround": return "burnt";
-    case "open": case "fewStrands": case "shortToChassis": case "shortToWire": case "shortToSupply": return "rubbed";
-    default: return "green";
-  }
+function take(machine: SimulatedMachine, c: Candidate, options: PlayOptions, random: () => number): Entry {
+  const seen = observe(machine, c, options.presence !== undefined, random);
+  if (!seen) return { type: "setAside", at: AT, candidate: c.id, reason: "other" };
+  return (seen.values ? recordReading(c, seen.values, AT) : recordAnswer(machine.rig.wiring, c, seen.yes!, AT, seen.found)).at(-1)!;
 }
 function gotOf(entry: Entry): readonly (number | string)[] {
   switch (entry.type) {

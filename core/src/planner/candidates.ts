@@ -11,7 +11,9 @@ import { drawnPartNumber } from "../logbook/seen.js";
 import { lookAlikes, type Misplacement } from "../diagnosis/misplaced.js";
 import { Cost, standing, type Standing } from "./cost.js";
 
-export type CandidateKind = "voltage" | "voltageUnplugged" | "watch" | "fuse" | "ohms" | "ohmsWatch" | "scan" | "scanWatch" | "activity" | "look" | "wiggle" | "swap" | "partNumber" | "identity";
+export type CandidateKind = "voltage" | "voltageUnplugged" | "watch" | "fuse" | "ohms" | "ohmsWatch" | "scan" | "scanWatch" | "activity" | "look" | "wiggle" | "swap" | "partNumber" | "identity" | RunKind;
+/** Steps that only guided runs take: between two leads, a jumper with the scan tool, a lamp, a breaker in a fuse's place, a part by itself, a code made to set. */
+export type RunKind = "drop" | "jumper" | "lamp" | "breaker" | "bench" | "codeSets";
 
 /** One thing that could be done next: a reading in a given state, or a look, a wiggle, a swap. `id` is stable while the document is. */
 export interface Candidate {
@@ -29,6 +31,10 @@ export interface Candidate {
   readonly plug: readonly string[];
   readonly turnKey: boolean;
   readonly minutes: number;
+  /** where the black lead goes, when not at battery negative */
+  readonly black?: string;
+  /** on the part's own pins: taken out, or new */
+  readonly part?: "removed" | "new";
 }
 
 /** Restraint and high-voltage circuits are never probed; see the makers' procedures. */
