@@ -79,13 +79,13 @@ describe("how saving stands", () => {
     expect(screen.queryByRole("alert")).toBeNull();
   });
   test("waiting says what was kept and when it will be saved", () => {
-    render(<SaveNote state={{ status: "waiting" }} onDismiss={() => undefined} />);
-    expect(screen.getByRole("alert")).toHaveTextContent(/kept on this device and saved as soon as it is back/);
+    render(<SaveNote state={{ status: "waiting", count: 3 }} onDismiss={() => undefined} />);
+    expect(screen.getByRole("alert")).toHaveTextContent(/The 3 entries you logged are kept on this device and saved in order/);
   });
-  test("stale names the reading that was not saved, and goes when understood", () => {
+  test("where another window wrote meanwhile, both stand, and it is said", () => {
     const onDismiss = jest.fn();
-    render(<SaveNote state={{ status: "stale", missed: 2, givenBack: [reading("B7:1", 0.81)] }} onDismiss={onDismiss} />);
-    expect(screen.getByRole("alert")).toHaveTextContent("Another window logged 2 entries first, so your reading 0.81 V was not saved. It is still in the box");
+    render(<SaveNote state={{ status: "joined", others: 2, ours: [reading("B7:1", 0.81)] }} onDismiss={onDismiss} />);
+    expect(screen.getByRole("alert")).toHaveTextContent("Another window logged 2 entries meanwhile. Your reading 0.81 V stands after them");
     fireEvent.click(screen.getByRole("button", { name: "Understood" }));
     expect(onDismiss).toHaveBeenCalled();
   });
@@ -143,10 +143,9 @@ describe("the map as drawn", () => {
     expect(screen.getByText(/One other circuit shares no wire/)).toHaveTextContent("nothing suspected there: F12");
   });
   test("a value keeps its own unit: volts of the scan tool, words of a lamp", () => {
-    const at = { at: AT, points: ["B9:1"], state: { key: "on" as const, unplugged: [] }, type: "reading" as const };
-    const { rerender } = render(<RootMap map={map} analysis={analysed(job, [{ ...at, instrument: "lamp", values: ["dim"] }])} next={[]} unplugged={[]} />);
-    expect(screen.getByText("dim")).toBeInTheDocument();
     const scanned = analysed(job, [reading("B9:1", 3.4)]);
+    const { rerender } = render(<RootMap map={map} analysis={{ ...scanned, readings: scanned.readings.map((r) => ({ ...r, instrument: "lamp" as const, value: 0.5 })) }} next={[]} unplugged={[]} />);
+    expect(screen.getByText("dim")).toBeInTheDocument();
     rerender(<RootMap map={map} analysis={{ ...scanned, readings: scanned.readings.map((r) => ({ ...r, instrument: "scanTool" as const })) }} next={[]} unplugged={[]} />);
     expect(screen.getByText("3.40 V")).toBeInTheDocument();
   });

@@ -86,7 +86,10 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const candidate = other?.reading ? candidateOf(other.reading, analysis?.folded.state) : recommendation?.candidate;
 
   const append = useCallback((entries: readonly Entry[]) => {
-    if (entries.length && log.append(entries)) { setOther(undefined); setTexts([]); }
+    if (entries.length === 0) return;
+    log.append(entries);
+    setOther(undefined);
+    setTexts([]);
   }, [log]);
   const now = () => new Date().toISOString();
   const undo = useCallback((target: number) => append([{ type: "undo", at: now(), target }]), [append]);

@@ -1,6 +1,7 @@
 "use client";
 import { shownText } from "@radicula/core/words";
 import type { Entry } from "@radicula/core";
+import { capital } from "@/ui/text";
 import { say } from "@/messages/issues";
 import styles from "./Case.module.css";
 import type { SaveState } from "./useLogbook";
@@ -13,8 +14,8 @@ export function SavedWord({ state }: { readonly state: SaveState }) {
 /** Says where the logbook stands when it is not simply saved: on its way, kept here, or written by somebody else first. */
 export function SaveNote({ state, onDismiss }: { readonly state: SaveState; readonly onDismiss: () => void }) {
   if (state.status === "saved" || state.status === "saving") return null;
-  const text = state.status === "waiting" ? "Not saved yet: the database cannot be reached. What you logged is kept on this device and saved as soon as it is back."
-    : state.status === "stale" ? `Another window logged ${state.missed === 1 ? "an entry" : `${state.missed} entries`} first, so ${what(state.givenBack)} was not saved. It is still in the box: look at what is new, then log it again.`
+  const text = state.status === "waiting" ? `Not saved yet: the database cannot be reached. ${state.count === 1 ? "What you logged is" : `The ${state.count} entries you logged are`} kept on this device and saved in order as soon as it is back. Go on working.`
+    : state.status === "joined" ? `Another window logged ${state.others === 1 ? "an entry" : `${state.others} entries`} meanwhile. ${capital(what(state.ours))} ${state.ours.length > 1 ? "stand" : "stands"} after ${state.others === 1 ? "it" : "them"}: look at what is new, and take back what no longer holds.`
     : `Not taken: ${state.codes.map((c) => say(c).text).join(" ")} ${what(state.givenBack)} is still in the box.`;
   return (
     <div className={styles.alert} role="alert">
@@ -25,7 +26,7 @@ export function SaveNote({ state, onDismiss }: { readonly state: SaveState; read
 }
 
 function what(entries: readonly Entry[]): string {
-  const reading = entries.find((e) => e.type === "reading");
+  const reading = entries.length > 2 ? undefined : entries.find((e) => e.type === "reading");
   if (reading?.type === "reading") return `your reading ${reading.values.map((v) => (typeof v === "string" ? v : shownText(reading.instrument, v))).join(" · ")}`;
-  return "your entry";
+  return entries.length > 1 ? "your entries" : "your entry";
 }
