@@ -1,6 +1,7 @@
 /** The only public door of the core. The command line and the web use nothing else. */
 export { fail, issue, ok, type Issue, type Result } from "./issues/issue.js";
 export { formatQuantity, OVERLOAD, parseQuantity, type Unit } from "./units/quantity.js";
+export { parseShown, type ShownText } from "./units/shown.js";
 export { Case, CASE_FORMAT, DISTURBANCES, Entry, FINDINGS, RUNS, type Disturbance, type RunEntry, type RunName, State, type ChartStep, type CodeEntry, type Finding, type LookEntry, type SchoolEntry, type SwapEntry, type WiggleEntry, type ReadingEntry, type VerdictEntry } from "./format/case.js";
 export { Wiring, WIRING_FORMAT, KeyState, Monitor, type Caution, type Claim, type Code, type Connector, type Device, type CodeFamily, type DeviceOf, type ModulePin, type Wire } from "./format/wiring.js";
 export { Chart, CHART_FORMAT, chartRow, connectorRow, emptyChart, partRow, type ChartRow, type ConnectorRow, type PartRow } from "./format/chart.js";
@@ -52,6 +53,7 @@ export { batteryOf, Rig, type FaultAt } from "./instruments/rig.js";
 export { isPoint, readClamp, readContinuity, readLamp, readOhms, readScanTool, readScope, readVolts, type Brightness, type LampShown, type ScopeShown, type Shown } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
 export { compareScans, fold, undoneEntries, type CodeWord, type Disturbed, type Folded, type Numbered, type ScanCell, type ScanRow } from "./logbook/fold.js";
+export { beforeAfter, logbookCsv, type BeforeAfter } from "./logbook/csv.js";
 export { withScannedCodes } from "./logbook/scanned.js";
 export { genericCodes, genericTitle } from "./codes/generic.js";
 export { readScan, type ScanRead } from "./codes/scanText.js";
@@ -65,7 +67,7 @@ export { assess, type Belief } from "./diagnosis/belief.js";
 export { minimalDiagnoses, minimalHittingSets } from "./diagnosis/hitting.js";
 export type { Posterior, World } from "./diagnosis/posterior.js";
 export type { Reason } from "./diagnosis/reasons.js";
-export { analyse, courseOf, ENGINE_VERSION, type CoursePoint, thinkAhead, type AnalyseOptions, type Analysis, type ReadingView, type Recommendation, type SplitBy, type Stage, type SuspectView } from "./planner/analyse.js";
+export { analyse, courseOf, ENGINE_VERSION, weighCandidate, type CoursePoint, thinkAhead, type AnalyseOptions, type Analysis, type ReadingView, type Recommendation, type SplitBy, type Stage, type SuspectView } from "./planner/analyse.js";
 export { type Candidate, type CandidateKind } from "./planner/candidates.js";
 export { makePlan, type Plan, type Weighed } from "./planner/plan.js";
 export { choose, SCHOOLS, type ChooseOptions, type Chosen, type School } from "./planner/schools.js";

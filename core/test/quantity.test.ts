@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { formatQuantity, parseQuantity } from "../src/index";
+import { formatQuantity, parseQuantity, parseShown } from "../src/index";
 
 const value = (text: string, unit: "V" | "Ω") => { const r = parseQuantity(text, unit); return r.ok ? r.value : r.issues[0]?.code; };
 
@@ -22,4 +22,25 @@ test("what it writes it can read back, to the digits shown (fast-check)", () => 
 });
 test("whatever is typed, it answers (fast-check)", () => {
   fc.assert(fc.property(fc.string(), fc.constantFrom("V" as const, "Ω" as const), (text, unit) => { expect(typeof parseQuantity(text, unit).ok).toBe("boolean"); }), { numRuns: 500, seed: 3 });
+});
+
+describe("what people type from a meter, a lamp, a beeper", () => {
+  test.each([
+    ["4.2–4.9", "V", { value: 4.55, swing: [4.2, 4.9] }], ["4.2-4.9", "V", { value: 4.55, swing: [4.2, 4.9] }], ["4,9 to 4,2", "V", { value: 4.55, swing: [4.2, 4.9] }], ["-0.2--0.1", "V", { value: -0.15000000000000002, swing: [-0.2, -0.1] }],
+    ["100-300 mV", "V", { value: 0.2, swing: [0.1, 0.3] }], ["1k-3k", "Ω", { value: 2000, swing: [1000, 3000] }], ["1-3k", "Ω", { value: 2000, swing: [1000, 3000] }], ["~12.4", "V", { value: 12.4 }], ["-0.35", "V", { value: -0.35 }], ["10k2", "Ω", { value: 10200 }], ["OL", "Ω", { value: Infinity }],
+  ] as const)("%s in %s", (text, unit, value) => {
+    const read = parseShown(text, unit);
+    expect(read.ok && read.value.value).toBeCloseTo(value.value, 9);
+    if ("swing" in value) { expect(read.ok && read.value.swing![0]).toBeCloseTo(value.swing[0], 9); expect(read.ok && read.value.swing![1]).toBeCloseTo(value.swing[1], 9); }
+    else expect(read.ok && read.value.swing).toBeFalsy();
+  });
+  test("words where they make sense, and only there", () => {
+    expect(parseShown("Dim", "V", "lamp")).toMatchObject({ ok: true, value: { value: "dim" } });
+    expect(parseShown("no beep", "Ω", "beeper")).toMatchObject({ ok: true, value: { value: "silent" } });
+    expect(parseShown("beep", "V", "lamp")).toMatchObject({ ok: false, issues: [{ code: "quantity.not-a-word" }] });
+    expect(parseShown("dim", "V")).toMatchObject({ ok: false, issues: [{ code: "quantity.not-a-number" }] });
+    expect(parseShown("about five, I think", "V")).toMatchObject({ ok: false });
+    expect(parseShown("OL", "V")).toMatchObject({ ok: false, issues: [{ code: "quantity.overload-not-ohms" }] });
+    expect(parseShown("4 V - 3 Ω", "V")).toMatchObject({ ok: false });
+  });
 });

@@ -1,10 +1,10 @@
 /** Wording of the core's data for people, in English; used by the command line and the web alike. */
 export { issueText, KIND_WORDS, placeOf, wordedCodes } from "./issues.js";
 export { Namer } from "./faults.js";
-export { Instructor, keyText, type Instruction } from "./readings.js";
+export { DANGER_WORDS, Instructor, keyText, type Danger, type Instruction } from "./readings.js";
 export { probabilityWord, shareShort, shareText, strengthWord } from "./shares.js";
 export { failureTypeText, repairText, severityText, statusWord } from "./repairs.js";
 export { CAUTION_WORDS, CHOICE_WORDS, feedText, followEnd, scanWhenText, storyText, toldText } from "./intake.js";
 export { sharedText, thingText } from "./shared.js";
 export * from "./reasons.js";
-export { MARK_WORDS, RUN_WORDS } from "./runs.js";
+export { DISTURBED_WORDS, MARK_WORDS, RUN_WORDS } from "./runs.js";

@@ -1,4 +1,4 @@
-import { deviceConnectors, devicePins, findNets, type Candidate, type Nets, type NetFunction, type Wiring } from "../src/index.js";
+import { deviceConnectors, devicePins, findNets, formatQuantity, type Candidate, type Caution, type Nets, type NetFunction, type Wiring } from "../src/index.js";
 import { Namer } from "./faults.js";
 
 const METERS: Readonly<Record<Candidate["instrument"], string>> = { voltmeter: "DC volts", ohmmeter: "ohms", scanTool: "scan tool, live values", clamp: "clamp, DC amperes", scope: "scope, or a meter with least and most", continuity: "continuity", lamp: "test lamp", none: "" };
@@ -12,13 +12,20 @@ export interface Instruction {
   readonly meter: string;
   readonly red: { readonly text: string; readonly how: string; readonly colour?: string; readonly place?: string }[];
   readonly black: string;
+  /** dangers that are acknowledged once a job, by name */
+  readonly dangers: readonly Danger[];
   /** what to mind, before the step */
   readonly cautions: readonly string[];
 }
 
-const CAUTIONS: Readonly<Record<string, string>> = {
+/** What a step may touch that can hurt people or machine. */
+export type Danger = Caution | "backFeed" | "jumper" | "lamp" | "breaker" | "turning";
+export const DANGER_WORDS: Readonly<Record<Danger, string>> = {
+  restraint: "Restraint circuit: the maker’s procedure and waiting time, by qualified people only.", highVoltage: "High voltage: licensed people only.", lifted: "Lifted machine: supported on stands, nobody under it while it is moved.",
   hot: "Hot parts near here.", rotating: "Rotating parts near here: keep clear, engine off.", fuel: "Fuel: no sparks, relieve pressure as the maker says.",
   throttle: "Throttle circuit: chock the machine and stand clear before the key goes on.", brake: "Brake circuit: chock the machine before the key goes on.",
+  backFeed: "Battery voltage goes onto this wire: both ends must be unplugged, so that it reaches no module. Fused lead.", jumper: "Device unplugged and pins measured first; high only through 1 kΩ.",
+  lamp: "No lamp on a reference, signal or module line that is still plugged in.", breaker: "Rated no higher than the fuse, reset by hand.", turning: "Engine turns: everybody clear, hands and leads away from what rotates.",
 };
 
 export class Instructor {
@@ -37,12 +44,30 @@ export class Instructor {
   instruct(c: Candidate): Instruction {
     return {
       title: this.title(c),
-      state: [KEYS[c.state.key], ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []), ...c.state.unplugged.map((u) => (c.unplug.includes(u) ? `unplug ${u}` : `${u} still unplugged`))].join(" · "),
+      state: [KEYS[c.state.key], ...(c.state.pulled ?? []).map((f) => `fuse ${f} pulled`), ...(c.state.breakers ?? []).map((f) => `breaker in place of ${f}`), ...this.fitted(c), ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []), ...this.unplugged(c)].join(" · "),
       meter: METERS[c.instrument],
       red: c.instrument === "none" || c.instrument === "scanTool" ? [] : c.points.map((p) => this.lead(c, p)),
-      black: c.instrument === "none" || c.instrument === "scanTool" ? "" : "battery negative",
-      cautions: this.cautions(c),
+      black: c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp" ? "" : c.black === undefined ? "battery negative" : c.part ? `its pin ${cavityOf(c.black)}` : this.namer.point(c.black),
+      cautions: this.cautions(c), dangers: this.dangers(c),
     };
+  }
+  private unplugged(c: Candidate): string[] {
+    const { unplugged } = c.state, still = unplugged.filter((u) => !c.unplug.includes(u));
+    return [...(c.unplug.length > 4 ? [`unplug ${c.unplug.length} connectors: ${c.unplug.join(", ")}`] : c.unplug.map((u) => `unplug ${u}`)), ...(still.length > 3 ? [`${still.length} still unplugged`] : still.map((u) => `${u} still unplugged`))];
+  }
+  private fitted(c: Candidate): string[] {
+    return [...(c.state.jumpers ?? []).map((j) => `${this.namer.point(j.from)} joined to ${this.namer.point(j.to)}${j.ohm >= 100 ? ` through ${formatQuantity(j.ohm, "Ω")}` : ""}`), ...(c.state.loads ?? []).map((l) => `${l.watt} W lamp from ${this.namer.point(l.from)} to ${l.to === "chassis" ? "battery negative" : this.namer.point(l.to)}`)];
+  }
+  private dangers(c: Candidate): Danger[] {
+    const ids = new Set([c.at, ...c.state.unplugged, ...c.plug]);
+    const marked: Danger[] = [...this.wiring.connectors.filter((x) => ids.has(x.id)), ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x)))].flatMap((x) => x.cautions);
+    const plus = this.wiring.devices.find((d) => d.kind === "battery");
+    if (plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`)) marked.push("backFeed");
+    else if (c.state.jumpers?.length) marked.push("jumper");
+    if (c.state.loads?.length || c.instrument === "lamp") marked.push("lamp");
+    if (c.kind === "breaker") marked.push("breaker");
+    if (c.state.key === "running" || c.state.key === "cranking") marked.push("turning");
+    return [...new Set(marked)];
   }
 
   private title(c: Candidate): string {
@@ -95,17 +120,16 @@ export class Instructor {
     const connector = this.wiring.connectors.find((x) => x.id === id);
     const device = this.wiring.devices.find((d) => d.id === id);
     const colour = this.colourOf(point), place = connector?.place ?? device?.place;
+    if (c.part) return { text: `${c.part === "new" ? "new part" : "the part"}, its pin ${cavityOf(point)}`, how: "on the part itself" };
     const how = !connector ? "touch the contact" : c.state.unplugged.includes(id) ? "front of the plug, touch only" : "back-probed";
     return { text: this.namer.point(point), how, ...(colour ? { colour } : {}), ...(place ? { place } : {}) };
   }
   private cautions(c: Candidate): string[] {
-    const ids = new Set([c.at, ...c.state.unplugged, ...c.plug]);
-    const marked = [...this.wiring.connectors.filter((x) => ids.has(x.id)), ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x)))].flatMap((x) => x.cautions);
-    const texts = [...new Set(marked)].flatMap((m) => CAUTIONS[m] ?? []);
+    const texts: string[] = [];
+    for (const d of this.dangers(c)) texts.push(DANGER_WORDS[d]);
     if (c.instrument === "ohmmeter") texts.push("Key off first.");
     if (c.kind === "voltageUnplugged" || c.kind === "ohms") texts.push("Touch the terminal, never spread it.");
     if (c.unplug.length) texts.push("Key off while unplugging.");
-    if (c.state.key === "running" || c.state.key === "cranking") texts.push("Engine turns: everybody clear, hands and leads away from what rotates.");
     if (c.kind === "swap") texts.push("Only where the maker allows it; scan before and after.");
     if (c.kind === "fuse") texts.push("Never fit a larger fuse or bypass it.");
     return texts;

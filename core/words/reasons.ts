@@ -30,6 +30,8 @@ export function yesNo(kind: Candidate["kind"]): readonly [string, string] {
     case "wiggle": return ["It reacted", "No reaction"];
     case "swap": return ["It went with the part", "It stayed"];
     case "identity": return ["It was another one", "It is the right one"];
+    case "breaker": return ["It holds", "It trips"];
+    case "codeSets": return ["It sets", "It does not set"];
     case "partNumber": return ["Another number", "The right number"];
     default: return ["Something is wrong there", "Nothing to see"];
   }

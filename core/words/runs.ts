@@ -1,4 +1,4 @@
-import type { Mark, RunName } from "../src/index.js";
+import type { Disturbance, Mark, RunName } from "../src/index.js";
 
 /** Guided runs as people call them: what each is, when it is the right one, and what to mind before it begins. */
 export const RUN_WORDS: Readonly<Record<RunName, { readonly title: string; readonly when: string; readonly where: string; readonly minds: readonly string[] }>> = {
@@ -21,3 +21,10 @@ export const RUN_WORDS: Readonly<Record<RunName, { readonly title: string; reado
 
 /** How one step of a run came out. */
 export const MARK_WORDS: Readonly<Record<Mark, string>> = { full: "back in full", part: "part of it came back", none: "no change", good: "good", bad: "not good" };
+
+/** What was left other than it was found, and what puts it right. */
+export const DISTURBED_WORDS: Readonly<Record<Disturbance, { readonly done: string; readonly still: string; readonly undone: string }>> = {
+  unplugged: { done: "Unplugged", still: "unplugged", undone: "Plugged back in and locked" }, pulled: { done: "Pulled fuse", still: "fuse pulled", undone: "Fuse back in" }, breaker: { done: "Breaker in place of", still: "breaker in its place", undone: "The right fuse back in" },
+  jumpered: { done: "Jumpered", still: "jumpered", undone: "Jumper off" }, loaded: { done: "Lamp on", still: "lamp on", undone: "Lamp off" }, pierced: { done: "Pierced", still: "pierced, not sealed", undone: "Pierced wire sealed" },
+  removed: { done: "Removed", still: "taken out", undone: "Fitted again" }, opened: { done: "Opened", still: "open", undone: "Closed again" },
+};

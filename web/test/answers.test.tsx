@@ -1,8 +1,8 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { Instructor, Namer, reasonText, shownText, SCHOOL_WORDS, yesNo } from "@radicula/core/words";
-import { SCHOOLS, type Analysis, type Candidate, type Entry, type Suspect } from "@radicula/core";
+import { SCHOOLS, type Analysis, type Candidate, type Entry, type Suspect, recordAnswer } from "@radicula/core";
 import { yesNoLines, nameOf } from "@/features/case/reading/answers";
-import { candidateOf, clueEntries, readingEntries } from "@/features/case/reading/entries";
+import { candidateOf } from "@/features/case/reading/entries";
 import { YesNo } from "@/features/case/reading/YesNo";
 import { logLines } from "@/features/case/logbook/lines";
 import { SchoolSwitch } from "@/features/case/schools/SchoolSwitch";
@@ -17,12 +17,17 @@ describe("tests without an instrument", () => {
   test("a look is answered by what was found, and logged so", () => {
     const onAnswer = jest.fn();
     render(<YesNo candidate={asked("look", ["X5"])} lines={[{ yes: true, share: "12 %", meaning: "it is X5" }]} shown={undefined} disabled={false} onAnswer={onAnswer} onShortcut={() => false} />);
-    fireEvent.click(screen.getByRole("button", { name: "terminal pushed back" }));
     fireEvent.click(screen.getByRole("button", { name: "Nothing to see" }));
-    expect(onAnswer.mock.calls).toEqual([[true, "pushedBack"], [false, undefined]]);
+    fireEvent.click(screen.getByRole("button", { name: "terminal pushed back" }));
+    fireEvent.click(screen.getByRole("button", { name: "green" }));
+    expect(screen.queryByRole("button", { name: "Nothing to see" })).toBeNull(); // not both
+    fireEvent.click(screen.getByRole("button", { name: "Log all 2" }));
+    fireEvent.click(screen.getByRole("button", { name: "green" }));
+    fireEvent.keyDown(screen.getByRole("button", { name: "terminal pushed back" }), { key: "Enter" });
+    expect(onAnswer.mock.calls).toEqual([[false, [], undefined], [true, ["pushedBack", "green"], undefined], [true, ["pushedBack"], undefined]]);
     expect(screen.getByText("it is X5")).toBeInTheDocument();
-    expect(clueEntries(job.wiring, asked("look", ["X5"]), true, "pushedBack", AT)).toEqual([{ type: "look", at: AT, thing: "X5", found: ["pushedBack"] }]);
-    expect(clueEntries(job.wiring, asked("look", ["X5"]), false, undefined, AT)).toEqual([{ type: "look", at: AT, thing: "X5", found: ["nothing"] }]);
+    expect(recordAnswer(job.wiring, asked("look", ["X5"]), true, AT, ["pushedBack"])).toEqual([{ type: "look", at: AT, thing: "X5", found: ["pushedBack"] }]);
+    expect(recordAnswer(job.wiring, asked("look", ["X5"]), false, AT)).toEqual([{ type: "look", at: AT, thing: "X5", found: ["nothing"] }]);
   });
   test("what the simulated machine showed has the focus, so that Enter logs it", () => {
     render(<YesNo candidate={asked("wiggle", ["X5"])} lines={[]} shown={{ yes: true, found: undefined }} disabled={false} onAnswer={jest.fn()} onShortcut={() => false} />);
@@ -36,12 +41,12 @@ describe("tests without an instrument", () => {
   });
   test("the right number is the drawing's own; another one is not made up", () => {
     const drawn = job.wiring.connectors.find((c) => c.partNumber) ?? { id: "B7", partNumber: job.wiring.devices.find((d) => d.id === "B7")?.partNumber };
-    const number = (yes: boolean) => clueEntries(job.wiring, asked("partNumber", [drawn.id]), yes, undefined, AT)[0];
+    const number = (yes: boolean) => recordAnswer(job.wiring, asked("partNumber", [drawn.id]), yes, AT)[0];
     expect(number(false)).toMatchObject({ type: "seen", connector: drawn.id, partNumber: drawn.partNumber });
     expect(number(true)).toMatchObject({ partNumber: "?" });
   });
   test("no reading is logged with them, but what had to be plugged back is", () => {
-    expect(readingEntries({ ...asked("wiggle", ["X5"]), plug: ["B9"] }, [], "", AT).map((e) => e.type)).toEqual(["plugged"]);
+    expect(recordAnswer(job.wiring, { ...asked("wiggle", ["X5"]), plug: ["B9"] }, true, AT).map((e) => e.type)).toEqual(["plugged", "wiggle"]);
   });
   test("every kind has a sentence that can be obeyed and two answers", () => {
     for (const kind of ["look", "wiggle", "swap", "partNumber", "identity"] as const) {
@@ -102,7 +107,7 @@ test("two faults at once: both named, both repairs said", () => {
   const faults = [fault("W31/open", "W31", "open"), fault("B9:1/contactOpen", "B9:1", "contactOpen")];
   const several: Suspect = { id: "W31 + B9:1", type: "several", share: 0.97, places: faults.map((f) => f.place), members: [{ hypothesis: 900, fault: faults[0]!, faults, share: 0.97, ohm: NaN, intermittent: 0 }] };
   const a = analysed(job);
-  render(<Verdict analysis={{ ...a, stage: "proven", suspects: [{ ...several, explains: 4, outOf: 4, reasons: [], splitBy: undefined }] }} namer={namer} busy={false} onVerdict={jest.fn()} onPlugBack={jest.fn()} onOther={jest.fn()} />);
+  render(<Verdict analysis={{ ...a, stage: "proven", suspects: [{ ...several, explains: 4, outOf: 4, reasons: [], splitBy: undefined }] }} namer={namer} open={[]} onVerdict={jest.fn()} onDisturbed={jest.fn()} onOther={jest.fn()} />);
   expect(screen.getByText(/2 causes, confirmed/)).toBeInTheDocument();
   expect(screen.getByRole("heading")).toHaveTextContent(/and terminal in B9 cavity 1 not making contact/);
   expect(screen.getByText(/join the wire.*Push the terminal home/)).toBeInTheDocument();

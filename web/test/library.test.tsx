@@ -5,7 +5,7 @@ import { Importer } from "@/features/board/Importer";
 import { NewJob } from "@/features/board/NewJob";
 import { Library } from "@/features/library/Library";
 import { CopyButton, NewWiring } from "@/features/library/NewWiring";
-import { Face } from "@/features/wiring/Face";
+import { Face } from "@/ui/Face";
 import { FollowPath } from "@/features/wiring/FollowPath";
 import { Photos } from "@/features/wiring/Photos";
 import { groupThings, Things } from "@/features/wiring/Things";

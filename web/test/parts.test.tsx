@@ -57,17 +57,26 @@ describe("suspects", () => {
 });
 
 describe("the logbook", () => {
-  const lines = [5, 4, 3, 2, 1].map((number) => ({ number, time: "10:00", what: `thing ${number}`, value: "", remark: "", undone: number === 3, saved: number !== 5, canUndo: number !== 3 }));
+  const lines = [5, 4, 3, 2, 1].map((number) => ({ number, time: "10:00", what: `thing ${number}`, value: "", remark: "", undone: number === 3, saved: number !== 5, canUndo: number !== 3, by: number === 2 ? "Ana" : "", note: "", type: number === 2 ? "reading" as const : "look" as const }));
   test("shows the latest, all on demand, and offers to take back what stands", () => {
     const onUndo = jest.fn();
-    render(<Logbook lines={lines} onUndo={onUndo} busy={false} />);
+    const onCorrect = jest.fn();
+    render(<Logbook lines={lines} entries={[]} namer={namer} onUndo={onUndo} onCorrect={onCorrect} csv="/csv" person="" onPerson={jest.fn()} />);
     expect(screen.getAllByRole("listitem")).toHaveLength(4);
     expect(screen.getByText("not saved yet")).toBeInTheDocument();
     fireEvent.click(screen.getByRole("button", { name: "Undo entry 5" }));
-    fireEvent.click(screen.getByRole("button", { name: "All entries" }));
+    fireEvent.click(screen.getByRole("button", { name: "Whole logbook" }));
     expect(screen.getAllByRole("listitem")).toHaveLength(5);
     fireEvent.click(screen.getByRole("button", { name: "Take back entry 2" }));
-    expect(onUndo.mock.calls).toEqual([[5], [2]]);
+    fireEvent.change(screen.getByLabelText("Why entry 2 is taken back"), { target: { value: "wrong pin" } });
+    fireEvent.click(screen.getByRole("button", { name: "Take it back" }));
+    expect(onUndo.mock.calls).toEqual([[5], [2, "wrong pin"]]);
+    fireEvent.click(screen.getByRole("button", { name: "Correct entry 2" }));
+    expect(onCorrect).toHaveBeenCalledWith(2);
+    expect(screen.getByRole("link", { name: "Save as CSV" })).toHaveAttribute("href", "/csv");
+    fireEvent.change(screen.getByLabelText("Find in the logbook"), { target: { value: "ana" } });
+    expect(screen.getAllByRole("listitem")).toHaveLength(1);
+    fireEvent.change(screen.getByLabelText("Find in the logbook"), { target: { value: "" } });
     expect(screen.queryByRole("button", { name: "Take back entry 3" })).toBeNull();
   });
 });
@@ -97,14 +106,15 @@ describe("how saving stands", () => {
 
 describe("the end of a job", () => {
   const proven = analysed(job, [reading("B7:1", 0.84, ["B7"]), { type: "plugged", at: AT, connector: "B7" }, { type: "unplugged", at: AT, connector: "B9" }, reading("B7:1", 4.97, ["B9"]), reading("B9:1", 4.98, ["B9"]), reading("B7:3", 1.2, ["B9"])]);
-  const props = { namer, busy: false, onVerdict: jest.fn(), onPlugBack: jest.fn(), onOther: jest.fn() };
+  const props = { namer, open: proven.folded.open, onVerdict: jest.fn(), onDisturbed: jest.fn(), onOther: jest.fn() };
   test("one cause, confirmed; what is still unplugged must go back", () => {
     expect(proven.stage).toBe("proven");
     render(<Verdict analysis={proven} {...props} />);
     expect(screen.getByRole("heading")).toHaveTextContent("Oil pressure sensor B9 shorted inside, supply to ground");
     expect(screen.getByText(/Then: replace the part, by its number\./)).toBeVisible(); // what repairing it means
-    fireEvent.click(screen.getByRole("button", { name: "It is back in" }));
-    expect(props.onPlugBack).toHaveBeenCalledWith(["B9"]);
+    expect(screen.getByText("B9: unplugged")).toBeVisible();
+    fireEvent.click(screen.getByRole("button", { name: "Put it right" }));
+    expect(props.onDisturbed).toHaveBeenCalled();
     fireEvent.click(screen.getByRole("button", { name: "Log this as the cause" }));
     expect(props.onVerdict).toHaveBeenCalled();
   });

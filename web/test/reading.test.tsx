@@ -1,9 +1,10 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { Namer } from "@radicula/core/words";
+import { recordReading } from "@radicula/core";
 import { useState } from "react";
 import { lineFor, scaleOf } from "@/features/case/reading/answers";
-import { candidateOf, readingEntries, verdictEntry } from "@/features/case/reading/entries";
-import { ValueBox } from "@/features/case/reading/ValueBox";
+import { candidateOf, verdictEntry } from "@/features/case/reading/entries";
+import { ValueBox, type Shown } from "@/features/case/reading/ValueBox";
 import { logLines } from "@/features/case/logbook/lines";
 import { waitsFor } from "@/features/board/waitsFor";
 import { Instructor } from "@radicula/core/words";
@@ -26,9 +27,9 @@ test("the scale of answers lies in order, within the meter, and its shares make 
 });
 
 test("logging a reading puts on record what had to be unplugged and plugged back", () => {
-  const c = { instrument: "voltmeter" as const, points: ["B7:1"], state: { key: "on" as const, unplugged: ["B9"] }, plug: ["B7"], unplug: ["B9"] };
-  expect(readingEntries(c, [5.01], "5,01", AT).map((e) => e.type)).toEqual(["plugged", "unplugged", "reading"]);
-  expect(readingEntries({ ...c, instrument: "ohmmeter" }, [Infinity], "OL", AT).at(-1)).toMatchObject({ values: ["OL"], as: "OL" });
+  const c = { kind: "watch" as const, at: "B7", instrument: "voltmeter" as const, points: ["B7:1"], state: { key: "on" as const, unplugged: ["B9"] }, plug: ["B7"], unplug: ["B9"] };
+  expect(recordReading(c, [5.01], AT, { as: "5,01" }).map((e) => e.type)).toEqual(["plugged", "unplugged", "reading"]);
+  expect(recordReading({ ...c, instrument: "ohmmeter" }, [Infinity], AT, { as: "OL" }).at(-1)).toMatchObject({ values: ["OL"], as: "OL" });
 });
 
 test("a reading given back is the same reading, from the state the machine is in now", () => {
@@ -43,7 +44,7 @@ test("a verdict freezes the ranking and the engine's version", () => {
 });
 
 test("the logbook reads newest first, says what is not saved, and strikes out what was taken back", () => {
-  const more = [...readingEntries({ instrument: "voltmeter", points: ["B7:1"], state: { key: "on", unplugged: [] }, plug: [], unplug: [] }, [0.77], "0.77", AT), { type: "undo" as const, at: AT, target: 4 }];
+  const more = [...recordReading({ kind: "voltage", at: "B7", instrument: "voltmeter", points: ["B7:1"], state: { key: "on", unplugged: [] }, plug: [], unplug: [] }, [0.77], AT, { as: "0.77" }), { type: "undo" as const, at: AT, target: 4 }];
   const entries = [...job.entries, ...more];
   const lines = logLines(entries, 5, analysed(job, more), namer, new Instructor(job.wiring));
   expect(lines.map((l) => l.number)).toEqual([6, 5, 4, 3, 2, 1]);
@@ -56,7 +57,7 @@ test("the logbook reads newest first, says what is not saved, and strikes out wh
 test.each([[{ codes: [], readings: 0, verdict: null, disturbed: [] }, "Waits for codes"], [{ codes: ["P1"], readings: 0, verdict: null, disturbed: [] }, "First reading"], [{ codes: ["P1"], readings: 3, verdict: "x", disturbed: ["B7"] }, "Plug back in: B7"], [{ codes: ["P1"], readings: 3, verdict: "x", disturbed: [] }, "Cause found"]])("the board says what a job waits for", (state, text) => expect(waitsFor(state)).toBe(text));
 
 describe("the value box", () => {
-  function Box({ onLog, points = ["B7:1"] }: { readonly onLog: (values: number[], typed: string) => void; readonly points?: readonly string[] }) {
+  function Box({ onLog, points = ["B7:1"] }: { readonly onLog: (values: Shown[], typed: string) => void; readonly points?: readonly string[] }) {
     const [texts, setTexts] = useState<readonly string[]>([]);
     return <ValueBox points={points} unit="V" texts={texts} onTexts={setTexts} onLog={onLog} onShortcut={(k) => k === "x"} disabled={false} keypad />;
   }
@@ -72,7 +73,7 @@ describe("the value box", () => {
     expect(input).toHaveValue("12kV");
     fireEvent.change(input, { target: { value: "12,4" } });
     fireEvent.keyDown(input, { key: "Enter" });
-    expect(onLog).toHaveBeenCalledWith([12.4], "12,4");
+    expect(onLog).toHaveBeenCalledWith([12.4], "12,4", undefined);
   });
   test("both sides of a fuse are two values; the keypad types into the one in hand", () => {
     const onLog = jest.fn();
@@ -82,6 +83,21 @@ describe("the value box", () => {
     fireEvent.focus(second);
     fireEvent.click(screen.getByRole("button", { name: "0" }));
     fireEvent.keyDown(second, { key: "Enter" });
-    expect(onLog).toHaveBeenCalledWith([12.4, 0], "12.4 · 0");
+    expect(onLog).toHaveBeenCalledWith([12.4, 0], "12.4 · 0", undefined);
+  });
+  test("a value that flickers is logged with its ends", () => {
+    const onLog = jest.fn();
+    render(<Box onLog={onLog} />);
+    fireEvent.change(screen.getByLabelText("Value at B7:1"), { target: { value: "4.2–4.9" } });
+    fireEvent.keyDown(screen.getByLabelText("Value at B7:1"), { key: "Enter" });
+    expect(onLog.mock.calls[0]![0][0]).toBeCloseTo(4.55, 9);
+    expect(onLog.mock.calls[0]![2]).toEqual([4.2, 4.9]);
+  });
+  test("a lamp has words, by button or typed", () => {
+    const onLog = jest.fn();
+    render(<ValueBox points={["F12:out"]} unit="V" words="lamp" texts={["dim"]} onTexts={jest.fn()} onLog={onLog} onShortcut={() => false} disabled={false} keypad />);
+    fireEvent.click(screen.getByRole("button", { name: "Dark" }));
+    fireEvent.keyDown(screen.getByLabelText("Value at F12:out"), { key: "Enter" });
+    expect(onLog.mock.calls.map((c: unknown[][]) => c[0])).toEqual([["dark"], ["dim"]]);
   });
 });

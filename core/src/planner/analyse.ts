@@ -12,7 +12,7 @@ import type { Instrument, Predictor } from "../diagnosis/predictor.js";
 import { stateName } from "../network/state.js";
 import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import { candidates, type Candidate } from "./candidates.js";
-import type { Answer } from "./information.js";
+import { Informer, type Answer } from "./information.js";
 import { concerned, isCause, makePlan, type Plan, type Stage, type Weighed } from "./plan.js";
 import { compareSchools, type SchoolMinutes } from "./lookAhead.js";
 import { choose, SCHOOLS, type ChartStep, type Chosen, type School } from "./schools.js";
@@ -121,6 +121,15 @@ function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen |
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
     remarks: [...remarksOn(leader, misplaced, folded), ...gathered.remarks, ...prefixSlips(predictor, evidence, lead), ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
   };
+}
+
+/** What the answers to one more candidate would mean: a step of a guided run, or a reading of one's own. Suspects are numbered as in the analysis. */
+export function weighCandidate(predictor: Predictor, entries: readonly Entry[], candidate: Candidate, options: Pick<AnalyseOptions, "stop"> = {}): Recommendation | undefined {
+  if (candidate.part === "new" || candidate.kind === "codeSets" || (candidate.instrument !== "none" && candidate.black === undefined && candidate.points.some((p) => predictor.placeOf(candidate.instrument as Instrument, p) === undefined))) return undefined;
+  const belief = assess(predictor, entries, options), plan = makePlan(predictor, belief, options);
+  if (plan.stage === "waiting") return undefined;
+  const joints = new Informer(predictor, plan.crowd).joints(candidate);
+  return recommendation({ candidate, joints, bits: Informer.bits(joints) }, { ...plan, stage: plan.stage === "confirming" ? "splitting" : plan.stage, hangsOn: undefined });
 }
 
 /** Below this two suspects answer a test too much alike for it to be named as what tells them apart. */

@@ -3,6 +3,7 @@ import type { Posterior, World } from "../diagnosis/posterior.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import { familiesOf, type Families } from "../diagnosis/unknowns.js";
 import type { State } from "../format/case.js";
+import { pinBehind } from "../wiring/points.js";
 import { yesLikelihood, type Candidate } from "./candidates.js";
 
 /** One world at one severity: what it weighs and which draws speak for it. */
@@ -67,7 +68,8 @@ export class Forecast {
   }
   /** predictions of one hypothesis for a candidate, seen from a world that may have readings misplaced */
   private column(world: World, c: Candidate, point: string, hypothesis: number) {
-    const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point, black: undefined, state: c.state as State };
+    const own = (p: string) => (c.part ? pinBehind(p) : p);
+    const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point: own(point), black: c.black === undefined ? undefined : own(c.black), state: c.state as State };
     return this.predictor.predictAt(hypothesis, world.misplaced ? world.misplaced.moved(plain) : plain, hypothesis === 0 ? undefined : this.wanted.get(hypothesis));
   }
   /** with the fault there */
@@ -89,6 +91,11 @@ export class Forecast {
   }
   /** probability of the answer "yes" for a candidate without an instrument */
   yes(atom: Atom, c: Candidate): number {
+    if (c.kind === "breaker") {
+      const side = (end: string) => this.predictor.predictAt(atom.world.hypothesis, { instrument: "voltmeter", point: `${c.points[0]!}:${end}`, state: c.state }, this.wanted.get(atom.world.hypothesis));
+      const into = side("in"), out = side("out");
+      return atom.samples.reduce((n, s) => n + (out.at(s) > 0.5 * into.at(s) ? 1 : 0), 0) / Math.max(1, atom.samples.length);
+    }
     return yesLikelihood(c, this.predictor.hypotheses[atom.world.hypothesis]!.faults, atom.world.presence < 1, atom.world.misplaced);
   }
 }

@@ -25,7 +25,7 @@ const KEEP = 0.005, WORTH_BITS = 0.05, MOST = 6;
 export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] {
   if (analysis.stage === "waiting" || analysis.stage === "proven") return [];
   const { wiring } = predictor, cost = new Cost(wiring), from = standing(analysis.folded), nets = findNets(wiring), barred = barredConnectors(wiring);
-  const live = analysis.suspects.filter((s) => s.share >= KEEP).map((s) => ({ share: s.share, places: s.places.map(String), shorts: s.members.some((m) => m.fault.mode.startsWith("short")) }));
+  const live = analysis.suspects.filter((s) => s.share >= KEEP).map((s) => ({ share: s.share, places: s.places.map((p) => p.id), shorts: s.members.some((m) => m.fault.mode.startsWith("short")) }));
   const total = live.reduce((sum, s) => sum + s.share, 0), open = entropy(live.map((s) => s.share / total));
   const deviceOn = new Map(wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));
   const offers: RunOffer[] = [];

@@ -1,6 +1,6 @@
 "use client";
-import { Intake, sharedMatrix, subjectsOf, withScannedCodes, type Entry, type Finding } from "@radicula/core";
-import { CAUTION_WORDS, Instructor, Namer, sharedText } from "@radicula/core/words";
+import { Intake, recordAnswer, recordReading, sharedMatrix, subjectsOf, withScannedCodes, type Candidate, type Entry, type Finding, type Recommendation, type RunName } from "@radicula/core";
+import { CAUTION_WORDS, Instructor, issueText, Namer, sharedText, type Danger } from "@radicula/core/words";
 import { Button, Dropdown, Segmented } from "antd";
 import dynamic from "next/dynamic";
 import Link from "next/link";
@@ -19,17 +19,22 @@ import type { Maps } from "./map/placed";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useMap } from "./map/useMap";
-import { candidateOf, clueEntries, readingEntries, verdictEntry } from "./reading/entries";
+import { disturbedText } from "./disturbed/DisturbedList";
+import { candidateOf, verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
 import { OtherReading, type Other } from "./reading/OtherReading";
+import type { How } from "./reading/TakenHow";
+import type { Shown } from "./reading/ValueBox";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { Remarks } from "./Remarks";
+import { RunPanel } from "./runs/RunPanel";
 import { SavedWord, SaveNote } from "./SaveNote";
 import { ChartSheet } from "./schools/ChartSheet";
 import { SchoolSwitch } from "./schools/SchoolSwitch";
 import { Steps } from "./Steps";
 import { Suspects } from "./suspects/Suspects";
 import { useAnalysis } from "./useAnalysis";
+import { usePerson } from "./usePerson";
 import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
 import { capital } from "@/ui/text";
@@ -41,11 +46,16 @@ const ScanSheet = dynamic(() => import("./scan/ScanSheet").then((m) => m.ScanShe
 const NameCodes = dynamic(() => import("./scan/NameCodes").then((m) => m.NameCodes), { ssr: false });
 const SeenSheet = dynamic(() => import("./seen/SeenSheet").then((m) => m.SeenSheet), { ssr: false });
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
+const RunSheet = dynamic(() => import("./runs/RunSheet").then((m) => m.RunSheet), { ssr: false });
+const DisturbedSheet = dynamic(() => import("./disturbed/DisturbedList").then((m) => m.DisturbedSheet), { ssr: false });
+const MeterSheet = dynamic(() => import("./meter/MeterSheet").then((m) => m.MeterSheet), { ssr: false });
+const WatchSheet = dynamic(() => import("./watch/WatchSheet").then((m) => m.WatchSheet), { ssr: false });
+const HandsBusy = dynamic(() => import("./reading/HandsBusy").then((m) => m.HandsBusy), { ssr: false });
 const SharedMatrix = dynamic(() => import("./matrix/SharedMatrix").then((m) => m.SharedMatrix), { ssr: false });
 
 interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
 type View = "map" | "shared" | "course";
-export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "chart" | "help" | undefined;
+export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "chart" | "help" | "runs" | "disturbed" | "meter" | "watch" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
 export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Props) {
@@ -60,7 +70,11 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   };
   const log = useLogbook(job.id, initialEntries, takeBack);
   const wiring = useWiring(job.wiring, log.entries);
-  const { analysis, ms, working, failed, feedsOf, courseOf } = useAnalysis(wiring, log.entries);
+  const { analysis, ms, working, failed, feedsOf, courseOf, weigh, run, offers } = useAnalysis(wiring, log.entries);
+  const [person, setPerson] = usePerson();
+  // a run can wait while something else is read
+  const [waitingRun, setWaitingRun] = useState<number | undefined>(undefined);
+  const [point, setPoint] = useState<string | undefined>(undefined);
   const namer = useMemo(() => new Namer(wiring), [wiring]);
   const instructor = useMemo(() => new Instructor(wiring), [wiring]);
   const maps = useMap(job.id, initialMap, log.entries, log.saved);
@@ -80,27 +94,54 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const keypad = useMedia("(pointer: coarse)");
   const lines = useMemo(() => logLines(log.entries, log.saved, analysis, namer, instructor), [log.entries, log.saved, analysis, namer, instructor]);
   const names = useMemo(() => entryNames(lines), [lines]);
-  const onTheirWay = log.saved < log.entries.length;
-
-  const recommendation = other?.reading ? undefined : analysis?.next.find((n) => n.candidate.id === other?.offered) ?? analysis?.next[0];
-  const candidate = other?.reading ? candidateOf(other.reading, analysis?.folded.state) : recommendation?.candidate;
+  const running = run && run.begun !== waitingRun ? run : undefined;
+  const planned = other?.reading ? undefined : analysis?.next.find((n) => n.candidate.id === other?.offered) ?? (running?.next ? undefined : analysis?.next[0]);
+  const candidate = other?.reading ? candidateOf(other.reading, analysis?.folded.state) : other?.offered ? planned?.candidate : running?.next ?? planned?.candidate;
+  const weighed = useWeighed(planned ? undefined : candidate, weigh);
+  const recommendation = planned ?? weighed;
 
   const append = useCallback((entries: readonly Entry[]) => {
     if (entries.length === 0) return;
-    log.append(entries);
+    log.append(person ? entries.map((e) => ({ by: person, ...e })) : entries);
     setOther(undefined);
     setTexts([]);
-  }, [log]);
+  }, [log, person]);
   const now = () => new Date().toISOString();
-  const undo = useCallback((target: number) => append([{ type: "undo", at: now(), target }]), [append]);
-  const setAside = () => {
-    if (other?.reading) { setOther(undefined); setTexts([]); } else if (candidate) append([{ type: "setAside", at: now(), candidate: candidate.id, reason: "cannotReach" }]);
+  const undo = useCallback((target: number, note?: string) => append([{ type: "undo", at: now(), target, ...(note ? { note } : {}) }]), [append]);
+  const setAside = (reason: "cannotReach" | "noTool") => {
+    if (other?.reading) { setOther(undefined); setTexts([]); } else if (candidate) append([{ type: "setAside", at: now(), candidate: candidate.id, reason }]);
   };
-  const onLog = (values: number[], typed: string) => {
-    if (candidate) append(readingEntries(candidate, values, typed, now()));
+  const onLog = (values: readonly Shown[], typed: string, swing: readonly [number, number] | undefined, how: How) => {
+    if (!candidate) return;
+    const corrects = other?.reading?.corrects;
+    append(recordReading(candidate, values, now(), { as: typed, ...(swing ? { swing: [...swing] } : {}), ...how, ...(corrects === undefined ? {} : { corrects }) }));
   };
-  const onAnswer = (yes: boolean, found: Finding | undefined) => {
-    if (candidate) append([...readingEntries(candidate, [], "", now()), ...clueEntries(wiring, candidate, yes, found, now())]);
+  const onAnswer = (yes: boolean, found: readonly Finding[], photo: string | undefined) => {
+    if (candidate) append(recordAnswer(wiring, candidate, yes, now(), found, photo ? { photo } : {}));
+  };
+  const begin = (name: RunName, on: string) => {
+    append([{ type: "run", at: now(), run: name, on, event: "begun" }]);
+    setWaitingRun(undefined);
+    if (name === "wiggle") { setPoint(on); setSheet("watch"); } else setSheet(undefined);
+  };
+  const endRun = (finished: boolean) => {
+    if (!run) return;
+    append([{ type: "run", at: now(), run: run.run, on: run.on, event: finished ? "finished" : "left", ...(run.finding ? { found: issueText(run.finding.says).slice(0, 400) } : {}) }]);
+  };
+  const correct = (number: number) => {
+    const e = log.entries[number - 1];
+    if (e?.type !== "reading") return;
+    const { instrument, points, state, black, part } = e;
+    setOther({ reading: { instrument, points, state, ...(black === undefined ? {} : { black }), ...(part ? { part } : {}), corrects: number } });
+    setTexts(e.as?.split(" · ") ?? e.values.map(String));
+  };
+  const keepPhoto = async (file: File): Promise<string | undefined> => {
+    const thing = candidate?.at || candidate?.points[0]?.split(":")[0];
+    if (!job.library || !thing) return undefined;
+    try {
+      const response = await fetch(`/api/wirings/${job.library.id}/photos?connector=${encodeURIComponent(thing)}`, { method: "POST", headers: { "Content-Type": /^image\//.test(file.type) ? file.type : "image/unknown" }, body: file });
+      return ((await response.json()) as { id?: string }).id;
+    } catch { return undefined; }
   };
   const lastUndoable = lines.find((l) => l.canUndo)?.number;
   useEffect(() => {
@@ -115,7 +156,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   }, [lastUndoable, undo]);
   const why = () => document.querySelector<HTMLButtonElement>("[aria-label='Suspects'] button")?.click();
   const shortcut = (key: string): boolean => {
-    const actions: Readonly<Record<string, () => void>> = { x: setAside, t: () => setSheet("other"), w: why, f: () => setBig((b) => !b), "?": () => setSheet("help"), s: () => document.getElementById(METER_BUTTON)?.click(), c: () => setSheet("codes"), i: () => setSheet("intake"), v: () => setSheet("seen") };
+    const actions: Readonly<Record<string, () => void>> = { x: () => setAside("cannotReach"), t: () => { setPoint(undefined); setSheet("other"); }, r: () => setSheet("runs"), d: () => setSheet("disturbed"), b: () => setSheet("meter"), p: () => setSheet("watch"), w: why, f: () => setBig((b) => !b), "?": () => setSheet("help"), s: () => document.getElementById(METER_BUTTON)?.click(), c: () => setSheet("codes"), i: () => setSheet("intake"), v: () => setSheet("seen") };
     const action = actions[key.toLowerCase()];
     action?.();
     return action !== undefined;
@@ -143,11 +184,25 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const hasWiring = wiring.devices.length > 0;
   const map = showsFeeds(maps.full, analysis, candidate) ? maps.full : maps.short;
   const leader = analysis?.suspects[0];
-  const ended = analysis && !other?.reading && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
+  const open = folded?.open ?? [];
+  const remarks = analysis?.remarks.filter((r) => r.code !== "remark.meter-not-proven") ?? [];
+  const unproven = analysis?.remarks.some((r) => r.code === "remark.meter-not-proven") ?? false;
+  // the value worth watching while places are moved: what was asked for by hand, or the card's own where it is a live one
+  const watched: Candidate | undefined = point !== undefined ? candidateOf({ instrument: "voltmeter", points: [point], state: { key: "on", unplugged: [] } }, folded?.state) : candidate && (candidate.instrument === "voltmeter" || candidate.instrument === "scanTool") ? candidate : analysis?.next.find((n) => n.candidate.instrument === "voltmeter")?.candidate;
+  const ended = analysis && !other?.reading && !running?.next && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
+  const dangers = folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? [];
+  // places worth moving: connectors of the strongest suspects
+  const places = [...new Set((analysis?.suspects ?? []).flatMap((s) => s.places.map((x) => x.id.split(":")[0]!)))].filter((x) => wiring.connectors.some((c) => c.id === x) || wiring.devices.some((d) => d.id === x && (d.kind === "splice" || d.kind === "ground")));
+  const cardProps = (c: Candidate, acknowledged: ReadonlySet<string>) => ({
+    jobId: job.id, wiring, candidate: c, recommendation, dangers, acknowledged, confirming: analysis?.stage === "confirming", suspects: analysis?.suspects ?? [], namer, instructor, practice: job.practice, keypad, texts,
+    from: { planned: planned !== undefined, label: other?.reading ? (other.reading.corrects ? `Instead of entry ${other.reading.corrects}` : "Another reading") : planned ? (analysis?.stage === "confirming" ? "Confirm" : "Next reading") : "Next step of the run" },
+    onAcknowledge: (list: readonly Danger[]) => append([{ type: "acknowledged", at: now(), cautions: [...list] }]),
+    onTexts: (t: string[]) => { if (!other && planned) setOther({ offered: planned.candidate.id }); setTexts(t); }, onLog, onAnswer, onPhoto: job.library ? keepPhoto : undefined, onSetAside: setAside, onOther: () => { setPoint(undefined); setSheet("other"); }, onWhy: why, onShortcut: shortcut,
+  });
   const logVerdict = () => { if (analysis && leader) append([verdictEntry(leader, capital(namer.suspect(leader).title), analysis.suspects, analysis.engine, now())]); };
 
   return (
-    <div className={styles.page} data-big={big}>
+    <div className={styles.page}>
       <header className={styles.head}>
         <Link href="/" className={styles.brand} aria-label="All jobs"><Logo /> radicula</Link>
         <h1 className={styles.job}><b>{job.machine ?? job.title}</b>{job.machine ? <span className="muted"> · {job.title}</span> : null}</h1>
@@ -156,7 +211,8 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
         <span className={styles.tools}>
           {workbench ? <Link href={workbench} className={styles.tool}>Wiring</Link> : null}
           <Dropdown trigger={["click"]} menu={{ items: [
-            { key: "seen", label: "Seen on the machine", onClick: () => setSheet("seen") }, { key: "other", label: "Another reading", onClick: () => setSheet("other") },
+            { key: "runs", label: "Guided runs", onClick: () => setSheet("runs") }, { key: "watch", label: "Move one place at a time", onClick: () => setSheet("watch") }, { key: "disturbed", label: open.length ? `Not as it was found (${open.length})` : "Not as it was found", onClick: () => setSheet("disturbed") }, { key: "meter", label: "Is the meter right?", onClick: () => setSheet("meter") },
+            { key: "seen", label: "Seen on the machine", onClick: () => setSheet("seen") }, { key: "other", label: "Another reading", onClick: () => { setPoint(undefined); setSheet("other"); } }, { key: "calculators", label: <Link href="/calculators" target="_blank">Calculators</Link> },
             { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>Save the job, JSON</a> }, { key: "zip", label: <a href={`/api/jobs/${job.id}/export?as=zip`}>Save the job with photos, zip</a> },
           ] }}><Button type="text">More</Button></Dropdown>
           <Button type="text" onClick={() => setSheet("help")} aria-label="Keys and help">?</Button>
@@ -167,7 +223,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {failed ? <div className={styles.alert} role="alert">The calculation stopped. Reload the page; nothing is lost.</div> : null}
       {job.library && job.library.newest > job.library.revision ? <div className={styles.alert} role="status"><span>The wiring has a revision {job.library.newest}; this job goes by {job.library.revision}.</span><Button size="small" onClick={() => void moveOn()}>Go on with the newest</Button></div> : null}
       {refused ? <div className={styles.alert} role="alert">{refused}</div> : null}
-      {analysis ? <Remarks remarks={analysis.remarks} busy={onTheirWay} onEntry={(e) => append([e])} onName={() => setSheet("name")} /> : null}
+      {analysis ? <Remarks remarks={remarks} busy={false} onEntry={(e) => append([e])} onName={() => setSheet("name")} /> : null}
       <main className={styles.main} aria-busy={working}>
         <div className={styles.map}>
           <div className={styles.mapHead}><Segmented<View> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }, { value: "course", label: "Suspicion over time" }]} /> <span className="muted">{view === "course" ? "after each entry of the logbook" : view === "shared" ? "from the drawing alone, before any voltage is known" : matrix.coded.length && !folded?.readings.length ? sharedText(matrix) : "codes above, what they share below; thicker means more suspicion"}</span></div>
@@ -176,27 +232,31 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
             : <SharedMatrix matrix={matrix} unnamed={unnamed.map((s) => s.code)} onName={() => setSheet("name")} namer={namer} />}
         </div>
         <aside className={styles.side}>
-          {ended && analysis ? <Verdict analysis={analysis} namer={namer} busy={onTheirWay} onVerdict={logVerdict} onPlugBack={(list) => append(list.map((connector) => ({ type: "plugged", at: now(), connector })))} onOther={() => setSheet("other")} />
-            : candidate && analysis ? (
-              <NextReading
-                jobId={job.id} candidate={candidate} recommendation={recommendation} dangers={folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? []} confirming={analysis.stage === "confirming"} suspects={analysis.suspects} namer={namer} instructor={instructor} practice={job.practice} busy={onTheirWay} keypad={keypad}
-                texts={texts} onTexts={(t) => { if (!other && recommendation) setOther({ offered: recommendation.candidate.id }); setTexts(t); }} onLog={onLog} onAnswer={onAnswer} onSetAside={setAside} onOther={() => setSheet("other")} onWhy={why} onShortcut={shortcut}
-              />
+          {run ? <RunPanel run={run} namer={namer} paused={running === undefined} onPause={(p) => { setWaitingRun(p ? run.begun : undefined); setOther(undefined); }} onEnd={endRun} /> : null}
+          {ended && analysis ? <Verdict analysis={analysis} namer={namer} open={open} onVerdict={logVerdict} onDisturbed={() => setSheet("disturbed")} onOther={() => setSheet("other")} />
+            : candidate && analysis && folded && !(running?.finding && !other) ? (
+              <NextReading {...cardProps(candidate, folded.acknowledged)} />
             ) : !hasWiring ? <section className={styles.start}><h2>No wiring yet</h2><p>Type the connectors around the coded sensors: connector, cavity, colour, function, where it goes. A dozen lines are enough to start.</p>{workbench ? <Button type="primary" href={workbench}>Type the wiring</Button> : null}</section>
             : analysis?.stage === "waiting" && set.length ? <section className={styles.start}><h2>What do these codes name?</h2><p>{set.map((c) => c.code).join(", ")}: no part of this wiring is known for {set.length === 1 ? "it" : "them"}, so nothing can be ranked yet.</p><Button type="primary" onClick={() => setSheet("name")}>Say which part each names</Button></section>
             : analysis?.stage === "waiting" ? <section className={styles.start}><h2>Start with the codes</h2><p>Scan every module before anything is unplugged. The map then shows what the coded circuits share.</p><Button type="primary" onClick={() => setSheet("codes")}>Type or paste the scan</Button>{folded?.intake ? null : <button type="button" className="link" onClick={() => setSheet("intake")}>First, what the customer says</button>}</section>
             : <section className={styles.start} aria-live="polite"><h2>Solving the circuit…</h2><p className="muted">Every fault this wiring can have, at every severity.</p></section>}
-          {analysis && !ended && analysis.stage !== "waiting" ? <SchoolSwitch analysis={analysis} busy={onTheirWay} onChange={(school) => append([{ type: "school", at: now(), school, ...(school === "chart" && folded?.school?.chart ? { chart: folded.school.chart } : {}) }])} onChart={() => setSheet("chart")} /> : null}
+          {analysis && !ended && !running && analysis.stage !== "waiting" ? <p className={styles.aside}><button type="button" className="link" onClick={() => setSheet("runs")}>{offers[0] ? `Guided runs: ${offers.length} worth their time` : "Guided runs"}</button>{open.length ? <button type="button" className="link" onClick={() => setSheet("disturbed")} title={open.map((d) => disturbedText(d, namer)).join("; ")}>{open.length === 1 ? "1 thing" : `${open.length} things`} not as found</button> : null}{unproven ? <button type="button" className="link" onClick={() => setSheet("meter")}>Is the meter right?</button> : null}</p> : null}
+          {analysis && !ended && !running && analysis.stage !== "waiting" ? <SchoolSwitch analysis={analysis} busy={false} onChange={(school) => append([{ type: "school", at: now(), school, ...(school === "chart" && folded?.school?.chart ? { chart: folded.school.chart } : {}) }])} onChart={() => setSheet("chart")} /> : null}
           {analysis && analysis.stage !== "waiting" ? <Suspects suspects={analysis.suspects} namer={namer} instructor={instructor} ids={names} economics={analysis.economics} onChoose={(chosen) => { setOther({ offered: chosen.id }); setTexts([]); }} /> : null}
         </aside>
-        <div className={styles.log}><Logbook lines={lines} onUndo={undo} busy={onTheirWay} /></div>
+        <div className={styles.log}><Logbook lines={lines} entries={log.entries} namer={namer} onUndo={undo} onCorrect={correct} csv={`/api/jobs/${job.id}/export?as=csv`} person={person} onPerson={setPerson} /></div>
       </main>
-      <OtherReading open={sheet === "other"} wiring={wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
+      <OtherReading open={sheet === "other"} point={point} now={folded?.state} wiring={wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
       {folded && opened.has("codes") ? <ScanSheet open={sheet === "codes"} wiring={wiring} folded={folded} workbench={workbench} unkept={unkept - kept} onKeep={() => void keepCodes()} onLog={(entries) => { append(entries); if (entries[0]?.type !== "cleared") setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {folded && opened.has("intake") ? <IntakeSheet open={sheet === "intake"} wiring={wiring} intake={intake} feedsOf={feedsOf} onLog={(i) => { append([{ type: "intake", at: now(), intake: i }]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {folded && opened.has("name") ? <NameCodes open={sheet === "name"} wiring={wiring} unnamed={unnamed} scans={folded.scans} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("seen") ? <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("chart") ? <ChartSheet open={sheet === "chart"} wiring={wiring} namer={namer} instructor={instructor} chart={folded?.school?.chart} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("runs") ? <RunSheet open={sheet === "runs"} wiring={wiring} namer={namer} offers={offers} onBegin={begin} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("disturbed") ? <DisturbedSheet open={sheet === "disturbed"} wiring={wiring} namer={namer} list={open} onLog={append} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("meter") ? <MeterSheet open={sheet === "meter"} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("watch") ? <WatchSheet open={sheet === "watch"} jobId={job.id} wiring={wiring} namer={namer} instructor={instructor} practice={job.practice} candidate={watched} places={places} onLog={(entries) => { append(folded?.run?.entry.run === "wiggle" ? [...entries, { type: "run", at: now(), run: "wiggle", on: folded.run.entry.on, event: "finished" }] : entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {big && candidate && folded && !ended ? <HandsBusy candidate={candidate} instructor={instructor} dangers={dangers} onClose={() => setBig(false)}><NextReading {...cardProps(candidate, folded.acknowledged)} bare /></HandsBusy> : null}
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>
     </div>
@@ -208,4 +268,18 @@ function useWiring(wiring: Job["wiring"], entries: readonly Entry[]): Job["wirin
   const now = withScannedCodes(wiring, entries);
   const key = JSON.stringify(now.codes.slice(wiring.codes.length));
   return useMemo(() => (key === "[]" ? wiring : { ...wiring, codes: [...wiring.codes, ...(JSON.parse(key) as Job["wiring"]["codes"])] }), [wiring, key]);
+}
+
+/** What the answers to a step that is not in the plan would mean; worked out aside, and shown when it is there. */
+function useWeighed(candidate: Candidate | undefined, weigh: (c: Candidate) => Promise<Recommendation | undefined>): Recommendation | undefined {
+  const [found, setFound] = useState<{ readonly of: string; readonly recommendation: Recommendation | undefined }>({ of: "", recommendation: undefined });
+  const id = candidate?.id;
+  useEffect(() => {
+    if (!candidate || id === undefined) return;
+    let on = true;
+    void weigh(candidate).then((recommendation) => { if (on) setFound({ of: id, recommendation }); }, () => undefined);
+    return () => { on = false; };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a candidate is the same while its id is
+  }, [id, weigh]);
+  return found.of === id ? found.recommendation : undefined;
 }

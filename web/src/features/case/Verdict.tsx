@@ -1,23 +1,25 @@
 "use client";
-import type { Analysis } from "@radicula/core";
+import type { Analysis, Disturbed } from "@radicula/core";
 import { repairText, shareText, type Namer } from "@radicula/core/words";
 import { Button } from "antd";
+import { disturbedText } from "./disturbed/DisturbedList";
 import styles from "./reading/NextReading.module.css";
 import { capital } from "@/ui/text";
 
 interface Props {
   readonly analysis: Analysis;
   readonly namer: Namer;
-  readonly busy: boolean;
+  /** what is not as it was found: the job closes when this is empty or explained */
+  readonly open: readonly Disturbed[];
   readonly onVerdict: () => void;
-  readonly onPlugBack: (connectors: readonly string[]) => void;
+  readonly onDisturbed: () => void;
   readonly onOther: () => void;
 }
 
 /** Where splitting suspects ends: one cause confirmed, or nothing within reach that could tell the rest apart. */
-export function Verdict({ analysis, namer, busy, onVerdict, onPlugBack, onOther }: Props) {
+export function Verdict({ analysis, namer, open, onVerdict, onDisturbed, onOther }: Props) {
   const leader = analysis.suspects[0];
-  const { verdict, disturbed } = analysis.folded;
+  const { verdict } = analysis.folded;
   if (!leader) return null;
   const { title, detail } = namer.suspect(leader);
   const proven = analysis.stage === "proven";
@@ -27,15 +29,15 @@ export function Verdict({ analysis, namer, busy, onVerdict, onPlugBack, onOther 
       <div className={styles.over}><span>{verdict ? "Verdict logged" : proven ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart"}</span><span className="mono">{shareText(leader.share)}</span></div>
       <h2 className={styles.sentence}>{verdict ? verdict.entry.text : capital(title)}</h2>
       {detail && !verdict ? <p>{capital(detail)}.</p> : null}
-      {disturbed.length ? (
+      {open.length ? (
         <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
-          Still unplugged: <b>{disturbed.map((d) => namer.connector(d)).join(", ")}</b>. <button type="button" className="link" disabled={busy} onClick={() => onPlugBack(disturbed)}>It is back in</button>
+          Not as it was found: <b>{open.slice(0, 4).map((d) => disturbedText(d, namer)).join("; ")}{open.length > 4 ? `; and ${open.length - 4} more` : ""}</b>. <button type="button" className="link" onClick={onDisturbed}>Put it right</button>
         </div>
       ) : null}
       {verdict ? <p className="muted" style={{ margin: "8px 0 10px" }}>{repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the job closes.</p> : (
         <>
           <p className="muted" style={{ margin: "8px 0 12px" }}>{proven ? `Two readings or more agree with it and speak against the others. Look at the place before buying anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}` : "Look at each of the places named, and compare the cost of the part with the cost of another test."}</p>
-          <Button type="primary" size="large" block disabled={busy} onClick={onVerdict}>Log this as the cause</Button>
+          <Button type="primary" size="large" block onClick={onVerdict}>Log this as the cause</Button>
         </>
       )}
       <div className={styles.under}><span /><button type="button" className="link" onClick={onOther}>Take another reading</button></div>

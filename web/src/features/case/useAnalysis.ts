@@ -1,12 +1,14 @@
 "use client";
-import type { Analysis, CoursePoint, Entry, Feed, Intake, Wiring } from "@radicula/core";
+import type { Analysis, Candidate, CoursePoint, Entry, Feed, Intake, Recommendation, RunOffer, RunView, Wiring } from "@radicula/core";
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { AnalystApi } from "@/workers/analyst.worker";
 
-export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean; readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>; readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]> }
+export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean; readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>; readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]>;
+  /** the open guided run, those worth beginning, and what the answers to any other step would mean */
+  readonly run: RunView | undefined; readonly offers: readonly RunOffer[]; readonly weigh: (candidate: Candidate) => Promise<Recommendation | undefined> }
 /** what came back last, and the entries it was asked for */
-interface Result { readonly analysis: Analysis | undefined; readonly ms: number; readonly of: readonly Entry[] | undefined; readonly failed: boolean }
+interface Result { readonly analysis: Analysis | undefined; readonly ms: number; readonly of: readonly Entry[] | undefined; readonly failed: boolean; readonly run: RunView | undefined; readonly offers: readonly RunOffer[] }
 
 /** Pause before thinking ahead, so that a quick second reading is not kept waiting. */
 const THINK_AFTER_MS = 30;
@@ -15,7 +17,7 @@ const FIRST_AFTER_MS = 1500;
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
-  const [result, setResult] = useState<Result>({ analysis: undefined, ms: 0, of: undefined, failed: false });
+  const [result, setResult] = useState<Result>({ analysis: undefined, ms: 0, of: undefined, failed: false, run: undefined, offers: [] });
   const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
   const latest = useRef(0);
 
@@ -35,13 +37,13 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
     api.first(entries).then(({ analysis, ms }) => {
-      first = setTimeout(() => { if (latest.current === mine) setResult((r) => (r.of === entries ? r : { analysis, ms, of: undefined, failed: false })); }, FIRST_AFTER_MS);
+      first = setTimeout(() => { if (latest.current === mine) setResult((r) => (r.of === entries ? r : { ...r, analysis, ms, of: undefined, failed: false })); }, FIRST_AFTER_MS);
     }, () => undefined);
     api.update(entries).then((full) => {
       clearTimeout(first);
       if (latest.current !== mine || !full) return;
-      const { analysis, ms } = full;
-      setResult({ analysis, ms, of: entries, failed: false });
+      const { analysis, ms, run, offers } = full;
+      setResult({ analysis, ms, of: entries, failed: false, run, offers });
       timer = setTimeout(() => { if (latest.current === mine) void api.think(entries, analysis); }, THINK_AFTER_MS);
     }, () => { if (latest.current === mine) setResult((r) => ({ ...r, failed: true })); });
     return () => { clearTimeout(timer); clearTimeout(first); };
@@ -49,5 +51,6 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
 
   const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
   const courseOf = useCallback(async (ids: readonly string[]) => (await remote.current?.course(entries, ids)) ?? [], [entries]);
-  return { feedsOf, courseOf, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
+  const weigh = useCallback(async (candidate: Candidate) => remote.current?.weigh(entries, candidate), [entries]);
+  return { feedsOf, courseOf, weigh, run: result.run, offers: result.offers, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
 }

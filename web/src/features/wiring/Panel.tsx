@@ -4,7 +4,7 @@ import { KIND_WORDS } from "@radicula/core/words";
 import { Button, Checkbox, Input, Select } from "antd";
 import { memo } from "react";
 import { connectorOf, markRead, partOf, setConnector, setPart } from "./edit";
-import { Face } from "./Face";
+import { Face } from "@/ui/Face";
 import { FollowPath } from "./FollowPath";
 import { Photos } from "./Photos";
 import { WhichIsWhich } from "./WhichIsWhich";

@@ -3,7 +3,7 @@
 import { coloursAt, findNets, FUNCTION_WORDS, type PinFunction, type Wiring } from "@radicula/core";
 import { WireSwatch } from "@/ui/WireSwatch";
 import type { PhotoInfo } from "@/server/repo/wirings";
-import { Face } from "./Face";
+import { Face } from "@/ui/Face";
 import styles from "./PrintedChart.module.css";
 
 const WORDS: Readonly<Record<string, PinFunction>> = { reference: "reference", sensorGround: "sensorGround", signal: "signal", feed: "supply", ground: "ground" };

@@ -1,80 +1,121 @@
 "use client";
-import { formatQuantity, parseQuantity, type Candidate, type Finding, type Recommendation, type SuspectView, type Unit } from "@radicula/core";
-import type { Instructor, Namer } from "@radicula/core/words";
-import { shareText, unitOf } from "@radicula/core/words";
-import { useMemo, useState } from "react";
+import { formatQuantity, parseShown, type Candidate, type Finding, type Recommendation, type SuspectView, type Unit, type Wiring } from "@radicula/core";
+import { shareText, unitOf, type Danger, type Instructor, type Namer } from "@radicula/core/words";
+import { Button } from "antd";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { inSheet } from "@/ui/focus";
+import { Face } from "@/ui/Face";
 import { WireSwatch } from "@/ui/WireSwatch";
 import { lineFor, scaleOf, yesNoLines } from "./answers";
 import styles from "./NextReading.module.css";
 import { ScaleView } from "./ScaleView";
 import { SimulatedMeter } from "./SimulatedMeter";
-import { ValueBox } from "./ValueBox";
+import { TakenHow, type How } from "./TakenHow";
+import { ValueBox, type Shown, type Words } from "./ValueBox";
 import { YesNo } from "./YesNo";
 
 interface Props {
   readonly jobId: string;
+  readonly wiring: Wiring;
   readonly candidate: Candidate;
   readonly recommendation: Recommendation | undefined;
+  /** where the card comes from: the plan, a guided run, one's own choice */
+  readonly from: { readonly label: string; readonly planned: boolean };
   /** dangers of this machine, said before every step */
   readonly dangers: readonly string[];
-  readonly confirming: boolean;
+  /** cautions acknowledged on this job; the others stand before the step until they are */
+  readonly acknowledged: ReadonlySet<string>;
+  readonly onAcknowledge: (dangers: readonly Danger[]) => void;
   readonly suspects: readonly SuspectView[];
+  readonly confirming: boolean;
   readonly namer: Namer;
   readonly instructor: Instructor;
   readonly practice: boolean;
-  readonly busy: boolean;
   readonly keypad: boolean;
   readonly texts: readonly string[];
   readonly onTexts: (texts: string[]) => void;
-  readonly onLog: (values: number[], typed: string) => void;
-  readonly onAnswer: (yes: boolean, found: Finding | undefined) => void;
-  readonly onSetAside: () => void;
+  readonly onLog: (values: readonly Shown[], typed: string, swing: readonly [number, number] | undefined, how: How) => void;
+  readonly onAnswer: (yes: boolean, found: readonly Finding[], photo: string | undefined) => void;
+  readonly onPhoto: ((file: File) => Promise<string | undefined>) | undefined;
+  readonly onSetAside: (reason: "cannotReach" | "noTool") => void;
   readonly onOther: () => void;
   readonly onWhy: () => void;
   readonly onShortcut: (key: string) => boolean;
+  /** only what is asked and the box for it: the rest stands elsewhere */
+  readonly bare?: boolean;
 }
+const SHOWS: Readonly<Partial<Record<Candidate["instrument"], Words>>> = { lamp: "lamp", continuity: "beeper" };
 
-/** The one next thing: a sentence to obey, cautions before it, the scale of answers, and the box for the value. */
+/** The one next thing: a sentence to obey, cautions before it, the pin as one sees it, the scale of answers, and the box for the value. */
 export function NextReading(p: Props) {
   const { candidate, recommendation } = p;
-  const unit: Unit = unitOf(candidate.instrument), asked = candidate.instrument === "none";
+  const unit: Unit = unitOf(candidate.instrument), asked = candidate.instrument === "none", words: Words = SHOWS[candidate.instrument] ?? "none";
   const instruction = useMemo(() => p.instructor.instruct(candidate), [p.instructor, candidate]);
   const answers = recommendation?.answers.at(-1);
-  const scale = useMemo(() => (answers && candidate.instrument !== "none" ? scaleOf(answers, unit, p.suspects, p.namer) : undefined), [answers, unit, candidate.instrument, p.suspects, p.namer]);
+  const scale = useMemo(() => (answers && !asked && words === "none" ? scaleOf(answers, unit, p.suspects, p.namer) : undefined), [answers, unit, asked, words, p.suspects, p.namer]);
   const [filled, setFilled] = useState(0);
   const [done, setDone] = useState<{ of: string; yes: boolean; found: Finding | undefined } | undefined>(undefined);
-  const typed = parseQuantity(p.texts[candidate.points.length - 1] ?? "", unit);
+  const [how, setHow] = useState<{ of: string; how: How; open: boolean }>({ of: candidate.id, how: {}, open: false });
+  const taken = how.of === candidate.id ? how : { of: candidate.id, how: {}, open: false };
+  const typed = parseShown(p.texts[candidate.points.length - 1] ?? "", unit, words);
   const minutes = Math.max(1, Math.round(candidate.minutes));
+  const ahead = instruction.dangers.filter((d) => !p.acknowledged.has(d));
+  const face = faceOf(p.wiring, candidate);
   return (
-    <section className={styles.card} aria-label="Next reading">
+    <section className={styles.card} data-bare={p.bare} aria-label="Next reading">
       <div className={styles.over}>
-        <span>{recommendation ? (p.confirming ? "Confirm" : "Next reading") : "Another reading"} · about {minutes} min</span>
-        {recommendation ? <button type="button" className={styles.why} onClick={p.onWhy}>{p.confirming ? "why this one" : `settles ${shareText(recommendation.shareOfOpen)} of what is open`}</button> : null}
+        <span>{p.from.label} · about {minutes} min</span>
+        {recommendation && p.from.planned ? <button type="button" className={styles.why} onClick={p.onWhy}>{p.confirming ? "why this one" : `settles ${shareText(recommendation.shareOfOpen)} of what is open`}</button> : null}
       </div>
       <h2 className={styles.sentence}>{instruction.title}</h2>
       {instruction.cautions.length + p.dangers.length ? <p className={styles.cautions}>{[...p.dangers, ...instruction.cautions].join(" ")}</p> : null}
-      <dl className={styles.how}>
-        <dt>State</dt><dd>{instruction.state}</dd>
-        {instruction.red.map((lead, i) => (
-          <div key={lead.text} className={styles.row}>
-            <dt>{i === 0 ? "Red" : "then"}</dt>
-            <dd><b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}{lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}</dd>
+      {ahead.length ? <Acknowledge key={`ahead ${candidate.id}`} onUnderstood={() => p.onAcknowledge(ahead)} onShortcut={p.onShortcut} /> : (
+        <>
+          <div className={styles.where2}>
+            <dl className={styles.how}>
+              <dt>State</dt><dd>{instruction.state}</dd>
+              {instruction.red.map((lead, i) => (
+                <div key={lead.text} className={styles.row}>
+                  <dt>{i === 0 ? "Red" : "then"}</dt>
+                  <dd><b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}{lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}</dd>
+                </div>
+              ))}
+              {instruction.black ? <><dt>Black</dt><dd>{instruction.black} · meter on {instruction.meter}</dd></> : instruction.meter ? <><dt>With</dt><dd>{instruction.meter}</dd></> : null}
+            </dl>
+            {face ? <div className={styles.face}><Face wiring={p.wiring} connector={face.connector} chosen={face.cavity} /></div> : null}
           </div>
-        ))}
-        {instruction.black ? <><dt>Black</dt><dd>{instruction.black} · meter on {instruction.meter}</dd></> : instruction.meter ? <><dt>With</dt><dd>{instruction.meter}</dd></> : null}
-      </dl>
-      {scale ? <ScaleView scale={scale} chosen={typed.ok ? lineFor(typed.value, scale) : undefined} /> : null}
-      {p.practice ? <SimulatedMeter key={`meter ${candidate.id}`} jobId={p.jobId} candidate={candidate} onRead={(values, found) => { if (asked) { setDone({ of: candidate.id, yes: values[0] === 1, found: found as Finding | undefined }); return; } p.onTexts(values.map((v) => (v === "OL" ? "OL" : typedForm(v, unit)))); setFilled((n) => n + 1); }} /> : null}
-      {asked ? <YesNo key={`asked ${candidate.id}`} candidate={candidate} lines={yesNoLines(answers ?? [], p.suspects, p.namer)} shown={done?.of === candidate.id ? done : undefined} disabled={p.busy} onAnswer={p.onAnswer} onShortcut={p.onShortcut} /> : <ValueBox key={`box ${candidate.id}`} points={candidate.points} unit={unit} texts={p.texts} onTexts={p.onTexts} onLog={p.onLog} onShortcut={p.onShortcut} disabled={p.busy} keypad={p.keypad} filled={filled} />}
+          {scale ? <ScaleView scale={scale} chosen={typed.ok && typeof typed.value.value === "number" ? lineFor(typed.value.value, scale) : undefined} /> : null}
+          {p.practice ? <SimulatedMeter key={`meter ${candidate.id}`} jobId={p.jobId} candidate={candidate} onRead={(values, found) => { if (asked) { setDone({ of: candidate.id, yes: values[0] === 1, found: found as Finding | undefined }); return; } p.onTexts(values.map((v) => (typeof v === "string" ? (v === "silent" ? "no beep" : v) : typedForm(v, unit)))); setFilled((n) => n + 1); }} /> : null}
+          {asked ? <YesNo key={`asked ${candidate.id}`} candidate={candidate} lines={yesNoLines(answers ?? [], p.suspects, p.namer)} shown={done?.of === candidate.id ? done : undefined} disabled={false} onAnswer={p.onAnswer} onPhoto={p.onPhoto} onShortcut={p.onShortcut} />
+            : <ValueBox key={`box ${candidate.id}`} points={candidate.points} unit={unit} words={words} texts={p.texts} onTexts={p.onTexts} onLog={(values, text, swing) => p.onLog(values, text, swing, taken.how)} onShortcut={p.onShortcut} disabled={false} keypad={p.keypad} filled={filled} />}
+          {taken.open && !asked ? <TakenHow how={taken.how} volts={candidate.instrument === "voltmeter"} onHow={(h) => setHow({ of: candidate.id, how: h, open: true })} /> : null}
+        </>
+      )}
       <div className={styles.under}>
-        <button type="button" className="link" onClick={p.onSetAside}>Can’t do this one</button>
+        <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>Can’t reach it</button>
+        {asked || candidate.instrument === "voltmeter" ? null : <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>No such tool</button>}
+        {asked || ahead.length ? null : <button type="button" className="link" aria-expanded={taken.open} onClick={() => setHow({ ...taken, open: !taken.open })}>Taken otherwise</button>}
         <button type="button" className="link" onClick={p.onOther}>Took another reading</button>
       </div>
     </section>
   );
 }
 
+/** Cautions are read once a job, before the step that first needs them. */
+function Acknowledge({ onUnderstood, onShortcut }: { readonly onUnderstood: () => void; readonly onShortcut: (key: string) => boolean }) {
+  const button = useRef<HTMLDivElement>(null);
+  useEffect(() => { if (!inSheet()) button.current?.querySelector("button")?.focus({ preventScroll: true }); }, []);
+  return <div ref={button} className={styles.choices} onKeyDown={(e) => { if (!e.ctrlKey && !e.metaKey && !e.altKey && onShortcut(e.key)) e.preventDefault(); }}><Button type="primary" size="large" onClick={onUnderstood}>Read and understood</Button></div>;
+}
+
+/** The connector of the red lead, drawn, where it is a plug with cavities. */
+function faceOf(wiring: Wiring, c: Candidate) {
+  if (c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp") return undefined;
+  const point = c.points.at(-1)!, connector = wiring.connectors.find((x) => x.id === point.slice(0, point.indexOf(":")));
+  return connector && connector.cavities.length <= 24 ? { connector, cavity: point.slice(point.indexOf(":") + 1).replace(/\.[ab]$/, "") } : undefined;
+}
+
 /** a value as one would type it: no unit, the meter's digits */
 function typedForm(value: number, unit: Unit): string {
-  return formatQuantity(value, unit).replace(/\s*V$/, "").replace(/\s*Ω$/, "").replace(/\s*([kM])Ω$/, "$1");
+  return formatQuantity(value, unit).replace(/\s*V$/, "").replace(/\s*A$/, "").replace(/\s*Ω$/, "").replace(/\s*([kM])Ω$/, "$1");
 }

@@ -1,5 +1,5 @@
 "use client";
-import { parseQuantity, type Unit } from "@radicula/core";
+import { parseShown, type ReadingEntry, type Unit } from "@radicula/core";
 import { Button } from "antd";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { say } from "@/messages/issues";
@@ -7,22 +7,29 @@ import { inSheet } from "@/ui/focus";
 import { Keypad } from "./Keypad";
 import styles from "./NextReading.module.css";
 
+export type Shown = ReadingEntry["values"][number] | number;
+export type Words = "lamp" | "beeper" | "none";
 interface Props {
   readonly points: readonly string[];
   readonly unit: Unit;
+  /** what a lamp or a beeper shows is a word: one button each, or typed */
+  readonly words?: Words;
   /** values put here from outside: the simulated meter, or a reading given back */
   readonly texts: readonly string[];
   readonly onTexts: (texts: string[]) => void;
-  readonly onLog: (values: number[], typed: string) => void;
+  /** @param swing least and most of a value that would not stand still */
+  readonly onLog: (values: Shown[], typed: string, swing?: readonly [number, number]) => void;
   readonly onShortcut: (key: string) => boolean;
   readonly disabled: boolean;
   readonly keypad: boolean;
   /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
   readonly filled?: number;
 }
+const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Shown, string])[]>> = { lamp: [["bright", "Bright"], ["dim", "Dim"], ["dark", "Dark"]], beeper: [["beep", "Beep"], ["silent", "No beep"]] };
+const UNITS: Readonly<Record<Unit, string>> = { V: "volts", A: "amperes", Ω: "ohms" };
 
 /** Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed. */
-export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disabled, keypad, filled = 0 }: Props) {
+export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, onShortcut, disabled, keypad, filled = 0 }: Props) {
   const boxes = useRef<(HTMLInputElement | null)[]>([]);
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);
   const [current, setCurrent] = useState(0);
@@ -30,9 +37,10 @@ export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disa
   useEffect(() => { if (!inSheet()) boxes.current[filled ? boxes.current.length - 1 : 0]?.focus({ preventScroll: true }); }, [filled]);
 
   const log = () => {
-    const values: number[] = [];
+    const values: Shown[] = [];
+    let swing: readonly [number, number] | undefined;
     for (let i = 0; i < points.length; i++) {
-      const read = parseQuantity(texts[i] ?? "", unit);
+      const read = parseShown(texts[i] ?? "", unit, words);
       if (!read.ok) {
         const first = read.issues[0];
         if ((texts[i] ?? "").trim() === "" && i > 0 && i > current) { boxes.current[i]?.focus(); return; }
@@ -40,10 +48,11 @@ export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disa
         boxes.current[i]?.focus();
         return;
       }
-      values.push(read.value);
+      values.push(read.value.value);
+      if (i === 0) swing = read.value.swing;
     }
     setWrong(undefined);
-    onLog(values, texts.join(" · "));
+    onLog(values, texts.join(" · "), swing);
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>) => {
     if (e.key === "Enter") { e.preventDefault(); log(); return; }
@@ -53,21 +62,22 @@ export function ValueBox({ points, unit, texts, onTexts, onLog, onShortcut, disa
 
   return (
     <form className={styles.entry} onSubmit={(e) => { e.preventDefault(); log(); }}>
+      {words === "none" ? null : <div className={styles.choices}>{CHOICES[words].map(([value, label]) => <Button key={label} size="large" disabled={disabled} onClick={() => onLog([value], label.toLowerCase())}>{label}</Button>)}</div>}
       <div className={styles.boxes}>
         {points.map((point, i) => (
           <label key={point} className={styles.box} data-wrong={wrong?.box === i}>
             {points.length > 1 ? <span className={styles.which}>{point.split(":")[1] ?? point}</span> : <span className="visually-hidden">Value read at {point}</span>}
             <input
-              ref={(el) => { boxes.current[i] = el; }} className="mono" value={texts[i] ?? ""} inputMode="decimal" autoComplete="off" spellCheck={false} maxLength={40} enterKeyHint="done"
+              ref={(el) => { boxes.current[i] = el; }} className="mono" value={texts[i] ?? ""} inputMode={words === "none" ? "decimal" : "text"} autoComplete="off" spellCheck={false} maxLength={40} enterKeyHint="done"
               aria-invalid={wrong?.box === i} aria-describedby="value-wrong" aria-label={`Value at ${point}`} onFocus={() => setCurrent(i)} onKeyDown={onKey} onChange={(e) => put(i, e.target.value)}
             />
-            <span className={styles.unit}>{unit === "V" ? "volts" : unit === "A" ? "amperes" : "ohms"}</span>
+            <span className={styles.unit}>{words === "none" ? UNITS[unit] : words === "lamp" ? "lamp" : "beeper"}</span>
           </label>
         ))}
         <Button type="primary" htmlType="submit" size="large" className={styles.log} disabled={disabled}>Log <span aria-hidden="true">⏎</span></Button>
       </div>
       <p id="value-wrong" role="alert" className={styles.wrong}>{wrong?.text ?? ""}</p>
-      {keypad ? <Keypad onKey={(k) => put(current, k === "OL" ? "OL" : `${texts[current] ?? ""}${k}`)} onErase={() => put(current, (texts[current] ?? "").slice(0, -1))} /> : null}
+      {keypad && words === "none" ? <Keypad onKey={(k) => put(current, k === "OL" ? "OL" : `${texts[current] ?? ""}${k}`)} onErase={() => put(current, (texts[current] ?? "").slice(0, -1))} /> : null}
     </form>
   );
 }

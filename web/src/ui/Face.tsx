@@ -1,6 +1,6 @@
 import { coloursAt, parseColour, type Connector, type Wiring } from "@radicula/core";
 import type { KeyboardEvent } from "react";
-import { SCREEN } from "@/ui/WireSwatch";
+import { SCREEN } from "./WireSwatch";
 
 const PITCH = 46, PAD = 20, R = 16;
 /** Cavities in rows, at most ten side by side. */
