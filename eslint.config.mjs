@@ -5,7 +5,7 @@ const require = createRequire(import.meta.url);
 const next = require("eslint-config-next");
 
 /** Folders of the core in the order they may build on each other: each imports only those before it. */
-const LAYERS = ["issues", "units", "format", "wiring", "chart", "network", "faults", "codes", "instruments", "logbook", "diagnosis", "planner", "procedures", "traces", "machine"];
+const LAYERS = ["issues", "units", "format", "wiring", "chart", "network", "calculators", "faults", "codes", "instruments", "logbook", "diagnosis", "planner", "procedures", "traces", "machine"];
 const layerRules = LAYERS.map((layer, i) => ({
   files: [`core/src/${layer}/**/*.ts`],
   rules: {

@@ -1,6 +1,6 @@
 /** The only public door of the core. The command line and the web use nothing else. */
 export { fail, issue, ok, type Issue, type Result } from "./issues/issue.js";
-export { formatQuantity, OVERLOAD, parseQuantity, type Unit } from "./units/quantity.js";
+export { formatQuantity, OVERLOAD, parsePlain, parseQuantity, type Unit } from "./units/quantity.js";
 export { parseShown, type ShownText } from "./units/shown.js";
 export { Case, CASE_FORMAT, DISTURBANCES, Entry, FINDINGS, RUNS, type Disturbance, type RunEntry, type RunName, State, type ChartStep, type CodeEntry, type Finding, type LookEntry, type SchoolEntry, type SwapEntry, type WiggleEntry, type ReadingEntry, type VerdictEntry } from "./format/case.js";
 export { Wiring, WIRING_FORMAT, KeyState, Monitor, type Caution, type Claim, type Code, type Connector, type Device, type CodeFamily, type DeviceOf, type ModulePin, type Wire } from "./format/wiring.js";
@@ -31,6 +31,7 @@ export { thingsOnTheWay } from "./wiring/shared.js";
 export { batteryVolt, type StimulusOf, type ValueKind, type ValueOf } from "./network/builder.js";
 export { compile, middle, nominalValue, type Fitted } from "./network/compile.js";
 export { filamentOf, thermistorOhm, wireOhm } from "./network/laws.js";
+export { airPressure, cableOhmPerMetre, calculate, CALCULATORS, platinumCelsius, platinumRatio, thermistorCelsius, type Calculator, type CalculatorId } from "./calculators/calculators.js";
 export { joinEdits, NO_EDIT, PLAIN, type Circuit, type Edit, type Element, type Gate, type Shunt } from "./network/element.js";
 export { analyse as analysePattern, type Pattern } from "./network/pattern.js";
 export { createSolver, openedBy, type Conditions, type Settled, type Solver } from "./network/solver.js";

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { formatQuantity, parseQuantity, parseShown } from "../src/index";
+import { formatQuantity, parsePlain, parseQuantity, parseShown } from "../src/index";
 
 const value = (text: string, unit: "V" | "Ω") => { const r = parseQuantity(text, unit); return r.ok ? r.value : r.issues[0]?.code; };
 
@@ -44,3 +44,5 @@ describe("what people type from a meter, a lamp, a beeper", () => {
     expect(parseShown("4 V - 3 Ω", "V")).toMatchObject({ ok: false });
   });
 });
+
+test.each([["2k2", 2200], ["0,75", 0.75], ["-40", -40], ["10M", 1e7], ["12 500", 12500], ["", undefined], ["abc", undefined], ["1.2k3", undefined], ["1e9", undefined]])("a bare number %s is %s", (text, value) => { if (value === undefined) expect(parsePlain(text)).toBeUndefined(); else expect(parsePlain(text)).toBeCloseTo(value, 9); });

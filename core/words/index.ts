@@ -8,3 +8,4 @@ export { CAUTION_WORDS, CHOICE_WORDS, feedText, followEnd, scanWhenText, storyTe
 export { sharedText, thingText } from "./shared.js";
 export * from "./reasons.js";
 export { DISTURBED_WORDS, MARK_WORDS, RUN_WORDS } from "./runs.js";
+export { CALCULATOR_WORDS } from "./calculators.js";

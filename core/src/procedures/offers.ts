@@ -16,7 +16,7 @@ import { fedBy } from "./series.js";
 export interface RunOffer { readonly run: RunName; readonly on: string; readonly minutes: number; /** expected drop of entropy over the suspects, bits, and its share of what is open */ readonly bits: number; readonly shareOfOpen: number }
 
 /** Suspects weaker than this are not planned for. */
-const KEEP = 0.005, WORTH_BITS = 0.05, MOST = 6;
+const KEEP = 0.005, WORTH_BITS = 0.05, MOST = 6, EACH = 2;
 
 /**
  * The runs worth their time, the most information per minute first. A run is worth what it tells apart: suspects are
@@ -64,10 +64,11 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
     const wire = wiring.wires.find((w) => (w.id ?? `${w.from}~${w.to}`) === place), at = wire && [wire.from, wire.to].find((p) => p.includes(":") && wiring.connectors.some((c) => c.id === connectorOf(p) && !barred.has(c.id)));
     if (at !== undefined && s.places.length > 0 && !offers.some((o) => o.run === "dropBySection" && o.on === at)) {
       const way = followPoint(wiring, at), things = new Set([...way.steps.map((x) => x.thing), ...way.points]);
-      offer("dropBySection", at, [connectorOf(at)], way.steps.length, (x) => touches(x, things) ?? "rest");
+      offer("dropBySection", at, [connectorOf(at)], way.steps.length, (x) => (x.shorts ? "rest" : touches(x, things) ?? "rest"));
     }
   }
-  return offers.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes).slice(0, MOST);
+  const sorted = offers.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
+  return sorted.filter((o, i) => sorted.slice(0, i).filter((x) => x.run === o.run).length < EACH).slice(0, MOST);
 }
 const entropy = (shares: readonly number[]) => shares.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
 

@@ -65,3 +65,10 @@ function significant(value: number): string {
   const magnitude = Math.abs(value);
   return value.toFixed(magnitude >= 99.95 ? 0 : magnitude >= 9.995 ? 1 : 2);
 }
+
+/** A bare number as people type it, with a comma or a prefix where they like: `2k2`, `0,75`, `-40`, `10M`. @returns undefined where it is none */
+export function parsePlain(text: string): number | undefined {
+  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([µμmkKMG])?(\d+)?$/.exec(text.trim().replace(/[−–]/g, "-").replace(/\s+/g, ""));
+  if (!m || (m[2] === "" && m[3] === undefined) || (m[5] !== undefined && (m[4] === undefined || m[3] !== undefined))) return undefined;
+  return Number(`${m[1]}${m[2] || "0"}.${m[3] ?? m[5] ?? "0"}`) * (m[4] === undefined ? 1 : PREFIX[m[4]] ?? 1);
+}

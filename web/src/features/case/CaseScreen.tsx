@@ -4,7 +4,7 @@ import { CAUTION_WORDS, Instructor, issueText, Namer, sharedText, type Danger } 
 import { Button, Dropdown, Segmented } from "antd";
 import dynamic from "next/dynamic";
 import Link from "next/link";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import type { Job } from "@/server/repo/jobs";
 import { Logo } from "@/ui/Logo";
@@ -37,6 +37,7 @@ import { useAnalysis } from "./useAnalysis";
 import { usePerson } from "./usePerson";
 import { useLogbook } from "./useLogbook";
 import { Verdict } from "./Verdict";
+import { inSheet } from "@/ui/focus";
 import { capital } from "@/ui/text";
 
 const PREFETCH_MS = 250;
@@ -50,12 +51,13 @@ const RunSheet = dynamic(() => import("./runs/RunSheet").then((m) => m.RunSheet)
 const DisturbedSheet = dynamic(() => import("./disturbed/DisturbedList").then((m) => m.DisturbedSheet), { ssr: false });
 const MeterSheet = dynamic(() => import("./meter/MeterSheet").then((m) => m.MeterSheet), { ssr: false });
 const WatchSheet = dynamic(() => import("./watch/WatchSheet").then((m) => m.WatchSheet), { ssr: false });
+const SumSheet = dynamic(() => import("./reading/SumSheet").then((m) => m.SumSheet), { ssr: false });
 const HandsBusy = dynamic(() => import("./reading/HandsBusy").then((m) => m.HandsBusy), { ssr: false });
 const SharedMatrix = dynamic(() => import("./matrix/SharedMatrix").then((m) => m.SharedMatrix), { ssr: false });
 
 interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
 type View = "map" | "shared" | "course";
-export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "chart" | "help" | "runs" | "disturbed" | "meter" | "watch" | undefined;
+export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "chart" | "help" | "runs" | "disturbed" | "meter" | "watch" | "sums" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
 export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Props) {
@@ -143,9 +145,12 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       return ((await response.json()) as { id?: string }).id;
     } catch { return undefined; }
   };
+  const keys = useRef<((key: string) => boolean) | undefined>(undefined);
   const lastUndoable = lines.find((l) => l.canUndo)?.number;
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
+      // keys work wherever the focus is, but for what takes text or is over the page
+      if (!e.ctrlKey && !e.metaKey && !e.altKey && e.target === document.body && !inSheet() && keys.current?.(e.key)) { e.preventDefault(); return; }
       if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== "z" || e.shiftKey) return;
       if (e.target instanceof HTMLInputElement && e.target.value !== "") return;
       e.preventDefault();
@@ -156,11 +161,12 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   }, [lastUndoable, undo]);
   const why = () => document.querySelector<HTMLButtonElement>("[aria-label='Suspects'] button")?.click();
   const shortcut = (key: string): boolean => {
-    const actions: Readonly<Record<string, () => void>> = { x: () => setAside("cannotReach"), t: () => { setPoint(undefined); setSheet("other"); }, r: () => setSheet("runs"), d: () => setSheet("disturbed"), b: () => setSheet("meter"), p: () => setSheet("watch"), w: why, f: () => setBig((b) => !b), "?": () => setSheet("help"), s: () => document.getElementById(METER_BUTTON)?.click(), c: () => setSheet("codes"), i: () => setSheet("intake"), v: () => setSheet("seen") };
+    const actions: Readonly<Record<string, () => void>> = { x: () => setAside("cannotReach"), t: () => { setPoint(undefined); setSheet("other"); }, r: () => setSheet("runs"), d: () => setSheet("disturbed"), b: () => setSheet("meter"), p: () => setSheet("watch"), k: () => setSheet("sums"), w: why, f: () => setBig((b) => !b), "?": () => setSheet("help"), s: () => document.getElementById(METER_BUTTON)?.click(), c: () => setSheet("codes"), i: () => setSheet("intake"), v: () => setSheet("seen") };
     const action = actions[key.toLowerCase()];
     action?.();
     return action !== undefined;
   };
+  useEffect(() => { keys.current = big ? undefined : shortcut; });
 
   const folded = analysis?.folded;
   const set = useMemo(() => folded?.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry) ?? [], [folded]);
@@ -197,7 +203,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
     jobId: job.id, wiring, candidate: c, recommendation, dangers, acknowledged, confirming: analysis?.stage === "confirming", suspects: analysis?.suspects ?? [], namer, instructor, practice: job.practice, keypad, texts,
     from: { planned: planned !== undefined, label: other?.reading ? (other.reading.corrects ? `Instead of entry ${other.reading.corrects}` : "Another reading") : planned ? (analysis?.stage === "confirming" ? "Confirm" : "Next reading") : "Next step of the run" },
     onAcknowledge: (list: readonly Danger[]) => append([{ type: "acknowledged", at: now(), cautions: [...list] }]),
-    onTexts: (t: string[]) => { if (!other && planned) setOther({ offered: planned.candidate.id }); setTexts(t); }, onLog, onAnswer, onPhoto: job.library ? keepPhoto : undefined, onSetAside: setAside, onOther: () => { setPoint(undefined); setSheet("other"); }, onWhy: why, onShortcut: shortcut,
+    onTexts: (t: string[]) => { if (!other && planned) setOther({ offered: planned.candidate.id }); setTexts(t); }, onLog, onAnswer, onPhoto: job.library ? keepPhoto : undefined, onSetAside: setAside, onSum: () => setSheet("sums"), onOther: () => { setPoint(undefined); setSheet("other"); }, onWhy: why, onShortcut: shortcut,
   });
   const logVerdict = () => { if (analysis && leader) append([verdictEntry(leader, capital(namer.suspect(leader).title), analysis.suspects, analysis.engine, now())]); };
 
@@ -256,6 +262,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {opened.has("disturbed") ? <DisturbedSheet open={sheet === "disturbed"} wiring={wiring} namer={namer} list={open} onLog={append} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("meter") ? <MeterSheet open={sheet === "meter"} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("watch") ? <WatchSheet open={sheet === "watch"} jobId={job.id} wiring={wiring} namer={namer} instructor={instructor} practice={job.practice} candidate={watched} places={places} onLog={(entries) => { append(folded?.run?.entry.run === "wiggle" ? [...entries, { type: "run", at: now(), run: "wiggle", on: folded.run.entry.on, event: "finished" }] : entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("sums") ? <SumSheet open={sheet === "sums"} wiring={wiring} candidate={candidate} onClose={() => setSheet(undefined)} /> : null}
       {big && candidate && folded && !ended ? <HandsBusy candidate={candidate} instructor={instructor} dangers={dangers} onClose={() => setBig(false)}><NextReading {...cardProps(candidate, folded.acknowledged)} bare /></HandsBusy> : null}
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>

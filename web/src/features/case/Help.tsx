@@ -4,7 +4,7 @@ import styles from "./Case.module.css";
 
 const KEYS: readonly (readonly [string, string])[] = [
   ["Enter", "log the value"], ["0.15 · 12,4 · 150m · 10k2 · OL · 4.2–4.9", "how values may be typed"], ["X", "can’t do this one: the next comes"], ["T", "took another reading"], ["W", "why: open the leading suspect’s reasons"],
-  ["R", "guided runs"], ["P", "move one place at a time, with a tone"], ["D", "what is not as it was found"], ["B", "is the meter right?"], ["S", "simulated meter: put the leads on"], ["F", "hands busy: one line at a time, legible from two metres"], ["C", "scan: type or paste codes"], ["I", "intake: what the customer says, what was done before"], ["V", "what stands on the machine: colours, cavities, part number"], ["Ctrl Z", "undo the last entry"], ["?", "this sheet"],
+  ["R", "guided runs"], ["P", "move one place at a time, with a tone"], ["D", "what is not as it was found"], ["B", "is the meter right?"], ["K", "work it out: the calculators"], ["S", "simulated meter: put the leads on"], ["F", "hands busy: one line at a time, legible from two metres"], ["C", "scan: type or paste codes"], ["I", "intake: what the customer says, what was done before"], ["V", "what stands on the machine: colours, cavities, part number"], ["Ctrl Z", "undo the last entry"], ["?", "this sheet"],
 ];
 
 export function Help({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {

@@ -26,12 +26,15 @@ export class LogbookSync {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private poll: ReturnType<typeof setInterval> | undefined;
 
-  /** @param onGivenBack gets the entries that the database refused */
-  constructor(private readonly jobId: string, initial: readonly EntryT[], private readonly onGivenBack: (entries: readonly EntryT[]) => void) {
+  private onGivenBack: (entries: readonly EntryT[]) => void = () => undefined;
+
+  constructor(private readonly jobId: string, initial: readonly EntryT[]) {
     this.book = { saved: initial, queue: [], state: { status: "saved" } };
   }
   readonly snapshot = (): Book => this.book;
   readonly subscribe = (listener: () => void): (() => void) => { this.listeners.add(listener); return () => this.listeners.delete(listener); };
+  /** @param giveBack gets the entries that the database refused */
+  onRefused(giveBack: (entries: readonly EntryT[]) => void): void { this.onGivenBack = giveBack; }
   private change(part: Partial<Book>): void { this.book = { ...this.book, ...part }; this.listeners.forEach((l) => l()); }
 
   /** Begins to send what an earlier visit could not, and to listen. @returns what ends it */

@@ -1,6 +1,6 @@
 "use client";
 import type { Entry } from "@radicula/core";
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { LogbookSync, type SaveState } from "./logbookSync";
 
 export interface Logbook {
@@ -15,9 +15,8 @@ export interface Logbook {
 
 /** The logbook of one job in this window. @param onGivenBack gets the entries that the database refused */
 export function useLogbook(jobId: string, initial: readonly Entry[], onGivenBack: (entries: readonly Entry[]) => void): Logbook {
-  const giveBack = useRef(onGivenBack);
-  useEffect(() => { giveBack.current = onGivenBack; });
-  const [sync] = useState(() => new LogbookSync(jobId, initial, (entries) => giveBack.current(entries)));
+  const [sync] = useState(() => new LogbookSync(jobId, initial));
+  useEffect(() => sync.onRefused(onGivenBack), [sync, onGivenBack]);
   useEffect(() => sync.start(), [sync]);
   const book = useSyncExternalStore(sync.subscribe, sync.snapshot, sync.snapshot);
   const entries = useMemo(() => (book.queue.length ? [...book.saved, ...book.queue.flatMap((b) => b.entries)] : book.saved), [book]);

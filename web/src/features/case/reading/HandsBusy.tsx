@@ -34,9 +34,11 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
   return (
     <div ref={root} className={styles.over} role="dialog" aria-modal="true" aria-label="Hands busy" tabIndex={-1} onKeyDown={onKey} onClick={(e) => { if (!last && !(e.target as HTMLElement).closest("button, input, label")) go(1); }}>
       <div className={styles.top}><span className="mono">{line + 1} / {lines.length}</span><label><Switch size="small" checked={speaks} onChange={(v) => { setSpeaks(v); localStorage.setItem(SPEAKS, v ? "yes" : "no"); }} aria-label="Read aloud" /> read aloud</label><Button onClick={onClose}>Back to the map</Button></div>
-      <p className={styles.what}>{here.what}</p>
-      <p className={styles.text} aria-live="polite">{here.text}</p>
-      {last ? <div className={styles.answer}>{children}</div> : <p className={styles.hint}>tap, or any of Space, Enter, →</p>}
+      <ol className={styles.lines}>
+        {lines.map((l, i) => <li key={i} data-here={i === line} aria-current={i === line ? "step" : undefined}><span>{l.what}</span><b>{l.text}</b></li>)}
+      </ol>
+      <p className="visually-hidden" aria-live="polite">{here.what}: {here.text}</p>
+      {last ? <div className={styles.answer}>{children}</div> : <p className={styles.hint}>tap, or Space, for the next line</p>}
     </div>
   );
 }

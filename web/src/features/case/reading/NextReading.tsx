@@ -38,6 +38,7 @@ interface Props {
   readonly onAnswer: (yes: boolean, found: readonly Finding[], photo: string | undefined) => void;
   readonly onPhoto: ((file: File) => Promise<string | undefined>) | undefined;
   readonly onSetAside: (reason: "cannotReach" | "noTool") => void;
+  readonly onSum: () => void;
   readonly onOther: () => void;
   readonly onWhy: () => void;
   readonly onShortcut: (key: string) => boolean;
@@ -71,7 +72,7 @@ export function NextReading(p: Props) {
       {instruction.cautions.length + p.dangers.length ? <p className={styles.cautions}>{[...p.dangers, ...instruction.cautions].join(" ")}</p> : null}
       {ahead.length ? <Acknowledge key={`ahead ${candidate.id}`} onUnderstood={() => p.onAcknowledge(ahead)} onShortcut={p.onShortcut} /> : (
         <>
-          <div className={styles.where2}>
+          <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
             <dl className={styles.how}>
               <dt>State</dt><dd>{instruction.state}</dd>
               {instruction.red.map((lead, i) => (
@@ -95,6 +96,7 @@ export function NextReading(p: Props) {
         <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>Can’t reach it</button>
         {asked || candidate.instrument === "voltmeter" ? null : <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>No such tool</button>}
         {asked || ahead.length ? null : <button type="button" className="link" aria-expanded={taken.open} onClick={() => setHow({ ...taken, open: !taken.open })}>Taken otherwise</button>}
+        {asked ? null : <button type="button" className="link" onClick={p.onSum}>Work it out</button>}
         <button type="button" className="link" onClick={p.onOther}>Took another reading</button>
       </div>
     </section>
