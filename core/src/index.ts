@@ -83,6 +83,7 @@ export { fedBy } from "./procedures/series.js";
 export { fisherAtLeast, wiggleVerdict, type WiggleSample, type WiggleVerdict } from "./procedures/wiggle.js";
 export { generateHarness, type HarnessOptions } from "./machine/harness.js";
 export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./machine/simulated.js";
+export { hideFaults } from "./machine/hide.js";
 export { signOf } from "./machine/signs.js";
 export { observe, type Observed } from "./machine/observe.js";
 export { recordAnswer, recordChanges, recordReading, type ReadingMore } from "./planner/record.js";

@@ -4,6 +4,7 @@ import { ThemeToggle } from "@/ui/ThemeToggle";
 import Link from "next/link";
 import styles from "./Board.module.css";
 import { Importer } from "./Importer";
+import { Practise } from "./Practise";
 import { NewJob, type WiringChoice } from "./NewJob";
 import { waitsFor } from "./waitsFor";
 
@@ -13,12 +14,12 @@ export function Board({ jobs, wirings }: { readonly jobs: readonly JobSummary[];
     <div className={styles.page}>
       <header className={styles.head}>
         <span className={styles.brand}><Logo /> radicula</span>
-        <nav className={styles.nav}><b aria-current="page">Jobs</b><Link href="/wirings">Wirings</Link><ThemeToggle /></nav>
+        <nav className={styles.nav}><b aria-current="page">Jobs</b><Link href="/wirings">Wirings</Link><Link href="/calculators">Calculators</Link><ThemeToggle /></nav>
       </header>
       <main className={styles.main}>
         <div className={styles.title}>
           <h1>Jobs</h1>
-          <span className={styles.actions}><Importer /><NewJob wirings={wirings} /></span>
+          <span className={styles.actions}><Importer /><Practise wirings={wirings} /><NewJob wirings={wirings} /></span>
         </div>
         {jobs.length === 0 ? <p className={styles.empty}>No jobs yet. Start one with what the customer says, or open a file.</p> : (
           <ul className={styles.list}>

@@ -1,5 +1,5 @@
 "use client";
-import { Intake, recordAnswer, recordReading, sharedMatrix, subjectsOf, withScannedCodes, type Candidate, type Entry, type Finding, type Recommendation, type RunName } from "@radicula/core";
+import { Intake, isPoint, recordAnswer, recordReading, sharedMatrix, subjectsOf, withScannedCodes, type Candidate, type Entry, type Finding, type Recommendation, type RunName } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, issueText, Namer, sharedText, type Danger } from "@radicula/core/words";
 import { Button, Dropdown, Segmented } from "antd";
 import dynamic from "next/dynamic";
@@ -28,6 +28,8 @@ import type { Shown } from "./reading/ValueBox";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { Remarks } from "./Remarks";
 import { RunPanel } from "./runs/RunPanel";
+import { scanSimulated } from "./scan/simulated";
+import { BenchSheet } from "../bench/BenchSheet";
 import { SavedWord, SaveNote } from "./SaveNote";
 import { ChartSheet } from "./schools/ChartSheet";
 import { SchoolSwitch } from "./schools/SchoolSwitch";
@@ -57,7 +59,7 @@ const SharedMatrix = dynamic(() => import("./matrix/SharedMatrix").then((m) => m
 
 interface Props { readonly job: Job; readonly initialEntries: readonly Entry[]; readonly initialMap: Maps; readonly sheet?: Sheet }
 type View = "map" | "shared" | "course";
-export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "chart" | "help" | "runs" | "disturbed" | "meter" | "watch" | "sums" | undefined;
+export type Sheet = "other" | "codes" | "name" | "intake" | "seen" | "chart" | "help" | "runs" | "disturbed" | "meter" | "watch" | "sums" | "bench" | undefined;
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
 export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Props) {
@@ -110,6 +112,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   }, [log, person]);
   const now = () => new Date().toISOString();
   const undo = useCallback((target: number, note?: string) => append([{ type: "undo", at: now(), target, ...(note ? { note } : {}) }]), [append]);
+  const onPoint = useCallback((at: string) => { if (isPoint(wiring, at)) { setPoint(at); setSheet("other"); } }, [wiring]);
   const setAside = (reason: "cannotReach" | "noTool") => {
     if (other?.reading) { setOther(undefined); setTexts([]); } else if (candidate) append([{ type: "setAside", at: now(), candidate: candidate.id, reason }]);
   };
@@ -219,6 +222,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
           <Dropdown trigger={["click"]} menu={{ items: [
             { key: "runs", label: "Guided runs", onClick: () => setSheet("runs") }, { key: "watch", label: "Move one place at a time", onClick: () => setSheet("watch") }, { key: "disturbed", label: open.length ? `Not as it was found (${open.length})` : "Not as it was found", onClick: () => setSheet("disturbed") }, { key: "meter", label: "Is the meter right?", onClick: () => setSheet("meter") },
             { key: "seen", label: "Seen on the machine", onClick: () => setSheet("seen") }, { key: "other", label: "Another reading", onClick: () => { setPoint(undefined); setSheet("other"); } }, { key: "calculators", label: <Link href="/calculators" target="_blank">Calculators</Link> },
+            { key: "bench", label: "Put this machine on the bench", onClick: () => setSheet("bench") },
             { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>Save the job, JSON</a> }, { key: "zip", label: <a href={`/api/jobs/${job.id}/export?as=zip`}>Save the job with photos, zip</a> },
           ] }}><Button type="text">More</Button></Dropdown>
           <Button type="text" onClick={() => setSheet("help")} aria-label="Keys and help">?</Button>
@@ -233,7 +237,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       <main className={styles.main} aria-busy={working}>
         <div className={styles.map}>
           <div className={styles.mapHead}><Segmented<View> size="small" value={view} onChange={(v) => setView(v)} options={[{ value: "map", label: "Root map" }, { value: "shared", label: "What they share" }, { value: "course", label: "Suspicion over time" }]} /> <span className="muted">{view === "course" ? "after each entry of the logbook" : view === "shared" ? "from the drawing alone, before any voltage is known" : matrix.coded.length && !folded?.readings.length ? sharedText(matrix) : "codes above, what they share below; thicker means more suspicion"}</span></div>
-          {view === "map" ? <RootMap map={map} analysis={analysis} next={candidate && !ended ? candidate.points : []} unplugged={analysis?.folded.state.unplugged ?? []} />
+          {view === "map" ? <RootMap map={map} analysis={analysis} next={candidate && !ended ? candidate.points : []} unplugged={analysis?.folded.state.unplugged ?? []} onPoint={onPoint} />
             : view === "course" ? <Course suspects={analysis?.suspects ?? []} entries={log.entries.length} courseOf={courseOf} namer={namer} />
             : <SharedMatrix matrix={matrix} unnamed={unnamed.map((s) => s.code)} onName={() => setSheet("name")} namer={namer} />}
         </div>
@@ -253,7 +257,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
         <div className={styles.log}><Logbook lines={lines} entries={log.entries} namer={namer} onUndo={undo} onCorrect={correct} csv={`/api/jobs/${job.id}/export?as=csv`} person={person} onPerson={setPerson} /></div>
       </main>
       <OtherReading open={sheet === "other"} point={point} now={folded?.state} wiring={wiring} namer={namer} instructor={instructor} offered={analysis?.next.filter((n) => n.candidate.id !== candidate?.id).slice(0, 5).map((n) => n.candidate) ?? []} onChoose={(chosen) => { setOther(chosen); setTexts([]); setSheet(undefined); }} onClose={() => setSheet(undefined)} />
-      {folded && opened.has("codes") ? <ScanSheet open={sheet === "codes"} wiring={wiring} folded={folded} workbench={workbench} unkept={unkept - kept} onKeep={() => void keepCodes()} onLog={(entries) => { append(entries); if (entries[0]?.type !== "cleared") setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {folded && opened.has("codes") ? <ScanSheet open={sheet === "codes"} wiring={wiring} onSimulated={job.practice ? (when) => scanSimulated(job.id, when) : undefined} folded={folded} workbench={workbench} unkept={unkept - kept} onKeep={() => void keepCodes()} onLog={(entries) => { append(entries); if (entries[0]?.type !== "cleared") setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {folded && opened.has("intake") ? <IntakeSheet open={sheet === "intake"} wiring={wiring} intake={intake} feedsOf={feedsOf} onLog={(i) => { append([{ type: "intake", at: now(), intake: i }]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {folded && opened.has("name") ? <NameCodes open={sheet === "name"} wiring={wiring} unnamed={unnamed} scans={folded.scans} onLog={(entries) => { append(entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("seen") ? <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
@@ -263,6 +267,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {opened.has("meter") ? <MeterSheet open={sheet === "meter"} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("watch") ? <WatchSheet open={sheet === "watch"} jobId={job.id} wiring={wiring} namer={namer} instructor={instructor} practice={job.practice} candidate={watched} places={places} onLog={(entries) => { append(folded?.run?.entry.run === "wiggle" ? [...entries, { type: "run", at: now(), run: "wiggle", on: folded.run.entry.on, event: "finished" }] : entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("sums") ? <SumSheet open={sheet === "sums"} wiring={wiring} candidate={candidate} onClose={() => setSheet(undefined)} /> : null}
+      <BenchSheet open={sheet === "bench"} job={job.id} onClose={() => setSheet(undefined)} />
       {big && candidate && folded && !ended ? <HandsBusy candidate={candidate} instructor={instructor} dangers={dangers} onClose={() => setBig(false)}><NextReading {...cardProps(candidate, folded.acknowledged)} bare /></HandsBusy> : null}
       <Help open={sheet === "help"} onClose={() => setSheet(undefined)} />
       <span hidden data-testid="update-ms" data-working={working}>{Math.round(ms)}</span>

@@ -1,12 +1,12 @@
 import { and, asc, eq, gt, max, sql } from "drizzle-orm";
-import { checkEntries, Entry, fail, fold, issue, readEntries, readWiring, type Case, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
+import { checkEntries, Entry, fail, fold, issue, readEntries, readWiring, type Case, type Disturbance, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { entries, jobs, revisions, wirings } from "../db/schema";
 import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
-const HiddenFault = { fault: z.string(), ohm: z.number().positive().nullable() };
+const HiddenFault = { fault: z.string(), ohm: z.number().nullable() };
 /** What is wrong with the simulated machine of a practice job; `presence` where it comes and goes, `mistaken` where the drawing names the wrong connector. */
 export const Hidden = z.object({
   ...HiddenFault, seed: z.number().int(), also: z.array(z.object(HiddenFault)).max(4).optional(),
@@ -34,7 +34,8 @@ export interface JobSummary {
   readonly codes: readonly string[];
   readonly readings: number;
   readonly verdict: string | null;
-  readonly disturbed: readonly string[];
+  /** what is not as it was found */
+  readonly open: readonly { readonly thing: string; readonly how: Disturbance }[];
   readonly lastAt: string | null;
 }
 export const JobId = z.uuid();
@@ -49,7 +50,7 @@ export async function listJobs(): Promise<JobSummary[]> {
     return {
       id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, practice: row.hidden !== null, createdAt: row.createdAt.toISOString(),
       codes: folded.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry.code), readings: folded.readings.length,
-      verdict: folded.verdict?.entry.text ?? null, disturbed: folded.disturbed, lastAt: list.at(-1)?.at ?? null,
+      verdict: folded.verdict?.entry.text ?? null, open: folded.open.map(({ thing, how }) => ({ thing, how })), lastAt: list.at(-1)?.at ?? null,
     };
   });
 }

@@ -15,13 +15,17 @@ interface Props {
   /** where the red lead goes next */
   readonly next: readonly string[];
   readonly unplugged: readonly string[];
+  /** a cavity, splice or part tapped: a lead goes there */
+  readonly onPoint?: ((point: string) => void) | undefined;
 }
+/** How near a finger must come to a pin, in the map's own units. */
+const TAP = 15;
 const NOTHING: MapSuspicion = { through: new Map(), on: new Map() };
 /** Suspicion below this is not worth ink. */
 const SEEN = 0.02;
 
 /** Codes above, what they share below; thicker means more suspicion passes through. */
-export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }: Props) {
+export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, onPoint }: Props) {
   const suspicion = useMemo(() => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING), [map, analysis]);
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
@@ -37,6 +41,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged }:
         {map.nodes.map((n) => <Node key={n.id} node={n} nodes={map.nodes} told={pills.some((p) => p.key === n.id)} suspicion={suspicion} next={next} unplugged={unplugged} />)}
         {pills.map((p) => <Pill key={p.key} x={p.x} y={p.y} share={p.share} />)}
         <Readings tags={tags} />
+        {onPoint ? <g aria-hidden="true">{map.nodes.flatMap((n) => portsOf(n).slice(0, n.type === "part" ? 1 : undefined).map((p) => <circle key={p.point} cx={p.cx} cy={p.cy} r={TAP} className={styles.tap} onClick={() => onPoint(p.point)}><title>Put a lead on {p.point}</title></circle>))}</g> : null}
       </svg>
       <figcaption className={styles.caption}>{captionOf(map)}</figcaption>
     </figure>

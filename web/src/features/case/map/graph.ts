@@ -158,7 +158,7 @@ class MapBuilder {
   private make(id: string, end: string) {
     if (id.startsWith("module ")) {
       const d = this.index.devices.get(id.slice("module ".length));
-      this.add(id, { type: "module", thing: d?.id ?? id, title: `${sentence(d?.name ?? "module")} ${d?.id ?? ""}`, detail: d?.place ?? "", codes: [], width: 200, height: 72 });
+      this.add(id, { type: "module", thing: d?.id ?? id, title: `${sentence(d?.name ?? "module")} ${d?.id ?? ""}`, detail: d?.place ?? "", codes: [], width: 200, height: 88 });
     } else if (id.startsWith("inline ")) {
       const connector = end.slice(0, end.indexOf(":"));
       const cavity = id.slice(`inline ${connector}:`.length);

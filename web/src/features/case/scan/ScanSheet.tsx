@@ -21,6 +21,8 @@ const LEAST_MODULES = 2;
 interface Props {
   readonly open: boolean;
   readonly wiring: Wiring;
+  /** scans the simulated machine of a practice job; undefined on a real one */
+  readonly onSimulated?: ((when: When) => Promise<string | undefined>) | undefined;
   readonly folded: Pick<Folded, "scans" | "disturbedSinceClear">;
   readonly workbench: string | undefined;
   /** codes that scans gave and the library's wiring does not list yet; 0 where there is none to keep them with */
@@ -35,7 +37,7 @@ export function ScanSheet(p: Props) {
   return <Sheet open={p.open} onClose={p.onClose} title="Scan" width={860}><Body {...p} /></Sheet>;
 }
 
-function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
+function Body({ wiring, onSimulated, folded, workbench, unkept, onLog, onKeep }: Props) {
   const [text, setText] = useState("");
   const [when, setWhen] = useState<When>(folded.scans.length ? "afterClear" : "before");
   const [meant, setMeant] = useState<string | undefined>(undefined);
@@ -80,6 +82,7 @@ function Body({ wiring, folded, workbench, unkept, onLog, onKeep }: Props) {
                 <div className={styles.when} role="radiogroup" aria-label="When the scan was taken">{WHENS.map((w) => <label key={w} data-chosen={w === when}><input type="radio" name="when" className="visually-hidden" checked={w === when} onChange={() => setWhen(w)} />{scanWhenText[w]}</label>)}</div>
         {folded.scans.length ? <button type="button" className="link" onClick={() => onLog([{ type: "cleared", at: new Date().toISOString() }])}>Codes were cleared just now</button> : null}
       </div>
+      {onSimulated ? <p className={styles.keep}>This machine is simulated. <button type="button" className="link" onClick={() => void onSimulated(when).then((list) => { if (list !== undefined) { setText(list); setModules(units.map((u) => u.value)); area.current?.focus(); } })}>Scan it</button></p> : null}
       <div className={styles.paste}>
         <textarea ref={area} autoFocus className="mono" aria-label="Codes, typed or pasted" rows={Math.min(8, Math.max(3, text.split("\n").length + 1))} value={text} spellCheck={false} placeholder={"P0642 active\nor a whole list, table, or hex reply from the scan tool"} onChange={(e) => { setText(e.target.value); setCaret(e.target.selectionStart); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart)} onKeyDown={onKey} />
         <p className={styles.offered} aria-live="polite">{offered.map((c, i) => <button key={c.code} type="button" tabIndex={-1} onClick={() => take(c.code)}><b className="mono">{c.code}</b> {c.title}{i === 0 ? <kbd>Tab</kbd> : null}</button>)}</p>
