@@ -76,7 +76,7 @@ export { expectedCost, greedy, optimal, rollout, type Decision } from "./planner
 export { type Economics } from "./planner/economics.js";
 export { type Answer } from "./planner/information.js";
 export { runView, type RunView, type TakenStep } from "./procedures/run.js";
-export { runOffers, runPlaces, type RunOffer } from "./procedures/offers.js";
+export { runOffers, runPlaces, watchPoint, type RunOffer } from "./procedures/offers.js";
 export { type Finding as RunFinding, type Mark } from "./procedures/script.js";
 export { benchValues, type BenchValue } from "./procedures/parts.js";
 export { fedBy } from "./procedures/series.js";

@@ -72,6 +72,32 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
 }
 const entropy = (shares: readonly number[]) => shares.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
 
+/**
+ * The value to watch while places are moved: the point where what leads differs most from a healthy machine, all plugged,
+ * key on. Suspects count by their shares; the module's own value where it shows as much, since nothing need be probed.
+ */
+export function watchPoint(predictor: Predictor, analysis: Analysis): { readonly instrument: "voltmeter" | "scanTool"; readonly point: string } | undefined {
+  const state = { key: "on" as const, unplugged: [] }, live = analysis.suspects.flatMap((s) => (s.type === "fault" ? s.members.slice(0, 2).map((m) => ({ h: m.hypothesis, share: s.share / Math.min(2, s.members.length) })) : [])).slice(0, 12);
+  if (live.length === 0) return undefined;
+  const barred = barredConnectors(predictor.wiring), backProbed = new Set(predictor.wiring.connectors.filter((c) => c.backProbe && !barred.has(c.id)).map((c) => c.id));
+  let best: { instrument: "voltmeter" | "scanTool"; point: string; worth: number } | undefined;
+  for (const instrument of ["voltmeter", "scanTool"] as const) {
+    const healthy = predictor.predict(0, state, instrument);
+    const faulty = live.map(({ h, share }) => ({ rows: predictor.predict(h, state, instrument), share, samples: predictor.hypotheses[h]!.samples }));
+    const points = instrument === "scanTool" ? predictor.wiring.devices.flatMap((d) => (d.kind === "module" ? d.pins.filter((p) => p.role === "input").map((p) => p.at) : [])) : predictor.wiring.connectors.flatMap((c) => (backProbed.has(c.id) ? c.cavities.flatMap((x) => (c.inline ? [`${c.id}:${x}.a`, `${c.id}:${x}.b`] : [`${c.id}:${x}`])) : []));
+    for (const point of points) {
+      const at = predictor.placeOf(instrument, point);
+      if (at === undefined) continue;
+      const still = healthy[0]![at]!;
+      const worth = faulty.reduce((sum, { rows, share, samples }) => { const v = rows[Math.floor(samples / 2)]?.[at] ?? NaN; return sum + (Number.isNaN(v) || Number.isNaN(still) ? 0 : share * Math.min(1, Math.abs(v - still))); }, 0) * (instrument === "scanTool" ? SCAN_EASE : 1);
+      if (!best || worth > best.worth) best = { instrument, point, worth };
+    }
+  }
+  return best && best.worth > 0.01 ? { instrument: best.instrument, point: best.point } : undefined;
+}
+/** A value in the scan tool needs no hand at the harness. */
+const SCAN_EASE = 1.15;
+
 /** The places a run can be begun at, by hand. */
 export function runPlaces(wiring: Wiring, run: RunName): string[] {
   const nets = findNets(wiring), barred = barredConnectors(wiring);

@@ -1,4 +1,4 @@
-import { analyse, circumstances, courseOf, Predictor, runOffers, runView, thinkAhead, weighCandidate, type Analysis, type Candidate, type Recommendation, type RunOffer, type RunView, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
+import { analyse, circumstances, courseOf, Predictor, runOffers, runView, thinkAhead, watchPoint, weighCandidate, type Analysis, type Candidate, type Recommendation, type RunOffer, type RunView, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
 
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
@@ -32,6 +32,8 @@ const api = {
   },
   /** Where the open guided run stands, at once: it needs no ranking. */
   run(entries: readonly Entry[]): RunView | undefined { return predictor ? runView(predictor, entries) : undefined; },
+  /** The value to watch while places are moved. */
+  watch(entries: readonly Entry[]): ReturnType<typeof watchPoint> { return predictor ? watchPoint(predictor, analyse(predictor, entries, { quick: true })) : undefined; },
   /** What the answers to a step of a run, or to a reading of one's own, would mean. */
   weigh(entries: readonly Entry[], candidate: Candidate): Recommendation | undefined { return predictor ? weighCandidate(predictor, entries, candidate) : undefined; },
   /** How suspicion on some places went, entry by entry. */

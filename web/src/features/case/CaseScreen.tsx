@@ -74,7 +74,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   };
   const log = useLogbook(job.id, initialEntries, takeBack);
   const wiring = useWiring(job.wiring, log.entries);
-  const { analysis, ms, working, failed, feedsOf, courseOf, weigh, run, offers } = useAnalysis(wiring, log.entries);
+  const { analysis, ms, working, failed, feedsOf, courseOf, weigh, watch, run, offers } = useAnalysis(wiring, log.entries);
   const [person, setPerson] = usePerson();
   // a run can wait while something else is read
   const [waitingRun, setWaitingRun] = useState<number | undefined>(undefined);
@@ -127,7 +127,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const begin = (name: RunName, on: string) => {
     append([{ type: "run", at: now(), run: name, on, event: "begun" }]);
     setWaitingRun(undefined);
-    if (name === "wiggle") { setPoint(on); setSheet("watch"); } else setSheet(undefined);
+    setSheet(name === "wiggle" ? "watch" : undefined);
   };
   const endRun = (finished: boolean) => {
     if (!run) return;
@@ -196,8 +196,6 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const open = folded?.open ?? [];
   const remarks = analysis?.remarks.filter((r) => r.code !== "remark.meter-not-proven") ?? [];
   const unproven = analysis?.remarks.some((r) => r.code === "remark.meter-not-proven") ?? false;
-  // the value worth watching while places are moved: what was asked for by hand, or the card's own where it is a live one
-  const watched: Candidate | undefined = point !== undefined ? candidateOf({ instrument: "voltmeter", points: [point], state: { key: "on", unplugged: [] } }, folded?.state) : candidate && (candidate.instrument === "voltmeter" || candidate.instrument === "scanTool") ? candidate : analysis?.next.find((n) => n.candidate.instrument === "voltmeter")?.candidate;
   const ended = analysis && !other?.reading && !running?.next && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
   const dangers = folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? [];
   // places worth moving: connectors of the strongest suspects
@@ -265,7 +263,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {opened.has("runs") ? <RunSheet open={sheet === "runs"} wiring={wiring} namer={namer} offers={offers} onBegin={begin} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("disturbed") ? <DisturbedSheet open={sheet === "disturbed"} wiring={wiring} namer={namer} list={open} onLog={append} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("meter") ? <MeterSheet open={sheet === "meter"} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
-      {opened.has("watch") ? <WatchSheet open={sheet === "watch"} jobId={job.id} wiring={wiring} namer={namer} instructor={instructor} practice={job.practice} candidate={watched} places={places} onLog={(entries) => { append(folded?.run?.entry.run === "wiggle" ? [...entries, { type: "run", at: now(), run: "wiggle", on: folded.run.entry.on, event: "finished" }] : entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("watch") ? <WatchSheet open={sheet === "watch"} jobId={job.id} wiring={wiring} namer={namer} instructor={instructor} practice={job.practice} asked={folded?.run?.entry.run === "wiggle" ? folded.run.entry.on : undefined} best={watch} places={places} onLog={(entries) => { append(folded?.run?.entry.run === "wiggle" ? [...entries, { type: "run", at: now(), run: "wiggle", on: folded.run.entry.on, event: "finished" }] : entries); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("sums") ? <SumSheet open={sheet === "sums"} wiring={wiring} candidate={candidate} onClose={() => setSheet(undefined)} /> : null}
       <BenchSheet open={sheet === "bench"} job={job.id} onClose={() => setSheet(undefined)} />
       {big && candidate && folded && !ended ? <HandsBusy candidate={candidate} instructor={instructor} dangers={dangers} onClose={() => setBig(false)}><NextReading {...cardProps(candidate, folded.acknowledged)} bare /></HandsBusy> : null}

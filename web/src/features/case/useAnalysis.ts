@@ -6,7 +6,7 @@ import type { AnalystApi } from "@/workers/analyst.worker";
 
 export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean; readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>; readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]>;
   /** the open guided run, those worth beginning, and what the answers to any other step would mean */
-  readonly run: RunView | undefined; readonly offers: readonly RunOffer[]; readonly weigh: (candidate: Candidate) => Promise<Recommendation | undefined> }
+  readonly run: RunView | undefined; readonly offers: readonly RunOffer[]; readonly weigh: (candidate: Candidate) => Promise<Recommendation | undefined>; readonly watch: () => Promise<{ readonly instrument: "voltmeter" | "scanTool"; readonly point: string } | undefined> }
 /** what came back last, and the entries it was asked for */
 interface Result { readonly analysis: Analysis | undefined; readonly ms: number; readonly of: readonly Entry[] | undefined; readonly failed: boolean; readonly run: RunView | undefined; readonly offers: readonly RunOffer[] }
 
@@ -52,5 +52,6 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
   const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
   const courseOf = useCallback(async (ids: readonly string[]) => (await remote.current?.course(entries, ids)) ?? [], [entries]);
   const weigh = useCallback(async (candidate: Candidate) => remote.current?.weigh(entries, candidate), [entries]);
-  return { feedsOf, courseOf, weigh, run: result.run, offers: result.offers, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
+  const watch = useCallback(async () => remote.current?.watch(entries), [entries]);
+  return { feedsOf, courseOf, weigh, watch, run: result.run, offers: result.offers, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
 }

@@ -42,7 +42,7 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
     case "plugged": return { what: `Plugged ${namer.connector(e.connector)} back in`, value: "", remark: "" };
     case "setAside": return { what: "Set a reading aside", value: "", remark: e.candidate };
     case "verdict": return { what: "Verdict", value: shareText(e.share), remark: e.text };
-    case "scan": return { what: `Scan, ${scanWhenText[e.when]}${e.wiped ? "; battery had been off" : ""}`, value: `${e.codes.filter((c) => c.status !== "absent" && c.status !== "notRun").length} codes`, remark: e.codes.map((c) => c.code).slice(0, 6).join(", ") + (e.codes.length > 6 ? " …" : "") };
+    case "scan": return { what: `Scan, ${scanWhenText[e.when]}${e.wiped ? "; battery had been off" : ""}`, value: countText(e.codes.filter((c) => c.status !== "absent" && c.status !== "notRun").length), remark: e.codes.map((c) => c.code).slice(0, 6).join(", ") + (e.codes.length > 6 ? " …" : "") };
     case "cleared": return { what: "Cleared all codes", value: "", remark: "" };
     case "intake": return { what: "Intake", value: "", remark: [...e.intake.symptoms.map((s) => CHOICE_WORDS.symptoms[s]), ...e.intake.conditions.map((c) => CHOICE_WORDS.conditions[c]), ...e.intake.history.map((h) => `${CHOICE_WORDS.history[h.what]} ${h.at.join(", ")}`.trim())].slice(0, 6).join(", ") };
     case "seen": return { what: `Looked at ${namer.connector(e.connector)}`, value: "", remark: [...e.colours.map((c) => `${c.cavity} ${c.colour}`), ...(e.cavities ? [`${e.cavities} cavities`] : []), ...(e.partNumber ? [e.partNumber] : [])].join(", ") };
@@ -63,6 +63,7 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
   }
 }
 
+const countText = (n: number) => (n === 0 ? "no codes" : n === 1 ? "1 code" : `${n} codes`);
 const thingText = (id: string) => id.split(" ").join(" and ");
 
 /** What an entry is called in a sentence about it. */

@@ -97,7 +97,7 @@ export function NextReading(p: Props) {
         {asked || candidate.instrument === "voltmeter" ? null : <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>No such tool</button>}
         {asked || ahead.length ? null : <button type="button" className="link" aria-expanded={taken.open} onClick={() => setHow({ ...taken, open: !taken.open })}>Taken otherwise</button>}
         {asked ? null : <button type="button" className="link" onClick={p.onSum}>Work it out</button>}
-        <button type="button" className="link" onClick={p.onOther}>Took another reading</button>
+        <button type="button" className="link" onClick={p.onOther}>Another reading</button>
       </div>
     </section>
   );

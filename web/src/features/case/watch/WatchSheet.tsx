@@ -1,10 +1,11 @@
 "use client";
-import { parseQuantity, wiggleVerdict, type Candidate, type Entry, type WiggleSample, type Wiring } from "@radicula/core";
+import { meterPoints, parseQuantity, wiggleVerdict, type Candidate, type Entry, type WiggleSample, type Wiring } from "@radicula/core";
 import { shareText, unitOf, type Instructor, type Namer } from "@radicula/core/words";
 import { Button, Input, Select, Switch } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { z } from "zod";
 import { thingChoices } from "../choices";
+import { candidateOf } from "../reading/entries";
 import { Sheet } from "../Sheet";
 import { makeTone, type Tone } from "./tone";
 import styles from "./Watch.module.css";
@@ -16,8 +17,9 @@ interface Props {
   readonly namer: Namer;
   readonly instructor: Instructor;
   readonly practice: boolean;
-  /** the value that is watched, and the places worth moving */
-  readonly candidate: Candidate | undefined;
+  /** the value asked for, if one was; else the best one; and the places worth moving */
+  readonly asked: string | undefined;
+  readonly best: () => Promise<Watched | undefined>;
   readonly places: readonly string[];
   readonly onLog: (entries: Entry[]) => void;
   readonly onClose: () => void;
@@ -26,9 +28,29 @@ const EVERY_MS = 250, SHOWN = 160, JUMP = 0.15;
 const Answer = z.object({ values: z.array(z.unknown()) });
 
 /** A watch one can hear: a tone follows the value and clicks when it jumps, while one place at a time is moved with the eyes on the harness. */
-export function WatchSheet(p: Props) { return <Sheet open={p.open} onClose={p.onClose} title="Move one place at a time" width={640}>{p.candidate ? <Body key={p.candidate.id} {...p} candidate={p.candidate} /> : <p>Choose a value to watch first.</p>}</Sheet>; }
+export function WatchSheet(p: Props) { return <Sheet open={p.open} onClose={p.onClose} title="Move one place at a time" width={640}><Choose {...p} /></Sheet>; }
 
-function Body({ jobId, wiring, namer, instructor, practice, candidate, places: first, onLog }: Props & { readonly candidate: Candidate }) {
+/** A value that can be watched: a pin, or what the module makes of one. */
+interface Watched { readonly instrument: "voltmeter" | "scanTool"; readonly point: string }
+
+function Choose(p: Props) {
+  const [watched, setWatched] = useState<Watched | undefined>(p.asked === undefined ? undefined : { instrument: "voltmeter", point: p.asked });
+  const { best, asked, wiring, namer, instructor } = p;
+  useEffect(() => { if (asked === undefined) void best().then((w) => setWatched((now) => now ?? w), () => undefined); }, [best, asked]);
+  const options = useMemo(() => [
+    ...wiring.devices.flatMap((d) => (d.kind === "module" ? d.pins.filter((x) => x.role === "input").map((x) => ({ value: `scanTool ${x.at}`, label: `Scan tool: ${instructor.functionOf(x.at)} at ${namer.point(x.at)}` })) : [])),
+    ...meterPoints(wiring).map((x) => ({ value: `voltmeter ${x}`, label: `${instructor.functionOf(x)} at ${namer.point(x)}` })),
+  ], [wiring, namer, instructor]);
+  const candidate = watched && candidateOf({ instrument: watched.instrument, points: [watched.point], state: { key: "on", unplugged: [] } });
+  return (
+    <div className={styles.watch}>
+      <Select aria-label="Value to watch" placeholder="Which value is watched?" value={watched ? `${watched.instrument} ${watched.point}` : undefined} showSearch={{ optionFilterProp: "label" }} onChange={(v: string) => { const [instrument, point] = v.split(" "); setWatched({ instrument: instrument as Watched["instrument"], point: point! }); }} options={options} />
+      {candidate ? <Body key={candidate.id} {...p} candidate={candidate} /> : null}
+    </div>
+  );
+}
+
+function Body({ jobId, wiring, namer, practice, candidate, places: first, onLog }: Props & { readonly candidate: Candidate }) {
   const [samples, setSamples] = useState<readonly WiggleSample[]>([]), [moving, setMoving] = useState(""), [running, setRunning] = useState(false), [hears, setHears] = useState(true), [typed, setTyped] = useState("");
   const [places, setPlaces] = useState<readonly string[]>(first.slice(0, 6));
   const tone = useRef<Tone | undefined>(undefined), tick = useRef(0), now = useRef({ moving: "", hears: true });
@@ -62,7 +84,7 @@ function Body({ jobId, wiring, namer, instructor, practice, candidate, places: f
   const label = (id: string) => (wiring.connectors.some((c) => c.id === id) ? namer.connector(id) : id);
   return (
     <div className={styles.watch} onKeyDown={(e) => { const n = Number(e.key); if (!(e.target instanceof HTMLInputElement) && n >= 0 && n <= places.length) { setMoving(n === 0 ? "" : places[n - 1]!); e.preventDefault(); } }}>
-      <p>{instructor.instruct(candidate).title}. Then move one place after the other; eyes on the harness, ears on the tone.</p>
+      <p className="muted">Key on. Move one place after the other; eyes on the harness, ears on the tone.</p>
       <output className={`mono ${styles.value}`} data-jump={jump} aria-label="Watched value">{last === undefined ? "– – –" : last.toFixed(2)} <small>{unitOf(candidate.instrument)}</small></output>
       <Trace samples={samples.slice(-SHOWN)} />
       <div className={styles.row}>
