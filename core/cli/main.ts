@@ -4,6 +4,7 @@ import { checkCommand, faultsCommand, netlistCommand, predictCommand, readComman
 import { compareCommand, convertCommand, mergeCommand, scanCommand, sharedCommand } from "./charts.js";
 import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
 import { EXIT, Refusal, type Io } from "./io.js";
+import { logbookCommand, runCommand } from "./runs.js";
 import { simulateCommand } from "./simulate.js";
 
 const USAGE = `radicula: finds the one shared cause behind several trouble codes
@@ -18,6 +19,9 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula check WIRING.json [--json]                    what the solved circuit says of the document
   radicula simulate WIRING.json|CASE.json --fault FAULT[,FAULT…] [--school SCHOOL] [--seed N] [--runs N] [--presence SHARE] [--mistaken FROM,TO] [--json]
                                                          a technician of one school on a machine with hidden faults
+  radicula run WIRING.json|CASE.json --run RUN [--on PLACE] [--fault FAULT[,FAULT…]] [--seed N] [--json]
+                                                         a guided run played on such a machine; without --on, where it can begin
+  radicula logbook CASE.json [--csv|--json]              what a logbook adds up to: what is not as found, before and after; all of it as CSV
   radicula netlist WIRING.json [--fault FAULT] [--state STATE]
                                                          the same circuit for SPICE
   radicula decode HEX [--json]                           codes in a scan tool's reply: 43 47 4A, 59 02, DM1
@@ -35,6 +39,8 @@ A FILE of "-" is standard input. A FAULT is an ID with its severity where it has
 STATE is a key position and what was changed, or a state as JSON (see schema case):
   on   off   cranking   running   on,unplug=B9   off,unplug=B7+B9   on,pull=F1   on,breaker=F1   on,asleep=A1
 INSTRUMENT is volts, ohms, continuity, lamp, clamp, scope or scan.
+RUN is unplugSeries, fuseRun, jumpers, groundProof, dropBySection, halveRun, loadWire, compareTwin, benchTest, farEnd,
+  opposite, newPart, whichIsWhich or swapTwins.
 SCHOOL is information, easiest, halve, powerGroundSignal, chart or random.
 
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read
@@ -45,7 +51,7 @@ export function run(argv: readonly string[], io: Io): number {
   try {
     const { values, positionals } = parseArgs({
       args: [...argv], allowPositionals: true,
-      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, school: { type: "string" }, seed: { type: "string" }, runs: { type: "string" }, presence: { type: "string" }, mistaken: { type: "string" }, help: { type: "boolean", short: "h" } },
+      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, school: { type: "string" }, seed: { type: "string" }, runs: { type: "string" }, presence: { type: "string" }, mistaken: { type: "string" }, run: { type: "string" }, on: { type: "string" }, csv: { type: "boolean" }, help: { type: "boolean", short: "h" } },
     });
     const [command, file, ...rest] = positionals;
     if (values.help || command === "help" || command === undefined) {
@@ -69,6 +75,8 @@ export function run(argv: readonly string[], io: Io): number {
       case "netlist": netlistCommand(file, values, io); break;
       case "convert": convertCommand(file, values, io); break;
       case "simulate": simulateCommand(file, values, io); break;
+      case "run": runCommand(file, values, io); break;
+      case "logbook": logbookCommand(file, values, io); break;
       case "shared": sharedCommand(file, values, io); break;
       case "validate": validateCommand(file, io); break;
       case "schema": schemaCommand(file, io); break;

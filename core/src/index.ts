@@ -84,6 +84,7 @@ export { fisherAtLeast, wiggleVerdict, type WiggleSample, type WiggleVerdict } f
 export { generateHarness, type HarnessOptions } from "./machine/harness.js";
 export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./machine/simulated.js";
 export { hideFaults } from "./machine/hide.js";
+export { playRun, type PlayedRun } from "./machine/playRun.js";
 export { signOf } from "./machine/signs.js";
 export { observe, type Observed } from "./machine/observe.js";
 export { recordAnswer, recordChanges, recordReading, type ReadingMore } from "./planner/record.js";

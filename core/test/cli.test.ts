@@ -202,3 +202,41 @@ describe("simulate", () => {
     expect(cli(["simulate", "w.json", "--fault", "S22/spliceHighResistance@0.1"], files).out).toContain("no code sets");
   }, 60_000);
 });
+
+describe("guided runs and the logbook", () => {
+  test("a run played on a machine with a hidden fault, step by step, to what it came to", () => {
+    const { exit, out, err } = cli(["run", "w.json", "--run", "unplugSeries", "--on", "A1:17", "--fault", "B9/shortSupplyGround@5"], files);
+    expect([exit, err]).toEqual([0, ""]);
+    expect(out).toContain("back in full");
+    expect(out).toContain("B9 drags A1:17 off its voltage");
+    const json = JSON.parse(cli(["run", "w.json", "--run", "unplugSeries", "--on", "A1:17", "--fault", "B9/shortSupplyGround@5", "--json"], files).out) as { steps: { mark: string | null }[]; finding: { verdict: string; things: string[] } };
+    expect(json.finding).toMatchObject({ verdict: "found", things: ["B9"] });
+    expect(json.steps.length).toBeGreaterThan(2);
+  });
+  test("without a place it says where it can begin; what cannot be is refused", () => {
+    expect(cli(["run", "w.json", "--run", "fuseRun"], files).out).toContain("F12");
+    expect(cli(["run", "w.json", "--run", "dance"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["run", "w.json"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["run", "w.json", "--run", "fuseRun", "--on", "B7:1"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["run", "w.json", "--run", "fuseRun", "--on", "F12", "--fault", "none/such"], files)).toMatchObject({ exit: 1 });
+    expect(cli(["run", "w.json", "--run", "fuseRun", "--on", "F12", "--seed", "-3"], files)).toMatchObject({ exit: 2 });
+  });
+  test("what a logbook adds up to, and the whole of it as CSV that a spreadsheet takes for text", () => {
+    const at = "2026-11-24T09:00:00Z", c = JSON.parse(files["c.json"]) as { entries: unknown[] };
+    const reading = (value: number, more: object = {}) => ({ type: "reading", at, instrument: "voltmeter", points: ["B7:1"], values: [value], state: { key: "on", unplugged: [] }, ...more });
+    const n = c.entries.length;
+    c.entries.push(reading(0.9, { how: "pierced", by: "=cmd()" }), reading(4.9, { note: "after, \"quoted\"" }), reading(5.01, { corrects: n + 2 }), { type: "disturbed", at, thing: "B9", how: "removed" });
+    const more = { "m.json": JSON.stringify(c) };
+    const text = cli(["logbook", "m.json"], more).out;
+    expect(text).toContain("1 taken back");
+    expect(text).toContain("B7:1: pierced, not sealed");
+    expect(text).toContain("B9: taken out");
+    expect(text).toContain("0.9 (entry 5), then 5.01 (entry 7)");
+    const csv = cli(["logbook", "m.json", "--csv"], more).out;
+    expect(csv.split("\r\n")).toHaveLength(c.entries.length + 2);
+    expect(csv).toContain("'=cmd()");
+    expect(csv).toContain('"after, ""quoted"""');
+    expect(csv).not.toMatch(/(^|,)=/m);
+    expect(cli(["logbook", "w.json"], files).exit).toBe(1);
+  });
+});

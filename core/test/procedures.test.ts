@@ -1,18 +1,8 @@
-import { DEFAULTS, deviceConnectors, findFault, findNets, fisherAtLeast, generateFaults, generateHarness, observe, Predictor, recordAnswer, recordReading, runView, severityOffGrid, SimulatedMachine, uniform, wiggleVerdict, type Entry, type RunName, type RunView, type WiggleSample, type Wiring } from "../src/index";
+import { DEFAULTS, deviceConnectors, findFault, findNets, fisherAtLeast, generateFaults, generateHarness, playRun, Predictor, runView, severityOffGrid, SimulatedMachine, uniform, wiggleVerdict, type RunName, type WiggleSample, type Wiring } from "../src/index";
 import { tug, wiring } from "./helpers";
 
 const AT = "2026-11-24T09:00:00Z";
-/** Plays a run to its end on a simulated machine, every step through the logbook. */
-function play(predictor: Predictor, machine: SimulatedMachine, run: RunName, on: string, skip: (id: string) => boolean = () => false): RunView & { readonly entries: readonly Entry[] } {
-  const entries: Entry[] = [{ type: "run", at: AT, run, on, event: "begun" }];
-  for (let i = 0; i < 200; i++) {
-    const view = runView(predictor, entries)!;
-    if (!view.next) return { ...view, entries };
-    const seen = skip(view.next.id) ? undefined : observe(machine, view.next, false, () => 0.6);
-    entries.push(...(seen === undefined ? [{ type: "setAside" as const, at: AT, candidate: view.next.id, reason: "other" as const }] : seen.values ? recordReading(view.next, seen.values, AT) : recordAnswer(machine.rig.wiring, view.next, seen.yes!, AT, seen.found)));
-  }
-  throw new Error(`run ${run} on ${on} has no end`);
-}
+const play = (predictor: Predictor, machine: SimulatedMachine, run: Exclude<RunName, "wiggle">, on: string, skip?: (id: string) => boolean) => { const { view, entries } = playRun(predictor, machine, run, on, skip); return { ...view, entries }; };
 const faultOn = (w: Wiring, id: string) => findFault(generateFaults(w), id)!.fault;
 const broken = (w: Wiring, id: string, severity: number, seed = 5) => new SimulatedMachine(w, [{ fault: faultOn(w, id), severity }], seed);
 
@@ -109,7 +99,7 @@ describe("a fuse that blows", () => {
 
 describe("other runs, each played to its end on the tug", () => {
   const w = tug(), predictor = new Predictor(w);
-  const finish = (machine: SimulatedMachine, run: RunName, on: string) => play(predictor, machine, run, on).finding!;
+  const finish = (machine: SimulatedMachine, run: Exclude<RunName, "wiggle">, on: string) => play(predictor, machine, run, on).finding!;
   const healthy = () => new SimulatedMachine(w, [], 11);
   const sensor = w.devices.find((d) => d.kind === "threeWireSensor" && findNets(w).functionOf(d.pins.supply) === "reference")!;
   const pins = (sensor as { pins: { supply: string; ground: string; signal: string } }).pins;

@@ -30,11 +30,10 @@ async function begin(page: Page, run: string, place: string): Promise<void> {
 async function play(page: Page): Promise<string> {
   const done = panel(page).getByRole("button", { name: "End the run" });
   for (let step = 0; step < 40; step++) {
-    await settled(page);
     await expect(card(page).or(done).first()).toBeVisible();
     if (await done.isVisible()) break;
     const caution = card(page).getByRole("button", { name: "Read and understood" });
-    if (await caution.isVisible()) { await caution.click(); await settled(page); }
+    if (await caution.isVisible()) { await caution.click(); await expect(caution).toBeHidden(); }
     const before = (await panel(page).getByRole("listitem").count()), meter = card(page).getByLabel("Simulated meter shows");
     await card(page).locator("#simulated-meter").click();
     await expect(meter).not.toContainText("– – –");

@@ -14,6 +14,8 @@ const NEAR_BATTERY = 0.8, NEAR_ZERO = 0.15, REFERENCE: readonly [number, number]
 export function tellApart(volts: readonly CavityVolts[], batteryVolt: number): ToldApart[] {
   const fives = volts.filter((v) => v.toNegative >= REFERENCE[0] && v.toNegative <= REFERENCE[1]).sort((a, b) => Math.abs(a.toNegative - 5) - Math.abs(b.toNegative - 5));
   const fed = volts.some((v) => v.toNegative > batteryVolt - NEAR_BATTERY);
+  // a signal the module pulls down looks like a ground to a meter; where two do, only a load tells which it is
+  const downs = volts.filter((v) => Math.abs(v.toNegative) <= NEAR_ZERO && v.toPositive !== undefined && Math.abs(v.toPositive) > batteryVolt - NEAR_BATTERY).length;
   return volts.map((v): ToldApart => {
     if (v.toNegative > batteryVolt - NEAR_BATTERY) return { cavity: v.cavity, function: "supply", sure: true, why: "battery" };
     const five = fives.indexOf(v);
@@ -23,7 +25,7 @@ export function tellApart(volts: readonly CavityVolts[], batteryVolt: number): T
     if (five > 0) return { cavity: v.cavity, function: "signal", sure: false, why: "pulledUp" };
     if (Math.abs(v.toNegative) <= NEAR_ZERO) {
       if (v.toPositive === undefined) return { cavity: v.cavity, function: "unknown", sure: false, why: "floating" };
-      return Math.abs(v.toPositive) > batteryVolt - NEAR_BATTERY ? { cavity: v.cavity, function: "ground", sure: true, why: "ground" } : { cavity: v.cavity, function: "signal", sure: false, why: "floating" };
+      return Math.abs(v.toPositive) > batteryVolt - NEAR_BATTERY ? { cavity: v.cavity, function: "ground", sure: downs < 2, why: "ground" } : { cavity: v.cavity, function: "signal", sure: false, why: "floating" };
     }
     return { cavity: v.cavity, function: v.toNegative > 1 ? "signal" : "unknown", sure: false, why: "between" };
   });

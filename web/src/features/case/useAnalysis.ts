@@ -34,6 +34,8 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     if (!api) return;
     const mine = ++latest.current;
     let timer: ReturnType<typeof setTimeout> | undefined, first: ReturnType<typeof setTimeout> | undefined;
+    // a guided run knows its next step without any ranking: that comes first
+    api.run(entries).then((run) => { if (latest.current === mine) setResult((r) => (r.of === entries || (run === undefined && r.run === undefined) ? r : { ...r, run })); }, () => undefined);
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
     api.first(entries).then(({ analysis, ms }) => {
