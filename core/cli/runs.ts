@@ -9,7 +9,7 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
   const { wiring } = loadMachine(file, io), run = options.run as Exclude<RunName, "wiggle">;
   if (!(RUNS as readonly string[]).includes(options.run ?? "") || options.run === "wiggle") throw new Refusal(EXIT.usage, [`--run: there is no "${options.run ?? ""}". One of ${RUNS.filter((r) => r !== "wiggle").join(", ")}.`]);
   const places = runPlaces(wiring, run);
-  if (options.on === undefined) { if (options.json) printJson(io, places); else io.out(`${RUN_WORDS[run].title}, for when ${RUN_WORDS[run].when}. Give --on one of:\n  ${places.join("\n  ")}\n`); return; }
+  if (options.on === undefined) { if (options.json) printJson(io, places); else if (places.length === 0) io.out(`${RUN_WORDS[run].title}: there is no place for it on this machine.\n`); else io.out(`${RUN_WORDS[run].title}, for when ${RUN_WORDS[run].when}. Give --on one of:\n  ${places.join("\n  ")}\n`); return; }
   if (!places.includes(options.on)) throw new Refusal(EXIT.usage, [`--on: this run cannot be begun at "${options.on}". radicula run without --on lists where it can.`]);
   const seed = Number(options.seed ?? "1");
   if (!Number.isInteger(seed) || seed < 0 || seed > 1e9) throw new Refusal(EXIT.usage, [`--seed: "${options.seed}" is not a whole number from 0 to 1000000000.`]);

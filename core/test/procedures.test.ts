@@ -168,7 +168,7 @@ describe("other runs, each played to its end on the tug", () => {
   test("cavities are told apart by voltage", () => {
     const says = finish(healthy(), "whichIsWhich", pins.signal.split(":")[0]!).says;
     expect(says.code).toBe("run.told-apart");
-    expect(says.params["cavities"]).toContain(`${pins.ground.split(":")[1]} ground`);
+    expect(says.params["cavities"]).toContain(`${pins.ground.split(":")[1]} ground?`);
   });
   test("a run left half way goes on where it stood, and ends when it is left for good", () => {
     const whole = play(predictor, healthy(), "groundProof", (w.devices.find((d) => d.kind === "module") as { pins: { role: string; at: string }[] }).pins.find((p) => p.role === "ground")!.at);

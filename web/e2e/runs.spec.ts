@@ -42,7 +42,7 @@ async function play(page: Page): Promise<string> {
     if (shown.startsWith("—")) await card(page).getByRole("button", { name: "Can’t reach it" }).click();
     else if (await card(page).locator("form input").first().isVisible()) { await expect(card(page).locator("form input").first()).not.toHaveValue(""); await card(page).getByRole("button", { name: /^Log/ }).click(); }
     else await card(page).getByRole("button", { name: shown, exact: true }).click();
-    await expect.poll(async () => (await done.isVisible()) || (await panel(page).getByRole("listitem").count()) > before, { timeout: 30_000 }).toBe(true);
+    await expect.poll(async () => (await done.isVisible()) || (await panel(page).getByRole("listitem").count()) > before, { timeout: 30_000, intervals: [80] }).toBe(true);
   }
   const found = (await panel(page).getByRole("status").textContent())!;
   await done.click();
@@ -93,7 +93,7 @@ test("a fuse that blows: ohms, breaker, plug back, and the place that trips it",
 });
 
 test("a run can wait, be left, and is where it was after a reload", async ({ page }) => {
-  await openDemo(page, /Four codes after rain/);
+  await openDemo(page, /Three signals low since the wash-down/);
   await begin(page, "Ground proven three ways", "G3");
   await card(page).locator("#simulated-meter").click();
   await expect(card(page).locator("form input").first()).not.toHaveValue("");

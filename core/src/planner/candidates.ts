@@ -240,8 +240,11 @@ class Offering {
   private sides(c: Connector): string[] { return c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`])); }
 }
 
-/** The same part twice: the same number, where numbers are known; else the same name but for side, or none given. */
-function isTwin(a: Device, b: Device): boolean {
+/** The same part twice: the same number, where numbers are known; else the same name but for the side it is on. */
+export function isTwin(a: Device, b: Device): boolean {
+  if (a.kind !== b.kind) return false;
   if (a.partNumber !== undefined || b.partNumber !== undefined) return a.partNumber === b.partNumber;
-  return a.name !== undefined && a.name === b.name && a.side !== b.side;
+  return a.name !== undefined && b.name !== undefined && a.side !== b.side && sideless(a) === sideless(b);
 }
+/** "port oil pressure sensor" on the port side is an oil pressure sensor */
+const sideless = (d: Device) => (d.side ? d.name!.toLowerCase().split(" ").filter((word) => !d.side!.toLowerCase().split(" ").includes(word)).join(" ") : d.name!.toLowerCase());

@@ -3,7 +3,7 @@ import type { RunName } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import type { Analysis } from "../planner/analyse.js";
-import { barredConnectors } from "../planner/candidates.js";
+import { barredConnectors, isTwin } from "../planner/candidates.js";
 import { Cost, standing } from "../planner/cost.js";
 import { followPoint } from "../wiring/follow.js";
 import { findNets } from "../wiring/nets.js";
@@ -113,7 +113,7 @@ export function runPlaces(wiring: Wiring, run: RunName): string[] {
     case "farEnd": return cavities.filter((p) => nets.functionOf(p) === "signal" && nets.modulePinOf(p) !== undefined && nets.modulePinOf(p) !== p);
     case "compareTwin": return parts.filter((d) => devicePins(d).length > 1 && parts.some((x) => x.id !== d.id && x.kind === d.kind)).map((d) => d.id);
     case "benchTest": case "newPart": return parts.filter((d) => benchValues(d, wiring.nominalVolt).length > 0).map((d) => d.id);
-    case "swapTwins": return parts.flatMap((a, i) => parts.slice(i + 1).filter((b) => b.kind === a.kind && devicePins(a).length > 1 && (a.partNumber ?? a.name) !== undefined && (a.partNumber !== undefined ? a.partNumber === b.partNumber : a.name === b.name)).map((b) => `${a.id} ${b.id}`));
+    case "swapTwins": return parts.flatMap((a, i) => parts.slice(i + 1).filter((b) => devicePins(a).length > 1 && isTwin(a, b)).map((b) => `${a.id} ${b.id}`));
     case "whichIsWhich": return wiring.connectors.filter((c) => !c.inline && !barred.has(c.id)).map((c) => c.id);
     case "wiggle": return cavities.filter((p) => nets.functionOf(p) !== "ground");
   }

@@ -1,4 +1,5 @@
 import { thingsBetween, type Section } from "./sections.js";
+import { isTwin } from "../planner/candidates.js";
 import { followPoint } from "../wiring/follow.js";
 import { deviceConnectors, devicePins } from "../wiring/points.js";
 import { clear, connectorOf, found, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
@@ -112,8 +113,9 @@ export function* farEnd(ctx: RunContext): Script {
 
 /** The known-good side beside the bad side: each pin of a part and of its twin, in the same state. */
 export function* compareTwin(ctx: RunContext): Script {
-  const part = ctx.index.devices.get(ctx.subject), twin = part && ctx.wiring.devices.find((d) => d.id !== part.id && d.kind === part.kind && (d.partNumber !== undefined && d.partNumber === part.partNumber || part.lookAlikes?.includes(d.id)))
-    || part && ctx.wiring.devices.find((d) => d.id !== part.id && d.kind === part.kind && devicePins(d).length === devicePins(part).length);
+  const part = ctx.index.devices.get(ctx.subject);
+  // a true twin first; else any part of the same kind and pins will do for feed and ground
+  const twin = part && (ctx.wiring.devices.find((d) => d.id !== part.id && isTwin(part, d)) ?? ctx.wiring.devices.find((d) => d.id !== part.id && d.kind === part.kind && devicePins(d).length === devicePins(part).length));
   if (!part || !twin) return unclear("no-twin", { part: ctx.subject });
   if ([...deviceConnectors(part), ...deviceConnectors(twin)].some((c) => ctx.barred.has(c))) return unclear("guarded", { point: part.id });
   const differ: string[] = [];
