@@ -1,4 +1,4 @@
-import { analyse, circumstances, courseOf, Predictor, runOffers, runView, thinkAhead, watchPoint, weighCandidate, type Analysis, type Candidate, type Recommendation, type RunOffer, type RunView, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
+import { analyse, circumstances, courseOf, Predictor, runOffers, thinkAhead, watchPoint, weighCandidate, type Analysis, type Candidate, type Recommendation, type RunOffer, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
 
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
@@ -21,17 +21,15 @@ const api = {
     return { analysis, ms: performance.now() - start };
   },
   /** The whole analysis, looking ahead and for several faults. @returns undefined when something newer was asked meanwhile */
-  async update(entries: readonly Entry[]): Promise<{ analysis: Analysis; ms: number; run: RunView | undefined; offers: readonly RunOffer[] } | undefined> {
+  async update(entries: readonly Entry[]): Promise<{ analysis: Analysis; ms: number; offers: readonly RunOffer[] } | undefined> {
     if (!predictor) throw new Error("open a wiring first");
     const mine = asked;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
     const start = performance.now();
-    const analysis = analyse(predictor, entries), run = runView(predictor, entries), offers = run ? [] : runOffers(predictor, analysis);
-    return { analysis, run, offers, ms: performance.now() - start };
+    const analysis = analyse(predictor, entries), offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
+    return { analysis, offers, ms: performance.now() - start };
   },
-  /** Where the open guided run stands, at once: it needs no ranking. */
-  run(entries: readonly Entry[]): RunView | undefined { return predictor ? runView(predictor, entries) : undefined; },
   /** The value to watch while places are moved. */
   watch(entries: readonly Entry[]): ReturnType<typeof watchPoint> { return predictor ? watchPoint(predictor, analyse(predictor, entries, { quick: true })) : undefined; },
   /** What the answers to a step of a run, or to a reading of one's own, would mean. */
