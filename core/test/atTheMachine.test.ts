@@ -119,3 +119,10 @@ test("two cavities that look like ground are both only perhaps: a pulled-down si
   expect(told.map((t) => [t.function, t.sure])).toEqual([["reference", true], ["ground", false], ["ground", false]]);
   expect(tellApart([{ cavity: "2", toNegative: 0.02, toPositive: 12.45 }], 12.48)).toMatchObject([{ function: "ground", sure: true }]);
 });
+
+test("no such tool: nothing of that kind is offered again; out of reach: only that one is not", () => {
+  const first = analyse(predictor, codes), one = first.next[0]!.candidate;
+  const after = (reason: "noTool" | "cannotReach") => analyse(predictor, [...codes, { type: "setAside", at: AT, candidate: one.id, reason }]).next.map((n) => n.candidate);
+  expect(after("noTool").some((c) => c.kind === one.kind)).toBe(false);
+  expect(after("cannotReach").some((c) => c.id === one.id)).toBe(false);
+});

@@ -32,6 +32,8 @@ export interface Folded {
   /** everything unplugged or pulled since codes were last cleared */
   readonly disturbedSinceClear: readonly string[];
   readonly setAside: ReadonlySet<string>;
+  /** kinds of test that were set aside because there is no such tool */
+  readonly lacking: ReadonlySet<string>;
   readonly verdict?: Numbered<VerdictEntry>;
   readonly intake?: Numbered<Intake>;
   /** what stands on the machine, the last word for each connector */
@@ -73,7 +75,7 @@ export function fold(entries: readonly Entry[]): Folded {
   const scanned = new Map<string, Set<KeyState>>();
   const scans: Numbered<ScanEntry>[] = [];
   const readings = new Map<number, ReadingEntry>();
-  const unplugged = new Set<string>(), sinceClear = new Set<string>(), setAside = new Set<string>();
+  const unplugged = new Set<string>(), sinceClear = new Set<string>(), setAside = new Set<string>(), lacking = new Set<string>();
   const seen = new Map<string, Numbered<SeenEntry>>();
   const clues: Numbered<ClueEntry>[] = [];
   let key: State["key"] = "on", pulled: State["pulled"];
@@ -126,7 +128,10 @@ export function fold(entries: readonly Entry[]): Folded {
         break;
       case "unplugged": unplugged.add(entry.connector); sinceClear.add(entry.connector); plug(unplugged, number); break;
       case "plugged": unplugged.delete(entry.connector); plug(unplugged, number); break;
-      case "setAside": setAside.add(entry.candidate); break;
+      case "setAside":
+        setAside.add(entry.candidate);
+        if (entry.reason === "noTool") lacking.add(entry.candidate.split(" ")[0]!);
+        break;
       case "verdict": verdict = { number, entry }; break;
       case "intake": intake = { number, entry: entry.intake }; break;
       case "seen": seen.set(entry.connector, { number, entry }); break;
@@ -160,7 +165,7 @@ export function fold(entries: readonly Entry[]): Folded {
   const now = [...unplugged].sort();
   return {
     undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}), ...fitted(standing) }, disturbed: now, open: [...open.values()], acknowledged,
-    disturbedSinceClear: [...sinceClear].sort(), setAside, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}), ...(meterCheck ? { meterCheck } : {}), ...(run ? { run } : {}),
+    disturbedSinceClear: [...sinceClear].sort(), setAside, lacking, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}), ...(meterCheck ? { meterCheck } : {}), ...(run ? { run } : {}),
   };
 }
 /** Only as long as the reading that says so: the next reading says anew what is fitted. */

@@ -66,7 +66,7 @@ export function candidates(predictor: Predictor, folded: Folded, concerned: Read
   const cost = new Cost(predictor.wiring), from = standing(folded);
   const many = predictor.wiring.connectors.length > MANY_CONNECTORS;
   return offered(predictor).filter((o) => {
-    if (folded.setAside.has(o.id)) return false;
+    if (folded.setAside.has(o.id) || folded.lacking.has(o.kind)) return false;
     if (many && !o.touches.some((t) => concerned.has(t))) return false;
     if (!many && (o.kind === "look" || o.kind === "wiggle") && !concerned.has(o.points[0]!)) return false;
     if (o.kind === "scan" || o.kind === "scanWatch") return owns("scanTool") && (!shows || o.touches.some((t) => shows.includes(t)));

@@ -78,19 +78,27 @@ function Body({ jobId, wiring, namer, practice, candidate, places: first, onLog 
     let timer = setTimeout(() => void read(), 0);
     return () => { on = false; clearTimeout(timer); };
   }, [running, practice, jobId, candidate]);
+  // on a real machine somebody watches the meter: each second counts as still, unless a key says that it jumped
+  const jumped = useRef(false);
+  useEffect(() => {
+    if (!running || practice) return;
+    const timer = setInterval(() => { take(jumped.current ? 1 : 0); jumped.current = false; }, 1000);
+    return () => clearInterval(timer);
+  }, [running, practice]);
   const start = () => { tone.current ??= makeTone([0, wiring.nominalVolt === 24 ? 5.5 : 5.5]); setRunning(true); };
   const verdicts = useMemo(() => wiggleVerdict(samples), [samples]);
   const last = samples.at(-1)?.value, before = samples.at(-2)?.value, jump = last !== undefined && before !== undefined && Math.abs(last - before) > JUMP;
   const label = (id: string) => (wiring.connectors.some((c) => c.id === id) ? namer.connector(id) : id);
   return (
-    <div className={styles.watch} onKeyDown={(e) => { const n = Number(e.key); if (!(e.target instanceof HTMLInputElement) && n >= 0 && n <= places.length) { setMoving(n === 0 ? "" : places[n - 1]!); e.preventDefault(); } }}>
+    <div className={styles.watch} onKeyDown={(e) => { const n = Number(e.key); if (running && !practice && !/^[0-9]$|Tab|Escape/.test(e.key)) { jumped.current = true; tone.current?.click(); e.preventDefault(); return; } if (!(e.target instanceof HTMLInputElement) && n >= 0 && n <= places.length) { setMoving(n === 0 ? "" : places[n - 1]!); e.preventDefault(); } }}>
       <p className="muted">Key on. Move one place after the other; eyes on the harness, ears on the tone.</p>
-      <output className={`mono ${styles.value}`} data-jump={jump} aria-label="Watched value">{last === undefined ? "– – –" : last.toFixed(2)} <small>{unitOf(candidate.instrument)}</small></output>
+      <output className={`mono ${styles.value}`} data-jump={jump} aria-label="Watched value">{running && !practice ? (last === 1 ? "it jumped" : "still") : last === undefined ? "– – –" : <>{last.toFixed(2)} <small>{unitOf(candidate.instrument)}</small></>}</output>
       <Trace samples={samples.slice(-SHOWN)} />
       <div className={styles.row}>
-        {practice ? <Button type="primary" onClick={() => (running ? setRunning(false) : start())}>{running ? "Hold" : "Watch the simulated meter"}</Button> : (
+        {practice ? <Button type="primary" onClick={() => (running ? setRunning(false) : start())}>{running ? "Hold" : "Watch the simulated meter"}</Button> : running ? <><Button type="primary" danger size="large" onClick={() => { jumped.current = true; tone.current?.click(); }}>It jumped (any key)</Button><Button onClick={() => setRunning(false)}>Hold</Button></> : samples.length && samples.every((s) => s.value === 0 || s.value === 1) ? <Button type="primary" onClick={start}>Go on</Button> : (
           <form onSubmit={(e) => { e.preventDefault(); const read = parseQuantity(typed, unitOf(candidate.instrument)); if (read.ok && Number.isFinite(read.value)) { tone.current ??= makeTone([0, 5.5]); take(read.value); setTyped(""); } }}><Input className="mono" size="large" autoFocus aria-label="Value now" placeholder="Type it again and again, Enter each time" value={typed} maxLength={40} onChange={(e) => setTyped(e.target.value)} /></form>
         )}
+        {practice || running || samples.length ? null : <Button onClick={start}>Or press any key whenever it jumps</Button>}
         <label className={styles.row}><Switch size="small" checked={hears} onChange={setHears} aria-label="Tone" /> tone</label>
       </div>
       <div className={styles.places} role="group" aria-label="What is being moved">
