@@ -102,7 +102,7 @@ describe("corrections", () => {
     expect([...undoneEntries([wrong, right])]).toEqual([1]);
   });
   test("bad ones are refused with their place, nothing is half taken", () => {
-    const refused = (e: unknown) => { const r = readEntries(w, [e]); return r.ok ? "taken" : r.issues[0]!.code; };
+    const refused = (e: unknown) => { const r = readEntries(w, [e], 0); return r.ok ? "taken" : r.issues[0]!.code; };
     expect(refused(reading("B7:1", 5, { corrects: 1 }))).toBe("entry.undo-of-nothing");
     expect(refused(reading("B7:1", 5, { swing: [5, 4] }))).toBe("wiring.range-reversed");
     expect(refused({ type: "disturbed", at: AT, thing: "NOWHERE", how: "removed" })).toBe("entry.missing-thing");
