@@ -38,7 +38,7 @@ export const CALCULATORS = [
   { id: "lamp", inputs: [input("watt", "W", 5, 0.1, 500), input("volt", "V", 12.6, 0.5, 60), input("circuitAmpere", "A", 0.5, 0.001, 500), input("duty", "%", 100, 1, 100)],
     compute: (x) => { const ampere = x["watt"]! / x["volt"]!, cold = ampere / DEFAULTS.lamp.coldShare, mean = (ampere * x["duty"]!) / 100; return [out("lampAmpere", "A", ampere), out("coldAmpere", "A", cold), out("meanAmpere", "A", mean), out("shareOfCircuit", "%", (100 * ampere) / x["circuitAmpere"]!)]; } },
   { id: "wire", inputs: [input("mm2", "mm²", 0.75, 0.05, 240), input("length", "m", 6, 0.01, 1000), input("ampere", "A", 2, 0, 2000), input("celsius", "°C", 20, -40, 150)],
-    compute: (x) => { const ohm = cableOhmPerMetre(x["mm2"]!, x["celsius"]!) * x["length"]!; return [out("ohm", "Ω", ohm), out("drop", "V", ohm * x["ampere"]!), out("heat", "W", ohm * x["ampere"]! ** 2)]; } },
+    compute: (x) => { const ohm = cableOhmPerMetre(x["mm2"]!, x["celsius"]!) * x["length"]!; return [out("drop", "V", ohm * x["ampere"]!), out("ohm", "Ω", ohm), out("heat", "W", ohm * x["ampere"]! ** 2)]; } },
   { id: "fuse", inputs: [input("millivolt", "mV", 12, 0, 2000), input("rating", "A", 10, 0.5, 200)],
     compute: (x) => { const ohm = DEFAULTS.fuseOhmAmpere / x["rating"]!, ampere = x["millivolt"]! / 1000 / ohm; return [out("ampere", "A", ampere), out("shareOfRating", "%", (100 * ampere) / x["rating"]!)]; } },
   { id: "divider", inputs: [input("pullVolt", "V", 5, 0.1, 60), input("pullOhm", "Ω", 2200, 1, 1e7), input("sensorOhm", "Ω", 2500, 0, 1e8), input("meterOhm", "Ω", 10e6, 1e3, 1e9)],

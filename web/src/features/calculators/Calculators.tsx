@@ -3,6 +3,7 @@ import { calculate, CALCULATORS, formatQuantity, parsePlain, type CalculatorId }
 import { CALCULATOR_WORDS } from "@radicula/core/words";
 import { Input } from "antd";
 import { useState } from "react";
+import { capital } from "@/ui/text";
 import styles from "./Calculators.module.css";
 
 /** What a step already knows, put into the sum it needs. */
@@ -21,7 +22,7 @@ function One({ id, start, open }: { readonly id: CalculatorId; readonly start: R
   return (
     <section className={styles.one} data-open={open} aria-label={words.title}>
       <h2>{words.title}</h2>
-      <p className="muted">For {words.when}.</p>
+      <p className="muted">{capital(words.when)}.</p>
       <div className={styles.fields}>
         {c.inputs.map((i) => (
           <label key={i.id}>{words.names[i.id]}
@@ -39,4 +40,4 @@ function One({ id, start, open }: { readonly id: CalculatorId; readonly start: R
   );
 }
 const plain = (x: number) => (Math.abs(x) >= 1e6 ? `${x / 1e6}M` : Math.abs(x) >= 10_000 ? `${x / 1e3}k` : String(Number(x.toPrecision(6))));
-const shown = (value: number, unit: string) => (unit === "V" || unit === "Ω" || unit === "A" ? formatQuantity(value, unit) : `${Number(value.toPrecision(4))} ${unit}`);
+const shown = (value: number, unit: string) => (unit === "V" || unit === "Ω" || unit === "A" ? formatQuantity(value, unit) : `${Number(value.toPrecision(3))} ${unit}`);

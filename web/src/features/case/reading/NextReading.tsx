@@ -1,7 +1,7 @@
 "use client";
 import { formatQuantity, parseShown, type Candidate, type Finding, type Recommendation, type SuspectView, type Unit, type Wiring } from "@radicula/core";
 import { shareText, unitOf, type Danger, type Instructor, type Namer } from "@radicula/core/words";
-import { Button } from "antd";
+import { Button, Dropdown } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { inSheet } from "@/ui/focus";
 import { Face } from "@/ui/Face";
@@ -95,9 +95,8 @@ export function NextReading(p: Props) {
       <div className={styles.under}>
         <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>Can’t reach it</button>
         {asked || candidate.instrument === "voltmeter" ? null : <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>No such tool</button>}
-        {asked || ahead.length ? null : <button type="button" className="link" aria-expanded={taken.open} onClick={() => setHow({ ...taken, open: !taken.open })}>Taken otherwise</button>}
-        {asked ? null : <button type="button" className="link" onClick={p.onSum}>Work it out</button>}
         <button type="button" className="link" onClick={p.onOther}>Another reading</button>
+        {asked || ahead.length ? null : <Dropdown trigger={["click"]} placement="bottomRight" menu={{ items: [{ key: "how", label: "It was taken otherwise", onClick: () => setHow({ ...taken, open: !taken.open }) }, { key: "sum", label: "Work it out", onClick: p.onSum }] }}><button type="button" className="link" aria-label="More about this reading">More</button></Dropdown>}
       </div>
     </section>
   );
