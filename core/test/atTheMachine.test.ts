@@ -1,4 +1,4 @@
-import { analyse, assess, fold, parseCase, Predictor, readEntries, tellApart, undoneEntries, type Entry, type ReadingEntry } from "../src/index";
+import { analyse, assess, feedsModule, fold, parseCase, Predictor, readEntries, tellApart, undoneEntries, type Entry, type ReadingEntry } from "../src/index";
 import { issueText } from "../words/index";
 import { demoText, tug } from "./helpers";
 
@@ -125,4 +125,12 @@ test("no such tool: nothing of that kind is offered again; out of reach: only th
   const after = (reason: "noTool" | "cannotReach") => analyse(predictor, [...codes, { type: "setAside", at: AT, candidate: one.id, reason }]).next.map((n) => n.candidate);
   expect(after("noTool").some((c) => c.kind === one.kind)).toBe(false);
   expect(after("cannotReach").some((c) => c.id === one.id)).toBe(false);
+});
+
+test("a jumper from a feed into a line of a plugged-in module is told apart from one that is harmless", () => {
+  const pin = "A1:17", state = (unplugged: string[]) => ({ unplugged });
+  expect(feedsModule(w, { from: "BAT:+", to: "B7:1" }, state(["B7"]))).toBe(pin);
+  expect(feedsModule(w, { from: "B7:1", to: "BAT:+" }, state([]))).toBe(pin);
+  expect(feedsModule(w, { from: "BAT:+", to: "B7:1" }, state(["A1", "B7"]))).toBeUndefined();
+  expect(feedsModule(w, { from: "B7:1", to: "B7:3" }, state(["B7"]))).toBeUndefined();
 });

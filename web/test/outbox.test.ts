@@ -30,6 +30,12 @@ test("batches survive on the device, in order, each in its own place; rubbish th
   expect(keptBatches("job", localStorage)).toEqual([{ ...later, after: 15 }]);
 });
 
+test("what an earlier version kept in another place is sent too", () => {
+  localStorage.setItem("radicula.outbox.job", JSON.stringify(batch));
+  expect(keptBatches("job", localStorage)).toEqual([batch]);
+  expect(localStorage.getItem("radicula.outbox.job")).toBeNull();
+});
+
 test("a device without room does not stop the work", () => {
   const full = { ...localStorage, length: 0, key: () => null, removeItem: () => undefined, setItem: () => { throw new DOMException("full", "QuotaExceededError"); } } as unknown as Storage;
   expect(keepBatch("job", batch, full)).toBe(false);
@@ -103,4 +109,14 @@ test("what is refused is given back, and the rest goes on", async () => {
   await waitFor(() => expect(hook.result.current.saved).toBe(1));
   expect(given).toEqual([[look(1)]]);
   expect(hook.result.current.entries).toEqual([look(2)]);
+});
+
+test("a finger that bounces logs once; the same thing said again a second later is said again", async () => {
+  let last = 0;
+  global.fetch = (async (_url: string, init?: { method?: string; body?: string }) => (init?.method !== "POST" ? { ok: true, status: 200, json: async () => ({ entries: [] }) } : { status: 201, json: async () => ({ last: (last += (JSON.parse(init.body!) as Batch).entries.length) }) })) as unknown as typeof fetch;
+  const clock = jest.spyOn(performance, "now");
+  const hook = renderHook(() => useLogbook("job", [], () => undefined));
+  for (const at of [1000, 1150, 2500]) { clock.mockReturnValue(at); act(() => hook.result.current.append([look(7)])); }
+  clock.mockRestore();
+  await waitFor(() => expect(hook.result.current.saved).toBe(2));
 });

@@ -13,7 +13,7 @@ export type SaveState =
 /** The logbook as this window knows it: what the database has, and what waits in line. */
 export interface Book { readonly saved: readonly EntryT[]; readonly queue: readonly Batch[]; readonly state: SaveState }
 
-const RETRY_MS = 2000, POLL_MS = 3000;
+const RETRY_MS = 2000, POLL_MS = 3000, BOUNCE_MS = 600;
 const News = z.object({ entries: z.array(Entry) });
 const count = (queue: readonly Batch[]) => queue.reduce((n, b) => n + b.entries.length, 0);
 
@@ -21,6 +21,8 @@ const count = (queue: readonly Batch[]) => queue.reduce((n, b) => n + b.entries.
 export class LogbookSync {
   private book: Book;
   private readonly listeners = new Set<() => void>();
+  /** what was said last, and when: a finger that bounces says the same thing twice */
+  private last: { readonly text: string; readonly at: number } | undefined;
   private sending = false;
   private gone = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -50,6 +52,9 @@ export class LogbookSync {
 
   /** Appends entries. They are kept on this device until the database has them, however long that takes. */
   append(list: readonly EntryT[]): void {
+    const said = { text: JSON.stringify(list.map((e) => ({ ...e, at: "" }))), at: performance.now() };
+    if (this.last?.text === said.text && said.at - this.last.at < BOUNCE_MS) return;
+    this.last = said;
     const { saved, queue, state } = this.book, last = queue.at(-1);
     const next: Batch = { batch: crypto.randomUUID(), after: last ? last.after + last.entries.length : saved.length, entries: [...list] };
     keepBatch(this.jobId, next, localStorage);

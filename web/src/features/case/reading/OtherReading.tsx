@@ -1,5 +1,5 @@
 "use client";
-import { CHASSIS, deviceConnectors, devicePins, meterPoints, wireId, type Candidate, type Instrument, type KeyState, type State, type Wiring } from "@radicula/core";
+import { barredConnectors, CHASSIS, devicePins, feedsModule, meterPoints, wireId, type Candidate, type Instrument, type KeyState, type State, type Wiring } from "@radicula/core";
 import { keyText, type Instructor, type Namer } from "@radicula/core/words";
 import { Button, InputNumber, Radio, Select } from "antd";
 import { useMemo, useState } from "react";
@@ -42,11 +42,12 @@ function Body({ wiring, namer, instructor, offered, point: first, now, onChoose 
   const all = useMemo(() => meterPoints(wiring).map((x) => ({ value: x, label: label(x) })), [wiring, namer, instructor]); // eslint-disable-line react-hooks/exhaustive-deps -- label is made of these
   const points = useMemo(() => instrument === "clamp" ? wiring.wires.map((w) => ({ value: wireId(w), label: `${namer.point(w.from)} to ${namer.point(w.to)}${w.colour ? ` · ${w.colour}` : ""}` }))
     : instrument === "scanTool" ? wiring.devices.flatMap((d) => (d.kind === "module" ? devicePins(d).filter((x) => x.role === "input").map((x) => ({ value: x.at, label: `${d.id}, ${namer.point(x.at)}` })) : [])) : all, [wiring, namer, instrument, all]);
-  const barred = useMemo(() => new Set(wiring.devices.flatMap((d) => (d.cautions.some((c) => c === "restraint" || c === "highVoltage") ? deviceConnectors(d) : []))), [wiring]);
+  const barred = useMemo(() => barredConnectors(wiring), [wiring]);
   const connectors = useMemo(() => wiring.connectors.filter((c) => !barred.has(c.id)).map((c) => ({ value: c.id, label: namer.connector(c.id) })), [wiring, namer, barred]);
   const fuses = useMemo(() => wiring.devices.filter((d) => d.kind === "fuse" || d.kind === "breaker").map((d) => ({ value: d.id, label: d.id })), [wiring]);
   const leads = instrument === "voltmeter" || instrument === "ohmmeter" || instrument === "continuity" || instrument === "lamp" || instrument === "scope";
   const guarded = point !== undefined && barred.has(point.split(":")[0]!) && instrument !== "scanTool";
+  const pushed = jumper[0] !== undefined && jumper[1] !== undefined ? feedsModule(wiring, { from: jumper[0], to: jumper[1] }, { unplugged }) : undefined;
   const choose = () => {
     if (point === undefined || guarded) return;
     const [from, to, ohm] = jumper, other = black === CHASSIS ? undefined : black;
@@ -83,6 +84,7 @@ function Body({ wiring, namer, instructor, offered, point: first, now, onChoose 
         </span>
       </div>
       {guarded ? <p role="alert">A restraint or high-voltage circuit is never probed: the maker’s procedure, by qualified people only.</p> : null}
+      {pushed === undefined ? null : <p role="alert"><b>This jumper pushes a supply into {pushed} of a module.</b> Unplug the module first, or leave it. If it was done already, the reading can still be kept.</p>}
       <Button type="primary" block disabled={point === undefined || guarded} onClick={choose} style={{ marginTop: 12 }}>Enter its value</Button>
     </>
   );
