@@ -185,7 +185,7 @@ function takeScan(codes: Map<string, CodeWord>, scan: ScanEntry, number: number,
 /** The same reading at the same cavity of another connector. */
 function movedReading(r: ReadingEntry, from: string, to: string): ReadingEntry {
   const there = (p: string) => (p.startsWith(`${from}:`) ? `${to}${p.slice(from.length)}` : p);
-  return { ...r, points: r.points.map(there), state: { ...r.state, unplugged: r.state.unplugged.map((c) => (c === from ? to : c)) } };
+  return { ...r, points: r.points.map(there), ...(r.black === undefined ? {} : { black: there(r.black) }), state: { ...r.state, unplugged: r.state.unplugged.map((c) => (c === from ? to : c)) } };
 }
 
 export type ScanCell = ScannedCode["status"] | "notGiven" | "notScanned";

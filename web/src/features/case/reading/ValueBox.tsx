@@ -56,7 +56,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>) => {
     if (e.key === "Enter") { e.preventDefault(); log(); return; }
-    if (!e.ctrlKey && !e.metaKey && !e.altKey && e.currentTarget.value === "" && onShortcut(e.key)) e.preventDefault();
+    if (!e.ctrlKey && !e.metaKey && !e.altKey && e.currentTarget.value === "" && (words === "none" || e.key === "?") && onShortcut(e.key)) e.preventDefault(); // a lamp's words begin with letters
   };
   const put = (i: number, text: string) => { setWrong(undefined); onTexts(points.map((_, j) => (j === i ? text : texts[j] ?? ""))); };
 
