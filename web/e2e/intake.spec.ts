@@ -166,7 +166,7 @@ test("what stands on the machine is not as drawn: said before testing, and readi
   await remark.getByRole("button", { name: "Move 2 readings to B12" }).click();
   await saved(page);
   await expect(book(page)).toContainText("Moved readings from B7 to B12");
-  await page.getByRole("button", { name: /All entries/ }).click();
+  await page.getByRole("button", { name: "Whole logbook" }).click();
   await expect(book(page)).toContainText("0.40 V"); // the trace stays
 });
 

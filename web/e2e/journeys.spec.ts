@@ -77,9 +77,12 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await verdict(page).getByRole("button", { name: "Log this as the cause" }).click();
   await expect(verdict(page)).toContainText("Verdict logged");
   await saved(page);
-  if (await verdict(page).getByText("Still unplugged").isVisible()) {
-    await verdict(page).getByRole("button", { name: "It is back in" }).click();
-    await expect(verdict(page).getByText("Still unplugged")).toBeHidden();
+  if (await verdict(page).getByText("Not as it was found").isVisible()) {
+    await verdict(page).getByRole("button", { name: "Put it right" }).click();
+    const sheet = page.getByRole("dialog", { name: "Not as it was found" });
+    while (await sheet.getByRole("button", { name: "Plugged back in and locked" }).count()) await sheet.getByRole("button", { name: "Plugged back in and locked" }).first().click();
+    await page.keyboard.press("Escape");
+    await expect(verdict(page).getByText("Not as it was found")).toBeHidden();
     await saved(page);
   }
   await page.goto(app.address);
