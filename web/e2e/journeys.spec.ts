@@ -80,7 +80,10 @@ test("job (a): from four codes to a proven internal short, server killed and res
   if (await verdict(page).getByText("Not as it was found").isVisible()) {
     await verdict(page).getByRole("button", { name: "Put it right" }).click();
     const sheet = page.getByRole("dialog", { name: "Not as it was found" });
-    while (await sheet.getByRole("button", { name: "Plugged back in and locked" }).count()) await sheet.getByRole("button", { name: "Plugged back in and locked" }).first().click();
+    const back = sheet.getByRole("button", { name: "Plugged back in and locked" });
+    await expect(back.first()).toBeVisible();
+    for (let left = await back.count(); left > 0; left--) { await back.first().click(); await expect(back).toHaveCount(left - 1); }
+    await expect(sheet).toContainText("Everything is as it was found");
     await page.keyboard.press("Escape");
     await expect(verdict(page).getByText("Not as it was found")).toBeHidden();
     await saved(page);
