@@ -8,7 +8,7 @@ import type { SaveState } from "./logbookSync";
 
 /** One quiet word in the head of the page: whether the database has everything. */
 export function SavedWord({ state }: { readonly state: SaveState }) {
-  return <span className={styles.saved} role="status">{state.status === "saved" ? "Saved" : state.status === "saving" ? "Saving…" : "Not saved"}</span>;
+  return <span className={styles.saved} role="status">{state.status === "saved" || (state.status === "joined" && state.done) ? "Saved" : state.status === "saving" || state.status === "joined" ? "Saving…" : "Not saved"}</span>;
 }
 
 /** Says where the logbook stands when it is not simply saved: on its way, kept here, or written by somebody else first. */

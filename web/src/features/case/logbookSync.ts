@@ -8,7 +8,7 @@ export type SaveState =
   /** kept on this device, sent again until it arrives */
   | { readonly status: "waiting"; readonly count: number }
   /** somebody else wrote meanwhile: ours stand after theirs */
-  | { readonly status: "joined"; readonly others: number; readonly ours: readonly EntryT[] }
+  | { readonly status: "joined"; readonly others: number; readonly ours: readonly EntryT[]; /** ours have arrived */ readonly done?: boolean }
   | { readonly status: "refused"; readonly codes: readonly { code: string; path: (string | number)[]; params: Record<string, string | number | string[]> }[]; readonly givenBack: readonly EntryT[] };
 /** The logbook as this window knows it: what the database has, and what waits in line. */
 export interface Book { readonly saved: readonly EntryT[]; readonly queue: readonly Batch[]; readonly state: SaveState }
@@ -99,7 +99,7 @@ export class LogbookSync {
     const now = saved.length === first.after && sent.last === first.after + first.entries.length;
     this.change({ queue: rest, ...(now ? { saved: [...saved, ...first.entries] } : {}) });
     if (!now) await this.catchUp();
-    if (rest.length === 0 && state.status !== "joined" && state.status !== "refused") this.change({ state: { status: "saved" } });
+    if (rest.length === 0 && state.status !== "refused") this.change({ state: state.status === "joined" ? { ...state, done: true } : { status: "saved" } });
   }
 
   /** what other windows wrote */
