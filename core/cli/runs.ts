@@ -1,5 +1,5 @@
-import { beforeAfter, findFault, fold, logbookCsv, middleSeverity, playRun, Predictor, RUNS, runPlaces, SimulatedMachine, type FaultAt, type RunName } from "../src/index.js";
-import { DISTURBED_WORDS, Instructor, issueText, MARK_WORDS, Namer, RUN_WORDS, shownText } from "../words/index.js";
+import { beforeAfter, findFault, fold, middleSeverity, playRun, Predictor, RUNS, runPlaces, SimulatedMachine, type FaultAt, type RunName } from "../src/index.js";
+import { DISTURBED_WORDS, Instructor, issueText, logbookCsv, MARK_WORDS, Namer, RUN_WORDS, shownText, stateText } from "../words/index.js";
 import { EXIT, jsonNumber, loadCase, loadMachine, printJson, Refusal, type Io } from "./io.js";
 
 interface RunOptions { readonly run?: string | undefined; readonly on?: string | undefined; readonly fault?: string | undefined; readonly seed?: string | undefined; readonly json?: boolean | undefined }
@@ -44,5 +44,5 @@ export function logbookCommand(file: string, options: { readonly csv?: boolean |
   io.out(`${entries.length} entries, ${folded.undone.size} taken back; ${folded.readings.length} readings stand\n`);
   io.out(folded.open.length ? `not as it was found:\n${folded.open.map((d) => `  ${d.thing}: ${DISTURBED_WORDS[d.how].still}, since entry ${d.number}\n`).join("")}` : "everything is as it was found\n");
   if (folded.run) io.out(`a guided run is open since entry ${folded.run.number}: ${RUN_WORDS[folded.run.entry.run].title}, ${folded.run.entry.on}\n`);
-  for (const t of twice) io.out(`${namer.point(t.point)}, ${t.state}: ${t.before.value} (entry ${t.before.number}), then ${t.after.value} (entry ${t.after.number})\n`);
+  for (const t of twice) io.out(`${namer.point(t.point)}, ${stateText(t.state)}: ${t.before.value} (entry ${t.before.number}), then ${t.after.value} (entry ${t.after.number})\n`);
 }

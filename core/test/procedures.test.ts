@@ -1,8 +1,9 @@
-import { DEFAULTS, deviceConnectors, findFault, findNets, fisherAtLeast, generateFaults, generateHarness, playRun, Predictor, runView, severityOffGrid, SimulatedMachine, uniform, wiggleVerdict, type RunName, type WiggleSample, type Wiring } from "../src/index";
-import { tug, wiring } from "./helpers";
+import { analyse, DEFAULTS, deviceConnectors, findFault, findNets, fisherAtLeast, generateFaults, generateHarness, hideFaults, parseCase, parseWiring, playRun, Predictor, RUNS, runOffers, runPlaces, runView, severityOffGrid, SimulatedMachine, uniform, watchPoint, weighCandidate, wiggleVerdict, wireId, type FaultAt, type RunName, type WiggleSample, type Wiring } from "../src/index";
+import { demoText, tug, wiring } from "./helpers";
 
 const AT = "2026-11-24T09:00:00Z";
 const play = (predictor: Predictor, machine: SimulatedMachine, run: Exclude<RunName, "wiggle">, on: string, skip?: (id: string) => boolean) => { const { view, entries } = playRun(predictor, machine, run, on, skip); return { ...view, entries }; };
+const parsed = (file: string): Wiring => { const r = parseWiring(demoText(file)); if (!r.ok) throw new Error(file); return r.value; };
 const faultOn = (w: Wiring, id: string) => findFault(generateFaults(w), id)!.fault;
 const broken = (w: Wiring, id: string, severity: number, seed = 5) => new SimulatedMachine(w, [{ fault: faultOn(w, id), severity }], seed);
 
@@ -87,7 +88,7 @@ describe("a fuse that blows", () => {
     const links = [...w.wires.map((x) => [x.from, x.to] as const), ...w.connectors.flatMap((c) => (c.inline && without !== undefined && c.id !== without ? c.cavities.map((x) => [`${c.id}:${x}.a`, `${c.id}:${x}.b`] as const) : []))];
     const seen = new Set([`${fuse}:out`]);
     for (let grown = true; grown;) { grown = false; for (const [a, b] of links) for (const [x, y] of [[a, b], [b, a]] as const) if (seen.has(x) && !seen.has(y)) { seen.add(y); grown = true; } }
-    const found = w.wires.find((x) => (x.id ?? `${x.from}~${x.to}`) === wire);
+    const found = w.wires.find((x) => wireId(x) === wire);
     return found !== undefined && seen.has(found.from);
   }
   test("with everything sound the breaker holds, and the run says so", () => {
@@ -107,7 +108,7 @@ describe("other runs, each played to its end on the tug", () => {
   test("jumpers prove wiring and module where the sensor is dead, and name the wire where it is open", () => {
     expect(finish(broken(w, `${sensor.id}/dead`, 1), "jumpers", sensor.id)).toMatchObject({ verdict: "found", things: [sensor.id], says: { code: "run.wiring-proven" } });
     const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!;
-    const open = finish(broken(w, `${signal.id ?? `${signal.from}~${signal.to}`}/open`, 1), "jumpers", sensor.id);
+    const open = finish(broken(w, `${wireId(signal)}/open`, 1), "jumpers", sensor.id);
     expect(["run.does-not-follow", "run.pin-not-right"]).toContain(open.says.code);
   });
   test("a jumper to full scale goes through 1 kΩ, unplugged, and only towards a reference", () => {
@@ -123,10 +124,10 @@ describe("other runs, each played to its end on the tug", () => {
     const ground = w.devices.find((d) => d.kind === "module")!, at = (ground as { pins: { role: string; at: string }[] }).pins.find((p) => p.role === "ground")!.at;
     expect(finish(healthy(), "groundProof", at).says.code).toBe("run.ground-good");
     const wire = w.wires.find((x) => x.from === at || x.to === at)!;
-    expect(finish(broken(w, `${wire.id ?? `${wire.from}~${wire.to}`}/highResistance`, 2), "groundProof", at).says.code).toBe("run.ground-bad");
+    expect(finish(broken(w, `${wireId(wire)}/highResistance`, 2), "groundProof", at).says.code).toBe("run.ground-bad");
   });
   test("section by section, and by halves, the drop is found where it is", () => {
-    const net = w.wires.find((x) => x.to === pins.supply || x.from === pins.supply)!, wire = net.id ?? `${net.from}~${net.to}`;
+    const net = w.wires.find((x) => x.to === pins.supply || x.from === pins.supply)!, wire = wireId(net);
     const lame = () => broken(w, `${wire}/highResistance`, 150);
     expect(finish(lame(), "dropBySection", pins.supply).things).toContain(wire);
     expect(finish(lame(), "halveRun", pins.supply).things).toContain(wire);
@@ -134,7 +135,7 @@ describe("other runs, each played to its end on the tug", () => {
     expect(finish(healthy(), "dropBySection", pins.supply).says.code).toBe("run.no-section-drops");
   });
   test("a few strands left pass a beeper and fail the lamp; a whole wire lights it", () => {
-    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!, id = signal.id ?? `${signal.from}~${signal.to}`;
+    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!, id = wireId(signal);
     expect(finish(healthy(), "loadWire", pins.signal).says.code).toBe("run.wire-carries");
     expect(finish(broken(w, `${id}/fewStrands`, 28), "loadWire", pins.signal).says.code).toBe("run.wire-weak");
     const run = play(predictor, healthy(), "loadWire", pins.signal), lit = run.taken.find((t) => t.step.instrument === "lamp")!;
@@ -142,7 +143,7 @@ describe("other runs, each played to its end on the tug", () => {
     expect(lit.step.state.unplugged).toEqual([...new Set([pins.signal, findNets(w).modulePinOf(pins.signal)!].map((p) => p.split(":")[0]!))].sort());
   });
   test("a wire that still has voltage on it is not fed", () => {
-    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!, id = signal.id ?? `${signal.from}~${signal.to}`;
+    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!, id = wireId(signal);
     const short = generateFaults(w).find((f) => f.mode === "shortToSupply" && f.place.id === id);
     if (!short) throw new Error("the tug has no such fault");
     const run = play(predictor, new SimulatedMachine(w, [{ fault: short, severity: 0.5 }], 3), "loadWire", pins.signal);
@@ -151,6 +152,28 @@ describe("other runs, each played to its end on the tug", () => {
   });
   test("both ends of a signal agree on a sound wire, and differ over a resistance", () => {
     expect(finish(healthy(), "farEnd", pins.signal).says.code).toBe("run.ends-agree");
+    // a pulled-up sensor draws current through its wire: a divider makes the two ends differ
+    const thermistor = w.devices.find((d) => d.kind === "thermistor") as { pins: { signal: string } }, wire = wireId(w.wires.find((x) => x.from === thermistor.pins.signal || x.to === thermistor.pins.signal)!);
+    expect(finish(healthy(), "farEnd", thermistor.pins.signal).says.code).toBe("run.ends-agree");
+    const differ = finish(broken(w, `${wire}/highResistance`, 600), "farEnd", thermistor.pins.signal);
+    expect(differ.says.code).toBe("run.ends-differ");
+    expect(differ.things).toContain(wire);
+  });
+  test("the good side beside the bad side: what the bad one lacks is named", () => {
+    const other = w.devices.find((d) => d.kind === sensor.kind && d.id !== sensor.id)!;
+    expect(finish(healthy(), "compareTwin", sensor.id).says.code).toBe("run.twin-agrees");
+    const ground = w.wires.find((x) => x.from === pins.ground || x.to === pins.ground)!;
+    const lame = finish(broken(w, `${wireId(ground)}/open`, 1), "compareTwin", sensor.id);
+    expect(lame).toMatchObject({ verdict: "found", things: [pins.ground], says: { code: "run.twin-differs" } });
+    expect(other.id).not.toBe(sensor.id);
+  });
+  test("two like parts changed over: what goes with the part is the part", () => {
+    const boat = parsed("whimbrel.wiring.json"), on = runPlaces(boat, "swapTwins")[0]!, [part] = on.split(" ");
+    const dead = generateFaults(boat).find((f) => f.place.id === part && f.place.type === "device")!;
+    const p = new Predictor(boat);
+    expect(play(p, new SimulatedMachine(boat, [{ fault: dead, severity: severityOffGrid(dead, 0.5) }], 3), "swapTwins", on).finding!.says.code).toBe("run.went-with-part");
+    expect(play(p, new SimulatedMachine(boat, [], 3), "swapTwins", on).finding!.says.code).toBe("run.stayed-with-wiring");
+    expect(runPlaces(boat, "swapTwins")).toContain("B71 B81"); // port and starboard, by name
   });
   test("a part by itself, and a new one before it goes in", () => {
     const two = w.devices.find((d) => d.kind === "thermistor" || d.kind === "coilSensor" || d.kind === "solenoid" || d.kind === "heater")!;
@@ -180,6 +203,64 @@ describe("other runs, each played to its end on the tug", () => {
     // a step taken back is asked again
     expect(runView(predictor, [...half, { type: "undo", at: AT, target: 2 }])!.taken).toHaveLength(0);
   });
+});
+
+describe("restraint and high-voltage circuits", () => {
+  const guarded = (() => { const w = tug(), sensor = w.devices.find((d) => d.kind === "threeWireSensor")!; return { id: sensor.id, plug: deviceConnectors(sensor)[0]!, w: { ...w, devices: w.devices.map((d) => (d.id === sensor.id ? { ...d, cautions: ["restraint" as const] } : d)) } }; })();
+  test("are no place to begin a run, and a logbook that begins one there all the same gets no step", () => {
+    const predictor = new Predictor(guarded.w);
+    for (const run of RUNS) expect(runPlaces(guarded.w, run).filter((p) => p.split(" ").some((x) => x === guarded.id || x.startsWith(`${guarded.plug}:`) || x === guarded.plug))).toEqual([]);
+    for (const [run, on] of [["jumpers", guarded.id], ["benchTest", guarded.id], ["whichIsWhich", guarded.plug], ["halveRun", `${guarded.plug}:1`], ["dropBySection", `${guarded.plug}:1`], ["loadWire", `${guarded.plug}:1`], ["swapTwins", `${guarded.id} B9`]] as const) {
+      const view = runView(predictor, [{ type: "run", at: AT, run, on, event: "begun" }])!;
+      expect([run, view.next, view.finding?.says.code]).toEqual([run, undefined, "run.guarded"]);
+    }
+  });
+  test("are never touched by a run that passes them", () => {
+    const predictor = new Predictor(guarded.w), machine = new SimulatedMachine(guarded.w, [], 2), pin = findNets(guarded.w).modulePinOf(`${guarded.plug}:1`)!;
+    for (const [run, on] of [["unplugSeries", pin], ["fuseRun", "F12"], ["halveRun", pin]] as const) {
+      for (const { step, number } of play(predictor, machine, run, on).taken) if (number !== undefined) expect([...step.points, ...step.state.unplugged].some((x) => x.split(":")[0] === guarded.plug)).toBe(false);
+    }
+  });
+});
+
+describe("what is offered", () => {
+  const load = (file: string) => { const c = parseCase(demoText(file)); if (!c.ok) throw new Error(file); return c.value; };
+  test("runs that tell the suspects apart, the most for their minutes first; none before a code or after the proof", () => {
+    const { wiring: w, entries } = load("tug-4-reference.case.json"), predictor = new Predictor(w), a = analyse(predictor, entries), offers = runOffers(predictor, a);
+    expect(offers.map((o) => o.run)).toContain("unplugSeries");
+    for (const o of offers) { expect(runPlaces(w, o.run)).toContain(o.on); expect(o.shareOfOpen).toBeGreaterThan(0); expect(o.shareOfOpen).toBeLessThanOrEqual(1); expect(o.minutes).toBeGreaterThan(0); }
+    for (let i = 1; i < offers.length; i++) expect(offers[i]!.bits / offers[i]!.minutes).toBeLessThanOrEqual(offers[i - 1]!.bits / offers[i - 1]!.minutes);
+    expect(runOffers(predictor, analyse(predictor, []))).toEqual([]);
+    expect(runOffers(predictor, { ...a, stage: "proven" })).toEqual([]);
+  });
+  test("the value to watch is one that the leading suspect moves", () => {
+    const { wiring: w, entries } = load("whimbrel-connector.case.json"), predictor = new Predictor(w), watched = watchPoint(predictor, analyse(predictor, entries))!;
+    const shown = (faults: FaultAt[]) => new SimulatedMachine(w, faults, 64).read(watched.point, { key: "on", unplugged: [] }, watched.instrument);
+    expect(Math.abs(shown([]) - shown([{ fault: faultOn(w, "X30:1/contactOpen"), severity: NaN }]))).toBeGreaterThan(0.3);
+    expect(watchPoint(predictor, analyse(predictor, []))).toBeUndefined();
+  });
+  test("a step outside the plan is weighed as one of the plan would be", () => {
+    const { wiring: w, entries } = load("tug-4-reference.case.json"), predictor = new Predictor(w), first = analyse(predictor, entries).next[0]!;
+    const same = weighCandidate(predictor, entries, first.candidate)!;
+    expect(same.bits).toBeCloseTo(first.bits, 9);
+    expect(same.answers).toEqual(first.answers);
+    const step = runView(predictor, [...entries, { type: "run", at: AT, run: "fuseRun", on: "F12", event: "begun" }])!.next!;
+    expect(weighCandidate(predictor, entries, step)!.answers[0]!.reduce((sum, x) => sum + x.share, 0)).toBeCloseTo(1, 1);
+    expect(weighCandidate(predictor, entries, { ...step, part: "new" })).toBeUndefined(); // a new part says nothing of the machine
+  });
+});
+
+describe("faults hidden for practice", () => {
+  test("each sets a code by itself, at places of its own, the same for the same seed", () => {
+    const w = tug();
+    for (const [count, seed] of [[1, 1], [2, 7], [3, 11]] as const) {
+      const hidden = hideFaults(w, count, seed)!;
+      expect(new Set(hidden.map((f) => f.fault.place.id)).size).toBe(count);
+      for (const f of hidden) expect(new SimulatedMachine(w, [f], seed).codes().length).toBeGreaterThan(0);
+      expect(hideFaults(w, count, seed)!.map((f) => [f.fault.id, f.severity])).toEqual(hidden.map((f) => [f.fault.id, f.severity]));
+    }
+  });
+  test("where no code can set there is nothing to hide", () => expect(hideFaults({ ...tug(), codes: [] }, 1, 1)).toBeUndefined());
 });
 
 describe("wiggle", () => {

@@ -155,8 +155,8 @@ describe("the fold of a logbook", () => {
   });
   test("what is unplugged now is what must be plugged back", () => {
     const e: Entry[] = [{ type: "unplugged", at: AT, connector: "B7" }, { type: "unplugged", at: AT, connector: "B9" }, { type: "plugged", at: AT, connector: "B7" }];
-    expect(fold(e).disturbed).toEqual(["B9"]);
-    expect(fold([...e, volts("B7:1", 5, ["B12"])]).disturbed).toEqual(["B12"]); // a reading says what was unplugged when it was taken
+    expect(fold(e).state.unplugged).toEqual(["B9"]);
+    expect(fold([...e, volts("B7:1", 5, ["B12"])]).state.unplugged).toEqual(["B12"]); // a reading says what was unplugged when it was taken
     expect(fold([]).state).toEqual({ key: "on", unplugged: [] });
   });
   test("the last word on a code counts, and the last verdict", () => {

@@ -1,5 +1,5 @@
 import { DEFAULTS } from "../defaults.js";
-import { thermistorOhm } from "../network/laws.js";
+import { thermistorOhm, wireOhm } from "../network/laws.js";
 
 /** What a calculator takes: a number with its unit, what it starts with, and what it can be. */
 export interface Input { readonly id: string; readonly unit: string; readonly start: number; readonly low: number; readonly high: number }
@@ -10,11 +10,8 @@ export interface Calculator<K extends string = string> { readonly id: K; readonl
 const input = (id: string, unit: string, start: number, low: number, high: number): Input => ({ id, unit, start, low, high });
 const out = (id: string, unit: string, value: number): Output => ({ id, unit, value });
 
-/** Ohm per metre of copper: R = ρ·(1 + α·(t − 20)) / A (IEC 60028: ρ20 1/58 Ω·mm²/m, α20 0.00393 /K; values from memory); class 5 maxima where the table has the cross-section (IEC 60228; values from memory). */
-export function cableOhmPerMetre(mm2: number, celsius: number): number {
-  const listed = DEFAULTS.cableOhmPerKm[String(mm2)];
-  return (listed !== undefined ? listed / 1000 : DEFAULTS.copperOhmMm2PerMetre / mm2) * (1 + COPPER_PER_KELVIN * (celsius - 20));
-}
+/** Ohm per metre of a copper conductor at a temperature: as the engine has it at 20 °C, times 1 + α·(t − 20), α 0.00393 /K (IEC 60028; value from memory). */
+export const cableOhmPerMetre = (mm2: number, celsius: number): number => (wireOhm({ mm2, lengthM: 1000 }) / 1000) * (1 + COPPER_PER_KELVIN * (celsius - 20));
 const COPPER_PER_KELVIN = 0.00393;
 
 /** Platinum thermometer, R/R0 = 1 + A·t + B·t² from 0 °C up, with C·(t − 100)·t³ below (IEC 60751; values from memory). */

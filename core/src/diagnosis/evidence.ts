@@ -30,6 +30,8 @@ export interface Gathered {
 }
 
 const SHOWN: Readonly<Record<string, number>> = { OL: OVERLOAD, bright: 1, dim: 0.5, dark: 0, beep: 1, silent: 0 };
+/** What an instrument showed, as a number: OL is `OVERLOAD`, a lamp 1 bright to 0 dark, a beeper 1 or 0. */
+export const shownNumber = (v: ReadingEntry["values"][number]): number => (typeof v === "number" ? v : SHOWN[v]!);
 
 /**
  * Turns a logbook into evidence. A module scanned, or with any code logged, speaks by its other codes too: those
@@ -70,7 +72,7 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
     if (!judged.proves || entry.part === "new") return; // a new part says nothing of the machine
     const own = (p: string) => (entry.part === "removed" ? pinBehind(p) : p);
     entry.points.forEach((p, i) => {
-      const shown = entry.values[i]!, value = typeof shown === "number" ? shown : SHOWN[shown]!;
+      const value = shownNumber(entry.values[i]!);
       if (Number.isNaN(value)) return; // a meter that shows nothing proves nothing
       const base = { kind: "reading", number, point: own(p), black: isPlainBlack(entry.black) ? undefined : own(entry.black!), instrument: entry.instrument, state: entry.state } as const;
       // a value that would not stand still was both of its ends, at one moment or another

@@ -19,6 +19,7 @@ import { OVERLOAD } from "../units/quantity.js";
 import { CHASSIS, meterPoints, pinBehind, wireId } from "../wiring/points.js";
 import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
+import { AtPlace, KeptColumns, type Predicted, type Rows } from "./keptColumns.js";
 
 export type Instrument = ReadingEntry["instrument"];
 /** What is predicted for a whole machine at once; several instruments show the same quantity. */
@@ -48,14 +49,6 @@ const MOST_COMBINED = 4_000, ROW_OVERHEAD = 16;
 const NEGLIGIBLE_VOLT = 1e-4, NEGLIGIBLE_OHM = 200;
 const ALL_PLUGGED: State = { key: "on", unplugged: [] };
 
-/** Predictions of one hypothesis in one state of one quantity: for each sample asked for so far one number a place. */
-export type Rows = (Float32Array | undefined)[];
-/** Predictions of one hypothesis at one place. */
-export interface Predicted { at(sample: number): number }
-class AtPlace implements Predicted {
-  constructor(private readonly rows: Rows, private readonly place: number) {}
-  at(sample: number): number { const row = this.rows[sample]; return row === undefined ? NaN : row[this.place]!; }
-}
 /** Numbers kept in predictions, all together; the states not asked for the longest make room. */
 const PREDICTED_NUMBERS = 48e6;
 
@@ -85,9 +78,7 @@ export class Predictor {
   private readonly scanPins: readonly { readonly cavity: string; readonly module: string; readonly domain: string | undefined }[];
   private readonly wires: readonly string[];
   private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
-  private readonly columns = new Map<string, Map<number, Rows>>();
-  private readonly held = new Map<string, number>();
-  private heldNumbers = 0;
+  private readonly kept = new KeptColumns(PREDICTED_NUMBERS);
   private readonly codes: CodePredictions;
   private readonly combined = new Map<string, number>();
   /** healthy solutions by state, draw and look: what faults start from; the least lately used is dropped */
@@ -152,7 +143,7 @@ export class Predictor {
     this.combined.clear();
     this.memo.delete("readings");
     this.memo.delete("families read");
-    for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= singles) column.delete(h);
+    this.kept.forgetFrom(singles);
     for (const h of [...this.blown.keys()]) if (h >= singles) this.blown.delete(h);
     this.codes.forgetFrom(singles);
   }
@@ -173,7 +164,7 @@ export class Predictor {
    */
   predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Rows {
     const quantity = QUANTITY[instrument], name = `${quantity} ${stateName(state)}`;
-    const column = this.column(name), { samples } = this.hypotheses[h]!, stride = this.stride(instrument);
+    const column = this.kept.column(name), { samples } = this.hypotheses[h]!, stride = this.stride(instrument);
     let rows = column.get(h);
     if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
     // draw by draw: all severities of one draw start from the same healthy solution
@@ -181,32 +172,11 @@ export class Predictor {
       for (let sample = draw; sample < samples; sample += this.draws) {
         if (rows[sample] || (wanted && !wanted[sample])) continue;
         this.read(h, sample, state, quantity, (rows[sample] = new Float32Array(stride)));
-        this.hold(name, stride);
+        this.kept.hold(name, stride);
       }
     }
     return rows;
   }
-  private column(name: string): Map<number, Rows> {
-    let column = this.columns.get(name);
-    if (name === this.latest && column) return column;
-    if (column) this.columns.delete(name); // and put back as the latest
-    else column = new Map();
-    this.columns.set(name, column);
-    this.latest = name;
-    return column;
-  }
-  private latest = "";
-  private hold(name: string, numbers: number): void {
-    this.heldNumbers += numbers;
-    this.held.set(name, (this.held.get(name) ?? 0) + numbers);
-    for (const oldest of this.columns.keys()) {
-      if (this.heldNumbers <= PREDICTED_NUMBERS || oldest === name) return;
-      this.columns.delete(oldest);
-      this.heldNumbers -= this.held.get(oldest) ?? 0;
-      this.held.delete(oldest);
-    }
-  }
-
   /** As `predict` or `predictBetween`, at the place of one reading. Samples not wanted are NaN. */
   predictAt(h: number, e: { readonly instrument: Instrument; readonly point: string; readonly black?: string | undefined; readonly state: State }, wanted?: Uint8Array): Predicted {
     if (e.black !== undefined) return this.predictBetween(h, e.state, e.instrument, e.point, e.black, wanted);
@@ -219,7 +189,7 @@ export class Predictor {
    */
   predictBetween(h: number, state: State, instrument: Instrument, red: string, black: string, wanted?: Uint8Array): Predicted {
     const name = `between ${red} ${black} ${QUANTITY[instrument]} ${stateName(state)}`;
-    const column = this.column(name), { samples } = this.hypotheses[h]!;
+    const column = this.kept.column(name), { samples } = this.hypotheses[h]!;
     let rows = column.get(h);
     if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
     for (let sample = 0; sample < samples; sample++) {
@@ -234,7 +204,7 @@ export class Predictor {
         value = ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
       } else for (const part of phases) value += part.share * across(this.solve(h, sample, state, { phase: part.phase }, a === b ? NO_EDIT : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] }));
       rows[sample] = Float32Array.of(value);
-      this.hold(name, ROW_OVERHEAD);
+      this.kept.hold(name, ROW_OVERHEAD);
     }
     return new AtPlace(rows, 0);
   }

@@ -25,8 +25,6 @@ export interface Folded {
   readonly readings: readonly Numbered<ReadingEntry>[];
   /** the machine now */
   readonly state: State;
-  /** everything unplugged and not yet back: must be empty before the job closes */
-  readonly disturbed: readonly string[];
   /** all that is other than it was found: unplugged, pulled, jumpered, pierced, removed; must be empty or explained before the job closes */
   readonly open: readonly Disturbed[];
   /** everything unplugged or pulled since codes were last cleared */
@@ -164,7 +162,7 @@ export function fold(entries: readonly Entry[]): Folded {
   });
   const now = [...unplugged].sort();
   return {
-    undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}), ...fitted(standing) }, disturbed: now, open: [...open.values()], acknowledged,
+    undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}), ...fitted(standing) }, open: [...open.values()], acknowledged,
     disturbedSinceClear: [...sinceClear].sort(), setAside, lacking, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}), ...(meterCheck ? { meterCheck } : {}), ...(run ? { run } : {}),
   };
 }

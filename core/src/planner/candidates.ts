@@ -1,5 +1,5 @@
 import type { State } from "../format/case.js";
-import type { Connector, Device, Wiring } from "../format/wiring.js";
+import type { Caution, Connector, Device, Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
 import { findNets, type Nets } from "../wiring/nets.js";
 import { deviceConnectors, devicePins } from "../wiring/points.js";
@@ -99,15 +99,17 @@ export function yesLikelihood(c: Pick<Candidate, "kind" | "points">, faults: rea
   return c.kind === "look" ? 1 - clueLikelihood(clueOf(c, false), faults, comesAndGoes) : clueLikelihood(clueOf(c, true), faults, comesAndGoes, misplaced);
 }
 
+/** Whether a part or connector is marked as one that is never probed. */
+export const isNeverProbed = (x: { readonly cautions: readonly Caution[] }): boolean => x.cautions.some((c) => NEVER_PROBED.has(c));
 /** Whether a connector or part must not be probed or unplugged. */
 export function isGuarded(wiring: Wiring, id: string): boolean {
-  return barredConnectors(wiring).has(id) || wiring.devices.some((d) => d.id === id && d.cautions.some((x) => NEVER_PROBED.has(x)));
+  return barredConnectors(wiring).has(id) || wiring.devices.some((d) => d.id === id && isNeverProbed(d));
 }
 
 /** Connectors that must not be probed: their own caution, or that of a device on them. */
 export function barredConnectors(wiring: Wiring): ReadonlySet<string> {
-  const barred = new Set(wiring.connectors.filter((c) => c.cautions.some((x) => NEVER_PROBED.has(x))).map((c) => c.id));
-  for (const d of wiring.devices) if (d.cautions.some((x) => NEVER_PROBED.has(x))) for (const c of deviceConnectors(d)) barred.add(c);
+  const barred = new Set(wiring.connectors.filter(isNeverProbed).map((c) => c.id));
+  for (const d of wiring.devices) if (isNeverProbed(d)) for (const c of deviceConnectors(d)) barred.add(c);
   return barred;
 }
 
@@ -141,7 +143,7 @@ class Offering {
   all(): readonly Offered[] {
     for (const c of this.connectors) this.atConnector(c);
     for (const c of this.connectors) if (!this.modules.has(c.id)) this.watches(c);
-    for (const d of this.wiring.devices) if (!this.isBarred(d)) this.atDevice(d);
+    for (const d of this.wiring.devices) if (!isNeverProbed(d)) this.atDevice(d);
     for (const d of this.wiring.devices) if (d.kind === "module") this.scans(d.pins);
     this.swaps();
     return this.found;
@@ -154,7 +156,6 @@ class Offering {
     this.names.add(id);
     this.found.push({ id, kind, instrument, points, at, state, touches: [...new Set([at, ...state.unplugged, ...touches])].filter(Boolean) });
   }
-  private isBarred(d: Device): boolean { return d.cautions.some((c) => NEVER_PROBED.has(c)); }
 
   private atConnector(c: Connector): void {
     const device = this.deviceOn.get(c.id);
@@ -224,9 +225,9 @@ class Offering {
   private swaps(): void {
     const parts = this.wiring.devices.filter((d) => SHOWN_KINDS.has(d.kind) || TURNING_KINDS.has(d.kind));
     parts.forEach((a, i) => {
-      if (this.isBarred(a) || deviceConnectors(a).some((c) => this.barred.has(c))) return;
+      if (isNeverProbed(a) || deviceConnectors(a).some((c) => this.barred.has(c))) return;
       for (const b of parts.slice(i + 1)) {
-        if (a.kind !== b.kind || this.isBarred(b) || deviceConnectors(b).some((c) => this.barred.has(c)) || !isTwin(a, b)) continue;
+        if (a.kind !== b.kind || isNeverProbed(b) || deviceConnectors(b).some((c) => this.barred.has(c)) || !isTwin(a, b)) continue;
         this.add("swap", "none", [a.id, b.id], deviceConnectors(a)[0]!, on(), [...deviceConnectors(a), ...deviceConnectors(b)]);
       }
     });

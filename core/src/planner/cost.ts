@@ -2,13 +2,11 @@ import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
-import { indexWiring } from "../wiring/points.js";
+import { connectorOf, indexWiring } from "../wiring/points.js";
 import type { Candidate, CandidateKind } from "./candidates.js";
 
 /** Where somebody stands: the last place, every place already opened up, and the machine as it is. */
 export interface Standing { readonly last: string | undefined; readonly opened: ReadonlySet<string>; readonly state: State }
-
-const connectorOf = (point: string) => (point.includes(":") ? point.slice(0, point.indexOf(":")) : point);
 
 /** Where the logbook leaves the technician. A cover once off is off, and what was unplugged once is known. */
 export function standing(folded: Folded): Standing {

@@ -3,13 +3,12 @@ import type { RunName } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import type { Analysis } from "../planner/analyse.js";
-import { barredConnectors, isTwin } from "../planner/candidates.js";
+import { barredConnectors, isNeverProbed, isTwin } from "../planner/candidates.js";
 import { Cost, standing } from "../planner/cost.js";
 import { followPoint } from "../wiring/follow.js";
 import { findNets } from "../wiring/nets.js";
-import { deviceConnectors, devicePins } from "../wiring/points.js";
+import { connectorOf, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
 import { benchValues } from "./parts.js";
-import { connectorOf } from "./script.js";
 import { fedBy } from "./series.js";
 
 /** A guided run that makes sense now: where, how long, and how much of what is open it would settle. */
@@ -47,10 +46,10 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
       if (plugs.length >= 2) offer("unplugSeries", pin.at, plugs, plugs.length + 1, (s) => (s.shorts ? s.places.map((p) => parts.get(p)).find(Boolean) ?? "rest" : "rest"));
     }
     if (d.kind === "fuse" || d.kind === "breaker") {
-      const { inline, parts } = fedBy({ wiring, deviceOn, barred }, d.id), by = new Map(parts.map((c) => [deviceOn.get(c)?.id ?? c, c]));
+      const { inline, parts, guarded } = fedBy(wiring, barred, d.id), by = new Map(parts.map((c) => [deviceOn.get(c)?.id ?? c, c]));
       const copper = new Set([...followPoint(wiring, `${d.id}:out`).wires]);
       const known = live.some((s) => s.shorts && (s.places.some((p) => by.has(p)) || touches(s, copper)));
-      if (known) offer("fuseRun", d.id, [d.id, ...inline, ...parts], inline.length + parts.length + 2, (s) => (s.shorts ? s.places.map((p) => by.get(p)).find(Boolean) ?? (touches(s, copper) ? "wiring" : "rest") : "rest"));
+      if (known && !guarded) offer("fuseRun", d.id, [d.id, ...inline, ...parts], inline.length + parts.length + 2, (s) => (s.shorts ? s.places.map((p) => by.get(p)).find(Boolean) ?? (touches(s, copper) ? "wiring" : "rest") : "rest"));
     }
     if (d.kind === "ground") offer("groundProof", d.id, [d.id], 3, (s) => (s.places.includes(d.id) ? "bad" : "good"));
     const signal = devicePins(d).find((p) => p.role === "signal")?.at, pin = signal === undefined ? undefined : nets.modulePinOf(signal);
@@ -61,7 +60,7 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
     if (live.some((s) => s.places.includes(d.id)) && benchValues(d, wiring.nominalVolt).length) offer("benchTest", d.id, deviceConnectors(d).slice(0, 1), 2, (s) => (s.places.includes(d.id) ? "part" : "rest"));
   }
   for (const s of live.slice(0, 4)) for (const place of s.places.slice(0, 2)) {
-    const wire = wiring.wires.find((w) => (w.id ?? `${w.from}~${w.to}`) === place), at = wire && [wire.from, wire.to].find((p) => p.includes(":") && wiring.connectors.some((c) => c.id === connectorOf(p) && !barred.has(c.id)));
+    const wire = wiring.wires.find((w) => wireId(w) === place), at = wire && [wire.from, wire.to].find((p) => p.includes(":") && wiring.connectors.some((c) => c.id === connectorOf(p) && !barred.has(c.id)));
     if (at !== undefined && s.places.length > 0 && !offers.some((o) => o.run === "dropBySection" && o.on === at)) {
       const way = followPoint(wiring, at), things = new Set([...way.steps.map((x) => x.thing), ...way.points]);
       offer("dropBySection", at, [connectorOf(at)], way.steps.length, (x) => (x.shorts ? "rest" : touches(x, things) ?? "rest"));
@@ -78,7 +77,7 @@ const entropy = (shares: readonly number[]) => shares.reduce((sum, p) => (p > 0 
  */
 export function watchPoint(predictor: Predictor, analysis: Analysis): { readonly instrument: "voltmeter" | "scanTool"; readonly point: string } | undefined {
   const state = { key: "on" as const, unplugged: [] }, live = analysis.suspects.flatMap((s) => (s.type === "fault" ? s.members.slice(0, 2).map((m) => ({ h: m.hypothesis, share: s.share / Math.min(2, s.members.length) })) : [])).slice(0, 12);
-  if (live.length === 0) return undefined;
+  if (analysis.stage === "waiting" || live.length === 0) return undefined;
   const barred = barredConnectors(predictor.wiring), backProbed = new Set(predictor.wiring.connectors.filter((c) => c.backProbe && !barred.has(c.id)).map((c) => c.id));
   let best: { instrument: "voltmeter" | "scanTool"; point: string; worth: number } | undefined;
   for (const instrument of ["voltmeter", "scanTool"] as const) {
@@ -102,7 +101,7 @@ const SCAN_EASE = 1.15;
 export function runPlaces(wiring: Wiring, run: RunName): string[] {
   const nets = findNets(wiring), barred = barredConnectors(wiring);
   const cavities = wiring.connectors.filter((c) => !barred.has(c.id) && !c.inline).flatMap((c) => c.cavities.map((x) => `${c.id}:${x}`)).filter((p) => nets.functionOf(p) !== "unknown");
-  const parts = wiring.devices.filter((d) => d.kind !== "module" && !deviceConnectors(d).some((c) => barred.has(c)) && !d.cautions.some((c) => c === "restraint" || c === "highVoltage"));
+  const parts = wiring.devices.filter((d) => d.kind !== "module" && !isNeverProbed(d) && !deviceConnectors(d).some((c) => barred.has(c)));
   const withSignal = parts.filter((d) => { const s = devicePins(d).find((p) => p.role === "signal"); return s !== undefined && nets.modulePinOf(s.at) !== undefined; });
   switch (run) {
     case "unplugSeries": return cavities.filter((p) => nets.functionOf(p) === "reference" || nets.functionOf(p) === "feed");

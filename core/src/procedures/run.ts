@@ -1,12 +1,12 @@
 import type { Entry, RunEntry, RunName } from "../format/case.js";
+import { shownNumber } from "../diagnosis/evidence.js";
 import type { Predictor } from "../diagnosis/predictor.js";
 import { fold } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
 import { Cost, standing } from "../planner/cost.js";
 import { price, type Candidate } from "../planner/candidates.js";
-import { OVERLOAD } from "../units/quantity.js";
 import { benchTest, jumpers, newPart, opposite, swapTwins, whichIsWhich } from "./parts.js";
-import { RunContext, stepId, type Finding, type Got, type Mark, type Script, type Step } from "./script.js";
+import { RunContext, stepId, unclear, type Finding, type Got, type Mark, type Script, type Step } from "./script.js";
 import { fuseRun, unplugSeries } from "./series.js";
 import { compareTwin, dropBySection, farEnd, groundProof, halveRun, loadWire } from "./wires.js";
 
@@ -33,11 +33,13 @@ export function runView(predictor: Predictor, entries: readonly Entry[]): RunVie
   if (!open || open.entry.run === "wiggle") return undefined;
   const ctx = new RunContext(predictor, open.entry.on);
   const taken: Omit<TakenStep, "mark">[] = [];
+  if (open.entry.on.split(" ").some((x) => ctx.isGuarded(x))) return view(open, taken, ctx, undefined, unclear("guarded", { point: open.entry.on }));
   const script = SCRIPTS[open.entry.run](ctx), used = new Set<number>();
   let at = script.next();
   for (let n = 0; !at.done && n < MOST_STEPS; n++) {
     const step = at.value, id = stepId(open.entry.run, step);
-    if (folded.setAside.has(id)) { taken.push({ step, number: undefined, values: [], healthy: [] }); at = script.next(undefined); continue; }
+    // a step that must not be done is never offered: it counts as one that cannot be taken
+    if (folded.setAside.has(id) || touched(step).some((x) => ctx.isGuarded(x))) { taken.push({ step, number: undefined, values: [], healthy: [] }); at = script.next(undefined); continue; }
     const got = findAnswer(step, entries, folded.undone, open.number, used);
     if (!got) {
       const c = new Cost(predictor.wiring);
@@ -49,6 +51,8 @@ export function runView(predictor: Predictor, entries: readonly Entry[]): RunVie
   }
   return view(open, taken, ctx, undefined, at.done ? at.value : undefined);
 }
+/** Every point and plug a step puts a hand or a lead to. */
+const touched = (s: Step): string[] => [...(s.kind === "codeSets" ? [] : s.points), ...(s.black === undefined ? [] : [s.black]), ...s.state.unplugged, ...[...(s.state.jumpers ?? []), ...(s.state.loads ?? [])].flatMap((x) => [x.from, x.to])];
 const view = (open: { readonly number: number; readonly entry: RunEntry }, taken: readonly Omit<TakenStep, "mark">[], ctx: RunContext, next: Candidate | undefined, finding: Finding | undefined): RunView =>
   ({ run: open.entry.run, on: open.entry.on, begun: open.number, taken: taken.map((t) => ({ ...t, mark: t.number === undefined ? undefined : ctx.marks.get(t.number) })), next, finding });
 
@@ -58,14 +62,13 @@ function candidateOf(step: Step, id: string, cost: Cost, from: ReturnType<typeof
   return { ...price({ id, kind: step.kind, instrument: step.instrument, points: step.points, at, state: step.state }, cost, from), state: step.state, ...(step.black === undefined ? {} : { black: step.black }), ...(step.part ? { part: step.part } : {}) };
 }
 
-const SHOWN: Readonly<Record<string, number>> = { OL: OVERLOAD, bright: 1, dim: 0.5, dark: 0, beep: 1, silent: 0 };
 /** The entry, after the run began and not used yet, that answers a step. */
 function findAnswer(step: Step, entries: readonly Entry[], undone: ReadonlySet<number>, after: number, used: ReadonlySet<number>): Got | undefined {
   const name = stateName(step.state);
   for (let number = after + 1; number <= entries.length; number++) {
     if (undone.has(number) || used.has(number)) continue;
     const e = entries[number - 1]!;
-    if (e.type === "reading" && step.instrument === e.instrument && e.black === step.black && e.part === step.part && e.points.length === step.points.length && e.points.every((p, i) => p === step.points[i]) && stateName(e.state) === name) return { number, values: e.values.map((v) => (typeof v === "number" ? v : SHOWN[v]!)) };
+    if (e.type === "reading" && step.instrument === e.instrument && e.black === step.black && e.part === step.part && e.points.length === step.points.length && e.points.every((p, i) => p === step.points[i]) && stateName(e.state) === name) return { number, values: e.values.map(shownNumber) };
     if (step.instrument !== "none") continue;
     const yes = (y: boolean): Got => ({ number, values: [y ? 1 : 0] });
     if (step.kind === "breaker" && e.type === "holds" && e.fuse === step.points[0] && stateName(e.state) === name) return yes(e.held);

@@ -2,9 +2,9 @@ import type { ReadingEntry, State } from "../format/case.js";
 import type { Connector, Device, Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import type { Instrument, Predictor } from "../diagnosis/predictor.js";
-import { barredConnectors, type Candidate, type CandidateKind } from "../planner/candidates.js";
+import { barredConnectors, isNeverProbed, type Candidate, type CandidateKind } from "../planner/candidates.js";
 import { findNets, type Nets } from "../wiring/nets.js";
-import { deviceConnectors, indexWiring, pinBehind, type Index } from "../wiring/points.js";
+import { connectorOf, deviceConnectors, indexWiring, pinBehind, type Index } from "../wiring/points.js";
 
 /** One step of a guided run, before what it costs from where one stands. */
 export interface Step {
@@ -33,7 +33,6 @@ export const found = (code: string, things: readonly string[], params: Issue["pa
 export const clear = (code: string, params: Issue["params"] = {}): Finding => ({ verdict: "clear", things: [], says: issue(`run.${code}`, [], params) });
 export const unclear = (code: string, params: Issue["params"] = {}): Finding => ({ verdict: "unclear", things: [], says: issue(`run.${code}`, [], params) });
 
-export const connectorOf = (point: string) => (point.includes(":") ? point.slice(0, point.indexOf(":")) : point);
 export const on = (unplugged: readonly string[] = [], more: Partial<State> = {}): State => ({ key: "on", unplugged: [...unplugged].sort(), ...more });
 export const off = (unplugged: readonly string[] = [], more: Partial<State> = {}): State => ({ key: "off", unplugged: [...unplugged].sort(), ...more });
 
@@ -60,6 +59,8 @@ export class RunContext {
     if (step.black === undefined && this.predictor.placeOf(step.instrument, point) === undefined) return NaN;
     return this.predictor.predictAt(0, { instrument: step.instrument, point, black: step.black, state: step.state }).at(0);
   }
+  /** Whether a point, plug or part is on a restraint or high-voltage circuit. */
+  isGuarded(id: string): boolean { const of = connectorOf(id); const d = this.index.devices.get(of); return this.barred.has(of) || (d !== undefined && isNeverProbed(d)); }
   mark(got: Got | undefined, mark: Mark): void { if (got) this.marks.set(got.number, mark); }
   volts(point: string, state: State, label = point, black?: string): Step {
     return { kind: black !== undefined ? "drop" : state.unplugged.includes(connectorOf(point)) ? "voltageUnplugged" : state.unplugged.length ? "watch" : "voltage", instrument: "voltmeter", points: [point], ...(black === undefined ? {} : { black }), state, label };

@@ -1,7 +1,7 @@
-import type { KeyState } from "../format/wiring.js";
-import { inLineEnds } from "../wiring/kinds.js";
-import { devicePins } from "../wiring/points.js";
-import { clear, connectorOf, found, off, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
+import type { KeyState, Wiring } from "../format/wiring.js";
+import { copperOf } from "../wiring/follow.js";
+import { connectorOf, devicePins } from "../wiring/points.js";
+import { clear, found, off, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
 
 /**
  * Unplug one at a time while a shared voltage is watched. What is unplugged stays so until the voltage is back in full;
@@ -73,37 +73,29 @@ function isBack(v: number, healthy: number, gap: number): boolean {
   return Math.abs(healthy - v) <= (Number.isFinite(gap) ? Math.min(within, Math.max(BACK_VOLT, BACK_GAP * Math.abs(gap) + BACK_VOLT)) : within);
 }
 
-/** Everything a fuse feeds that can be unplugged: connectors in line first, nearest the fuse, then parts and modules. */
-export function fedBy(ctx: Pick<RunContext, "wiring" | "deviceOn" | "barred">, fuse: string): { readonly inline: readonly string[]; readonly parts: readonly string[] } {
-  const next = new Map<string, string[]>();
-  const link = (a: string, b: string) => { for (const [x, y] of [[a, b], [b, a]] as const) { const l = next.get(x); if (l) l.push(y); else next.set(x, [y]); } };
-  for (const w of ctx.wiring.wires) link(w.from, w.to);
-  for (const c of ctx.wiring.connectors) if (c.inline) for (const cavity of c.cavities) link(`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`);
-  for (const d of ctx.wiring.devices) {
-    const ends = inLineEnds(d);
-    if (ends && d.id !== fuse) link(...ends);
-    if (d.kind === "relay") for (const contact of [d.pins.working, d.pins.resting]) if (contact) link(d.pins.common, contact);
+/** What hangs on a fuse. `guarded`: something that must not be unplugged or fed by us is among it. */
+export interface Fed { readonly inline: readonly string[]; readonly parts: readonly string[]; readonly guarded: boolean }
+/**
+ * Everything a fuse feeds that can be unplugged: connectors in line first, nearest the fuse, then parts and modules.
+ * @param apart an in-line connector taken apart
+ */
+export function fedBy(wiring: Wiring, barred: ReadonlySet<string>, fuse: string, apart?: string): Fed {
+  const { next, pins, index } = copperOf(wiring), contacts = relayContacts(wiring);
+  const stops = (p: string) => { const kind = index.devices.get(connectorOf(p))?.kind; return kind === "ground" || kind === "battery" || kind === "alternator"; }; // nobody's load
+  const onwards = (p: string) => [...(next.get(p) ?? []).filter((s) => !(s.over === "part" && s.thing === fuse) && !(s.over === "contact" && s.thing === apart)).map((s) => s.to), ...(contacts.get(p) ?? [])];
+  const order = new Set([`${fuse}:out`]);
+  for (const p of order) if (!stops(p)) for (const q of onwards(p)) order.add(q); // a set grows while it is walked: breadth first
+  const plugs = [...order].flatMap((p) => { const c = index.connectors.get(connectorOf(p)); return c && (c.inline || pins.has(p)) ? [c] : []; });
+  const ids = (inline: boolean) => [...new Set(plugs.filter((c) => c.inline === inline && !barred.has(c.id)).map((c) => c.id))];
+  return { inline: ids(true), parts: ids(false), guarded: plugs.some((c) => barred.has(c.id)) };
+}
+function relayContacts(wiring: Wiring): ReadonlyMap<string, readonly string[]> {
+  const joined = new Map<string, string[]>();
+  for (const d of wiring.devices) if (d.kind === "relay") for (const contact of [d.pins.working, d.pins.resting]) if (contact) {
+    joined.set(d.pins.common, [...(joined.get(d.pins.common) ?? []), contact]);
+    joined.set(contact, [d.pins.common]);
   }
-  // a ground, or the battery itself, is nobody's load
-  const stops = new Set(ctx.wiring.devices.filter((d) => d.kind === "ground" || d.kind === "battery" || d.kind === "alternator").map((d) => d.id));
-  const pins = new Map(ctx.wiring.devices.flatMap((d) => devicePins(d).map((p) => [p.at, p.role] as const)));
-  const order: string[] = [], seen = new Set([`${fuse}:out`]);
-  for (let front = [`${fuse}:out`]; front.length;) {
-    const ahead: string[] = [];
-    for (const p of front) {
-      order.push(p);
-      if (stops.has(connectorOf(p))) continue;
-      for (const q of next.get(p) ?? []) if (!seen.has(q)) { seen.add(q); ahead.push(q); }
-    }
-    front = ahead;
-  }
-  const inline: string[] = [], parts: string[] = [];
-  for (const p of order) {
-    const c = connectorOf(p), connector = ctx.wiring.connectors.find((x) => x.id === c);
-    if (!connector || ctx.barred.has(c)) continue;
-    if (connector.inline) { if (!inline.includes(c)) inline.push(c); } else if (pins.has(p) && !parts.includes(c)) parts.push(c);
-  }
-  return { inline, parts };
+  return joined;
 }
 
 /**
@@ -112,7 +104,8 @@ export function fedBy(ctx: Pick<RunContext, "wiring" | "deviceOn" | "barred">, f
  * then the harness is moved (common practice, no source).
  */
 export function* fuseRun(ctx: RunContext): Script {
-  const fuse = ctx.subject, { inline, parts } = fedBy(ctx, fuse);
+  const fuse = ctx.subject, { inline, parts, guarded } = fedBy(ctx.wiring, ctx.barred, fuse);
+  if (guarded) return unclear("guarded", { point: fuse });
   const ohms: Step = { kind: "ohms", instrument: "ohmmeter", points: [`${fuse}:out`], state: off([], { pulled: [fuse] }), label: fuse };
   const dead = yield ohms;
   if (dead) ctx.mark(dead, dead.values[0]! < LOW_SHARE * Math.min(ctx.healthy(ohms), 1000) ? "bad" : "good");
@@ -143,12 +136,9 @@ const LOW_SHARE = 0.3;
 const isYes = (g: Got) => g.values[0] === 1;
 /** What hangs on the far side of a connector that stays unplugged need not be tried. */
 function behind(ctx: RunContext, c: string, culprits: readonly string[]): boolean {
-  return culprits.some((x) => { const connector = ctx.index.connectors.get(x); return connector?.inline === true && fedBeyond(ctx, x).has(c); });
-}
-function fedBeyond(ctx: RunContext, inline: string): ReadonlySet<string> {
-  const connector = ctx.index.connectors.get(inline)!;
-  const without = { ...ctx.wiring, connectors: ctx.wiring.connectors.map((c) => (c.id === inline ? { ...c, inline: false } : c)) };
-  const all = fedBy(ctx, ctx.subject), cut = fedBy({ wiring: without, deviceOn: ctx.deviceOn, barred: ctx.barred }, ctx.subject);
-  const kept = new Set([...cut.inline, ...cut.parts]);
-  return new Set([...all.inline, ...all.parts].filter((c) => c !== connector.id && !kept.has(c)));
+  return culprits.some((x) => {
+    if (ctx.index.connectors.get(x)?.inline !== true) return false;
+    const left = fedBy(ctx.wiring, ctx.barred, ctx.subject, x);
+    return c !== x && !left.inline.includes(c) && !left.parts.includes(c);
+  });
 }

@@ -1,8 +1,8 @@
 import { thingsBetween, type Section } from "./sections.js";
 import { isTwin } from "../planner/candidates.js";
 import { followPoint } from "../wiring/follow.js";
-import { deviceConnectors, devicePins } from "../wiring/points.js";
-import { clear, connectorOf, found, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
+import { connectorOf, devicePins } from "../wiring/points.js";
+import { clear, found, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
 
 /** A ground is good below this under its own current, and a section of a feed below this (common practice, no source), volt. */
 const GROUND_VOLT = 0.1, SECTION_VOLT = 0.1;
@@ -79,7 +79,6 @@ export function* loadWire(ctx: RunContext): Script {
   if (!plus || to === undefined || !to.includes(":")) return unclear("no-way", { point: from });
   // whatever else hangs on the copper is unplugged too: battery voltage reaches none of it
   const plugs = [...new Set([...way.points, from, to].map(connectorOf))].filter((c) => ctx.index.connectors.get(c)?.inline === false);
-  if (plugs.some((c) => ctx.barred.has(c))) return unclear("guarded", { point: from });
   const others = [...way.points].filter((p) => !plugs.includes(connectorOf(p)) && ctx.index.devices.get(connectorOf(p)) && ctx.index.devices.get(connectorOf(p))!.kind !== "splice");
   if (others.length) return unclear("cannot-isolate", { point: from, things: others.slice(0, 4) });
   const watched = yield ctx.volts(from, on(plugs), from);
@@ -117,7 +116,6 @@ export function* compareTwin(ctx: RunContext): Script {
   // a true twin first; else any part of the same kind and pins will do for feed and ground
   const twin = part && (ctx.wiring.devices.find((d) => d.id !== part.id && isTwin(part, d)) ?? ctx.wiring.devices.find((d) => d.id !== part.id && d.kind === part.kind && devicePins(d).length === devicePins(part).length));
   if (!part || !twin) return unclear("no-twin", { part: ctx.subject });
-  if ([...deviceConnectors(part), ...deviceConnectors(twin)].some((c) => ctx.barred.has(c))) return unclear("guarded", { point: part.id });
   const differ: string[] = [];
   let pairs = 0;
   for (const { role, at } of devicePins(part)) {

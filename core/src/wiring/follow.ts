@@ -65,7 +65,8 @@ function makeCopper(wiring: Wiring) {
   return { index: indexWiring(wiring), next, pins: new Map(wiring.devices.flatMap((d) => devicePins(d).map((p) => [p.at, d] as const))) };
 }
 const made = new WeakMap<Wiring, ReturnType<typeof makeCopper>>();
-function copperOf(wiring: Wiring): ReturnType<typeof makeCopper> {
+/** What is joined to what by copper, in-line contacts, fuses and switches: steps by the point they start at. */
+export function copperOf(wiring: Wiring): ReturnType<typeof makeCopper> {
   const known = made.get(wiring) ?? makeCopper(wiring);
   made.set(wiring, known);
   return known;

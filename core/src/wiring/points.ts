@@ -71,6 +71,9 @@ export function deviceConnectors(device: Device): string[] {
 
 export const wireId = (wire: { id?: string | undefined; from: string; to: string }) => wire.id ?? `${wire.from}~${wire.to}`;
 
+/** The connector, part or splice a point belongs to. */
+export const connectorOf = (point: PointName): string => (point.includes(":") ? point.slice(0, point.indexOf(":")) : point);
+
 /** Every place a meter lead can touch: cavities on the harness side, terminals, splices and ground points. */
 export function meterPoints(wiring: Wiring): string[] {
   return [

@@ -1,6 +1,6 @@
 "use client";
-import { beforeAfter, type Entry } from "@radicula/core";
-import { shownText, type Namer } from "@radicula/core/words";
+import { beforeAfter, type Entry, type Instrument } from "@radicula/core";
+import { shownText, stateText, type Namer } from "@radicula/core/words";
 import { Button, Input, Select } from "antd";
 import { useMemo, useState } from "react";
 import type { LogLine } from "./lines";
@@ -32,7 +32,7 @@ export function Logbook({ lines, entries, namer, onUndo, onCorrect, csv, person,
   const last = lines.find((l) => l.canUndo);
   const wanted = lines.filter((l) => (show === "all" || show === "twice" || KINDS[show].has(l.type)) && (find === "" || `${l.what} ${l.value} ${l.remark} ${l.by} ${l.note}`.toLowerCase().includes(find.toLowerCase())));
   const twice = useMemo(() => (show === "twice" ? beforeAfter(entries) : []), [show, entries]);
-  const value = (instrument: string, v: number | string) => (typeof v === "string" ? v : shownText(instrument as "voltmeter", v));
+  const value = (instrument: Instrument, v: number | string) => (typeof v === "string" ? v : shownText(instrument, v));
   return (
     <section className={styles.book} aria-label="Logbook">
       <div className={styles.over}>
@@ -53,7 +53,7 @@ export function Logbook({ lines, entries, namer, onUndo, onCorrect, csv, person,
       {show === "twice" && all ? (
         twice.length === 0 ? <p className="muted">Nothing was read twice at the same place in the same way yet.</p> : (
           <table className={styles.twice}><thead><tr><th>Where</th><th>How</th><th>Before</th><th>After</th></tr></thead>
-            <tbody>{twice.map((t) => <tr key={`${t.before.number} ${t.point}`}><td>{t.point.includes(":") ? namer.point(t.point) : t.point}</td><td className="muted">{t.state}</td><td className="mono">{value(t.instrument, t.before.value)} <small className="muted">({t.before.number})</small></td><td className="mono"><b>{value(t.instrument, t.after.value)}</b> <small className="muted">({t.after.number})</small></td></tr>)}</tbody>
+            <tbody>{twice.map((t) => <tr key={`${t.before.number} ${t.point}`}><td>{t.point.includes(":") ? namer.point(t.point) : t.point}</td><td className="muted">{stateText(t.state)}</td><td className="mono">{value(t.instrument, t.before.value)} <small className="muted">({t.before.number})</small></td><td className="mono"><b>{value(t.instrument, t.after.value)}</b> <small className="muted">({t.after.number})</small></td></tr>)}</tbody>
           </table>
         )
       ) : (

@@ -1,5 +1,5 @@
 "use client";
-import { barredConnectors, CHASSIS, devicePins, feedsModule, meterPoints, wireId, type Candidate, type Instrument, type KeyState, type State, type Wiring } from "@radicula/core";
+import { barredConnectors, CHASSIS, connectorOf, devicePins, feedsModule, meterPoints, wireId, type Candidate, type Instrument, type KeyState, type State, type Wiring } from "@radicula/core";
 import { keyText, type Instructor, type Namer } from "@radicula/core/words";
 import { Button, InputNumber, Radio, Select } from "antd";
 import { useMemo, useState } from "react";
@@ -38,15 +38,14 @@ function Body({ wiring, namer, instructor, offered, point: first, now, onChoose 
   const [key, setKey] = useState<KeyState>(now?.key ?? "on");
   const [unplugged, setUnplugged] = useState<string[]>([...(now?.unplugged ?? [])]), [pulled, setPulled] = useState<string[]>([...(now?.pulled ?? [])]), [breakers, setBreakers] = useState<string[]>([...(now?.breakers ?? [])]);
   const [jumper, setJumper] = useState<readonly [string | undefined, string | undefined, number]>([undefined, undefined, 0.01]), [watt, setWatt] = useState(5);
-  const label = (x: string) => `${namer.point(x)} · ${instructor.functionOf(x)}${instructor.colourOf(x) ? ` · ${instructor.colourOf(x)}` : ""}`;
-  const all = useMemo(() => meterPoints(wiring).map((x) => ({ value: x, label: label(x) })), [wiring, namer, instructor]); // eslint-disable-line react-hooks/exhaustive-deps -- label is made of these
+  const all = useMemo(() => meterPoints(wiring).map((x) => ({ value: x, label: `${namer.point(x)} · ${instructor.functionOf(x)}${instructor.colourOf(x) ? ` · ${instructor.colourOf(x)}` : ""}` })), [wiring, namer, instructor]);
   const points = useMemo(() => instrument === "clamp" ? wiring.wires.map((w) => ({ value: wireId(w), label: `${namer.point(w.from)} to ${namer.point(w.to)}${w.colour ? ` · ${w.colour}` : ""}` }))
     : instrument === "scanTool" ? wiring.devices.flatMap((d) => (d.kind === "module" ? devicePins(d).filter((x) => x.role === "input").map((x) => ({ value: x.at, label: `${d.id}, ${namer.point(x.at)}` })) : [])) : all, [wiring, namer, instrument, all]);
   const barred = useMemo(() => barredConnectors(wiring), [wiring]);
   const connectors = useMemo(() => wiring.connectors.filter((c) => !barred.has(c.id)).map((c) => ({ value: c.id, label: namer.connector(c.id) })), [wiring, namer, barred]);
   const fuses = useMemo(() => wiring.devices.filter((d) => d.kind === "fuse" || d.kind === "breaker").map((d) => ({ value: d.id, label: d.id })), [wiring]);
   const leads = instrument === "voltmeter" || instrument === "ohmmeter" || instrument === "continuity" || instrument === "lamp" || instrument === "scope";
-  const guarded = point !== undefined && barred.has(point.split(":")[0]!) && instrument !== "scanTool";
+  const touched = [...(instrument === "scanTool" || point === undefined ? [] : [point]), ...(leads ? [black] : []), ...jumper.slice(0, 2)], guarded = touched.some((x) => typeof x === "string" && barred.has(connectorOf(x)));
   const pushed = jumper[0] !== undefined && jumper[1] !== undefined ? feedsModule(wiring, { from: jumper[0], to: jumper[1] }, { unplugged }) : undefined;
   const choose = () => {
     if (point === undefined || guarded) return;

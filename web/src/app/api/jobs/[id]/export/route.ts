@@ -1,4 +1,5 @@
-import { issue, logbookCsv } from "@radicula/core";
+import { issue } from "@radicula/core";
+import { logbookCsv } from "@radicula/core/words";
 import { answering, refuse } from "@/server/answers";
 import { exportCase, findJob, JobId } from "@/server/repo/jobs";
 import { photosOf } from "@/server/repo/photos";

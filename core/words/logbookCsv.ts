@@ -1,6 +1,5 @@
 import Papa from "papaparse";
-import type { Entry, State } from "../format/case.js";
-import { undoneEntries } from "./fold.js";
+import { undoneEntries, type Entry, type State } from "../src/index.js";
 
 const COLUMNS = ["number", "at", "by", "type", "where", "black", "instrument", "values", "unit", "state", "said", "takenBack", "note"] as const;
 const UNITS: Readonly<Record<string, string>> = { voltmeter: "V", scanTool: "V", scope: "V", ohmmeter: "ohm", clamp: "A" };
@@ -57,21 +56,7 @@ function saidOf(e: Entry): string {
     default: return "";
   }
 }
-function stateText(s: State): string {
+/** A machine state in one line, by the names of the document. */
+export function stateText(s: State): string {
   return [`key ${s.key}`, ...(s.unplugged.length ? [`unplugged ${s.unplugged.join(" ")}`] : []), ...(s.pulled?.length ? [`pulled ${s.pulled.join(" ")}`] : []), ...(s.breakers?.length ? [`breaker ${s.breakers.join(" ")}`] : []), ...(s.jumpers ?? []).map((j) => `jumper ${j.from} to ${j.to} ${j.ohm} ohm`), ...(s.loads ?? []).map((l) => `lamp ${l.watt} W ${l.from} to ${l.to}`)].join("; ");
-}
-
-/** The same place read in the same way more than once: before and after. */
-export interface BeforeAfter { readonly point: string; readonly instrument: string; readonly state: string; readonly before: { readonly number: number; readonly value: number | string }; readonly after: { readonly number: number; readonly value: number | string } }
-/** Readings that stand, taken twice or more with the same instrument at the same place in the same state: the first beside the last. */
-export function beforeAfter(entries: readonly Entry[]): BeforeAfter[] {
-  const undone = undoneEntries(entries), seen = new Map<string, { number: number; value: number | string; point: string; instrument: string; state: string }[]>();
-  entries.forEach((e, i) => {
-    if (e.type !== "reading" || undone.has(i + 1)) return;
-    e.points.forEach((point, j) => {
-      const state = stateText(e.state), name = JSON.stringify([point, e.black ?? "", e.instrument, e.part ?? "", state]);
-      seen.set(name, [...(seen.get(name) ?? []), { number: i + 1, value: e.values[j]!, point, instrument: e.instrument, state }]);
-    });
-  });
-  return [...seen.values()].filter((l) => l.length > 1).map((l) => ({ point: l[0]!.point, instrument: l[0]!.instrument, state: l[0]!.state, before: { number: l[0]!.number, value: l[0]!.value }, after: { number: l.at(-1)!.number, value: l.at(-1)!.value } }));
 }

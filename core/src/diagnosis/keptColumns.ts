@@ -1,0 +1,44 @@
+/** Predictions of one hypothesis in one state of one quantity: for each sample asked for so far one number a place. */
+export type Rows = (Float32Array | undefined)[];
+/** Predictions of one hypothesis at one place. */
+export interface Predicted { at(sample: number): number }
+export class AtPlace implements Predicted {
+  constructor(private readonly rows: Rows, private readonly place: number) {}
+  at(sample: number): number { const row = this.rows[sample]; return row === undefined ? NaN : row[this.place]!; }
+}
+
+/** Predictions kept by state and quantity; the columns not asked for the longest make room for new ones. */
+export class KeptColumns {
+  private readonly columns = new Map<string, Map<number, Rows>>();
+  private readonly held = new Map<string, number>();
+  private numbers = 0;
+  private latest = "";
+  /** @param most numbers kept, all together */
+  constructor(private readonly most: number) {}
+
+  /** The column of a state and quantity: rows by hypothesis. */
+  column(name: string): Map<number, Rows> {
+    let column = this.columns.get(name);
+    if (name === this.latest && column) return column;
+    if (column) this.columns.delete(name); // and put back as the latest
+    else column = new Map();
+    this.columns.set(name, column);
+    this.latest = name;
+    return column;
+  }
+  /** Counts numbers added to a column, and drops the oldest columns where there are too many. */
+  hold(name: string, numbers: number): void {
+    this.numbers += numbers;
+    this.held.set(name, (this.held.get(name) ?? 0) + numbers);
+    for (const oldest of this.columns.keys()) {
+      if (this.numbers <= this.most || oldest === name) return;
+      this.columns.delete(oldest);
+      this.numbers -= this.held.get(oldest) ?? 0;
+      this.held.delete(oldest);
+    }
+  }
+  /** Forgets hypotheses from one on. */
+  forgetFrom(hypothesis: number): void {
+    for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= hypothesis) column.delete(h);
+  }
+}
