@@ -1,6 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import { OVERLOAD } from "../units/quantity.js";
-import type { Instrument, Predicted } from "./predictor.js";
+import type { Predicted } from "./keptColumns.js";
+import type { Instrument } from "./predictor.js";
 
 /** Share of the spread over draws taken as the width around each draw (a kernel density over the draws). */
 export const DRAW_KERNEL = 0.6;
