@@ -133,12 +133,18 @@ test("moving one place at a time finds the connector that comes and goes, by its
 });
 
 test("any machine of the library goes on the bench, is scanned and measured; bad requests are refused", async ({ page, request }) => {
+  expect((await request.post(`${app.address}/api/wirings`, { headers: JSON_TYPE, data: { name: "Nothing drawn yet" } })).status()).toBe(201);
   await page.goto(app.address);
   await page.getByRole("button", { name: "Practise" }).click();
   const sheet = page.getByRole("dialog", { name: "On the bench" });
-  await sheet.getByLabel("Machine").click();
-  await page.locator(".ant-select-item-option").first().click();
-  await sheet.getByRole("button", { name: "Put it on the bench" }).click();
+  const choose = async (machine: string) => {
+    await sheet.getByLabel("Machine").fill(machine);
+    await page.keyboard.press("Enter");
+    await sheet.getByRole("button", { name: "Put it on the bench" }).click();
+  };
+  await choose("Nothing drawn");
+  await expect(sheet.getByRole("alert")).toContainText("No fault could be hidden here");
+  await choose("Stacker 2");
   await page.getByRole("button", { name: "Scan it" }).click();
   await page.getByRole("button", { name: /Log the scan, \d+ code/ }).click();
   await settled(page);

@@ -1,20 +1,21 @@
 import { test } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { createServer, connect, type AddressInfo, type Server, type Socket } from "node:net";
-import { join } from "node:path";
+import { basename, join } from "node:path";
+import postgres from "postgres";
 
 const ROOT = process.env["RADICULA_ROOT"] ?? process.cwd();
 
 /** One copy of the built application, which a test may kill and start again at the same address. */
 export class Application {
   private child: ChildProcess | undefined;
-  constructor(public port = 0, private readonly databaseUrl = testDatabase().href) {}
+  constructor(public port = 0, private readonly databaseUrl?: string) {}
   get address() { return `http://127.0.0.1:${this.port}`; }
 
   async start(): Promise<void> {
     this.port ||= await freePort();
     this.child = spawn(process.execPath, [join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(this.port)], {
-      cwd: join(ROOT, "web"), env: { ...process.env, DATABASE_URL: this.databaseUrl, RADICULA_ROOT: ROOT, NODE_ENV: "production" }, stdio: "ignore",
+      cwd: join(ROOT, "web"), env: { ...process.env, DATABASE_URL: this.databaseUrl ?? testDatabase().href, RADICULA_ROOT: ROOT, NODE_ENV: "production" }, stdio: "ignore",
     });
     for (let i = 0; i < 240; i++) {
       const up = await fetch(`${this.address}/api/health`).then((r) => r.ok, () => false);
@@ -41,10 +42,23 @@ export async function freePort(): Promise<number> {
   return port;
 }
 
+let own: string | undefined;
+/** The database of this file's tests. */
 export function testDatabase(): URL {
-  const url = process.env["DATABASE_URL"];
-  if (!url) throw new Error("run the browser tests through npm test, which makes their database");
-  return new URL(url);
+  const given = process.env["DATABASE_URL"];
+  if (!given) throw new Error("run the browser tests through npm test, which makes their database");
+  const url = new URL(given);
+  if (own) url.pathname = `/${own}`;
+  return url;
+}
+/** A database new for the tests of one file: what another file did to the demos is not in it. */
+async function freshDatabase(file: string): Promise<void> {
+  const sql = postgres(testDatabase().href, { max: 1, onnotice: () => undefined });
+  const name = `radicula_test_${basename(file).replace(/\W.*$/, "")}`;
+  await sql.unsafe(`drop database if exists ${name} with (force)`);
+  await sql.unsafe(`create database ${name}`);
+  await sql.end();
+  own = name;
 }
 
 /** Stands between the application and its database, so that a test can make the database vanish and come back. */
@@ -80,7 +94,11 @@ export class DatabaseGate {
 /** A copy of the application for the tests of one file. */
 export function applicationForTests(): Application {
   const app = new Application();
-  test.beforeAll(() => app.start());
+  test.beforeAll(async () => {
+    own = undefined;
+    await freshDatabase(test.info().file);
+    await app.start();
+  });
   test.afterAll(() => app.kill());
   return app;
 }

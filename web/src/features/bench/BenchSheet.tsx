@@ -23,7 +23,7 @@ export function BenchSheet({ open, job, wirings, onClose }: Props) {
     <Modal open={open} onCancel={onClose} title="On the bench" footer={null} destroyOnHidden width={520}>
       <p>The same machine, simulated, with a fault nobody knows. Scan it, measure at it, find it: nothing real is touched.</p>
       <div style={{ display: "grid", gap: 12, margin: "12px 0" }}>
-        {wirings ? <Select aria-label="Machine" placeholder="Which machine?" value={wiring} showSearch={{ optionFilterProp: "label" }} onChange={(v: string) => setWiring(v)} options={wirings.map((w) => ({ value: w.id, label: w.name }))} /> : null}
+        {wirings ? <Select aria-label="Machine" placeholder="Which machine?" value={wiring} showSearch={{ optionFilterProp: "label" }} onChange={(v: string) => { setWiring(v); setRefused([]); }} options={wirings.map((w) => ({ value: w.id, label: w.name }))} /> : null}
         <Radio.Group value={faults} onChange={(e) => setFaults(e.target.value as number)} optionType="button" options={[{ value: 1, label: "One fault" }, { value: 2, label: "Two at once" }, { value: 3, label: "Three at once" }]} />
         <Checkbox checked={comesAndGoes} onChange={(e) => setComesAndGoes(e.target.checked)}>It comes and goes</Checkbox>
       </div>
