@@ -2,6 +2,7 @@ const swc = ["@swc/jest", { jsc: { parser: { syntax: "typescript", tsx: true }, 
 
 /** Two projects: the core in plain Node, the web's view-models and parts in jsdom. */
 export default {
+  maxWorkers: "100%", // one less than the cores is one of two
   testTimeout: 120_000, // machines differ; nothing here is judged by the clock
   projects: [
     {

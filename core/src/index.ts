@@ -59,7 +59,7 @@ export { withScannedCodes } from "./logbook/scanned.js";
 export { genericCodes, genericTitle } from "./codes/generic.js";
 export { readScan, type ScanRead } from "./codes/scanText.js";
 export { checkEntries, parseCase, readCase, readEntries } from "./logbook/read.js";
-export { coloursAt, compareSeen, drawnPartNumber, seenRemarks, type SeenMismatch } from "./logbook/seen.js";
+export { coloursAt, compareSeen, drawnPartNumber, judgePartNumber, seenRemarks, type SeenMismatch } from "./logbook/seen.js";
 export { circumstances, type Feed } from "./diagnosis/circumstances.js";
 export { uniform } from "./diagnosis/draws.js";
 export { Predictor, type Instrument } from "./diagnosis/predictor.js";

@@ -81,6 +81,15 @@ describe("what is not as it was found", () => {
     expect(open({ type: "disturbed", at: AT, thing: "B12", how: "removed" }, reading("B7:1", 5))).toEqual(["removed B12"]);
     expect(open({ type: "disturbed", at: AT, thing: "B12", how: "removed" }, { type: "undo", at: AT, target: 1 })).toEqual([]);
   });
+  test("a job closes when nothing is left otherwise, and opens with whatever is logged afterwards", () => {
+    const closed: Entry = { type: "closed", at: AT }, out: Entry = { type: "unplugged", at: AT, connector: "B9" }, back: Entry = { type: "plugged", at: AT, connector: "B9" };
+    expect(fold([out, closed]).closed).toBeUndefined();
+    expect(fold([out, back, closed]).closed).toBe(3);
+    expect(fold([out, { type: "restored", at: AT, thing: "B9", how: "unplugged", note: "left out until the part comes" }, closed]).closed).toBe(3);
+    expect(fold([out, back, closed, reading("B7:1", 5)]).closed).toBeUndefined();
+    expect(fold([out, back, closed, { type: "undo", at: AT, target: 3 }]).closed).toBeUndefined();
+    expect(fold([out, back, closed, { type: "undo", at: AT, target: 2 }]).closed).toBeUndefined(); // it never went back in
+  });
   test("jumpers taken off by hand are off in the state too", () => {
     const f = fold([reading("B7:1", 5, { state: { key: "on", unplugged: [], jumpers: [{ from: "B9:1", to: "B9:3", ohm: 1000 }], pulled: ["F12"] } }), { type: "restored", at: AT, thing: "B9:1 B9:3", how: "jumpered" }, { type: "restored", at: AT, thing: "F12", how: "pulled" }]);
     expect(f.state).toEqual({ key: "on", unplugged: [] });

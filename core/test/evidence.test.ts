@@ -1,4 +1,4 @@
-import { analyse, assess, checkEntries, drawnPartNumber, findFault, Intake, Predictor, Rig, SimulatedMachine, yesLikelihood, type Entry, type Wiring } from "../src/index";
+import { analyse, assess, checkEntries, drawnPartNumber, findFault, Intake, judgePartNumber, Predictor, Rig, SimulatedMachine, yesLikelihood, type Entry, type Wiring } from "../src/index";
 import { clueLikelihood, isAt } from "../src/diagnosis/clues";
 import { likelihood, scaleOf, voltRange } from "../src/diagnosis/likelihood";
 import { lookAlikes, misplacement } from "../src/diagnosis/misplaced";
@@ -42,13 +42,16 @@ describe("clues", () => {
     expect(device([...codes, swap("stayed")])).toBeLessThan(0.2 * device(codes));
   });
   test("a part number: the wiring's own speaks against a wrong part, any other for it; answered or typed is the same", () => {
-    const numbered: Wiring = { ...doc, connectors: doc.connectors.map((c) => (c.id === "B7" ? { ...c, partNumber: "SD-417" } : c)) };
+    const numbered: Wiring = { ...doc, connectors: doc.connectors.map((c) => (c.id === "B7" ? { ...c, partNumber: "SD-417", alsoNumbers: ["SD-402", "SD-417-B"] } : c)) };
     const p = new Predictor(numbered), i = p.faults.findIndex((f) => f.id === "B7/wrongPart") + 1;
     const share = (partNumber: string) => weigh(p, gather(p, [code("P0237"), { type: "seen", at: AT, connector: "B7", colours: [], partNumber }]).evidence).share[i]!;
     const before = weigh(p, gather(p, [code("P0237")]).evidence).share[i]!;
     expect(drawnPartNumber(numbered, "B7")).toBe("SD-417");
     expect(share("sd 417")).toBeLessThan(before); // as people type it
     expect(share("?")).toBeGreaterThan(5 * before);
+    // superseded, and superseding: as good as the drawn one
+    for (const number of ["sd402", "SD 417 b"]) expect(share(number)).toBeCloseTo(share("SD-417"), 12);
+    expect([judgePartNumber(numbered, "B7", "sd-417"), judgePartNumber(numbered, "B7", "SD402"), judgePartNumber(numbered, "B7", "SD-4022"), judgePartNumber(numbered, "B9", "SD-417")]).toEqual(["drawn", "asGood", "another", undefined]);
   });
   test("the chance of a yes and of a no make one", () => {
     for (const kind of ["wiggle", "swap", "partNumber", "identity"] as const) {

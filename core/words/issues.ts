@@ -64,6 +64,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "photo.too-large": (p) => `The photo has ${thousands(p["bytes"])} bytes; ${thousands(p["limit"])} are taken at most.`,
   "photo.too-many": (p) => `There are ${p["limit"]} photos at this connector already; remove one first.`,
   "revision.breaks-logbook": (p) => `The logbook speaks of ${list(p["things"])}, which the other revision does not have. The job stays with its revision.`,
+  "job.not-as-found": (p) => `The job is not closed yet: ${list(p["things"])} ${Array.isArray(p["things"]) && p["things"].length > 1 ? "are" : "is"} not as found. Put it right, or say why it stays so.`,
   "bench.no-fault-sets-a-code": () => "No fault could be hidden here that sets a code: the wiring has no codes with set conditions yet, or too few faults set one.",
   "scan.no-code": (p) => `No code found in "${p["text"]}".`,
   "scan.no-module": (p) => `Which module gave "${p["text"]}"? Choose one, or write its name in the line.`,

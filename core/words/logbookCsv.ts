@@ -51,6 +51,7 @@ function saidOf(e: Entry): string {
     case "meterCheck": return [e.leads === undefined ? "" : `leads ${e.leads} ohm`, e.battery === undefined ? "" : `battery ${e.battery} V`, e.ground === undefined ? "" : `ground ${e.ground} V`].filter(Boolean).join("; ");
     case "school": return e.school;
     case "seen": return [...e.colours.map((c) => `${c.cavity} ${c.colour}`), ...(e.cavities ? [`${e.cavities} cavities`] : []), e.partNumber ?? ""].filter(Boolean).join("; ");
+    case "closed": return "";
     case "revision": return `${e.from} to ${e.to}`;
     case "intake": return e.intake.complaint ?? "";
     default: return "";

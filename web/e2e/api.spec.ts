@@ -54,6 +54,15 @@ test("entries that make no sense are refused whole, with the place", async ({ re
   expect(await entries(request, id)).toHaveLength(4);
 });
 
+test("a job is not closed while something is other than it was found", async ({ request }) => {
+  const id = await newJob(request);
+  expect((await append(request, id, { after: 4, batch: uuid(), entries: [unplugged("B7")] })).status()).toBe(201);
+  const refused = await append(request, id, { after: 5, batch: uuid(), entries: [{ type: "closed", at }] });
+  expect(refused.status()).toBe(422);
+  expect((await refused.json() as { issues: { code: string; params: object }[] }).issues[0]).toMatchObject({ code: "job.not-as-found", params: { things: ["B7"] } });
+  expect((await append(request, id, { after: 5, batch: uuid(), entries: [{ type: "plugged", at, connector: "B7" }, { type: "closed", at }] })).status()).toBe(201);
+});
+
 test("bad requests are answered, not served: no JSON, another origin's form, half a body, no such job, odd numbers", async ({ request }) => {
   const id = await newJob(request);
   const good = { after: 4, batch: uuid(), entries: [unplugged("B7")] };

@@ -1,6 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
+import { uniform } from "@radicula/core";
 import { Application, DatabaseGate, freePort, applicationForTests } from "./server";
 
 const app = applicationForTests();
@@ -88,8 +89,47 @@ test("job (a): from four codes to a proven internal short, server killed and res
     await expect(verdict(page).getByText("Not as it was found")).toBeHidden();
     await saved(page);
   }
+  await verdict(page).getByRole("button", { name: "Close the job" }).click();
+  await expect(verdict(page)).toContainText("Job closed");
+  await saved(page);
   await page.goto(app.address);
-  await expect(page.getByRole("link", { name: /Four codes after rain/ }).filter({ hasText: "simulated machine" })).toContainText("Cause found");
+  await expect(page.getByRole("link", { name: /Four codes after rain/ }).filter({ hasText: "simulated machine" })).toContainText("Closed");
+});
+
+/** KILLS=50 in `npm run bench:kills`; a few in every test run. */
+const KILLS = Number(process.env["KILLS"] ?? 4);
+test(`the server killed at ${KILLS} random moments of a job: no entry lost, none doubled, all in order`, async ({ page, request }) => {
+  test.setTimeout(60_000 + KILLS * 20_000);
+  await openCopy(page, "whimbrel-throttle.case.json", "Kills");
+  await expect(card(page)).toBeVisible();
+  const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!, first = await entryCount(page);
+  const seed = Number(process.env["SEED"] ?? Date.now() % 1e6), random = uniform(seed), pause = (most: number) => new Promise((r) => setTimeout(r, random() * most));
+  let made = 0;
+  // set aside and taken back in turn: every entry can be told from every other
+  const act = async () => {
+    const undo = page.getByRole("button", { name: /^Undo entry/ });
+    expect(await entryCount(page), "what was made stays on screen").toBe(first + made);
+    const press = made % 2 === 0 ? page.getByRole("button", { name: "Can’t reach it" }) : undo;
+    made++;
+    // a press that hits a card just as it gives way to the next one makes no entry: then once more
+    await expect(async () => {
+      if ((await entryCount(page)) < first + made) await press.click({ timeout: 2000 });
+      await expect.poll(() => entryCount(page), { timeout: 4000 }).toBe(first + made);
+    }).toPass({ timeout: 40_000 });
+  };
+  for (let k = 0; k < KILLS; k++) {
+    const death = pause(500).then(() => app.kill());
+    for (let n = 1 + Math.floor(random() * 4); n > 0; n--) { await act(); await pause(200); }
+    await death;
+    await act();
+    await app.start();
+    await pause(1500);
+    if (random() < 0.2) { await page.reload(); await expect.poll(() => entryCount(page)).toBe(first + made); await expect(card(page)).toBeVisible(); }
+  }
+  await saved(page);
+  const { entries } = (await (await request.get(`${app.address}/api/jobs/${id}/entries`)).json()) as { entries: { type: string; target?: number }[] };
+  expect(entries.slice(first).map((e) => (e.type === "undo" ? `undo ${e.target ?? 0}` : e.type)), `seed ${seed}`).toEqual(Array.from({ length: made }, (_, i) => (i % 2 === 0 ? "setAside" : `undo ${first + i}`)));
+  console.log(`kills: ${KILLS} at random moments, ${made} entries made, ${entries.length - first} kept, each once and in order`);
 });
 
 test("job (b): the corroded sensor-ground splice, within ten tests", async ({ page }) => {

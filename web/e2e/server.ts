@@ -27,7 +27,7 @@ export class Application {
   /** the hard way, as when the power goes */
   async kill(): Promise<void> {
     const { child } = this;
-    if (!child || child.exitCode !== null) return;
+    if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const gone = new Promise((resolve) => child.once("exit", resolve));
     child.kill("SIGKILL");
     await gone;

@@ -110,7 +110,7 @@ describe("lists", () => {
     expect(screen.getByText(/Nothing here holds "nothing"/)).toBeVisible();
   });
   test("a search finds lines, parts and codes; all words have to stand somewhere", () => {
-    const chart = { ...emptyChart("Tug 4"), machineType: "yard tug", parts: [{ id: "B7", name: "boost sensor", partNumber: "SK-2210", place: "intake", side: "", comesOff: "", lookAlikes: "", zones: "", cautions: "", minutes: "", kind: "", values: "" }], codes: [{ id: "P0237", module: "A1", title: "Boost low" }] };
+    const chart = { ...emptyChart("Tug 4"), machineType: "yard tug", parts: [{ id: "B7", name: "boost sensor", partNumber: "SK-2210", place: "intake", side: "", comesOff: "", lookAlikes: "", alsoNumbers: "", zones: "", cautions: "", minutes: "", kind: "", values: "" }], codes: [{ id: "P0237", module: "A1", title: "Boost low" }] };
     expect(searchChart(chart, [])).toEqual([]);
     expect(searchChart(chart, ["sk-2210"])).toEqual(["B7 · boost sensor · SK-2210 · intake"]);
     expect(searchChart(chart, ["boost", "p0237"])?.[0]).toBe("P0237 · Boost low");

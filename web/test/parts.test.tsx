@@ -106,7 +106,7 @@ describe("how saving stands", () => {
 
 describe("the end of a job", () => {
   const proven = analysed(job, [reading("B7:1", 0.84, ["B7"]), { type: "plugged", at: AT, connector: "B7" }, { type: "unplugged", at: AT, connector: "B9" }, reading("B7:1", 4.97, ["B9"]), reading("B9:1", 4.98, ["B9"]), reading("B7:3", 1.2, ["B9"])]);
-  const props = { namer, open: proven.folded.open, onVerdict: jest.fn(), onDisturbed: jest.fn(), onOther: jest.fn() };
+  const props = { namer, open: proven.folded.open, onVerdict: jest.fn(), onClose: jest.fn(), onReopen: jest.fn(), onDisturbed: jest.fn(), onOther: jest.fn() };
   test("one cause, confirmed; what is still unplugged must go back", () => {
     expect(proven.stage).toBe("proven");
     render(<Verdict analysis={proven} {...props} />);

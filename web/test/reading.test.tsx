@@ -54,7 +54,7 @@ test("the logbook reads newest first, says what is not saved, and strikes out wh
   expect(lines[2]).toMatchObject({ undone: true, canUndo: false });
 });
 
-test.each([[{ codes: [], readings: 0, verdict: null, open: [] }, "Waits for codes"], [{ codes: ["P1"], readings: 0, verdict: null, open: [] }, "First reading"], [{ codes: ["P1"], readings: 3, verdict: "x", open: [{ thing: "B7", how: "unplugged" as const }] }, "Plug back in: B7"], [{ codes: ["P1"], readings: 3, verdict: "x", open: [{ thing: "B7:1", how: "pierced" as const }] }, "Put right: B7:1 pierced, not sealed"], [{ codes: ["P1"], readings: 3, verdict: "x", open: [] }, "Cause found"]])("the board says what a job waits for", (state, text) => expect(waitsFor(state)).toBe(text));
+test.each([[{ codes: [], readings: 0, verdict: null, closed: false, open: [] }, "Waits for codes"], [{ codes: ["P1"], readings: 0, verdict: null, closed: false, open: [] }, "First reading"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7", how: "unplugged" as const }] }, "Plug back in: B7"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7:1", how: "pierced" as const }] }, "Put right: B7:1 pierced, not sealed"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [] }, "Cause found"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: true, open: [] }, "Closed"]])("the board says what a job waits for", (state, text) => expect(waitsFor(state)).toBe(text));
 
 describe("the value box", () => {
   function Box({ onLog, points = ["B7:1"] }: { readonly onLog: (values: Shown[], typed: string) => void; readonly points?: readonly string[] }) {

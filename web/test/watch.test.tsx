@@ -58,7 +58,7 @@ test("hands busy: one line at a time by one key, the answer at the end, out with
 
 test("the list of what was disturbed: put right, or explained, or added to by hand", () => {
   const onLog = jest.fn();
-  render(<DisturbedSheet open wiring={job.wiring} namer={namer} list={[{ thing: "B9", how: "unplugged", number: 5 }, { thing: "B7:1", how: "pierced", number: 6 }]} onLog={onLog} onClose={jest.fn()} />);
+  const { rerender } = render(<DisturbedSheet open wiring={job.wiring} namer={namer} closed={false} list={[{ thing: "B9", how: "unplugged", number: 5 }, { thing: "B7:1", how: "pierced", number: 6 }]} onLog={onLog} onClose={jest.fn()} />);
   fireEvent.click(screen.getByRole("button", { name: "Plugged back in and locked" }));
   expect(onLog.mock.calls[0]![0]).toMatchObject([{ type: "plugged", connector: "B9" }]);
   fireEvent.click(screen.getAllByRole("button", { name: "Stays so" })[1]!);
@@ -68,6 +68,10 @@ test("the list of what was disturbed: put right, or explained, or added to by ha
   expect(onLog.mock.calls[1]![0]).toMatchObject([{ type: "restored", thing: "B7:1", how: "pierced", note: "harness is renewed on Friday" }]);
   fireEvent.click(screen.getByRole("button", { name: "All is as it was found" }));
   expect(onLog.mock.calls[2]![0]).toHaveLength(2);
+  expect(screen.queryByRole("button", { name: "Close the job" })).toBeNull(); // not while something is otherwise
+  rerender(<DisturbedSheet open wiring={job.wiring} namer={namer} closed={false} list={[]} onLog={onLog} onClose={jest.fn()} />);
+  fireEvent.click(screen.getByRole("button", { name: "Close the job" }));
+  expect(onLog.mock.calls[3]![0]).toMatchObject([{ type: "closed" }]);
 });
 
 test("the meter's own check takes what is typed, asks again what cannot be, and may be left half empty", () => {

@@ -114,8 +114,8 @@ function whereOf(row: ConnectorRow | PartRow | undefined, path: readonly (string
   if (!fine) bad("minutes", "not-minutes", { text: row.minutes.slice(0, 40) });
   const cautions = [...new Set(row.cautions.split(/[\s,;/]+/).filter(Boolean))].flatMap((c) => { const x = Caution.safeParse(c); if (!x.success) { bad("cautions", "unknown-caution", { text: c.slice(0, 40), known: Caution.options }); return []; } return [x.data]; });
   const text = (key: "name" | "place" | "side" | "comesOff" | "partNumber", most: number) => (row[key].trim() ? { [key]: row[key].trim().slice(0, most) } : {});
-  const alike = row.lookAlikes.split(/[\s,;]+/).filter(Boolean);
-  return { ...text("name", 400), ...text("place", 400), ...text("side", 60), ...text("comesOff", 400), ...text("partNumber", 60), ...(alike.length ? { lookAlikes: alike.slice(0, 20) } : {}), zones: zonesOf(splitZones(row.zones).join(" "), (z) => bad("zones", "unknown-zone", { text: z })), reachMinutes: fine ? minutes : 1, cautions };
+  const alike = row.lookAlikes.split(/[\s,;]+/).filter(Boolean), also = row.alsoNumbers.split(/[,;]/).map((n) => n.trim().slice(0, 60)).filter(Boolean);
+  return { ...text("name", 400), ...text("place", 400), ...text("side", 60), ...text("comesOff", 400), ...text("partNumber", 60), ...(alike.length ? { lookAlikes: alike.slice(0, 20) } : {}), ...(also.length ? { alsoNumbers: also.slice(0, 20) } : {}), zones: zonesOf(splitZones(row.zones).join(" "), (z) => bad("zones", "unknown-zone", { text: z })), reachMinutes: fine ? minutes : 1, cautions };
 }
 
 function connectorOf(id: string, cavities: string[], inline: boolean, found: { row: ConnectorRow; index: number } | undefined, issues: Issue[]): Connector {

@@ -10,7 +10,7 @@ const FROM_ROLE: Readonly<Record<string, PinFunction>> = {
   supply: "supply", supply2: "supply2", feed: "supply", ground: "ground", ground2: "ground2", signal: "signal", signal2: "signal2", high: "high", low: "low", input: "signal", reference: "reference", sensorGround: "sensorGround",
   lowSide: "lowSide", highSide: "highSide", busHigh: "busHigh", busLow: "busLow", busLine: "busLine", coilHigh: "coilHigh", coilLow: "coilLow", common: "common", working: "working", resting: "resting",
 };
-const WHERE = ["name", "place", "side", "comesOff", "lookAlikes", "partNumber", "zones", "reachMinutes", "cautions"] as const;
+const WHERE = ["name", "place", "side", "comesOff", "lookAlikes", "partNumber", "alsoNumbers", "zones", "reachMinutes", "cautions"] as const;
 
 /**
  * A wiring as a pin chart: one row for every cavity and for every wire that leaves a splice or terminal. A wire stands
@@ -64,7 +64,7 @@ function pinValues(module: Extract<Device, { kind: "module" }>, point: string): 
 }
 
 function whereRow(of: Connector | Device) {
-  return { id: of.id, name: of.name ?? "", place: of.place ?? "", side: of.side ?? "", comesOff: of.comesOff ?? "", lookAlikes: (of.lookAlikes ?? []).join(" "), partNumber: of.partNumber ?? "", zones: of.zones.join(" "), cautions: of.cautions.join(" "), minutes: of.reachMinutes === 1 ? "" : String(of.reachMinutes) };
+  return { id: of.id, name: of.name ?? "", place: of.place ?? "", side: of.side ?? "", comesOff: of.comesOff ?? "", lookAlikes: (of.lookAlikes ?? []).join(" "), partNumber: of.partNumber ?? "", alsoNumbers: (of.alsoNumbers ?? []).join("; "), zones: of.zones.join(" "), cautions: of.cautions.join(" "), minutes: of.reachMinutes === 1 ? "" : String(of.reachMinutes) };
 }
 const connectorRowOf = (c: Connector): ConnectorRow => ({ ...whereRow(c), inline: c.inline ? "yes" : "no", backProbe: c.backProbe ? "" : "no" });
 function partRowOf(d: Device): PartRow {

@@ -15,6 +15,8 @@ export interface Belief {
   /** how many hypotheses were weighed */
   readonly breadth: Breadth;
   readonly several: readonly Several[];
+  /** whether a second look is due that this first one was told to leave out */
+  readonly unfinished: boolean;
 }
 
 export interface BeliefOptions {
@@ -23,6 +25,8 @@ export interface BeliefOptions {
   /** "lasting" leaves out what comes and goes and readings at look-alikes; "never" leaves out several faults and whatever does not fit the codes (a first answer; for measuring what each is worth) */
   readonly only?: "lasting";
   readonly several?: "never";
+  /** a first look at the same logbook (`several: "never"`), to go on from */
+  readonly begun?: Belief | undefined;
 }
 
 /** A reading further from the prediction than this is contradicted, standard deviations; a present code less likely than this is not explained. */
@@ -31,19 +35,20 @@ const MISFIT_SIGMAS = 4;
 
 /** Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained. */
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
-  const gathered = gather(predictor, entries);
+  const gathered = options.begun?.gathered ?? gather(predictor, entries);
   const { evidence } = gathered;
   const how = { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, ...(options.only ? { only: options.only } : {}) };
-  const narrow = weigh(predictor, evidence, { ...how, breadth: "narrow" });
+  const narrow = options.begun?.posterior ?? weigh(predictor, evidence, { ...how, breadth: "narrow" });
   const unsure = (p: Posterior, least: number) => { const lead = p.worlds[0]; return lead === undefined || p.notHere > DOUBT || suspicious(predictor, lead, evidence, least); };
   const hasty = (p: Posterior) => p.worlds[0] !== undefined && (isRoundabout(predictor, p.worlds[0]) || p.worlds[0].share >= NEAR_VERDICT);
-  if (evidence.length === 0 || options.several === "never" || !(unsure(narrow, 1) || hasty(narrow))) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [] };
+  const unfinished = evidence.length > 0 && (unsure(narrow, 1) || hasty(narrow));
+  if (options.several === "never" || !unfinished) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [], unfinished };
   // the best leave something unexplained: look further before several faults are thought of
   const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
   const alarmed = unsure(posterior, 2) || hasty(posterior);
-  if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, several: [] };
+  if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, several: [], unfinished: false };
   const several = growSeveral(predictor, evidence, gathered.factors, options.stop);
-  return { gathered, several, alarmed, breadth: "wide", posterior: several.length ? weigh(predictor, evidence, { ...how, breadth: "wide", several }) : posterior };
+  return { gathered, several, alarmed, unfinished: false, breadth: "wide", posterior: several.length ? weigh(predictor, evidence, { ...how, breadth: "wide", several }) : posterior };
 }
 /** A suspect is only declared against several faults at once. */
 const NEAR_VERDICT = 0.9;

@@ -24,6 +24,8 @@ export interface World {
   readonly share: number;
   /** weight of each sample within this world, sums to 1; the same for every draw of one severity */
   readonly weights: Float64Array;
+  /** for worlds worth planning for whose severity is stepped: weight of each step between grid points within its severity, [severity · steps + step] */
+  readonly steps: Float64Array | undefined;
   /** for families of readings already taken: weight of each draw within its severity, [sample] */
   readonly draws: ReadonlyMap<string, Float64Array>;
 }
@@ -128,7 +130,10 @@ class Weighing {
     for (const w of found) {
       const own = Math.exp(w.log - most) / sum;
       share[w.hypothesis] = share[w.hypothesis]! + own;
-      if (own >= WORTH_KEEPING) worlds.push({ hypothesis: w.hypothesis, presence: w.presence, misplaced: w.misplaced, share: own, weights: spreadOverDraws(predictor, w.hypothesis, w.places), draws: own >= WORTH_PLANNING ? this.drawsOf(w) : NO_DRAWS });
+      if (own >= WORTH_KEEPING) worlds.push({
+        hypothesis: w.hypothesis, presence: w.presence, misplaced: w.misplaced, share: own, weights: spreadOverDraws(predictor, w.hypothesis, w.places),
+        ...(own >= WORTH_PLANNING ? { steps: stepsWithin(w.total, stepsOf(predictor, w.hypothesis)), draws: this.drawsOf(w) } : { steps: undefined, draws: NO_DRAWS }),
+      });
     }
     worlds.sort((a, b) => b.share - a.share);
     return { worlds, share, notHere: Math.exp(notHereLog - most) / sum, shareByCodes: byCodes.share, samplesByCodes: byCodes.samples, wantedByCodes: byCodes.wanted };
@@ -247,6 +252,17 @@ function spreadOverDraws(predictor: Predictor, h: number, places: Float64Array):
   const w = normalise(places), { draws } = predictor, used = predictor.drawsUsed(h);
   const out = new Float64Array(places.length * draws);
   for (let s = 0; s < out.length; s++) out[s] = s % draws < used ? w[Math.floor(s / draws)]! / used : 0;
+  return out;
+}
+/** Weight of each step within its severity. */
+function stepsWithin(total: Float64Array, steps: number): Float64Array | undefined {
+  if (steps === 1) return undefined;
+  const out = new Float64Array(total.length);
+  for (let k = 0; k < total.length; k += steps) {
+    const own = total.subarray(k, k + steps), most = max(own);
+    if (most > -Infinity) out.set(normalise(own), k);
+    else out.fill(1 / steps, k, k + steps);
+  }
   return out;
 }
 /** Readings at a look-alike are only thought of for suspects that codes leave this likely, natural log. */

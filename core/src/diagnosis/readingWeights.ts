@@ -111,7 +111,7 @@ function neighboursIn(order: readonly number[], used: number): { readonly below:
 }
 
 /** Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays one. */
-function between(here: number, there: number, share: number, instrument: Instrument): number {
+export function between(here: number, there: number, share: number, instrument: Instrument): number {
   if (!Number.isFinite(here) || !Number.isFinite(there)) return here;
   if (instrument !== "ohmmeter" || here <= 0 || there <= 0) return here + (there - here) * share;
   return here * (there / here) ** share;

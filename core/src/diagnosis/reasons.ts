@@ -44,7 +44,7 @@ export class Reasons {
     this.nominalVolt = predictor.wiring.nominalVolt;
     const list = [...posterior.samplesByCodes].map(([hypothesis, weights]) => ({ hypothesis, share: posterior.shareByCodes[hypothesis]!, weights }))
       .filter((o) => o.share >= OTHERS_LEAST).sort((a, b) => b.share - a.share).slice(0, OTHERS_MOST);
-    this.others = list.map((o) => ({ hypothesis: o.hypothesis, share: o.share, fit: Float64Array.from(evidence, (e) => (e.kind === "code" ? 0 : this.fit({ hypothesis: o.hypothesis, presence: 1, misplaced: undefined, share: o.share, weights: o.weights, draws: NO_DRAWS }, e))) }));
+    this.others = list.map((o) => ({ hypothesis: o.hypothesis, share: o.share, fit: Float64Array.from(evidence, (e) => (e.kind === "code" ? 0 : this.fit({ hypothesis: o.hypothesis, presence: 1, misplaced: undefined, share: o.share, weights: o.weights, steps: undefined, draws: NO_DRAWS }, e))) }));
     this.before = priorFit(predictor, evidence, factors);
   }
 

@@ -148,8 +148,10 @@ export type SeenEntry = z.infer<typeof SeenEntry>;
 export const MovedEntry = z.strictObject({ type: z.literal("moved"), ...base, from: Id, to: Id, readings: z.array(z.number().int().min(1)).min(1).max(500).meta({ description: "Numbers of the readings that move" }) });
 /** The job went on with another revision of its wiring. A record; the wiring itself stands in the document. */
 export const RevisionEntry = z.strictObject({ type: z.literal("revision"), ...base, from: z.string().max(60), to: z.string().max(60) });
+/** The job is closed: nothing is left other than it was found, or it is said why. Whatever is logged afterwards opens it again. */
+export const ClosedEntry = z.strictObject({ type: z.literal("closed"), ...base });
 
-export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry, ScanEntry, ClearedEntry, IntakeEntry, SeenEntry, MovedEntry, RevisionEntry, LookEntry, WiggleEntry, SwapEntry, HoldsEntry, SchoolEntry, IdentityEntry, MeterCheckEntry, AcknowledgedEntry, DisturbedEntry, RunEntry]);
+export const Entry = z.discriminatedUnion("type", [CodeEntry, ReadingEntry, PlugEntry, SetAsideEntry, VerdictEntry, UndoEntry, ScanEntry, ClearedEntry, IntakeEntry, SeenEntry, MovedEntry, RevisionEntry, LookEntry, WiggleEntry, SwapEntry, HoldsEntry, SchoolEntry, IdentityEntry, MeterCheckEntry, AcknowledgedEntry, DisturbedEntry, RunEntry, ClosedEntry]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;
 export type SchoolEntry = z.infer<typeof SchoolEntry>;

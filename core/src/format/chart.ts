@@ -16,7 +16,7 @@ export const ChartRow = z.strictObject({
   wire: cell.meta({ description: "Name of the wire" }),
 });
 export type ChartRow = z.infer<typeof ChartRow>;
-const where = { id: cell, name: cell, place: cell, side: cell, comesOff: cell, lookAlikes: cell, partNumber: cell, zones: cell, cautions: cell, minutes: cell };
+const where = { id: cell, name: cell, place: cell, side: cell, comesOff: cell, lookAlikes: cell, partNumber: cell, alsoNumbers: cell, zones: cell, cautions: cell, minutes: cell };
 /** A plug: in-line or at a device, where it sits, how to get at it. */
 export const ConnectorRow = z.strictObject({ ...where, inline: cell, backProbe: cell });
 export type ConnectorRow = z.infer<typeof ConnectorRow>;
@@ -35,7 +35,7 @@ export const Chart = z.strictObject({
 export type Chart = z.infer<typeof Chart>;
 
 export const chartRow = (cells: Partial<ChartRow> = {}): ChartRow => ({ connector: "", cavity: "", colour: "", mm2: "", function: "", goesTo: "", source: "", lengthM: "", bundle: "", zones: "", part: "", values: "", wire: "", ...cells });
-const noWhere = { id: "", name: "", place: "", side: "", comesOff: "", lookAlikes: "", partNumber: "", zones: "", cautions: "", minutes: "" };
+const noWhere = { id: "", name: "", place: "", side: "", comesOff: "", lookAlikes: "", partNumber: "", alsoNumbers: "", zones: "", cautions: "", minutes: "" };
 export const connectorRow = (cells: Partial<ConnectorRow> = {}): ConnectorRow => ({ ...noWhere, inline: "", backProbe: "", ...cells });
 export const partRow = (cells: Partial<PartRow> = {}): PartRow => ({ ...noWhere, kind: "", values: "", ...cells });
 export const emptyChart = (name = "", nominalVolt: 12 | 24 = 12): Chart => ({ format: CHART_FORMAT, version: 1, name, nominalVolt, machineType: "", note: "", rows: [], connectors: [], parts: [], codes: [], claims: [], read: [] });

@@ -26,6 +26,7 @@ const Where = {
   comesOff: Text.optional().meta({ description: "What must come off to reach it" }),
   lookAlikes: z.array(Id).max(20).optional().meta({ description: "Connectors or parts it is easily taken for" }),
   partNumber: z.string().max(60).optional(),
+  alsoNumbers: z.array(z.string().min(1).max(60)).max(20).optional().meta({ description: "Numbers as good as the part's own: those it replaces and those that replace it" }),
   price: z.number().min(0).max(1e7).optional().meta({ description: "What a new one costs" }),
   zones: z.array(Zone).max(6).default([]),
   reachMinutes: z.number().min(0).max(600).default(1).meta({ description: "Minutes to get at it" }),

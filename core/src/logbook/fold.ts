@@ -46,6 +46,8 @@ export interface Folded {
   readonly acknowledged: ReadonlySet<string>;
   /** the guided run that is open, and the number of the entry that began it */
   readonly run?: Numbered<RunEntry>;
+  /** the entry that closed the job, while nothing was left other than it was found and nothing was logged since */
+  readonly closed?: number;
 }
 /** One thing that is not as it was found, and the entry that says so. */
 export interface Disturbed { readonly thing: string; readonly how: Disturbance; readonly number: number }
@@ -79,6 +81,7 @@ export function fold(entries: readonly Entry[]): Folded {
   let key: State["key"] = "on", pulled: State["pulled"];
   let school: SchoolEntry | undefined, verdict: Numbered<VerdictEntry> | undefined, intake: Numbered<Intake> | undefined;
   const open = new Map<string, Disturbed>(), acknowledged = new Set<string>();
+  let closed: number | undefined;
   let meterCheck: Numbered<MeterCheckEntry> | undefined, run: Numbered<RunEntry> | undefined;
   let standing: Pick<State, "jumpers" | "loads" | "breakers"> = {};
   const leave = (thing: string, how: Disturbance, number: number) => { if (!open.has(`${how} ${thing}`)) open.set(`${how} ${thing}`, { thing, how, number }); };
@@ -106,6 +109,7 @@ export function fold(entries: readonly Entry[]): Folded {
   entries.forEach((entry, i) => {
     const number = i + 1;
     if (undone.has(number)) return;
+    if (entry.type !== "undo") closed = undefined;
     switch (entry.type) {
       case "code":
         if (entry.ours) break;
@@ -157,13 +161,14 @@ export function fold(entries: readonly Entry[]): Folded {
         if (entry.how === "loaded") standing = { ...standing, loads: standing.loads?.filter((l) => `${l.from} ${l.to}` !== entry.thing) };
         break;
       case "run": run = entry.event === "begun" ? { number, entry } : undefined; break;
+      case "closed": if (open.size === 0) closed = number; break;
       case "revision": case "undo": break;
     }
   });
   const now = [...unplugged].sort();
   return {
     undone, codes: [...codes.values()], scanned, scans, readings: [...readings].map(([number, entry]) => ({ number, entry })), state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}), ...fitted(standing) }, open: [...open.values()], acknowledged,
-    disturbedSinceClear: [...sinceClear].sort(), setAside, lacking, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}), ...(meterCheck ? { meterCheck } : {}), ...(run ? { run } : {}),
+    disturbedSinceClear: [...sinceClear].sort(), setAside, lacking, seen: [...seen.values()], clues, ...(school ? { school } : {}), ...(verdict ? { verdict } : {}), ...(intake ? { intake } : {}), ...(meterCheck ? { meterCheck } : {}), ...(run ? { run } : {}), ...(closed === undefined ? {} : { closed }),
   };
 }
 /** Only as long as the reading that says so: the next reading says anew what is fitted. */

@@ -15,8 +15,13 @@ export function coloursAt(wiring: Wiring, connector: string): ReadonlyMap<string
 }
 
 /** The number the wiring has for a connector, or for the part on it. */
-export function drawnPartNumber(wiring: Wiring, connector: string): string | undefined {
-  return wiring.connectors.find((c) => c.id === connector)?.partNumber ?? wiring.devices.find((d) => deviceConnectors(d).includes(connector) && d.partNumber)?.partNumber;
+export const drawnPartNumber = (wiring: Wiring, connector: string): string | undefined => numbered(wiring, connector)?.partNumber;
+const numbered = (wiring: Wiring, connector: string) => [wiring.connectors.find((c) => c.id === connector), wiring.devices.find((d) => deviceConnectors(d).includes(connector) && d.partNumber)].find((x) => x?.partNumber);
+
+/** What a number read at a connector is to the drawn one: itself, one as good (superseded, or superseding), or another. Spaces, dots and dashes do not count. @returns undefined where none is drawn */
+export function judgePartNumber(wiring: Wiring, connector: string, read: string): "drawn" | "asGood" | "another" | undefined {
+  const of = numbered(wiring, connector), is = (n: string) => bare(n) === bare(read);
+  return of === undefined ? undefined : is(of.partNumber!) ? "drawn" : of.alsoNumbers?.some(is) ? "asGood" : "another";
 }
 
 export interface SeenMismatch {
@@ -35,8 +40,7 @@ export function compareSeen(wiring: Wiring, seen: SeenEntry): SeenMismatch | und
   const drawn = coloursAt(wiring, connector.id);
   const colours = seen.colours.flatMap((s) => { const d = drawn.get(s.cavity); return d !== undefined && !sameColour(d, s.colour) ? [{ cavity: s.cavity, seen: s.colour, drawn: d }] : []; });
   const cavities = seen.cavities !== undefined && seen.cavities !== connector.cavities.length ? { seen: seen.cavities, drawn: connector.cavities.length } : undefined;
-  const drawnNumber = drawnPartNumber(wiring, connector.id);
-  const partNumber = seen.partNumber && drawnNumber && bare(seen.partNumber) !== bare(drawnNumber) ? { seen: seen.partNumber, drawn: drawnNumber } : undefined;
+  const partNumber = seen.partNumber && judgePartNumber(wiring, connector.id, seen.partNumber) === "another" ? { seen: seen.partNumber, drawn: drawnPartNumber(wiring, connector.id)! } : undefined;
   if (!colours.length && !cavities && !partNumber) return undefined;
   const own = agreement(wiring, connector.id, seen);
   const fits = wiring.connectors
@@ -53,8 +57,8 @@ function agreement(wiring: Wiring, id: string, seen: SeenEntry): number {
   let score = 0;
   for (const s of seen.colours) { const d = drawn.get(s.cavity); score += d === undefined ? -1 : sameColour(d, s.colour) ? 1 : -1; }
   if (seen.cavities !== undefined) score += seen.cavities === connector.cavities.length ? 2 : -2;
-  const number = drawnPartNumber(wiring, id);
-  if (seen.partNumber && number) score += bare(seen.partNumber) === bare(number) ? 2 : -2;
+  const number = seen.partNumber ? judgePartNumber(wiring, id, seen.partNumber) : undefined;
+  if (number) score += number === "another" ? -2 : 2;
   return score;
 }
 

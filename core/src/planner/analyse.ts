@@ -14,7 +14,7 @@ import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import { candidates, type Candidate } from "./candidates.js";
 import { Informer, type Answer } from "./information.js";
 import { concerned, isCause, makePlan, type Plan, type Stage, type Weighed } from "./plan.js";
-import { compareSchools, type SchoolMinutes } from "./lookAhead.js";
+import { compareSchools, lookAhead, type SchoolMinutes } from "./lookAhead.js";
 import { choose, SCHOOLS, type ChartStep, type Chosen, type School } from "./schools.js";
 import { compareCosts, type Economics } from "./economics.js";
 import { minimalExplanations } from "../diagnosis/explanations.js";
@@ -80,6 +80,8 @@ export interface AnalyseOptions {
   readonly chart?: readonly ChartStep[];
   /** a first suggestion at once: no look-ahead, no search for several faults */
   readonly quick?: boolean;
+  /** a first look at the same logbook (`assess` with `several: "never"`), to go on from */
+  readonly begun?: Belief | undefined;
   /** true ends what is being worked out with what there is */
   readonly stop?: () => boolean;
 }
@@ -91,7 +93,7 @@ const LISTED_SUSPECTS = 12, LISTED_NEXT = 8;
  * the predictor only remembers predictions, which no evidence changes.
  */
 export function analyse(predictor: Predictor, entries: readonly Entry[], options: AnalyseOptions = {}): Analysis {
-  const belief = assess(predictor, entries, { ...(options.stop ? { stop: options.stop } : {}), ...(options.quick ? { several: "never" as const } : {}) });
+  const belief = assess(predictor, entries, { ...(options.stop ? { stop: options.stop } : {}), ...(options.quick ? { several: "never" as const } : {}), begun: options.begun });
   const plan = makePlan(predictor, belief, options.stop ? { stop: options.stop } : {});
   const { folded } = belief.gathered;
   const school = options.school ?? schoolOf(folded), chart = options.chart ?? folded.school?.chart;
@@ -115,7 +117,7 @@ function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen |
   return {
     engine: ENGINE_VERSION, stage: plan.stage, suspects: views, folded, feeds: gathered.feeds, school, minutesLeft: chosen?.minutes,
     next: next.filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id)).map((w) => recommendation(w, plan)),
-    minutesBySchool: quick || plan.stage !== "splitting" || plan.ranked.length === 0 ? undefined : compareSchools(predictor, plan.crowd, plan.ranked.map((r) => r.candidate), plan.cost, plan.standing),
+    minutesBySchool: quick || plan.stage !== "splitting" || plan.ranked.length === 0 ? undefined : compareSchools(chosen?.ahead ?? lookAhead(predictor, plan.crowd, plan.ranked, plan.cost, plan.standing)),
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
     misplaced, readings: readingViews(predictor, evidence, lead), suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),

@@ -244,7 +244,7 @@ class Offering {
 /** The same part twice: the same number, where numbers are known; else the same name but for the side it is on. */
 export function isTwin(a: Device, b: Device): boolean {
   if (a.kind !== b.kind) return false;
-  if (a.partNumber !== undefined || b.partNumber !== undefined) return a.partNumber === b.partNumber;
+  if (a.partNumber !== undefined || b.partNumber !== undefined) return a.partNumber !== undefined && b.partNumber !== undefined && (a.partNumber === b.partNumber || (a.alsoNumbers ?? []).includes(b.partNumber) || (b.alsoNumbers ?? []).includes(a.partNumber));
   return a.name !== undefined && b.name !== undefined && a.side !== b.side && sideless(a) === sideless(b);
 }
 /** "port oil pressure sensor" on the port side is an oil pressure sensor */

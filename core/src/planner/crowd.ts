@@ -1,16 +1,22 @@
+import { DEFAULTS } from "../defaults.js";
 import type { Grouped } from "../diagnosis/groups.js";
 import type { Posterior, World } from "../diagnosis/posterior.js";
+import type { Predicted } from "../diagnosis/keptColumns.js";
+import { SEVERITY_KERNEL } from "../diagnosis/likelihood.js";
 import type { Predictor } from "../diagnosis/predictor.js";
+import { between } from "../diagnosis/readingWeights.js";
 import { familiesOf, type Families } from "../diagnosis/unknowns.js";
 import type { State } from "../format/case.js";
 import { pinBehind } from "../wiring/points.js";
 import { yesLikelihood, type Candidate } from "./candidates.js";
 
-/** One world at one severity: what it weighs and which draws speak for it. */
+/** One world at one severity: what it weighs, where between the grid points it stands, and which draws speak for it. */
 export interface Atom {
   readonly world: World;
   readonly suspect: number;
   readonly weight: number;
+  /** weight of each step from half way to the severity below to half way to the one above; [1] where there are none */
+  readonly steps: Float64Array;
   /** samples of this severity that count, and their weights; they sum to 1 */
   readonly samples: Int32Array;
   readonly weights: Float64Array;
@@ -25,6 +31,11 @@ export interface Crowd {
 
 /** Atoms lighter than this part of the whole are left out; and how many are kept. */
 const ATOM_LEAST = 5e-4, MOST_ATOMS = 260, SAMPLE_LEAST = 0.02;
+/** Steps lighter than this within their severity are left out: what lies there need not be solved. */
+const STEP_LEAST = 0.02;
+const ONE = Float64Array.of(1);
+/** How far a step is from its severity, as part of the way to the one below (negative) or above. */
+const partOf = (step: number, steps: number) => (step + 0.5) / steps - 0.5;
 
 /** @param reweigh weight of each world in place of its share */
 export function crowdOf(predictor: Predictor, posterior: Posterior, grouped: Grouped, reweigh: (w: World, suspect: number) => number = (w) => w.share, notHere = posterior.notHere): Crowd {
@@ -42,7 +53,8 @@ export function crowdOf(predictor: Predictor, posterior: Posterior, grouped: Gro
       const samples: number[] = [], weights: number[] = [];
       for (let s = first; s < first + draws; s++) if (world.weights[s]! > SAMPLE_LEAST * sum) { samples.push(s); weights.push(world.weights[s]!); }
       const kept = weights.reduce((a, b) => a + b, 0);
-      atoms.push({ world, suspect, weight: share * sum, samples: Int32Array.from(samples), weights: Float64Array.from(weights, (w) => w / kept) });
+      const count = world.steps ? (world.steps.length * draws) / world.weights.length : 1, place = first / draws;
+      atoms.push({ world, suspect, weight: share * sum, steps: world.steps ? world.steps.subarray(place * count, (place + 1) * count) : ONE, samples: Int32Array.from(samples), weights: Float64Array.from(weights, (w) => w / kept) });
     }
   });
   atoms.sort((a, b) => b.weight - a.weight);
@@ -63,8 +75,19 @@ export class Forecast {
     for (const a of crowd.atoms) {
       let w = this.wanted.get(a.world.hypothesis);
       if (!w) this.wanted.set(a.world.hypothesis, (w = new Uint8Array(predictor.hypotheses[a.world.hypothesis]!.samples)));
-      for (const s of a.samples) w[s] = 1;
+      for (const s of a.samples) {
+        w[s] = 1;
+        for (const next of this.besides(a, s)) w[next] = 1;
+      }
     }
+  }
+  /** the samples at neighbouring severities that an atom's steps lean on */
+  private besides(a: Atom, sample: number): number[] {
+    const { draws } = this.predictor, { steps, world } = a, found: number[] = [];
+    const leans = (lower: boolean) => steps.length > 1 && steps.some((w, k) => w >= STEP_LEAST && partOf(k, steps.length) < 0 === lower);
+    if (leans(true) && world.weights[sample - draws]! > 0) found.push(sample - draws);
+    if (leans(false) && world.weights[sample + draws]! > 0) found.push(sample + draws);
+    return found;
   }
   /** predictions of one hypothesis for a candidate, seen from a world that may have readings misplaced */
   private column(world: World, c: Candidate, point: string, hypothesis: number) {
@@ -75,13 +98,16 @@ export class Forecast {
   /** with the fault there */
   there(atom: Atom, c: Candidate, point: string): Expected {
     const predicted = this.column(atom.world, c, point, atom.world.hypothesis);
-    return gather(atom, c, (s) => predicted.at(s), this.read(atom.world, c, point));
+    return gatherSteps(atom, c, predicted, this.predictor.draws, this.read(atom, c, point));
+  }
+  /** the unknown that an atom's answer to a reading hangs on, by name */
+  familyOf({ world }: Pick<Atom, "world">, c: Candidate, point: string): string {
+    const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point, black: undefined, state: c.state as State };
+    return this.families.of(world.misplaced ? world.misplaced.moved(plain) : plain);
   }
   /** what readings of the same family have told of the draws */
-  private read(world: World, c: Candidate, point: string): Float64Array | undefined {
-    if (world.draws.size === 0) return undefined;
-    const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point, black: undefined, state: c.state as State };
-    return world.draws.get(this.families.of(world.misplaced ? world.misplaced.moved(plain) : plain));
+  private read(atom: Atom, c: Candidate, point: string): Float64Array | undefined {
+    return atom.world.draws.size === 0 ? undefined : atom.world.draws.get(this.familyOf(atom, c, point));
   }
   /** with the fault away for the moment */
   away(atom: Atom, c: Candidate, point: string): Expected {
@@ -100,14 +126,46 @@ export class Forecast {
   }
 }
 
+/** What an atom predicts, over its steps: where readings have fixed the severity, between the grid points too. */
+function gatherSteps(atom: Atom, c: Candidate, predicted: Predicted, draws: number, weights?: Float64Array): Expected {
+  const { steps } = atom, instrument = c.instrument as Exclude<Candidate["instrument"], "none">;
+  if (steps.length === 1) return gather(atom, c, (s) => predicted.at(s), weights);
+  let sum = 0, squares = 0, all = 0, overload = 0;
+  for (let k = 0; k < steps.length; k++) {
+    const w = steps[k]!;
+    if (w < STEP_LEAST) continue;
+    const t = partOf(k, steps.length), to = t < 0 ? -draws : draws;
+    const own = gather(atom, c, (s) => between(predicted.at(s), s + to < 0 ? NaN : predicted.at(s + to), Math.abs(t), instrument), weights);
+    if (own.overload === 1) { overload += w; all += w; continue; }
+    if (Number.isNaN(own.mean)) continue;
+    all += w; overload += w * own.overload;
+    const finite = w * (1 - own.overload);
+    sum += finite * own.mean; squares += finite * (own.mean * own.mean + own.deviation * own.deviation);
+  }
+  if (all === 0) return { mean: NaN, deviation: 0, overload: 0 };
+  const finite = all - overload;
+  if (finite <= 0) return { mean: Infinity, deviation: 0, overload: 1 };
+  const mean = sum / finite;
+  return { mean, deviation: Math.hypot(Math.sqrt(Math.max(0, squares / finite - mean * mean)), stepWidth(atom, c, predicted, draws)), overload: overload / all };
+}
+/** Half of what lies between two steps, as readings are weighed with: volt or ln ohm. */
+function stepWidth(atom: Atom, c: Candidate, predicted: Predicted, draws: number): number {
+  let sum = 0, n = 0;
+  for (const s of atom.samples) for (const next of [s - draws, s + draws]) {
+    const gap = next < 0 ? NaN : Math.abs(scaled(predicted.at(next), c) - scaled(predicted.at(s), c));
+    if (gap < Infinity) { sum += gap; n++; }
+  }
+  return n === 0 ? 0 : (SEVERITY_KERNEL / atom.steps.length) * (sum / n);
+}
+const scaled = (v: number, c: Candidate) => (c.instrument === "ohmmeter" ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
+
 function gather(atom: Atom, c: Candidate, value: (sample: number) => number, draws?: Float64Array): Expected {
-  const ohms = c.instrument === "ohmmeter";
   let sum = 0, squares = 0, weight = 0, overload = 0;
   for (let i = 0; i < atom.samples.length; i++) {
     const s = atom.samples[i]!, v = value(s), w = draws ? draws[s]! : atom.weights[i]!;
     if (v !== v) continue;
     if (v === Infinity) { overload += w; continue; }
-    const x = ohms ? Math.log(v + 0.5) : v;
+    const x = scaled(v, c);
     sum += w * x; squares += w * x * x; weight += w;
   }
   if (weight === 0) return overload > 0 ? { mean: Infinity, deviation: 0, overload: 1 } : { mean: NaN, deviation: 0, overload: 0 };

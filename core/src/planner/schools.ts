@@ -7,7 +7,7 @@ import { subjectsOf } from "../wiring/matrix.js";
 import { stateName } from "../network/state.js";
 import type { Folded } from "../logbook/fold.js";
 import { isGuarded, price, type Candidate } from "./candidates.js";
-import { lookAhead } from "./lookAhead.js";
+import { lookAhead, type Ahead } from "./lookAhead.js";
 import type { Plan, Weighed } from "./plan.js";
 import { Forecast } from "./crowd.js";
 
@@ -24,7 +24,7 @@ export interface ChooseOptions {
   /** leave the look-ahead out (for measuring what it is worth) */
   readonly greedy?: boolean;
 }
-export interface Chosen { readonly candidate: Candidate; readonly weighed: Weighed | undefined; /** expected minutes until one suspect is left, where the school looks that far */ readonly minutes: number | undefined }
+export interface Chosen { readonly candidate: Candidate; readonly weighed: Weighed | undefined; /** expected minutes until one suspect is left, where the school looks that far */ readonly minutes: number | undefined; /** and what it saw */ readonly ahead?: Ahead }
 
 /** The look-ahead is worth its time once so few suspects are left. */
 const LOOK_AHEAD_FROM = 24;
@@ -41,9 +41,9 @@ export function choose(predictor: Predictor, plan: Plan, folded: Folded, school:
       if (!first) return undefined;
       const worth = plan.grouped.suspects.filter((s) => s.share >= 0.01).length;
       if (options.greedy || worth > LOOK_AHEAD_FROM) return { candidate: first.candidate, weighed: first, minutes: undefined };
-      const ahead = lookAhead(predictor, plan.crowd, plan.ranked.map((r) => r.candidate), plan.cost, plan.standing);
+      const ahead = lookAhead(predictor, plan.crowd, plan.ranked, plan.cost, plan.standing);
       const best = plan.ranked[ahead.best]!;
-      return { candidate: best.candidate, weighed: best, minutes: ahead.minutes };
+      return { candidate: best.candidate, weighed: best, minutes: ahead.minutes, ahead };
     }
     case "easiest": {
       const list = (telling.length ? telling : plan.ranked).slice().sort((a, b) => a.candidate.minutes - b.candidate.minutes || b.bits - a.bits);

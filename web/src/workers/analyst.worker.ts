@@ -1,34 +1,33 @@
-import { analyse, circumstances, courseOf, Predictor, runOffers, thinkAhead, watchPoint, weighCandidate, type Analysis, type Candidate, type Recommendation, type RunOffer, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
+import { analyse, assess, circumstances, courseOf, Predictor, runOffers, thinkAhead, watchPoint, weighCandidate, type Analysis, type Belief, type Candidate, type Recommendation, type RunOffer, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
 
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
 let predictor: Predictor | undefined;
 /** counts updates and thoughts, so that an older thought knows it is over */
 let thought = 0, asked = 0;
+let begun: Belief | undefined;
 const STEP_MS = 12;
 
 const api = {
   open(wiring: Wiring): void {
     predictor = new Predictor(wiring);
   },
-  /** A first suggestion at once, without looking ahead. @returns the analysis and how long it took, ms */
-  first(entries: readonly Entry[]): { analysis: Analysis; ms: number } {
+  /** A first look. @returns a first suggestion, without looking ahead, where the whole answer will take a while */
+  first(entries: readonly Entry[]): Analysis | undefined {
     if (!predictor) throw new Error("open a wiring first");
     asked++;
     thought++;
-    const start = performance.now();
-    const analysis = analyse(predictor, entries, { quick: true });
-    return { analysis, ms: performance.now() - start };
+    begun = assess(predictor, entries, { several: "never" });
+    return begun.unfinished ? analyse(predictor, entries, { quick: true, begun }) : undefined;
   },
-  /** The whole analysis, looking ahead and for several faults. @returns undefined when something newer was asked meanwhile */
-  async update(entries: readonly Entry[]): Promise<{ analysis: Analysis; ms: number; offers: readonly RunOffer[] } | undefined> {
+  /** The whole analysis of what `first` looked at, looking ahead and for several faults. @returns undefined when something newer was asked meanwhile */
+  async update(entries: readonly Entry[]): Promise<{ analysis: Analysis; offers: readonly RunOffer[] } | undefined> {
     if (!predictor) throw new Error("open a wiring first");
     const mine = asked;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
-    const start = performance.now();
-    const analysis = analyse(predictor, entries), offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
-    return { analysis, offers, ms: performance.now() - start };
+    const analysis = analyse(predictor, entries, { begun }), offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
+    return { analysis, offers };
   },
   /** The value to watch while places are moved. */
   watch(entries: readonly Entry[]): ReturnType<typeof watchPoint> { return predictor ? watchPoint(predictor, analyse(predictor, entries, { quick: true })) : undefined; },

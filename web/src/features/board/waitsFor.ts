@@ -2,7 +2,8 @@ import { DISTURBED_WORDS } from "@radicula/core/words";
 import type { JobSummary } from "@/server/repo/jobs";
 
 /** What a job waits for, in two or three words. Something left other than it was found comes before all else. */
-export function waitsFor(job: Pick<JobSummary, "codes" | "readings" | "verdict" | "open">): string {
+export function waitsFor(job: Pick<JobSummary, "codes" | "readings" | "verdict" | "open" | "closed">): string {
+  if (job.closed) return "Closed";
   if (job.verdict !== null) {
     if (job.open.length === 0) return "Cause found";
     if (job.open.every((d) => d.how === "unplugged")) return `Plug back in: ${job.open.map((d) => d.thing).join(", ")}`;

@@ -12,21 +12,24 @@ interface Props {
   /** what is not as it was found: the job closes when this is empty or explained */
   readonly open: readonly Disturbed[];
   readonly onVerdict: () => void;
+  readonly onClose: () => void;
+  /** takes the closing back */
+  readonly onReopen: () => void;
   readonly onDisturbed: () => void;
   readonly onOther: () => void;
 }
 
 /** Where splitting suspects ends: one cause confirmed, or nothing within reach that could tell the rest apart. */
-export function Verdict({ analysis, namer, open, onVerdict, onDisturbed, onOther }: Props) {
+export function Verdict({ analysis, namer, open, onVerdict, onClose, onReopen, onDisturbed, onOther }: Props) {
   const leader = analysis.suspects[0];
-  const { verdict } = analysis.folded;
+  const { verdict, closed } = analysis.folded;
   if (!leader) return null;
   const { title, detail } = namer.suspect(leader);
   const proven = analysis.stage === "proven";
   const repair = [...new Set((leader.members[0]?.faults ?? []).map(repairText))].join(" ");
   return (
     <section className={styles.card} aria-label="Verdict">
-      <div className={styles.over}><span>{verdict ? "Verdict logged" : proven ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart"}</span><span className="mono">{shareText(leader.share)}</span></div>
+      <div className={styles.over}><span>{closed !== undefined ? "Job closed" : verdict ? "Verdict logged" : proven ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart"}</span><span className="mono">{shareText(leader.share)}</span></div>
       <h2 className={styles.sentence}>{verdict ? verdict.entry.text : capital(title)}</h2>
       {detail && !verdict ? <p>{capital(detail)}.</p> : null}
       {open.length ? (
@@ -34,13 +37,18 @@ export function Verdict({ analysis, namer, open, onVerdict, onDisturbed, onOther
           Not as it was found: <b>{open.slice(0, 4).map((d) => disturbedText(d, namer)).join("; ")}{open.length > 4 ? `; and ${open.length - 4} more` : ""}</b>. <button type="button" className="link" onClick={onDisturbed}>Put it right</button>
         </div>
       ) : null}
-      {verdict ? <p className="muted" style={{ margin: "8px 0 10px" }}>{repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the job closes.</p> : (
+      {verdict ? (
+        <>
+          <p className="muted" style={{ margin: "8px 0 10px" }}>{repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the job closes.</p>
+          {closed !== undefined ? null : open.length ? <Button size="large" block onClick={onDisturbed}>Put right what is not as found, then close</Button> : <Button size="large" block onClick={onClose}>Close the job</Button>}
+        </>
+      ) : (
         <>
           <p className="muted" style={{ margin: "8px 0 12px" }}>{proven ? `Two readings or more agree with it and speak against the others. Look at the place before buying anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}` : "Look at each of the places named, and compare the cost of the part with the cost of another test."}</p>
           <Button type="primary" size="large" block onClick={onVerdict}>Log this as the cause</Button>
         </>
       )}
-      <div className={styles.under}><span /><button type="button" className="link" onClick={onOther}>Take another reading</button></div>
+      <div className={styles.under}>{closed === undefined ? <span /> : <button type="button" className="link" onClick={onReopen}>Open it again</button>}<button type="button" className="link" onClick={onOther}>Take another reading</button></div>
     </section>
   );
 }

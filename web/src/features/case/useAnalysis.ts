@@ -37,14 +37,15 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     let timer: ReturnType<typeof setTimeout> | undefined, first: ReturnType<typeof setTimeout> | undefined;
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
-    api.first(entries).then(({ analysis, ms }) => {
-      first = setTimeout(() => { if (latest.current === mine) setResult((r) => (r.of === entries ? r : { ...r, analysis, ms, of: undefined, failed: false })); }, FIRST_AFTER_MS);
+    const asked = performance.now(), since = () => performance.now() - asked;
+    api.first(entries).then((analysis) => {
+      if (analysis) first = setTimeout(() => { if (latest.current === mine) setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: false })); }, FIRST_AFTER_MS);
     }, () => undefined);
     api.update(entries).then((full) => {
       clearTimeout(first);
       if (latest.current !== mine || !full) return;
-      const { analysis, ms, offers } = full;
-      setResult({ analysis, ms, of: entries, failed: false, offers });
+      const { analysis, offers } = full;
+      setResult({ analysis, ms: since(), of: entries, failed: false, offers });
       timer = setTimeout(() => { if (latest.current === mine) void api.think(entries, analysis); }, THINK_AFTER_MS);
     }, () => { if (latest.current === mine) setResult((r) => ({ ...r, failed: true })); });
     return () => { clearTimeout(timer); clearTimeout(first); };

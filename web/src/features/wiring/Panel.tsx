@@ -37,7 +37,7 @@ export const Panel = memo(function Panel({ wiringId, chart, wiring, built, id, p
   const where = connector ? plug : part;
   const setWhere = (cells: Partial<ConnectorRow> & Partial<PartRow>) => onChange((c) => (connector ? setConnector(c, id, cells) : setPart(c, id, cells)));
   const cavity = point.startsWith(`${id}:`) ? point.slice(id.length + 1).replace(/\.[ab]$/, "") : undefined;
-  const text = (key: "name" | "place" | "side" | "comesOff" | "lookAlikes" | "partNumber" | "minutes", label: string, hint: string) => (
+  const text = (key: "name" | "place" | "side" | "comesOff" | "lookAlikes" | "partNumber" | "alsoNumbers" | "minutes", label: string, hint: string) => (
     <label className={styles.field}><span>{label}</span><Input size="small" placeholder={hint} defaultValue={where?.[key] ?? ""} key={`${id} ${key} ${where?.[key] ?? ""}`} onBlur={(e) => { if (e.target.value !== (where?.[key] ?? "")) setWhere({ [key]: e.target.value }); }} onPressEnter={(e) => e.currentTarget.blur()} /></label>
   );
   return (
@@ -56,6 +56,7 @@ export const Panel = memo(function Panel({ wiringId, chart, wiring, built, id, p
           {device ? <label className={styles.wide}><span>Values</span><Input.TextArea size="small" autoSize={{ minRows: 1, maxRows: 5 }} placeholder="name=value" defaultValue={part?.values ?? ""} key={`${id} values ${part?.values ?? ""}`} onBlur={(e) => { if (e.target.value !== (part?.values ?? "")) onChange((c) => setPart(c, device.id, { values: e.target.value.replace(/\s+/g, " ").trim() })); }} onPressEnter={(e) => { e.preventDefault(); e.currentTarget.blur(); }} /></label> : null}
           {text("name", "Name", "boost pressure sensor")}
           {text("partNumber", "Part number", "as printed on it")}
+          {text("alsoNumbers", "As good as it", "numbers it replaces, or that replace it; with ; between")}
         </div>
       ) : <div className={styles.fields}>{text("name", "Name", "behind the step")}</div>}
       <div className={styles.fields}>

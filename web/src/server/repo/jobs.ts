@@ -1,5 +1,5 @@
 import { and, asc, eq, gt, max, sql } from "drizzle-orm";
-import { checkEntries, Entry, fail, fold, issue, readEntries, readWiring, type Case, type Disturbance, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
+import { checkEntries, Entry, fail, fold, issue, readEntries, readWiring, type Case, type Disturbance, type Entry as EntryT, type Folded, type Issue, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { entries, jobs, revisions, wirings } from "../db/schema";
@@ -34,6 +34,7 @@ export interface JobSummary {
   readonly codes: readonly string[];
   readonly readings: number;
   readonly verdict: string | null;
+  readonly closed: boolean;
   /** what is not as it was found */
   readonly open: readonly { readonly thing: string; readonly how: Disturbance }[];
   readonly lastAt: string | null;
@@ -50,7 +51,7 @@ export async function listJobs(): Promise<JobSummary[]> {
     return {
       id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, practice: row.hidden !== null, createdAt: row.createdAt.toISOString(),
       codes: folded.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry.code), readings: folded.readings.length,
-      verdict: folded.verdict?.entry.text ?? null, open: folded.open.map(({ thing, how }) => ({ thing, how })), lastAt: list.at(-1)?.at ?? null,
+      verdict: folded.verdict?.entry.text ?? null, closed: folded.closed !== undefined, open: folded.open.map(({ thing, how }) => ({ thing, how })), lastAt: list.at(-1)?.at ?? null,
     };
   });
 }
@@ -157,9 +158,16 @@ export async function appendEntries(id: string, after: number, batch: string, va
     const wiring = readWiring(job.wiring);
     const parsed = wiring.ok ? readEntries(wiring.value, value, last) : fail([issue("wiring.unreadable")]);
     if (!parsed.ok) return { status: "refused", issues: parsed.issues };
+    const left = parsed.value.some((e) => e.type === "closed") ? leftAtClosing(await entriesAfter(id, 0, tx), parsed.value) : [];
+    if (left.length) return { status: "refused", issues: [issue("job.not-as-found", [], { things: [...new Set(left.map((d) => d.thing))] })] };
     await tx.insert(entries).values(parsed.value.map((body, i) => ({ jobId: id, seq: last + 1 + i, batch, body })));
     return { status: "saved", last: last + parsed.value.length };
   });
+}
+
+/** What is not as it was found when a job is to be closed. */
+function leftAtClosing(before: readonly EntryT[], more: readonly EntryT[]): Folded["open"] {
+  return more.flatMap((e, i) => (e.type === "closed" ? fold([...before, ...more.slice(0, i)]).open : []));
 }
 
 /** The whole case as the open format has it. */

@@ -11,14 +11,14 @@ const OWN: readonly Disturbance[] = DISTURBANCES.filter((d) => d === "unplugged"
 export const disturbedText = (d: Pick<Disturbed, "thing" | "how">, namer: Namer) => `${d.thing.split(" ").filter((t) => t !== "chassis").map((t) => (t.includes(":") ? namer.point(t) : t)).join(" to ")}: ${DISTURBED_WORDS[d.how].still}`;
 
 /** Everything that is not as it was found, kept by itself from the steps done: the job closes when it is empty or explained. */
-export function DisturbedSheet({ open, wiring, namer, list, onLog, onClose }: { readonly open: boolean; readonly wiring: Wiring; readonly namer: Namer; readonly list: readonly Disturbed[]; readonly onLog: (entries: Entry[]) => void; readonly onClose: () => void }) {
+export function DisturbedSheet({ open, wiring, namer, list, closed, onLog, onClose }: { readonly closed: boolean;  readonly open: boolean; readonly wiring: Wiring; readonly namer: Namer; readonly list: readonly Disturbed[]; readonly onLog: (entries: Entry[]) => void; readonly onClose: () => void }) {
   const [thing, setThing] = useState<string | undefined>(undefined), [how, setHow] = useState<Disturbance>("removed");
   const [explaining, setExplaining] = useState<Disturbed | undefined>(undefined), [why, setWhy] = useState("");
   const at = () => new Date().toISOString();
   const back = (d: Disturbed, note?: string): Entry => (d.how === "unplugged" && note === undefined ? { type: "plugged", at: at(), connector: d.thing } : { type: "restored", at: at(), thing: d.thing, how: d.how, ...(note ? { note } : {}) });
   return (
     <Sheet open={open} onClose={onClose} title="Not as it was found" width={620}>
-      {list.length === 0 ? <p>Everything is as it was found.</p> : (
+      {list.length === 0 ? <p className={styles.all}><span>Everything is as it was found{closed ? ", and the job is closed" : ", or it is said why not"}.</span>{closed ? null : <Button onClick={() => onLog([{ type: "closed", at: at() }])}>Close the job</Button>}</p> : (
         <>
           <ul className={styles.list}>
             {list.map((d) => (

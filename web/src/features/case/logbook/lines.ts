@@ -47,6 +47,7 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
     case "intake": return { what: "Intake", value: "", remark: [...e.intake.symptoms.map((s) => CHOICE_WORDS.symptoms[s]), ...e.intake.conditions.map((c) => CHOICE_WORDS.conditions[c]), ...e.intake.history.map((h) => `${CHOICE_WORDS.history[h.what]} ${h.at.join(", ")}`.trim())].slice(0, 6).join(", ") };
     case "seen": return { what: `Looked at ${namer.connector(e.connector)}`, value: "", remark: [...e.colours.map((c) => `${c.cavity} ${c.colour}`), ...(e.cavities ? [`${e.cavities} cavities`] : []), ...(e.partNumber ? [e.partNumber] : [])].join(", ") };
     case "moved": return { what: `Moved readings from ${e.from} to ${e.to}`, value: `${e.readings.length}`, remark: `entries ${e.readings.join(", ")}` };
+    case "closed": return { what: "Job closed", value: "", remark: "everything as it was found, or explained" };
     case "revision": return { what: "Went on with another revision of the wiring", value: "", remark: `${e.from}, now ${e.to}` };
     case "look": return { what: `Looked at ${e.thing}`, value: "", remark: e.found.map((f) => FINDING_WORDS[f]).join(", ") };
     case "wiggle": return { what: `Moved ${e.thing}`, value: "", remark: e.reacted ? "it reacted" : "no reaction" };

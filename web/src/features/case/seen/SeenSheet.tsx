@@ -1,5 +1,5 @@
 "use client";
-import { coloursAt, compareSeen, drawnPartNumber, parseColour, type SeenEntry, type Wiring } from "@radicula/core";
+import { coloursAt, compareSeen, drawnPartNumber, judgePartNumber, parseColour, type SeenEntry, type Wiring } from "@radicula/core";
 import { Button, Input, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { WireSwatch } from "@/ui/WireSwatch";
@@ -26,6 +26,7 @@ function Body({ wiring, connector: first, onLog }: Props) {
   const entry: SeenEntry | undefined = connector && (typed.length || cavities || partNumber.trim()) ? { type: "seen", at: new Date().toISOString(), connector: connector.id, colours: typed, ...(cavities ? { cavities } : {}), ...(partNumber.trim() ? { partNumber: partNumber.trim() } : {}) } : undefined;
   const mismatch = entry ? compareSeen(wiring, entry) : undefined;
   const number = connector && drawnPartNumber(wiring, connector.id);
+  const asGood = connector && partNumber.trim() !== "" && judgePartNumber(wiring, connector.id, partNumber) === "asGood";
   return (
     <div className={styles.sheet}>
       <Select aria-label="Connector" placeholder="Which connector?" autoFocus value={id} showSearch={{ optionFilterProp: "label" }} onChange={(v: string) => { setId(v); setColours({}); setCavities(null); setPartNumber(""); }} options={choices} />
@@ -50,6 +51,7 @@ function Body({ wiring, connector: first, onLog }: Props) {
             <label>Cavities<InputNumber min={1} max={400} value={cavities} placeholder={String(connector.cavities.length)} style={{ width: 90 }} onChange={setCavities} /></label>
             <label>Part number<Input value={partNumber} maxLength={60} placeholder={number ?? "none drawn"} style={{ width: 200 }} onChange={(e) => setPartNumber(e.target.value)} /></label>
           </div>
+          {asGood ? <p role="status">{partNumber.trim()} and {number} replace each other: the right part.</p> : null}
           {mismatch ? <p role="alert" className={styles.warn}><b>Not as drawn.</b> Either the drawing is of another build, or this is not {connector.id}{mismatch.fits.length ? <>: <b>{mismatch.fits.join(" or ")}</b> fits better</> : null}. Settle that before testing here.</p> : entry ? <p className={styles.good}>As drawn.</p> : null}
         </>
       ) : null}
