@@ -79,7 +79,7 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await expect(verdict(page)).toContainText("Verdict logged");
   await saved(page);
   if (await verdict(page).getByText("Not as it was found").isVisible()) {
-    await verdict(page).getByRole("button", { name: "Put it right" }).click();
+    await verdict(page).getByRole("button", { name: "Put it right, then close" }).click();
     const sheet = page.getByRole("dialog", { name: "Not as it was found" });
     const back = sheet.getByRole("button", { name: "Plugged back in and locked" });
     await expect(back.first()).toBeVisible();

@@ -1,5 +1,5 @@
 "use client";
-import { Intake, isPoint, recordAnswer, recordReading, sharedMatrix, subjectsOf, withScannedCodes, type Candidate, type Entry, type Finding, type Recommendation, type RunName } from "@radicula/core";
+import { fold, Intake, isPoint, recordAnswer, recordReading, sharedMatrix, subjectsOf, withScannedCodes, type Candidate, type Entry, type Finding, type Recommendation, type RunName } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, issueText, Namer, sharedText, type Danger } from "@radicula/core/words";
 import { Button, Dropdown, Segmented } from "antd";
 import dynamic from "next/dynamic";
@@ -193,7 +193,8 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const hasWiring = wiring.devices.length > 0;
   const map = showsFeeds(maps.full, analysis, candidate) ? maps.full : maps.short;
   const leader = analysis?.suspects[0];
-  const open = folded?.open ?? [];
+  // straight from the logbook, not from the analysis that follows: what was put right is off the list at once
+  const open = useMemo(() => fold(log.entries).open, [log.entries]);
   const remarks = analysis?.remarks.filter((r) => r.code !== "remark.meter-not-proven") ?? [];
   const unproven = analysis?.remarks.some((r) => r.code === "remark.meter-not-proven") ?? false;
   const ended = analysis && !other?.reading && !running?.next && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);

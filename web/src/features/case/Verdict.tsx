@@ -34,13 +34,13 @@ export function Verdict({ analysis, namer, open, onVerdict, onClose, onReopen, o
       {detail && !verdict ? <p>{capital(detail)}.</p> : null}
       {open.length ? (
         <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
-          Not as it was found: <b>{open.slice(0, 4).map((d) => disturbedText(d, namer)).join("; ")}{open.length > 4 ? `; and ${open.length - 4} more` : ""}</b>. <button type="button" className="link" onClick={onDisturbed}>Put it right</button>
+          Not as it was found: <b>{open.slice(0, 4).map((d) => disturbedText(d, namer)).join("; ")}{open.length > 4 ? `; and ${open.length - 4} more` : ""}</b>.{verdict ? null : <> <button type="button" className="link" onClick={onDisturbed}>Put it right</button></>}
         </div>
       ) : null}
       {verdict ? (
         <>
-          <p className="muted" style={{ margin: "8px 0 10px" }}>{repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the job closes.</p>
-          {closed !== undefined ? null : open.length ? <Button size="large" block onClick={onDisturbed}>Put right what is not as found, then close</Button> : <Button size="large" block onClick={onClose}>Close the job</Button>}
+          <p className="muted" style={{ margin: "8px 0 10px" }}>{closed !== undefined ? "Everything is as it was found, or it is said why not. Whatever is logged from here on opens the job again." : `${repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the job closes.`}</p>
+          {closed !== undefined ? null : open.length ? <Button size="large" block onClick={onDisturbed}>Put it right, then close</Button> : <Button size="large" block onClick={onClose}>Close the job</Button>}
         </>
       ) : (
         <>
