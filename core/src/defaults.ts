@@ -87,7 +87,7 @@ export const DEFAULTS = {
   severity: {
     highResistance: [0.1, 0.5, 2, 8, 25, 80, 200, 500, 1_200, 3_500, 12_000, 60_000],
     // closer together where a 5 V reference of 50 to 250 mA gives way: there the set of codes changes within a few ohm
-    short: [0.05, 0.4, 1.2, 3, 6, 10, 14, 18, 22, 26, 30, 35, 42, 60, 120, 400],
+    short: [0.05, 0.15, 0.4, 1.2, 3, 6, 10, 14, 18, 22, 26, 30, 35, 42, 60, 120, 400],
     /** a few strands left: passes a beeper, fails a load */
     strands: [0.5, 1.5, 5, 15, 30],
     film: [2, 10, 50, 200],
