@@ -40,9 +40,10 @@ export function logbookCommand(file: string, options: { readonly csv?: boolean |
   const { wiring, entries } = loadCase(file, io);
   if (options.csv) { io.out(logbookCsv(entries)); return; }
   const folded = fold(entries), twice = beforeAfter(entries), namer = new Namer(wiring);
-  if (options.json) { printJson(io, { entries: entries.length, takenBack: [...folded.undone], state: folded.state, disturbed: folded.open, run: folded.run ?? null, acknowledged: [...folded.acknowledged], beforeAfter: twice }); return; }
+  if (options.json) { printJson(io, { entries: entries.length, takenBack: [...folded.undone], state: folded.state, disturbed: folded.open, run: folded.run ?? null, closed: folded.closed ?? null, acknowledged: [...folded.acknowledged], beforeAfter: twice }); return; }
   io.out(`${entries.length} entries, ${folded.undone.size} taken back; ${folded.readings.length} readings stand\n`);
   io.out(folded.open.length ? `not as it was found:\n${folded.open.map((d) => `  ${d.thing}: ${DISTURBED_WORDS[d.how].still}, since entry ${d.number}\n`).join("")}` : "everything is as it was found\n");
+  if (folded.closed !== undefined) io.out(`the job was closed by entry ${folded.closed}\n`);
   if (folded.run) io.out(`a guided run is open since entry ${folded.run.number}: ${RUN_WORDS[folded.run.entry.run].title}, ${folded.run.entry.on}\n`);
   for (const t of twice) io.out(`${namer.point(t.point)}, ${stateText(t.state)}: ${t.before.value} (entry ${t.before.number}), then ${t.after.value} (entry ${t.after.number})\n`);
 }

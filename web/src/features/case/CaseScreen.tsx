@@ -197,7 +197,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const open = useMemo(() => fold(log.entries).open, [log.entries]);
   const remarks = analysis?.remarks.filter((r) => r.code !== "remark.meter-not-proven") ?? [];
   const unproven = analysis?.remarks.some((r) => r.code === "remark.meter-not-proven") ?? false;
-  const ended = analysis && !other?.reading && !running?.next && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined);
+  const ended = analysis && !other?.reading && !running?.next && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined || analysis.folded.closed !== undefined);
   const dangers = folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? [];
   // places worth moving: connectors of the strongest suspects
   const places = [...new Set((analysis?.suspects ?? []).flatMap((s) => s.places.map((x) => x.id.split(":")[0]!)))].filter((x) => wiring.connectors.some((c) => c.id === x) || wiring.devices.some((d) => d.id === x && (d.kind === "splice" || d.kind === "ground")));
