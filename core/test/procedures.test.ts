@@ -243,7 +243,8 @@ describe("what is offered", () => {
     const { wiring: w, entries } = load("tug-4-reference.case.json"), predictor = new Predictor(w), first = analyse(predictor, entries).next[0]!;
     const same = weighCandidate(predictor, entries, first.candidate)!;
     expect(same.bits).toBeCloseTo(first.bits, 9);
-    expect(same.answers).toEqual(first.answers);
+    const rounded = (x: unknown) => JSON.stringify(x, (_, v: unknown) => (typeof v === "number" ? v.toPrecision(9) : v)); // sums taken in another order
+    expect(rounded(same.answers)).toBe(rounded(first.answers));
     const step = runView(predictor, [...entries, { type: "run", at: AT, run: "fuseRun", on: "F12", event: "begun" }])!.next!;
     expect(weighCandidate(predictor, entries, step)!.answers[0]!.reduce((sum, x) => sum + x.share, 0)).toBeCloseTo(1, 1);
     expect(weighCandidate(predictor, entries, { ...step, part: "new" })).toBeUndefined(); // a new part says nothing of the machine

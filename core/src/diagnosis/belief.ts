@@ -1,7 +1,7 @@
 import type { Entry } from "../format/case.js";
 import type { Breadth } from "./codeWeights.js";
 import { gather, type Evidence, type Gathered } from "./evidence.js";
-import { distance } from "./groups.js";
+import { distance, keyOf } from "./groups.js";
 import { weigh, type Posterior, type World } from "./posterior.js";
 import type { Predictor } from "./predictor.js";
 import { growSeveral, type Several } from "./several.js";
@@ -40,7 +40,9 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
   const how = { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, ...(options.only ? { only: options.only } : {}) };
   const narrow = options.begun?.posterior ?? weigh(predictor, evidence, { ...how, breadth: "narrow" });
   const unsure = (p: Posterior, least: number) => { const lead = p.worlds[0]; return lead === undefined || p.notHere > DOUBT || suspicious(predictor, lead, evidence, least); };
-  const hasty = (p: Posterior) => p.worlds[0] !== undefined && (isRoundabout(predictor, p.worlds[0]) || p.worlds[0].share >= NEAR_VERDICT);
+  // lasting or coming and going, here or at a look-alike, at any severity: the place leads with all of it together
+  const nearVerdict = (p: Posterior) => { const lead = keyOf(predictor, p.worlds[0]!); return p.worlds.reduce((sum, w) => sum + (w.share > 1e-3 && keyOf(predictor, w) === lead ? w.share : 0), 0) >= NEAR_VERDICT; };
+  const hasty = (p: Posterior) => p.worlds[0] !== undefined && (isRoundabout(predictor, p.worlds[0]) || nearVerdict(p));
   const unfinished = evidence.length > 0 && (unsure(narrow, 1) || hasty(narrow));
   if (options.several === "never" || !unfinished) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [], unfinished };
   // the best leave something unexplained: look further before several faults are thought of

@@ -44,7 +44,7 @@ export interface Grouped {
 export function placeKey(f: Pick<Fault, "place" | "at" | "mode">): string {
   return f.place.type === "splice" && f.at !== undefined ? `splice ${f.place.id} ${f.at}` : `${f.place.type} ${f.place.id}`;
 }
-function keyOf(predictor: Predictor, w: World): string {
+export function keyOf(predictor: Predictor, w: World): string {
   const { faults } = predictor.hypotheses[w.hypothesis]!;
   return faults.length === 0 ? "" : [...new Set(faults.map(placeKey))].sort().join(" + ");
 }

@@ -17,6 +17,9 @@ export interface Atom {
   readonly weight: number;
   /** weight of each step from half way to the severity below to half way to the one above; [1] where there are none */
   readonly steps: Float64Array;
+  /** whether its steps lean on the severity below, and on the one above */
+  readonly below: boolean;
+  readonly above: boolean;
   /** samples of this severity that count, and their weights; they sum to 1 */
   readonly samples: Int32Array;
   readonly weights: Float64Array;
@@ -54,7 +57,9 @@ export function crowdOf(predictor: Predictor, posterior: Posterior, grouped: Gro
       for (let s = first; s < first + draws; s++) if (world.weights[s]! > SAMPLE_LEAST * sum) { samples.push(s); weights.push(world.weights[s]!); }
       const kept = weights.reduce((a, b) => a + b, 0);
       const count = world.steps ? (world.steps.length * draws) / world.weights.length : 1, place = first / draws;
-      atoms.push({ world, suspect, weight: share * sum, steps: world.steps ? world.steps.subarray(place * count, (place + 1) * count) : ONE, samples: Int32Array.from(samples), weights: Float64Array.from(weights, (w) => w / kept) });
+      const steps = world.steps ? world.steps.subarray(place * count, (place + 1) * count) : ONE;
+      const leans = (to: number) => count > 1 && world.weights[first + to * draws]! > 0 && steps.some((w, k) => w >= STEP_LEAST && Math.sign(partOf(k, count)) === to);
+      atoms.push({ world, suspect, weight: share * sum, steps, below: leans(-1), above: leans(1), samples: Int32Array.from(samples), weights: Float64Array.from(weights, (w) => w / kept) });
     }
   });
   atoms.sort((a, b) => b.weight - a.weight);
@@ -77,17 +82,10 @@ export class Forecast {
       if (!w) this.wanted.set(a.world.hypothesis, (w = new Uint8Array(predictor.hypotheses[a.world.hypothesis]!.samples)));
       for (const s of a.samples) {
         w[s] = 1;
-        for (const next of this.besides(a, s)) w[next] = 1;
+        if (a.below) w[s - predictor.draws] = 1;
+        if (a.above) w[s + predictor.draws] = 1;
       }
     }
-  }
-  /** the samples at neighbouring severities that an atom's steps lean on */
-  private besides(a: Atom, sample: number): number[] {
-    const { draws } = this.predictor, { steps, world } = a, found: number[] = [];
-    const leans = (lower: boolean) => steps.length > 1 && steps.some((w, k) => w >= STEP_LEAST && partOf(k, steps.length) < 0 === lower);
-    if (leans(true) && world.weights[sample - draws]! > 0) found.push(sample - draws);
-    if (leans(false) && world.weights[sample + draws]! > 0) found.push(sample + draws);
-    return found;
   }
   /** predictions of one hypothesis for a candidate, seen from a world that may have readings misplaced */
   private column(world: World, c: Candidate, point: string, hypothesis: number) {
@@ -134,8 +132,8 @@ function gatherSteps(atom: Atom, c: Candidate, predicted: Predicted, draws: numb
   for (let k = 0; k < steps.length; k++) {
     const w = steps[k]!;
     if (w < STEP_LEAST) continue;
-    const t = partOf(k, steps.length), to = t < 0 ? -draws : draws;
-    const own = gather(atom, c, (s) => between(predicted.at(s), s + to < 0 ? NaN : predicted.at(s + to), Math.abs(t), instrument), weights);
+    const t = partOf(k, steps.length), to = t < 0 ? -draws : draws, leans = t < 0 ? atom.below : atom.above;
+    const own = gather(atom, c, (s) => (leans ? between(predicted.at(s), predicted.at(s + to), Math.abs(t), instrument) : predicted.at(s)), weights);
     if (own.overload === 1) { overload += w; all += w; continue; }
     if (Number.isNaN(own.mean)) continue;
     all += w; overload += w * own.overload;
@@ -150,9 +148,10 @@ function gatherSteps(atom: Atom, c: Candidate, predicted: Predicted, draws: numb
 }
 /** Half of what lies between two steps, as readings are weighed with: volt or ln ohm. */
 function stepWidth(atom: Atom, c: Candidate, predicted: Predicted, draws: number): number {
+  const besides = [...(atom.below ? [-draws] : []), ...(atom.above ? [draws] : [])];
   let sum = 0, n = 0;
-  for (const s of atom.samples) for (const next of [s - draws, s + draws]) {
-    const gap = next < 0 ? NaN : Math.abs(scaled(predicted.at(next), c) - scaled(predicted.at(s), c));
+  for (const s of atom.samples) for (const to of besides) {
+    const gap = Math.abs(scaled(predicted.at(s + to), c) - scaled(predicted.at(s), c));
     if (gap < Infinity) { sum += gap; n++; }
   }
   return n === 0 ? 0 : (SEVERITY_KERNEL / atom.steps.length) * (sum / n);

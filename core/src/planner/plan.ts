@@ -56,7 +56,8 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   if (gathered.evidence.length === 0) return { ...base, stage: "waiting", grouped: raw, crowd: crowdOf(predictor, posterior, raw), ranked: [], open: [] };
   const open = candidates(predictor, folded, concerned(predictor, posterior)).filter((c) => !alreadyDone(c, folded));
   const crowd = crowdOf(predictor, posterior, raw);
-  const weighed = open.map((candidate) => ({ candidate, joints: new Informer(predictor, crowd).joints(candidate) }));
+  const informer = new Informer(predictor, crowd);
+  const weighed = open.map((candidate) => ({ candidate, joints: informer.joints(candidate) }));
   const merged = mergeAlike(raw, weighed);
   const grouped = merged.size ? groupWorlds(predictor, posterior, merged) : raw;
   const to = renumber(raw, grouped, merged);

@@ -31,13 +31,17 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
   const tags = useMemo(() => tagsOf(map, latest), [map, latest]);
   const height = Math.max(map.height, ...tags.map((t) => t.y + TAG_ROOM)), left = Math.min(0, ...tags.map((t) => t.x - TAG_ROOM - 2)), right = Math.max(map.width, ...tags.map((t) => t.x + TAG_ROOM + 2));
+  const bars = useMemo(() => inlineBars(map.nodes, unplugged), [map, unplugged]);
   const edges = useMemo(() => [...map.edges].sort((a, b) => (suspicion.through.get(a.id) ?? 0) - (suspicion.through.get(b.id) ?? 0)), [map, suspicion]);
   return (
     <figure className={styles.figure}>
       <svg viewBox={`${left} 0 ${right - left} ${height}`} className={styles.svg} role="img" aria-label={describe(map, suspicion)} style={{ maxWidth: map.width * 1.12 }}>
-        <InlineBars nodes={map.nodes} unplugged={unplugged} />
+        {bars.map((b) => b.pieces.map((p) => <rect key={`${b.id} ${p.left}`} x={p.left} y={b.y} width={p.right - p.left} height={b.height} rx={8} className={styles.plug} strokeDasharray={b.out ? "5 4" : undefined} />))}
         {map.nodes.map((n) => (n.type === "sensor" ? <Plug key={n.id} node={n} out={unplugged.includes(n.detail)} /> : null))}
         <g>{edges.map((e) => <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />)}</g>
+        {bars.map((b) => b.room
+          ? <g key={b.id}><text x={b.left - 10} y={b.y + 11} textAnchor="end" className={styles.name}>{b.id}</text><text x={b.left - 10} y={b.y + 26} textAnchor="end" className={styles.note}>{b.detail}</text></g>
+          : <text key={b.id} x={b.left + 4} y={b.y - 8} className={styles.name}>{b.id}<tspan className={styles.note} dx="6">{b.detail}</tspan></text>)}
         {map.nodes.map((n) => <Node key={n.id} node={n} nodes={map.nodes} told={pills.some((p) => p.key === n.id)} suspicion={suspicion} next={next} unplugged={unplugged} />)}
         {pills.map((p) => <Pill key={p.key} x={p.x} y={p.y} share={p.share} />)}
         <Readings tags={tags} />
@@ -71,8 +75,8 @@ function Edge({ edge, through }: { readonly edge: PlacedEdge; readonly through: 
   );
 }
 
-/** The cavities of one in-line connector belong together: a bar behind them, with its name. */
-function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[]; readonly unplugged: readonly string[] }) {
+/** The cavities of one in-line connector belong together: a bar behind them, and over the wires its name, beside the bar where there is room. */
+function inlineBars(nodes: readonly PlacedNode[], unplugged: readonly string[]) {
   const bars = new Map<string, PlacedNode[]>();
   for (const n of nodes) if (n.type === "inline") bars.set(n.thing, [...(bars.get(n.thing) ?? []), n]);
   return [...bars].map(([id, list]) => {
@@ -89,14 +93,7 @@ function InlineBars({ nodes, unplugged }: { readonly nodes: readonly PlacedNode[
     // its name goes by the widest piece
     const { left } = pieces.reduce((a, b) => (b.right - b.left > a.right - a.left ? b : a));
     const room = left > 120 && !nodes.some((n) => n.thing !== id && n.x < left && n.x + n.width > left - 150 && n.y < y + 34 && n.y + n.height > y - 6);
-    return (
-      <g key={id}>
-        {pieces.map((p) => <rect key={p.left} x={p.left} y={y} width={p.right - p.left} height={h} rx={8} className={styles.plug} strokeDasharray={out ? "5 4" : undefined} />)}
-        {room
-          ? <><text x={left - 10} y={y + 11} textAnchor="end" className={styles.name}>{id}</text><text x={left - 10} y={y + 26} textAnchor="end" className={styles.note}>{out ? "unplugged" : list[0]?.detail}</text></>
-          : <text x={left + 4} y={y - 8} className={styles.name}>{id}<tspan className={styles.note} dx="6">{out ? "unplugged" : list[0]?.detail}</tspan></text>}
-      </g>
-    );
+    return { id, y, height: h, pieces, left, room, out, detail: out ? "unplugged" : list[0]?.detail };
   });
 }
 
