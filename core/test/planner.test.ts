@@ -1,4 +1,6 @@
-import { analyse, assess, choose, courseOf, DEFAULTS, fold, makePlan, Predictor, SCHOOLS, severityOffGrid, SimulatedMachine, type ChartStep, type Entry, type Wiring } from "../src/index";
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { analyse, assess, choose, courseOf, DEFAULTS, fold, makePlan, parseCase, Predictor, SCHOOLS, severityOffGrid, SimulatedMachine, type ChartStep, type Entry, type Wiring } from "../src/index";
 import { candidates } from "../src/planner/candidates";
 import { Cost, standing } from "../src/planner/cost";
 import { Informer } from "../src/planner/information";
@@ -115,6 +117,25 @@ describe("the plan", () => {
     for (const s of a.suspects.filter((x) => x.type === "fault" && x.share >= 0.95)) if (s.explains < s.outOf) expect(a.stage).not.toBe("proven");
     expect(a.explanations.every((set) => set.length >= 2)).toBe(true); // no single fault sets both
     expect(a.explanations.length).toBeGreaterThan(0);
+  });
+  test("one reading that does not fit is taken again before a cause is declared; the same again stands against it, the fitting one does not", () => {
+    const told = [...codes, volts("B7:1", 0.84, ["B7"]), volts("B7:1", 4.97, ["B9"]), volts("B9:1", 4.98, ["B9"]), volts("B12:1", 0.85)];
+    expect(planOf(told).plan).toMatchObject({ stage: "proven" });
+    const odd = volts("B9:1", 0.2), asked = planOf([...told, odd]).plan;
+    expect(asked).toMatchObject({ stage: "confirming", hangsOn: told.length + 1 });
+    expect(asked.ranked.map((r) => r.candidate.id)).toEqual(["voltage B9:1"]); // though it is done already
+    expect(choose(predictor, asked, fold([...told, odd]), "easiest")?.candidate.id).toBe("voltage B9:1");
+    expect(planOf([...told, odd, volts("B9:1", 0.85)]).plan.stage).toBe("proven"); // it was a slip of the hand
+    expect(planOf([...told, odd, volts("B9:1", 0.2)]).plan.stage).not.toBe("proven");
+  });
+  test("what leads lastingly and by coming and going together is near a verdict: several faults are thought of before it is declared", () => {
+    const read = parseCase(readFileSync(join(__dirname, "..", "..", "demo", "generator-9-three.case.json"), "utf8"));
+    if (!read.ok) throw new Error("the demo does not read");
+    const p = new Predictor(read.value.wiring), given = read.value.entries.flatMap((e) => (e.type === "scan" ? e.codes : []));
+    const scan: Entry = { type: "scan", at: AT, when: "afterDrive", modules: ["A1"], codes: given, disturbed: [], wiped: false };
+    const belief = assess(p, [scan, volts("X40:5.a", 5.02), volts("X40:1.a", 4.96)]);
+    expect(belief.alarmed).toBe(true);
+    expect(belief.posterior.worlds.some((x) => p.hypotheses[x.hypothesis]!.faults.length > 1 && x.share > 0.01)).toBe(true);
   });
   test("suspicion over time ends where the analysis stands", () => {
     const entries = [...codes, volts("B7:1", 0.84)], a = analyse(predictor, entries), id = a.suspects[0]!.places[0]!.id;

@@ -54,7 +54,7 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   const raw = groupWorlds(predictor, posterior);
   const base = { cost, standing: from, hangsOn: undefined };
   if (gathered.evidence.length === 0) return { ...base, stage: "waiting", grouped: raw, crowd: crowdOf(predictor, posterior, raw), ranked: [], open: [] };
-  const open = candidates(predictor, folded, concerned(predictor, posterior)).filter((c) => !alreadyDone(c, folded));
+  const offered = candidates(predictor, folded, concerned(predictor, posterior)), open = offered.filter((c) => !alreadyDone(c, folded));
   const crowd = crowdOf(predictor, posterior, raw);
   const informer = new Informer(predictor, crowd);
   const weighed = open.map((candidate) => ({ candidate, joints: informer.joints(candidate) }));
@@ -65,7 +65,10 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   const ranked = rank(joined);
   const found = { ...base, grouped, crowd: { ...crowd, suspects: grouped.suspects.length, atoms: crowd.atoms.map((a) => ({ ...a, suspect: to[a.suspect]! })), notHere: { ...crowd.notHere, suspect: grouped.notHere } }, open };
   const leader = grouped.suspects[0]!;
-  if (!(isCause(leader) && leader.share >= DEFAULTS.plan.enoughShare) || doubted(posterior) || contradicted(predictor, belief, grouped)) return { ...found, ranked, stage: ranked.length ? "splitting" : "stuck" };
+  if (!(isCause(leader) && leader.share >= DEFAULTS.plan.enoughShare) || doubted(posterior)) return { ...found, ranked, stage: ranked.length ? "splitting" : "stuck" };
+  const against = unexplained(predictor, belief, grouped), once = against.codes.length === 0 && against.readings.length === 1 ? again(belief, against.readings[0]!, offered) : undefined;
+  if (against.codes.length > 0 || against.readings.length > 1) return { ...found, ranked, stage: ranked.length ? "splitting" : "stuck" };
+  if (once) return { ...found, ...confirming(predictor, belief, grouped, merged, [once.candidate], once.number)!, stage: "confirming" };
   const confirm = confirming(predictor, belief, grouped, merged, open);
   if (!confirm || options.stop?.()) return { ...found, ranked: [], stage: confirm ? "confirming" : "proven" };
   return { ...found, ranked: confirm.ranked, hangsOn: confirm.hangsOn, stage: confirm.ranked.length ? "confirming" : "proven" };
@@ -99,38 +102,48 @@ function renumber(raw: Grouped, grouped: Grouped, merged: ReadonlyMap<string, st
 /** A cause is not declared while it is likely that readings were taken at the wrong connector. */
 const doubted = (posterior: Posterior) => misplacedIn(posterior).reduce((sum, m) => sum + m.share, 0) > 0.2;
 
-/** A cause is not declared while a present code stays unexplained by it, or two readings stand against it. */
-function contradicted(predictor: Predictor, belief: Belief, grouped: Grouped): boolean {
+/** What stands against the leader: a cause is not declared while a present code stays unexplained by it, or two readings do not fit. */
+function unexplained(predictor: Predictor, belief: Belief, grouped: Grouped): { readonly codes: readonly number[]; readonly readings: readonly number[] } {
   const world = belief.posterior.worlds.find((_, i) => grouped.of[i] === 0);
-  if (!world) return false;
-  const { codes, readings } = leftOver(predictor, world, belief.gathered.evidence);
-  return codes.length > 0 || readings.length > 1;
+  return world ? leftOver(predictor, world, belief.gathered.evidence) : { codes: [], readings: [] };
 }
+
+/** A single reading that does not fit may be a slip of the hand: it is taken again before a cause is declared against it. @returns undefined where it has been, or cannot be */
+function again(belief: Belief, at: number, offered: readonly Candidate[]): { readonly candidate: Candidate; readonly number: number } | undefined {
+  const { evidence, folded } = belief.gathered, e = evidence[at]!;
+  const entry = e.kind === "reading" ? folded.readings.find((r) => r.number === e.number)?.entry : undefined;
+  if (!entry || folded.readings.filter((r) => sameReading(r.entry, entry)).length > 1) return undefined;
+  const candidate = offered.find((c) => c.instrument !== "none" && sameReading({ instrument: c.instrument, points: c.points, state: c.state }, entry));
+  return candidate && { candidate, number: e.number };
+}
+type Taken = { readonly instrument: Candidate["instrument"]; readonly points: readonly string[]; readonly state: Candidate["state"]; readonly black?: string | undefined };
+const sameReading = (a: Taken, b: Taken) => a.instrument === b.instrument && a.black === b.black && stateName(a.state) === stateName(b.state) && a.points.join(" ") === b.points.join(" ");
 
 /**
  * Whether a verdict hangs on one reading, and what would then confirm it: the belief without that reading is planned
  * for as any other, with the leader on one side and everybody else on the other.
+ * @param only the one reading that is to be confirmed, whatever hangs on it; all on offer is then ranked
  * @returns undefined where it hangs on no single reading
  */
-function confirming(predictor: Predictor, belief: Belief, grouped: Grouped, merged: ReadonlyMap<string, string>, open: readonly Candidate[]): { readonly hangsOn: number; readonly ranked: readonly Weighed[] } | undefined {
+function confirming(predictor: Predictor, belief: Belief, grouped: Grouped, merged: ReadonlyMap<string, string>, open: readonly Candidate[], only?: number): { readonly hangsOn: number; readonly ranked: readonly Weighed[] } | undefined {
   const key = grouped.keys[0]!;
-  const numbers = [...new Set(belief.gathered.evidence.flatMap((e) => (e.kind === "reading" ? [e.number] : [])))];
+  const numbers = only !== undefined ? [only] : [...new Set(belief.gathered.evidence.flatMap((e) => (e.kind === "reading" ? [e.number] : [])))];
   let worst: { share: number; number: number; posterior: Posterior; grouped: Grouped } | undefined;
-  const all = numbers.length ? numbers : [0];
-  for (const number of all) {
+  for (const number of numbers.length ? numbers : [0]) {
     const posterior = number === 0 ? belief.posterior : without(predictor, belief, number);
     const other = groupWorlds(predictor, posterior, merged);
     const at = other.keys.indexOf(key), share = at < 0 ? 0 : other.suspects[at]!.share;
     if (!worst || share < worst.share) worst = { share, number, posterior, grouped: other };
   }
-  if (!worst || (worst.share >= STILL && numbers.length > 0)) return undefined;
+  if (!worst || (only === undefined && worst.share >= STILL && numbers.length > 0)) return undefined;
   const at = worst.grouped.keys.indexOf(key), leader = at < 0 ? 0 : worst.share;
   // the leader on one side with half the weight, everybody else on the other
   const rest = 1 - leader;
   const crowd = crowdOf(predictor, worst.posterior, worst.grouped, (w, suspect) => (w.share * 0.5) / Math.max(1e-9, suspect === at ? leader : rest), (worst.posterior.notHere * 0.5) / Math.max(1e-9, rest));
   const sides: Crowd = { suspects: 2, atoms: crowd.atoms.map((a) => ({ ...a, suspect: a.suspect === at ? 0 : 1 })), notHere: { suspect: 1, weight: crowd.notHere.weight } };
   const informer = new Informer(predictor, sides, CONFIRM_BLUR_VOLT);
-  const ranked = rank(open.map((candidate) => { const joints = informer.joints(candidate); return { candidate, joints, bits: Informer.bits(joints) }; })).filter((r) => r.bits >= CONFIRM_BITS);
+  const all = open.map((candidate): Weighed => { const joints = informer.joints(candidate); return { candidate, joints, bits: Informer.bits(joints) }; });
+  const ranked = only !== undefined ? all : rank(all).filter((r) => r.bits >= CONFIRM_BITS);
   return { hangsOn: worst.number, ranked };
 }
 /** A confirmation must not hang on a tenth of a volt, and must be able to refute. */
