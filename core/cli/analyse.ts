@@ -16,7 +16,7 @@ export function analyseCommand(file: string, options: { readonly json?: boolean 
 function asJson(a: Analysis): unknown {
   const answer = (x: Answer) => ({ value: jsonNumber(x.value), low: jsonNumber(x.low), high: jsonNumber(x.high), share: x.share, suspects: x.suspects.map((s) => ({ id: a.suspects[s.suspect]?.id ?? null, share: s.share })) });
   return {
-    engine: a.engine, stage: a.stage,
+    engine: a.engine, stage: a.stage, again: a.again ?? null,
     suspects: a.suspects.map((s) => ({
       id: s.id, type: s.type, share: s.share, explains: s.explains, outOf: s.outOf, places: s.places,
       faults: s.members.map((m) => ({ id: m.faults.map((f) => f.id).join(" + "), share: m.share, ohm: jsonNumber(m.ohm), intermittent: m.intermittent })),
@@ -41,7 +41,7 @@ function print(title: string, a: Analysis, namer: Namer, instructor: Instructor,
   for (const f of a.feeds) io.out(`+ ${feedText(f)}\n`);
   io.out("\nSuspects\n");
   for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
-  if (a.next.length) io.out("\nNext reading\n");
+  if (a.next.length) io.out(a.again === undefined ? "\nNext reading\n" : `\nOnce more: entry ${a.again} does not fit\n`);
   a.next.slice(0, 3).forEach((n, i) => printNext(n, i + 1, a, namer, instructor, io));
 }
 

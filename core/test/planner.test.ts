@@ -122,7 +122,7 @@ describe("the plan", () => {
     const told = [...codes, volts("B7:1", 0.84, ["B7"]), volts("B7:1", 4.97, ["B9"]), volts("B9:1", 4.98, ["B9"]), volts("B12:1", 0.85)];
     expect(planOf(told).plan).toMatchObject({ stage: "proven" });
     const odd = volts("B9:1", 0.2), asked = planOf([...told, odd]).plan;
-    expect(asked).toMatchObject({ stage: "confirming", hangsOn: told.length + 1 });
+    expect(asked).toMatchObject({ stage: "confirming", hangsOn: told.length + 1, again: told.length + 1 });
     expect(asked.ranked.map((r) => r.candidate.id)).toEqual(["voltage B9:1"]); // though it is done already
     expect(choose(predictor, asked, fold([...told, odd]), "easiest")?.candidate.id).toBe("voltage B9:1");
     expect(planOf([...told, odd, volts("B9:1", 0.85)]).plan.stage).toBe("proven"); // it was a slip of the hand

@@ -56,6 +56,8 @@ export interface Analysis {
   /** what to do next, the school's choice first; whatever tells two suspects apart is among it */
   readonly next: readonly Recommendation[];
   readonly school: School;
+  /** number of the one reading that does not fit what leads: it is asked for once more before anything is declared */
+  readonly again: number | undefined;
   /** expected minutes until one suspect is left: as the school would have it, where it looks that far */
   readonly minutesLeft: number | undefined;
   /** what other schools are expected to take from here on, minutes */
@@ -115,7 +117,7 @@ function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen |
   const next = order(plan, chosen), misplaced = misplacedIn(posterior);
   const waiting = plan.stage === "waiting";
   return {
-    engine: ENGINE_VERSION, stage: plan.stage, suspects: views, folded, feeds: gathered.feeds, school, minutesLeft: chosen?.minutes,
+    engine: ENGINE_VERSION, stage: plan.stage, suspects: views, folded, feeds: gathered.feeds, school, again: plan.again, minutesLeft: chosen?.minutes,
     next: next.filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id)).map((w) => recommendation(w, plan)),
     minutesBySchool: quick || plan.stage !== "splitting" || plan.ranked.length === 0 ? undefined : compareSchools(chosen?.ahead ?? lookAhead(predictor, plan.crowd, plan.ranked, plan.cost, plan.standing)),
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),

@@ -34,6 +34,8 @@ export interface Plan {
   readonly cost: Cost;
   /** logbook entry that the verdict hangs on, when confirming */
   readonly hangsOn: number | undefined;
+  /** the one reading that does not fit and is to be taken again before a cause is declared */
+  readonly again?: number;
 }
 
 export interface PlanOptions { readonly stop?: () => boolean }
@@ -68,7 +70,7 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   if (!(isCause(leader) && leader.share >= DEFAULTS.plan.enoughShare) || doubted(posterior)) return { ...found, ranked, stage: ranked.length ? "splitting" : "stuck" };
   const against = unexplained(predictor, belief, grouped), once = against.codes.length === 0 && against.readings.length === 1 ? again(belief, against.readings[0]!, offered) : undefined;
   if (against.codes.length > 0 || against.readings.length > 1) return { ...found, ranked, stage: ranked.length ? "splitting" : "stuck" };
-  if (once) return { ...found, ...confirming(predictor, belief, grouped, merged, [once.candidate], once.number)!, stage: "confirming" };
+  if (once) return { ...found, ...confirming(predictor, belief, grouped, merged, [once.candidate], once.number)!, again: once.number, stage: "confirming" };
   const confirm = confirming(predictor, belief, grouped, merged, open);
   if (!confirm || options.stop?.()) return { ...found, ranked: [], stage: confirm ? "confirming" : "proven" };
   return { ...found, ranked: confirm.ranked, hangsOn: confirm.hangsOn, stage: confirm.ranked.length ? "confirming" : "proven" };

@@ -203,7 +203,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const places = [...new Set((analysis?.suspects ?? []).flatMap((s) => s.places.map((x) => x.id.split(":")[0]!)))].filter((x) => wiring.connectors.some((c) => c.id === x) || wiring.devices.some((d) => d.id === x && (d.kind === "splice" || d.kind === "ground")));
   const cardProps = (c: Candidate, acknowledged: ReadonlySet<string>) => ({
     jobId: job.id, wiring, candidate: c, recommendation, dangers, acknowledged, confirming: analysis?.stage === "confirming", suspects: analysis?.suspects ?? [], namer, instructor, practice: job.practice, keypad, texts,
-    from: { planned: planned !== undefined, label: other?.reading ? (other.reading.corrects ? `Instead of entry ${other.reading.corrects}` : "Another reading") : planned ? (analysis?.stage === "confirming" ? "Confirm" : "Next reading") : "Next step of the run" },
+    from: { planned: planned !== undefined, label: other?.reading ? (other.reading.corrects ? `Instead of entry ${other.reading.corrects}` : "Another reading") : planned ? (analysis?.again !== undefined ? `Once more: entry ${analysis.again} does not fit` : analysis?.stage === "confirming" ? "Confirm" : "Next reading") : "Next step of the run" },
     onAcknowledge: (list: readonly Danger[]) => append([{ type: "acknowledged", at: now(), cautions: [...list] }]),
     onTexts: (t: string[]) => { if (!other && planned) setOther({ offered: planned.candidate.id }); setTexts(t); }, onLog, onAnswer, onPhoto: job.library ? keepPhoto : undefined, onSetAside: setAside, onSum: () => setSheet("sums"), onOther: () => { setPoint(undefined); setSheet("other"); }, onWhy: why, onShortcut: shortcut,
   });
