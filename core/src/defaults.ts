@@ -158,7 +158,7 @@ export const DEFAULTS = {
   plan: {
     /** Suspects below this share are left out of planning. */
     keepShare: 1e-4,
-    enoughShare: 0.95,
+    enoughShare: 0.98,
     /** `again`: back to a place already open; `engine`: to start or crank it with everybody clear */
     minutes: {
       key: 0.2, unplug: 0.5, plug: 0.5, reachDefault: 1, again: 0.3, engine: 0.5,
