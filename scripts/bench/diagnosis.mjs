@@ -1,4 +1,4 @@
-// npm run bench:diagnosis [-- --every N] [--machine I] [--only SET] [--save FILE]: hidden faults on demo and made-up machines, each played to the end by every school of
+// npm run bench:diagnosis [-- --every N] [--machine I[,I…]] [--only SET] [--save FILE]: hidden faults on demo and made-up machines, each played to the end by every school of
 // choosing tests. Prints how often the right cause was isolated, how long it took, and whether what was claimed came true.
 // Uses every core. Run `npm start` or `npm ci` once before.
 import { writeFileSync } from "node:fs";

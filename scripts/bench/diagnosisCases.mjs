@@ -13,13 +13,13 @@ const LARGE = 6;
 const SCHOOLS = ["easiest", "halve", "powerGroundSignal", "chart", "random"];
 
 /**
- * @param every 1 for all; n takes every n-th @param only number of the one machine wanted
+ * @param every 1 for all; n takes every n-th @param only numbers of the machines wanted, with commas between
  * @returns cases as plain data: machine, set (single, school, ablation, double, fuse, triple, wrong, intermittent), faults with severities, options
  */
 export function cases(every, only) {
   const list = [];
   machines.forEach(({ wiring }, m) => {
-    if (only !== undefined && Number(only) !== m) return;
+    if (only !== undefined && !String(only).split(",").includes(String(m))) return;
     const faults = generateFaults(wiring), large = m >= LARGE;
     const pick = (i) => { const u = uniform(m * 100_003 + i * 31 + 7); u(); const fault = faults[i]; return { id: fault.id, severity: severityOffGrid(fault, u()), odd: u() < 0.1 }; };
     const sets = (chosen, seed) => new SimulatedMachine(wiring, chosen.map((c) => ({ fault: faults.find((f) => f.id === c.id), severity: c.severity })), seed).codes().length;
