@@ -103,12 +103,12 @@ test(`the server killed at ${KILLS} random moments of a job: no entry lost, none
   await openCopy(page, "whimbrel-throttle.case.json", "Kills");
   await expect(card(page)).toBeVisible();
   const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!, first = await entryCount(page);
-  const seed = Number(process.env["SEED"] ?? Date.now() % 1e6), random = uniform(seed), pause = (most: number) => new Promise((r) => setTimeout(r, random() * most));
+  const seed = Number(process.env["SEED"] ?? 20_261_126), random = uniform(seed), pause = (most: number) => new Promise((r) => setTimeout(r, random() * most));
   let made = 0;
   // set aside and taken back in turn: every entry can be told from every other
   const act = async () => {
     const undo = page.getByRole("button", { name: /^Undo entry/ });
-    expect(await entryCount(page), "what was made stays on screen").toBe(first + made);
+    await expect.poll(() => entryCount(page), { message: "what was made stays on screen", timeout: 5000 }).toBe(first + made);
     const press = made % 2 === 0 ? page.getByRole("button", { name: "Can’t reach it" }) : undo;
     made++;
     // a press that hits a card just as it gives way to the next one makes no entry: then once more
