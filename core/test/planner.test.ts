@@ -118,6 +118,14 @@ describe("the plan", () => {
     expect(a.explanations.every((set) => set.length >= 2)).toBe(true); // no single fault sets both
     expect(a.explanations.length).toBeGreaterThan(0);
   });
+  test("once a reading has fixed how bad it is, the same conductor elsewhere tells nothing more", () => {
+    const { plan } = planOf([...codes, volts("B7:1", 0.88, ["B7"])]);
+    for (const id of ["voltage B7:1", "voltage B9:1", "voltage B12:1"]) {
+      expect(plan.open.some((c) => c.id === id)).toBe(true);
+      expect(plan.ranked.find((r) => r.candidate.id === id)?.bits ?? 0).toBeLessThan(0.05); // 0.17 where forecasts stand on the grid's severities
+    }
+    expect(plan.ranked[0]!.bits).toBeGreaterThan(0.1);
+  });
   test("one reading that does not fit is taken again before a cause is declared; the same again stands against it, the fitting one does not", () => {
     const told = [...codes, volts("B7:1", 0.84, ["B7"]), volts("B7:1", 4.97, ["B9"]), volts("B9:1", 4.98, ["B9"]), volts("B12:1", 0.85)];
     expect(planOf(told).plan).toMatchObject({ stage: "proven" });

@@ -107,7 +107,7 @@ test("two faults at once: both named, both repairs said", () => {
   const faults = [fault("W31/open", "W31", "open"), fault("B9:1/contactOpen", "B9:1", "contactOpen")];
   const several: Suspect = { id: "W31 + B9:1", type: "several", share: 0.97, places: faults.map((f) => f.place), members: [{ hypothesis: 900, fault: faults[0]!, faults, share: 0.97, ohm: NaN, intermittent: 0 }] };
   const a = analysed(job);
-  render(<Verdict analysis={{ ...a, stage: "proven", suspects: [{ ...several, explains: 4, outOf: 4, reasons: [], splitBy: undefined }] }} namer={namer} open={[]} onVerdict={jest.fn()} onClose={jest.fn()} onReopen={jest.fn()} onDisturbed={jest.fn()} onOther={jest.fn()} />);
+  render(<Verdict analysis={{ ...a, stage: "proven", suspects: [{ ...several, explains: 4, outOf: 4, reasons: [], splitBy: undefined }] }} namer={namer} open={[]} closed={false} onVerdict={jest.fn()} onClose={jest.fn()} onReopen={jest.fn()} onDisturbed={jest.fn()} onOther={jest.fn()} />);
   expect(screen.getByText(/2 causes, confirmed/)).toBeInTheDocument();
   expect(screen.getByRole("heading")).toHaveTextContent(/and terminal in B9 cavity 1 not making contact/);
   expect(screen.getByText(/join the wire.*Push the terminal home/)).toBeInTheDocument();

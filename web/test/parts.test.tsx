@@ -106,7 +106,7 @@ describe("how saving stands", () => {
 
 describe("the end of a job", () => {
   const proven = analysed(job, [reading("B7:1", 0.84, ["B7"]), { type: "plugged", at: AT, connector: "B7" }, { type: "unplugged", at: AT, connector: "B9" }, reading("B7:1", 4.97, ["B9"]), reading("B9:1", 4.98, ["B9"]), reading("B7:3", 1.2, ["B9"])]);
-  const props = { namer, open: proven.folded.open, onVerdict: jest.fn(), onClose: jest.fn(), onReopen: jest.fn(), onDisturbed: jest.fn(), onOther: jest.fn() };
+  const props = { namer, open: proven.folded.open, closed: false, onVerdict: jest.fn(), onClose: jest.fn(), onReopen: jest.fn(), onDisturbed: jest.fn(), onOther: jest.fn() };
   test("a verdict logged, then the job closed, then opened again; closed without a cause where none was logged", () => {
     const logged = { ...proven, folded: { ...proven.folded, verdict: { number: 9, entry: { type: "verdict" as const, at: AT, suspect: "B9", text: "B9 it is", share: 0.99, engine: "1", ranking: [] } } } };
     const { rerender } = render(<Verdict analysis={logged} {...props} />);
@@ -116,11 +116,11 @@ describe("the end of a job", () => {
     rerender(<Verdict analysis={logged} {...props} open={[]} />);
     fireEvent.click(screen.getByRole("button", { name: "Close the job" }));
     expect(props.onClose).toHaveBeenCalled();
-    rerender(<Verdict analysis={{ ...logged, folded: { ...logged.folded, closed: 10 } }} {...props} open={[]} />);
+    rerender(<Verdict analysis={logged} {...props} open={[]} closed />);
     expect(screen.getByText("Job closed")).toBeVisible();
     fireEvent.click(screen.getByRole("button", { name: "Open it again" }));
     expect(props.onReopen).toHaveBeenCalled();
-    rerender(<Verdict analysis={{ ...proven, folded: { ...proven.folded, closed: 10 } }} {...props} open={[]} />);
+    rerender(<Verdict analysis={proven} {...props} open={[]} closed />);
     expect(screen.getByRole("heading")).toHaveTextContent("Closed without a cause");
   });
   test("one cause, confirmed; what is still unplugged must go back", () => {

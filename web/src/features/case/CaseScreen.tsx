@@ -194,10 +194,10 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const map = showsFeeds(maps.full, analysis, candidate) ? maps.full : maps.short;
   const leader = analysis?.suspects[0];
   // straight from the logbook, not from the analysis that follows: what was put right is off the list at once
-  const open = useMemo(() => fold(log.entries).open, [log.entries]);
+  const { open, closed } = useMemo(() => fold(log.entries), [log.entries]);
   const remarks = analysis?.remarks.filter((r) => r.code !== "remark.meter-not-proven") ?? [];
   const unproven = analysis?.remarks.some((r) => r.code === "remark.meter-not-proven") ?? false;
-  const ended = analysis && !other?.reading && !running?.next && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined || analysis.folded.closed !== undefined);
+  const ended = analysis && !other?.reading && !running?.next && (analysis.stage === "proven" || analysis.stage === "stuck" || analysis.folded.verdict !== undefined || closed !== undefined);
   const dangers = folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? [];
   // places worth moving: connectors of the strongest suspects
   const places = [...new Set((analysis?.suspects ?? []).flatMap((s) => s.places.map((x) => x.id.split(":")[0]!)))].filter((x) => wiring.connectors.some((c) => c.id === x) || wiring.devices.some((d) => d.id === x && (d.kind === "splice" || d.kind === "ground")));
@@ -242,7 +242,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
         </div>
         <aside className={styles.side}>
           {run ? <RunPanel run={run} namer={namer} paused={running === undefined} onPause={(p) => { setWaitingRun(p ? run.begun : undefined); setOther(undefined); }} onEnd={endRun} /> : null}
-          {ended && analysis ? <Verdict analysis={analysis} namer={namer} open={open} onVerdict={logVerdict} onClose={() => append([{ type: "closed", at: now() }])} onReopen={() => { if (analysis.folded.closed !== undefined) undo(analysis.folded.closed); }} onDisturbed={() => setSheet("disturbed")} onOther={() => setSheet("other")} />
+          {ended && analysis ? <Verdict analysis={analysis} namer={namer} open={open} closed={closed !== undefined} onVerdict={logVerdict} onClose={() => append([{ type: "closed", at: now() }])} onReopen={() => { if (closed !== undefined) undo(closed); }} onDisturbed={() => setSheet("disturbed")} onOther={() => setSheet("other")} />
             : candidate && analysis && folded && !(running?.finding && !other) ? (
               big ? null : <NextReading {...cardProps(candidate, folded.acknowledged)} />
             ) : running?.finding ? null : !hasWiring ? <section className={styles.start}><h2>No wiring yet</h2><p>Type the connectors around the coded sensors: connector, cavity, colour, function, where it goes. A dozen lines are enough to start.</p>{workbench ? <Button type="primary" href={workbench}>Type the wiring</Button> : null}</section>
@@ -262,7 +262,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       {opened.has("seen") ? <SeenSheet open={sheet === "seen"} wiring={wiring} connector={candidate?.at} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("chart") ? <ChartSheet open={sheet === "chart"} wiring={wiring} namer={namer} instructor={instructor} chart={folded?.school?.chart} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("runs") ? <RunSheet open={sheet === "runs"} wiring={wiring} namer={namer} offers={offers} onBegin={begin} onClose={() => setSheet(undefined)} /> : null}
-      {opened.has("disturbed") ? <DisturbedSheet open={sheet === "disturbed"} wiring={wiring} namer={namer} list={open} closed={folded?.closed !== undefined} onLog={append} onClose={() => setSheet(undefined)} /> : null}
+      {opened.has("disturbed") ? <DisturbedSheet open={sheet === "disturbed"} wiring={wiring} namer={namer} list={open} closed={closed !== undefined} onLog={append} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("meter") ? <MeterSheet open={sheet === "meter"} onLog={(e) => { append([e]); setSheet(undefined); }} onClose={() => setSheet(undefined)} /> : null}
       {opened.has("watch") ? <WatchSheet open={sheet === "watch"} jobId={job.id} wiring={wiring} namer={namer} instructor={instructor} practice={job.practice} asked={folded?.run?.entry.run === "wiggle" ? folded.run.entry.on : undefined} best={watch} places={places} onLog={(entries) => { append(folded?.run?.entry.run === "wiggle" ? [...entries, { type: "run", at: now(), run: "wiggle", on: folded.run.entry.on, event: "finished" }] : entries); setSheet(undefined); }} onClose={() => { if (folded?.run?.entry.run === "wiggle") append([{ type: "run", at: now(), run: "wiggle", on: folded.run.entry.on, event: "left" }]); setSheet(undefined); }} /> : null}
       {opened.has("sums") ? <SumSheet open={sheet === "sums"} wiring={wiring} candidate={candidate} onClose={() => setSheet(undefined)} /> : null}

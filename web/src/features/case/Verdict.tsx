@@ -11,6 +11,7 @@ interface Props {
   readonly namer: Namer;
   /** what is not as it was found: the job closes when this is empty or explained */
   readonly open: readonly Disturbed[];
+  readonly closed: boolean;
   readonly onVerdict: () => void;
   readonly onClose: () => void;
   /** takes the closing back */
@@ -20,12 +21,12 @@ interface Props {
 }
 
 /** Where splitting suspects ends: one cause confirmed, or nothing within reach that could tell the rest apart. */
-export function Verdict({ analysis, namer, open, onVerdict, onClose, onReopen, onDisturbed, onOther }: Props) {
+export function Verdict({ analysis, namer, open, closed: isClosed, onVerdict, onClose, onReopen, onDisturbed, onOther }: Props) {
   const leader = analysis.suspects[0];
-  const { verdict, closed } = analysis.folded;
+  const { verdict } = analysis.folded;
   if (!leader) return null;
   const { title, detail } = namer.suspect(leader);
-  const proven = analysis.stage === "proven", isClosed = closed !== undefined;
+  const proven = analysis.stage === "proven";
   const repair = [...new Set((leader.members[0]?.faults ?? []).map(repairText))].join(" ");
   const over = isClosed ? "Job closed" : verdict ? "Verdict logged" : proven ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ${leader.explains} of ${leader.outOf} codes` : "Nothing within reach tells the rest apart";
   const next = isClosed ? "Everything is as it was found, or it is said why not. Whatever is logged from here on opens the job again."

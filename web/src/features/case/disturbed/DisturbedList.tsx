@@ -11,7 +11,7 @@ const OWN: readonly Disturbance[] = DISTURBANCES.filter((d) => d === "unplugged"
 export const disturbedText = (d: Pick<Disturbed, "thing" | "how">, namer: Namer) => `${d.thing.split(" ").filter((t) => t !== "chassis").map((t) => (t.includes(":") ? namer.point(t) : t)).join(" to ")}: ${DISTURBED_WORDS[d.how].still}`;
 
 /** Everything that is not as it was found, kept by itself from the steps done: the job closes when it is empty or explained. */
-export function DisturbedSheet({ open, wiring, namer, list, closed, onLog, onClose }: { readonly closed: boolean;  readonly open: boolean; readonly wiring: Wiring; readonly namer: Namer; readonly list: readonly Disturbed[]; readonly onLog: (entries: Entry[]) => void; readonly onClose: () => void }) {
+export function DisturbedSheet({ open, wiring, namer, list, closed, onLog, onClose }: { readonly closed: boolean; readonly open: boolean; readonly wiring: Wiring; readonly namer: Namer; readonly list: readonly Disturbed[]; readonly onLog: (entries: Entry[]) => void; readonly onClose: () => void }) {
   const [thing, setThing] = useState<string | undefined>(undefined), [how, setHow] = useState<Disturbance>("removed");
   const [explaining, setExplaining] = useState<Disturbed | undefined>(undefined), [why, setWhy] = useState("");
   const at = () => new Date().toISOString();
