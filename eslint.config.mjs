@@ -5,24 +5,72 @@ const require = createRequire(import.meta.url);
 const next = require("eslint-config-next");
 
 /** Folders of the core in the order they may build on each other: each imports only those before it. */
-const LAYERS = ["issues", "units", "format", "wiring", "chart", "network", "calculators", "faults", "codes", "instruments", "logbook", "diagnosis", "planner", "procedures", "traces", "machine"];
+const LAYERS = [
+  "issues",
+  "units",
+  "format",
+  "wiring",
+  "chart",
+  "network",
+  "calculators",
+  "faults",
+  "codes",
+  "instruments",
+  "logbook",
+  "diagnosis",
+  "planner",
+  "procedures",
+  "traces",
+  "machine",
+];
 const layerRules = LAYERS.map((layer, i) => ({
   files: [`core/src/${layer}/**/*.ts`],
   rules: {
-    "no-restricted-imports": ["error", { patterns: [
-      ...(LAYERS.slice(i + 1).length ? [{ group: LAYERS.slice(i + 1).map((later) => `../${later}/*`), message: `core/src/${layer} may not build on a folder that comes after it` }] : []),
-      { group: ["node:*", "react", "next", "next/*", "postgres", "drizzle-orm*", "../../words/*", "../../cli/*"], message: "the core is pure: no I/O, no interface" },
-    ] }],
+    "no-restricted-imports": [
+      "error",
+      {
+        patterns: [
+          ...(LAYERS.slice(i + 1).length
+            ? [
+                {
+                  group: LAYERS.slice(i + 1).map((later) => `../${later}/*`),
+                  message: `core/src/${layer} may not build on a folder that comes after it`,
+                },
+              ]
+            : []),
+          {
+            group: ["node:*", "react", "next", "next/*", "postgres", "drizzle-orm*", "../../words/*", "../../cli/*"],
+            message: "the core is pure: no I/O, no interface",
+          },
+        ],
+      },
+    ],
     "no-restricted-globals": ["error", "process", "window", "document", "fetch", "setTimeout"],
     "no-restricted-properties": ["error", { object: "Math", property: "random" }, { object: "Date", property: "now" }],
-    "no-restricted-syntax": ["error", { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: "the core has no clock" }],
+    "no-restricted-syntax": [
+      "error",
+      { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: "the core has no clock" },
+    ],
   },
 }));
 
 export default [
-  { ignores: ["**/node_modules/", "**/dist/", "**/.next/", "web/next-env.d.ts", ".radicula/", "test-results/", "web/public/"] },
+  {
+    ignores: [
+      "**/node_modules/",
+      "**/dist/",
+      "**/.next/",
+      "web/next-env.d.ts",
+      ".radicula/",
+      "test-results/",
+      "web/public/",
+    ],
+  },
   ...ts.configs.recommended,
-  ...next.map((c) => ({ ...c, files: (c.files ?? ["**/*.{js,mjs,ts,tsx}"]).map((f) => `web/${f.replace(/^\*\*\//, "**/")}`) })),
+  ...next.map((c) => ({
+    ...c,
+    files: (c.files ?? ["**/*.{js,mjs,ts,tsx}"]).map((f) => `web/${f.replace(/^\*\*\//, "**/")}`),
+  })),
   { settings: { next: { rootDir: "web" }, react: { version: "19" } } },
   {
     files: ["**/*.{ts,tsx,mjs}"],
@@ -36,7 +84,27 @@ export default [
     },
   },
   ...layerRules,
-  { files: ["core/cli/**/*.ts", "core/words/**/*.ts"], rules: { "no-restricted-imports": ["error", { patterns: [{ group: ["../src/*/**"], message: "use the core's public door, core/src/index" }] }] } },
-  { files: ["web/src/features/**/*.{ts,tsx}", "web/src/ui/**/*.{ts,tsx}"], rules: { "no-restricted-imports": ["error", { patterns: [{ group: ["@/app/*"], message: "features do not know routes" }] }], "no-restricted-properties": ["error", { object: "process", property: "env", message: "read src/env.ts" }] } },
-  { files: ["scripts/**", "**/*.test.ts", "web/e2e/**", "core/bin/**", "core/examples/**"], rules: { "no-console": "off" } },
+  {
+    files: ["core/cli/**/*.ts", "core/words/**/*.ts"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        { patterns: [{ group: ["../src/*/**"], message: "use the core's public door, core/src/index" }] },
+      ],
+    },
+  },
+  {
+    files: ["web/src/features/**/*.{ts,tsx}", "web/src/ui/**/*.{ts,tsx}"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        { patterns: [{ group: ["@/app/*"], message: "features do not know routes" }] },
+      ],
+      "no-restricted-properties": ["error", { object: "process", property: "env", message: "read src/env.ts" }],
+    },
+  },
+  {
+    files: ["scripts/**", "**/*.test.ts", "web/e2e/**", "core/bin/**", "core/examples/**"],
+    rules: { "no-console": "off" },
+  },
 ];

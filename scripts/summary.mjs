@@ -3,8 +3,10 @@ import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 
 const folder = process.argv[2];
-let passed = 0, failed = 0;
-const read = (name) => (existsSync(join(folder, name)) ? JSON.parse(readFileSync(join(folder, name), "utf8")) : undefined);
+let passed = 0,
+  failed = 0;
+const read = (name) =>
+  existsSync(join(folder, name)) ? JSON.parse(readFileSync(join(folder, name), "utf8")) : undefined;
 
 const jest = read("jest.json");
 const browser = read("playwright.json");

@@ -8,13 +8,15 @@ const config: NextConfig = {
   outputFileTracingRoot: root,
   serverExternalPackages: ["postgres", "elkjs"],
   poweredByHeader: false,
-  headers: async () => [{
-    source: "/:path*",
-    headers: [
-      { key: "X-Content-Type-Options", value: "nosniff" },
-      { key: "X-Frame-Options", value: "DENY" },
-      { key: "Referrer-Policy", value: "same-origin" },
-    ],
-  }],
+  headers: async () => [
+    {
+      source: "/:path*",
+      headers: [
+        { key: "X-Content-Type-Options", value: "nosniff" },
+        { key: "X-Frame-Options", value: "DENY" },
+        { key: "Referrer-Policy", value: "same-origin" },
+      ],
+    },
+  ],
 };
 export default config;

@@ -1,10 +1,33 @@
-import { analyse, Predictor, withScannedCodes, type Answer, type Analysis, type Recommendation, type SuspectView } from "../src/index.js";
-import { feedText, Instructor, issueText, Namer, reasonText, shareText, shownText, strengthWord, yesNo } from "../words/index.js";
+import {
+  analyse,
+  Predictor,
+  withScannedCodes,
+  type Answer,
+  type Analysis,
+  type Recommendation,
+  type SuspectView,
+} from "../src/index.js";
+import {
+  feedText,
+  Instructor,
+  issueText,
+  Namer,
+  reasonText,
+  shareText,
+  shownText,
+  strengthWord,
+  yesNo,
+} from "../words/index.js";
 import { EXIT, jsonNumber, loadCase, printJson, Refusal, type Io } from "./io.js";
 
-export function analyseCommand(file: string, options: { readonly json?: boolean | undefined; readonly top?: string | undefined }, io: Io): void {
+export function analyseCommand(
+  file: string,
+  options: { readonly json?: boolean | undefined; readonly top?: string | undefined },
+  io: Io,
+): void {
   const top = options.top === undefined ? 5 : Number(options.top);
-  if (!Number.isInteger(top) || top < 1) throw new Refusal(EXIT.usage, [`--top: "${options.top}" is not a number of suspects.`]);
+  if (!Number.isInteger(top) || top < 1)
+    throw new Refusal(EXIT.usage, [`--top: "${options.top}" is not a number of suspects.`]);
   const job = loadCase(file, io);
   const wiring = withScannedCodes(job.wiring, job.entries);
   const result = analyse(new Predictor(wiring), job.entries);
@@ -14,25 +37,65 @@ export function analyseCommand(file: string, options: { readonly json?: boolean 
 
 /** The stable JSON form of an analysis; documented in docs/command-line.md. */
 function asJson(a: Analysis): unknown {
-  const answer = (x: Answer) => ({ value: jsonNumber(x.value), low: jsonNumber(x.low), high: jsonNumber(x.high), share: x.share, suspects: x.suspects.map((s) => ({ id: a.suspects[s.suspect]?.id ?? null, share: s.share })) });
+  const answer = (x: Answer) => ({
+    value: jsonNumber(x.value),
+    low: jsonNumber(x.low),
+    high: jsonNumber(x.high),
+    share: x.share,
+    suspects: x.suspects.map((s) => ({ id: a.suspects[s.suspect]?.id ?? null, share: s.share })),
+  });
   return {
-    engine: a.engine, stage: a.stage, again: a.again ?? null,
+    engine: a.engine,
+    stage: a.stage,
+    again: a.again ?? null,
     suspects: a.suspects.map((s) => ({
-      id: s.id, type: s.type, share: s.share, explains: s.explains, outOf: s.outOf, places: s.places,
-      faults: s.members.map((m) => ({ id: m.faults.map((f) => f.id).join(" + "), share: m.share, ohm: jsonNumber(m.ohm), intermittent: m.intermittent })),
-      reasons: s.reasons.map((r) => ({ ...r, got: jsonNumber(r.got), expected: jsonNumber(r.expected), weight: jsonNumber(r.weight), sigmas: jsonNumber(r.sigmas) })),
+      id: s.id,
+      type: s.type,
+      share: s.share,
+      explains: s.explains,
+      outOf: s.outOf,
+      places: s.places,
+      faults: s.members.map((m) => ({
+        id: m.faults.map((f) => f.id).join(" + "),
+        share: m.share,
+        ohm: jsonNumber(m.ohm),
+        intermittent: m.intermittent,
+      })),
+      reasons: s.reasons.map((r) => ({
+        ...r,
+        got: jsonNumber(r.got),
+        expected: jsonNumber(r.expected),
+        weight: jsonNumber(r.weight),
+        sigmas: jsonNumber(r.sigmas),
+      })),
     })),
-    next: a.next.map((n) => ({ ...n.candidate, bits: n.bits, shareOfOpen: n.shareOfOpen, answers: n.answers.map((list) => list.map(answer)) })),
-    readings: a.readings.map((r) => ({ ...r, value: jsonNumber(r.value), healthy: jsonNumber(r.healthy), leading: jsonNumber(r.leading) })),
-    explanations: a.explanations, economics: a.economics ?? null, school: a.school, minutesLeft: a.minutesLeft ?? null,
+    next: a.next.map((n) => ({
+      ...n.candidate,
+      bits: n.bits,
+      shareOfOpen: n.shareOfOpen,
+      answers: n.answers.map((list) => list.map(answer)),
+    })),
+    readings: a.readings.map((r) => ({
+      ...r,
+      value: jsonNumber(r.value),
+      healthy: jsonNumber(r.healthy),
+      leading: jsonNumber(r.leading),
+    })),
+    explanations: a.explanations,
+    economics: a.economics ?? null,
+    school: a.school,
+    minutesLeft: a.minutesLeft ?? null,
     feeds: a.feeds,
     remarks: a.remarks.map((r) => ({ code: r.code, path: r.path, params: r.params, text: issueText(r) })),
   };
 }
 
 const STAGES: Readonly<Record<Analysis["stage"], string>> = {
-  waiting: "no codes or readings yet", splitting: "suspects still to be told apart", confirming: "one suspect left: confirm it",
-  proven: "one cause, confirmed", stuck: "nothing within reach tells the rest apart",
+  waiting: "no codes or readings yet",
+  splitting: "suspects still to be told apart",
+  confirming: "one suspect left: confirm it",
+  proven: "one cause, confirmed",
+  stuck: "nothing within reach tells the rest apart",
 };
 
 function print(title: string, a: Analysis, namer: Namer, instructor: Instructor, top: number, io: Io): void {
@@ -41,24 +104,40 @@ function print(title: string, a: Analysis, namer: Namer, instructor: Instructor,
   for (const f of a.feeds) io.out(`+ ${feedText(f)}\n`);
   io.out("\nSuspects\n");
   for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
-  if (a.next.length) io.out(a.again === undefined ? "\nNext reading\n" : `\nOnce more: entry ${a.again} does not fit\n`);
+  if (a.next.length)
+    io.out(a.again === undefined ? "\nNext reading\n" : `\nOnce more: entry ${a.again} does not fit\n`);
   a.next.slice(0, 3).forEach((n, i) => printNext(n, i + 1, a, namer, instructor, io));
 }
 
 function printSuspect(s: SuspectView, namer: Namer, io: Io): void {
   const { title, detail } = namer.suspect(s);
-  io.out(`  ${shareText(s.share).padStart(9)}  ${title}${s.outOf ? `  (explains ${s.explains} of ${s.outOf} codes)` : ""}\n`);
+  io.out(
+    `  ${shareText(s.share).padStart(9)}  ${title}${s.outOf ? `  (explains ${s.explains} of ${s.outOf} codes)` : ""}\n`,
+  );
   if (detail) io.out(`             ${detail}\n`);
-  for (const r of s.reasons.filter((x) => x.number > 0)) io.out(`             ${strengthWord(r.weight).padEnd(16)} ${reasonText(r)}\n`);
+  for (const r of s.reasons.filter((x) => x.number > 0))
+    io.out(`             ${strengthWord(r.weight).padEnd(16)} ${reasonText(r)}\n`);
 }
 
 function printNext(n: Recommendation, rank: number, a: Analysis, namer: Namer, instructor: Instructor, io: Io): void {
   const i = instructor.instruct(n.candidate);
-  io.out(`  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ${shareText(n.shareOfOpen)} of what is open)\n`);
+  io.out(
+    `  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ${shareText(n.shareOfOpen)} of what is open)\n`,
+  );
   for (const c of i.cautions) io.out(`     ! ${c}\n`);
-  io.out(`     ${i.state}; ${i.meter}${i.red.length ? `; red on ${i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`).join(" and ")}; black on ${i.black}` : ""}\n`);
+  io.out(
+    `     ${i.state}; ${i.meter}${i.red.length ? `; red on ${i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`).join(" and ")}; black on ${i.black}` : ""}\n`,
+  );
   for (const answer of n.answers.at(-1) ?? []) {
-    const meaning = answer.suspects.slice(0, 2).map((s) => { const v = a.suspects[s.suspect]; return v ? `${namer.suspect(v).title} ${shareText(s.share)}` : "something else"; }).join("; ");
-    io.out(`     ${(n.candidate.instrument === "none" ? yesNo(n.candidate.kind)[answer.value > 0.5 ? 0 : 1] : `near ${shownText(n.candidate.instrument, answer.value)}`).padEnd(13)} (${shareText(answer.share)}): ${meaning}\n`);
+    const meaning = answer.suspects
+      .slice(0, 2)
+      .map((s) => {
+        const v = a.suspects[s.suspect];
+        return v ? `${namer.suspect(v).title} ${shareText(s.share)}` : "something else";
+      })
+      .join("; ");
+    io.out(
+      `     ${(n.candidate.instrument === "none" ? yesNo(n.candidate.kind)[answer.value > 0.5 ? 0 : 1] : `near ${shownText(n.candidate.instrument, answer.value)}`).padEnd(13)} (${shareText(answer.share)}): ${meaning}\n`,
+    );
   }
 }

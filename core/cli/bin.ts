@@ -7,18 +7,27 @@ import { run } from "./main.js";
 const MAX_BYTES = 4 * MAX_CHARACTERS;
 
 process.exitCode = run(process.argv.slice(2), {
-  out: (text) => { process.stdout.write(text); },
-  err: (text) => { process.stderr.write(text); },
+  out: (text) => {
+    process.stdout.write(text);
+  },
+  err: (text) => {
+    process.stderr.write(text);
+  },
   read: (file) => {
     try {
       if (file === "-") return readFileSync(0, "utf8");
-      if (statSync(file).size > MAX_BYTES) throw new Refusal(EXIT.document, [`${file}: too large: ${MAX_BYTES} bytes are taken at most.`]);
+      if (statSync(file).size > MAX_BYTES)
+        throw new Refusal(EXIT.document, [`${file}: too large: ${MAX_BYTES} bytes are taken at most.`]);
       return readFileSync(file, "utf8");
     } catch (error) {
       if (error instanceof Refusal) throw error;
-      throw new Refusal(EXIT.noInput, [`${file}: cannot be read: ${error instanceof Error ? error.message : String(error)}`]);
+      throw new Refusal(EXIT.noInput, [
+        `${file}: cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+      ]);
     }
   },
 });
 // a reader that stops early (`radicula … | head`) is no failure
-process.stdout.on("error", (error: NodeJS.ErrnoException) => { if (error.code === "EPIPE") process.exit(0); });
+process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+  if (error.code === "EPIPE") process.exit(0);
+});

@@ -1,4 +1,23 @@
-import { buildChart, Chart, chartOf, compareWirings, fold, graphml, mergeCharts, parseCase, parseJson, parseWiring, readCsv, readScan, sharedMatrix, subjectsOf, withScannedCodes, writeCsv, type Issue, type Wiring } from "../src/index.js";
+import {
+  buildChart,
+  Chart,
+  chartOf,
+  compareWirings,
+  fold,
+  graphml,
+  mergeCharts,
+  parseCase,
+  parseJson,
+  parseWiring,
+  readCsv,
+  readScan,
+  sharedMatrix,
+  subjectsOf,
+  withScannedCodes,
+  writeCsv,
+  type Issue,
+  type Wiring,
+} from "../src/index.js";
 import { issueText, Namer, placeOf, sharedText, statusWord } from "../words/index.js";
 import { EXIT, issueLines, loadCase, loadWiring, printJson, Refusal, type Io } from "./io.js";
 import { netlistCommand } from "./circuit.js";
@@ -12,10 +31,17 @@ function loadChart(file: string, io: Io): { readonly chart: Chart; readonly issu
     return read.value;
   }
   const json = parseJson(text);
-  const format = json.ok && typeof json.value === "object" && json.value !== null && "format" in json.value ? json.value.format : undefined;
+  const format =
+    json.ok && typeof json.value === "object" && json.value !== null && "format" in json.value
+      ? json.value.format
+      : undefined;
   if (json.ok && format === "radicula/chart") {
     const chart = Chart.safeParse(json.value);
-    if (!chart.success) throw new Refusal(EXIT.document, chart.error.issues.slice(0, 50).map((i) => `${file}: ${i.path.map(String).join(".")}: ${i.message}`));
+    if (!chart.success)
+      throw new Refusal(
+        EXIT.document,
+        chart.error.issues.slice(0, 50).map((i) => `${file}: ${i.path.map(String).join(".")}: ${i.message}`),
+      );
     return { chart: chart.data, issues: [] };
   }
   const read = format === "radicula/case" ? parseCase(text) : parseWiring(text);
@@ -23,20 +49,48 @@ function loadChart(file: string, io: Io): { readonly chart: Chart; readonly issu
   return { chart: chartOf("wiring" in read.value ? read.value.wiring : read.value), issues: [] };
 }
 
-const say = (file: string, issues: readonly Issue[], io: Io) => { for (const i of issues) io.err(`${file}: ${rowOf(i)}${issueText(i)}\n`); };
+const say = (file: string, issues: readonly Issue[], io: Io) => {
+  for (const i of issues) io.err(`${file}: ${rowOf(i)}${issueText(i)}\n`);
+};
 /** `row 3, colour: ` for what is about a row */
-const rowOf = (i: Issue) => (i.path[0] === "rows" && typeof i.path[1] === "number" ? `row ${i.path[1] + 1}${i.path[2] === undefined ? "" : `, ${String(i.path[2])}`}: ` : i.path[0] === "lines" ? `line ${Number(i.path[1]) + (i.code.startsWith("scan.") || i.code.startsWith("reply.") ? 1 : 0)}: ` : placeOf(i) ? `${placeOf(i)}: ` : "");
+const rowOf = (i: Issue) =>
+  i.path[0] === "rows" && typeof i.path[1] === "number"
+    ? `row ${i.path[1] + 1}${i.path[2] === undefined ? "" : `, ${String(i.path[2])}`}: `
+    : i.path[0] === "lines"
+      ? `line ${Number(i.path[1]) + (i.code.startsWith("scan.") || i.code.startsWith("reply.") ? 1 : 0)}: `
+      : placeOf(i)
+        ? `${placeOf(i)}: `
+        : "";
 
 const TARGETS = ["wiring", "chart", "csv", "graphml", "spice"] as const;
 /** Turns one form of a wiring into another; what was not taken or cannot be held goes to standard error, row by row. */
-export function convertCommand(file: string, options: { readonly to?: string | undefined; readonly fault?: string | undefined; readonly state?: string | undefined }, io: Io): void {
+export function convertCommand(
+  file: string,
+  options: {
+    readonly to?: string | undefined;
+    readonly fault?: string | undefined;
+    readonly state?: string | undefined;
+  },
+  io: Io,
+): void {
   const to = TARGETS.find((t) => t === options.to);
   if (!to) throw new Refusal(EXIT.usage, [`--to: known forms are ${TARGETS.join(", ")}.`]);
-  if (to === "spice") { netlistCommand(file, options, io); return; }
+  if (to === "spice") {
+    netlistCommand(file, options, io);
+    return;
+  }
   const { chart, issues } = loadChart(file, io);
   say(file, issues, io);
-  if (to === "chart") { printJson(io, chart); return; }
-  if (to === "csv") { const { text, issues: left } = writeCsv(chart); say(file, left, io); io.out(text); return; }
+  if (to === "chart") {
+    printJson(io, chart);
+    return;
+  }
+  if (to === "csv") {
+    const { text, issues: left } = writeCsv(chart);
+    say(file, left, io);
+    io.out(text);
+    return;
+  }
   const built = buildChart(chart);
   say(file, built.issues, io);
   if (to === "wiring") printJson(io, built.wiring);
@@ -45,38 +99,94 @@ export function convertCommand(file: string, options: { readonly to?: string | u
 
 /** What the coded circuits share, from the drawing alone. */
 export function sharedCommand(file: string, options: { readonly json?: boolean | undefined }, io: Io): void {
-  const job = loadCase(file, io), wiring = withScannedCodes(job.wiring, job.entries);
-  const coded = [...new Set(fold(job.entries).codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").flatMap((c) => subjectsOf(wiring, c.entry.module, c.entry.code)))];
-  const matrix = sharedMatrix(wiring, coded), namer = new Namer(wiring);
-  if (options.json) { printJson(io, matrix); return; }
+  const job = loadCase(file, io),
+    wiring = withScannedCodes(job.wiring, job.entries);
+  const coded = [
+    ...new Set(
+      fold(job.entries)
+        .codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun")
+        .flatMap((c) => subjectsOf(wiring, c.entry.module, c.entry.code)),
+    ),
+  ];
+  const matrix = sharedMatrix(wiring, coded),
+    namer = new Namer(wiring);
+  if (options.json) {
+    printJson(io, matrix);
+    return;
+  }
   io.out(`Coded: ${matrix.coded.map((d) => namer.device(d)).join(", ") || "none"}\n${sharedText(matrix)}\n`);
-  for (const r of matrix.rows) io.out(`  ${r.coded.length} of ${matrix.coded.length}  ${thing(wiring, namer, r.thing)}${r.same.length ? `; the same circuits: ${r.same.join(", ")}` : ""}${r.healthy.length ? `; healthy through it: ${r.healthy.join(", ")}` : ""}\n`);
+  for (const r of matrix.rows)
+    io.out(
+      `  ${r.coded.length} of ${matrix.coded.length}  ${thing(wiring, namer, r.thing)}${r.same.length ? `; the same circuits: ${r.same.join(", ")}` : ""}${r.healthy.length ? `; healthy through it: ${r.healthy.join(", ")}` : ""}\n`,
+    );
 }
-const thing = (wiring: Wiring, namer: Namer, id: string) => (wiring.devices.some((d) => d.id === id) ? namer.device(id) : id.includes(":") && !id.includes("~") ? namer.point(id) : namer.wire(id));
+const thing = (wiring: Wiring, namer: Namer, id: string) =>
+  wiring.devices.some((d) => d.id === id)
+    ? namer.device(id)
+    : id.includes(":") && !id.includes("~")
+      ? namer.point(id)
+      : namer.wire(id);
 
 /** What changed between two wirings. */
-export function compareCommand(before: string, after: string, options: { readonly json?: boolean | undefined }, io: Io): void {
+export function compareCommand(
+  before: string,
+  after: string,
+  options: { readonly json?: boolean | undefined },
+  io: Io,
+): void {
   const changes = compareWirings(loadWiring(before, io), loadWiring(after, io));
-  if (options.json) { printJson(io, changes); return; }
+  if (options.json) {
+    printJson(io, changes);
+    return;
+  }
   io.out(changes.length ? "" : "nothing changed\n");
-  for (const c of changes) io.out(`${c.change.padEnd(8)} ${c.what} ${c.id}${c.fields.length ? `: ${c.fields.map((f) => `${f.field} ${f.before || "none"} -> ${f.after || "none"}`).join("; ")}` : ""}\n`);
+  for (const c of changes)
+    io.out(
+      `${c.change.padEnd(8)} ${c.what} ${c.id}${c.fields.length ? `: ${c.fields.map((f) => `${f.field} ${f.before || "none"} -> ${f.after || "none"}`).join("; ")}` : ""}\n`,
+    );
 }
 
 /** Lays a second chart over the first: agreements, additions, contradictions. */
-export function mergeCommand(first: string, second: string, options: { readonly json?: boolean | undefined }, io: Io): void {
-  const a = loadChart(first, io), b = loadChart(second, io);
+export function mergeCommand(
+  first: string,
+  second: string,
+  options: { readonly json?: boolean | undefined },
+  io: Io,
+): void {
+  const a = loadChart(first, io),
+    b = loadChart(second, io);
   say(first, a.issues, io);
   say(second, b.issues, io);
-  const merged = mergeCharts(a.chart, b.chart, second.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "second chart");
-  if (options.json) { printJson(io, merged); return; }
-  io.out(`${merged.agreements} agree, ${merged.filled.length} cells filled, ${merged.added.length} cavities added, ${merged.contradictions.length} contradict\n`);
+  const merged = mergeCharts(
+    a.chart,
+    b.chart,
+    second.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "second chart",
+  );
+  if (options.json) {
+    printJson(io, merged);
+    return;
+  }
+  io.out(
+    `${merged.agreements} agree, ${merged.filled.length} cells filled, ${merged.added.length} cavities added, ${merged.contradictions.length} contradict\n`,
+  );
   for (const d of merged.contradictions) io.out(`  ${d.at} ${d.field}: ${d.ours} against ${d.theirs}\n`);
 }
 
 /** Codes in a pasted scan. */
-export function scanCommand(scan: string, wiringFile: string, options: { readonly json?: boolean | undefined }, io: Io): void {
+export function scanCommand(
+  scan: string,
+  wiringFile: string,
+  options: { readonly json?: boolean | undefined },
+  io: Io,
+): void {
   const read = readScan(io.read(scan), loadWiring(wiringFile, io));
-  if (options.json) { printJson(io, read); return; }
+  if (options.json) {
+    printJson(io, read);
+    return;
+  }
   say(scan, read.issues, io);
-  for (const c of read.codes) io.out(`${c.module}  ${c.code}  ${statusWord(c.status)}${c.about ? `  ${c.about}` : ""}${c.title ? `  ${c.title}` : ""}${c.seen ? `  ${c.seen}` : ""}\n`);
+  for (const c of read.codes)
+    io.out(
+      `${c.module}  ${c.code}  ${statusWord(c.status)}${c.about ? `  ${c.about}` : ""}${c.title ? `  ${c.title}` : ""}${c.seen ? `  ${c.seen}` : ""}\n`,
+    );
 }

@@ -5,16 +5,24 @@ import { EXIT, issueLines, printJson, Refusal, type Io } from "./io.js";
 export function validateCommand(file: string, io: Io): void {
   const text = io.read(file);
   const json = parseJson(text);
-  const isCase = json.ok && typeof json.value === "object" && json.value !== null && "format" in json.value && json.value.format === "radicula/case";
+  const isCase =
+    json.ok &&
+    typeof json.value === "object" &&
+    json.value !== null &&
+    "format" in json.value &&
+    json.value.format === "radicula/case";
   const result = isCase ? parseCase(text) : parseWiring(text);
   if (!result.ok) throw new Refusal(EXIT.document, issueLines(file, result.issues));
   const wiring = "wiring" in result.value ? result.value.wiring : result.value;
   const entries = "entries" in result.value ? `, ${result.value.entries.length} logbook entries` : "";
-  io.out(`${file}: a ${isCase ? "case" : "wiring"} document in order: ${wiring.connectors.length} connectors, ${wiring.devices.length} devices, ${wiring.wires.length} wires, ${wiring.codes.length} codes${entries}.\n`);
+  io.out(
+    `${file}: a ${isCase ? "case" : "wiring"} document in order: ${wiring.connectors.length} connectors, ${wiring.devices.length} devices, ${wiring.wires.length} wires, ${wiring.codes.length} codes${entries}.\n`,
+  );
 }
 
 export function schemaCommand(name: string, io: Io): void {
-  if (name !== "wiring" && name !== "case" && name !== "chart") throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case, chart.`]);
+  if (name !== "wiring" && name !== "case" && name !== "chart")
+    throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case, chart.`]);
   printJson(io, jsonSchema(name));
 }
 
@@ -22,7 +30,13 @@ export function schemaCommand(name: string, io: Io): void {
 export function decodeCommand(text: string, options: { readonly json?: boolean | undefined }, io: Io): void {
   const decoded = decodeReply(text === "-" ? io.read("-") : text);
   if (!decoded.ok) throw new Refusal(EXIT.document, issueLines("reply", decoded.issues));
-  if (options.json) { printJson(io, decoded.value); return; }
+  if (options.json) {
+    printJson(io, decoded.value);
+    return;
+  }
   if (decoded.value.length === 0) io.out("no codes\n");
-  for (const c of decoded.value) io.out(`${c.code}  ${statusWord(c.status)}${c.failureTypeByte === undefined ? "" : `, ${failureTypeText(c.failureTypeByte)}`}${c.occurrences ? `, ${c.occurrences} times` : ""}\n`);
+  for (const c of decoded.value)
+    io.out(
+      `${c.code}  ${statusWord(c.status)}${c.failureTypeByte === undefined ? "" : `, ${failureTypeText(c.failureTypeByte)}`}${c.occurrences ? `, ${c.occurrences} times` : ""}\n`,
+    );
 }

@@ -50,8 +50,28 @@ Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file ca
 export function run(argv: readonly string[], io: Io): number {
   try {
     const { values, positionals } = parseArgs({
-      args: [...argv], allowPositionals: true,
-      options: { json: { type: "boolean" }, fault: { type: "string" }, state: { type: "string" }, top: { type: "string" }, with: { type: "string" }, red: { type: "string" }, black: { type: "string" }, watt: { type: "string" }, to: { type: "string" }, school: { type: "string" }, seed: { type: "string" }, runs: { type: "string" }, presence: { type: "string" }, mistaken: { type: "string" }, run: { type: "string" }, on: { type: "string" }, csv: { type: "boolean" }, help: { type: "boolean", short: "h" } },
+      args: [...argv],
+      allowPositionals: true,
+      options: {
+        json: { type: "boolean" },
+        fault: { type: "string" },
+        state: { type: "string" },
+        top: { type: "string" },
+        with: { type: "string" },
+        red: { type: "string" },
+        black: { type: "string" },
+        watt: { type: "string" },
+        to: { type: "string" },
+        school: { type: "string" },
+        seed: { type: "string" },
+        runs: { type: "string" },
+        presence: { type: "string" },
+        mistaken: { type: "string" },
+        run: { type: "string" },
+        on: { type: "string" },
+        csv: { type: "boolean" },
+        help: { type: "boolean", short: "h" },
+      },
     });
     const [command, file, ...rest] = positionals;
     if (values.help || command === "help" || command === undefined) {
@@ -60,27 +80,60 @@ export function run(argv: readonly string[], io: Io): number {
     }
     const second = rest[0];
     if (command === "merge" || command === "compare" || command === "scan") {
-      if (file === undefined || second === undefined || rest.length > 1) throw new Refusal(EXIT.usage, [`radicula ${command} takes two files. See radicula --help.`]);
+      if (file === undefined || second === undefined || rest.length > 1)
+        throw new Refusal(EXIT.usage, [`radicula ${command} takes two files. See radicula --help.`]);
       ({ merge: mergeCommand, compare: compareCommand, scan: scanCommand })[command](file, second, values, io);
       return EXIT.done;
     }
-    if (file === undefined || rest.length) throw new Refusal(EXIT.usage, [`radicula ${command} takes one ${command === "schema" ? "name: wiring, case or chart" : command === "decode" ? "text of hex digits, in quotes" : "file"}. See radicula --help.`]);
+    if (file === undefined || rest.length)
+      throw new Refusal(EXIT.usage, [
+        `radicula ${command} takes one ${command === "schema" ? "name: wiring, case or chart" : command === "decode" ? "text of hex digits, in quotes" : "file"}. See radicula --help.`,
+      ]);
     switch (command) {
-      case "analyse": analyseCommand(file, values, io); break;
-      case "predict": predictCommand(file, values, io); break;
-      case "faults": faultsCommand(file, values, io); break;
-      case "read": readCommand(file, values, io); break;
-      case "check": checkCommand(file, values, io); break;
-      case "decode": decodeCommand(file, values, io); break;
-      case "netlist": netlistCommand(file, values, io); break;
-      case "convert": convertCommand(file, values, io); break;
-      case "simulate": simulateCommand(file, values, io); break;
-      case "run": runCommand(file, values, io); break;
-      case "logbook": logbookCommand(file, values, io); break;
-      case "shared": sharedCommand(file, values, io); break;
-      case "validate": validateCommand(file, io); break;
-      case "schema": schemaCommand(file, io); break;
-      default: throw new Refusal(EXIT.usage, [`There is no command "${command}". See radicula --help.`]);
+      case "analyse":
+        analyseCommand(file, values, io);
+        break;
+      case "predict":
+        predictCommand(file, values, io);
+        break;
+      case "faults":
+        faultsCommand(file, values, io);
+        break;
+      case "read":
+        readCommand(file, values, io);
+        break;
+      case "check":
+        checkCommand(file, values, io);
+        break;
+      case "decode":
+        decodeCommand(file, values, io);
+        break;
+      case "netlist":
+        netlistCommand(file, values, io);
+        break;
+      case "convert":
+        convertCommand(file, values, io);
+        break;
+      case "simulate":
+        simulateCommand(file, values, io);
+        break;
+      case "run":
+        runCommand(file, values, io);
+        break;
+      case "logbook":
+        logbookCommand(file, values, io);
+        break;
+      case "shared":
+        sharedCommand(file, values, io);
+        break;
+      case "validate":
+        validateCommand(file, io);
+        break;
+      case "schema":
+        schemaCommand(file, io);
+        break;
+      default:
+        throw new Refusal(EXIT.usage, [`There is no command "${command}". See radicula --help.`]);
     }
     return EXIT.done;
   } catch (error) {
@@ -88,8 +141,15 @@ export function run(argv: readonly string[], io: Io): number {
       for (const line of error.lines) io.err(`${line}\n`);
       return error.exit;
     }
-    if (typeof error === "object" && error !== null && "code" in error && String(error.code).startsWith("ERR_PARSE_ARGS")) {
-      io.err(`${"message" in error ? String(error.message).split(". To specify")[0] : "unknown option"}\nSee radicula --help.\n`);
+    if (
+      typeof error === "object" &&
+      error !== null &&
+      "code" in error &&
+      String(error.code).startsWith("ERR_PARSE_ARGS")
+    ) {
+      io.err(
+        `${"message" in error ? String(error.message).split(". To specify")[0] : "unknown option"}\nSee radicula --help.\n`,
+      );
       return EXIT.usage;
     }
     throw error;

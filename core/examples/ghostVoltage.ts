@@ -11,5 +11,9 @@ export function ghostVoltage() {
   const rig = new Rig(wiring, [{ fault, severity: 3e6 }]);
   const state = { key: "on" as const, unplugged: ["Y1", "Y2"] };
   const meter = readVolts(rig, state, "Y1:1");
-  return { meter: meter.value, remarks: meter.remarks.map((r) => r.code), lamp: readLamp(rig, state, 5, "Y1:1").value.brightness };
+  return {
+    meter: meter.value,
+    remarks: meter.remarks.map((r) => r.code),
+    lamp: readLamp(rig, state, 5, "Y1:1").value.brightness,
+  };
 }

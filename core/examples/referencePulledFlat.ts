@@ -6,10 +6,13 @@ import { oneSensor } from "./machines.js";
  * Unplugging that sensor brings the reference back.
  */
 export function referencePulledFlat() {
-  const wiring: Wiring = { ...oneSensor(), codes: [
-    { id: "REF", module: "A1", monitor: { type: "outside", at: "A1:1", low: 4.6, high: 5.4 } },
-    { id: "LOW", module: "A1", about: "B1", title: "Sensor circuit low" }, // its set condition is not known: read from the title
-  ] };
+  const wiring: Wiring = {
+    ...oneSensor(),
+    codes: [
+      { id: "REF", module: "A1", monitor: { type: "outside", at: "A1:1", low: 4.6, high: 5.4 } },
+      { id: "LOW", module: "A1", about: "B1", title: "Sensor circuit low" }, // its set condition is not known: read from the title
+    ],
+  };
   const fault = findFault(generateFaults(wiring), "B1/shortSupplyGround")!.fault;
   const rig = new Rig(wiring, [{ fault, severity: 2 }]);
   const on = { key: "on" as const, unplugged: [] };

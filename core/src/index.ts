@@ -2,10 +2,62 @@
 export { fail, issue, ok, type Issue, type Result } from "./issues/issue.js";
 export { formatQuantity, OVERLOAD, parsePlain, parseQuantity, type Unit } from "./units/quantity.js";
 export { parseShown, type ShownText } from "./units/shown.js";
-export { Case, CASE_FORMAT, DISTURBANCES, Entry, FINDINGS, RUNS, type Disturbance, type RunEntry, type RunName, State, type ChartStep, type CodeEntry, type Finding, type LookEntry, type SchoolEntry, type SwapEntry, type WiggleEntry, type ReadingEntry, type VerdictEntry } from "./format/case.js";
-export { Wiring, WIRING_FORMAT, KeyState, Monitor, type Caution, type Claim, type Code, type Connector, type Device, type CodeFamily, type DeviceOf, type ModulePin, type Wire } from "./format/wiring.js";
-export { Chart, CHART_FORMAT, chartRow, connectorRow, emptyChart, partRow, type ChartRow, type ConnectorRow, type PartRow } from "./format/chart.js";
-export { Bulletin, HistoryItem, Intake, INTAKE_CHOICES, ScanEntry, SeenEntry, type ScannedCode } from "./format/case.js";
+export {
+  Case,
+  CASE_FORMAT,
+  DISTURBANCES,
+  Entry,
+  FINDINGS,
+  RUNS,
+  type Disturbance,
+  type RunEntry,
+  type RunName,
+  State,
+  type ChartStep,
+  type CodeEntry,
+  type Finding,
+  type LookEntry,
+  type SchoolEntry,
+  type SwapEntry,
+  type WiggleEntry,
+  type ReadingEntry,
+  type VerdictEntry,
+} from "./format/case.js";
+export {
+  Wiring,
+  WIRING_FORMAT,
+  KeyState,
+  Monitor,
+  type Caution,
+  type Claim,
+  type Code,
+  type Connector,
+  type Device,
+  type CodeFamily,
+  type DeviceOf,
+  type ModulePin,
+  type Wire,
+} from "./format/wiring.js";
+export {
+  Chart,
+  CHART_FORMAT,
+  chartRow,
+  connectorRow,
+  emptyChart,
+  partRow,
+  type ChartRow,
+  type ConnectorRow,
+  type PartRow,
+} from "./format/chart.js";
+export {
+  Bulletin,
+  HistoryItem,
+  Intake,
+  INTAKE_CHOICES,
+  ScanEntry,
+  SeenEntry,
+  type ScannedCode,
+} from "./format/case.js";
 export { COLOUR_LETTERS, parseColour, sameColour, type ColourRead, type WireColour } from "./units/colour.js";
 export { gaugeMm2, parseSection } from "./units/section.js";
 export { buildChart, type BuiltChart } from "./chart/build.js";
@@ -22,7 +74,17 @@ export { graphml } from "./wiring/graphml.js";
 export { parseValues, writeValues } from "./chart/values.js";
 export { MAX_CHARACTERS, parseJson } from "./format/json.js";
 export { jsonSchema } from "./format/jsonSchema.js";
-export { CHASSIS, connectorOf, deviceConnectors, devicePins, indexWiring, meterPoints, pinBehind, resolvePlace, wireId } from "./wiring/points.js";
+export {
+  CHASSIS,
+  connectorOf,
+  deviceConnectors,
+  devicePins,
+  indexWiring,
+  meterPoints,
+  pinBehind,
+  resolvePlace,
+  wireId,
+} from "./wiring/points.js";
 export { inLineEnds, isPeripheral, STAR_KINDS, TERMINALS } from "./wiring/kinds.js";
 export { checkWiring } from "./wiring/check.js";
 export { parseWiring, readWiring } from "./wiring/read.js";
@@ -31,8 +93,27 @@ export { thingsOnTheWay } from "./wiring/shared.js";
 export { batteryVolt, type StimulusOf, type ValueKind, type ValueOf } from "./network/builder.js";
 export { compile, middle, nominalValue, type Fitted } from "./network/compile.js";
 export { filamentOf, thermistorOhm, wireOhm } from "./network/laws.js";
-export { airPressure, cableOhmPerMetre, calculate, CALCULATORS, platinumCelsius, platinumRatio, thermistorCelsius, type Calculator, type CalculatorId } from "./calculators/calculators.js";
-export { joinEdits, NO_EDIT, PLAIN, type Circuit, type Edit, type Element, type Gate, type Shunt } from "./network/element.js";
+export {
+  airPressure,
+  cableOhmPerMetre,
+  calculate,
+  CALCULATORS,
+  platinumCelsius,
+  platinumRatio,
+  thermistorCelsius,
+  type Calculator,
+  type CalculatorId,
+} from "./calculators/calculators.js";
+export {
+  joinEdits,
+  NO_EDIT,
+  PLAIN,
+  type Circuit,
+  type Edit,
+  type Element,
+  type Gate,
+  type Shunt,
+} from "./network/element.js";
 export { analyse as analysePattern, type Pattern } from "./network/pattern.js";
 export { createSolver, openedBy, type Conditions, type Settled, type Solver } from "./network/solver.js";
 export { elementAmpere, measureOhms, nodeOhm, nodeVolt, ohmBetween, residual, solutionOf } from "./network/observe.js";
@@ -47,19 +128,61 @@ export { bindMonitors, isSet, lacksActivity, moduleSideVolt, type BoundMonitor }
 export { judge, judgePlan, phasesOf, type Look, type Phase } from "./codes/judge.js";
 export { broadMonitor, familyOf } from "./codes/family.js";
 export { failureType, FAILURE_TYPES, type FailureType } from "./codes/failureType.js";
-export { codeBytes, codeNumber, decodeReply, dm1Codes, emissionCodes, informationCodes, statusBits, statusOf, type CodeStatus, type ReportedCode, type StatusBits } from "./codes/decode.js";
+export {
+  codeBytes,
+  codeNumber,
+  decodeReply,
+  dm1Codes,
+  emissionCodes,
+  informationCodes,
+  statusBits,
+  statusOf,
+  type CodeStatus,
+  type ReportedCode,
+  type StatusBits,
+} from "./codes/decode.js";
 export { predictCodes, type PredictedCode } from "./instruments/predictCodes.js";
 export { ohmmeter, voltmeter } from "./instruments/meter.js";
 export { batteryOf, Rig, type FaultAt } from "./instruments/rig.js";
-export { isPoint, readClamp, readContinuity, readLamp, readOhms, readScanTool, readScope, readVolts, type Brightness, type LampShown, type ScopeShown, type Shown } from "./instruments/readings.js";
+export {
+  isPoint,
+  readClamp,
+  readContinuity,
+  readLamp,
+  readOhms,
+  readScanTool,
+  readScope,
+  readVolts,
+  type Brightness,
+  type LampShown,
+  type ScopeShown,
+  type Shown,
+} from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
-export { compareScans, fold, undoneEntries, type CodeWord, type Disturbed, type Folded, type Numbered, type ScanCell, type ScanRow } from "./logbook/fold.js";
+export {
+  compareScans,
+  fold,
+  undoneEntries,
+  type CodeWord,
+  type Disturbed,
+  type Folded,
+  type Numbered,
+  type ScanCell,
+  type ScanRow,
+} from "./logbook/fold.js";
 export { beforeAfter, type BeforeAfter } from "./logbook/beforeAfter.js";
 export { withScannedCodes } from "./logbook/scanned.js";
 export { genericCodes, genericTitle } from "./codes/generic.js";
 export { readScan, type ScanRead } from "./codes/scanText.js";
 export { checkEntries, parseCase, readCase, readEntries } from "./logbook/read.js";
-export { coloursAt, compareSeen, drawnPartNumber, judgePartNumber, seenRemarks, type SeenMismatch } from "./logbook/seen.js";
+export {
+  coloursAt,
+  compareSeen,
+  drawnPartNumber,
+  judgePartNumber,
+  seenRemarks,
+  type SeenMismatch,
+} from "./logbook/seen.js";
 export { circumstances, type Feed } from "./diagnosis/circumstances.js";
 export { uniform } from "./diagnosis/draws.js";
 export { Predictor, type Instrument } from "./diagnosis/predictor.js";
@@ -68,7 +191,21 @@ export { assess, type Belief } from "./diagnosis/belief.js";
 export { minimalDiagnoses, minimalHittingSets } from "./diagnosis/hitting.js";
 export type { Posterior, World } from "./diagnosis/posterior.js";
 export type { Reason } from "./diagnosis/reasons.js";
-export { analyse, courseOf, ENGINE_VERSION, weighCandidate, type CoursePoint, thinkAhead, type AnalyseOptions, type Analysis, type ReadingView, type Recommendation, type SplitBy, type Stage, type SuspectView } from "./planner/analyse.js";
+export {
+  analyse,
+  courseOf,
+  ENGINE_VERSION,
+  weighCandidate,
+  type CoursePoint,
+  thinkAhead,
+  type AnalyseOptions,
+  type Analysis,
+  type ReadingView,
+  type Recommendation,
+  type SplitBy,
+  type Stage,
+  type SuspectView,
+} from "./planner/analyse.js";
 export { type Candidate, type CandidateKind } from "./planner/candidates.js";
 export { makePlan, type Plan, type Weighed } from "./planner/plan.js";
 export { choose, SCHOOLS, type ChooseOptions, type Chosen, type School } from "./planner/schools.js";

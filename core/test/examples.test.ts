@@ -42,5 +42,8 @@ test("a reference pulled flat: its limit times 2 Ω while plugged, back at 5 V u
   expect(r.plugged).toBeCloseTo(0.15 * 2, 1);
   expect(r.unplugged).toBeCloseTo(5, 1);
   expect(r.signal).toBeLessThan(0.25);
-  expect(r.codes.map((c) => [c.code, c.broad, c.follows?.id])).toEqual([["REF", false, undefined], ["LOW", true, "B1"]]);
+  expect(r.codes.map((c) => [c.code, c.broad, c.follows?.id])).toEqual([
+    ["REF", false, undefined],
+    ["LOW", true, "B1"],
+  ]);
 });

@@ -1,4 +1,19 @@
-import { batteryVolt, compile, createSolver, findFault, findNets, generateFaults, generateHarness, nodeVolt, NO_EDIT, openedBy, prepare, settle, type Fault, type FaultMode } from "../src/index";
+import {
+  batteryVolt,
+  compile,
+  createSolver,
+  findFault,
+  findNets,
+  generateFaults,
+  generateHarness,
+  nodeVolt,
+  NO_EDIT,
+  openedBy,
+  prepare,
+  settle,
+  type Fault,
+  type FaultMode,
+} from "../src/index";
 import { Namer, repairText, severityText } from "../words/index";
 import { tug, wiring } from "./helpers";
 
@@ -17,12 +32,32 @@ test("names are unique, and each finds its own fault", () => {
   expect(new Set(faults.map((f) => f.id)).size).toBe(faults.length);
   for (const f of faults) expect(findFault(faults, f.id)?.fault).toBe(f);
   expect(findFault(faults, "B9/shortSupplyGround@4.7")).toMatchObject({ ohm: 4.7 });
-  for (const bad of ["", "B9", "B9/shortSupplyGround@", "B9/shortSupplyGround@0", "B9/shortSupplyGround@x", "b9/shortSupplyGround"]) expect(findFault(faults, bad)).toBeUndefined();
+  for (const bad of [
+    "",
+    "B9",
+    "B9/shortSupplyGround@",
+    "B9/shortSupplyGround@0",
+    "B9/shortSupplyGround@x",
+    "b9/shortSupplyGround",
+  ])
+    expect(findFault(faults, bad)).toBeUndefined();
 });
 
 test("every kind of thing has its faults", () => {
-  const of = (place: string, type?: string) => [...new Set(faults.filter((f) => f.place.id === place && (type === undefined || f.place.type === type)).map((f) => f.mode))].sort();
-  expect(of("B7", "device")).toEqual(["biased", "dead", "shortSignalGround", "shortSignalSupply", "shortSupplyGround", "wrongPart"]);
+  const of = (place: string, type?: string) =>
+    [
+      ...new Set(
+        faults.filter((f) => f.place.id === place && (type === undefined || f.place.type === type)).map((f) => f.mode),
+      ),
+    ].sort();
+  expect(of("B7", "device")).toEqual([
+    "biased",
+    "dead",
+    "shortSignalGround",
+    "shortSignalSupply",
+    "shortSupplyGround",
+    "wrongPart",
+  ]);
   expect(of("B7", "connector")).toEqual(["cavitiesBridged", "cavitiesSwapped", "unseated"]);
   expect(of("B7", "machine")).toEqual(["trueCondition"]);
   expect(of("B4", "device")).toEqual(["biased", "elementOpen", "shortSignalGround", "wrongPart"]);
@@ -30,8 +65,19 @@ test("every kind of thing has its faults", () => {
   expect(of("F12")).toEqual(["fuseBlown", "fuseHighResistance"]);
   expect(of("G3")).toEqual(["groundHighResistance", "groundOpen"]);
   expect(of("B7:1")).toEqual(["contactHighResistance", "contactOpen"]);
-  expect(of("W14").filter((m) => m !== "shortToWire")).toEqual(["fewStrands", "highResistance", "open", "shortToChassis", "shortToSupply"]);
-  expect(of("W6").filter((m) => m !== "shortToWire")).toEqual(["fewStrands", "highResistance", "open", "shortToSupply"]); // a ground wire cannot be shorted to chassis
+  expect(of("W14").filter((m) => m !== "shortToWire")).toEqual([
+    "fewStrands",
+    "highResistance",
+    "open",
+    "shortToChassis",
+    "shortToSupply",
+  ]);
+  expect(of("W6").filter((m) => m !== "shortToWire")).toEqual([
+    "fewStrands",
+    "highResistance",
+    "open",
+    "shortToSupply",
+  ]); // a ground wire cannot be shorted to chassis
   expect(of("W7").filter((m) => m !== "shortToWire")).toEqual(["fewStrands", "highResistance", "open"]); // nor the battery's own cable to anything new
   expect(of("X5:8")).toEqual([]); // an empty cavity
   expect(faults.filter((f) => f.place.id === "S22" && f.mode === "legOpen").length).toBe(5);
@@ -39,13 +85,57 @@ test("every kind of thing has its faults", () => {
 
 /** A machine with one of everything the demo has not: relay, drivers, lamp, bus, pedal, coil, loop, alternator, oil and water. */
 const rich = generateHarness({ nodes: 300, seed: 4 });
-const modes = new Set([...generateFaults(rich), ...generateFaults(generateHarness({ nodes: 300, seed: 9 })), ...faults].map((f) => f.mode));
+const modes = new Set(
+  [...generateFaults(rich), ...generateFaults(generateHarness({ nodes: 300, seed: 9 })), ...faults].map((f) => f.mode),
+);
 test("every fault mode the program knows is made for some machine", () => {
   const all = Object.keys({
-    open: 1, highResistance: 1, fewStrands: 1, shortToChassis: 1, shortToSupply: 1, shortToWire: 1, contactOpen: 1, contactHighResistance: 1, contactFilm: 1, cavitiesBridged: 1, cavitiesSwapped: 1, unseated: 1,
-    legOpen: 1, legHighResistance: 1, spliceHighResistance: 1, groundOpen: 1, groundHighResistance: 1, fuseBlown: 1, fuseHighResistance: 1, switchOpen: 1, switchHighResistance: 1,
-    relayCoilOpen: 1, relayContactOpen: 1, relayContactHighResistance: 1, relayStuck: 1, shortSupplyGround: 1, shortSignalGround: 1, shortSignalSupply: 1, shortInside: 1, elementOpen: 1, dead: 1, biased: 1, wrongPart: 1,
-    targetDamaged: 1, trueCondition: 1, referenceDead: 1, referenceWeak: 1, moduleUnpowered: 1, moduleGroundOpen: 1, sensorGroundOpen: 1, inputShort: 1, driverDead: 1, driverStuck: 1, busDriverDead: 1, supplyLow: 1, supplyHigh: 1,
+    open: 1,
+    highResistance: 1,
+    fewStrands: 1,
+    shortToChassis: 1,
+    shortToSupply: 1,
+    shortToWire: 1,
+    contactOpen: 1,
+    contactHighResistance: 1,
+    contactFilm: 1,
+    cavitiesBridged: 1,
+    cavitiesSwapped: 1,
+    unseated: 1,
+    legOpen: 1,
+    legHighResistance: 1,
+    spliceHighResistance: 1,
+    groundOpen: 1,
+    groundHighResistance: 1,
+    fuseBlown: 1,
+    fuseHighResistance: 1,
+    switchOpen: 1,
+    switchHighResistance: 1,
+    relayCoilOpen: 1,
+    relayContactOpen: 1,
+    relayContactHighResistance: 1,
+    relayStuck: 1,
+    shortSupplyGround: 1,
+    shortSignalGround: 1,
+    shortSignalSupply: 1,
+    shortInside: 1,
+    elementOpen: 1,
+    dead: 1,
+    biased: 1,
+    wrongPart: 1,
+    targetDamaged: 1,
+    trueCondition: 1,
+    referenceDead: 1,
+    referenceWeak: 1,
+    moduleUnpowered: 1,
+    moduleGroundOpen: 1,
+    sensorGroundOpen: 1,
+    inputShort: 1,
+    driverDead: 1,
+    driverStuck: 1,
+    busDriverDead: 1,
+    supplyLow: 1,
+    supplyHigh: 1,
   } satisfies Record<FaultMode, 1>);
   expect(all.filter((m) => !modes.has(m as FaultMode))).toEqual([]);
 });
@@ -63,8 +153,11 @@ test("every fault of every kind has a description, a place to go to and a repair
 });
 
 test("wires of one bundle are shorted to each other, once each pair, and never to their own net", () => {
-  const pairs = generateFaults(rich).filter((f) => f.mode === "shortToWire").map((f) => [f.place.id, f.at ?? ""]);
-  const { netOf } = findNets(rich), wires = new Map(rich.wires.map((w) => [w.id ?? "", w]));
+  const pairs = generateFaults(rich)
+    .filter((f) => f.mode === "shortToWire")
+    .map((f) => [f.place.id, f.at ?? ""]);
+  const { netOf } = findNets(rich),
+    wires = new Map(rich.wires.map((w) => [w.id ?? "", w]));
   expect(pairs.length).toBeGreaterThan(50);
   expect(new Set(pairs.map((p) => [...p].sort().join())).size).toBe(pairs.length);
   for (const [a, b] of pairs) {
@@ -78,7 +171,10 @@ test("a fault of no size changes nothing; every other one changes something some
     if (f.severities.length === 1 || f.mode === "trueCondition") continue;
     const series = (f.edit(0, on, 12).series ?? []).length > 0;
     const none = volts(f, f.unit === "factor" ? 1 : f.unit === "share" || series ? 0 : 1e15).at;
-    none.forEach((v, i) => { if (!Number.isNaN(v) || !Number.isNaN(healthy.at[i]!)) expect([f.id, Math.abs(v - healthy.at[i]!) < 1e-6]).toEqual([f.id, true]); });
+    none.forEach((v, i) => {
+      if (!Number.isNaN(v) || !Number.isNaN(healthy.at[i]!))
+        expect([f.id, Math.abs(v - healthy.at[i]!) < 1e-6]).toEqual([f.id, true]);
+    });
   }
   const silent = faults.filter((f) => {
     const { at } = volts(f, f.severities.at(-1)!);
@@ -107,8 +203,25 @@ test("a feed shorted behind its fuse melts the fuse: a consequence, not a cause"
 });
 
 test("zones make faults likelier where they are", () => {
-  const bare = { connectors: [{ id: "B1", cavities: ["1", "2"] }, { id: "A1", cavities: ["1", "2"] }], devices: [{ kind: "splice", id: "S1" }], wires: [{ id: "W", from: "B1:1", to: "A1:1" }] };
-  const rate = (zones: string[], id: string) => findFault(generateFaults(wiring({ ...bare, connectors: [{ ...bare.connectors[0]!, zones }, bare.connectors[1]!], wires: [{ ...bare.wires[0]!, zones }] })), id)!.fault.prior;
+  const bare = {
+    connectors: [
+      { id: "B1", cavities: ["1", "2"] },
+      { id: "A1", cavities: ["1", "2"] },
+    ],
+    devices: [{ kind: "splice", id: "S1" }],
+    wires: [{ id: "W", from: "B1:1", to: "A1:1" }],
+  };
+  const rate = (zones: string[], id: string) =>
+    findFault(
+      generateFaults(
+        wiring({
+          ...bare,
+          connectors: [{ ...bare.connectors[0]!, zones }, bare.connectors[1]!],
+          wires: [{ ...bare.wires[0]!, zones }],
+        }),
+      ),
+      id,
+    )!.fault.prior;
   expect(rate(["wet"], "B1:1/contactHighResistance")).toBeGreaterThan(rate([], "B1:1/contactHighResistance"));
   expect(rate(["chewed"], "W/open")).toBeGreaterThan(rate(["wet"], "W/open"));
   expect(rate(["dry"], "W/open")).toBe(rate([], "W/open"));
@@ -121,7 +234,11 @@ test("every fault can be said in words, without its code name", () => {
     expect(text.length).toBeGreaterThan(5);
     expect(text).not.toMatch(/undefined|[a-z][A-Z]/);
   }
-  expect(namer.fault(findFault(faults, "S22~W25/legHighResistance")!.fault)).toBe("splice S22 (sensor ground), leg to X5:7 with high resistance");
-  expect(namer.fault(findFault(faults, "A1:17/referenceDead")!.fault)).toBe("engine module A1, reference dead at A1 cavity 17");
+  expect(namer.fault(findFault(faults, "S22~W25/legHighResistance")!.fault)).toBe(
+    "splice S22 (sensor ground), leg to X5:7 with high resistance",
+  );
+  expect(namer.fault(findFault(faults, "A1:17/referenceDead")!.fault)).toBe(
+    "engine module A1, reference dead at A1 cavity 17",
+  );
   expect(namer.short({ type: "wire", id: "W14" })).toBe("wire S14–X5:4");
 });

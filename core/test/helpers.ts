@@ -18,7 +18,13 @@ export function wiring(parts: Record<string, unknown>): Wiring {
   return read.value;
 }
 
-export const code = (id: string, status = "active") => ({ type: "code" as const, at: "2026-11-24T09:00:00Z", module: "A1", code: id, status: status as "active" });
+export const code = (id: string, status = "active") => ({
+  type: "code" as const,
+  at: "2026-11-24T09:00:00Z",
+  module: "A1",
+  code: id,
+  status: status as "active",
+});
 export const plugged = (key: "on" | "off" = "on") => ({ key, unplugged: [] as string[] });
 
 /** mulberry-like generator for tests, apart from the one the core uses */

@@ -1,9 +1,28 @@
-import { compile, createSolver, DEFAULTS, generateFaults, measureOhms, nodeOhm, nodeVolt, NO_EDIT, ohmmeter, openedBy, prepare, SimulatedMachine, settle, findFault, thermistorOhm, voltmeter, wireOhm } from "../src/index";
+import {
+  compile,
+  createSolver,
+  DEFAULTS,
+  generateFaults,
+  measureOhms,
+  nodeOhm,
+  nodeVolt,
+  NO_EDIT,
+  ohmmeter,
+  openedBy,
+  prepare,
+  SimulatedMachine,
+  settle,
+  findFault,
+  thermistorOhm,
+  voltmeter,
+  wireOhm,
+} from "../src/index";
 import { plugged, tug, wiring } from "./helpers";
 
 const doc = tug();
 const at = (point: string, unplugged: string[] = [], key: "on" | "off" = "on", fault?: string, ohm = NaN) => {
-  const circuit = compile(doc, key), faults = generateFaults(doc);
+  const circuit = compile(doc, key),
+    faults = generateFaults(doc);
   const s = createSolver(circuit);
   const edit = fault ? findFault(faults, fault)!.fault.edit(ohm, circuit, 12.4) : NO_EDIT;
   prepare(s, { circuit, open: openedBy(circuit, unplugged), keyOn: key !== "off" });
@@ -14,7 +33,17 @@ const at = (point: string, unplugged: string[] = [], key: "on" | "off" = "on", f
 };
 
 describe("published values", () => {
-  test.each([[0.5, 39.0], [0.75, 26.0], [1, 19.5], [1.5, 13.3], [2.5, 7.98], [4, 4.95], [6, 3.3], [10, 1.91], [16, 1.21]])("a kilometre of %d mm² is %d Ω at most (IEC 60228 class 5, value from memory)", (mm2, ohm) => {
+  test.each([
+    [0.5, 39.0],
+    [0.75, 26.0],
+    [1, 19.5],
+    [1.5, 13.3],
+    [2.5, 7.98],
+    [4, 4.95],
+    [6, 3.3],
+    [10, 1.91],
+    [16, 1.21],
+  ])("a kilometre of %d mm² is %d Ω at most (IEC 60228 class 5, value from memory)", (mm2, ohm) => {
     expect(wireOhm({ mm2, lengthM: 1000 })).toBeCloseTo(ohm, 9);
     // and no less than pure copper allows: IEC 60028, 1/58 Ω·mm²/m (value from memory)
     expect(wireOhm({ mm2, lengthM: 1000 })).toBeGreaterThan((1000 / 58 / mm2) * 0.99);
@@ -55,7 +84,13 @@ describe("common practice (no source)", () => {
     expect(at("B7:1", ["B9"], "on", "B9/shortSupplyGround", 5).volt).toBeGreaterThan(4.9);
   });
   test("50 Ω in the shared ground shifts signals and sets no code; several hundred starve the sensors", () => {
-    expect(new SimulatedMachine(doc, [{ fault: findFault(generateFaults(doc), "S22/spliceHighResistance")!.fault, severity: 50 }], 3).codes()).toEqual([]);
+    expect(
+      new SimulatedMachine(
+        doc,
+        [{ fault: findFault(generateFaults(doc), "S22/spliceHighResistance")!.fault, severity: 50 }],
+        3,
+      ).codes(),
+    ).toEqual([]);
     expect(at("B7:2", [], "on", "S22/spliceHighResistance", 50).volt).toBeGreaterThan(0.4);
     expect(at("A1:8", [], "on", "S22/spliceHighResistance", 600).volt).toBeLessThan(0.25);
   });
@@ -75,8 +110,17 @@ test("key off: module asleep, no reference, no pull-up", () => {
 });
 
 test("a 24 V machine solves with its own battery", () => {
-  const truck = wiring({ nominalVolt: 24, connectors: [{ id: "A1", cavities: ["1"] }], devices: [{ kind: "battery", id: "BAT" }, { kind: "module", id: "A1", pins: [{ role: "supply", at: "A1:1" }] }], wires: [{ from: "BAT:+", to: "A1:1" }] });
-  const c = compile(truck, "on"), s = createSolver(c);
+  const truck = wiring({
+    nominalVolt: 24,
+    connectors: [{ id: "A1", cavities: ["1"] }],
+    devices: [
+      { kind: "battery", id: "BAT" },
+      { kind: "module", id: "A1", pins: [{ role: "supply", at: "A1:1" }] },
+    ],
+    wires: [{ from: "BAT:+", to: "A1:1" }],
+  });
+  const c = compile(truck, "on"),
+    s = createSolver(c);
   prepare(s, { circuit: c, open: openedBy(c, []), keyOn: true });
   expect(nodeVolt(s, c.nodeOf.get("A1:1")!)).toBeCloseTo((DEFAULTS.batteryVolt.on / 12) * 24, 1);
   expect([...s.doing.awake]).toEqual([1]);
@@ -85,7 +129,10 @@ test("a 24 V machine solves with its own battery", () => {
 describe("the simulated machine", () => {
   const fault = findFault(generateFaults(doc), "B9/shortSupplyGround")!.fault;
   test("the same seed gives the same machine, another seed another one", () => {
-    const read = (seed: number) => { const m = new SimulatedMachine(doc, [{ fault, severity: 5 }], seed); return ["B7:1", "B7:3", "B4:1"].map((p) => m.read(p, plugged(), "voltmeter")); };
+    const read = (seed: number) => {
+      const m = new SimulatedMachine(doc, [{ fault, severity: 5 }], seed);
+      return ["B7:1", "B7:3", "B4:1"].map((p) => m.read(p, plugged(), "voltmeter"));
+    };
     expect(read(1)).toEqual(read(1));
     expect(read(1)).not.toEqual(read(2));
   });
@@ -95,7 +142,11 @@ describe("the simulated machine", () => {
     expect(Math.abs(healthy.read("B12:3", plugged(), "voltmeter") - at("B12:3").meter)).toBeGreaterThan(0.005);
   });
   test("an open circuit shows OL", () => {
-    const m = new SimulatedMachine(doc, [{ fault: findFault(generateFaults(doc), "W21/open")!.fault, severity: NaN }], 1);
+    const m = new SimulatedMachine(
+      doc,
+      [{ fault: findFault(generateFaults(doc), "W21/open")!.fault, severity: NaN }],
+      1,
+    );
     expect(m.read("B7:2", { key: "off", unplugged: ["B7"] }, "ohmmeter")).toBe(Infinity);
   });
 });

@@ -11,13 +11,31 @@ export function spiceMany(netlists: readonly string[]): Map<string, number>[] {
   const folder = mkdtempSync(join(tmpdir(), "netlist-"));
   try {
     netlists.forEach((text, i) => writeFileSync(join(folder, `c${i}.cir`), text));
-    const runs = netlists.map((_, i) => `source ${join(folder, `c${i}.cir`)}\nset numdgt=15\nop\necho @@ ${i}\nprint all\ndestroy all\nremcirc`);
+    const runs = netlists.map(
+      (_, i) => `source ${join(folder, `c${i}.cir`)}\nset numdgt=15\nop\necho @@ ${i}\nprint all\ndestroy all\nremcirc`,
+    );
     writeFileSync(join(folder, "all.cir"), `* all\n.control\n${runs.join("\n")}\nquit\n.endc\n.end\n`);
     let out = "";
-    try { out = execFileSync("ngspice", ["-b", join(folder, "all.cir")], { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"], maxBuffer: 1 << 28 }); }
-    catch (error) { if (error instanceof Error && "stdout" in error) out = String(error.stdout); else throw error; }
-    const parts = new Map(out.split("@@ ").slice(1).map((part) => [Number.parseInt(part, 10), part] as const));
-    return netlists.map((_, i) => new Map([...(parts.get(i) ?? "").matchAll(/^n(\d+) = ([-+.\deE]+)/gm)].map((m) => [`n${m[1]}`, Number(m[2])])));
+    try {
+      out = execFileSync("ngspice", ["-b", join(folder, "all.cir")], {
+        encoding: "utf8",
+        stdio: ["ignore", "pipe", "pipe"],
+        maxBuffer: 1 << 28,
+      });
+    } catch (error) {
+      if (error instanceof Error && "stdout" in error) out = String(error.stdout);
+      else throw error;
+    }
+    const parts = new Map(
+      out
+        .split("@@ ")
+        .slice(1)
+        .map((part) => [Number.parseInt(part, 10), part] as const),
+    );
+    return netlists.map(
+      (_, i) =>
+        new Map([...(parts.get(i) ?? "").matchAll(/^n(\d+) = ([-+.\deE]+)/gm)].map((m) => [`n${m[1]}`, Number(m[2])])),
+    );
   } finally {
     rmSync(folder, { recursive: true });
   }

@@ -12,7 +12,14 @@ const doc = tug();
 const predictor = new Predictor(doc);
 const AT = "2026-11-24T10:00:00Z";
 const codes = ["P0642", "P0237", "P0522", "P1A41"].map((c) => code(c));
-const volts = (point: string, value: number, unplugged: string[] = []): Entry => ({ type: "reading", at: AT, instrument: "voltmeter", points: [point], values: [value], state: { key: "on", unplugged } });
+const volts = (point: string, value: number, unplugged: string[] = []): Entry => ({
+  type: "reading",
+  at: AT,
+  instrument: "voltmeter",
+  points: [point],
+  values: [value],
+  state: { key: "on", unplugged },
+});
 
 describe("likelihood of one reading", () => {
   const range = voltRange(12);
@@ -25,11 +32,18 @@ describe("likelihood of one reading", () => {
     }
   });
   test("is highest at the prediction and never falls below the slip floor", () => {
-    fc.assert(fc.property(fc.double({ min: -1, max: 14, noNaN: true }), fc.double({ min: 0, max: 13, noNaN: true }), (got, predicted) => {
-      const l = likelihood("voltmeter", got, predicted, 0, range);
-      expect(l).toBeLessThanOrEqual(likelihood("voltmeter", predicted, predicted, 0, range));
-      expect(l).toBeGreaterThanOrEqual(0.003 / range);
-    }), { seed: 1 });
+    fc.assert(
+      fc.property(
+        fc.double({ min: -1, max: 14, noNaN: true }),
+        fc.double({ min: 0, max: 13, noNaN: true }),
+        (got, predicted) => {
+          const l = likelihood("voltmeter", got, predicted, 0, range);
+          expect(l).toBeLessThanOrEqual(likelihood("voltmeter", predicted, predicted, 0, range));
+          expect(l).toBeGreaterThanOrEqual(0.003 / range);
+        },
+      ),
+      { seed: 1 },
+    );
   });
   test("σ is 30 mV and 1.2 %, and what is spread besides", () => {
     expect(sigmaVolt(0, 0)).toBeCloseTo(0.03, 12);
@@ -44,7 +58,8 @@ describe("likelihood of one reading", () => {
     expect(likelihood("ohmmeter", 100, 100, 0, range)).toBeGreaterThan(20 * (1 / LN_OHM_RANGE));
   });
   test("widths come from the draws and from the neighbouring severities", () => {
-    const by = (list: readonly number[]) => ({ at: (s: number) => list[s]! }), two = [1, 1, 3, 3]; // two severities of two draws
+    const by = (list: readonly number[]) => ({ at: (s: number) => list[s]! }),
+      two = [1, 1, 3, 3]; // two severities of two draws
     const all = new Uint8Array(4).fill(1);
     expect(spreads(by(two), all, 2, "voltmeter")[0]).toBeCloseTo(0.5, 6); // half of half the gap
     expect(spreads(by([1, 3]), new Uint8Array(2).fill(1), 2, "voltmeter")[0]).toBeCloseTo(0.6, 6); // 0.6 of one deviation
@@ -55,7 +70,8 @@ describe("likelihood of one reading", () => {
 describe("joint draws", () => {
   test("draw 0 is nominal, each parameter visits every stratum once (Latin hypercube), the same in every key state", () => {
     const draws = new Draws(doc, 8, 3);
-    const reference = (key: "on" | "running", d: number) => draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!.ohm;
+    const reference = (key: "on" | "running", d: number) =>
+      draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!.ohm;
     expect(reference("on", 0)).toBeCloseTo(5 / 0.008, 9);
     const drawn = Array.from({ length: 7 }, (_, d) => reference("on", d + 1));
     // typed: ±5 %, eight strata of amperes; seven of them are seen, each once
@@ -70,17 +86,23 @@ describe("posterior", () => {
   test("without evidence it is the prior", () => {
     const { share, notHere } = post([]);
     const rate = predictor.faults.map((f) => f.prior);
-    const i = rate.indexOf(Math.max(...rate)), j = rate.indexOf(Math.min(...rate));
+    const i = rate.indexOf(Math.max(...rate)),
+      j = rate.indexOf(Math.min(...rate));
     expect(share[i + 1]! / share[j + 1]!).toBeCloseTo((rate[i]! / rate[j]!) ** DEFAULTS.priorTrust, 6);
     expect(share.reduce((a, b) => a + b, notHere)).toBeCloseTo(1, 9);
   });
   test("the order of readings does not matter", () => {
-    const a = volts("B7:1", 0.8), b = volts("B4:1", 1.9), c = volts("B7:2", 0.02);
-    const one = post([...codes, a, b, c]).share, other = post([...codes, c, a, b]).share;
+    const a = volts("B7:1", 0.8),
+      b = volts("B4:1", 1.9),
+      c = volts("B7:2", 0.02);
+    const one = post([...codes, a, b, c]).share,
+      other = post([...codes, c, a, b]).share;
     one.forEach((s, h) => expect(s).toBeCloseTo(other[h]!, 9));
   });
   test("a reading everyone expects moves little; one that only some expect moves much", () => {
-    const before = post(codes).share, bland = post([...codes, volts("B20:1", 5)]).share, telling = post([...codes, volts("B7:1", 5.0, ["B9"])]).share;
+    const before = post(codes).share,
+      bland = post([...codes, volts("B20:1", 5)]).share,
+      telling = post([...codes, volts("B7:1", 5.0, ["B9"])]).share;
     const moved = (x: Float64Array) => x.reduce((sum, s, h) => sum + Math.abs(s - before[h]!), 0) / 2;
     expect(moved(bland)).toBeLessThan(0.03);
     expect(moved(telling)).toBeGreaterThan(0.5);
@@ -112,7 +134,10 @@ describe("information", () => {
   test("no test promises more than is open (information bound); behind the first choice they stand by information per minute", () => {
     const a = analyse(predictor, codes);
     const entropy = a.suspects.reduce((h, s) => (s.share > 0 ? h - s.share * Math.log2(s.share) : h), 0);
-    for (const n of a.next) { expect(n.bits).toBeGreaterThan(0); expect(n.bits).toBeLessThanOrEqual(entropy + 0.05); }
+    for (const n of a.next) {
+      expect(n.bits).toBeGreaterThan(0);
+      expect(n.bits).toBeLessThanOrEqual(entropy + 0.05);
+    }
     const rates = a.next.slice(1).map((n) => n.bits / n.candidate.minutes);
     for (let i = 1; i < rates.length; i++) expect(rates[i]!).toBeLessThanOrEqual(rates[i - 1]! + 1e-12);
   });
@@ -121,7 +146,17 @@ describe("information", () => {
     const { candidate, answers } = a.next[0]!;
     if (candidate.instrument === "none") throw new Error("the first choice is a reading here");
     const decided = answers[0]!.find((x) => x.suspects[0]!.share > 0.85)!;
-    const after = analyse(predictor, [...codes, { type: "reading", at: AT, instrument: candidate.instrument, points: [...candidate.points], values: [decided.value], state: candidate.state }]);
+    const after = analyse(predictor, [
+      ...codes,
+      {
+        type: "reading",
+        at: AT,
+        instrument: candidate.instrument,
+        points: [...candidate.points],
+        values: [decided.value],
+        state: candidate.state,
+      },
+    ]);
     expect(after.suspects[0]!.id).toBe(a.suspects[decided.suspects[0]!.suspect]!.id);
     expect(after.suspects[0]!.share).toBeGreaterThan(0.8);
   });
@@ -132,35 +167,66 @@ describe("candidates and their cost", () => {
   test("names are unique, and nothing is measured that cannot be reached", () => {
     const list = all(codes);
     expect(new Set(list.map((c) => c.id)).size).toBe(list.length);
-    for (const c of list) if (c.instrument !== "none") for (const p of c.points) expect(predictor.placeOf(c.instrument, p)).toBeDefined();
-    expect(list.map((c) => c.kind)).toEqual(expect.arrayContaining(["voltage", "voltageUnplugged", "watch", "fuse", "ohms", "ohmsWatch", "scan", "scanWatch"]));
+    for (const c of list)
+      if (c.instrument !== "none") for (const p of c.points) expect(predictor.placeOf(c.instrument, p)).toBeDefined();
+    expect(list.map((c) => c.kind)).toEqual(
+      expect.arrayContaining([
+        "voltage",
+        "voltageUnplugged",
+        "watch",
+        "fuse",
+        "ohms",
+        "ohmsWatch",
+        "scan",
+        "scanWatch",
+      ]),
+    );
   });
   test("being there already saves the way; changing the state costs", () => {
     const cost = (entries: Entry[], id: string) => all(entries).find((c) => c.id === id)!.minutes;
     expect(cost([...codes, volts("B7:2", 0)], "voltage B7:1")).toBeLessThan(cost(codes, "voltage B7:1"));
-    expect(cost([...codes, volts("B7:2", 0, ["B7"])], "voltage B9:1")).toBeGreaterThan(cost([...codes, volts("B7:2", 0)], "voltage B9:1"));
+    expect(cost([...codes, volts("B7:2", 0, ["B7"])], "voltage B9:1")).toBeGreaterThan(
+      cost([...codes, volts("B7:2", 0)], "voltage B9:1"),
+    );
     expect(all([...codes, volts("B7:2", 0, ["B7"])]).find((c) => c.id === "voltage B9:1")!.plug).toEqual(["B7"]);
   });
 });
 
 describe("the fold of a logbook", () => {
   test("undo, undo of undo, and so on: as a simple model has it (fast-check)", () => {
-    fc.assert(fc.property(fc.array(fc.nat(12), { maxLength: 14 }), (targets) => {
-      const entries: Entry[] = [];
-      for (const t of targets) entries.push(entries.length === 0 || t === 0 ? { type: "unplugged", at: AT, connector: "B7" } : { type: "undo", at: AT, target: 1 + (t % entries.length) });
-      const stands = (i: number): boolean => !entries.some((e, j) => j > i && e.type === "undo" && e.target === i + 1 && stands(j));
-      const undone = undoneEntries(entries);
-      entries.forEach((_, i) => expect(undone.has(i + 1)).toBe(!stands(i)));
-    }), { numRuns: 300, seed: 5 });
+    fc.assert(
+      fc.property(fc.array(fc.nat(12), { maxLength: 14 }), (targets) => {
+        const entries: Entry[] = [];
+        for (const t of targets)
+          entries.push(
+            entries.length === 0 || t === 0
+              ? { type: "unplugged", at: AT, connector: "B7" }
+              : { type: "undo", at: AT, target: 1 + (t % entries.length) },
+          );
+        const stands = (i: number): boolean =>
+          !entries.some((e, j) => j > i && e.type === "undo" && e.target === i + 1 && stands(j));
+        const undone = undoneEntries(entries);
+        entries.forEach((_, i) => expect(undone.has(i + 1)).toBe(!stands(i)));
+      }),
+      { numRuns: 300, seed: 5 },
+    );
   });
   test("what is unplugged now is what must be plugged back", () => {
-    const e: Entry[] = [{ type: "unplugged", at: AT, connector: "B7" }, { type: "unplugged", at: AT, connector: "B9" }, { type: "plugged", at: AT, connector: "B7" }];
+    const e: Entry[] = [
+      { type: "unplugged", at: AT, connector: "B7" },
+      { type: "unplugged", at: AT, connector: "B9" },
+      { type: "plugged", at: AT, connector: "B7" },
+    ];
     expect(fold(e).state.unplugged).toEqual(["B9"]);
     expect(fold([...e, volts("B7:1", 5, ["B12"])]).state.unplugged).toEqual(["B12"]); // a reading says what was unplugged when it was taken
     expect(fold([]).state).toEqual({ key: "on", unplugged: [] });
   });
   test("the last word on a code counts, and the last verdict", () => {
-    const f = fold([code("P0237"), code("P0237", "absent"), { type: "verdict", at: AT, suspect: "B7", text: "x", share: 0.9, engine: "0", ranking: [] }]);
+    const f = fold([
+      code("P0237"),
+      code("P0237", "absent"),
+      { type: "verdict", at: AT, suspect: "B7", text: "x", share: 0.9, engine: "0", ranking: [] },
+    ]);
     expect(f.codes.map((c) => c.entry.status)).toEqual(["absent"]);
     expect(f.verdict?.number).toBe(3);
   });

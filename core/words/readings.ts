@@ -1,8 +1,35 @@
-import { deviceConnectors, devicePins, findNets, formatQuantity, type Candidate, type Caution, type Nets, type NetFunction, type Wiring } from "../src/index.js";
+import {
+  deviceConnectors,
+  devicePins,
+  findNets,
+  formatQuantity,
+  type Candidate,
+  type Caution,
+  type Nets,
+  type NetFunction,
+  type Wiring,
+} from "../src/index.js";
 import { Namer } from "./faults.js";
 
-const METERS: Readonly<Record<Candidate["instrument"], string>> = { voltmeter: "DC volts", ohmmeter: "ohms", scanTool: "scan tool, live values", clamp: "clamp, DC amperes", scope: "scope, or a meter with least and most", continuity: "continuity", lamp: "test lamp", none: "" };
-const FUNCTIONS: Readonly<Record<NetFunction, string>> = { reference: "reference", sensorGround: "sensor ground", signal: "signal", feed: "feed", ground: "ground", bus: "bus", unknown: "wire" };
+const METERS: Readonly<Record<Candidate["instrument"], string>> = {
+  voltmeter: "DC volts",
+  ohmmeter: "ohms",
+  scanTool: "scan tool, live values",
+  clamp: "clamp, DC amperes",
+  scope: "scope, or a meter with least and most",
+  continuity: "continuity",
+  lamp: "test lamp",
+  none: "",
+};
+const FUNCTIONS: Readonly<Record<NetFunction, string>> = {
+  reference: "reference",
+  sensorGround: "sensor ground",
+  signal: "signal",
+  feed: "feed",
+  ground: "ground",
+  bus: "bus",
+  unknown: "wire",
+};
 const KEYS = { off: "key off", on: "key on, engine off", cranking: "cranking", running: "engine running" } as const;
 
 /** One reading as a sentence that can be obeyed, and the lines under it. */
@@ -21,11 +48,20 @@ export interface Instruction {
 /** What a step may touch that can hurt people or machine. */
 export type Danger = Caution | "backFeed" | "jumper" | "lamp" | "breaker" | "turning";
 export const DANGER_WORDS: Readonly<Record<Danger, string>> = {
-  restraint: "Restraint circuit: the maker’s procedure and waiting time, by qualified people only.", highVoltage: "High voltage: licensed people only.", lifted: "Lifted machine: supported on stands, nobody under it while it is moved.",
-  hot: "Hot parts near here.", rotating: "Rotating parts near here: keep clear, engine off.", fuel: "Fuel: no sparks, relieve pressure as the maker says.",
-  throttle: "Throttle circuit: chock the machine and stand clear before the key goes on.", brake: "Brake circuit: chock the machine before the key goes on.",
-  backFeed: "Battery voltage goes onto this wire: both ends must be unplugged, so that it reaches no module. Fused lead.", jumper: "Device unplugged and pins measured first; high only through 1 kΩ.",
-  lamp: "No lamp on a reference, signal or module line that is still plugged in.", breaker: "Rated no higher than the fuse, reset by hand.", turning: "Engine turns: everybody clear, hands and leads away from what rotates.",
+  restraint: "Restraint circuit: the maker’s procedure and waiting time, by qualified people only.",
+  highVoltage: "High voltage: licensed people only.",
+  lifted: "Lifted machine: supported on stands, nobody under it while it is moved.",
+  hot: "Hot parts near here.",
+  rotating: "Rotating parts near here: keep clear, engine off.",
+  fuel: "Fuel: no sparks, relieve pressure as the maker says.",
+  throttle: "Throttle circuit: chock the machine and stand clear before the key goes on.",
+  brake: "Brake circuit: chock the machine before the key goes on.",
+  backFeed:
+    "Battery voltage goes onto this wire: both ends must be unplugged, so that it reaches no module. Fused lead.",
+  jumper: "Device unplugged and pins measured first; high only through 1 kΩ.",
+  lamp: "No lamp on a reference, signal or module line that is still plugged in.",
+  breaker: "Rated no higher than the fuse, reset by hand.",
+  turning: "Engine turns: everybody clear, hands and leads away from what rotates.",
 };
 
 export class Instructor {
@@ -35,34 +71,74 @@ export class Instructor {
   constructor(private readonly wiring: Wiring) {
     this.namer = new Namer(wiring);
     this.nets = findNets(wiring);
-    this.colours = new Map(wiring.wires.flatMap((w) => (w.colour ? [[w.from, w.colour] as const, [w.to, w.colour] as const] : [])));
+    this.colours = new Map(
+      wiring.wires.flatMap((w) => (w.colour ? [[w.from, w.colour] as const, [w.to, w.colour] as const] : [])),
+    );
   }
 
-  functionOf(point: string): string { return FUNCTIONS[this.nets.functionOf(point)]; }
-  colourOf(point: string): string | undefined { return this.colours.get(point); }
+  functionOf(point: string): string {
+    return FUNCTIONS[this.nets.functionOf(point)];
+  }
+  colourOf(point: string): string | undefined {
+    return this.colours.get(point);
+  }
 
   instruct(c: Candidate): Instruction {
     return {
       title: this.title(c),
-      state: [KEYS[c.state.key], ...(c.state.pulled ?? []).map((f) => `fuse ${f} pulled`), ...(c.state.breakers ?? []).map((f) => `breaker in place of ${f}`), ...this.fitted(c), ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []), ...this.unplugged(c)].join(" · "),
+      state: [
+        KEYS[c.state.key],
+        ...(c.state.pulled ?? []).map((f) => `fuse ${f} pulled`),
+        ...(c.state.breakers ?? []).map((f) => `breaker in place of ${f}`),
+        ...this.fitted(c),
+        ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []),
+        ...this.unplugged(c),
+      ].join(" · "),
       meter: METERS[c.instrument],
       red: c.instrument === "none" || c.instrument === "scanTool" ? [] : c.points.map((p) => this.lead(c, p)),
-      black: c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp" ? "" : c.black === undefined ? "battery negative" : c.part ? `its pin ${cavityOf(c.black)}` : this.namer.point(c.black),
-      cautions: this.cautions(c), dangers: this.dangers(c),
+      black:
+        c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp"
+          ? ""
+          : c.black === undefined
+            ? "battery negative"
+            : c.part
+              ? `its pin ${cavityOf(c.black)}`
+              : this.namer.point(c.black),
+      cautions: this.cautions(c),
+      dangers: this.dangers(c),
     };
   }
   private unplugged(c: Candidate): string[] {
-    const { unplugged } = c.state, still = unplugged.filter((u) => !c.unplug.includes(u));
-    return [...(c.unplug.length > 4 ? [`unplug ${c.unplug.length} connectors: ${c.unplug.join(", ")}`] : c.unplug.map((u) => `unplug ${u}`)), ...(still.length > 3 ? [`${still.length} still unplugged`] : still.map((u) => `${u} still unplugged`))];
+    const { unplugged } = c.state,
+      still = unplugged.filter((u) => !c.unplug.includes(u));
+    return [
+      ...(c.unplug.length > 4
+        ? [`unplug ${c.unplug.length} connectors: ${c.unplug.join(", ")}`]
+        : c.unplug.map((u) => `unplug ${u}`)),
+      ...(still.length > 3 ? [`${still.length} still unplugged`] : still.map((u) => `${u} still unplugged`)),
+    ];
   }
   private fitted(c: Candidate): string[] {
-    return [...(c.state.jumpers ?? []).map((j) => `${this.namer.point(j.from)} joined to ${this.namer.point(j.to)}${j.ohm >= 100 ? ` through ${formatQuantity(j.ohm, "Ω")}` : ""}`), ...(c.state.loads ?? []).map((l) => `${l.watt} W lamp from ${this.namer.point(l.from)} to ${l.to === "chassis" ? "battery negative" : this.namer.point(l.to)}`)];
+    return [
+      ...(c.state.jumpers ?? []).map(
+        (j) =>
+          `${this.namer.point(j.from)} joined to ${this.namer.point(j.to)}${j.ohm >= 100 ? ` through ${formatQuantity(j.ohm, "Ω")}` : ""}`,
+      ),
+      ...(c.state.loads ?? []).map(
+        (l) =>
+          `${l.watt} W lamp from ${this.namer.point(l.from)} to ${l.to === "chassis" ? "battery negative" : this.namer.point(l.to)}`,
+      ),
+    ];
   }
   private dangers(c: Candidate): Danger[] {
     const ids = new Set([c.at, ...c.state.unplugged, ...c.plug]);
-    const marked: Danger[] = [...this.wiring.connectors.filter((x) => ids.has(x.id)), ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x)))].flatMap((x) => x.cautions);
+    const marked: Danger[] = [
+      ...this.wiring.connectors.filter((x) => ids.has(x.id)),
+      ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x))),
+    ].flatMap((x) => x.cautions);
     const plus = this.wiring.devices.find((d) => d.kind === "battery");
-    if (plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`)) marked.push("backFeed");
+    if (plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`))
+      marked.push("backFeed");
     else if (c.state.jumpers?.length) marked.push("jumper");
     if (c.state.loads?.length || c.instrument === "lamp") marked.push("lamp");
     if (c.kind === "breaker") marked.push("breaker");
@@ -72,35 +148,66 @@ export class Instructor {
 
   private title(c: Candidate): string {
     const point = c.points[0] ?? "";
-    const what = this.functionOf(point), where = this.namer.point(point);
+    const what = this.functionOf(point),
+      where = this.namer.point(point);
     const device = this.deviceOn(c.state.unplugged[0] ?? "");
     switch (c.kind) {
-      case "fuse": return `Measure both sides of fuse ${c.at}`;
-      case "voltage": return `Measure the ${what} at ${where}`;
-      case "voltageUnplugged": return `Unplug ${c.at} and measure the ${what} in cavity ${cavityOf(point)}`;
-      case "watch": return `Unplug the ${device} and watch the ${what} at ${where}`;
-      case "ohms": return `Key off: ohms from the ${what} at ${where} to battery negative`;
-      case "ohmsWatch": return `Key off: unplug the ${device} and read ohms at ${where} to battery negative`;
-      case "scan": return `Read the ${this.shownName(point)} signal in the scan tool, as volts`;
-      case "scanWatch": return `Unplug the ${device} and read the ${this.shownName(point)} signal in the scan tool, as volts`;
-      case "activity": return `While cranking, see how far the ${what} swings at ${where}`;
-      case "look": return `Look closely at ${this.thing(point)}`;
-      case "identity": return `Make sure this is ${this.namer.connector(point)}: label, colours, where its harness goes`;
-      case "wiggle": return `Move ${this.thing(point)} and its harness while you watch a live value`;
-      case "swap": return `Swap ${this.thing(point)} with ${this.thing(c.points[1] ?? "")} and scan again`;
-      case "drop": return c.black === undefined ? this.title({ ...c, kind: "voltage" }) : point.endsWith(":+") ? `Measure from battery positive to the ${this.functionOf(c.black)} at ${this.namer.point(c.black)}` : `Measure the drop from ${this.namer.point(c.black)} to ${where}`;
-      case "jumper": return `Jumper ${c.state.jumpers?.map((j) => `${this.namer.point(j.from)} to the ${this.functionOf(j.to)}${j.ohm >= 100 ? " through 1 kΩ" : ""}`).join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool, as volts`;
-      case "lamp": return `Feed ${c.state.jumpers?.map((j) => this.namer.point(j.to)).join(", ") ?? "the wire"} from battery positive and look at the lamp on ${where}`;
-      case "breaker": return `Breaker in place of fuse ${c.at}: ${c.plug.length ? `plug ${c.plug.join(", ")} back in, key ${c.state.key === "on" ? "on" : c.state.key}` : c.unplug.length ? `unplug ${c.unplug.length === 1 ? c.unplug[0] : `all ${c.unplug.length} connectors`}, key on` : "key on"}. Does it hold?`;
-      case "bench": return c.part === "new" ? `New ${this.namer.device(this.deviceIdOn(point))}, before it goes in: ohms between its pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}` : `${this.namer.device(this.deviceIdOn(point))} taken out: ohms between its own pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}`;
-      case "codeSets": return `Make the opposite fault through 1 kΩ and scan: does ${c.points[1]} set?`;
-      case "partNumber": return `Read the part number on the ${this.namer.device(point)}`;
+      case "fuse":
+        return `Measure both sides of fuse ${c.at}`;
+      case "voltage":
+        return `Measure the ${what} at ${where}`;
+      case "voltageUnplugged":
+        return `Unplug ${c.at} and measure the ${what} in cavity ${cavityOf(point)}`;
+      case "watch":
+        return `Unplug the ${device} and watch the ${what} at ${where}`;
+      case "ohms":
+        return `Key off: ohms from the ${what} at ${where} to battery negative`;
+      case "ohmsWatch":
+        return `Key off: unplug the ${device} and read ohms at ${where} to battery negative`;
+      case "scan":
+        return `Read the ${this.shownName(point)} signal in the scan tool, as volts`;
+      case "scanWatch":
+        return `Unplug the ${device} and read the ${this.shownName(point)} signal in the scan tool, as volts`;
+      case "activity":
+        return `While cranking, see how far the ${what} swings at ${where}`;
+      case "look":
+        return `Look closely at ${this.thing(point)}`;
+      case "identity":
+        return `Make sure this is ${this.namer.connector(point)}: label, colours, where its harness goes`;
+      case "wiggle":
+        return `Move ${this.thing(point)} and its harness while you watch a live value`;
+      case "swap":
+        return `Swap ${this.thing(point)} with ${this.thing(c.points[1] ?? "")} and scan again`;
+      case "drop":
+        return c.black === undefined
+          ? this.title({ ...c, kind: "voltage" })
+          : point.endsWith(":+")
+            ? `Measure from battery positive to the ${this.functionOf(c.black)} at ${this.namer.point(c.black)}`
+            : `Measure the drop from ${this.namer.point(c.black)} to ${where}`;
+      case "jumper":
+        return `Jumper ${c.state.jumpers?.map((j) => `${this.namer.point(j.from)} to the ${this.functionOf(j.to)}${j.ohm >= 100 ? " through 1 kΩ" : ""}`).join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool, as volts`;
+      case "lamp":
+        return `Feed ${c.state.jumpers?.map((j) => this.namer.point(j.to)).join(", ") ?? "the wire"} from battery positive and look at the lamp on ${where}`;
+      case "breaker":
+        return `Breaker in place of fuse ${c.at}: ${c.plug.length ? `plug ${c.plug.join(", ")} back in, key ${c.state.key === "on" ? "on" : c.state.key}` : c.unplug.length ? `unplug ${c.unplug.length === 1 ? c.unplug[0] : `all ${c.unplug.length} connectors`}, key on` : "key on"}. Does it hold?`;
+      case "bench":
+        return c.part === "new"
+          ? `New ${this.namer.device(this.deviceIdOn(point))}, before it goes in: ohms between its pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}`
+          : `${this.namer.device(this.deviceIdOn(point))} taken out: ohms between its own pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}`;
+      case "codeSets":
+        return `Make the opposite fault through 1 kΩ and scan: does ${c.points[1]} set?`;
+      case "partNumber":
+        return `Read the part number on the ${this.namer.device(point)}`;
     }
   }
   /** the sensor whose value stands at a module's pin */
   private shownName(pin: string): string {
     const net = this.nets.netOf.get(pin);
-    const d = this.wiring.devices.find((x) => x.kind !== "module" && devicePins(x).some((p) => p.role.startsWith("signal") && this.nets.netOf.get(p.at) === net));
+    const d = this.wiring.devices.find(
+      (x) =>
+        x.kind !== "module" &&
+        devicePins(x).some((p) => p.role.startsWith("signal") && this.nets.netOf.get(p.at) === net),
+    );
     return d ? this.namer.device(d.id) : pin;
   }
   private thing(id: string): string {
@@ -109,7 +216,9 @@ export class Instructor {
   }
   private deviceIdOn(point: string): string {
     const connector = point.slice(0, point.indexOf(":"));
-    return this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector))?.id ?? connector;
+    return (
+      this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector))?.id ?? connector
+    );
   }
   private deviceOn(connector: string): string {
     const device = this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector));
@@ -119,9 +228,18 @@ export class Instructor {
     const id = point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
     const connector = this.wiring.connectors.find((x) => x.id === id);
     const device = this.wiring.devices.find((d) => d.id === id);
-    const colour = this.colourOf(point), place = connector?.place ?? device?.place;
-    if (c.part) return { text: `${c.part === "new" ? "new part" : "the part"}, its pin ${cavityOf(point)}`, how: "on the part itself" };
-    const how = !connector ? "touch the contact" : c.state.unplugged.includes(id) ? "front of the plug, touch only" : "back-probed";
+    const colour = this.colourOf(point),
+      place = connector?.place ?? device?.place;
+    if (c.part)
+      return {
+        text: `${c.part === "new" ? "new part" : "the part"}, its pin ${cavityOf(point)}`,
+        how: "on the part itself",
+      };
+    const how = !connector
+      ? "touch the contact"
+      : c.state.unplugged.includes(id)
+        ? "front of the plug, touch only"
+        : "back-probed";
     return { text: this.namer.point(point), how, ...(colour ? { colour } : {}), ...(place ? { place } : {}) };
   }
   private cautions(c: Candidate): string[] {

@@ -9,28 +9,53 @@ import { report } from "./diagnosisReport.mjs";
 import { playCase } from "./diagnosisPlay.mjs";
 
 if (isMainThread) {
-  const arg = (name, otherwise) => { const i = process.argv.indexOf(`--${name}`); return i < 0 ? otherwise : process.argv[i + 1]; };
-  const every = Number(arg("every", "1")), only = arg("only", "");
+  const arg = (name, otherwise) => {
+    const i = process.argv.indexOf(`--${name}`);
+    return i < 0 ? otherwise : process.argv[i + 1];
+  };
+  const every = Number(arg("every", "1")),
+    only = arg("only", "");
   const began = Date.now();
   const list = cases(every, arg("machine", undefined)).filter((c) => !only || c.set === only);
   // machine by machine, so that a worker's predictions serve many cases
   const byMachine = machines.flatMap((m, i) => chunks(list.filter((c) => c.machine === i)));
   const results = [];
-  let next = 0, done = 0;
-  await Promise.all(Array.from({ length: Math.min(availableParallelism(), byMachine.length) }, () => new Promise((resolve, reject) => {
-    const worker = new Worker(new URL(import.meta.url), { resourceLimits: { maxOldGenerationSizeMb: 3000 } });
-    const feed = () => { if (next < byMachine.length) worker.postMessage(byMachine[next++]); else { worker.postMessage(null); resolve(); } };
-    worker.on("message", (r) => { results.push(...r); done += r.length; process.stderr.write(`\r${done} of ${list.length} jobs, ${Math.round((Date.now() - began) / 1000)} s `); feed(); });
-    worker.on("error", reject);
-    feed();
-  })));
+  let next = 0,
+    done = 0;
+  await Promise.all(
+    Array.from(
+      { length: Math.min(availableParallelism(), byMachine.length) },
+      () =>
+        new Promise((resolve, reject) => {
+          const worker = new Worker(new URL(import.meta.url), { resourceLimits: { maxOldGenerationSizeMb: 3000 } });
+          const feed = () => {
+            if (next < byMachine.length) worker.postMessage(byMachine[next++]);
+            else {
+              worker.postMessage(null);
+              resolve();
+            }
+          };
+          worker.on("message", (r) => {
+            results.push(...r);
+            done += r.length;
+            process.stderr.write(`\r${done} of ${list.length} jobs, ${Math.round((Date.now() - began) / 1000)} s `);
+            feed();
+          });
+          worker.on("error", reject);
+          feed();
+        }),
+    ),
+  );
   process.stderr.write("\n");
   const file = arg("save", "");
   if (file) writeFileSync(file, JSON.stringify(results));
   console.log(report(results, { every, minutes: (Date.now() - began) / 60000 }));
   process.exit(0);
 } else {
-  parentPort.on("message", (chunk) => { if (chunk === null) process.exit(0); parentPort.postMessage(chunk.map(playCase)); });
+  parentPort.on("message", (chunk) => {
+    if (chunk === null) process.exit(0);
+    parentPort.postMessage(chunk.map(playCase));
+  });
 }
 
 function chunks(list, size = 20) {

@@ -8,7 +8,15 @@ function predictorOf(machine, oneSeverity) {
   if (kept.name !== name) {
     const predictor = new Predictor(machines[machine].wiring);
     // the ablation: every fault at the middle of its severities only
-    if (oneSeverity) predictor.hypotheses.forEach((h, i) => { if (h.severities.length > 1) predictor.hypotheses[i] = { ...h, severities: [h.severities[h.severities.length >> 1]], samples: predictor.draws }; });
+    if (oneSeverity)
+      predictor.hypotheses.forEach((h, i) => {
+        if (h.severities.length > 1)
+          predictor.hypotheses[i] = {
+            ...h,
+            severities: [h.severities[h.severities.length >> 1]],
+            samples: predictor.draws,
+          };
+      });
     kept = { name, predictor, faults: new Map(predictor.faults.map((f) => [f.id, f])) };
   }
   return kept;
@@ -17,7 +25,20 @@ function predictorOf(machine, oneSeverity) {
 export function playCase({ machine, set, faults, options }) {
   const { predictor, faults: known } = predictorOf(machine, options.oneSeverity === true);
   const began = performance.now();
-  const played = play(predictor, faults.map((f) => ({ fault: known.get(f.id), severity: f.severity })), options);
+  const played = play(
+    predictor,
+    faults.map((f) => ({ fault: known.get(f.id), severity: f.severity })),
+    options,
+  );
   const { steps, course, ...rest } = played;
-  return { machine, set, ms: performance.now() - began, tests: steps.length, course: course.at(-1), all: course, last: steps.at(-1)?.candidate, ...rest };
+  return {
+    machine,
+    set,
+    ms: performance.now() - began,
+    tests: steps.length,
+    course: course.at(-1),
+    all: course,
+    last: steps.at(-1)?.candidate,
+    ...rest,
+  };
 }

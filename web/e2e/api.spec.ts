@@ -9,16 +9,34 @@ const unplugged = (connector: string) => ({ type: "unplugged", at, connector });
 const uuid = () => crypto.randomUUID();
 
 async function newJob(request: APIRequestContext): Promise<string> {
-  const response = await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: readFileSync("demo/tug-4-reference.case.json", "utf8") });
+  const response = await request.post(`${app.address}/api/jobs`, {
+    headers: JSON_TYPE,
+    data: readFileSync("demo/tug-4-reference.case.json", "utf8"),
+  });
   expect(response.status()).toBe(201);
   return ((await response.json()) as { id: string }).id;
 }
-const append = (request: APIRequestContext, id: string, body: unknown, headers: Record<string, string> = JSON_TYPE) => request.post(`${app.address}/api/jobs/${id}/entries`, { headers, data: typeof body === "string" ? body : JSON.stringify(body) });
-const entries = async (request: APIRequestContext, id: string, after = 0) => ((await (await request.get(`${app.address}/api/jobs/${id}/entries?after=${after}`)).json()) as { entries: { connector?: string }[] }).entries;
+const append = (request: APIRequestContext, id: string, body: unknown, headers: Record<string, string> = JSON_TYPE) =>
+  request.post(`${app.address}/api/jobs/${id}/entries`, {
+    headers,
+    data: typeof body === "string" ? body : JSON.stringify(body),
+  });
+const entries = async (request: APIRequestContext, id: string, after = 0) =>
+  (
+    (await (await request.get(`${app.address}/api/jobs/${id}/entries?after=${after}`)).json()) as {
+      entries: { connector?: string }[];
+    }
+  ).entries;
 
-test("ten writers at once with the same last entry: one is saved, nine are told what they missed", async ({ request }) => {
+test("ten writers at once with the same last entry: one is saved, nine are told what they missed", async ({
+  request,
+}) => {
   const id = await newJob(request);
-  const answers = await Promise.all(Array.from({ length: 10 }, () => append(request, id, { after: 4, batch: uuid(), entries: [unplugged("B7"), unplugged("B9")] })));
+  const answers = await Promise.all(
+    Array.from({ length: 10 }, () =>
+      append(request, id, { after: 4, batch: uuid(), entries: [unplugged("B7"), unplugged("B9")] }),
+    ),
+  );
   expect(answers.map((a) => a.status()).sort()).toEqual([201, ...Array<number>(9).fill(409)]);
   const stale = (await answers.find((a) => a.status() === 409)!.json()) as { missed: unknown[]; last: number };
   expect(stale.last).toBe(6);
@@ -46,8 +64,14 @@ test("entries that make no sense are refused whole, with the place", async ({ re
     expect(issues[0]!.path.join(".")).toContain(place);
   };
   await refused([unplugged("B7"), unplugged("Z9")], "1.connector");
-  await refused([{ type: "reading", at, instrument: "voltmeter", points: ["B7:1"], values: [12000], state: { key: "on" } }], "0.values.0");
-  await refused([{ type: "reading", at: "yesterday", instrument: "voltmeter", points: ["B7:1"], values: [1], state: {} }], "0.at");
+  await refused(
+    [{ type: "reading", at, instrument: "voltmeter", points: ["B7:1"], values: [12000], state: { key: "on" } }],
+    "0.values.0",
+  );
+  await refused(
+    [{ type: "reading", at: "yesterday", instrument: "voltmeter", points: ["B7:1"], values: [1], state: {} }],
+    "0.at",
+  );
   await refused([], "");
   await refused("everything", "");
   await refused([{ type: "undo", at, target: 40 }], "0.target");
@@ -59,11 +83,27 @@ test("a job is not closed while something is other than it was found", async ({ 
   expect((await append(request, id, { after: 4, batch: uuid(), entries: [unplugged("B7")] })).status()).toBe(201);
   const refused = await append(request, id, { after: 5, batch: uuid(), entries: [{ type: "closed", at }] });
   expect(refused.status()).toBe(422);
-  expect((await refused.json() as { issues: { code: string; params: object }[] }).issues[0]).toMatchObject({ code: "job.not-as-found", params: { things: ["B7"] } });
-  expect((await append(request, id, { after: 5, batch: uuid(), entries: [{ type: "plugged", at, connector: "B7" }, { type: "closed", at }] })).status()).toBe(201);
+  expect(((await refused.json()) as { issues: { code: string; params: object }[] }).issues[0]).toMatchObject({
+    code: "job.not-as-found",
+    params: { things: ["B7"] },
+  });
+  expect(
+    (
+      await append(request, id, {
+        after: 5,
+        batch: uuid(),
+        entries: [
+          { type: "plugged", at, connector: "B7" },
+          { type: "closed", at },
+        ],
+      })
+    ).status(),
+  ).toBe(201);
 });
 
-test("bad requests are answered, not served: no JSON, another origin's form, half a body, no such job, odd numbers", async ({ request }) => {
+test("bad requests are answered, not served: no JSON, another origin's form, half a body, no such job, odd numbers", async ({
+  request,
+}) => {
   const id = await newJob(request);
   const good = { after: 4, batch: uuid(), entries: [unplugged("B7")] };
   expect((await append(request, id, good, { "Content-Type": "text/plain" })).status()).toBe(415);
@@ -76,16 +116,20 @@ test("bad requests are answered, not served: no JSON, another origin's form, hal
   expect((await request.get(`${app.address}/api/jobs/${uuid()}/export`)).status()).toBe(404);
   expect((await request.get(`${app.address}/job/${uuid()}`)).status()).toBe(404);
   expect((await request.get(`${app.address}/job/nonsense`)).status()).toBe(404);
-  expect((await request.post(`${app.address}/api/jobs`, { headers: { "Content-Type": "text/plain" }, data: "{}" })).status()).toBe(415);
+  expect(
+    (await request.post(`${app.address}/api/jobs`, { headers: { "Content-Type": "text/plain" }, data: "{}" })).status(),
+  ).toBe(415);
   expect(await entries(request, id)).toHaveLength(4);
 });
 
 test("the simulated meter answers for practice jobs only, and never tells what is hidden", async ({ request }) => {
   const board = await (await request.get(app.address)).text();
   const practice = /\/job\/([0-9a-f-]{36})/.exec(board)![1]!;
-  const measure = (id: string, body: unknown) => request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data: JSON.stringify(body) });
+  const measure = (id: string, body: unknown) =>
+    request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data: JSON.stringify(body) });
   const reading = { points: ["B7:1"], instrument: "voltmeter", state: { key: "on", unplugged: [] } };
-  const one = await measure(practice, reading), two = await measure(practice, reading);
+  const one = await measure(practice, reading),
+    two = await measure(practice, reading);
   expect(await one.json()).toEqual(await two.json());
   expect((await measure(practice, { ...reading, points: ["Q:1"] })).status()).toBe(400);
   expect((await measure(practice, { ...reading, instrument: "hammer" })).status()).toBe(400);
@@ -97,16 +141,22 @@ test("the simulated meter answers for practice jobs only, and never tells what i
 
 /** A practice job of the board by its title. */
 async function practiceJob(request: APIRequestContext, title: string): Promise<string> {
-  const board = await (await request.get(app.address)).text(), links = [...board.matchAll(/\/job\/([0-9a-f-]{36})/g)];
+  const board = await (await request.get(app.address)).text(),
+    links = [...board.matchAll(/\/job\/([0-9a-f-]{36})/g)];
   const before = links.filter((l) => l.index < board.indexOf(title)).at(-1);
   if (!before) throw new Error(`no job called ${title} on the board`);
   return before[1]!;
 }
-const meterOf = (request: APIRequestContext, id: string) => async (point: string, instrument = "voltmeter"): Promise<number> => {
-  const answer = await request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data: JSON.stringify({ points: [point], instrument, state: { key: "on", unplugged: [] } }) });
-  expect(answer.status()).toBe(200);
-  return ((await answer.json()) as { values: number[] }).values[0]!;
-};
+const meterOf =
+  (request: APIRequestContext, id: string) =>
+  async (point: string, instrument = "voltmeter"): Promise<number> => {
+    const answer = await request.post(`${app.address}/api/jobs/${id}/measure`, {
+      headers: JSON_TYPE,
+      data: JSON.stringify({ points: [point], instrument, state: { key: "on", unplugged: [] } }),
+    });
+    expect(answer.status()).toBe(200);
+    return ((await answer.json()) as { values: number[] }).values[0]!;
+  };
 
 test("a simulated machine with three faults at once shows all three", async ({ request }) => {
   const meter = meterOf(request, await practiceJob(request, "Three codes after the overhaul"));
@@ -116,33 +166,75 @@ test("a simulated machine with three faults at once shows all three", async ({ r
   expect(await meter("A1:5")).toBeGreaterThan(0.5); // oil pressure is well
 });
 
-test("where the drawing names the wrong plug, the leads stand at the other one until the readings are moved", async ({ request }) => {
-  const id = await practiceJob(request, "Port oil pressure dead"), meter = meterOf(request, id), reading = { type: "reading", at, instrument: "voltmeter", points: ["B71:3"], state: { key: "on", unplugged: [] } };
+test("where the drawing names the wrong plug, the leads stand at the other one until the readings are moved", async ({
+  request,
+}) => {
+  const id = await practiceJob(request, "Port oil pressure dead"),
+    meter = meterOf(request, id),
+    reading = { type: "reading", at, instrument: "voltmeter", points: ["B71:3"], state: { key: "on", unplugged: [] } };
   const wrong = await meter("B71:3");
   expect(wrong).toBeGreaterThan(0.5); // the boost sensor next to it, which is well
-  expect((await append(request, id, { after: 2, batch: uuid(), entries: [{ ...reading, values: [wrong] }, { type: "moved", at, from: "B71", to: "B72", readings: [3] }] })).status()).toBe(201);
+  expect(
+    (
+      await append(request, id, {
+        after: 2,
+        batch: uuid(),
+        entries: [
+          { ...reading, values: [wrong] },
+          { type: "moved", at, from: "B71", to: "B72", readings: [3] },
+        ],
+      })
+    ).status(),
+  ).toBe(201);
   expect(await meter("B71:3")).toBeLessThan(0.2);
-  expect((await append(request, id, { after: 4, batch: uuid(), entries: [{ type: "undo", at, target: 4 }, { type: "undo", at, target: 3 }] })).status()).toBe(201);
+  expect(
+    (
+      await append(request, id, {
+        after: 4,
+        batch: uuid(),
+        entries: [
+          { type: "undo", at, target: 4 },
+          { type: "undo", at, target: 3 },
+        ],
+      })
+    ).status(),
+  ).toBe(201);
   expect(await meter("B71:3")).toBe(wrong); // a move that was taken back moves nothing
 });
 
 test("what comes and goes is there at one entry and away at another", async ({ request }) => {
-  const id = await practiceJob(request, "Port engine stumbles"), meter = meterOf(request, id), seen: number[] = [];
+  const id = await practiceJob(request, "Port engine stumbles"),
+    meter = meterOf(request, id),
+    seen: number[] = [];
   for (let after = 2; after < 12; after++) {
     seen.push(await meter("X30:1.b"));
     expect(await meter("X30:1.b")).toBe(seen.at(-1)); // the same again while nothing is logged
-    expect((await append(request, id, { after, batch: uuid(), entries: [{ type: after % 2 ? "plugged" : "unplugged", at, connector: "B71" }] })).status()).toBe(201);
+    expect(
+      (
+        await append(request, id, {
+          after,
+          batch: uuid(),
+          entries: [{ type: after % 2 ? "plugged" : "unplugged", at, connector: "B71" }],
+        })
+      ).status(),
+    ).toBe(201);
   }
   expect(Math.min(...seen)).toBeLessThan(1);
   expect(Math.max(...seen)).toBeGreaterThan(4.5);
 });
 
 test("a wiring document alone starts an empty job that waits for codes", async ({ request }) => {
-  const response = await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: readFileSync("demo/tug-4.wiring.json", "utf8") });
+  const response = await request.post(`${app.address}/api/jobs`, {
+    headers: JSON_TYPE,
+    data: readFileSync("demo/tug-4.wiring.json", "utf8"),
+  });
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };
   expect(await entries(request, id)).toEqual([]);
-  const exported = (await (await request.get(`${app.address}/api/jobs/${id}/export`)).json()) as { format: string; entries: unknown[] };
+  const exported = (await (await request.get(`${app.address}/api/jobs/${id}/export`)).json()) as {
+    format: string;
+    entries: unknown[];
+  };
   expect(exported).toMatchObject({ format: "radicula/case", entries: [] });
 });
 

@@ -18,10 +18,27 @@ const pick = async (page: Page, label: string, text: string) => {
 };
 
 /** A job without entries on the demo wiring. */
-async function freshJob(page: Page, request: APIRequestContext, title: string, change: (wiring: Record<string, unknown>) => void = () => undefined): Promise<void> {
+async function freshJob(
+  page: Page,
+  request: APIRequestContext,
+  title: string,
+  change: (wiring: Record<string, unknown>) => void = () => undefined,
+): Promise<void> {
   const wiring = JSON.parse(readFileSync("demo/tug-4.wiring.json", "utf8")) as Record<string, unknown>;
   change(wiring);
-  const made = (await (await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: JSON.stringify({ format: "radicula/case", version: 1, title, machine: "Tug 4", complaint: "Lamps on after rain", wiring }) })).json()) as { id: string };
+  const made = (await (
+    await request.post(`${app.address}/api/jobs`, {
+      headers: JSON_TYPE,
+      data: JSON.stringify({
+        format: "radicula/case",
+        version: 1,
+        title,
+        machine: "Tug 4",
+        complaint: "Lamps on after rain",
+        wiring,
+      }),
+    })
+  ).json()) as { id: string };
   await page.goto(`${app.address}/job/${made.id}`);
   await expect(page.getByText("Start with the codes")).toBeVisible();
 }
@@ -51,7 +68,10 @@ test("a job started from the board on a wiring of the library goes straight to i
   await expect(box(page)).toBeFocused(); // the sheet gave the focus back
 });
 
-test("scans: completion, a paste read line by line, what came back, and codes we set ourselves", async ({ page, request }) => {
+test("scans: completion, a paste read line by line, what came back, and codes we set ourselves", async ({
+  page,
+  request,
+}) => {
   await freshJob(page, request, "Scans");
   await page.getByRole("button", { name: "Type or paste the scan" }).click();
   await expect(scanBox(page)).toBeFocused();
@@ -59,7 +79,9 @@ test("scans: completion, a paste read line by line, what came back, and codes we
   await expect(sheet(page).getByText("Oil pressure signal low")).toBeVisible();
   await page.keyboard.press("Tab");
   await expect(scanBox(page)).toHaveValue("P0522");
-  await page.keyboard.insertText(" active\nP0237;Boost signal low;active;12:40\nwhat is this\nP2002 soot trap below threshold");
+  await page.keyboard.insertText(
+    " active\nP0237;Boost signal low;active;12:40\nwhat is this\nP2002 soot trap below threshold",
+  );
   await expect(sheet(page)).toContainText("line 3:");
   await expect(sheet(page).getByRole("row")).toHaveCount(4);
   await sheet(page).getByLabel("Leave out P2002").click();
@@ -89,8 +111,14 @@ test("scans: completion, a paste read line by line, what came back, and codes we
   await expect(compared.getByRole("row", { name: /P0237/ })).toContainText("stayed away");
 });
 
-test("a code nobody has listed waits until it is said what it names; then it ranks, and is kept for the next job", async ({ page, request }) => {
-  await freshJob(page, request, "Unknown codes", (w) => { w["name"] = `Unlisted ${Date.now()}`; w["codes"] = []; });
+test("a code nobody has listed waits until it is said what it names; then it ranks, and is kept for the next job", async ({
+  page,
+  request,
+}) => {
+  await freshJob(page, request, "Unknown codes", (w) => {
+    w["name"] = `Unlisted ${Date.now()}`;
+    w["codes"] = [];
+  });
   await page.getByRole("button", { name: "Type or paste the scan" }).click();
   await logScan(page, "K-17 lift signal low\nP1177 something low\nP1178 another low");
   await expect(page.getByText("What do these codes name?")).toBeVisible();
@@ -101,7 +129,9 @@ test("a code nobody has listed waits until it is said what it names; then it ran
   await saved(page);
   await expect(page.getByRole("region", { name: "Suspects" })).toContainText("2/2");
   await step(page, "Scan").click();
-  await sheet(page).getByRole("button", { name: /Keep them with the wiring/ }).click();
+  await sheet(page)
+    .getByRole("button", { name: /Keep them with the wiring/ })
+    .click();
   await expect(sheet(page).getByText(/not in the wiring of this machine type/)).toBeHidden();
 });
 
@@ -137,12 +167,18 @@ test("the intake feeds the suspects in plain sight, and dangers stand before eve
   await expect(sheet(page).getByRole("button", { name: "wet", exact: true })).toHaveAttribute("aria-pressed", "true");
 });
 
-test("what stands on the machine is not as drawn: said before testing, and readings taken there move together, with a trace", async ({ page, request }) => {
+test("what stands on the machine is not as drawn: said before testing, and readings taken there move together, with a trace", async ({
+  page,
+  request,
+}) => {
   await freshJob(page, request, "Wrong plug");
   await page.getByRole("button", { name: "Type or paste the scan" }).click();
   await logScan(page, "P0522\nP0237\nP1A41");
   // two readings at what was taken for B7
-  for (const [cavity, value] of [["1", "0.4"], ["2", "0.02"]] as const) {
+  for (const [cavity, value] of [
+    ["1", "0.4"],
+    ["2", "0.02"],
+  ] as const) {
     await box(page).focus();
     await page.keyboard.press("t");
     await pick(page, "Red lead", `B7 cavity ${cavity}`);
@@ -153,7 +189,9 @@ test("what stands on the machine is not as drawn: said before testing, and readi
     await expect(book(page)).toContainText(value);
     await saved(page);
   }
-  await box(page).focus().catch(() => undefined);
+  await box(page)
+    .focus()
+    .catch(() => undefined);
   await page.getByRole("button", { name: "More", exact: true }).click();
   await page.getByText("Seen on the machine").click();
   await pick(page, "Connector", "B7");

@@ -10,15 +10,21 @@ const card = (page: Page) => page.getByRole("region", { name: "Next reading" });
 const box = (page: Page) => card(page).locator("form input").first();
 const verdict = (page: Page) => page.getByRole("region", { name: "Verdict" });
 const saved = (page: Page) => expect(page.locator("header [role=status]")).toHaveText("Saved");
-const entryCount = async (page: Page) => Number(/(\d+) entr/.exec((await page.getByRole("region", { name: "Logbook" }).textContent()) ?? "")?.[1]);
+const entryCount = async (page: Page) =>
+  Number(/(\d+) entr/.exec((await page.getByRole("region", { name: "Logbook" }).textContent()) ?? "")?.[1]);
 
 /** Opens a fresh copy of a demo case through the board's own file button. */
 async function openCopy(page: Page, file: string, title: string, hidden = false): Promise<void> {
   await page.goto(app.address);
   await page.waitForLoadState("networkidle"); // the file button works once the page's script has run
-  if (hidden) { await page.getByRole("link", { name: title }).first().click(); return; }
+  if (hidden) {
+    await page.getByRole("link", { name: title }).first().click();
+    return;
+  }
   const text = readFileSync(`demo/${file}`, "utf8").replace(/"title": "[^"]*"/, `"title": "${title}"`);
-  await page.getByTestId("import").setInputFiles({ name: file, mimeType: "application/json", buffer: Buffer.from(text) });
+  await page
+    .getByTestId("import")
+    .setInputFiles({ name: file, mimeType: "application/json", buffer: Buffer.from(text) });
   await expect(page.getByRole("heading", { level: 1 })).toContainText(title);
 }
 
@@ -31,7 +37,9 @@ async function takeOne(page: Page): Promise<boolean> {
   const caution = card(page).getByRole("button", { name: "Read and understood" });
   if (await caution.isVisible()) await caution.press("Enter");
   // a value to type, or two answers to choose from: either has the focus
-  const asked = card(page).getByRole("button", { name: /^(Nothing to see|No reaction|It stayed|The right number|It is the right one|It trips|It does not set)$/ });
+  const asked = card(page).getByRole("button", {
+    name: /^(Nothing to see|No reaction|It stayed|The right number|It is the right one|It trips|It does not set)$/,
+  });
   await expect(box(page).or(asked)).toBeVisible();
   const typed = await box(page).isVisible();
   await (typed ? box(page) : asked).focus();
@@ -42,11 +50,22 @@ async function takeOne(page: Page): Promise<boolean> {
   await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
   await saved(page);
   // the next card, or the verdict
-  await expect.poll(async () => (await verdict(page).isVisible()) || (await card(page).getByRole("heading").textContent({ timeout: 1000 }).catch(() => sentence)) !== sentence).toBe(true);
+  await expect
+    .poll(
+      async () =>
+        (await verdict(page).isVisible()) ||
+        (await card(page)
+          .getByRole("heading")
+          .textContent({ timeout: 1000 })
+          .catch(() => sentence)) !== sentence,
+    )
+    .toBe(true);
   return true;
 }
 
-test("job (a): from four codes to a proven internal short, server killed and restarted in the middle", async ({ page }) => {
+test("job (a): from four codes to a proven internal short, server killed and restarted in the middle", async ({
+  page,
+}) => {
   await openCopy(page, "", "Four codes after rain", true);
   await expect(page.getByRole("img", { name: /Root map of 4 sensors/ })).toBeVisible();
   expect(await takeOne(page)).toBe(true);
@@ -65,11 +84,24 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await page.reload();
   await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
   // that value was made up: take it back, then play on
-  const made = await card(page).getByRole("heading").textContent().catch(() => "");
+  const made = await card(page)
+    .getByRole("heading")
+    .textContent()
+    .catch(() => "");
   await page.keyboard.press("Control+z");
   await saved(page);
   // the card still shows what followed from that value until the analyst has answered again
-  await expect.poll(async () => (await card(page).getByRole("heading").textContent().catch(() => "")) !== made, { timeout: 5000 }).toBe(true).catch(() => undefined);
+  await expect
+    .poll(
+      async () =>
+        (await card(page)
+          .getByRole("heading")
+          .textContent()
+          .catch(() => "")) !== made,
+      { timeout: 5000 },
+    )
+    .toBe(true)
+    .catch(() => undefined);
 
   let readings = 1;
   while (readings < 7 && (await takeOne(page))) readings++;
@@ -83,7 +115,10 @@ test("job (a): from four codes to a proven internal short, server killed and res
     const sheet = page.getByRole("dialog", { name: "Not as it was found" });
     const back = sheet.getByRole("button", { name: "Plugged back in and locked" });
     await expect(back.first()).toBeVisible();
-    for (let left = await back.count(); left > 0; left--) { await back.first().click(); await expect(back).toHaveCount(left - 1); }
+    for (let left = await back.count(); left > 0; left--) {
+      await back.first().click();
+      await expect(back).toHaveCount(left - 1);
+    }
     await expect(sheet).toContainText("Everything is as it was found");
     await page.keyboard.press("Escape");
     await expect(verdict(page).getByText("Not as it was found")).toBeHidden();
@@ -93,22 +128,32 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await expect(verdict(page)).toContainText("Job closed");
   await saved(page);
   await page.goto(app.address);
-  await expect(page.getByRole("link", { name: /Four codes after rain/ }).filter({ hasText: "simulated machine" })).toContainText("Closed");
+  await expect(
+    page.getByRole("link", { name: /Four codes after rain/ }).filter({ hasText: "simulated machine" }),
+  ).toContainText("Closed");
 });
 
 /** KILLS=50 in `npm run bench:kills`; a few in every test run. */
 const KILLS = Number(process.env["KILLS"] ?? 4);
-test(`the server killed at ${KILLS} random moments of a job: no entry lost, none doubled, all in order`, async ({ page, request }) => {
+test(`the server killed at ${KILLS} random moments of a job: no entry lost, none doubled, all in order`, async ({
+  page,
+  request,
+}) => {
   test.setTimeout(60_000 + KILLS * 20_000);
   await openCopy(page, "whimbrel-throttle.case.json", "Kills");
   await expect(card(page)).toBeVisible();
-  const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!, first = await entryCount(page);
-  const seed = Number(process.env["SEED"] ?? 20_261_126), random = uniform(seed), pause = (most: number) => new Promise((r) => setTimeout(r, random() * most));
+  const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!,
+    first = await entryCount(page);
+  const seed = Number(process.env["SEED"] ?? 20_261_126),
+    random = uniform(seed),
+    pause = (most: number) => new Promise((r) => setTimeout(r, random() * most));
   let made = 0;
   // set aside and taken back in turn: every entry can be told from every other
   const act = async () => {
     const undo = page.getByRole("button", { name: /^Undo entry/ });
-    await expect.poll(() => entryCount(page), { message: "what was made stays on screen", timeout: 5000 }).toBe(first + made);
+    await expect
+      .poll(() => entryCount(page), { message: "what was made stays on screen", timeout: 5000 })
+      .toBe(first + made);
     const press = made % 2 === 0 ? page.getByRole("button", { name: "Can’t reach it" }) : undo;
     made++;
     // a press that hits a card just as it gives way to the next one makes no entry: then once more
@@ -119,17 +164,31 @@ test(`the server killed at ${KILLS} random moments of a job: no entry lost, none
   };
   for (let k = 0; k < KILLS; k++) {
     const death = pause(500).then(() => app.kill());
-    for (let n = 1 + Math.floor(random() * 4); n > 0; n--) { await act(); await pause(200); }
+    for (let n = 1 + Math.floor(random() * 4); n > 0; n--) {
+      await act();
+      await pause(200);
+    }
     await death;
     await act();
     await app.start();
     await pause(1500);
-    if (random() < 0.2) { await page.reload(); await expect.poll(() => entryCount(page)).toBe(first + made); await expect(card(page)).toBeVisible(); }
+    if (random() < 0.2) {
+      await page.reload();
+      await expect.poll(() => entryCount(page)).toBe(first + made);
+      await expect(card(page)).toBeVisible();
+    }
   }
   await saved(page);
-  const { entries } = (await (await request.get(`${app.address}/api/jobs/${id}/entries`)).json()) as { entries: { type: string; target?: number }[] };
-  expect(entries.slice(first).map((e) => (e.type === "undo" ? `undo ${e.target ?? 0}` : e.type)), `seed ${seed}`).toEqual(Array.from({ length: made }, (_, i) => (i % 2 === 0 ? "setAside" : `undo ${first + i}`)));
-  console.log(`kills: ${KILLS} at random moments, ${made} entries made, ${entries.length - first} kept, each once and in order`);
+  const { entries } = (await (await request.get(`${app.address}/api/jobs/${id}/entries`)).json()) as {
+    entries: { type: string; target?: number }[];
+  };
+  expect(
+    entries.slice(first).map((e) => (e.type === "undo" ? `undo ${e.target ?? 0}` : e.type)),
+    `seed ${seed}`,
+  ).toEqual(Array.from({ length: made }, (_, i) => (i % 2 === 0 ? "setAside" : `undo ${first + i}`)));
+  console.log(
+    `kills: ${KILLS} at random moments, ${made} entries made, ${entries.length - first} kept, each once and in order`,
+  );
 });
 
 test("job (b): the corroded sensor-ground splice, within ten tests", async ({ page }) => {
@@ -144,7 +203,13 @@ test("job (b): the corroded sensor-ground splice, within ten tests", async ({ pa
 test("a value that cannot be right is asked again with the reason, and stays typed", async ({ page }) => {
   await openCopy(page, "tug-4-reference.case.json", "Typing");
   await expect(card(page)).toBeVisible();
-  for (const [text, reason] of [["abc", "not a number"], ["12kV", "more than 60 V"], ["OL", "Is the meter on ohms"], ["10 ohm", "in volts"], ["", "Type what the meter shows"]] as const) {
+  for (const [text, reason] of [
+    ["abc", "not a number"],
+    ["12kV", "more than 60 V"],
+    ["OL", "Is the meter on ohms"],
+    ["10 ohm", "in volts"],
+    ["", "Type what the meter shows"],
+  ] as const) {
     await box(page).fill(text);
     await page.keyboard.press("Enter");
     await expect(card(page).getByRole("alert")).toContainText(reason);
@@ -177,7 +242,9 @@ test("two windows: the later writer is told, and loses nothing it typed", async 
   await expect(page.getByRole("region", { name: "Logbook" })).toContainText("0.91 V");
 });
 
-test("the database vanishes: the screen says so, keeps what was typed, and saves it when it is back", async ({ page }) => {
+test("the database vanishes: the screen says so, keeps what was typed, and saves it when it is back", async ({
+  page,
+}) => {
   const gate = new DatabaseGate();
   await gate.let();
   const behind = new Application(await freePort(), gate.url());
@@ -210,7 +277,10 @@ test("bad files are refused with their reasons, and nothing is half-saved", asyn
   const whole = readFileSync("demo/tug-4-reference.case.json", "utf8");
   const bad = JSON.parse(whole) as { wiring: { wires: { to: string; lengthM: number }[] } };
   bad.wiring.wires[3]!.to = "Q9:1";
-  const give = async (text: string) => page.getByTestId("import").setInputFiles({ name: "file.json", mimeType: "application/json", buffer: Buffer.from(text) });
+  const give = async (text: string) =>
+    page
+      .getByTestId("import")
+      .setInputFiles({ name: "file.json", mimeType: "application/json", buffer: Buffer.from(text) });
   const alert = page.getByRole("alert").filter({ hasText: "was not taken" });
   await give(JSON.stringify(bad));
   await expect(alert).toContainText("wiring.wires[3].to");
@@ -234,17 +304,27 @@ test("export gives back a case that opens again", async ({ page }) => {
   const id = page.url().split("/").at(-1);
   const response = await page.request.get(`${app.address}/api/jobs/${id}/export`);
   expect(response.headers()["content-disposition"]).toContain("tug-4-there-and-back.case.json");
-  const again = await page.request.post(`${app.address}/api/jobs`, { data: await response.text(), headers: { "Content-Type": "application/json" } });
+  const again = await page.request.post(`${app.address}/api/jobs`, {
+    data: await response.text(),
+    headers: { "Content-Type": "application/json" },
+  });
   expect(again.status()).toBe(201);
 });
 
-test("how long a reading's update takes in the worker; the case page needs under 600 kB of script", async ({ page, browser }) => {
+test("how long a reading's update takes in the worker; the case page needs under 600 kB of script", async ({
+  page,
+  browser,
+}) => {
   await openCopy(page, "tug-4-reference.case.json", "Timing");
   const fresh = await (await browser.newContext()).newPage();
   const scripts: { name: string; kB: number }[] = [];
   fresh.on("requestfinished", (r) => {
     const url = new URL(r.url());
-    if (/\.(js|ts)$/.test(url.pathname)) void r.sizes().then((s) => scripts.push({ name: url.pathname.split("/").at(-1) ?? "", kB: s.responseBodySize / 1024 }), () => undefined);
+    if (/\.(js|ts)$/.test(url.pathname))
+      void r.sizes().then(
+        (s) => scripts.push({ name: url.pathname.split("/").at(-1) ?? "", kB: s.responseBodySize / 1024 }),
+        () => undefined,
+      );
   });
   await fresh.goto(page.url());
   await expect(card(fresh)).toBeVisible();
@@ -264,7 +344,13 @@ test("how long a reading's update takes in the worker; the case page needs under
     await expect(page.getByTestId("update-ms")).toHaveAttribute("data-working", "false");
     times.push(Number(await page.getByTestId("update-ms").textContent()));
   }
-  console.log(`updates in the browser worker: ${times.join(", ")} ms; script on the case page ${Math.round(script)} kB compressed in ${scripts.length} files, largest ${scripts.sort((x, y) => y.kB - x.kB).slice(0, 4).map((x) => Math.round(x.kB)).join(", ")} kB`);
+  console.log(
+    `updates in the browser worker: ${times.join(", ")} ms; script on the case page ${Math.round(script)} kB compressed in ${scripts.length} files, largest ${scripts
+      .sort((x, y) => y.kB - x.kB)
+      .slice(0, 4)
+      .map((x) => Math.round(x.kB))
+      .join(", ")} kB`,
+  );
   expect(times.length).toBeGreaterThan(1);
   // printed, not held to a limit: the machine that runs this may be shared and noisy
   for (const ms of times) expect(ms).toBeGreaterThan(0);
@@ -276,7 +362,16 @@ for (const scheme of ["light", "dark"] as const) {
   test(`no serious accessibility violations, ${scheme}`, async ({ browser }) => {
     const context = await browser.newContext({ colorScheme: scheme, viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
-    const serious = async () => (await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze()).violations.filter((v) => v.impact === "serious" || v.impact === "critical").map((v) => `${v.id}: ${v.nodes.slice(0, 3).map((n) => `${n.target.join(" ")} ${n.failureSummary ?? ""}`).join(" | ")}`);
+    const serious = async () =>
+      (await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze()).violations
+        .filter((v) => v.impact === "serious" || v.impact === "critical")
+        .map(
+          (v) =>
+            `${v.id}: ${v.nodes
+              .slice(0, 3)
+              .map((n) => `${n.target.join(" ")} ${n.failureSummary ?? ""}`)
+              .join(" | ")}`,
+        );
     await page.goto(app.address);
     await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
     await page.waitForTimeout(400);
@@ -295,13 +390,18 @@ for (const scheme of ["light", "dark"] as const) {
   });
 }
 
-test("upright tablet: the next reading comes first, nothing is wider than the screen, targets are large enough", async ({ browser }) => {
+test("upright tablet: the next reading comes first, nothing is wider than the screen, targets are large enough", async ({
+  browser,
+}) => {
   const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, hasTouch: true });
   const page = await context.newPage();
   await openCopy(page, "tug-4-reference.case.json", "Tablet");
   await expect(card(page)).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
-  expect((await card(page).boundingBox())!.y).toBeLessThan((await page.getByRole("img", { name: /Root map/ }).boundingBox())!.y);
-  for (const name of ["Can’t reach it", "Another reading", /Log/]) expect((await card(page).getByRole("button", { name }).boundingBox())!.height).toBeGreaterThanOrEqual(44);
+  expect((await card(page).boundingBox())!.y).toBeLessThan(
+    (await page.getByRole("img", { name: /Root map/ }).boundingBox())!.y,
+  );
+  for (const name of ["Can’t reach it", "Another reading", /Log/])
+    expect((await card(page).getByRole("button", { name }).boundingBox())!.height).toBeGreaterThanOrEqual(44);
   await context.close();
 });

@@ -6,7 +6,12 @@ test.describe.configure({ timeout: 150_000 });
 
 const card = (page: Page) => page.getByRole("region", { name: "Next reading" });
 const panel = (page: Page) => page.getByRole("region", { name: "Guided run" });
-const settled = (page: Page) => page.waitForFunction(() => document.querySelector("[data-testid='update-ms']")?.getAttribute("data-working") === "false", undefined, { timeout: 120_000 });
+const settled = (page: Page) =>
+  page.waitForFunction(
+    () => document.querySelector("[data-testid='update-ms']")?.getAttribute("data-working") === "false",
+    undefined,
+    { timeout: 120_000 },
+  );
 
 async function openDemo(page: Page, title: string | RegExp): Promise<void> {
   await page.goto(app.address);
@@ -19,7 +24,11 @@ async function begin(page: Page, run: string, place: string): Promise<void> {
   await page.getByRole("button", { name: "More", exact: true }).click();
   await page.getByRole("menuitem", { name: "Guided runs" }).click();
   const sheet = page.getByRole("dialog", { name: "Guided runs" });
-  const choose = async (box: Locator, text: string) => { await box.click(); await box.fill(text); await page.keyboard.press("Enter"); };
+  const choose = async (box: Locator, text: string) => {
+    await box.click();
+    await box.fill(text);
+    await page.keyboard.press("Enter");
+  };
   await choose(sheet.getByLabel("Which run"), run);
   await choose(sheet.getByRole("combobox").nth(1), place);
   await expect(sheet.getByRole("button", { name: "Begin" })).toBeEnabled();
@@ -33,16 +42,27 @@ async function play(page: Page): Promise<string> {
     await expect(card(page).or(done).first()).toBeVisible();
     if (await done.isVisible()) break;
     const caution = card(page).getByRole("button", { name: "Read and understood" });
-    if (await caution.isVisible()) { await caution.click(); await expect(caution).toBeHidden(); }
-    const before = (await panel(page).getByRole("listitem").count()), meter = card(page).getByLabel("Simulated meter shows");
+    if (await caution.isVisible()) {
+      await caution.click();
+      await expect(caution).toBeHidden();
+    }
+    const before = await panel(page).getByRole("listitem").count(),
+      meter = card(page).getByLabel("Simulated meter shows");
     await card(page).locator("#simulated-meter").click();
     await expect(meter).not.toContainText("– – –");
     const shown = (await meter.textContent())!.trim();
     // an instrument that shows nothing leaves the step aside
     if (shown.startsWith("—")) await card(page).getByRole("button", { name: "Can’t reach it" }).click();
-    else if (await card(page).locator("form input").first().isVisible()) { await expect(card(page).locator("form input").first()).not.toHaveValue(""); await card(page).getByRole("button", { name: /^Log/ }).click(); }
-    else await card(page).getByRole("button", { name: shown, exact: true }).click();
-    await expect.poll(async () => (await done.isVisible()) || (await panel(page).getByRole("listitem").count()) > before, { timeout: 30_000, intervals: [80] }).toBe(true);
+    else if (await card(page).locator("form input").first().isVisible()) {
+      await expect(card(page).locator("form input").first()).not.toHaveValue("");
+      await card(page).getByRole("button", { name: /^Log/ }).click();
+    } else await card(page).getByRole("button", { name: shown, exact: true }).click();
+    await expect
+      .poll(async () => (await done.isVisible()) || (await panel(page).getByRole("listitem").count()) > before, {
+        timeout: 30_000,
+        intervals: [80],
+      })
+      .toBe(true);
   }
   const found = (await panel(page).getByRole("status").textContent())!;
   await done.click();
@@ -132,8 +152,15 @@ test("moving one place at a time finds the connector that comes and goes, by its
   expect(await play(page)).toMatch(/went with the part|What was wrong stayed/);
 });
 
-test("any machine of the library goes on the bench, is scanned and measured; bad requests are refused", async ({ page, request }) => {
-  expect((await request.post(`${app.address}/api/wirings`, { headers: JSON_TYPE, data: { name: "Nothing drawn yet" } })).status()).toBe(201);
+test("any machine of the library goes on the bench, is scanned and measured; bad requests are refused", async ({
+  page,
+  request,
+}) => {
+  expect(
+    (
+      await request.post(`${app.address}/api/wirings`, { headers: JSON_TYPE, data: { name: "Nothing drawn yet" } })
+    ).status(),
+  ).toBe(201);
   await page.goto(app.address);
   await page.getByRole("button", { name: "Practise" }).click();
   const sheet = page.getByRole("dialog", { name: "On the bench" });
@@ -150,15 +177,48 @@ test("any machine of the library goes on the bench, is scanned and measured; bad
   await settled(page);
   await expect(card(page)).toBeVisible();
   const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!;
-  for (const body of ["{", "{}", JSON.stringify({ job: id, wiring: id }), JSON.stringify({ job: id, faults: 9 }), JSON.stringify({ job: "x" })]) expect((await request.post(`${app.address}/api/jobs/bench`, { headers: JSON_TYPE, data: body })).status()).toBe(400);
-  expect((await request.post(`${app.address}/api/jobs/bench`, { headers: JSON_TYPE, data: { job: "3f0c8a52-6a1b-4a93-9d55-0d8f6a3f2a11" } })).status()).toBe(404);
-  const measure = (data: unknown) => request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data });
+  for (const body of [
+    "{",
+    "{}",
+    JSON.stringify({ job: id, wiring: id }),
+    JSON.stringify({ job: id, faults: 9 }),
+    JSON.stringify({ job: "x" }),
+  ])
+    expect((await request.post(`${app.address}/api/jobs/bench`, { headers: JSON_TYPE, data: body })).status()).toBe(
+      400,
+    );
+  expect(
+    (
+      await request.post(`${app.address}/api/jobs/bench`, {
+        headers: JSON_TYPE,
+        data: { job: "3f0c8a52-6a1b-4a93-9d55-0d8f6a3f2a11" },
+      })
+    ).status(),
+  ).toBe(404);
+  const measure = (data: unknown) =>
+    request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data });
   const state = { key: "on", unplugged: [] };
   expect((await measure({ points: ["NOWHERE:1"], instrument: "voltmeter", state })).status()).toBe(400);
   expect((await measure({ points: ["NOWHERE"], instrument: "none", kind: "breaker", state })).status()).toBe(400);
-  expect((await measure({ points: ["chassis"], instrument: "voltmeter", state: { key: "on", unplugged: ["NOWHERE"] } })).status()).toBe(400);
-  expect((await measure({ points: ["chassis"], instrument: "voltmeter", state: { key: "on", unplugged: [], jumpers: [{ from: "NOWHERE:1", to: "chassis", ohm: 1 }] } })).status()).toBe(400);
-  expect((await request.post(`${app.address}/api/jobs/${id}/scan`, { headers: JSON_TYPE, data: { when: "never" } })).status()).toBe(400);
+  expect(
+    (
+      await measure({ points: ["chassis"], instrument: "voltmeter", state: { key: "on", unplugged: ["NOWHERE"] } })
+    ).status(),
+  ).toBe(400);
+  expect(
+    (
+      await measure({
+        points: ["chassis"],
+        instrument: "voltmeter",
+        state: { key: "on", unplugged: [], jumpers: [{ from: "NOWHERE:1", to: "chassis", ohm: 1 }] },
+      })
+    ).status(),
+  ).toBe(400);
+  expect(
+    (
+      await request.post(`${app.address}/api/jobs/${id}/scan`, { headers: JSON_TYPE, data: { when: "never" } })
+    ).status(),
+  ).toBe(400);
   const csv = await request.get(`${app.address}/api/jobs/${id}/export?as=csv`);
   expect(csv.headers()["content-type"]).toContain("text/csv");
   expect(await csv.text()).toMatch(/number,at,by,type/);

@@ -9,16 +9,35 @@ const ROOT = process.env["RADICULA_ROOT"] ?? process.cwd();
 /** One copy of the built application, which a test may kill and start again at the same address. */
 export class Application {
   private child: ChildProcess | undefined;
-  constructor(public port = 0, private readonly databaseUrl?: string) {}
-  get address() { return `http://127.0.0.1:${this.port}`; }
+  constructor(
+    public port = 0,
+    private readonly databaseUrl?: string,
+  ) {}
+  get address() {
+    return `http://127.0.0.1:${this.port}`;
+  }
 
   async start(): Promise<void> {
     this.port ||= await freePort();
-    this.child = spawn(process.execPath, [join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(this.port)], {
-      cwd: join(ROOT, "web"), env: { ...process.env, DATABASE_URL: this.databaseUrl ?? testDatabase().href, RADICULA_ROOT: ROOT, NODE_ENV: "production" }, stdio: "ignore",
-    });
+    this.child = spawn(
+      process.execPath,
+      [join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(this.port)],
+      {
+        cwd: join(ROOT, "web"),
+        env: {
+          ...process.env,
+          DATABASE_URL: this.databaseUrl ?? testDatabase().href,
+          RADICULA_ROOT: ROOT,
+          NODE_ENV: "production",
+        },
+        stdio: "ignore",
+      },
+    );
     for (let i = 0; i < 240; i++) {
-      const up = await fetch(`${this.address}/api/health`).then((r) => r.ok, () => false);
+      const up = await fetch(`${this.address}/api/health`).then(
+        (r) => r.ok,
+        () => false,
+      );
       if (up) return;
       await new Promise((resolve) => setTimeout(resolve, 250));
     }
@@ -73,7 +92,10 @@ export class DatabaseGate {
       for (const socket of [client, onward]) {
         this.open.add(socket);
         socket.on("close", () => this.open.delete(socket));
-        socket.on("error", () => { client.destroy(); onward.destroy(); });
+        socket.on("error", () => {
+          client.destroy();
+          onward.destroy();
+        });
       }
       client.pipe(onward).pipe(client);
     });

@@ -1,4 +1,14 @@
-import { fold, Intake, withScannedCodes, type Entry, type Feed, type Issue, type ScanEntry, type SeenEntry, type Wiring } from "@radicula/core";
+import {
+  fold,
+  Intake,
+  withScannedCodes,
+  type Entry,
+  type Feed,
+  type Issue,
+  type ScanEntry,
+  type SeenEntry,
+  type Wiring,
+} from "@radicula/core";
 import { Namer, sharedText } from "@radicula/core/words";
 import { sharedMatrix } from "@radicula/core";
 import { act, fireEvent, render, screen, within } from "@testing-library/react";
@@ -18,8 +28,22 @@ import { demoCase } from "./helpers";
 
 const tug = () => demoCase().wiring;
 const at = "2026-11-25T10:00:00Z";
-const scan = (more: Partial<ScanEntry> = {}): ScanEntry => ({ type: "scan", at, when: "before", modules: ["A1"], codes: [], disturbed: [], wiped: false, ...more });
-const code = (id: string, more: Partial<ScanEntry["codes"][number]> = {}) => ({ module: "A1", code: id, status: "active" as const, ...more });
+const scan = (more: Partial<ScanEntry> = {}): ScanEntry => ({
+  type: "scan",
+  at,
+  when: "before",
+  modules: ["A1"],
+  codes: [],
+  disturbed: [],
+  wiped: false,
+  ...more,
+});
+const code = (id: string, more: Partial<ScanEntry["codes"][number]> = {}) => ({
+  module: "A1",
+  code: id,
+  status: "active" as const,
+  ...more,
+});
 
 describe("completing a code", () => {
   test("the word before the caret, wherever it stands", () => {
@@ -43,9 +67,21 @@ describe("completing a code", () => {
 });
 
 describe("the scan sheet", () => {
-  const props = (more: Partial<Parameters<typeof ScanSheet>[0]> = {}) => ({ open: true, wiring: tug(), folded: fold([]), workbench: "/wiring/1", unkept: 0, onLog: jest.fn(), onKeep: jest.fn(), onClose: jest.fn(), ...more });
-  const type = (text: string) => fireEvent.change(screen.getByLabelText("Codes, typed or pasted"), { target: { value: text } });
-  const logged = (p: ReturnType<typeof props>) => (jest.mocked(p.onLog).mock.calls[0]?.[0] as Entry[] | undefined)?.[0] as ScanEntry | undefined;
+  const props = (more: Partial<Parameters<typeof ScanSheet>[0]> = {}) => ({
+    open: true,
+    wiring: tug(),
+    folded: fold([]),
+    workbench: "/wiring/1",
+    unkept: 0,
+    onLog: jest.fn(),
+    onKeep: jest.fn(),
+    onClose: jest.fn(),
+    ...more,
+  });
+  const type = (text: string) =>
+    fireEvent.change(screen.getByLabelText("Codes, typed or pasted"), { target: { value: text } });
+  const logged = (p: ReturnType<typeof props>) =>
+    (jest.mocked(p.onLog).mock.calls[0]?.[0] as Entry[] | undefined)?.[0] as ScanEntry | undefined;
 
   test("what is typed is read as it is typed, and logged as one scan of the module", () => {
     const p = props();
@@ -57,7 +93,17 @@ describe("the scan sheet", () => {
     expect(rows[2]).toHaveTextContent("pending");
     expect(screen.getByLabelText("Lines not taken")).toHaveTextContent("line 3:");
     fireEvent.click(screen.getByRole("button", { name: "Log the scan, 2 codes" }));
-    expect(logged(p)).toMatchObject({ type: "scan", when: "before", modules: ["A1"], disturbed: [], wiped: false, codes: [{ code: "P0522", status: "active" }, { code: "P0237", status: "pending", seen: "12:40" }] });
+    expect(logged(p)).toMatchObject({
+      type: "scan",
+      when: "before",
+      modules: ["A1"],
+      disturbed: [],
+      wiped: false,
+      codes: [
+        { code: "P0522", status: "active" },
+        { code: "P0237", status: "pending", seen: "12:40" },
+      ],
+    });
   });
   test("a scan without codes is one too; Ctrl Enter logs", () => {
     const p = props();
@@ -89,7 +135,12 @@ describe("the scan sheet", () => {
     render(<ScanSheet {...p} />);
     type("K123 nothing\nP1177 B7 signal low");
     expect(screen.getByLabelText("Part P1177 names").closest(".ant-select")).toHaveTextContent("B7");
-    await act(async () => { const clear = document.querySelector("tbody .ant-select-clear")!; fireEvent.mouseDown(clear); fireEvent.click(clear); await Promise.resolve(); });
+    await act(async () => {
+      const clear = document.querySelector("tbody .ant-select-clear")!;
+      fireEvent.mouseDown(clear);
+      fireEvent.click(clear);
+      await Promise.resolve();
+    });
     fireEvent.click(screen.getByRole("button", { name: "Log the scan, 1 code" }));
     expect(logged(p)?.codes.map((c) => [c.code, c.about])).toEqual([["P1177", undefined]]);
   });
@@ -116,61 +167,146 @@ describe("the scan sheet", () => {
 
 describe("scans side by side", () => {
   test("came back, stayed away, there every time, not scanned", () => {
-    render(<ScansCompared scans={[scan({ codes: [code("P0522"), code("P0237"), code("P0642")] }), scan({ when: "afterClear", codes: [code("P0522")] }), scan({ when: "afterDrive", codes: [code("P0522"), code("P0237", { status: "pending" })] })]} />);
+    render(
+      <ScansCompared
+        scans={[
+          scan({ codes: [code("P0522"), code("P0237"), code("P0642")] }),
+          scan({ when: "afterClear", codes: [code("P0522")] }),
+          scan({ when: "afterDrive", codes: [code("P0522"), code("P0237", { status: "pending" })] }),
+        ]}
+      />,
+    );
     const row = (id: string) => screen.getByRole("row", { name: new RegExp(id) });
     expect(row("P0522")).toHaveTextContent("there every time");
     expect(row("P0237")).toHaveTextContent("came back");
     expect(row("P0642")).toHaveTextContent("stayed away");
     expect(screen.getByRole("columnheader", { name: /2\. cleared, key cycled/ })).toBeInTheDocument();
   });
-  test("none: nothing", () => { expect(render(<ScansCompared scans={[]} />).container).toBeEmptyDOMElement(); });
+  test("none: nothing", () => {
+    expect(render(<ScansCompared scans={[]} />).container).toBeEmptyDOMElement();
+  });
 });
 
 describe("saying what a code names", () => {
   test("takes the scan back and logs it anew with the part", async () => {
     const entries: Entry[] = [scan({ codes: [code("K-17", { title: "Lift low" }), code("P0522")] })];
-    const wiring = withScannedCodes(tug(), entries), onLog = jest.fn();
-    render(<NameCodes open wiring={wiring} unnamed={[{ module: "A1", code: "K-17", status: "active" }]} scans={fold(entries).scans} onLog={onLog} onClose={jest.fn()} />);
+    const wiring = withScannedCodes(tug(), entries),
+      onLog = jest.fn();
+    render(
+      <NameCodes
+        open
+        wiring={wiring}
+        unnamed={[{ module: "A1", code: "K-17", status: "active" }]}
+        scans={fold(entries).scans}
+        onLog={onLog}
+        onClose={jest.fn()}
+      />,
+    );
     expect(screen.getByRole("button", { name: "Log it" })).toBeDisabled();
     fireEvent.mouseDown(screen.getByLabelText("Part K-17 names"));
-    await act(async () => { fireEvent.click(await screen.findByTitle("B12 lift pressure sensor")); });
+    await act(async () => {
+      fireEvent.click(await screen.findByTitle("B12 lift pressure sensor"));
+    });
     fireEvent.click(screen.getByRole("button", { name: "Log it" }));
     const [undo, again] = onLog.mock.calls[0]![0] as Entry[];
     expect(undo).toMatchObject({ type: "undo", target: 1 });
-    expect(again).toMatchObject({ type: "scan", codes: [{ code: "K-17", about: "B12", title: "Lift low" }, { code: "P0522" }] });
+    expect(again).toMatchObject({
+      type: "scan",
+      codes: [{ code: "K-17", about: "B12", title: "Lift low" }, { code: "P0522" }],
+    });
     // and what stands then is ranked by it
     const after = fold([...entries, undo!, again!]);
     expect(after.codes.map((c) => c.entry.code)).toEqual(["K-17", "P0522"]);
-    expect(withScannedCodes(tug(), [...entries, undo!, again!]).codes.at(-1)).toMatchObject({ id: "K-17", about: "B12" });
+    expect(withScannedCodes(tug(), [...entries, undo!, again!]).codes.at(-1)).toMatchObject({
+      id: "K-17",
+      about: "B12",
+    });
   });
 });
 
 test("a code logged alone gets what it names in an entry of its own", async () => {
   const onLog = jest.fn();
-  render(<NameCodes open wiring={tug()} unnamed={[{ module: "A1", code: "K-9", status: "stored" }]} scans={[]} onLog={onLog} onClose={jest.fn()} />);
+  render(
+    <NameCodes
+      open
+      wiring={tug()}
+      unnamed={[{ module: "A1", code: "K-9", status: "stored" }]}
+      scans={[]}
+      onLog={onLog}
+      onClose={jest.fn()}
+    />,
+  );
   fireEvent.mouseDown(screen.getByLabelText("Part K-9 names"));
-  await act(async () => { fireEvent.click(await screen.findByTitle("B12 lift pressure sensor")); });
+  await act(async () => {
+    fireEvent.click(await screen.findByTitle("B12 lift pressure sensor"));
+  });
   fireEvent.click(screen.getByRole("button", { name: "Log it" }));
-  expect(onLog.mock.calls[0]![0]).toEqual([expect.objectContaining({ type: "scan", when: "other", modules: [], codes: [{ module: "A1", code: "K-9", status: "stored", about: "B12" }] })]);
+  expect(onLog.mock.calls[0]![0]).toEqual([
+    expect.objectContaining({
+      type: "scan",
+      when: "other",
+      modules: [],
+      codes: [{ module: "A1", code: "K-9", status: "stored", about: "B12" }],
+    }),
+  ]);
 });
 
 describe("the intake", () => {
   const feed: Feed = { because: "wet", at: [], factor: 2, on: "corrodingInWet", faults: 23 };
   const open = async (intake: Partial<Intake> = {}, feeds: readonly Feed[] = [feed]) => {
-    const onLog = jest.fn(), feedsOf = jest.fn(() => Promise.resolve(feeds));
-    await act(async () => { render(<IntakeSheet open wiring={tug()} intake={Intake.parse(intake)} feedsOf={feedsOf} onLog={onLog} onClose={jest.fn()} />); await Promise.resolve(); });
+    const onLog = jest.fn(),
+      feedsOf = jest.fn(() => Promise.resolve(feeds));
+    await act(async () => {
+      render(
+        <IntakeSheet
+          open
+          wiring={tug()}
+          intake={Intake.parse(intake)}
+          feedsOf={feedsOf}
+          onLog={onLog}
+          onClose={jest.fn()}
+        />,
+      );
+      await Promise.resolve();
+    });
     return { onLog, feedsOf, logged: () => onLog.mock.calls[0]![0] as Intake };
   };
   test("each press changes what is logged, and what it does to the suspects stands beside it", async () => {
     const { feedsOf, logged } = await open({ complaint: "Lamps on" });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "wet" })); await Promise.resolve(); });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "comes and goes" })); await Promise.resolve(); });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "after a while" })); await Promise.resolve(); });
-    await act(async () => { fireEvent.change(screen.getByLabelText("after", { exact: false, selector: "input[role=spinbutton]" }), { target: { value: "20" } }); await Promise.resolve(); });
-    expect(feedsOf).toHaveBeenLastCalledWith(expect.objectContaining({ conditions: expect.arrayContaining(["wet"]) as unknown }));
-    expect(await screen.findByText(/corrosion and bridged cavities in wet places count 2 times as much, in 23 faults/)).toBeInTheDocument();
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
-    expect(logged()).toMatchObject({ complaint: "Lamps on", symptoms: ["comesAndGoes"], conditions: ["wet", "afterTime"], afterMinutes: 20 });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "wet" }));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "comes and goes" }));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "after a while" }));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.change(screen.getByLabelText("after", { exact: false, selector: "input[role=spinbutton]" }), {
+        target: { value: "20" },
+      });
+      await Promise.resolve();
+    });
+    expect(feedsOf).toHaveBeenLastCalledWith(
+      expect.objectContaining({ conditions: expect.arrayContaining(["wet"]) as unknown }),
+    );
+    expect(
+      await screen.findByText(/corrosion and bridged cavities in wet places count 2 times as much, in 23 faults/),
+    ).toBeInTheDocument();
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+      await Promise.resolve();
+    });
+    expect(logged()).toMatchObject({
+      complaint: "Lamps on",
+      symptoms: ["comesAndGoes"],
+      conditions: ["wet", "afterTime"],
+      afterMinutes: 20,
+    });
   });
   test("a battery of another voltage than the wiring's is asked about", async () => {
     await open({ nominalVolt: 24 });
@@ -178,36 +314,78 @@ describe("the intake", () => {
   });
   test("no meter: said, and logged as tools owned", async () => {
     const { logged } = await open();
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "meter" })); await Promise.resolve(); });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "meter" }));
+      await Promise.resolve();
+    });
     expect(screen.getByRole("alert")).toHaveTextContent("Without a meter");
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+      await Promise.resolve();
+    });
     expect(logged().tools).not.toContain("meter");
     expect(logged().tools).toContain("scope");
   });
   test("dangers are shown as they will stand before every step", async () => {
     await open();
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "airbags, belts" })); await Promise.resolve(); });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "airbags, belts" }));
+      await Promise.resolve();
+    });
     expect(screen.getByText(/no meter ohms, no lamps, no probing/)).toBeInTheDocument();
   });
   test("history and hearsay: lines are added, filled and taken out; empty ones are not logged", async () => {
     const { logged } = await open();
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ replaced" })); await Promise.resolve(); });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ pests" })); await Promise.resolve(); });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" })); await Promise.resolve(); });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" })); await Promise.resolve(); });
-    await act(async () => { fireEvent.change(screen.getAllByLabelText("What it says")[0]!, { target: { value: "S22 corrodes" } }); await Promise.resolve(); });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "+ replaced" }));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "+ pests" }));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" }));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "+ something said of machines like this" }));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.change(screen.getAllByLabelText("What it says")[0]!, { target: { value: "S22 corrodes" } });
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+      await Promise.resolve();
+    });
     expect(logged().history.map((h) => h.what)).toEqual(["pests"]);
     expect(logged().bulletins).toEqual([{ text: "S22 corrodes", at: [], trust: "hearsay" }]);
-    await act(async () => { fireEvent.click(screen.getAllByRole("button", { name: "Take this line out" })[1]!); await Promise.resolve(); });
+    await act(async () => {
+      fireEvent.click(screen.getAllByRole("button", { name: "Take this line out" })[1]!);
+      await Promise.resolve();
+    });
     expect(screen.getAllByRole("button", { name: "Take this line out" })).toHaveLength(3);
   });
   test("machine, serial, hours and distance; a field emptied again is left out", async () => {
     const { logged } = await open({ kind: "yard tug", serial: "SD-4" });
-    await act(async () => { fireEvent.change(screen.getByLabelText("Serial"), { target: { value: "" } }); await Promise.resolve(); });
-    await act(async () => { fireEvent.change(screen.getByLabelText(/^Hours/), { target: { value: "4210" } }); await Promise.resolve(); });
-    await act(async () => { fireEvent.blur(screen.getByLabelText(/^Hours/)); await Promise.resolve(); });
-    await act(async () => { fireEvent.click(screen.getByRole("button", { name: "Log the intake" })); await Promise.resolve(); });
+    await act(async () => {
+      fireEvent.change(screen.getByLabelText("Serial"), { target: { value: "" } });
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.change(screen.getByLabelText(/^Hours/), { target: { value: "4210" } });
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.blur(screen.getByLabelText(/^Hours/));
+      await Promise.resolve();
+    });
+    await act(async () => {
+      fireEvent.click(screen.getByRole("button", { name: "Log the intake" }));
+      await Promise.resolve();
+    });
     expect(logged()).toMatchObject({ kind: "yard tug", hours: 4210 });
     expect("serial" in logged()).toBe(false);
   });
@@ -225,7 +403,11 @@ describe("seen on the machine", () => {
     fireEvent.change(screen.getByLabelText("Colour seen in cavity 1"), { target: { value: "orange / white" } });
     expect(screen.getByText("As drawn.")).toBeInTheDocument();
     fireEvent.click(screen.getByRole("button", { name: "Log what stands there" }));
-    expect(logged()).toMatchObject({ type: "seen", connector: "B7", colours: [{ cavity: "1", colour: "orange / white" }] });
+    expect(logged()).toMatchObject({
+      type: "seen",
+      connector: "B7",
+      colours: [{ cavity: "1", colour: "orange / white" }],
+    });
   });
   test("another colour: said before testing, with the connector it fits better", () => {
     open();
@@ -234,7 +416,10 @@ describe("seen on the machine", () => {
   });
   test("a look-alike is named before anything is typed; a part number and a count are compared", () => {
     const wiring = tug();
-    open({ ...wiring, connectors: wiring.connectors.map((c) => (c.id === "B7" ? { ...c, lookAlikes: ["B9"], partNumber: "SK-11" } : c)) });
+    open({
+      ...wiring,
+      connectors: wiring.connectors.map((c) => (c.id === "B7" ? { ...c, lookAlikes: ["B9"], partNumber: "SK-11" } : c)),
+    });
     expect(screen.getByText(/Looks like B9/)).toBeInTheDocument();
     fireEvent.change(screen.getByLabelText("Part number"), { target: { value: "sk 12" } });
     expect(screen.getByRole("alert")).toHaveTextContent("Not as drawn");
@@ -246,16 +431,30 @@ describe("seen on the machine", () => {
   });
   test("the remark offers to move the readings there, and only where somewhere fits", () => {
     const onEntry = jest.fn();
-    const remark = { code: "remark.not-as-drawn", path: [], params: { connector: "B7", cavities: ["3"], seen: ["VT"], drawn: ["GN/YE"], fits: ["B12"], readings: ["4", "5"] } };
+    const remark = {
+      code: "remark.not-as-drawn",
+      path: [],
+      params: { connector: "B7", cavities: ["3"], seen: ["VT"], drawn: ["GN/YE"], fits: ["B12"], readings: ["4", "5"] },
+    };
     const { rerender } = render(<Remarks remarks={[remark]} busy={false} onEntry={onEntry} />);
     fireEvent.click(screen.getByRole("button", { name: "Move 2 readings to B12" }));
-    expect(onEntry).toHaveBeenCalledWith(expect.objectContaining({ type: "moved", from: "B7", to: "B12", readings: [4, 5] }));
+    expect(onEntry).toHaveBeenCalledWith(
+      expect.objectContaining({ type: "moved", from: "B7", to: "B12", readings: [4, 5] }),
+    );
     // what the readings themselves say of where they were taken moves them too
-    const wrong: Issue = { code: "remark.wrong-component", path: [], params: { from: "B9", to: "B7", readings: ["4", "6"] } };
+    const wrong: Issue = {
+      code: "remark.wrong-component",
+      path: [],
+      params: { from: "B9", to: "B7", readings: ["4", "6"] },
+    };
     rerender(<Remarks remarks={[wrong]} busy={false} onEntry={onEntry} />);
     fireEvent.click(screen.getByRole("button", { name: "Move 2 readings to B7" }));
-    expect(onEntry).toHaveBeenLastCalledWith(expect.objectContaining({ type: "moved", from: "B9", to: "B7", readings: [4, 6] }));
-    rerender(<Remarks remarks={[{ ...remark, params: { ...remark.params, readings: [] } }]} busy={false} onEntry={onEntry} />);
+    expect(onEntry).toHaveBeenLastCalledWith(
+      expect.objectContaining({ type: "moved", from: "B9", to: "B7", readings: [4, 6] }),
+    );
+    rerender(
+      <Remarks remarks={[{ ...remark, params: { ...remark.params, readings: [] } }]} busy={false} onEntry={onEntry} />,
+    );
     expect(screen.queryByRole("button")).toBeNull();
     rerender(<Remarks remarks={Array.from({ length: 5 }, () => remark)} busy onEntry={onEntry} />);
     expect(screen.getAllByRole("status")).toHaveLength(3);
@@ -278,7 +477,9 @@ describe("what they share", () => {
     expect(within(first).getAllByLabelText("coded, passes")).toHaveLength(2);
   });
   test("nothing coded", () => {
-    render(<SharedMatrix matrix={sharedMatrix(wiring, [])} unnamed={[]} onName={jest.fn()} namer={new Namer(wiring)} />);
+    render(
+      <SharedMatrix matrix={sharedMatrix(wiring, [])} unnamed={[]} onName={jest.fn()} namer={new Namer(wiring)} />,
+    );
     expect(screen.getByText("No code names a part of this wiring yet.")).toBeInTheDocument();
     expect(screen.queryByRole("table")).toBeNull();
   });
@@ -289,13 +490,22 @@ describe("small things", () => {
     const wiring = tug();
     expect(moduleChoices(wiring)).toEqual([{ value: "A1", label: "A1 engine module" }]);
     expect(partChoices(wiring).find((c) => c.value === "B7")?.label).toBe("B7 boost pressure sensor");
-    for (const list of [thingChoices(wiring), connectorChoices(wiring), disturbable(wiring)]) expect(new Set(list.map((c) => c.value)).size).toBe(list.length);
+    for (const list of [thingChoices(wiring), connectorChoices(wiring), disturbable(wiring)])
+      expect(new Set(list.map((c) => c.value)).size).toBe(list.length);
     expect(disturbable(wiring).map((c) => c.value)).toContain("F12");
     expect(thingChoices(wiring).map((c) => c.value)).toEqual(expect.arrayContaining(["S14", "G3", "B7", "X5"]));
   });
   test("quick picks: pressed and let go", () => {
     const onChange = jest.fn();
-    render(<Chips label="When" choices={["cold", "wet"]} words={{ cold: "cold", wet: "wet" }} value={["wet"]} onChange={onChange} />);
+    render(
+      <Chips
+        label="When"
+        choices={["cold", "wet"]}
+        words={{ cold: "cold", wet: "wet" }}
+        value={["wet"]}
+        onChange={onChange}
+      />,
+    );
     expect(screen.getByRole("button", { name: "wet" })).toHaveAttribute("aria-pressed", "true");
     fireEvent.click(screen.getByRole("button", { name: "wet" }));
     expect(onChange).toHaveBeenLastCalledWith([]);
@@ -305,13 +515,31 @@ describe("small things", () => {
   test("every new entry has its line in the logbook", () => {
     const wiring = tug();
     const entries: Entry[] = [
-      scan({ codes: ["P1", "P2", "P3", "P4", "P5", "P6", "P7"].map((c) => code(c)), wiped: true }), { type: "cleared", at }, { type: "intake", at, intake: Intake.parse({ symptoms: ["noStart"], conditions: ["wet"], history: [{ what: "replaced", at: ["B7"] }] }) },
-      { type: "seen", at, connector: "B7", colours: [{ cavity: "1", colour: "RD" }], cavities: 4, partNumber: "SK-1" }, { type: "moved", at, from: "B7", to: "B12", readings: [1] }, { type: "revision", at, from: "revision 1", to: "revision 2" },
+      scan({ codes: ["P1", "P2", "P3", "P4", "P5", "P6", "P7"].map((c) => code(c)), wiped: true }),
+      { type: "cleared", at },
+      {
+        type: "intake",
+        at,
+        intake: Intake.parse({
+          symptoms: ["noStart"],
+          conditions: ["wet"],
+          history: [{ what: "replaced", at: ["B7"] }],
+        }),
+      },
+      { type: "seen", at, connector: "B7", colours: [{ cavity: "1", colour: "RD" }], cavities: 4, partNumber: "SK-1" },
+      { type: "moved", at, from: "B7", to: "B12", readings: [1] },
+      { type: "revision", at, from: "revision 1", to: "revision 2" },
     ];
-    const lines = logLines(entries, 6, undefined, new Namer(wiring), new Instructor(wiring)).map((l) => `${l.what} | ${l.value} | ${l.remark}`).reverse();
+    const lines = logLines(entries, 6, undefined, new Namer(wiring), new Instructor(wiring))
+      .map((l) => `${l.what} | ${l.value} | ${l.remark}`)
+      .reverse();
     expect(lines).toEqual([
-      "Scan, before anything was touched; battery had been off | 7 codes | P1, P2, P3, P4, P5, P6 …", "Cleared all codes |  | ", "Intake |  | does not start, wet, replaced B7",
-      "Looked at B7 (boost pressure sensor plug) |  | 1 RD, 4 cavities, SK-1", "Moved readings from B7 to B12 | 1 | entries 1", "Went on with another revision of the wiring |  | revision 1, now revision 2",
+      "Scan, before anything was touched; battery had been off | 7 codes | P1, P2, P3, P4, P5, P6 …",
+      "Cleared all codes |  | ",
+      "Intake |  | does not start, wet, replaced B7",
+      "Looked at B7 (boost pressure sensor plug) |  | 1 RD, 4 cavities, SK-1",
+      "Moved readings from B7 to B12 | 1 | entries 1",
+      "Went on with another revision of the wiring |  | revision 1, now revision 2",
     ]);
   });
 });

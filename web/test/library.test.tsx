@@ -15,28 +15,56 @@ import { demoCase } from "./helpers";
 
 const push = jest.fn();
 jest.mock("next/navigation", () => ({ useRouter: () => ({ push }) }));
-jest.mock("@/server/db/connection", () => ({ database: () => { throw new Error("no database here"); } }));
+jest.mock("@/server/db/connection", () => ({
+  database: () => {
+    throw new Error("no database here");
+  },
+}));
 
 const answers: { status: number; body: unknown }[] = [];
 const asked = jest.fn<Promise<unknown>, [string, RequestInit?]>(() => {
   const next = answers.shift();
-  return next ? Promise.resolve({ ok: next.status < 400, status: next.status, json: () => Promise.resolve(next.body) }) : Promise.reject(new TypeError("failed to fetch"));
+  return next
+    ? Promise.resolve({ ok: next.status < 400, status: next.status, json: () => Promise.resolve(next.body) })
+    : Promise.reject(new TypeError("failed to fetch"));
 });
-beforeEach(() => { Object.assign(globalThis, { fetch: asked }); push.mockClear(); asked.mockClear(); answers.length = 0; });
-const settle = () => act(async () => { for (let i = 0; i < 6; i++) await Promise.resolve(); });
+beforeEach(() => {
+  Object.assign(globalThis, { fetch: asked });
+  push.mockClear();
+  asked.mockClear();
+  answers.length = 0;
+});
+const settle = () =>
+  act(async () => {
+    for (let i = 0; i < 6; i++) await Promise.resolve();
+  });
 const sent = (n = 0) => JSON.parse(String(asked.mock.calls[n]?.[1]?.body)) as Record<string, unknown>;
-const file = (name: string, text: string, type = "application/json") => Object.assign(new File([text], name, { type }), { text: () => Promise.resolve(text), arrayBuffer: () => Promise.resolve(Uint8Array.from(Buffer.from(text)).buffer) });
+const file = (name: string, text: string, type = "application/json") =>
+  Object.assign(new File([text], name, { type }), {
+    text: () => Promise.resolve(text),
+    arrayBuffer: () => Promise.resolve(Uint8Array.from(Buffer.from(text)).buffer),
+  });
 
 describe("a new job", () => {
-  const open = () => { render(<NewJob wirings={[{ id: "w1", name: "Tug 4 engine sensors", machineType: "yard tug" }]} />); fireEvent.click(screen.getByRole("button", { name: "New job" })); };
+  const open = () => {
+    render(<NewJob wirings={[{ id: "w1", name: "Tug 4 engine sensors", machineType: "yard tug" }]} />);
+    fireEvent.click(screen.getByRole("button", { name: "New job" }));
+  };
   test("with a wiring still to be typed: three answers, then the workbench", async () => {
     open();
     fireEvent.change(screen.getByLabelText("Machine"), { target: { value: "Tug 9 " } });
-    fireEvent.change(screen.getByLabelText("What the customer says"), { target: { value: "Lamps on. Comes and goes." } });
+    fireEvent.change(screen.getByLabelText("What the customer says"), {
+      target: { value: "Lamps on. Comes and goes." },
+    });
     answers.push({ status: 201, body: { id: "j1", wiringId: "w9" } });
     fireEvent.click(screen.getByRole("button", { name: "Start, and type the wiring" }));
     await settle();
-    expect(sent()).toEqual({ title: "Lamps on", machine: "Tug 9", complaint: "Lamps on. Comes and goes.", wiring: { machineType: "", nominalVolt: 12 } });
+    expect(sent()).toEqual({
+      title: "Lamps on",
+      machine: "Tug 9",
+      complaint: "Lamps on. Comes and goes.",
+      wiring: { machineType: "", nominalVolt: 12 },
+    });
     expect(push).toHaveBeenCalledWith("/wiring/w9?job=j1");
   });
   test("refused, or no answer: said, and nothing typed is gone", async () => {
@@ -51,18 +79,27 @@ describe("a new job", () => {
 });
 
 describe("opening files", () => {
-  const give = async (f: File) => { fireEvent.change(screen.getByTestId("import"), { target: { files: [f] } }); await settle(); };
+  const give = async (f: File) => {
+    fireEvent.change(screen.getByTestId("import"), { target: { files: [f] } });
+    await settle();
+  };
   test("a case goes as JSON, a zip as it is", async () => {
     render(<Importer />);
     answers.push({ status: 201, body: { id: "j1" } }, { status: 201, body: { id: "j2" } });
     await give(file("case.json", "{}"));
     await give(file("case.zip", "PK", "application/zip"));
-    expect(asked.mock.calls.map((c) => (c[1]?.headers as Record<string, string>)["Content-Type"])).toEqual(["application/json", "application/zip"]);
+    expect(asked.mock.calls.map((c) => (c[1]?.headers as Record<string, string>)["Content-Type"])).toEqual([
+      "application/json",
+      "application/zip",
+    ]);
     expect(push.mock.calls.map((c) => c[0] as string)).toEqual(["/job/j1", "/job/j2"]);
   });
   test("a file that does not read: its name and every reason, with the place", async () => {
     render(<Importer />);
-    answers.push({ status: 422, body: { issues: [{ code: "file.cut-short", path: [], params: { line: 3, column: 1 } }] } });
+    answers.push({
+      status: 422,
+      body: { issues: [{ code: "file.cut-short", path: [], params: { line: 3, column: 1 } }] },
+    });
     await give(file("half.json", "{"));
     expect(screen.getByRole("alert")).toHaveTextContent("half.json was not taken; nothing was saved");
     expect(screen.getByRole("alert")).toHaveTextContent("stops in the middle");
@@ -75,11 +112,18 @@ describe("opening files", () => {
   });
   test("a table opens as a new wiring, JSON as it is", async () => {
     render(<NewWiring />);
-    const wiringFile = async (f: File) => { fireEvent.change(screen.getByTestId("wiring-file"), { target: { files: [f] } }); await settle(); };
-    answers.push({ status: 201, body: { id: "w1" } }, { status: 201, body: { id: "w2" } }, { status: 422, body: { issues: [{ code: "file.empty", path: [], params: {} }] } });
+    const wiringFile = async (f: File) => {
+      fireEvent.change(screen.getByTestId("wiring-file"), { target: { files: [f] } });
+      await settle();
+    };
+    answers.push(
+      { status: 201, body: { id: "w1" } },
+      { status: 201, body: { id: "w2" } },
+      { status: 422, body: { issues: [{ code: "file.empty", path: [], params: {} }] } },
+    );
     await wiringFile(file("pins.csv", "connector,cavity\nB1,1\n", "text/csv"));
     expect(sent()).toEqual({ csv: "connector,cavity\nB1,1\n", name: "pins" });
-    await wiringFile(file("w.json", "{\"format\":\"radicula/wiring\"}"));
+    await wiringFile(file("w.json", '{"format":"radicula/wiring"}'));
     expect(sent(1)).toEqual({ format: "radicula/wiring" });
     await wiringFile(file("none.csv", ""));
     expect(screen.getByRole("alert")).toHaveTextContent("none.csv was not taken");
@@ -101,7 +145,16 @@ describe("lists", () => {
     expect(screen.getByRole("link", { name: "Wirings" })).toHaveAttribute("href", "/wirings");
   });
   test("the library: what was found, how many jobs, and an empty answer that says so", () => {
-    const one = { id: "w1", name: "Tug 4", machineType: "", revision: 2, jobs: 1, rows: 1, changedAt: "2026-11-25T10:00:00Z", found: ["S14 · 5 V reference"] };
+    const one = {
+      id: "w1",
+      name: "Tug 4",
+      machineType: "",
+      revision: 2,
+      jobs: 1,
+      rows: 1,
+      changedAt: "2026-11-25T10:00:00Z",
+      found: ["S14 · 5 V reference"],
+    };
     const { rerender } = render(<Library wirings={[one]} words="s14" />);
     expect(screen.getByText("1 line · revision 2 · 1 job")).toBeVisible();
     expect(screen.getByText("machine type not named")).toBeVisible();
@@ -110,7 +163,28 @@ describe("lists", () => {
     expect(screen.getByText(/Nothing here holds "nothing"/)).toBeVisible();
   });
   test("a search finds lines, parts and codes; all words have to stand somewhere", () => {
-    const chart = { ...emptyChart("Tug 4"), machineType: "yard tug", parts: [{ id: "B7", name: "boost sensor", partNumber: "SK-2210", place: "intake", side: "", comesOff: "", lookAlikes: "", alsoNumbers: "", zones: "", cautions: "", minutes: "", kind: "", values: "" }], codes: [{ id: "P0237", module: "A1", title: "Boost low" }] };
+    const chart = {
+      ...emptyChart("Tug 4"),
+      machineType: "yard tug",
+      parts: [
+        {
+          id: "B7",
+          name: "boost sensor",
+          partNumber: "SK-2210",
+          place: "intake",
+          side: "",
+          comesOff: "",
+          lookAlikes: "",
+          alsoNumbers: "",
+          zones: "",
+          cautions: "",
+          minutes: "",
+          kind: "",
+          values: "",
+        },
+      ],
+      codes: [{ id: "P0237", module: "A1", title: "Boost low" }],
+    };
     expect(searchChart(chart, [])).toEqual([]);
     expect(searchChart(chart, ["sk-2210"])).toEqual(["B7 · boost sensor · SK-2210 · intake"]);
     expect(searchChart(chart, ["boost", "p0237"])?.[0]).toBe("P0237 · Boost low");
@@ -121,7 +195,11 @@ describe("lists", () => {
 describe("beside the table", () => {
   const wiring = demoCase().wiring;
   test("things by where they stand; found by name; long lists say how many more", () => {
-    expect(groupThings(wiring).map((g) => [g.title, g.things.length])).toEqual([["Sensors and actuators", 6], ["On the way", 4], ["Modules and feeds", 5]]);
+    expect(groupThings(wiring).map((g) => [g.title, g.things.length])).toEqual([
+      ["Sensors and actuators", 6],
+      ["On the way", 4],
+      ["Modules and feeds", 5],
+    ]);
     const choose = jest.fn();
     const { rerender } = render(<Things wiring={wiring} chosen="B7" find="" onChoose={choose} />);
     fireEvent.click(screen.getByRole("button", { name: /B9/ }));
@@ -129,12 +207,25 @@ describe("beside the table", () => {
     expect(screen.getByRole("button", { name: /B7/ })).toHaveAttribute("aria-current", "true");
     rerender(<Things wiring={wiring} chosen={undefined} find="pedal" onChoose={choose} />);
     expect(screen.getAllByRole("button")).toHaveLength(1);
-    const many = { ...wiring, devices: [...wiring.devices, ...Array.from({ length: 100 }, (_, i) => ({ kind: "splice" as const, id: `Z${i}`, zones: [], reachMinutes: 1, cautions: [] }))] };
+    const many = {
+      ...wiring,
+      devices: [
+        ...wiring.devices,
+        ...Array.from({ length: 100 }, (_, i) => ({
+          kind: "splice" as const,
+          id: `Z${i}`,
+          zones: [],
+          reachMinutes: 1,
+          cautions: [],
+        })),
+      ],
+    };
     rerender(<Things wiring={many} chosen={undefined} find="" onChoose={choose} />);
     expect(screen.getByText(/and 24 more: find them by name/)).toBeVisible();
   });
   test("a face shows every cavity, the chosen one marked, and is pressed", () => {
-    const choose = jest.fn(), connector = wiring.connectors.find((c) => c.id === "B7")!;
+    const choose = jest.fn(),
+      connector = wiring.connectors.find((c) => c.id === "B7")!;
     const { container } = render(<Face wiring={wiring} connector={connector} chosen="2" onChoose={choose} />);
     for (const cavity of connector.cavities) expect(container).toHaveTextContent(cavity);
     expect(screen.getAllByRole("button", { pressed: true })).toHaveLength(1);
@@ -150,7 +241,8 @@ describe("beside the table", () => {
     expect(screen.getByText("No wire leaves this cavity yet.")).toBeVisible();
   });
   test("photos: added, refused with the reason, removed", async () => {
-    const onPhotos = jest.fn(), photo = { id: "p1", connector: "B7", width: 40, height: 30 };
+    const onPhotos = jest.fn(),
+      photo = { id: "p1", connector: "B7", width: 40, height: 30 };
     const { rerender } = render(<Photos wiringId="w1" connector="B7" photos={[]} onPhotos={onPhotos} />);
     answers.push({ status: 201, body: { id: "p1", width: 40, height: 30 } });
     fireEvent.change(screen.getByTestId("photo"), { target: { files: [file("a.jpg", "x", "image/jpeg")] } });
@@ -160,7 +252,14 @@ describe("beside the table", () => {
     fireEvent.change(screen.getByTestId("photo"), { target: { files: [file("a.svg", "<svg/>", "image/svg+xml")] } });
     await settle();
     expect(screen.getByRole("alert")).toHaveTextContent(/photo|picture/i);
-    rerender(<Photos wiringId="w1" connector="B7" photos={[photo, { ...photo, id: "p2", connector: "B9" }]} onPhotos={onPhotos} />);
+    rerender(
+      <Photos
+        wiringId="w1"
+        connector="B7"
+        photos={[photo, { ...photo, id: "p2", connector: "B9" }]}
+        onPhotos={onPhotos}
+      />,
+    );
     expect(screen.getAllByRole("img")).toHaveLength(1);
     answers.push({ status: 200, body: {} });
     fireEvent.click(screen.getByRole("button", { name: "Remove" }));

@@ -15,12 +15,21 @@ import { analysed, demoCase } from "./helpers";
 const job = demoCase();
 const namer = new Namer(job.wiring);
 const AT = "2026-11-24T10:00:00Z";
-const reading = (point: string, value: number, unplugged: string[] = []) => ({ type: "reading" as const, at: AT, instrument: "voltmeter" as const, points: [point], values: [value], state: { key: "on" as const, unplugged } });
+const reading = (point: string, value: number, unplugged: string[] = []) => ({
+  type: "reading" as const,
+  at: AT,
+  instrument: "voltmeter" as const,
+  points: [point],
+  values: [value],
+  state: { key: "on" as const, unplugged },
+});
 
 describe("suspects", () => {
-  const onChoose = jest.fn(), shared = { namer, instructor: new Instructor(job.wiring), economics: undefined, onChoose };
+  const onChoose = jest.fn(),
+    shared = { namer, instructor: new Instructor(job.wiring), economics: undefined, onChoose };
   test("the test that tells the leader from the next is named, is on offer, and can be taken at once", () => {
-    const a = analysed(job), split = a.suspects[0]!.splitBy!;
+    const a = analysed(job),
+      split = a.suspects[0]!.splitBy!;
     expect(split.apart).toBeGreaterThanOrEqual(0.5);
     expect(a.next.map((n) => n.candidate.id)).toContain(split.candidate.id);
     render(<Suspects {...shared} suspects={a.suspects} ids={new Map()} />);
@@ -29,10 +38,23 @@ describe("suspects", () => {
     expect(onChoose).toHaveBeenCalledWith(split.candidate);
   });
   test("buying the part is weighed against one more test, in money", () => {
-    const a = analysed(job), economics = { part: "B9", share: 0.8, price: 80, buyNow: 20, testFirst: 7.5, cheaper: "test" as const, priced: false };
+    const a = analysed(job),
+      economics = {
+        part: "B9",
+        share: 0.8,
+        price: 80,
+        buyNow: 20,
+        testFirst: 7.5,
+        cheaper: "test" as const,
+        priced: false,
+      };
     render(<Suspects {...shared} suspects={a.suspects} economics={economics} ids={new Map()} />);
     fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
-    expect(screen.getByText("Buying B9 now would waste about 20 on average; one more test first costs about 7.5 (by common prices: none given).")).toBeInTheDocument();
+    expect(
+      screen.getByText(
+        "Buying B9 now would waste about 20 on average; one more test first costs about 7.5 (by common prices: none given).",
+      ),
+    ).toBeInTheDocument();
   });
   test("strongest first, with a share and how many codes each explains; a row opens into its reasons", () => {
     const a = analysed(job, [reading("B7:1", 0.8, ["B7"])]);
@@ -57,11 +79,34 @@ describe("suspects", () => {
 });
 
 describe("the logbook", () => {
-  const lines = [5, 4, 3, 2, 1].map((number) => ({ number, time: "10:00", what: `thing ${number}`, value: "", remark: "", undone: number === 3, saved: number !== 5, canUndo: number !== 3, by: number === 2 ? "Ana" : "", note: "", type: number === 2 ? "reading" as const : "look" as const }));
+  const lines = [5, 4, 3, 2, 1].map((number) => ({
+    number,
+    time: "10:00",
+    what: `thing ${number}`,
+    value: "",
+    remark: "",
+    undone: number === 3,
+    saved: number !== 5,
+    canUndo: number !== 3,
+    by: number === 2 ? "Ana" : "",
+    note: "",
+    type: number === 2 ? ("reading" as const) : ("look" as const),
+  }));
   test("shows the latest, all on demand, and offers to take back what stands", () => {
     const onUndo = jest.fn();
     const onCorrect = jest.fn();
-    render(<Logbook lines={lines} entries={[]} namer={namer} onUndo={onUndo} onCorrect={onCorrect} csv="/csv" person="" onPerson={jest.fn()} />);
+    render(
+      <Logbook
+        lines={lines}
+        entries={[]}
+        namer={namer}
+        onUndo={onUndo}
+        onCorrect={onCorrect}
+        csv="/csv"
+        person=""
+        onPerson={jest.fn()}
+      />,
+    );
     expect(screen.getAllByRole("listitem")).toHaveLength(4);
     expect(screen.getByText("not saved yet")).toBeInTheDocument();
     fireEvent.click(screen.getByRole("button", { name: "Undo entry 5" }));
@@ -82,33 +127,87 @@ describe("the logbook", () => {
 });
 
 describe("how saving stands", () => {
-  test.each([["saved", "Saved"], ["saving", "Saving…"]] as const)("%s is one quiet word", (status, word) => {
-    render(<><SavedWord state={{ status }} /><SaveNote state={{ status }} onDismiss={() => undefined} /></>);
+  test.each([
+    ["saved", "Saved"],
+    ["saving", "Saving…"],
+  ] as const)("%s is one quiet word", (status, word) => {
+    render(
+      <>
+        <SavedWord state={{ status }} />
+        <SaveNote state={{ status }} onDismiss={() => undefined} />
+      </>,
+    );
     expect(screen.getByRole("status")).toHaveTextContent(word);
     expect(screen.queryByRole("alert")).toBeNull();
   });
   test("waiting says what was kept and when it will be saved", () => {
     render(<SaveNote state={{ status: "waiting", count: 3 }} onDismiss={() => undefined} />);
-    expect(screen.getByRole("alert")).toHaveTextContent(/The 3 entries you logged are kept on this device and saved in order/);
+    expect(screen.getByRole("alert")).toHaveTextContent(
+      /The 3 entries you logged are kept on this device and saved in order/,
+    );
   });
   test("where another window wrote meanwhile, both stand, and it is said", () => {
     const onDismiss = jest.fn();
     render(<SaveNote state={{ status: "joined", others: 2, ours: [reading("B7:1", 0.81)] }} onDismiss={onDismiss} />);
-    expect(screen.getByRole("alert")).toHaveTextContent("Another window logged 2 entries meanwhile. Your reading 0.81 V stands after them");
+    expect(screen.getByRole("alert")).toHaveTextContent(
+      "Another window logged 2 entries meanwhile. Your reading 0.81 V stands after them",
+    );
     fireEvent.click(screen.getByRole("button", { name: "Understood" }));
     expect(onDismiss).toHaveBeenCalled();
   });
   test("refused says why", () => {
-    render(<SaveNote state={{ status: "refused", codes: [{ code: "entry.absurd", path: [0], params: { value: 12000, limit: 60 } }], givenBack: [] }} onDismiss={() => undefined} />);
+    render(
+      <SaveNote
+        state={{
+          status: "refused",
+          codes: [{ code: "entry.absurd", path: [0], params: { value: 12000, limit: 60 } }],
+          givenBack: [],
+        }}
+        onDismiss={() => undefined}
+      />,
+    );
     expect(screen.getByRole("alert")).toHaveTextContent("12000 is more than a meter can show");
   });
 });
 
 describe("the end of a job", () => {
-  const proven = analysed(job, [reading("B7:1", 0.84, ["B7"]), { type: "plugged", at: AT, connector: "B7" }, { type: "unplugged", at: AT, connector: "B9" }, reading("B7:1", 4.97, ["B9"]), reading("B9:1", 4.98, ["B9"]), reading("B7:3", 1.2, ["B9"])]);
-  const props = { namer, open: proven.folded.open, closed: false, onVerdict: jest.fn(), onClose: jest.fn(), onReopen: jest.fn(), onDisturbed: jest.fn(), onOther: jest.fn() };
+  const proven = analysed(job, [
+    reading("B7:1", 0.84, ["B7"]),
+    { type: "plugged", at: AT, connector: "B7" },
+    { type: "unplugged", at: AT, connector: "B9" },
+    reading("B7:1", 4.97, ["B9"]),
+    reading("B9:1", 4.98, ["B9"]),
+    reading("B7:3", 1.2, ["B9"]),
+  ]);
+  const props = {
+    namer,
+    open: proven.folded.open,
+    closed: false,
+    onVerdict: jest.fn(),
+    onClose: jest.fn(),
+    onReopen: jest.fn(),
+    onDisturbed: jest.fn(),
+    onOther: jest.fn(),
+  };
   test("a verdict logged, then the job closed, then opened again; closed without a cause where none was logged", () => {
-    const logged = { ...proven, folded: { ...proven.folded, verdict: { number: 9, entry: { type: "verdict" as const, at: AT, suspect: "B9", text: "B9 it is", share: 0.99, engine: "1", ranking: [] } } } };
+    const logged = {
+      ...proven,
+      folded: {
+        ...proven.folded,
+        verdict: {
+          number: 9,
+          entry: {
+            type: "verdict" as const,
+            at: AT,
+            suspect: "B9",
+            text: "B9 it is",
+            share: 0.99,
+            engine: "1",
+            ranking: [],
+          },
+        },
+      },
+    };
     const { rerender } = render(<Verdict analysis={logged} {...props} />);
     expect(screen.queryByRole("button", { name: "Close the job" })).toBeNull(); // B9 still hangs loose
     fireEvent.click(screen.getByRole("button", { name: "Put it right, then close" }));
@@ -137,7 +236,8 @@ describe("the end of a job", () => {
   test("the thin line of steps says where the job stands", () => {
     const onScan = jest.fn();
     const { rerender } = render(<Steps analysis={undefined} onIntake={jest.fn()} onScan={onScan} />);
-    const now = () => screen.getAllByRole("listitem").find((li) => li.getAttribute("aria-current") === "step")?.textContent;
+    const now = () =>
+      screen.getAllByRole("listitem").find((li) => li.getAttribute("aria-current") === "step")?.textContent;
     expect(now()).toBe("Scan");
     fireEvent.click(screen.getByRole("button", { name: "Scan" }));
     expect(onScan).toHaveBeenCalled();
@@ -148,15 +248,74 @@ describe("the end of a job", () => {
 
 describe("the map as drawn", () => {
   const box = { codes: [], width: 28, height: 26, ports: [] };
-  const port = (point: string, side: "top" | "bottom", cx: number, cy: number) => ({ point, label: point.split(":")[1] ?? "", side, cx, cy });
+  const port = (point: string, side: "top" | "bottom", cx: number, cy: number) => ({
+    point,
+    label: point.split(":")[1] ?? "",
+    side,
+    cx,
+    cy,
+  });
   const map: PlacedMap = {
-    width: 400, height: 300, hidden: 1, feeds: ["F12"],
+    width: 400,
+    height: 300,
+    hidden: 1,
+    feeds: ["F12"],
     nodes: [
-      { ...box, id: "B9", type: "sensor", thing: "B9", title: "Oil pressure", detail: "B9", codes: [{ id: "P0522", title: "Oil pressure signal low" }], width: 158, height: 130, rank: 0, x: 0, y: 0, ports: [port("B9:1", "bottom", 26, 113), port("B9:2", "bottom", 58, 113)] },
-      { ...box, id: "B4", type: "sensor", thing: "B4", title: "Coolant temperature", detail: "B4", width: 158, height: 130, rank: 0, x: 180, y: 0, ports: [port("B4:2", "bottom", 206, 113)] },
-      { ...box, id: "S14", type: "splice", thing: "S14", title: "Splice S14", detail: "5 V reference", rank: 1, x: 20, y: 190, width: 150, height: 16 },
+      {
+        ...box,
+        id: "B9",
+        type: "sensor",
+        thing: "B9",
+        title: "Oil pressure",
+        detail: "B9",
+        codes: [{ id: "P0522", title: "Oil pressure signal low" }],
+        width: 158,
+        height: 130,
+        rank: 0,
+        x: 0,
+        y: 0,
+        ports: [port("B9:1", "bottom", 26, 113), port("B9:2", "bottom", 58, 113)],
+      },
+      {
+        ...box,
+        id: "B4",
+        type: "sensor",
+        thing: "B4",
+        title: "Coolant temperature",
+        detail: "B4",
+        width: 158,
+        height: 130,
+        rank: 0,
+        x: 180,
+        y: 0,
+        ports: [port("B4:2", "bottom", 206, 113)],
+      },
+      {
+        ...box,
+        id: "S14",
+        type: "splice",
+        thing: "S14",
+        title: "Splice S14",
+        detail: "5 V reference",
+        rank: 1,
+        x: 20,
+        y: 190,
+        width: 150,
+        height: 16,
+      },
     ],
-    edges: [{ id: "W12", function: "reference", from: "B9", to: "S14", fromPoint: "B9:1", toPoint: "S14", path: "M26 130L32 190", middle: [30, 160] }],
+    edges: [
+      {
+        id: "W12",
+        function: "reference",
+        from: "B9",
+        to: "S14",
+        fromPoint: "B9:1",
+        toPoint: "S14",
+        path: "M26 130L32 190",
+        middle: [30, 160],
+      },
+    ],
   };
   test("says in words what it shows, tells figures, pins readings, counts what is not drawn", () => {
     const a = analysed(job, [reading("B9:1", 0.8)]);
@@ -170,9 +329,26 @@ describe("the map as drawn", () => {
   });
   test("a value keeps its own unit: volts of the scan tool, words of a lamp", () => {
     const scanned = analysed(job, [reading("B9:1", 3.4)]);
-    const { rerender } = render(<RootMap map={map} analysis={{ ...scanned, readings: scanned.readings.map((r) => ({ ...r, instrument: "lamp" as const, value: 0.5 })) }} next={[]} unplugged={[]} />);
+    const { rerender } = render(
+      <RootMap
+        map={map}
+        analysis={{
+          ...scanned,
+          readings: scanned.readings.map((r) => ({ ...r, instrument: "lamp" as const, value: 0.5 })),
+        }}
+        next={[]}
+        unplugged={[]}
+      />,
+    );
     expect(screen.getByText("dim")).toBeInTheDocument();
-    rerender(<RootMap map={map} analysis={{ ...scanned, readings: scanned.readings.map((r) => ({ ...r, instrument: "scanTool" as const })) }} next={[]} unplugged={[]} />);
+    rerender(
+      <RootMap
+        map={map}
+        analysis={{ ...scanned, readings: scanned.readings.map((r) => ({ ...r, instrument: "scanTool" as const })) }}
+        next={[]}
+        unplugged={[]}
+      />,
+    );
     expect(screen.getByText("3.40 V")).toBeInTheDocument();
   });
   test("before any code it draws without figures", () => {
@@ -182,7 +358,17 @@ describe("the map as drawn", () => {
 });
 
 test("the scale marks the answer that is typed", () => {
-  const line = { key: "a", near: "5.0 V", share: "25 %", meaning: "it is B7", from: 0.9, to: 1, decides: true, low: 4.9, high: 5.1 };
+  const line = {
+    key: "a",
+    near: "5.0 V",
+    share: "25 %",
+    meaning: "it is B7",
+    from: 0.9,
+    to: 1,
+    decides: true,
+    low: 4.9,
+    high: 5.1,
+  };
   render(<ScaleView scale={{ lines: [line, { ...line, key: "b", near: "0.0 V", from: 0, to: 0.1 }] }} chosen="a" />);
   const items = screen.getAllByRole("listitem");
   expect(items.map((i) => i.getAttribute("data-chosen"))).toEqual(["true", "false"]);
@@ -199,5 +385,8 @@ test("wire colours are drawn and always written, unknown ones only written", () 
 
 test("what only the web can meet is worded too", () => {
   expect(say({ code: "server.database-gone", path: [], params: {} }).text).toContain("cannot be reached");
-  expect(say({ code: "wiring.missing-connector", path: ["wires", 3, "to"], params: { id: "Q9" } })).toEqual({ text: expect.stringContaining('"Q9" is not a connector'), place: "wires[3].to" });
+  expect(say({ code: "wiring.missing-connector", path: ["wires", 3, "to"], params: { id: "Q9" } })).toEqual({
+    text: expect.stringContaining('"Q9" is not a connector'),
+    place: "wires[3].to",
+  });
 });

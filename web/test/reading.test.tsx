@@ -18,8 +18,13 @@ test("the scale of answers lies in order, within the meter, and its shares make 
   const a = analysed(job);
   const scale = scaleOf(a.next[0]!.answers[0]!, "V", a.suspects, namer);
   expect(scale.lines.length).toBeGreaterThan(1);
-  for (const l of scale.lines) { expect(l.from).toBeGreaterThanOrEqual(0); expect(l.to).toBeLessThanOrEqual(1); expect(l.to).toBeGreaterThan(l.from); }
-  for (let i = 1; i < scale.lines.length; i++) expect(scale.lines[i]!.from).toBeGreaterThanOrEqual(scale.lines[i - 1]!.from);
+  for (const l of scale.lines) {
+    expect(l.from).toBeGreaterThanOrEqual(0);
+    expect(l.to).toBeLessThanOrEqual(1);
+    expect(l.to).toBeGreaterThan(l.from);
+  }
+  for (let i = 1; i < scale.lines.length; i++)
+    expect(scale.lines[i]!.from).toBeGreaterThanOrEqual(scale.lines[i - 1]!.from);
   const full = scale.lines.at(-1)!;
   expect(full.near).toBe("5.0 V");
   expect(lineFor(5.02, scale)).toBe(full.key);
@@ -27,24 +32,58 @@ test("the scale of answers lies in order, within the meter, and its shares make 
 });
 
 test("logging a reading puts on record what had to be unplugged and plugged back", () => {
-  const c = { kind: "watch" as const, at: "B7", instrument: "voltmeter" as const, points: ["B7:1"], state: { key: "on" as const, unplugged: ["B9"] }, plug: ["B7"], unplug: ["B9"] };
+  const c = {
+    kind: "watch" as const,
+    at: "B7",
+    instrument: "voltmeter" as const,
+    points: ["B7:1"],
+    state: { key: "on" as const, unplugged: ["B9"] },
+    plug: ["B7"],
+    unplug: ["B9"],
+  };
   expect(recordReading(c, [5.01], AT, { as: "5,01" }).map((e) => e.type)).toEqual(["plugged", "unplugged", "reading"]);
-  expect(recordReading({ ...c, instrument: "ohmmeter" }, [Infinity], AT, { as: "OL" }).at(-1)).toMatchObject({ values: ["OL"], as: "OL" });
+  expect(recordReading({ ...c, instrument: "ohmmeter" }, [Infinity], AT, { as: "OL" }).at(-1)).toMatchObject({
+    values: ["OL"],
+    as: "OL",
+  });
 });
 
 test("a reading given back is the same reading, from the state the machine is in now", () => {
-  const c = candidateOf({ instrument: "voltmeter", points: ["B7:1"], state: { key: "on", unplugged: ["B9"] } }, { key: "on", unplugged: ["B7"] });
+  const c = candidateOf(
+    { instrument: "voltmeter", points: ["B7:1"], state: { key: "on", unplugged: ["B9"] } },
+    { key: "on", unplugged: ["B7"] },
+  );
   expect(c).toMatchObject({ kind: "watch", unplug: ["B9"], plug: ["B7"], turnKey: false });
 });
 
 test("a verdict freezes the ranking and the engine's version", () => {
   const a = analysed(job);
-  expect(verdictEntry(a.suspects[0]!, "B7", a.suspects, a.engine, AT)).toMatchObject({ type: "verdict", engine: a.engine, ranking: expect.arrayContaining(a.suspects.slice(0, 5).map((s) => ({ suspect: s.id, share: s.share }))) as unknown });
+  expect(verdictEntry(a.suspects[0]!, "B7", a.suspects, a.engine, AT)).toMatchObject({
+    type: "verdict",
+    engine: a.engine,
+    ranking: expect.arrayContaining(a.suspects.slice(0, 5).map((s) => ({ suspect: s.id, share: s.share }))) as unknown,
+  });
   expect(a.suspects.some((s) => s.id === "B7")).toBe(true);
 });
 
 test("the logbook reads newest first, says what is not saved, and strikes out what was taken back", () => {
-  const more = [...recordReading({ kind: "voltage", at: "B7", instrument: "voltmeter", points: ["B7:1"], state: { key: "on", unplugged: [] }, plug: [], unplug: [] }, [0.77], AT, { as: "0.77" }), { type: "undo" as const, at: AT, target: 4 }];
+  const more = [
+    ...recordReading(
+      {
+        kind: "voltage",
+        at: "B7",
+        instrument: "voltmeter",
+        points: ["B7:1"],
+        state: { key: "on", unplugged: [] },
+        plug: [],
+        unplug: [],
+      },
+      [0.77],
+      AT,
+      { as: "0.77" },
+    ),
+    { type: "undo" as const, at: AT, target: 4 },
+  ];
   const entries = [...job.entries, ...more];
   const lines = logLines(entries, 5, analysed(job, more), namer, new Instructor(job.wiring));
   expect(lines.map((l) => l.number)).toEqual([6, 5, 4, 3, 2, 1]);
@@ -54,12 +93,42 @@ test("the logbook reads newest first, says what is not saved, and strikes out wh
   expect(lines[2]).toMatchObject({ undone: true, canUndo: false });
 });
 
-test.each([[{ codes: [], readings: 0, verdict: null, closed: false, open: [] }, "Waits for codes"], [{ codes: ["P1"], readings: 0, verdict: null, closed: false, open: [] }, "First reading"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7", how: "unplugged" as const }] }, "Plug back in: B7"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7:1", how: "pierced" as const }] }, "Put right: B7:1 pierced, not sealed"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [] }, "Cause found"], [{ codes: ["P1"], readings: 3, verdict: "x", closed: true, open: [] }, "Closed"]])("the board says what a job waits for", (state, text) => expect(waitsFor(state)).toBe(text));
+test.each([
+  [{ codes: [], readings: 0, verdict: null, closed: false, open: [] }, "Waits for codes"],
+  [{ codes: ["P1"], readings: 0, verdict: null, closed: false, open: [] }, "First reading"],
+  [
+    { codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7", how: "unplugged" as const }] },
+    "Plug back in: B7",
+  ],
+  [
+    { codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7:1", how: "pierced" as const }] },
+    "Put right: B7:1 pierced, not sealed",
+  ],
+  [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [] }, "Cause found"],
+  [{ codes: ["P1"], readings: 3, verdict: "x", closed: true, open: [] }, "Closed"],
+])("the board says what a job waits for", (state, text) => expect(waitsFor(state)).toBe(text));
 
 describe("the value box", () => {
-  function Box({ onLog, points = ["B7:1"] }: { readonly onLog: (values: Shown[], typed: string) => void; readonly points?: readonly string[] }) {
+  function Box({
+    onLog,
+    points = ["B7:1"],
+  }: {
+    readonly onLog: (values: Shown[], typed: string) => void;
+    readonly points?: readonly string[];
+  }) {
     const [texts, setTexts] = useState<readonly string[]>([]);
-    return <ValueBox points={points} unit="V" texts={texts} onTexts={setTexts} onLog={onLog} onShortcut={(k) => k === "x"} disabled={false} keypad />;
+    return (
+      <ValueBox
+        points={points}
+        unit="V"
+        texts={texts}
+        onTexts={setTexts}
+        onLog={onLog}
+        onShortcut={(k) => k === "x"}
+        disabled={false}
+        keypad
+      />
+    );
   }
   test("has the focus, logs with Enter, keeps and explains what cannot be right", () => {
     const onLog = jest.fn();
@@ -95,7 +164,19 @@ describe("the value box", () => {
   });
   test("a lamp has words, by button or typed", () => {
     const onLog = jest.fn();
-    render(<ValueBox points={["F12:out"]} unit="V" words="lamp" texts={["dim"]} onTexts={jest.fn()} onLog={onLog} onShortcut={() => false} disabled={false} keypad />);
+    render(
+      <ValueBox
+        points={["F12:out"]}
+        unit="V"
+        words="lamp"
+        texts={["dim"]}
+        onTexts={jest.fn()}
+        onLog={onLog}
+        onShortcut={() => false}
+        disabled={false}
+        keypad
+      />,
+    );
     fireEvent.click(screen.getByRole("button", { name: "Dark" }));
     fireEvent.keyDown(screen.getByLabelText("Value at F12:out"), { key: "Enter" });
     expect(onLog.mock.calls.map((c: unknown[][]) => c[0])).toEqual([["dark"], ["dim"]]);

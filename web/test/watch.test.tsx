@@ -9,7 +9,9 @@ import { Calculators } from "@/features/calculators/Calculators";
 import { sumFor } from "@/features/case/reading/sums";
 import { analysed, demoCase } from "./helpers";
 
-const job = demoCase(), namer = new Namer(job.wiring), instructor = new Instructor(job.wiring);
+const job = demoCase(),
+  namer = new Namer(job.wiring),
+  instructor = new Instructor(job.wiring);
 const candidate = analysed(job).next[0]!.candidate;
 
 test("a value sounds an octave higher at the middle of its range, and never beyond its ends", () => {
@@ -24,9 +26,30 @@ describe("a watch on a real machine", () => {
   afterEach(() => jest.useRealTimers());
   test("any key says that it jumped; which place did is told, with the chance that it is luck", async () => {
     const onLog = jest.fn();
-    render(<WatchSheet open jobId="j" wiring={job.wiring} namer={namer} instructor={instructor} practice={false} asked="B7:1" best={async () => undefined} places={["X5", "B9"]} onLog={onLog} onClose={jest.fn()} />);
+    render(
+      <WatchSheet
+        open
+        jobId="j"
+        wiring={job.wiring}
+        namer={namer}
+        instructor={instructor}
+        practice={false}
+        asked="B7:1"
+        best={async () => undefined}
+        places={["X5", "B9"]}
+        onLog={onLog}
+        onClose={jest.fn()}
+      />,
+    );
     fireEvent.click(screen.getByRole("button", { name: "Or press any key whenever it jumps" }));
-    const seconds = (n: number, jump = false) => { for (let i = 0; i < n; i++) { if (jump && i % 2) fireEvent.keyDown(screen.getByLabelText("Watched value"), { key: "Shift" }); act(() => { jest.advanceTimersByTime(1000); }); } };
+    const seconds = (n: number, jump = false) => {
+      for (let i = 0; i < n; i++) {
+        if (jump && i % 2) fireEvent.keyDown(screen.getByLabelText("Watched value"), { key: "Shift" });
+        act(() => {
+          jest.advanceTimersByTime(1000);
+        });
+      }
+    };
     seconds(12);
     fireEvent.click(screen.getByRole("button", { name: /X5/ }));
     seconds(14, true);
@@ -35,14 +58,24 @@ describe("a watch on a real machine", () => {
     expect(screen.getByText(/X5.*it reacted/)).toBeInTheDocument();
     expect(screen.getByText(/B9.*no reaction/)).toBeInTheDocument();
     fireEvent.click(screen.getByRole("button", { name: "Log what reacted and what did not" }));
-    expect(onLog.mock.calls[0]![0]).toMatchObject([{ type: "wiggle", thing: "X5", reacted: true }, { type: "wiggle", thing: "B9", reacted: false }]);
+    expect(onLog.mock.calls[0]![0]).toMatchObject([
+      { type: "wiggle", thing: "X5", reacted: true },
+      { type: "wiggle", thing: "B9", reacted: false },
+    ]);
   });
 });
 
 test("hands busy: one line at a time by one key, the answer at the end, out with Escape", () => {
   const onClose = jest.fn();
-  render(<HandsBusy candidate={candidate} instructor={instructor} dangers={["Chock the machine."]} onClose={onClose}><form><input aria-label="answer" /></form></HandsBusy>);
-  const dialog = screen.getByRole("dialog", { name: "Hands busy" }), here = () => dialog.querySelector("[aria-current='step']")!.textContent;
+  render(
+    <HandsBusy candidate={candidate} instructor={instructor} dangers={["Chock the machine."]} onClose={onClose}>
+      <form>
+        <input aria-label="answer" />
+      </form>
+    </HandsBusy>,
+  );
+  const dialog = screen.getByRole("dialog", { name: "Hands busy" }),
+    here = () => dialog.querySelector("[aria-current='step']")!.textContent;
   expect(here()).toContain("Chock the machine.");
   expect(screen.queryByLabelText("answer")).toBeNull();
   for (let i = 0; i < 12; i++) fireEvent.keyDown(dialog, { key: " " });
@@ -58,18 +91,43 @@ test("hands busy: one line at a time by one key, the answer at the end, out with
 
 test("the list of what was disturbed: put right, or explained, or added to by hand", () => {
   const onLog = jest.fn();
-  const { rerender } = render(<DisturbedSheet open wiring={job.wiring} namer={namer} closed={false} list={[{ thing: "B9", how: "unplugged", number: 5 }, { thing: "B7:1", how: "pierced", number: 6 }]} onLog={onLog} onClose={jest.fn()} />);
+  const { rerender } = render(
+    <DisturbedSheet
+      open
+      wiring={job.wiring}
+      namer={namer}
+      closed={false}
+      list={[
+        { thing: "B9", how: "unplugged", number: 5 },
+        { thing: "B7:1", how: "pierced", number: 6 },
+      ]}
+      onLog={onLog}
+      onClose={jest.fn()}
+    />,
+  );
   fireEvent.click(screen.getByRole("button", { name: "Plugged back in and locked" }));
   expect(onLog.mock.calls[0]![0]).toMatchObject([{ type: "plugged", connector: "B9" }]);
   fireEvent.click(screen.getAllByRole("button", { name: "Stays so" })[1]!);
   expect(screen.getByRole("button", { name: "Keep it so, with this reason" })).toBeDisabled();
   fireEvent.change(screen.getByLabelText(/Why does B7:1 stay/), { target: { value: "harness is renewed on Friday" } });
   fireEvent.click(screen.getByRole("button", { name: "Keep it so, with this reason" }));
-  expect(onLog.mock.calls[1]![0]).toMatchObject([{ type: "restored", thing: "B7:1", how: "pierced", note: "harness is renewed on Friday" }]);
+  expect(onLog.mock.calls[1]![0]).toMatchObject([
+    { type: "restored", thing: "B7:1", how: "pierced", note: "harness is renewed on Friday" },
+  ]);
   fireEvent.click(screen.getByRole("button", { name: "All is as it was found" }));
   expect(onLog.mock.calls[2]![0]).toHaveLength(2);
   expect(screen.queryByRole("button", { name: "Close the job" })).toBeNull(); // not while something is otherwise
-  rerender(<DisturbedSheet open wiring={job.wiring} namer={namer} closed={false} list={[]} onLog={onLog} onClose={jest.fn()} />);
+  rerender(
+    <DisturbedSheet
+      open
+      wiring={job.wiring}
+      namer={namer}
+      closed={false}
+      list={[]}
+      onLog={onLog}
+      onClose={jest.fn()}
+    />,
+  );
   fireEvent.click(screen.getByRole("button", { name: "Close the job" }));
   expect(onLog.mock.calls[3]![0]).toMatchObject([{ type: "closed" }]);
 });
@@ -90,7 +148,12 @@ test("the meter's own check takes what is typed, asks again what cannot be, and 
 
 test("calculators: the one a step needs is first and filled in; what cannot be is said, not computed", () => {
   const fuse = job.wiring.devices.find((d) => d.kind === "fuse")!;
-  const first = sumFor(job.wiring, { ...candidate, kind: "fuse", points: [`${fuse.id}:in`, `${fuse.id}:out`], at: fuse.id });
+  const first = sumFor(job.wiring, {
+    ...candidate,
+    kind: "fuse",
+    points: [`${fuse.id}:in`, `${fuse.id}:out`],
+    at: fuse.id,
+  });
   expect(first).toMatchObject({ id: "fuse", values: { rating: (fuse as { rating: number }).rating } });
   render(<Calculators first={first} />);
   expect(screen.getAllByRole("region")[0]).toHaveAccessibleName("Fuse current from millivolts");

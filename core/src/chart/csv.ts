@@ -8,11 +8,19 @@ import { parseFunction } from "./functions.js";
 type Column = keyof ChartRow;
 /** Columns of the table, in the order they are written, with the heads they are known by (common practice, no source). */
 const COLUMNS: readonly (readonly [Column, string, RegExp])[] = [
-  ["connector", "connector", /^(connector|plug|conn\.?|component|device|unit|id)$/i], ["cavity", "cavity", /^(cavity|pin|terminal|pole|cav\.?|pin ?(no\.?|number))$/i],
-  ["colour", "colour", /^(wire ?)?colou?r( code)?$|^wire$/i], ["mm2", "mm2", /^(mm2|mm²|cross[- ]?section|section|size|gauge|awg|csa)( ?\(?mm[2²]\)?)?$/i],
-  ["function", "function", /^(function|description|circuit|signal|use|purpose)$/i], ["goesTo", "goes to", /^(goes ?to|to|destination|connects? to|target)$/i],
-  ["source", "source", /^(source|from|drawing|sheet)$/i], ["lengthM", "length m", /^length( ?\(?m\)?)?$/i], ["bundle", "bundle", /^(bundle|loom|harness)$/i], ["zones", "zones", /^zones?$/i],
-  ["part", "part", /^part( of)?$/i], ["values", "values", /^values?$/i], ["wire", "wire name", /^wire ?(name|id|no\.?|number)$/i],
+  ["connector", "connector", /^(connector|plug|conn\.?|component|device|unit|id)$/i],
+  ["cavity", "cavity", /^(cavity|pin|terminal|pole|cav\.?|pin ?(no\.?|number))$/i],
+  ["colour", "colour", /^(wire ?)?colou?r( code)?$|^wire$/i],
+  ["mm2", "mm2", /^(mm2|mm²|cross[- ]?section|section|size|gauge|awg|csa)( ?\(?mm[2²]\)?)?$/i],
+  ["function", "function", /^(function|description|circuit|signal|use|purpose)$/i],
+  ["goesTo", "goes to", /^(goes ?to|to|destination|connects? to|target)$/i],
+  ["source", "source", /^(source|from|drawing|sheet)$/i],
+  ["lengthM", "length m", /^length( ?\(?m\)?)?$/i],
+  ["bundle", "bundle", /^(bundle|loom|harness)$/i],
+  ["zones", "zones", /^zones?$/i],
+  ["part", "part", /^part( of)?$/i],
+  ["values", "values", /^values?$/i],
+  ["wire", "wire name", /^wire ?(name|id|no\.?|number)$/i],
 ];
 export const MOST_ROWS = 20_000;
 const MOST_CELL = 400;
@@ -46,20 +54,35 @@ export function readTable(text: string): Result<TableRead> {
   if (bare.trim() === "") return fail([issue("file.empty")]);
   if (notText(text)) return fail([issue("table.not-text")]);
   const spaced = !/[\t;,|]/.test(bare.split("\n").slice(0, 5).join(""));
-  const parsed = Papa.parse<string[]>(spaced ? bare.replace(/[ \u00a0]{2,}/g, "\t") : bare, { skipEmptyLines: false, ...(spaced ? { delimiter: "\t" } : {}), delimitersToGuess: ["\t", ";", ",", "|"] });
-  for (const row of new Set(parsed.errors.flatMap((e) => (e.type === "Quotes" ? [(e.row ?? 0) + 1] : [])))) issues.push(issue("table.quotes", ["lines", row]));
+  const parsed = Papa.parse<string[]>(spaced ? bare.replace(/[ \u00a0]{2,}/g, "\t") : bare, {
+    skipEmptyLines: false,
+    ...(spaced ? { delimiter: "\t" } : {}),
+    delimitersToGuess: ["\t", ";", ",", "|"],
+  });
+  for (const row of new Set(parsed.errors.flatMap((e) => (e.type === "Quotes" ? [(e.row ?? 0) + 1] : []))))
+    issues.push(issue("table.quotes", ["lines", row]));
   const table = parsed.data.map((r) => r.map((c) => unescapeCell(c)));
   const head = table.findIndex((r) => r.some((c) => c !== ""));
   const named = (table[head] ?? []).map((h) => COLUMNS.find(([, , words]) => words.test(h))?.[0]);
-  const hasHead = named.filter(Boolean).length >= 2 || (named.filter(Boolean).length === 1 && (table[head]?.length ?? 0) === 1);
+  const hasHead =
+    named.filter(Boolean).length >= 2 || (named.filter(Boolean).length === 1 && (table[head]?.length ?? 0) === 1);
   const columns = hasHead ? once(named) : guessColumns(table);
-  if (!columns.includes("connector") && !columns.includes("cavity")) return fail([issue("table.no-columns", ["lines", head + 1], { known: COLUMNS.map(([, word]) => word) })]);
-  if (hasHead) (table[head] ?? []).forEach((h, i) => { if (h !== "" && columns[i] === undefined) issues.push(issue("table.column-not-known", ["lines", head + 1], { text: h.slice(0, 40) })); });
+  if (!columns.includes("connector") && !columns.includes("cavity"))
+    return fail([issue("table.no-columns", ["lines", head + 1], { known: COLUMNS.map(([, word]) => word) })]);
+  if (hasHead)
+    (table[head] ?? []).forEach((h, i) => {
+      if (h !== "" && columns[i] === undefined)
+        issues.push(issue("table.column-not-known", ["lines", head + 1], { text: h.slice(0, 40) }));
+    });
   else issues.push(issue("table.columns-guessed", [], { columns: columns.map((c) => c ?? "not taken") }));
-  const rows: ChartRow[] = [], lines: number[] = [];
+  const rows: ChartRow[] = [],
+    lines: number[] = [];
   table.forEach((cells, i) => {
     if ((hasHead && i === head) || cells.every((c) => c === "")) return;
-    if (rows.length >= MOST_ROWS) { if (rows.length === MOST_ROWS) issues.push(issue("table.too-many-rows", ["lines", i + 1], { limit: MOST_ROWS })); return; }
+    if (rows.length >= MOST_ROWS) {
+      if (rows.length === MOST_ROWS) issues.push(issue("table.too-many-rows", ["lines", i + 1], { limit: MOST_ROWS }));
+      return;
+    }
     const row = chartRow();
     cells.forEach((cell, c) => {
       const column = columns[c];
@@ -67,19 +90,26 @@ export function readTable(text: string): Result<TableRead> {
       if (cell.length > MOST_CELL) issues.push(issue("table.cell-cut", ["lines", i + 1], { limit: MOST_CELL }));
     });
     const combined = /^([\p{L}\p{N}_+/-]+)[:.]([\p{L}\p{N}_+/-]+)$/u.exec(row.connector);
-    if (combined && row.cavity === "") { row.connector = combined[1]!; row.cavity = combined[2]!; }
+    if (combined && row.cavity === "") {
+      row.connector = combined[1]!;
+      row.cavity = combined[2]!;
+    }
     rows.push(row);
     lines.push(i + 1);
   });
   return ok({ rows, lines, issues, columns });
 }
-const once = (list: readonly (Column | undefined)[]) => list.map((c, i) => (c !== undefined && list.indexOf(c) === i ? c : undefined));
+const once = (list: readonly (Column | undefined)[]) =>
+  list.map((c, i) => (c !== undefined && list.indexOf(c) === i ? c : undefined));
 
 /** Columns told by what is in them: colours, cross-sections, functions, names. */
 function guessColumns(table: readonly (readonly string[])[]): (Column | undefined)[] {
   const rows = table.filter((r) => r.some((c) => c !== "")).slice(0, 200);
   const width = Math.max(0, ...rows.map((r) => r.length));
-  const share = (c: number, test: (t: string) => boolean) => { const filled = rows.map((r) => r[c] ?? "").filter(Boolean); return filled.length ? filled.filter(test).length / filled.length : 0; };
+  const share = (c: number, test: (t: string) => boolean) => {
+    const filled = rows.map((r) => r[c] ?? "").filter(Boolean);
+    return filled.length ? filled.filter(test).length / filled.length : 0;
+  };
   const found: (Column | undefined)[] = Array.from({ length: width }, () => undefined);
   const take = (column: Column, test: (t: string) => boolean, least = 0.6) => {
     const best = found.map((f, c) => ({ c, s: f ? 0 : share(c, test) })).sort((a, b) => b.s - a.s || a.c - b.c)[0];
@@ -101,8 +131,14 @@ function guessColumns(table: readonly (readonly string[])[]): (Column | undefine
 
 const RISKY = /^[=+\-@]/;
 /** A spreadsheet takes a cell that begins like this for a formula; an apostrophe before it keeps it text. */
-const escapeCell = (cell: string) => { const line = cell.replace(/[\t\r\n]+/g, " ").trim(); return RISKY.test(line) || /^'+[=+\-@]/.test(line) ? `'${line}` : line; };
-const unescapeCell = (cell: string) => { const t = cell.trim(); return /^'+[=+\-@]/.test(t) ? t.slice(1) : t; };
+const escapeCell = (cell: string) => {
+  const line = cell.replace(/[\t\r\n]+/g, " ").trim();
+  return RISKY.test(line) || /^'+[=+\-@]/.test(line) ? `'${line}` : line;
+};
+const unescapeCell = (cell: string) => {
+  const t = cell.trim();
+  return /^'+[=+\-@]/.test(t) ? t.slice(1) : t;
+};
 
 const SECTION = "#";
 /**
@@ -114,32 +150,64 @@ export function writeCsv(chart: Chart): { readonly text: string; readonly issues
   const lines: string[][] = [COLUMNS.map(([, word]) => word), ...chart.rows.map((r) => COLUMNS.map(([key]) => r[key]))];
   const section = (name: string, rows: readonly Readonly<Record<string, string>>[]) => {
     const keys = Object.keys(rows[0] ?? {});
-    if (rows.length) lines.push([], [`${SECTION}${name}`, ...keys], ...rows.map((r) => ["", ...keys.map((k) => r[k] ?? "")]));
+    if (rows.length)
+      lines.push([], [`${SECTION}${name}`, ...keys], ...rows.map((r) => ["", ...keys.map((k) => r[k] ?? "")]));
   };
   section("connectors", chart.connectors);
   section("parts", chart.parts);
-  section("chart", [{ name: chart.name, nominalVolt: String(chart.nominalVolt), machineType: chart.machineType, note: chart.note }]);
-  const left = [...(chart.codes.length ? ["codes"] : []), ...(chart.claims.length ? ["claims"] : []), ...(chart.read.length ? ["read"] : [])];
-  return { text: `${Papa.unparse(lines.map((l) => l.map(escapeCell)), { newline: "\r\n" })}\r\n`, issues: left.length ? [issue("csv.left-out", [], { fields: left })] : [] };
+  section("chart", [
+    { name: chart.name, nominalVolt: String(chart.nominalVolt), machineType: chart.machineType, note: chart.note },
+  ]);
+  const left = [
+    ...(chart.codes.length ? ["codes"] : []),
+    ...(chart.claims.length ? ["claims"] : []),
+    ...(chart.read.length ? ["read"] : []),
+  ];
+  return {
+    text: `${Papa.unparse(
+      lines.map((l) => l.map(escapeCell)),
+      { newline: "\r\n" },
+    )}\r\n`,
+    issues: left.length ? [issue("csv.left-out", [], { fields: left })] : [],
+  };
 }
 
 /** Reads a chart back from `writeCsv`, or a bare table from anywhere. */
-export function readCsv(text: string): Result<{ readonly chart: Chart; readonly issues: readonly Issue[]; readonly lines: readonly number[] }> {
+export function readCsv(
+  text: string,
+): Result<{ readonly chart: Chart; readonly issues: readonly Issue[]; readonly lines: readonly number[] }> {
   const at = text.search(/^#(connectors|parts|chart)\b/m);
   const table = readTable(at < 0 ? text : text.slice(0, at));
   if (!table.ok) return table;
   const chart: Chart = { ...emptyChart(), rows: [...table.value.rows] };
-  if (at >= 0) readSections(Papa.parse<string[]>(text.slice(at), { skipEmptyLines: "greedy" }).data.map((r) => r.map((c) => c.trim())), chart);
+  if (at >= 0)
+    readSections(
+      Papa.parse<string[]>(text.slice(at), { skipEmptyLines: "greedy" }).data.map((r) => r.map((c) => c.trim())),
+      chart,
+    );
   return ok({ chart, issues: table.value.issues, lines: table.value.lines });
 }
 function readSections(lines: readonly (readonly string[])[], chart: Chart): void {
-  let name = "", keys: readonly string[] = [];
+  let name = "",
+    keys: readonly string[] = [];
   for (const line of lines) {
-    if (line[0]?.startsWith(SECTION)) { name = line[0].slice(1); keys = line.slice(1); continue; }
+    if (line[0]?.startsWith(SECTION)) {
+      name = line[0].slice(1);
+      keys = line.slice(1);
+      continue;
+    }
     const cells = Object.fromEntries(keys.map((k, i) => [k, unescapeCell(line[i + 1] ?? "").slice(0, MOST_CELL)]));
-    const fit = <T extends object>(empty: T): T => ({ ...empty, ...Object.fromEntries(Object.entries(cells).filter(([k]) => k in empty)) });
+    const fit = <T extends object>(empty: T): T => ({
+      ...empty,
+      ...Object.fromEntries(Object.entries(cells).filter(([k]) => k in empty)),
+    });
     if (name === "connectors") chart.connectors.push(fit(connectorRow()));
     if (name === "parts") chart.parts.push(fit(partRow()));
-    if (name === "chart") { chart.name = (cells["name"] ?? "").slice(0, 120); chart.machineType = (cells["machineType"] ?? "").slice(0, 80); chart.note = cells["note"] ?? ""; chart.nominalVolt = cells["nominalVolt"] === "24" ? 24 : 12; }
+    if (name === "chart") {
+      chart.name = (cells["name"] ?? "").slice(0, 120);
+      chart.machineType = (cells["machineType"] ?? "").slice(0, 80);
+      chart.note = cells["note"] ?? "";
+      chart.nominalVolt = cells["nominalVolt"] === "24" ? 24 : 12;
+    }
   }
 }

@@ -6,20 +6,37 @@ import { parseFunction } from "./functions.js";
 
 type Kind = Device["kind"];
 /** One end of a wire as typed: a thing and, where it has several, which cavity or terminal, and the side of an in-line cavity. */
-export interface End { readonly id: string; readonly cavity: string; readonly side?: "a" | "b" }
+export interface End {
+  readonly id: string;
+  readonly cavity: string;
+  readonly side?: "a" | "b";
+}
 /** One row that says something: its own end, and the ends it goes to. */
-export interface ReadRow { readonly index: number; readonly own: End; readonly to: readonly End[]; readonly part: string }
+export interface ReadRow {
+  readonly index: number;
+  readonly own: End;
+  readonly to: readonly End[];
+  readonly part: string;
+}
 
 export const KINDS: ReadonlySet<string> = new Set(Device.options.map((o) => o.shape.kind.value));
 const NAME = /^[\p{L}\p{N}][\p{L}\p{N}_+/-]{0,39}$/u;
-export const endName = (e: End): string => (e.cavity === "" ? e.id : `${e.id}:${e.cavity}${e.side ? `.${e.side}` : ""}`);
+export const endName = (e: End): string =>
+  e.cavity === "" ? e.id : `${e.id}:${e.cavity}${e.side ? `.${e.side}` : ""}`;
 
 /** Kinds by the first letters of a name, where no one says (common practice, no source). */
 const PREFIX: readonly (readonly [RegExp, Kind])[] = [
-  [/^(GND|GROUND|CHASSIS|FRAME|EARTH|G\d|E\d)/i, "ground"], [/^(BAT|BATT|BATTERY)/i, "battery"], [/^ALT/i, "alternator"], [/^(F|FU|FUSE)\d/i, "fuse"],
-  [/^(CB|BRK)\d/i, "breaker"], [/^(K|SW|IGN|KEY)\d*$/i, "switch"], [/^(D|DIODE)\d/i, "diode"], [/^(S|SP|SPL|J|JC)\d/i, "splice"],
+  [/^(GND|GROUND|CHASSIS|FRAME|EARTH|G\d|E\d)/i, "ground"],
+  [/^(BAT|BATT|BATTERY)/i, "battery"],
+  [/^ALT/i, "alternator"],
+  [/^(F|FU|FUSE)\d/i, "fuse"],
+  [/^(CB|BRK)\d/i, "breaker"],
+  [/^(K|SW|IGN|KEY)\d*$/i, "switch"],
+  [/^(D|DIODE)\d/i, "diode"],
+  [/^(S|SP|SPL|J|JC)\d/i, "splice"],
 ];
-const IN = /^(in|1|a|line|feed|30|\+|anode)$/i, OUT = /^(out|2|b|load|15|87|-|cathode)$/i;
+const IN = /^(in|1|a|line|feed|30|\+|anode)$/i,
+  OUT = /^(out|2|b|load|15|87|-|cathode)$/i;
 
 /** Which thing each name of a chart is: a connector with cavities, or a part without (splice, ground) or with terminals (fuse, battery). */
 export class Names {
@@ -42,9 +59,15 @@ export class Names {
     }
   }
   /** one spelling for a name typed in small and in capital letters */
-  spelt(id: string): string { return this.known.get(id.toUpperCase()) ?? id; }
-  all(): Iterable<string> { return this.cavities.keys(); }
-  statedKind(id: string): Kind | undefined { return this.stated.get(id); }
+  spelt(id: string): string {
+    return this.known.get(id.toUpperCase()) ?? id;
+  }
+  all(): Iterable<string> {
+    return this.cavities.keys();
+  }
+  statedKind(id: string): Kind | undefined {
+    return this.stated.get(id);
+  }
 
   /** the kind of a part without cavities; undefined for a connector */
   bare(id: string): Kind | undefined {
@@ -64,14 +87,18 @@ export class Names {
     else if (only("in", "out")) kind = byName && TERMINALS[byName]?.[0] === "in" ? byName : "fuse";
     else if (only("+", "-")) kind = byName === "alternator" ? "alternator" : "battery";
     else if (only("anode", "cathode")) kind = "diode";
-    else if ((byName === "fuse" || byName === "breaker") && cavities.every((c) => IN.test(c) || OUT.test(c))) kind = byName;
+    else if ((byName === "fuse" || byName === "breaker") && cavities.every((c) => IN.test(c) || OUT.test(c)))
+      kind = byName;
     if (kind) this.guessed.add(id);
     return kind;
   }
   /** `in`, `out`, `+`, `-`, … for what was typed; undefined where it is none of them */
   terminal(id: string, text: string): string | undefined {
     const list = TERMINALS[this.bare(id) ?? "splice"];
-    return list?.find((t) => t === text.toLowerCase()) ?? (list && IN.test(text) ? list[0] : list && OUT.test(text) ? list[1] : undefined);
+    return (
+      list?.find((t) => t === text.toLowerCase()) ??
+      (list && IN.test(text) ? list[0] : list && OUT.test(text) ? list[1] : undefined)
+    );
   }
 }
 
@@ -82,23 +109,44 @@ export class Names {
 export function readRows(chart: Chart): { readonly rows: readonly ReadRow[]; readonly issues: readonly Issue[] } {
   const issues: Issue[] = [];
   const rows: ReadRow[] = [];
-  let above = "", part = "";
+  let above = "",
+    part = "";
   chart.rows.forEach((row, index) => {
     if (Object.values(row).every((c) => c.trim() === "")) return;
     const typed = name(row.connector);
-    if (typed !== "") { if (typed !== above) part = ""; above = typed; }
+    if (typed !== "") {
+      if (typed !== above) part = "";
+      above = typed;
+    }
     if (row.part.trim()) part = name(row.part);
     else if (typed !== "") part = "";
-    const bad = (column: string, code: string, params: Issue["params"] = {}) => issues.push(issue(`chart.${code}`, ["rows", index, column], params));
-    if (above === "") { bad("connector", "no-connector"); return; }
-    if (!NAME.test(above)) { bad("connector", "bad-name", { text: above.slice(0, 60) }); return; }
+    const bad = (column: string, code: string, params: Issue["params"] = {}) =>
+      issues.push(issue(`chart.${code}`, ["rows", index, column], params));
+    if (above === "") {
+      bad("connector", "no-connector");
+      return;
+    }
+    if (!NAME.test(above)) {
+      bad("connector", "bad-name", { text: above.slice(0, 60) });
+      return;
+    }
     const own = sided(above, row.cavity.trim().replace(/\s+/g, "-"));
-    if (own.cavity !== "" && !/^[+-]$/.test(own.cavity) && !NAME.test(own.cavity)) { bad("cavity", "bad-name", { text: own.cavity.slice(0, 60) }); return; }
-    const to = row.goesTo.split(/\s*[,;\n]\s*|\s+and\s+/).map((t) => t.trim()).filter(Boolean).flatMap((t): End[] => {
-      const end = destination(t);
-      if (!end || !NAME.test(end.id) || (end.cavity !== "" && !/^[+-]$/.test(end.cavity) && !NAME.test(end.cavity))) { bad("goesTo", "bad-goes-to", { text: t.slice(0, 60) }); return []; }
-      return [end];
-    });
+    if (own.cavity !== "" && !/^[+-]$/.test(own.cavity) && !NAME.test(own.cavity)) {
+      bad("cavity", "bad-name", { text: own.cavity.slice(0, 60) });
+      return;
+    }
+    const to = row.goesTo
+      .split(/\s*[,;\n]\s*|\s+and\s+/)
+      .map((t) => t.trim())
+      .filter(Boolean)
+      .flatMap((t): End[] => {
+        const end = destination(t);
+        if (!end || !NAME.test(end.id) || (end.cavity !== "" && !/^[+-]$/.test(end.cavity) && !NAME.test(end.cavity))) {
+          bad("goesTo", "bad-goes-to", { text: t.slice(0, 60) });
+          return [];
+        }
+        return [end];
+      });
     rows.push({ index, own, to, part });
   });
   return { rows, issues };
@@ -114,7 +162,9 @@ function destination(text: string): End | undefined {
   const words = /^(battery|batt?)\s*([+-]|positive|negative)?$/i.exec(text);
   if (words) return { id: "BAT", cavity: words[2] ? (/^(-|neg)/i.test(words[2]) ? "-" : "+") : "" };
   if (/^(ground|gnd|chassis|earth|frame)$/i.test(text)) return { id: "GND", cavity: "" };
-  const m = /^([^:\s]+)\s*(?::|\s+(?:pin|cavity|terminal|cav\.?)?\s*)\s*(\S+)$/i.exec(text) ?? /^([^:.\s]+)\.([^.\s]+)$/.exec(text);
+  const m =
+    /^([^:\s]+)\s*(?::|\s+(?:pin|cavity|terminal|cav\.?)?\s*)\s*(\S+)$/i.exec(text) ??
+    /^([^:.\s]+)\.([^.\s]+)$/.exec(text);
   return m ? sided(m[1]!, m[2]!) : /\s/.test(text) ? undefined : { id: text, cavity: "" };
 }
 
@@ -122,13 +172,30 @@ function destination(text: string): End | undefined {
  * Settles the ends of a row against the names: terminals in their own words, the terminal meant where none was said.
  * @returns undefined where a connector needs a cavity
  */
-export function settleEnd(names: Names, end: End, role: { readonly other?: End | undefined; readonly function: string }): End | undefined {
-  const id = names.spelt(end.id), kind = names.bare(id);
+export function settleEnd(
+  names: Names,
+  end: End,
+  role: { readonly other?: End | undefined; readonly function: string },
+): End | undefined {
+  const id = names.spelt(end.id),
+    kind = names.bare(id);
   if (kind === undefined) return end.cavity === "" ? undefined : { ...end, id };
   if (STAR_KINDS.has(kind)) return { id, cavity: "" };
-  if (end.cavity !== "") { const t = names.terminal(id, end.cavity); return t === undefined ? undefined : { id, cavity: t }; }
+  if (end.cavity !== "") {
+    const t = names.terminal(id, end.cavity);
+    return t === undefined ? undefined : { id, cavity: t };
+  }
   const [first, second] = TERMINALS[kind]!;
-  if (first === "+") return { id, cavity: parseFunction(role.function) === "ground" || role.other?.cavity === "-" || (role.other && names.bare(names.spelt(role.other.id)) === "ground") ? second! : first };
+  if (first === "+")
+    return {
+      id,
+      cavity:
+        parseFunction(role.function) === "ground" ||
+        role.other?.cavity === "-" ||
+        (role.other && names.bare(names.spelt(role.other.id)) === "ground")
+          ? second!
+          : first,
+    };
   // what comes from a supply goes in; what goes to a device or splice comes out
   const from = role.other && names.bare(names.spelt(role.other.id));
   const fromSupply = role.other && from && TERMINALS[from] && /^(out|\+|cathode|)$/.test(role.other.cavity);

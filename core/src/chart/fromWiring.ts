@@ -7,10 +7,41 @@ import { FUNCTION_WORDS, type PinFunction } from "./functions.js";
 import { writeValues } from "./values.js";
 
 const FROM_ROLE: Readonly<Record<string, PinFunction>> = {
-  supply: "supply", supply2: "supply2", feed: "supply", ground: "ground", ground2: "ground2", signal: "signal", signal2: "signal2", high: "high", low: "low", input: "signal", reference: "reference", sensorGround: "sensorGround",
-  lowSide: "lowSide", highSide: "highSide", busHigh: "busHigh", busLow: "busLow", busLine: "busLine", coilHigh: "coilHigh", coilLow: "coilLow", common: "common", working: "working", resting: "resting",
+  supply: "supply",
+  supply2: "supply2",
+  feed: "supply",
+  ground: "ground",
+  ground2: "ground2",
+  signal: "signal",
+  signal2: "signal2",
+  high: "high",
+  low: "low",
+  input: "signal",
+  reference: "reference",
+  sensorGround: "sensorGround",
+  lowSide: "lowSide",
+  highSide: "highSide",
+  busHigh: "busHigh",
+  busLow: "busLow",
+  busLine: "busLine",
+  coilHigh: "coilHigh",
+  coilLow: "coilLow",
+  common: "common",
+  working: "working",
+  resting: "resting",
 };
-const WHERE = ["name", "place", "side", "comesOff", "lookAlikes", "partNumber", "alsoNumbers", "zones", "reachMinutes", "cautions"] as const;
+const WHERE = [
+  "name",
+  "place",
+  "side",
+  "comesOff",
+  "lookAlikes",
+  "partNumber",
+  "alsoNumbers",
+  "zones",
+  "reachMinutes",
+  "cautions",
+] as const;
 
 /**
  * A wiring as a pin chart: one row for every cavity and for every wire that leaves a splice or terminal. A wire stands
@@ -21,31 +52,63 @@ export function chartOf(wiring: Wiring): Chart {
   const nets = findNets(wiring);
   const ids = new Set(wiring.wires.map((w) => w.id));
   for (const w of wiring.wires) {
-    const row = chartRow({ goesTo: w.to, colour: w.colour ?? "", mm2: text(w.mm2), lengthM: text(w.lengthM), bundle: w.bundle ?? "", zones: w.zones.join(" "), source: w.source ?? "", wire: w.id && ids.has(w.id) ? w.id : "" });
+    const row = chartRow({
+      goesTo: w.to,
+      colour: w.colour ?? "",
+      mm2: text(w.mm2),
+      lengthM: text(w.lengthM),
+      bundle: w.bundle ?? "",
+      zones: w.zones.join(" "),
+      source: w.source ?? "",
+      wire: w.id && ids.has(w.id) ? w.id : "",
+    });
     leaving.set(w.from, [...(leaving.get(w.from) ?? []), row]);
   }
-  const pinOf = new Map(wiring.devices.flatMap((d) => devicePins(d).map((p) => [p.at, { device: d, role: p.role }] as const)));
+  const pinOf = new Map(
+    wiring.devices.flatMap((d) => devicePins(d).map((p) => [p.at, { device: d, role: p.role }] as const)),
+  );
   const rows: ChartRow[] = [];
-  for (const c of wiring.connectors) for (const cavity of c.cavities) {
-    const point = `${c.id}:${cavity}`;
-    if (c.inline) {
-      const both = (["a", "b"] as const).flatMap((side) => (leaving.get(`${point}.${side}`) ?? []).map((r) => ({ ...r, connector: c.id, cavity: `${cavity}.${side}` })));
-      rows.push(...(both.length ? both : [chartRow({ connector: c.id, cavity })]));
-      continue;
+  for (const c of wiring.connectors)
+    for (const cavity of c.cavities) {
+      const point = `${c.id}:${cavity}`;
+      if (c.inline) {
+        const both = (["a", "b"] as const).flatMap((side) =>
+          (leaving.get(`${point}.${side}`) ?? []).map((r) => ({ ...r, connector: c.id, cavity: `${cavity}.${side}` })),
+        );
+        rows.push(...(both.length ? both : [chartRow({ connector: c.id, cavity })]));
+        continue;
+      }
+      const pin = pinOf.get(point);
+      const wired = leaving.get(point)?.[0] ?? chartRow();
+      rows.push({
+        ...wired,
+        connector: c.id,
+        cavity,
+        function: pin ? functionWords(pin.role, nets.functionOf(point)) : "",
+        part: pin && pin.device.id !== c.id ? pin.device.id : "",
+        values: pin?.device.kind === "module" ? pinValues(pin.device, point) : "",
+      });
     }
-    const pin = pinOf.get(point);
-    const wired = leaving.get(point)?.[0] ?? chartRow();
-    rows.push({ ...wired, connector: c.id, cavity, function: pin ? functionWords(pin.role, nets.functionOf(point)) : "", part: pin && pin.device.id !== c.id ? pin.device.id : "", values: pin?.device.kind === "module" ? pinValues(pin.device, point) : "" });
-  }
   for (const d of wiring.devices) {
     if (STAR_KINDS.has(d.kind)) rows.push(...(leaving.get(d.id) ?? []).map((r) => ({ ...r, connector: d.id })));
-    for (const t of TERMINALS[d.kind] ?? []) rows.push(...(leaving.get(`${d.id}:${t}`) ?? []).map((r) => ({ ...r, connector: d.id, cavity: t })));
+    for (const t of TERMINALS[d.kind] ?? [])
+      rows.push(...(leaving.get(`${d.id}:${t}`) ?? []).map((r) => ({ ...r, connector: d.id, cavity: t })));
   }
   const guessed = new Set(wiring.guesses);
   const settled = [...[...pinOf.keys()], ...wiring.devices.map((d) => d.id)].filter((p) => !guessed.has(p));
   return {
-    format: CHART_FORMAT, version: 1, name: wiring.name, nominalVolt: wiring.nominalVolt, machineType: wiring.machineType ?? "", note: wiring.note ?? "",
-    rows, connectors: wiring.connectors.map(connectorRowOf), parts: wiring.devices.map(partRowOf), codes: [...wiring.codes], claims: [...(wiring.claims ?? [])], read: guessed.size ? settled : [],
+    format: CHART_FORMAT,
+    version: 1,
+    name: wiring.name,
+    nominalVolt: wiring.nominalVolt,
+    machineType: wiring.machineType ?? "",
+    note: wiring.note ?? "",
+    rows,
+    connectors: wiring.connectors.map(connectorRowOf),
+    parts: wiring.devices.map(partRowOf),
+    codes: [...wiring.codes],
+    claims: [...(wiring.claims ?? [])],
+    read: guessed.size ? settled : [],
   };
 }
 const text = (value: number | undefined) => (value === undefined ? "" : String(value));
@@ -60,14 +123,40 @@ function functionWords(role: string, net: string): string {
 
 function pinValues(module: Extract<Device, { kind: "module" }>, point: string): string {
   const pin = module.pins.find((p) => p.at === point)!;
-  return writeValues(Object.fromEntries(Object.entries(pin).filter(([key, v]) => key !== "role" && key !== "at" && !((key === "terminated" || key === "commander") && v === false))));
+  return writeValues(
+    Object.fromEntries(
+      Object.entries(pin).filter(
+        ([key, v]) => key !== "role" && key !== "at" && !((key === "terminated" || key === "commander") && v === false),
+      ),
+    ),
+  );
 }
 
 function whereRow(of: Connector | Device) {
-  return { id: of.id, name: of.name ?? "", place: of.place ?? "", side: of.side ?? "", comesOff: of.comesOff ?? "", lookAlikes: (of.lookAlikes ?? []).join(" "), partNumber: of.partNumber ?? "", alsoNumbers: (of.alsoNumbers ?? []).join("; "), zones: of.zones.join(" "), cautions: of.cautions.join(" "), minutes: of.reachMinutes === 1 ? "" : String(of.reachMinutes) };
+  return {
+    id: of.id,
+    name: of.name ?? "",
+    place: of.place ?? "",
+    side: of.side ?? "",
+    comesOff: of.comesOff ?? "",
+    lookAlikes: (of.lookAlikes ?? []).join(" "),
+    partNumber: of.partNumber ?? "",
+    alsoNumbers: (of.alsoNumbers ?? []).join("; "),
+    zones: of.zones.join(" "),
+    cautions: of.cautions.join(" "),
+    minutes: of.reachMinutes === 1 ? "" : String(of.reachMinutes),
+  };
 }
-const connectorRowOf = (c: Connector): ConnectorRow => ({ ...whereRow(c), inline: c.inline ? "yes" : "no", backProbe: c.backProbe ? "" : "no" });
+const connectorRowOf = (c: Connector): ConnectorRow => ({
+  ...whereRow(c),
+  inline: c.inline ? "yes" : "no",
+  backProbe: c.backProbe ? "" : "no",
+});
 function partRowOf(d: Device): PartRow {
-  const own = Object.fromEntries(Object.entries(d).filter(([key]) => key !== "kind" && key !== "id" && key !== "pins" && !(WHERE as readonly string[]).includes(key)));
+  const own = Object.fromEntries(
+    Object.entries(d).filter(
+      ([key]) => key !== "kind" && key !== "id" && key !== "pins" && !(WHERE as readonly string[]).includes(key),
+    ),
+  );
   return { ...whereRow(d), kind: d.kind, values: writeValues(own) };
 }

@@ -6,17 +6,34 @@ type Kind = Device["kind"];
 export interface PartPins {
   readonly id: string;
   readonly name: string;
-  readonly pins: readonly { readonly cavity: string; readonly function: PinFunction | undefined; readonly net: number }[];
+  readonly pins: readonly {
+    readonly cavity: string;
+    readonly function: PinFunction | undefined;
+    readonly net: number;
+  }[];
 }
 
 /** Words in names that tell the kind (common practice, no source). */
 const NAME_WORDS: readonly (readonly [RegExp, Kind])[] = [
-  [/\bmodule\b|control unit|controller/i, "module"], [/\brelay\b/i, "relay"], [/\bpedal\b/i, "pedal"], [/terminator|terminating/i, "terminator"],
-  [/heater|glow/i, "heater"], [/\blamp\b|\blight\b|beacon/i, "lamp"], [/valve|solenoid|injector|actuator/i, "solenoid"], [/\bhall\b/i, "hall"],
-  [/potentiometer|\bpot\b|throttle position|lever/i, "potentiometer"], [/temperature|thermistor|\btemp\b/i, "thermistor"],
+  [/\bmodule\b|control unit|controller/i, "module"],
+  [/\brelay\b/i, "relay"],
+  [/\bpedal\b/i, "pedal"],
+  [/terminator|terminating/i, "terminator"],
+  [/heater|glow/i, "heater"],
+  [/\blamp\b|\blight\b|beacon/i, "lamp"],
+  [/valve|solenoid|injector|actuator/i, "solenoid"],
+  [/\bhall\b/i, "hall"],
+  [/potentiometer|\bpot\b|throttle position|lever/i, "potentiometer"],
+  [/temperature|thermistor|\btemp\b/i, "thermistor"],
 ];
 const MODULE_NAME = /^(A|ECU|ECM|MCU|CU|M|TCU|BCU)\d*$/i;
-const SIGNAL: ReadonlySet<PinFunction | undefined> = new Set<PinFunction | undefined>(["signal", "signal2", "lowSide", "high", "low"]);
+const SIGNAL: ReadonlySet<PinFunction | undefined> = new Set<PinFunction | undefined>([
+  "signal",
+  "signal2",
+  "lowSide",
+  "high",
+  "low",
+]);
 
 /**
  * Which parts are modules: those that the signals of others end at. One that is named like a module, or that hears
@@ -24,10 +41,23 @@ const SIGNAL: ReadonlySet<PinFunction | undefined> = new Set<PinFunction | undef
  */
 export function guessModules(parts: readonly PartPins[]): ReadonlySet<string> {
   const onNet = new Map<number, Set<string>>();
-  for (const p of parts) for (const pin of p.pins) if (SIGNAL.has(pin.function)) onNet.set(pin.net, (onNet.get(pin.net) ?? new Set()).add(p.id));
-  const partners = new Map(parts.map((p) => [p.id, new Set(p.pins.flatMap((pin) => [...(onNet.get(pin.net) ?? [])].filter((id) => id !== p.id && SIGNAL.has(pin.function))))]));
+  for (const p of parts)
+    for (const pin of p.pins)
+      if (SIGNAL.has(pin.function)) onNet.set(pin.net, (onNet.get(pin.net) ?? new Set()).add(p.id));
+  const partners = new Map(
+    parts.map((p) => [
+      p.id,
+      new Set(
+        p.pins.flatMap((pin) =>
+          [...(onNet.get(pin.net) ?? [])].filter((id) => id !== p.id && SIGNAL.has(pin.function)),
+        ),
+      ),
+    ]),
+  );
   const heard = (p: PartPins) => partners.get(p.id)!.size;
-  const named = parts.filter((p) => heard(p) > 0 && (/\bmodule\b|control unit|controller/i.test(p.name) || MODULE_NAME.test(p.id)));
+  const named = parts.filter(
+    (p) => heard(p) > 0 && (/\bmodule\b|control unit|controller/i.test(p.name) || MODULE_NAME.test(p.id)),
+  );
   if (named.length) return new Set([...named, ...parts.filter((p) => heard(p) >= 3)].map((p) => p.id));
   const several = parts.filter((p) => heard(p) >= 2);
   if (several.length) return new Set(several.map((p) => p.id));
@@ -46,11 +76,22 @@ export function guessKind(part: PartPins): Kind | undefined {
   const named = NAME_WORDS.find(([words]) => words.test(part.name))?.[1];
   if (named && named !== "module" && fits(named)) return named;
   if (has("coilHigh", "coilLow")) return fits("relay") ? "relay" : undefined;
-  if (has("busHigh", "busLow", "busLine")) return has("supply", "reference") ? (fits("smartSensor") ? "smartSensor" : undefined) : fits("terminator") ? "terminator" : undefined;
-  const ground = has("ground", "sensorGround", "ground2"), fed = has("supply", "reference", "supply2", "highSide");
-  if (has("signal", "signal2") && fed && ground) return has("signal2") && has("signal") ? "pedal" : has("reference") ? "threeWireSensor" : "hall";
-  if (has("high", "low") || functions.filter((f) => SIGNAL.has(f)).length === 2) return fits("coilSensor") ? "coilSensor" : undefined;
-  if (has("signal") && ground) return /speed|crank|cam|wheel|pickup|coil/i.test(part.name) ? "coilSensor" : "thermistor";
+  if (has("busHigh", "busLow", "busLine"))
+    return has("supply", "reference")
+      ? fits("smartSensor")
+        ? "smartSensor"
+        : undefined
+      : fits("terminator")
+        ? "terminator"
+        : undefined;
+  const ground = has("ground", "sensorGround", "ground2"),
+    fed = has("supply", "reference", "supply2", "highSide");
+  if (has("signal", "signal2") && fed && ground)
+    return has("signal2") && has("signal") ? "pedal" : has("reference") ? "threeWireSensor" : "hall";
+  if (has("high", "low") || functions.filter((f) => SIGNAL.has(f)).length === 2)
+    return fits("coilSensor") ? "coilSensor" : undefined;
+  if (has("signal") && ground)
+    return /speed|crank|cam|wheel|pickup|coil/i.test(part.name) ? "coilSensor" : "thermistor";
   if (has("signal") && fed) return "currentLoop";
   if (fed && (ground || has("lowSide")) && part.pins.length === 2) return "solenoid";
   return undefined;

@@ -2,7 +2,10 @@
  * Values of a part or pin in one cell: `ohm25=2k5 restCelsius=-10..90 closedIn=on+running name="Reference 1"`.
  * Numbers may carry k, M, m; `..` is a range, `+` a list, quotes keep a text whole.
  */
-export function parseValues(text: string): { readonly values: Record<string, unknown>; readonly wrong: readonly string[] } {
+export function parseValues(text: string): {
+  readonly values: Record<string, unknown>;
+  readonly wrong: readonly string[];
+} {
   const values: Record<string, unknown> = {};
   const wrong: string[] = [];
   for (const piece of text.match(/[^\s;,="]+\s*=\s*(?:"(?:[^"\\]|\\.)*"|[^\s;]+)|[^\s;]+/g) ?? []) {
@@ -15,12 +18,21 @@ export function parseValues(text: string): { readonly values: Record<string, unk
 
 const LISTS: ReadonlySet<string> = new Set(["closedIn", "activeIn"]);
 function parseValue(key: string, text: string): unknown {
-  if (text.startsWith('"')) { try { return JSON.parse(text); } catch { return text.slice(1, -1); } }
+  if (text.startsWith('"')) {
+    try {
+      return JSON.parse(text);
+    } catch {
+      return text.slice(1, -1);
+    }
+  }
   if (LISTS.has(key)) return text === "none" ? [] : text.split("+");
   if (text === "true" || text === "yes") return true;
   if (text === "false" || text === "no") return false;
   const range = /^(.+?)\.\.(.+)$/.exec(text);
-  if (range) { const ends = [number(range[1]!), number(range[2]!)]; return ends.every((e) => e !== undefined) ? ends : text; }
+  if (range) {
+    const ends = [number(range[1]!), number(range[2]!)];
+    return ends.every((e) => e !== undefined) ? ends : text;
+  }
   return number(text) ?? text;
 }
 const SCALE: Readonly<Record<string, number>> = { "": 1, k: 1e3, M: 1e6, m: 1e-3, u: 1e-6 };
@@ -33,10 +45,15 @@ function number(text: string): number | undefined {
 
 /** The same back as text; undefined and empty values are left out. */
 export function writeValues(values: Readonly<Record<string, unknown>>): string {
-  return Object.entries(values).flatMap(([key, v]) => {
-    if (v === undefined) return [];
-    if (Array.isArray(v)) return [`${key}=${LISTS.has(key) ? (v.length ? v.join("+") : "none") : v.join("..")}`];
-    if (typeof v === "string") return [`${key}=${/^[A-Za-z][\w-]*$/.test(v) && v !== "true" && v !== "false" && v !== "yes" && v !== "no" ? v : JSON.stringify(v)}`];
-    return [`${key}=${String(v)}`];
-  }).join(" ");
+  return Object.entries(values)
+    .flatMap(([key, v]) => {
+      if (v === undefined) return [];
+      if (Array.isArray(v)) return [`${key}=${LISTS.has(key) ? (v.length ? v.join("+") : "none") : v.join("..")}`];
+      if (typeof v === "string")
+        return [
+          `${key}=${/^[A-Za-z][\w-]*$/.test(v) && v !== "true" && v !== "false" && v !== "yes" && v !== "no" ? v : JSON.stringify(v)}`,
+        ];
+      return [`${key}=${String(v)}`];
+    })
+    .join(" ");
 }

@@ -30,17 +30,35 @@ export function codeBytes(code: string): readonly [number, number] | undefined {
   const m = /^([PCBU])([0-3])([0-9A-F]{3})$/i.exec(code.trim());
   if (!m) return undefined;
   const rest = parseInt(m[3]!, 16);
-  return [(LETTERS.indexOf(m[1]!.toUpperCase() as (typeof LETTERS)[number]) << 6) | (Number(m[2]) << 4) | (rest >> 8), rest & 255];
+  return [
+    (LETTERS.indexOf(m[1]!.toUpperCase() as (typeof LETTERS)[number]) << 6) | (Number(m[2]) << 4) | (rest >> 8),
+    rest & 255,
+  ];
 }
 
 /** The eight bits of a status byte (ISO 14229-1; values from memory). */
 export interface StatusBits {
-  readonly testFailed: boolean; readonly failedThisCycle: boolean; readonly pending: boolean; readonly confirmed: boolean;
-  readonly notCompletedSinceClear: boolean; readonly failedSinceClear: boolean; readonly notCompletedThisCycle: boolean; readonly lampRequested: boolean;
+  readonly testFailed: boolean;
+  readonly failedThisCycle: boolean;
+  readonly pending: boolean;
+  readonly confirmed: boolean;
+  readonly notCompletedSinceClear: boolean;
+  readonly failedSinceClear: boolean;
+  readonly notCompletedThisCycle: boolean;
+  readonly lampRequested: boolean;
 }
 export function statusBits(byte: number): StatusBits {
   const bit = (i: number) => ((byte >> i) & 1) === 1;
-  return { testFailed: bit(0), failedThisCycle: bit(1), pending: bit(2), confirmed: bit(3), notCompletedSinceClear: bit(4), failedSinceClear: bit(5), notCompletedThisCycle: bit(6), lampRequested: bit(7) };
+  return {
+    testFailed: bit(0),
+    failedThisCycle: bit(1),
+    pending: bit(2),
+    confirmed: bit(3),
+    notCompletedSinceClear: bit(4),
+    failedSinceClear: bit(5),
+    notCompletedThisCycle: bit(6),
+    lampRequested: bit(7),
+  };
 }
 
 /** What a status byte means as evidence: failing now, not yet confirmed, stored, seen and gone, or not judged since it was cleared. */
@@ -79,8 +97,10 @@ export function emissionCodes(text: string): Result<ReportedCode[]> {
   const status = EMISSION[service ?? -1];
   if (!status) return fail([issue("reply.not-emission", [], { byte: hexByte(service ?? 0) })]);
   // with a count byte the rest is odd in length; without, even
-  const counted = rest.length % 2 === 1, pairs = counted ? rest.slice(1) : rest;
-  if (counted && rest[0]! * 2 > pairs.length) return fail([issue("reply.cut-short", [], { expected: rest[0]!, got: pairs.length / 2 })]);
+  const counted = rest.length % 2 === 1,
+    pairs = counted ? rest.slice(1) : rest;
+  if (counted && rest[0]! * 2 > pairs.length)
+    return fail([issue("reply.cut-short", [], { expected: rest[0]!, got: pairs.length / 2 })]);
   const codes = chunks(counted ? pairs.slice(0, 2 * rest[0]!) : pairs, 2).filter(([a, b]) => a !== 0 || b !== 0);
   return ok(codes.map(([a, b]) => ({ code: codeNumber(a!, b!), status })));
 }
@@ -90,12 +110,23 @@ export function informationCodes(text: string): Result<ReportedCode[]> {
   const hex = hexBytes(text);
   if (!hex.ok) return hex;
   const [service, sub, , ...rest] = hex.value;
-  if (service !== 0x59 || sub !== 0x02) return fail([issue("reply.not-information", [], { byte: hexByte(service ?? 0) })]);
-  if (rest.length % 4) return fail([issue("reply.cut-short", [], { expected: Math.ceil(rest.length / 4), got: Math.floor(rest.length / 4) })]);
-  return ok(chunks(rest, 4).map(([a, b, type, status]) => {
-    const named = failureType(type!);
-    return { code: codeNumber(a!, b!), status: statusOf(status!), failureTypeByte: type!, ...(named ? { failureType: named } : {}) };
-  }));
+  if (service !== 0x59 || sub !== 0x02)
+    return fail([issue("reply.not-information", [], { byte: hexByte(service ?? 0) })]);
+  if (rest.length % 4)
+    return fail([
+      issue("reply.cut-short", [], { expected: Math.ceil(rest.length / 4), got: Math.floor(rest.length / 4) }),
+    ]);
+  return ok(
+    chunks(rest, 4).map(([a, b, type, status]) => {
+      const named = failureType(type!);
+      return {
+        code: codeNumber(a!, b!),
+        status: statusOf(status!),
+        failureTypeByte: type!,
+        ...(named ? { failureType: named } : {}),
+      };
+    }),
+  );
 }
 
 /**
@@ -107,11 +138,15 @@ export function dm1Codes(text: string): Result<ReportedCode[]> {
   const hex = hexBytes(text);
   if (!hex.ok) return hex;
   const rest = hex.value.slice(2).filter((_, i, all) => i < all.length - (all.length % 4 === 2 ? 2 : 0)); // single frames are filled up with two FF
-  if (hex.value.length < 6 || rest.length % 4) return fail([issue("reply.cut-short", [], { expected: Math.ceil(rest.length / 4) || 1, got: Math.floor(rest.length / 4) })]);
+  if (hex.value.length < 6 || rest.length % 4)
+    return fail([
+      issue("reply.cut-short", [], { expected: Math.ceil(rest.length / 4) || 1, got: Math.floor(rest.length / 4) }),
+    ]);
   const codes: ReportedCode[] = [];
   for (const [a, b, c, d] of chunks(rest, 4)) {
     if ((d! & 0x80) !== 0 && !(a === 0xff && b === 0xff)) return fail([issue("reply.old-conversion")]);
-    const spn = a! | (b! << 8) | ((c! & 0xe0) << 11), fmi = c! & 31;
+    const spn = a! | (b! << 8) | ((c! & 0xe0) << 11),
+      fmi = c! & 31;
     if ((spn === 0 && fmi === 0) || (a === 0xff && b === 0xff && c === 0xff)) continue;
     codes.push({ code: `SPN ${spn} FMI ${fmi}`, status: "active", occurrences: d! & 127 });
   }
@@ -126,5 +161,6 @@ export function decodeReply(text: string): Result<ReportedCode[]> {
   return EMISSION[first] ? emissionCodes(text) : first === 0x59 ? informationCodes(text) : dm1Codes(text);
 }
 
-const chunks = (list: readonly number[], size: number) => Array.from({ length: Math.floor(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
+const chunks = (list: readonly number[], size: number) =>
+  Array.from({ length: Math.floor(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size));
 const hexByte = (byte: number) => byte.toString(16).toUpperCase().padStart(2, "0");

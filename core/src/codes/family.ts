@@ -14,7 +14,19 @@ const TITLE_WORDS: readonly (readonly [RegExp, CodeFamily])[] = [
   [/circuit|open|malfunction/i, "circuit"],
 ];
 /** Failure mode identifiers of heavy machines (SAE J1939-73; values from memory). */
-const FMI_FAMILY: Readonly<Record<number, CodeFamily>> = { 0: "performance", 1: "performance", 2: "performance", 3: "high", 4: "low", 5: "driver", 6: "driver", 8: "noActivity", 9: "lostCommunication", 10: "performance", 19: "lostCommunication" };
+const FMI_FAMILY: Readonly<Record<number, CodeFamily>> = {
+  0: "performance",
+  1: "performance",
+  2: "performance",
+  3: "high",
+  4: "low",
+  5: "driver",
+  6: "driver",
+  8: "noActivity",
+  9: "lostCommunication",
+  10: "performance",
+  19: "lostCommunication",
+};
 
 /** The family of a code: as stated, else from its failure type byte, its failure mode (SPN … FMI …), or its title. */
 export function familyOf(code: Pick<Code, "id" | "title" | "family" | "failureType">): CodeFamily | undefined {
@@ -42,15 +54,26 @@ export function broadMonitor(wiring: Wiring, nets: Nets, code: Code): Monitor | 
   const module = wiring.devices.find((d) => d.id === code.module);
   if (module?.kind !== "module") return undefined;
   const roles: ReadonlySet<string> = new Set(family === "driver" ? ["lowSide", "highSide"] : ["input"]);
-  const pins = devicePins(about).filter((p) => wanted.includes(p.role)).flatMap((p) => { const at = nets.modulePinOf(p.at); return at === undefined ? [] : [at]; });
+  const pins = devicePins(about)
+    .filter((p) => wanted.includes(p.role))
+    .flatMap((p) => {
+      const at = nets.modulePinOf(p.at);
+      return at === undefined ? [] : [at];
+    });
   const at = pins.find((pin) => module.pins.some((p) => p.at === pin && roles.has(p.role)));
   if (at === undefined) return undefined;
   switch (family) {
-    case "low": return { type: "below", at, volt: RAIL.low };
-    case "high": return { type: "above", at, volt: RAIL.high };
-    case "circuit": return { type: "outside", at, low: RAIL.low, high: RAIL.high };
-    case "noActivity": return { type: "noActivity", at };
-    case "driver": return { type: "current", at, low: 0.02 };
-    case "performance": return undefined;
+    case "low":
+      return { type: "below", at, volt: RAIL.low };
+    case "high":
+      return { type: "above", at, volt: RAIL.high };
+    case "circuit":
+      return { type: "outside", at, low: RAIL.low, high: RAIL.high };
+    case "noActivity":
+      return { type: "noActivity", at };
+    case "driver":
+      return { type: "current", at, low: 0.02 };
+    case "performance":
+      return undefined;
   }
 }

@@ -1,9 +1,23 @@
 import type { Circuit } from "../network/element.js";
 import type { Solver } from "../network/solver.js";
-import { currentFails, isSet, lacksActivity, moduleSideVolt, momentsOf, quietFails, runs, setAtRest, talkFails, type BoundMonitor } from "./monitors.js";
+import {
+  currentFails,
+  isSet,
+  lacksActivity,
+  moduleSideVolt,
+  momentsOf,
+  quietFails,
+  runs,
+  setAtRest,
+  talkFails,
+  type BoundMonitor,
+} from "./monitors.js";
 
 /** Part of every pulsed driver's and talking bus's period, by where it begins and how long it lasts (shares). */
-export interface Phase { readonly phase: number; readonly share: number }
+export interface Phase {
+  readonly phase: number;
+  readonly share: number;
+}
 
 /** The parts into which the pulsed elements cut a period; one part when nothing is pulsed. All are taken to start together. */
 export function phasesOf(circuit: Circuit): Phase[] {
@@ -13,12 +27,24 @@ export function phasesOf(circuit: Circuit): Phase[] {
 }
 
 /** What to settle for one look at the machine. */
-export interface Look { readonly steel?: boolean; readonly phase: number; readonly talker?: number }
+export interface Look {
+  readonly steel?: boolean;
+  readonly phase: number;
+  readonly talker?: number;
+}
 
-const REST: Look = { phase: 0 }, STEEL: Look = { steel: true, phase: 0 }, NO_STEEL: Look = { steel: false, phase: 0 };
+const REST: Look = { phase: 0 },
+  STEEL: Look = { steel: true, phase: 0 },
+  NO_STEEL: Look = { steel: false, phase: 0 };
 
 /** Monitors of one key state, sorted once by the looks they need. Entries are places in `monitors`. */
-export interface JudgePlan { readonly monitors: readonly BoundMonitor[]; readonly rest: readonly number[]; readonly steel: readonly number[]; readonly driven: readonly number[]; readonly heard: readonly number[] }
+export interface JudgePlan {
+  readonly monitors: readonly BoundMonitor[];
+  readonly rest: readonly number[];
+  readonly steel: readonly number[];
+  readonly driven: readonly number[];
+  readonly heard: readonly number[];
+}
 
 export function judgePlan(monitors: readonly BoundMonitor[]): JudgePlan {
   const of = (kind: string) => monitors.flatMap((m, i) => (momentsOf(m) === kind ? [i] : []));
@@ -30,12 +56,19 @@ export function judgePlan(monitors: readonly BoundMonitor[]): JudgePlan {
  * @param look settles the circuit for one look; the solver stays valid until the next call
  * @param set called with the place in `monitors` of every code that sets
  */
-export function judge({ monitors, rest, steel, driven, heard }: JudgePlan, phases: readonly Phase[], look: (l: Look) => Solver, set: (i: number) => void): void {
+export function judge(
+  { monitors, rest, steel, driven, heard }: JudgePlan,
+  phases: readonly Phase[],
+  look: (l: Look) => Solver,
+  set: (i: number) => void,
+): void {
   if (rest.length && phases.length === 1) {
     const s = look(REST);
     for (const i of rest) if (isSet(s, monitors[i]!)) set(i);
   } else if (rest.length) {
-    const volt = new Float64Array(rest.length), other = new Float64Array(rest.length), running = new Uint8Array(rest.length).fill(1);
+    const volt = new Float64Array(rest.length),
+      other = new Float64Array(rest.length),
+      running = new Uint8Array(rest.length).fill(1);
     for (const p of phases) {
       const s = look({ phase: p.phase });
       rest.forEach((i, j) => {
@@ -45,20 +78,27 @@ export function judge({ monitors, rest, steel, driven, heard }: JudgePlan, phase
         if (!runs(s, m)) running[j] = 0;
       });
     }
-    rest.forEach((i, j) => { if (running[j] && setAtRest(monitors[i]!.monitor, volt[j]!, other[j]!)) set(i); });
+    rest.forEach((i, j) => {
+      if (running[j] && setAtRest(monitors[i]!.monitor, volt[j]!, other[j]!)) set(i);
+    });
   }
   if (steel.length) {
     const s = look(STEEL);
     const with_ = steel.map((i) => moduleSideVolt(s, monitors[i]!));
     const t = look(NO_STEEL);
-    steel.forEach((i, j) => { if (lacksActivity(with_[j]!, moduleSideVolt(t, monitors[i]!), runs(t, monitors[i]!))) set(i); });
+    steel.forEach((i, j) => {
+      if (lacksActivity(with_[j]!, moduleSideVolt(t, monitors[i]!), runs(t, monitors[i]!))) set(i);
+    });
   }
   if (driven.length) {
     const s = look(REST);
     for (const i of driven) if (currentFails(s, monitors[i]!)) set(i);
   }
   if (heard.length) {
-    const quiet = look({ phase: phases[phases.length - 1]!.phase }), failed = heard.map((i) => quietFails(quiet, monitors[i]!));
-    heard.forEach((i, j) => { if (failed[j] || talkFails(look({ phase: 0, talker: monitors[i]!.node!.gate }), monitors[i]!)) set(i); });
+    const quiet = look({ phase: phases[phases.length - 1]!.phase }),
+      failed = heard.map((i) => quietFails(quiet, monitors[i]!));
+    heard.forEach((i, j) => {
+      if (failed[j] || talkFails(look({ phase: 0, talker: monitors[i]!.node!.gate }), monitors[i]!)) set(i);
+    });
   }
 }

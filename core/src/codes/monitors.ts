@@ -28,7 +28,11 @@ export interface BoundMonitor {
   /** disagree: the other pin and its ground; current: the driver; silent: the node's gate and the module's own bus pins */
   readonly other?: { readonly pin: number; readonly innerGround: number };
   readonly driver?: number;
-  readonly node?: { readonly gate: number; readonly lines: readonly { readonly here: number }[]; readonly twoWire: boolean };
+  readonly node?: {
+    readonly gate: number;
+    readonly lines: readonly { readonly here: number }[];
+    readonly twoWire: boolean;
+  };
 }
 
 /** A signal that moves less than this between tooth and gap counts as no activity, volt. */
@@ -47,29 +51,51 @@ export function bindMonitors(wiring: Wiring, circuit: Circuit): BoundMonitor[] {
 }
 
 function bind(wiring: Wiring, circuit: Circuit, code: Code, index: number, monitor: Monitor): BoundMonitor[] {
-  const when = monitor.when ?? (monitor.type === "noActivity" ? (["cranking"] as const) : monitor.type === "current" ? (["running", "on"] as const) : (["on", "running"] as const));
-  const key = monitor.type === "current" && monitor.when === undefined ? "running" : JUDGED_FIRST.find((k) => (when as readonly KeyState[]).includes(k));
+  const when =
+    monitor.when ??
+    (monitor.type === "noActivity"
+      ? (["cranking"] as const)
+      : monitor.type === "current"
+        ? (["running", "on"] as const)
+        : (["on", "running"] as const));
+  const key =
+    monitor.type === "current" && monitor.when === undefined
+      ? "running"
+      : JUDGED_FIRST.find((k) => (when as readonly KeyState[]).includes(k));
   const module = wiring.devices.find((d) => d.id === code.module);
   const gate = circuit.gateOf.get(code.module);
   if (!key || gate === undefined || module?.kind !== "module") return [];
   const node = (at: string) => circuit.nodeOf.get(pinBehind(at));
-  const domainOf = (at: string) => circuit.nodeOf.get(innerGround(code.module, module.pins.find((p) => p.at === at)?.domain)) ?? 0;
+  const domainOf = (at: string) =>
+    circuit.nodeOf.get(innerGround(code.module, module.pins.find((p) => p.at === at)?.domain)) ?? 0;
   const supplies = module.pins.flatMap((p) => (p.role === "supply" ? [node(p.at) ?? 0] : []));
   const enable = monitor.supply ?? (wiring.nominalVolt === 24 ? DEFAULTS.codes.enable24 : DEFAULTS.codes.enable12);
   const base = { code, index, monitor, broad: code.monitor === undefined, gate, supplies, enable, key };
   if (monitor.type === "silent") {
     const bound = bindNode(wiring, circuit, module, monitor.node);
-    return bound ? [{ ...base, pin: 0, innerGround: circuit.nodeOf.get(innerGround(code.module, undefined)) ?? 0, node: bound }] : [];
+    return bound
+      ? [{ ...base, pin: 0, innerGround: circuit.nodeOf.get(innerGround(code.module, undefined)) ?? 0, node: bound }]
+      : [];
   }
   const pin = node(monitor.at);
   if (pin === undefined) return [];
   const own = { ...base, pin, innerGround: domainOf(monitor.at) };
-  if (monitor.type === "disagree") { const other = node(monitor.other); return other === undefined ? [] : [{ ...own, other: { pin: other, innerGround: domainOf(monitor.other) } }]; }
-  if (monitor.type === "current") { const driver = circuit.elementOf.get(`driver ${monitor.at}`); return driver === undefined ? [] : [{ ...own, driver }]; }
+  if (monitor.type === "disagree") {
+    const other = node(monitor.other);
+    return other === undefined ? [] : [{ ...own, other: { pin: other, innerGround: domainOf(monitor.other) } }];
+  }
+  if (monitor.type === "current") {
+    const driver = circuit.elementOf.get(`driver ${monitor.at}`);
+    return driver === undefined ? [] : [{ ...own, driver }];
+  }
   return [own];
 }
 
-type BusPins = { readonly busHigh?: string | undefined; readonly busLow?: string | undefined; readonly busLine?: string | undefined };
+type BusPins = {
+  readonly busHigh?: string | undefined;
+  readonly busLow?: string | undefined;
+  readonly busLine?: string | undefined;
+};
 function busPins(wiring: Wiring, id: string): BusPins {
   const d = wiring.devices.find((x) => x.id === id);
   if (d?.kind === "smartSensor") return d.pins;
@@ -79,7 +105,9 @@ function busPins(wiring: Wiring, id: string): BusPins {
 }
 
 function bindNode(wiring: Wiring, circuit: Circuit, module: { id: string }, id: string): BoundMonitor["node"] {
-  const here = busPins(wiring, module.id), there = busPins(wiring, id), gate = circuit.gateOf.get(id);
+  const here = busPins(wiring, module.id),
+    there = busPins(wiring, id),
+    gate = circuit.gateOf.get(id);
   const twoWire = Boolean(here.busHigh && there.busHigh && here.busLow && there.busLow);
   const names: readonly (keyof BusPins)[] = twoWire ? ["busHigh", "busLow"] : ["busLine"];
   const lines = names.flatMap((n) => {
@@ -106,22 +134,38 @@ export function runs(s: Solver, m: BoundMonitor): boolean {
 
 /** Operating points a monitor is judged at. Most need the one at rest. */
 export type Moments = "rest" | "steel" | "driven" | "heard";
-export const momentsOf = (m: BoundMonitor): Moments => (m.monitor.type === "noActivity" ? "steel" : m.monitor.type === "current" ? "driven" : m.monitor.type === "silent" ? "heard" : "rest");
+export const momentsOf = (m: BoundMonitor): Moments =>
+  m.monitor.type === "noActivity"
+    ? "steel"
+    : m.monitor.type === "current"
+      ? "driven"
+      : m.monitor.type === "silent"
+        ? "heard"
+        : "rest";
 
 /** Whether a code judged at rest sets, by the mean volts its module sees. NaN (a pin that floats) sets nothing. */
 export function setAtRest(monitor: Monitor, volt: number, other: number): boolean {
   switch (monitor.type) {
-    case "below": return volt < monitor.volt;
-    case "above": return volt > monitor.volt;
-    case "outside": return volt < monitor.low || volt > monitor.high;
-    case "disagree": return Math.abs(other - monitor.ratio * volt) > monitor.volt;
-    default: return false;
+    case "below":
+      return volt < monitor.volt;
+    case "above":
+      return volt > monitor.volt;
+    case "outside":
+      return volt < monitor.low || volt > monitor.high;
+    case "disagree":
+      return Math.abs(other - monitor.ratio * volt) > monitor.volt;
+    default:
+      return false;
   }
 }
 
 /** As `setAtRest`, at the operating point just settled, with its enable conditions. */
 export function isSet(s: Solver, m: BoundMonitor): boolean {
-  return momentsOf(m) === "rest" && runs(s, m) && setAtRest(m.monitor, moduleSideVolt(s, m), m.other ? moduleSideVolt(s, m.other) : 0);
+  return (
+    momentsOf(m) === "rest" &&
+    runs(s, m) &&
+    setAtRest(m.monitor, moduleSideVolt(s, m), m.other ? moduleSideVolt(s, m.other) : 0)
+  );
 }
 
 /** For a noActivity monitor: whether the module-side volts with and without steel at the tip are too much alike. */
@@ -153,4 +197,5 @@ export function quietFails(s: Solver, m: BoundMonitor): boolean {
   if (m.node.twoWire) return Math.abs(nodeVolt(s, first!.here) - nodeVolt(s, second!.here)) > QUIET_VOLT;
   return nodeVolt(s, first!.here) < 0.6 * supplyOf(s, m);
 }
-const supplyOf = (s: Solver, m: BoundMonitor) => (m.supplies.length ? Math.max(...m.supplies.map((p) => nodeVolt(s, p))) : m.enable[0]);
+const supplyOf = (s: Solver, m: BoundMonitor) =>
+  m.supplies.length ? Math.max(...m.supplies.map((p) => nodeVolt(s, p))) : m.enable[0];

@@ -37,26 +37,51 @@ const MISFIT_SIGMAS = 4;
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
   const gathered = options.begun?.gathered ?? gather(predictor, entries);
   const { evidence } = gathered;
-  const how = { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, ...(options.only ? { only: options.only } : {}) };
+  const how = {
+    factors: gathered.factors,
+    comesAndGoes: gathered.comesAndGoes,
+    ...(options.only ? { only: options.only } : {}),
+  };
   const narrow = options.begun?.posterior ?? weigh(predictor, evidence, { ...how, breadth: "narrow" });
-  const unsure = (p: Posterior, least: number) => { const lead = p.worlds[0]; return lead === undefined || p.notHere > DOUBT || suspicious(predictor, lead, evidence, least); };
+  const unsure = (p: Posterior, least: number) => {
+    const lead = p.worlds[0];
+    return lead === undefined || p.notHere > DOUBT || suspicious(predictor, lead, evidence, least);
+  };
   // lasting or coming and going, here or at a look-alike, at any severity: the place leads with all of it together
-  const nearVerdict = (p: Posterior) => { const lead = keyOf(predictor, p.worlds[0]!); return p.worlds.reduce((sum, w) => sum + (w.share > 1e-3 && keyOf(predictor, w) === lead ? w.share : 0), 0) >= NEAR_VERDICT; };
+  const nearVerdict = (p: Posterior) => {
+    const lead = keyOf(predictor, p.worlds[0]!);
+    return (
+      p.worlds.reduce((sum, w) => sum + (w.share > 1e-3 && keyOf(predictor, w) === lead ? w.share : 0), 0) >=
+      NEAR_VERDICT
+    );
+  };
   const hasty = (p: Posterior) => p.worlds[0] !== undefined && (isRoundabout(predictor, p.worlds[0]) || nearVerdict(p));
   const unfinished = evidence.length > 0 && (unsure(narrow, 1) || hasty(narrow));
-  if (options.several === "never" || !unfinished) return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [], unfinished };
+  if (options.several === "never" || !unfinished)
+    return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, several: [], unfinished };
   // the best leave something unexplained: look further before several faults are thought of
   const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
   const alarmed = unsure(posterior, 2) || hasty(posterior);
   if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, several: [], unfinished: false };
   const several = growSeveral(predictor, evidence, gathered.factors, options.stop);
-  return { gathered, several, alarmed, unfinished: false, breadth: "wide", posterior: several.length ? weigh(predictor, evidence, { ...how, breadth: "wide", several }) : posterior };
+  return {
+    gathered,
+    several,
+    alarmed,
+    unfinished: false,
+    breadth: "wide",
+    posterior: several.length ? weigh(predictor, evidence, { ...how, breadth: "wide", several }) : posterior,
+  };
 }
 /** A suspect is only declared against several faults at once. */
 const NEAR_VERDICT = 0.9;
 /** What explains almost anything: a fault that is there or not, as it suits; leads at the wrong connector; terminals changed over. */
 function isRoundabout(predictor: Predictor, w: World): boolean {
-  return w.presence < 1 || w.misplaced !== undefined || predictor.hypotheses[w.hypothesis]!.faults.some((f) => f.mode === "cavitiesSwapped");
+  return (
+    w.presence < 1 ||
+    w.misplaced !== undefined ||
+    predictor.hypotheses[w.hypothesis]!.faults.some((f) => f.mode === "cavitiesSwapped")
+  );
 }
 /** "Not in this wiring" above this is itself a reason to think of several faults. */
 const DOUBT = 0.02;
@@ -64,28 +89,45 @@ const DOUBT = 0.02;
 /** Belief with one logbook entry left out: what would stand if that one reading were a slip. */
 export function without(predictor: Predictor, belief: Belief, entry: number): Posterior {
   const { gathered, several } = belief;
-  return weigh(predictor, gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry), { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, several, breadth: belief.breadth });
+  return weigh(
+    predictor,
+    gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry),
+    { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, several, breadth: belief.breadth },
+  );
 }
 
 /** Present codes and readings that a world does not account for. */
-export function leftOver(predictor: Predictor, world: World, evidence: readonly Evidence[]): { readonly codes: readonly number[]; readonly readings: readonly number[] } {
-  const codes: number[] = [], readings: number[] = [];
+export function leftOver(
+  predictor: Predictor,
+  world: World,
+  evidence: readonly Evidence[],
+): { readonly codes: readonly number[]; readonly readings: readonly number[] } {
+  const codes: number[] = [],
+    readings: number[] = [];
   evidence.forEach((e, i) => {
-    if (e.kind === "code" && e.present && e.weight > 0.3 && setBy(predictor, world, e.monitor) < EXPLAINED) codes.push(i);
+    if (e.kind === "code" && e.present && e.weight > 0.3 && setBy(predictor, world, e.monitor) < EXPLAINED)
+      codes.push(i);
     if (e.kind === "reading" && misfit(predictor, world, e) > MISFIT_SIGMAS) readings.push(i);
   });
   return { codes, readings };
 }
 function suspicious(predictor: Predictor, world: World, evidence: readonly Evidence[], least: number): boolean {
   const { codes, readings } = leftOver(predictor, world, evidence);
-  return codes.length > 0 || readings.length >= least || (world.hypothesis === 0 && evidence.some((e) => e.kind === "code" && e.present));
+  return (
+    codes.length > 0 ||
+    readings.length >= least ||
+    (world.hypothesis === 0 && evidence.some((e) => e.kind === "code" && e.present))
+  );
 }
 
 /** Probability that a world sets a code. */
 export function setBy(predictor: Predictor, world: World, monitor: number): number {
-  const shares = predictor.codeShares(world.hypothesis, [monitor]), n = predictor.monitors.length;
+  const shares = predictor.codeShares(world.hypothesis, [monitor]),
+    n = predictor.monitors.length;
   let p = 0;
-  world.weights.forEach((w, s) => { if (w > 0) p += w * shares[s * n + monitor]!; });
+  world.weights.forEach((w, s) => {
+    if (w > 0) p += w * shares[s * n + monitor]!;
+  });
   return p;
 }
 
@@ -95,16 +137,23 @@ export function misfit(predictor: Predictor, world: World, e: Extract<Evidence, 
     const wanted = Uint8Array.from({ length: samples }, (_, s) => (weights(s) > HEAVY ? 1 : 0));
     const predicted = predictor.predictAt(hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
     let least = Infinity;
-    let low = Infinity, high = -Infinity;
+    let low = Infinity,
+      high = -Infinity;
     for (let s = 0; s < samples; s++) {
       if (!wanted[s]) continue;
       const v = predicted.at(s);
       least = Math.min(least, distance(v, e.value, e.instrument));
-      low = Math.min(low, v); high = Math.max(high, v);
+      low = Math.min(low, v);
+      high = Math.max(high, v);
     }
     return e.value >= low && e.value <= high ? 0 : least; // between two samples is between two samples
   };
   const there = nearest(world.hypothesis, (s) => world.weights[s]!, world.weights.length);
-  return world.presence === 1 ? there : Math.min(there, nearest(0, () => 1, predictor.draws));
+  return world.presence === 1
+    ? there
+    : Math.min(
+        there,
+        nearest(0, () => 1, predictor.draws),
+      );
 }
 const HEAVY = 1e-3;

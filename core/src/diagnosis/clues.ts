@@ -6,19 +6,91 @@ import type { Misplacement } from "./misplaced.js";
 
 /** What each finding is a sign of, and faults that leave no mark anybody would see. Product judgement, no source. */
 const SIGNS: Readonly<Record<Exclude<Finding, "nothing">, readonly FaultMode[]>> = {
-  wet: ["contactHighResistance", "cavitiesBridged", "spliceHighResistance", "legHighResistance", "groundHighResistance", "fuseHighResistance", "contactOpen"],
-  green: ["contactHighResistance", "contactOpen", "cavitiesBridged", "spliceHighResistance", "legHighResistance", "legOpen", "groundHighResistance", "groundOpen", "highResistance", "fuseHighResistance"],
+  wet: [
+    "contactHighResistance",
+    "cavitiesBridged",
+    "spliceHighResistance",
+    "legHighResistance",
+    "groundHighResistance",
+    "fuseHighResistance",
+    "contactOpen",
+  ],
+  green: [
+    "contactHighResistance",
+    "contactOpen",
+    "cavitiesBridged",
+    "spliceHighResistance",
+    "legHighResistance",
+    "legOpen",
+    "groundHighResistance",
+    "groundOpen",
+    "highResistance",
+    "fuseHighResistance",
+  ],
   oily: ["contactFilm", "cavitiesBridged", "contactHighResistance"],
   chewed: ["open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "highResistance"],
   rubbed: ["open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "highResistance"],
-  melted: ["shortToChassis", "shortToWire", "shortToSupply", "open", "fuseBlown", "contactHighResistance", "shortInside", "shortSupplyGround", "fuseHighResistance"],
-  burnt: ["fuseBlown", "fuseHighResistance", "contactHighResistance", "relayContactHighResistance", "relayStuck", "relayContactOpen", "switchHighResistance", "groundHighResistance", "shortInside", "shortSupplyGround", "shortToChassis"],
-  crooked: ["unseated", "contactOpen", "cavitiesSwapped"], halfClipped: ["unseated"], pushedBack: ["contactOpen", "contactHighResistance"],
+  melted: [
+    "shortToChassis",
+    "shortToWire",
+    "shortToSupply",
+    "open",
+    "fuseBlown",
+    "contactHighResistance",
+    "shortInside",
+    "shortSupplyGround",
+    "fuseHighResistance",
+  ],
+  burnt: [
+    "fuseBlown",
+    "fuseHighResistance",
+    "contactHighResistance",
+    "relayContactHighResistance",
+    "relayStuck",
+    "relayContactOpen",
+    "switchHighResistance",
+    "groundHighResistance",
+    "shortInside",
+    "shortSupplyGround",
+    "shortToChassis",
+  ],
+  crooked: ["unseated", "contactOpen", "cavitiesSwapped"],
+  halfClipped: ["unseated"],
+  pushedBack: ["contactOpen", "contactHighResistance"],
   cracked: ["cavitiesBridged", "contactHighResistance", "groundOpen", "shortInside", "elementOpen", "dead"],
-  previousRepair: ["cavitiesSwapped", "highResistance", "open", "fewStrands", "shortToWire", "contactHighResistance", "contactOpen", "wrongPart"],
+  previousRepair: [
+    "cavitiesSwapped",
+    "highResistance",
+    "open",
+    "fewStrands",
+    "shortToWire",
+    "contactHighResistance",
+    "contactOpen",
+    "wrongPart",
+  ],
 };
 /** Faults that can be seen from outside by somebody who looks. */
-const SEEN: ReadonlySet<FaultMode> = new Set<FaultMode>(["contactHighResistance", "contactOpen", "cavitiesBridged", "spliceHighResistance", "legHighResistance", "legOpen", "groundHighResistance", "groundOpen", "highResistance", "open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "contactFilm", "unseated", "fuseBlown", "fuseHighResistance", "cavitiesSwapped"]);
+const SEEN: ReadonlySet<FaultMode> = new Set<FaultMode>([
+  "contactHighResistance",
+  "contactOpen",
+  "cavitiesBridged",
+  "spliceHighResistance",
+  "legHighResistance",
+  "legOpen",
+  "groundHighResistance",
+  "groundOpen",
+  "highResistance",
+  "open",
+  "fewStrands",
+  "shortToChassis",
+  "shortToWire",
+  "shortToSupply",
+  "contactFilm",
+  "unseated",
+  "fuseBlown",
+  "fuseHighResistance",
+  "cavitiesSwapped",
+]);
 const PART_ITSELF: ReadonlySet<string> = new Set(["device"]);
 
 /** The thing a look or a wiggle is at covers a fault when the fault's place, or the connector of its terminal, is that thing. */
@@ -31,7 +103,12 @@ export function isAt(fault: Pick<Fault, "place" | "at">, thing: string): boolean
  * How likely a clue is given what is wrong. Figures are in `DEFAULTS.clues`: product judgement, no source.
  * @param faults all that is wrong; none on a healthy machine @param comesAndGoes whether they come and go @param misplaced where the technician really is, when not where the logbook says
  */
-export function clueLikelihood(clue: Clue, faults: readonly Fault[], comesAndGoes: boolean, misplaced?: Pick<Misplacement, "from" | "to">): number {
+export function clueLikelihood(
+  clue: Clue,
+  faults: readonly Fault[],
+  comesAndGoes: boolean,
+  misplaced?: Pick<Misplacement, "from" | "to">,
+): number {
   const c = DEFAULTS.clues;
   switch (clue.type) {
     case "look": {
@@ -47,18 +124,23 @@ export function clueLikelihood(clue: Clue, faults: readonly Fault[], comesAndGoe
       return clue.reacted ? p : 1 - p;
     }
     case "swap": {
-      const p = faults.some((f) => PART_ITSELF.has(f.place.type) && clue.parts.includes(f.place.id)) ? c.swapMoves : c.swapFalse;
+      const p = faults.some((f) => PART_ITSELF.has(f.place.type) && clue.parts.includes(f.place.id))
+        ? c.swapMoves
+        : c.swapFalse;
       return clue.result === "moved" ? p : 1 - p;
     }
     case "partNumber": {
-      const p = faults.some((f) => f.mode === "wrongPart" && clue.parts.includes(f.place.id)) ? c.wrongNumberSeen : c.wrongNumberFalse;
+      const p = faults.some((f) => f.mode === "wrongPart" && clue.parts.includes(f.place.id))
+        ? c.wrongNumberSeen
+        : c.wrongNumberFalse;
       return clue.same ? 1 - p : p;
     }
     case "identity": {
       const p = misplaced?.from === clue.connector ? c.identityTold : c.identityFalse;
       return clue.right ? 1 - p : p;
     }
-    case "holds": return 0.5; // weighed by the prediction of the circuit; see posterior
+    case "holds":
+      return 0.5; // weighed by the prediction of the circuit; see posterior
   }
 }
 /** A finding no one would have thought of: what "not in this wiring" makes of it. */

@@ -7,10 +7,16 @@ import type { Solver } from "../network/solver.js";
 import type { Hypothesis } from "./predictor.js";
 
 /** Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many severities to either side. */
-const FEW_DRAWS = 3, MORE_DRAWS = 3, NEAR = 2;
+const FEW_DRAWS = 3,
+  MORE_DRAWS = 3,
+  NEAR = 2;
 
 /** Codes of one hypothesis: set (1) and how likely set, both [sample · monitors + monitor]; for these key positions. */
-interface Known { readonly bits: Uint8Array; readonly share: Float32Array; readonly done: Set<KeyState> }
+interface Known {
+  readonly bits: Uint8Array;
+  readonly share: Float32Array;
+  readonly done: Set<KeyState>;
+}
 
 /** Which codes every hypothesis would set, worked out on first asking and remembered. */
 export class CodePredictions {
@@ -18,11 +24,16 @@ export class CodePredictions {
   private readonly rough = new Map<number, Known>();
   private readonly plans = new Map<KeyState, { readonly places: readonly number[]; readonly plan: JudgePlan }>();
   constructor(
-    private readonly hypotheses: readonly Hypothesis[], private readonly draws: number, private readonly monitors: readonly BoundMonitor[],
-    private readonly phasesAt: (state: State, draw: number) => readonly Phase[], private readonly solve: (h: number, sample: number, state: State, look: Look) => Solver,
+    private readonly hypotheses: readonly Hypothesis[],
+    private readonly draws: number,
+    private readonly monitors: readonly BoundMonitor[],
+    private readonly phasesAt: (state: State, draw: number) => readonly Phase[],
+    private readonly solve: (h: number, sample: number, state: State, look: Look) => Solver,
   ) {}
 
-  forgetFrom(first: number): void { for (const map of [this.full, this.rough]) for (const h of [...map.keys()]) if (h >= first) map.delete(h); }
+  forgetFrom(first: number): void {
+    for (const map of [this.full, this.rough]) for (const h of [...map.keys()]) if (h >= first) map.delete(h);
+  }
 
   /** Bits and probabilities of the codes of one hypothesis; `rough`: of most samples from their neighbours. */
   of(h: number, wanted: readonly number[], rough: boolean): Known {
@@ -41,7 +52,10 @@ export class CodePredictions {
     return known;
   }
   private smooth(h: number, key: KeyState, bits: Uint8Array, share: Float32Array): void {
-    const { samples, stepped } = this.hypotheses[h]!, { draws } = this, n = this.monitors.length, places = samples / draws;
+    const { samples, stepped } = this.hypotheses[h]!,
+      { draws } = this,
+      n = this.monitors.length,
+      places = samples / draws;
     const { ownDraw, ofDraws, ofNeighbours } = DEFAULTS.codes.between;
     this.monitors.forEach((m, i) => {
       if (m.key !== key) return;
@@ -62,7 +76,14 @@ export class CodePredictions {
     for (let draw = 0; draw < this.draws; draw++) {
       for (let sample = draw; sample < samples; sample += this.draws) {
         if (wanted && !wanted[sample]) continue;
-        judge(plan, this.phasesAt(state, draw), (look) => this.solve(h, sample, state, look), (i) => { bits[sample * this.monitors.length + places[i]!] = 1; });
+        judge(
+          plan,
+          this.phasesAt(state, draw),
+          (look) => this.solve(h, sample, state, look),
+          (i) => {
+            bits[sample * this.monitors.length + places[i]!] = 1;
+          },
+        );
       }
     }
   }
@@ -79,31 +100,57 @@ export class CodePredictions {
    * set the same codes are taken to set them too, and the other draws of a severity to do as those tried.
    */
   private computeRoughly(h: number, key: KeyState, bits: Uint8Array): void {
-    const { samples, stepped } = this.hypotheses[h]!, { draws } = this, n = this.monitors.length, count = samples / draws;
-    const state: State = { key, unplugged: [] }, { places } = this.planFor(key);
+    const { samples, stepped } = this.hypotheses[h]!,
+      { draws } = this,
+      n = this.monitors.length,
+      count = samples / draws;
+    const state: State = { key, unplugged: [] },
+      { places } = this.planFor(key);
     const done = new Uint8Array(samples);
-    const compute = (wanted: Uint8Array) => { this.compute(h, state, bits, wanted); wanted.forEach((w, s) => { if (w) done[s] = 1; }); };
-    const own = (k: number) => (h + 3 * k) % draws, second = (k: number) => (h + 3 * k + (draws >> 1)) % draws;
+    const compute = (wanted: Uint8Array) => {
+      this.compute(h, state, bits, wanted);
+      wanted.forEach((w, s) => {
+        if (w) done[s] = 1;
+      });
+    };
+    const own = (k: number) => (h + 3 * k) % draws,
+      second = (k: number) => (h + 3 * k + (draws >> 1)) % draws;
     const alike = (a: number, b: number) => places.every((i) => bits[a * n + i] === bits[b * n + i]);
-    const same = (k: number, j: number) => { const a = k * draws + own(k); return [k * draws + second(k), j * draws + own(j), j * draws + second(j)].every((b) => alike(a, b)); };
+    const same = (k: number, j: number) => {
+      const a = k * draws + own(k);
+      return [k * draws + second(k), j * draws + own(j), j * draws + second(j)].every((b) => alike(a, b));
+    };
     const first = new Uint8Array(samples);
     if (count === 1) first.fill(1, 0, Math.min(draws, FEW_DRAWS));
-    else for (let k = 0; k < count; k++) if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;
+    else
+      for (let k = 0; k < count; k++)
+        if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;
     compute(first);
     // severities between two that do not set the same codes, and further draws near where codes change: there it hangs on the draw
-    const between = new Uint8Array(samples), near = new Uint8Array(samples);
-    for (let k = 1; stepped && k < count - 1; k += 2) if (!done[k * draws + own(k)] && !same(k - 1, k + 1)) between[k * draws + own(k)] = between[k * draws + second(k)] = 1;
+    const between = new Uint8Array(samples),
+      near = new Uint8Array(samples);
+    for (let k = 1; stepped && k < count - 1; k += 2)
+      if (!done[k * draws + own(k)] && !same(k - 1, k + 1))
+        between[k * draws + own(k)] = between[k * draws + second(k)] = 1;
     compute(between);
     const told = (k: number) => (done[k * draws + own(k)] ? k : k - 1);
-    if (stepped) for (let k = 1; k < count; k++) {
-      if (same(told(k - 1), told(k))) continue;
-      for (let j = Math.max(0, k - 1 - NEAR); j <= Math.min(count - 1, k + NEAR); j++) for (let d = 0; d < MORE_DRAWS; d++) { const s = j * draws + (own(j) + 1 + 2 * d) % draws; if (!done[s]) near[s] = 1; }
-    }
+    if (stepped)
+      for (let k = 1; k < count; k++) {
+        if (same(told(k - 1), told(k))) continue;
+        for (let j = Math.max(0, k - 1 - NEAR); j <= Math.min(count - 1, k + NEAR); j++)
+          for (let d = 0; d < MORE_DRAWS; d++) {
+            const s = j * draws + ((own(j) + 1 + 2 * d) % draws);
+            if (!done[s]) near[s] = 1;
+          }
+      }
     compute(near);
     for (let k = 0; k < count; k++) {
       const known = Array.from({ length: draws }, (_, d) => k * draws + d).filter((s) => done[s]);
       const source = known.length ? known : [(k - 1) * draws + own(k - 1), (k - 1) * draws + second(k - 1)];
-      for (let d = 0; d < draws; d++) { const s = k * draws + d; if (!done[s]) for (const i of places) bits[s * n + i] = bits[source[d % source.length]! * n + i]!; }
+      for (let d = 0; d < draws; d++) {
+        const s = k * draws + d;
+        if (!done[s]) for (const i of places) bits[s * n + i] = bits[source[d % source.length]! * n + i]!;
+      }
     }
   }
 }

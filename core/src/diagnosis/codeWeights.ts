@@ -4,13 +4,16 @@ import { logMean, normalise } from "./maths.js";
 import type { Predictor } from "./predictor.js";
 
 /** Hypotheses and severities this far behind after codes alone are not read up any further (natural log). */
-const PRUNE_AFTER_CODES = Math.log(1e-9), PRUNE_ROUGH = Math.log(1e-7), PRUNE_EXACT = Math.log(1e-14);
+const PRUNE_AFTER_CODES = Math.log(1e-9),
+  PRUNE_ROUGH = Math.log(1e-7),
+  PRUNE_EXACT = Math.log(1e-14);
 /** Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something unexplained (natural log): two codes missed, not one false alarm. */
 const LN_NARROW = Math.log(1e-3);
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
 /** ln probability of a code where the drawing is not this machine's. */
-export const logCodeNotHere = (e: Pick<CodeEvidence, "present" | "weight">) => e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE);
+export const logCodeNotHere = (e: Pick<CodeEvidence, "present" | "weight">) =>
+  e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE);
 
 /** What codes alone leave of every hypothesis. */
 export interface AfterCodes {
@@ -34,9 +37,16 @@ export interface AfterCodes {
 export type Breadth = "exact" | "narrow" | "wide";
 
 /** What codes alone leave: worked out once for one set of codes. */
-export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[], logPrior: Float64Array, factors: Float64Array | undefined, breadth: Breadth): AfterCodes {
+export function afterCodes(
+  predictor: Predictor,
+  codes: readonly CodeEvidence[],
+  logPrior: Float64Array,
+  factors: Float64Array | undefined,
+  breadth: Breadth,
+): AfterCodes {
   const signature = `${breadth === "exact"} ${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
-  const memo = predictor.memo.get("after codes") as { readonly signature: string; readonly by: Map<Breadth, AfterCodes> } | undefined;
+  const memo = predictor.memo.get("after codes") as
+    { readonly signature: string; readonly by: Map<Breadth, AfterCodes> } | undefined;
   const known = memo?.signature === signature ? memo.by : new Map<Breadth, AfterCodes>();
   if (memo?.signature !== signature) {
     predictor.memo.set("after codes", { signature, by: known });
@@ -46,12 +56,17 @@ export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[],
   const ready = known.get(breadth);
   if (ready) return ready;
   const n = predictor.faults.length + 1;
-  const log = new Float64Array(n), clouds = new Map<number, Float64Array>();
+  const log = new Float64Array(n),
+    clouds = new Map<number, Float64Array>();
   const rough = new Set<number>();
   if (breadth !== "exact") {
-    const fits = Float64Array.from({ length: n }, (_, h) => codeCloud(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity));
+    const fits = Float64Array.from({ length: n }, (_, h) =>
+      codeCloud(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
+    );
     const fittest = fits.reduce((a, b) => Math.max(a, b), -Infinity);
-    fits.forEach((fit, h) => { if (h > 0 && fit < fittest + LN_NARROW) rough.add(h); });
+    fits.forEach((fit, h) => {
+      if (h > 0 && fit < fittest + LN_NARROW) rough.add(h);
+    });
   }
   for (let h = 0; h < n; h++) {
     const cloud = codeCloud(predictor, h, codes, 1, rough.has(h));
@@ -59,13 +74,29 @@ export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[],
     clouds.set(h, cloud);
   }
   const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
-  const wanted = new Map<number, Uint8Array>(), samples = new Map<number, Float64Array>(), places = new Map<number, Float64Array>();
+  const wanted = new Map<number, Uint8Array>(),
+    samples = new Map<number, Float64Array>(),
+    places = new Map<number, Float64Array>();
   for (let h = 0; h < n; h++) {
     const cloud = clouds.get(h)!;
-    if (log[h]! < best + (breadth === "exact" ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES) || (breadth === "narrow" && rough.has(h))) { clouds.delete(h); continue; }
+    if (
+      log[h]! < best + (breadth === "exact" ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES) ||
+      (breadth === "narrow" && rough.has(h))
+    ) {
+      clouds.delete(h);
+      continue;
+    }
     const list = byPlace(predictor, h, cloud);
     places.set(h, list);
-    wanted.set(h, Uint8Array.from(cloud, (_, s) => (logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= best + (breadth === "exact" ? PRUNE_EXACT : PRUNE_AFTER_CODES) ? 1 : 0)));
+    wanted.set(
+      h,
+      Uint8Array.from(cloud, (_, s) =>
+        logPrior[h]! + list[Math.floor(s / predictor.draws)]! >=
+        best + (breadth === "exact" ? PRUNE_EXACT : PRUNE_AFTER_CODES)
+          ? 1
+          : 0,
+      ),
+    );
     samples.set(h, normalise(cloud));
   }
   const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + logCodeNotHere(e), 0);
@@ -73,20 +104,39 @@ export function afterCodes(predictor: Predictor, codes: readonly CodeEvidence[],
   const going = (h: number, presence: number) => {
     const name = `${h} ${presence}`;
     let cloud = goingBy.get(name);
-    if (!cloud) goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence, rough.has(h)))));
+    if (!cloud)
+      goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence, rough.has(h)))));
     return cloud;
   };
-  const result: AfterCodes = { signature, log, best, share: normalise(Float64Array.from([...log, notHere])), places, samples, wanted, going };
+  const result: AfterCodes = {
+    signature,
+    log,
+    best,
+    share: normalise(Float64Array.from([...log, notHere])),
+    places,
+    samples,
+    wanted,
+    going,
+  };
   known.set(breadth, result);
   return result;
 }
 
 /** ln likelihood of all codes, by sample. */
-export function codeCloud(predictor: Predictor, h: number, codes: readonly CodeEvidence[], presence: number, rough = false): Float64Array {
-  const { samples } = predictor.hypotheses[h]!, n = predictor.monitors.length;
+export function codeCloud(
+  predictor: Predictor,
+  h: number,
+  codes: readonly CodeEvidence[],
+  presence: number,
+  rough = false,
+): Float64Array {
+  const { samples } = predictor.hypotheses[h]!,
+    n = predictor.monitors.length;
   const cloud = new Float64Array(samples);
   if (codes.length === 0) return cloud;
-  const monitors = codes.map((c) => c.monitor), shares = rough ? predictor.roughCodeShares(h, monitors) : predictor.codeShares(h, monitors), lasting = presence === 1;
+  const monitors = codes.map((c) => c.monitor),
+    shares = rough ? predictor.roughCodeShares(h, monitors) : predictor.codeShares(h, monitors),
+    lasting = presence === 1;
   for (const e of codes) {
     for (let s = 0; s < samples; s++) cloud[s] = cloud[s]! + logCode(shares[s * n + e.monitor]!, e, lasting, presence);
   }
@@ -94,7 +144,12 @@ export function codeCloud(predictor: Predictor, h: number, codes: readonly CodeE
 }
 
 /** ln probability of one code's evidence where the fault, when there, sets it with probability `share`. */
-export function logCode(share: number, e: Pick<CodeEvidence, "present" | "status" | "weight">, lasting = true, presence = 1): number {
+export function logCode(
+  share: number,
+  e: Pick<CodeEvidence, "present" | "status" | "weight">,
+  lasting = true,
+  presence = 1,
+): number {
   const { miss, falseAlarm, lasting: l, comesAndGoes: g } = DEFAULTS.codes;
   const seen = lasting ? 1 : 0.5 + 0.5 * presence; // it need not have been there since codes were cleared
   const p = share * (1 - miss) * seen + (1 - share) * falseAlarm;
@@ -106,12 +161,20 @@ export function logCode(share: number, e: Pick<CodeEvidence, "present" | "status
 /** ln of the normalised priors; the last entry is "not in this wiring". */
 export function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
   const trusted = (rate: number) => rate ** DEFAULTS.priorTrust; // the rates only: what is known of this machine counts in full
-  const rates = [trusted(DEFAULTS.prior.nothingWrong), ...predictor.faults.map((f, i) => trusted(f.prior) * (factors?.[i] ?? 1)), trusted(DEFAULTS.prior.notInThisWiring)], sum = rates.reduce((a, b) => a + b, 0);
+  const rates = [
+      trusted(DEFAULTS.prior.nothingWrong),
+      ...predictor.faults.map((f, i) => trusted(f.prior) * (factors?.[i] ?? 1)),
+      trusted(DEFAULTS.prior.notInThisWiring),
+    ],
+    sum = rates.reduce((a, b) => a + b, 0);
   return Float64Array.from(rates, (r) => Math.log(r / sum));
 }
 
 /** ln mean over draws, by severity */
 export function byPlace(predictor: Predictor, h: number, cloud: Float64Array): Float64Array {
-  const { draws } = predictor, used = predictor.drawsUsed(h);
-  return Float64Array.from({ length: cloud.length / draws }, (_, p) => logMean(cloud.subarray(p * draws, p * draws + used)));
+  const { draws } = predictor,
+    used = predictor.drawsUsed(h);
+  return Float64Array.from({ length: cloud.length / draws }, (_, p) =>
+    logMean(cloud.subarray(p * draws, p * draws + used)),
+  );
 }

@@ -25,14 +25,24 @@ export class Draws {
   private readonly strata = new Map<string, Float64Array>();
   private readonly random: () => number;
   private readonly circuits: Partial<Record<KeyState, Circuit[]>> = {};
-  constructor(private readonly wiring: Wiring, readonly count: number, seed: number) {
+  constructor(
+    private readonly wiring: Wiring,
+    readonly count: number,
+    seed: number,
+  ) {
     this.random = uniform(seed);
     for (let draw = 0; draw < count; draw++) this.circuit({ key: "on", unplugged: [] }, draw); // fixes the order in which parameters are met
   }
 
   /** The circuit of one draw in a machine state. Those of plain states are kept. */
   circuit(state: State, draw: number): Circuit {
-    const make = () => compileState(this.wiring, state, draw === 0 ? nominalValue : this.value(draw), draw === 0 ? middle : this.stimulus(draw));
+    const make = () =>
+      compileState(
+        this.wiring,
+        state,
+        draw === 0 ? nominalValue : this.value(draw),
+        draw === 0 ? middle : this.stimulus(draw),
+      );
     if (isSpecial(state)) return make();
     return ((this.circuits[state.key] ??= [])[draw] ??= make());
   }
@@ -47,7 +57,8 @@ export class Draws {
     let strata = this.strata.get(parameter);
     if (!strata) {
       strata = Float64Array.from({ length: this.count }, (_, i) => (i + this.random()) / this.count);
-      for (let i = strata.length - 1; i > 0; i--) { // Fisher & Yates
+      for (let i = strata.length - 1; i > 0; i--) {
+        // Fisher & Yates
         const j = Math.floor(this.random() * (i + 1));
         [strata[i], strata[j]] = [strata[j]!, strata[i]!];
       }
@@ -56,7 +67,8 @@ export class Draws {
     return strata[draw]!;
   }
   private value(draw: number): ValueOf {
-    return (thing, parameter, nominal, kind) => nominal * (1 + (2 * this.position(`${thing} ${parameter}`, draw) - 1) * DEFAULTS.tolerance[kind]);
+    return (thing, parameter, nominal, kind) =>
+      nominal * (1 + (2 * this.position(`${thing} ${parameter}`, draw) - 1) * DEFAULTS.tolerance[kind]);
   }
   private stimulus(draw: number): StimulusOf {
     return (thing, range) => range[0] + (range[1] - range[0]) * this.position(`${thing} at rest`, draw);

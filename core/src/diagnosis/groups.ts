@@ -42,7 +42,9 @@ export interface Grouped {
 
 /** A repair touches one terminal, splice leg, wire or device. */
 export function placeKey(f: Pick<Fault, "place" | "at" | "mode">): string {
-  return f.place.type === "splice" && f.at !== undefined ? `splice ${f.place.id} ${f.at}` : `${f.place.type} ${f.place.id}`;
+  return f.place.type === "splice" && f.at !== undefined
+    ? `splice ${f.place.id} ${f.at}`
+    : `${f.place.type} ${f.place.id}`;
 }
 export function keyOf(predictor: Predictor, w: World): string {
   const { faults } = predictor.hypotheses[w.hypothesis]!;
@@ -50,22 +52,48 @@ export function keyOf(predictor: Predictor, w: World): string {
 }
 
 /** @param merged groups to be taken as one, by key: key → key that stands for it */
-export function groupWorlds(predictor: Predictor, posterior: Posterior, merged: ReadonlyMap<string, string> = NOTHING_MERGED): Grouped {
+export function groupWorlds(
+  predictor: Predictor,
+  posterior: Posterior,
+  merged: ReadonlyMap<string, string> = NOTHING_MERGED,
+): Grouped {
   const byKey = new Map<string, { world: World; index: number }[]>();
   posterior.worlds.forEach((world, index) => {
     if (world.share < DEFAULTS.plan.keepShare / 10 && world.hypothesis !== 0) return;
-    const own = keyOf(predictor, world), key = merged.get(own) ?? own;
+    const own = keyOf(predictor, world),
+      key = merged.get(own) ?? own;
     const list = byKey.get(key);
     if (list) list.push({ world, index });
     else byKey.set(key, [{ world, index }]);
   });
   if (!byKey.has("")) byKey.set("", []);
-  const list: { suspect: Suspect; indices: number[]; key: string }[] = [...byKey].map(([key, members]) => ({ key, suspect: toSuspect(predictor, key, members.map((m) => m.world)), indices: members.map((m) => m.index) }));
-  list.push({ key: "?", suspect: { id: "not-here", type: "notHere", share: posterior.notHere, places: [], members: [] }, indices: [] });
+  const list: { suspect: Suspect; indices: number[]; key: string }[] = [...byKey].map(([key, members]) => ({
+    key,
+    suspect: toSuspect(
+      predictor,
+      key,
+      members.map((m) => m.world),
+    ),
+    indices: members.map((m) => m.index),
+  }));
+  list.push({
+    key: "?",
+    suspect: { id: "not-here", type: "notHere", share: posterior.notHere, places: [], members: [] },
+    indices: [],
+  });
   list.sort((a, b) => b.suspect.share - a.suspect.share);
   const of = new Int32Array(posterior.worlds.length).fill(-1);
-  list.forEach((g, i) => g.indices.forEach((w) => { of[w] = i; }));
-  return { suspects: list.map((l) => l.suspect), keys: list.map((l) => (l.suspect.type === "fault" || l.suspect.type === "several" ? l.key : "")), of, notHere: list.findIndex((l) => l.key === "?") };
+  list.forEach((g, i) =>
+    g.indices.forEach((w) => {
+      of[w] = i;
+    }),
+  );
+  return {
+    suspects: list.map((l) => l.suspect),
+    keys: list.map((l) => (l.suspect.type === "fault" || l.suspect.type === "several" ? l.key : "")),
+    of,
+    notHere: list.findIndex((l) => l.key === "?"),
+  };
 }
 const NOTHING_MERGED: ReadonlyMap<string, string> = new Map();
 function toSuspect(predictor: Predictor, key: string, worlds: readonly World[]): Suspect {
@@ -74,23 +102,39 @@ function toSuspect(predictor: Predictor, key: string, worlds: readonly World[]):
   const members = membersOf(predictor, worlds);
   const several = members[0]!.faults.length > 1;
   const places = new Map<string, { place: FaultPlace; share: number }>();
-  for (const m of several ? members.slice(0, 1) : members) for (const f of m.faults) {
-    const k = placeKey(f);
-    places.set(k, { place: f.place, share: (places.get(k)?.share ?? 0) + m.share });
-  }
+  for (const m of several ? members.slice(0, 1) : members)
+    for (const f of m.faults) {
+      const k = placeKey(f);
+      places.set(k, { place: f.place, share: (places.get(k)?.share ?? 0) + m.share });
+    }
   const ranked = [...places.values()].sort((a, b) => b.share - a.share).map((p) => p.place);
   const unique = ranked.filter((p, i) => ranked.findIndex((q) => q.type === p.type && q.id === p.id) === i);
-  return { id: several ? unique.map((p) => p.id).join(" + ") : ranked[0]!.id, type: several ? "several" : "fault", share, places: unique, members };
+  return {
+    id: several ? unique.map((p) => p.id).join(" + ") : ranked[0]!.id,
+    type: several ? "several" : "fault",
+    share,
+    places: unique,
+    members,
+  };
 }
 
 function membersOf(predictor: Predictor, worlds: readonly World[]): Member[] {
   const byHypothesis = new Map<number, World[]>();
   for (const w of worlds) byHypothesis.set(w.hypothesis, [...(byHypothesis.get(w.hypothesis) ?? []), w]);
-  return [...byHypothesis].map(([hypothesis, list]) => {
-    const faults = predictor.hypotheses[hypothesis]!.faults.map(plain);
-    const share = list.reduce((sum, w) => sum + w.share, 0);
-    return { hypothesis, fault: faults[0] ?? NO_FAULT, faults, share, ohm: likelySeverity(predictor, hypothesis, list[0]!.weights), intermittent: list.reduce((sum, w) => sum + (w.presence < 1 ? w.share : 0), 0) };
-  }).sort((a, b) => b.share - a.share);
+  return [...byHypothesis]
+    .map(([hypothesis, list]) => {
+      const faults = predictor.hypotheses[hypothesis]!.faults.map(plain);
+      const share = list.reduce((sum, w) => sum + w.share, 0);
+      return {
+        hypothesis,
+        fault: faults[0] ?? NO_FAULT,
+        faults,
+        share,
+        ohm: likelySeverity(predictor, hypothesis, list[0]!.weights),
+        intermittent: list.reduce((sum, w) => sum + (w.presence < 1 ? w.share : 0), 0),
+      };
+    })
+    .sort((a, b) => b.share - a.share);
 }
 const NO_FAULT: FaultView = { id: "nothing", mode: "open", place: { type: "machine", id: "nothing" } };
 
@@ -99,11 +143,15 @@ const plain = ({ id, mode, place, at }: Fault): FaultView => ({ id, mode, place,
 /** The severity that carries most weight; NaN where the mode has none. */
 function likelySeverity(predictor: Predictor, h: number, weights: Float64Array): number {
   const { severities } = predictor.hypotheses[h]!;
-  let best = 0, most = -1;
+  let best = 0,
+    most = -1;
   severities.forEach((_, k) => {
     let sum = 0;
     for (let d = 0; d < predictor.draws; d++) sum += weights[k * predictor.draws + d]!;
-    if (sum > most) { most = sum; best = k; }
+    if (sum > most) {
+      most = sum;
+      best = k;
+    }
   });
   return severities[best]?.[0] ?? NaN;
 }
@@ -118,9 +166,17 @@ export function distance(x: number, y: number, instrument: Instrument): number {
 }
 
 /** How likely it is that readings logged at one connector were taken at another, over all causes; likeliest first. */
-export interface Misplaced { readonly from: string; readonly to: string; readonly share: number }
+export interface Misplaced {
+  readonly from: string;
+  readonly to: string;
+  readonly share: number;
+}
 export function misplacedIn(posterior: Posterior): Misplaced[] {
   const by = new Map<string, Misplaced>();
-  for (const { misplaced: m, share } of posterior.worlds) if (m) { const name = `${m.from}>${m.to}`; by.set(name, { from: m.from, to: m.to, share: share + (by.get(name)?.share ?? 0) }); }
+  for (const { misplaced: m, share } of posterior.worlds)
+    if (m) {
+      const name = `${m.from}>${m.to}`;
+      by.set(name, { from: m.from, to: m.to, share: share + (by.get(name)?.share ?? 0) });
+    }
   return [...by.values()].filter((m) => m.share >= 0.01).sort((a, b) => b.share - a.share);
 }

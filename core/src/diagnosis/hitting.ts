@@ -21,13 +21,21 @@ export function minimalHittingSets<T>(sets: readonly (readonly T[])[], most = In
         if (!hit.some((h) => isSubset(h, g)) && !grown.some((h) => isSubset(h, g))) grown.push(g);
       }
     }
-    found = [...hit, ...grown.filter((g) => !grown.some((h) => h !== g && h.size < g.size && isSubset(h, g)))].slice(0, limit);
+    found = [...hit, ...grown.filter((g) => !grown.some((h) => h !== g && h.size < g.size && isSubset(h, g)))].slice(
+      0,
+      limit,
+    );
   }
-  return found.map((f) => [...f].sort((a, b) => order.get(a)! - order.get(b)!)).sort((a, b) => a.length - b.length || compare(a, b, order));
+  return found
+    .map((f) => [...f].sort((a, b) => order.get(a)! - order.get(b)!))
+    .sort((a, b) => a.length - b.length || compare(a, b, order));
 }
 const isSubset = <T>(a: ReadonlySet<T>, b: ReadonlySet<T>) => a.size <= b.size && [...a].every((x) => b.has(x));
 function compare<T>(a: readonly T[], b: readonly T[], order: ReadonlyMap<T, number>): number {
-  for (let i = 0; i < a.length; i++) { const d = order.get(a[i]!)! - order.get(b[i]!)!; if (d) return d; }
+  for (let i = 0; i < a.length; i++) {
+    const d = order.get(a[i]!)! - order.get(b[i]!)!;
+    if (d) return d;
+  }
   return 0;
 }
 
@@ -36,8 +44,13 @@ function compare<T>(a: readonly T[], b: readonly T[], order: ReadonlyMap<T, numb
  * broken, would let everybody else be healthy (Reiter's tree, conflicts found as they are needed).
  * @param conflict given the components taken as broken, a set of others that cannot all be healthy; undefined when consistent
  */
-export function minimalDiagnoses<T>(conflict: (broken: ReadonlySet<T>) => readonly T[] | undefined, most = 3): { readonly diagnoses: T[][]; readonly conflicts: T[][] } {
-  const conflicts: T[][] = [], diagnoses: Set<T>[] = [], seen = new Set<string>();
+export function minimalDiagnoses<T>(
+  conflict: (broken: ReadonlySet<T>) => readonly T[] | undefined,
+  most = 3,
+): { readonly diagnoses: T[][]; readonly conflicts: T[][] } {
+  const conflicts: T[][] = [],
+    diagnoses: Set<T>[] = [],
+    seen = new Set<string>();
   let front: Set<T>[] = [new Set<T>()];
   while (front.length) {
     const next: Set<T>[] = [];
@@ -45,12 +58,19 @@ export function minimalDiagnoses<T>(conflict: (broken: ReadonlySet<T>) => readon
       if (diagnoses.some((d) => isSubset(d, broken))) continue;
       const known = conflicts.find((c) => !c.some((x) => broken.has(x)));
       const found = known ?? conflict(broken);
-      if (!found) { diagnoses.push(broken); continue; }
+      if (!found) {
+        diagnoses.push(broken);
+        continue;
+      }
       if (!known) conflicts.push([...found]);
       if (broken.size >= most) continue;
       for (const x of found) {
-        const g = new Set([...broken, x]), name = [...g].map(String).sort().join(" ");
-        if (!seen.has(name)) { seen.add(name); next.push(g); }
+        const g = new Set([...broken, x]),
+          name = [...g].map(String).sort().join(" ");
+        if (!seen.has(name)) {
+          seen.add(name);
+          next.push(g);
+        }
       }
     }
     front = next;

@@ -9,14 +9,19 @@ import { findNets, type Nets } from "../wiring/nets.js";
 import type { Predictor } from "./predictor.js";
 
 /** A reference is good within this of its nominal voltage; up to the second it is "close enough" to be overlooked (common practice, no source). */
-const REFERENCE_GOOD = 0.05, REFERENCE_NEAR = 0.16;
+const REFERENCE_GOOD = 0.05,
+  REFERENCE_NEAR = 0.16;
 /** After a pause this long a module may have gone to sleep, minutes; a feed under this share of the battery then says little. */
-const SLEEPS_AFTER_MINUTES = 12, SLEEPY_SHARE = 0.3;
+const SLEEPS_AFTER_MINUTES = 12,
+  SLEEPY_SHARE = 0.3;
 /** A battery under this share of nominal while a supply was read. */
 const SAGGING = 0.93;
 
 /** What speaks about how a reading was taken. `proves` false: it is kept, and counts for nothing. */
-export interface Judged { readonly proves: boolean; readonly remarks: readonly Issue[] }
+export interface Judged {
+  readonly proves: boolean;
+  readonly remarks: readonly Issue[];
+}
 
 /** What a colleague would say of readings: pure, from the wiring and how each was taken; the circuit is solved only where it has to be. */
 export class ReadingJudge {
@@ -24,7 +29,10 @@ export class ReadingJudge {
   private readonly nets: Nets;
   private healthy: Rig | undefined;
   private readonly known = new Map<string, readonly Issue[]>();
-  private constructor(wiring: Wiring) { this.wiring = wiring; this.nets = findNets(wiring); }
+  private constructor(wiring: Wiring) {
+    this.wiring = wiring;
+    this.nets = findNets(wiring);
+  }
 
   /** the judge of a predictor's wiring, made once */
   static of(predictor: Predictor): ReadingJudge {
@@ -35,10 +43,19 @@ export class ReadingJudge {
 
   /** @param before the reading before it, for pauses in which a module goes to sleep */
   judge({ number, entry }: Numbered<ReadingEntry>, before: ReadingEntry | undefined): Judged {
-    const path = ["entries", number - 1], point = entry.points[0]!, remarks: Issue[] = [];
-    const say = (code: string, params: Issue["params"]) => remarks.push(issue(`remark.${code}`, path, { number, point, ...params }));
-    if (entry.mode === "ac") { say("ac-mode", {}); return { proves: false, remarks }; }
-    if ((entry.instrument === "ohmmeter" || entry.instrument === "continuity") && entry.state.key !== "off") { say("ohms-with-power", {}); return { proves: false, remarks }; }
+    const path = ["entries", number - 1],
+      point = entry.points[0]!,
+      remarks: Issue[] = [];
+    const say = (code: string, params: Issue["params"]) =>
+      remarks.push(issue(`remark.${code}`, path, { number, point, ...params }));
+    if (entry.mode === "ac") {
+      say("ac-mode", {});
+      return { proves: false, remarks };
+    }
+    if ((entry.instrument === "ohmmeter" || entry.instrument === "continuity") && entry.state.key !== "off") {
+      say("ohms-with-power", {});
+      return { proves: false, remarks };
+    }
     if (entry.instrument === "continuity" && entry.values[0] === "beep") say("beeper-rules-out-open", {});
     if (entry.instrument === "lamp") {
       const lamp = this.lamp(entry);
@@ -48,13 +65,27 @@ export class ReadingJudge {
     if (entry.instrument !== "voltmeter" && entry.instrument !== "scope") return { proves: true, remarks };
     const volt = entry.values.find((v) => typeof v === "number");
     if (typeof volt !== "number") return { proves: true, remarks };
-    if (entry.battery !== undefined && entry.state.key === "on" && entry.battery < SAGGING * this.wiring.nominalVolt) { say("battery-sagging", { volt: entry.battery }); return { proves: false, remarks }; }
-    const line = this.nets.functionOf(point), plain = entry.black === undefined;
-    if (plain && line === "reference" && entry.state.key !== "off") {
-      const nominal = this.referenceVolt(point), off = Math.abs(volt - nominal) / nominal;
-      if (off > REFERENCE_GOOD && off < REFERENCE_NEAR) say("not-close-enough", { volt, low: nominal * (1 - REFERENCE_GOOD), high: nominal * (1 + REFERENCE_GOOD) });
+    if (entry.battery !== undefined && entry.state.key === "on" && entry.battery < SAGGING * this.wiring.nominalVolt) {
+      say("battery-sagging", { volt: entry.battery });
+      return { proves: false, remarks };
     }
-    if (plain && line === "feed" && entry.state.key === "on" && volt < SLEEPY_SHARE * this.wiring.nominalVolt && before && minutesBetween(before.at, entry.at) > SLEEPS_AFTER_MINUTES) say("may-sleep", { minutes: Math.round(minutesBetween(before.at, entry.at)) });
+    const line = this.nets.functionOf(point),
+      plain = entry.black === undefined;
+    if (plain && line === "reference" && entry.state.key !== "off") {
+      const nominal = this.referenceVolt(point),
+        off = Math.abs(volt - nominal) / nominal;
+      if (off > REFERENCE_GOOD && off < REFERENCE_NEAR)
+        say("not-close-enough", { volt, low: nominal * (1 - REFERENCE_GOOD), high: nominal * (1 + REFERENCE_GOOD) });
+    }
+    if (
+      plain &&
+      line === "feed" &&
+      entry.state.key === "on" &&
+      volt < SLEEPY_SHARE * this.wiring.nominalVolt &&
+      before &&
+      minutesBetween(before.at, entry.at) > SLEEPS_AFTER_MINUTES
+    )
+      say("may-sleep", { minutes: Math.round(minutesBetween(before.at, entry.at)) });
     if (entry.instrument === "voltmeter" && plain && Math.abs(volt) > 0.1 && entry.state.unplugged.length) {
       const ghost = this.voltsRemarks(entry).find((i) => i.code === "reading.ghost-voltage");
       if (ghost) say("ghost-voltage", { ohm: ghost.params["ohm"]! });
@@ -63,21 +94,38 @@ export class ReadingJudge {
   }
 
   private lamp(entry: ReadingEntry): readonly Issue[] {
-    const load = entry.state.loads?.[0], point = entry.points[0]!;
-    return this.remembered(`lamp ${point} ${stateName(entry.state)}`, () => readLamp(this.rig(), { ...entry.state, loads: [] }, load?.watt ?? 5, point, load && load.to !== point ? load.to : undefined).remarks);
+    const load = entry.state.loads?.[0],
+      point = entry.points[0]!;
+    return this.remembered(
+      `lamp ${point} ${stateName(entry.state)}`,
+      () =>
+        readLamp(
+          this.rig(),
+          { ...entry.state, loads: [] },
+          load?.watt ?? 5,
+          point,
+          load && load.to !== point ? load.to : undefined,
+        ).remarks,
+    );
   }
   private voltsRemarks(entry: ReadingEntry): readonly Issue[] {
-    return this.remembered(`volts ${entry.points[0]!} ${stateName(entry.state)}`, () => readVolts(this.rig(), entry.state, entry.points[0]!).remarks);
+    return this.remembered(
+      `volts ${entry.points[0]!} ${stateName(entry.state)}`,
+      () => readVolts(this.rig(), entry.state, entry.points[0]!).remarks,
+    );
   }
   private remembered(name: string, make: () => readonly Issue[]): readonly Issue[] {
     let found = this.known.get(name);
     if (!found) this.known.set(name, (found = make()));
     return found;
   }
-  private rig(): Rig { return (this.healthy ??= new Rig(this.wiring)); }
+  private rig(): Rig {
+    return (this.healthy ??= new Rig(this.wiring));
+  }
   private referenceVolt(point: string): number {
     const pin = this.nets.modulePinOf(point);
-    for (const d of this.wiring.devices) if (d.kind === "module") for (const p of d.pins) if (p.at === pin && p.role === "reference") return p.volt ?? 5;
+    for (const d of this.wiring.devices)
+      if (d.kind === "module") for (const p of d.pins) if (p.at === pin && p.role === "reference") return p.volt ?? 5;
     return 5;
   }
 }
@@ -85,13 +133,22 @@ const minutesBetween = (a: string, b: string) => (Date.parse(b) - Date.parse(a))
 
 /** The meter itself: what its check says, or that there was none before a reading was trusted. */
 export function meterRemarks(folded: Folded): Issue[] {
-  const check = folded.meterCheck, first = folded.readings.find((r) => r.entry.instrument === "voltmeter" || r.entry.instrument === "ohmmeter");
-  if (!check) return first && folded.readings.length >= 2 ? [issue("remark.meter-not-proven", ["entries", first.number - 1], { number: first.number })] : [];
-  const { leads, battery, ground } = check.entry, path = ["entries", check.number - 1], found: Issue[] = [];
-  if (leads === "OL" || (leads !== undefined && leads > BAD_LEADS_OHM)) found.push(issue("remark.meter-leads", path, { ohm: leads === "OL" ? "OL" : leads }));
+  const check = folded.meterCheck,
+    first = folded.readings.find((r) => r.entry.instrument === "voltmeter" || r.entry.instrument === "ohmmeter");
+  if (!check)
+    return first && folded.readings.length >= 2
+      ? [issue("remark.meter-not-proven", ["entries", first.number - 1], { number: first.number })]
+      : [];
+  const { leads, battery, ground } = check.entry,
+    path = ["entries", check.number - 1],
+    found: Issue[] = [];
+  if (leads === "OL" || (leads !== undefined && leads > BAD_LEADS_OHM))
+    found.push(issue("remark.meter-leads", path, { ohm: leads === "OL" ? "OL" : leads }));
   if (battery !== undefined && battery < 0) found.push(issue("remark.meter-reversed", path, { volt: battery }));
-  if (ground !== undefined && Math.abs(ground) > BAD_GROUND_VOLT) found.push(issue("remark.meter-ground", path, { volt: ground }));
+  if (ground !== undefined && Math.abs(ground) > BAD_GROUND_VOLT)
+    found.push(issue("remark.meter-ground", path, { volt: ground }));
   return found;
 }
 /** Leads together above this are bad leads or a low meter battery; a black lead further than this from battery negative stands on no ground (common practice, no source). */
-const BAD_LEADS_OHM = 1, BAD_GROUND_VOLT = 0.1;
+const BAD_LEADS_OHM = 1,
+  BAD_GROUND_VOLT = 0.1;

@@ -1,10 +1,18 @@
 /** Predictions of one hypothesis in one state of one quantity: for each sample asked for so far one number a place. */
 export type Rows = (Float32Array | undefined)[];
 /** Predictions of one hypothesis at one place. */
-export interface Predicted { at(sample: number): number }
+export interface Predicted {
+  at(sample: number): number;
+}
 export class AtPlace implements Predicted {
-  constructor(private readonly rows: Rows, private readonly place: number) {}
-  at(sample: number): number { const row = this.rows[sample]; return row === undefined ? NaN : row[this.place]!; }
+  constructor(
+    private readonly rows: Rows,
+    private readonly place: number,
+  ) {}
+  at(sample: number): number {
+    const row = this.rows[sample];
+    return row === undefined ? NaN : row[this.place]!;
+  }
 }
 
 /** Predictions kept by state and quantity; the columns not asked for the longest make room for new ones. */
@@ -20,7 +28,8 @@ export class KeptColumns {
   column(name: string): Map<number, Rows> {
     let column = this.columns.get(name);
     if (name === this.latest && column) return column;
-    if (column) this.columns.delete(name); // and put back as the latest
+    if (column)
+      this.columns.delete(name); // and put back as the latest
     else column = new Map();
     this.columns.set(name, column);
     this.latest = name;
@@ -39,6 +48,7 @@ export class KeptColumns {
   }
   /** Forgets hypotheses from one on. */
   forgetFrom(hypothesis: number): void {
-    for (const column of this.columns.values()) for (const h of [...column.keys()]) if (h >= hypothesis) column.delete(h);
+    for (const column of this.columns.values())
+      for (const h of [...column.keys()]) if (h >= hypothesis) column.delete(h);
   }
 }

@@ -18,12 +18,20 @@ const OVERLOAD_EDGE_OHM = 2e6;
  * @param spread standard deviation that comes from draws and severities, volt (or ln ohm)
  * @param range width of the scale the slip is spread over, volt
  */
-export function likelihood(instrument: Instrument, got: number, predicted: number, spread: number, range: number): number {
+export function likelihood(
+  instrument: Instrument,
+  got: number,
+  predicted: number,
+  spread: number,
+  range: number,
+): number {
   const { slip } = DEFAULTS.reading;
-  if (instrument === "lamp" || instrument === "continuity") return shownLikelihood(instrument, got, predicted, spread, (range - 3) / 1.5);
+  if (instrument === "lamp" || instrument === "continuity")
+    return shownLikelihood(instrument, got, predicted, spread, (range - 3) / 1.5);
   if (Number.isNaN(predicted) && instrument === "scanTool") return slip / range; // the module would not have answered
   if (instrument === "clamp") {
-    const sigma = Math.hypot(CLAMP_FLOOR_AMPERE, CLAMP_SHARE * predicted, spread), z = (got - predicted) / sigma;
+    const sigma = Math.hypot(CLAMP_FLOOR_AMPERE, CLAMP_SHARE * predicted, spread),
+      z = (got - predicted) / sigma;
     return ((1 - slip) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + slip / AMPERE_RANGE;
   }
   if (instrument !== "ohmmeter") {
@@ -43,20 +51,34 @@ export function likelihood(instrument: Instrument, got: number, predicted: numbe
 }
 
 /** A clamp meter's own error, ampere and share; and its span, ampere. Common practice, no source. */
-const CLAMP_FLOOR_AMPERE = 0.03, CLAMP_SHARE = 0.03, AMPERE_RANGE = 40;
+const CLAMP_FLOOR_AMPERE = 0.03,
+  CLAMP_SHARE = 0.03,
+  AMPERE_RANGE = 40;
 /** A lamp is bright above this share of nominal voltage, dark below that; how blurred the eye is. */
-const BRIGHT = 0.75, DARK = 0.2, EYE = 0.08;
+const BRIGHT = 0.75,
+  DARK = 0.2,
+  EYE = 0.08;
 
 /** Probability of what a lamp or a beeper shows: steps, blurred by the eye and by what is not known. */
-function shownLikelihood(instrument: "lamp" | "continuity", got: number, predicted: number, spread: number, nominalVolt: number): number {
-  const { slip } = DEFAULTS.reading, floor = (p: number) => (1 - 2 * slip) * p + slip;
+function shownLikelihood(
+  instrument: "lamp" | "continuity",
+  got: number,
+  predicted: number,
+  spread: number,
+  nominalVolt: number,
+): number {
+  const { slip } = DEFAULTS.reading,
+    floor = (p: number) => (1 - 2 * slip) * p + slip;
   if (instrument === "continuity") {
     if (Number.isNaN(predicted)) return 0.5;
-    const ln = Math.log(Math.max(predicted, 1e-3)), p = predicted === OVERLOAD ? 0 : phi((Math.log(DEFAULTS.meter.beeperOhm) - ln) / Math.hypot(0.3, spread));
+    const ln = Math.log(Math.max(predicted, 1e-3)),
+      p = predicted === OVERLOAD ? 0 : phi((Math.log(DEFAULTS.meter.beeperOhm) - ln) / Math.hypot(0.3, spread));
     return floor(got === 1 ? p : 1 - p);
   }
-  const share = Math.abs(predicted) / nominalVolt, sigma = Math.hypot(EYE, spread / nominalVolt);
-  const bright = phi((share - BRIGHT) / sigma), lit = phi((share - DARK) / sigma);
+  const share = Math.abs(predicted) / nominalVolt,
+    sigma = Math.hypot(EYE, spread / nominalVolt);
+  const bright = phi((share - BRIGHT) / sigma),
+    lit = phi((share - DARK) / sigma);
   return floor(got === 1 ? bright : got === 0 ? 1 - lit : Math.max(0, lit - bright));
 }
 /** Normal distribution, by its logistic stand-in (within 0.01). */
@@ -64,7 +86,15 @@ export const phi = (z: number) => 1 / (1 + Math.exp(-1.702 * z));
 
 /** The span over which a slip of the hand, or a drawing that is not this machine's, may land: volt, ln ohm, ampere, or one of few words. */
 export function scaleOf(instrument: Instrument, nominalVolt: number): number {
-  return instrument === "ohmmeter" ? LN_OHM_RANGE : instrument === "clamp" ? AMPERE_RANGE : instrument === "lamp" ? 3 : instrument === "continuity" ? 2 : voltRange(nominalVolt);
+  return instrument === "ohmmeter"
+    ? LN_OHM_RANGE
+    : instrument === "clamp"
+      ? AMPERE_RANGE
+      : instrument === "lamp"
+        ? 3
+        : instrument === "continuity"
+          ? 2
+          : voltRange(nominalVolt);
 }
 
 const SQRT_2PI = Math.sqrt(2 * Math.PI);
@@ -78,7 +108,8 @@ export function sigmaVolt(predicted: number, spread: number): number {
 }
 export function sigmaLnOhm(predicted: number, spread: number): number {
   const { ohmShare, ohmFloor, ohmElectronics, ohmElectronicsFrom } = DEFAULTS.reading;
-  const relative = (0.3 * ohmFloor) / (predicted + ohmFloor), inside = (ohmElectronics * predicted) / (predicted + ohmElectronicsFrom);
+  const relative = (0.3 * ohmFloor) / (predicted + ohmFloor),
+    inside = (ohmElectronics * predicted) / (predicted + ohmElectronicsFrom);
   return Math.sqrt(ohmShare * ohmShare + relative * relative + inside * inside + spread * spread);
 }
 
@@ -93,8 +124,16 @@ const UNSTEPPED_SPREAD = 0.08;
  * @param stepped whether neighbouring severities are neighbours on one grid
  * @returns one width per sample, volt or ln ohm
  */
-export function spreads(predicted: Predicted, wanted: Uint8Array, draws: number, instrument: Instrument, steps = 1, stepped = true): Float64Array {
-  const count = wanted.length, ohms = instrument === "ohmmeter" || instrument === "continuity";
+export function spreads(
+  predicted: Predicted,
+  wanted: Uint8Array,
+  draws: number,
+  instrument: Instrument,
+  steps = 1,
+  stepped = true,
+): Float64Array {
+  const count = wanted.length,
+    ohms = instrument === "ohmmeter" || instrument === "continuity";
   const at = new Float64Array(count).fill(NaN);
   for (let i = 0; i < count; i++) {
     if (!wanted[i]) continue;
@@ -103,19 +142,27 @@ export function spreads(predicted: Predicted, wanted: Uint8Array, draws: number,
   }
   const out = new Float64Array(count);
   for (let s = 0; s < count; s += draws) {
-    let n = 0, sum = 0, squares = 0;
+    let n = 0,
+      sum = 0,
+      squares = 0;
     for (let i = s; i < s + draws; i++) {
       const v = at[i]!;
       if (v !== v) continue; // NaN
-      n++; sum += v; squares += v * v;
+      n++;
+      sum += v;
+      squares += v * v;
     }
     if (n === 0) continue;
     const deviation = DRAW_KERNEL * Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
     for (let i = s; i < s + draws; i++) {
       const v = at[i]!;
       if (v !== v) continue;
-      if (!stepped) { out[i] = Math.hypot(deviation, UNSTEPPED_SPREAD * Math.abs(v)); continue; }
-      const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0, above = i + draws < count ? Math.abs(v - at[i + draws]!) : 0;
+      if (!stepped) {
+        out[i] = Math.hypot(deviation, UNSTEPPED_SPREAD * Math.abs(v));
+        continue;
+      }
+      const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0,
+        above = i + draws < count ? Math.abs(v - at[i + draws]!) : 0;
       const gap = (SEVERITY_KERNEL / steps) * 0.5 * ((below === below ? below : 0) + (above === above ? above : 0));
       out[i] = Math.sqrt(deviation * deviation + gap * gap);
     }

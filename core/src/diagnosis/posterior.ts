@@ -3,7 +3,15 @@ import type { State } from "../format/case.js";
 import type { Fault } from "../faults/fault.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
-import { afterCodes, byPlace, codeCloud, logCodeNotHere, logPriors, type AfterCodes, type Breadth } from "./codeWeights.js";
+import {
+  afterCodes,
+  byPlace,
+  codeCloud,
+  logCodeNotHere,
+  logPriors,
+  type AfterCodes,
+  type Breadth,
+} from "./codeWeights.js";
 import { phi, scaleOf } from "./likelihood.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
@@ -78,7 +86,11 @@ class Weighing {
   private readonly byCodes: AfterCodes;
   private readonly families: Families;
 
-  constructor(private readonly predictor: Predictor, private readonly evidence: readonly Evidence[], private readonly options: WeighOptions) {
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly evidence: readonly Evidence[],
+    private readonly options: WeighOptions,
+  ) {
     this.codes = evidence.filter((e) => e.kind === "code");
     this.readings = evidence.filter((e) => e.kind === "reading");
     this.logPrior = logPriors(predictor, options.factors);
@@ -91,34 +103,67 @@ class Weighing {
     const found: Found[] = [];
     const places = this.options.only ? [undefined] : [undefined, ...misplacements(predictor.wiring, this.readings)];
     const views = places.map((misplaced) => ({ misplaced, families: this.viewed(misplaced) }));
-    const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({ several: undefined, hypothesis, wanted, logPrior: this.logPrior[hypothesis]!, codes: byCodes.places.get(hypothesis)! }));
-    const several = (this.options.several ?? []).map((s) => ({ several: s, hypothesis: s.hypothesis, wanted: s.wanted, logPrior: s.logPrior, codes: byPlace(predictor, s.hypothesis, codeCloud(predictor, s.hypothesis, this.codes, 1, true)) }));
+    const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({
+      several: undefined,
+      hypothesis,
+      wanted,
+      logPrior: this.logPrior[hypothesis]!,
+      codes: byCodes.places.get(hypothesis)!,
+    }));
+    const several = (this.options.several ?? []).map((s) => ({
+      several: s,
+      hypothesis: s.hypothesis,
+      wanted: s.wanted,
+      logPrior: s.logPrior,
+      codes: byPlace(predictor, s.hypothesis, codeCloud(predictor, s.hypothesis, this.codes, 1, true)),
+    }));
     // those that fit the codes best first: the others need not be read up once they cannot catch up
     let lead = -Infinity;
     const alone = new Map<number, number>();
     const exact = (this.options.breadth ?? "exact") === "exact";
-    if (!exact) singles.sort((a, b) => byCodes.log[b.hypothesis]! - byCodes.log[a.hypothesis]! || a.hypothesis - b.hypothesis);
+    if (!exact)
+      singles.sort((a, b) => byCodes.log[b.hypothesis]! - byCodes.log[a.hypothesis]! || a.hypothesis - b.hypothesis);
     const floor = (base: number) => (exact ? -Infinity : lead + LN_KEEPING - base);
     for (const one of [...singles, ...several]) {
       const faults = predictor.hypotheses[one.hypothesis]!.faults;
       for (const { misplaced, families } of views) {
         if (misplaced && faults.length > 1) continue;
         const base = one.logPrior + (misplaced?.logPrior ?? 0);
-        if (misplaced && byCodes.log[one.hypothesis]! + misplaced.logPrior < byCodes.best + LN_MISPLACED_LEAST) continue;
+        if (misplaced && byCodes.log[one.hypothesis]! + misplaced.logPrior < byCodes.best + LN_MISPLACED_LEAST)
+          continue;
         const lasting = this.weighOne(one.hypothesis, one.wanted, one.codes, families, 1, misplaced, floor(base));
-        const some = faults.length === 1 && !this.options.only ? comingAndGoing(faults[0]!, this.options.comesAndGoes ?? false) : 0;
+        const some =
+          faults.length === 1 && !this.options.only
+            ? comingAndGoing(faults[0]!, this.options.comesAndGoes ?? false)
+            : 0;
         if (lasting) {
           const fit = logMean(lasting.places);
           if (!misplaced && faults.length === 1) alone.set(one.hypothesis, fit);
-          if (one.several?.members.some((m) => fit + one.several.logChosen < (alone.get(m) ?? -Infinity) + ADDS)) continue;
+          if (one.several?.members.some((m) => fit + one.several.logChosen < (alone.get(m) ?? -Infinity) + ADDS))
+            continue;
           const log = base + Math.log(1 - some) + fit;
           found.push({ ...lasting, hypothesis: one.hypothesis, presence: 1, misplaced, log });
           lead = Math.max(lead, log);
         }
         if (some === 0 || misplaced || byCodes.log[one.hypothesis]! < byCodes.best + LN_GOING_LEAST) continue;
         for (const presence of DEFAULTS.intermittent.presence) {
-          const going = this.weighOne(one.hypothesis, one.wanted, byCodes.going(one.hypothesis, presence), families, presence, misplaced, floor(base));
-          if (going) found.push({ ...going, hypothesis: one.hypothesis, presence, misplaced, log: base + Math.log(some / DEFAULTS.intermittent.presence.length) + logMean(going.places) });
+          const going = this.weighOne(
+            one.hypothesis,
+            one.wanted,
+            byCodes.going(one.hypothesis, presence),
+            families,
+            presence,
+            misplaced,
+            floor(base),
+          );
+          if (going)
+            found.push({
+              ...going,
+              hypothesis: one.hypothesis,
+              presence,
+              misplaced,
+              log: base + Math.log(some / DEFAULTS.intermittent.presence.length) + logMean(going.places),
+            });
         }
       }
     }
@@ -130,36 +175,73 @@ class Weighing {
     for (const w of found) {
       const own = Math.exp(w.log - most) / sum;
       share[w.hypothesis] = share[w.hypothesis]! + own;
-      if (own >= WORTH_KEEPING) worlds.push({
-        hypothesis: w.hypothesis, presence: w.presence, misplaced: w.misplaced, share: own, weights: spreadOverDraws(predictor, w.hypothesis, w.places),
-        ...(own >= WORTH_PLANNING ? { steps: stepsWithin(w.total, stepsOf(predictor, w.hypothesis)), draws: this.drawsOf(w) } : { steps: undefined, draws: NO_DRAWS }),
-      });
+      if (own >= WORTH_KEEPING)
+        worlds.push({
+          hypothesis: w.hypothesis,
+          presence: w.presence,
+          misplaced: w.misplaced,
+          share: own,
+          weights: spreadOverDraws(predictor, w.hypothesis, w.places),
+          ...(own >= WORTH_PLANNING
+            ? { steps: stepsWithin(w.total, stepsOf(predictor, w.hypothesis)), draws: this.drawsOf(w) }
+            : { steps: undefined, draws: NO_DRAWS }),
+        });
     }
     worlds.sort((a, b) => b.share - a.share);
-    return { worlds, share, notHere: Math.exp(notHereLog - most) / sum, shareByCodes: byCodes.share, samplesByCodes: byCodes.samples, wantedByCodes: byCodes.wanted };
+    return {
+      worlds,
+      share,
+      notHere: Math.exp(notHereLog - most) / sum,
+      shareByCodes: byCodes.share,
+      samplesByCodes: byCodes.samples,
+      wantedByCodes: byCodes.wanted,
+    };
   }
 
   private logNotHere(e: Evidence): number {
     if (e.kind === "code") return logCodeNotHere(e);
-    return Math.log(e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.predictor.wiring.nominalVolt));
+    return Math.log(
+      e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.predictor.wiring.nominalVolt),
+    );
   }
 
   /** the readings by family, as they were really taken if at a look-alike */
   private viewed(misplaced: Misplacement | undefined): ReadonlyMap<string, Family> {
     const by = new Map<string, Named[]>();
     for (const r of this.readings) {
-      const e = misplaced ? misplaced.moved(r) : r, family = this.families.of(e);
+      const e = misplaced ? misplaced.moved(r) : r,
+        family = this.families.of(e);
       const list = by.get(family) ?? [];
       list.push({ e, family, name: nameOf(e) });
       by.set(family, list);
     }
-    return new Map([...by].map(([family, readings]) => [family, { family, readings, name: readings.map((r) => r.name).join(" & "), columns: new Map<number, Map<number, Float64Array>>() }]));
+    return new Map(
+      [...by].map(([family, readings]) => [
+        family,
+        {
+          family,
+          readings,
+          name: readings.map((r) => r.name).join(" & "),
+          columns: new Map<number, Map<number, Float64Array>>(),
+        },
+      ]),
+    );
   }
 
   /** ln weight of each severity by all evidence: families are independent given the severity, readings of a family share the draw. */
-  private weighOne(h: number, wanted: Uint8Array, codes: Float64Array, families: ReadonlyMap<string, Family>, presence: number, misplaced: Misplacement | undefined, floor: number): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> | undefined {
-    const { predictor } = this, { faults } = predictor.hypotheses[h]!;
-    const steps = stepsOf(predictor, h), count = codes.length;
+  private weighOne(
+    h: number,
+    wanted: Uint8Array,
+    codes: Float64Array,
+    families: ReadonlyMap<string, Family>,
+    presence: number,
+    misplaced: Misplacement | undefined,
+    floor: number,
+  ): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> | undefined {
+    const { predictor } = this,
+      { faults } = predictor.hypotheses[h]!;
+    const steps = stepsOf(predictor, h),
+      count = codes.length;
     const total = new Float64Array(count * steps);
     let still = this.readings.length * LN_PEAK + max(codes);
     for (const list of families.values()) {
@@ -169,10 +251,16 @@ class Weighing {
       for (let k = 0; k < total.length; k++) total[k] = total[k]! + own[k]!;
     }
     let fixed = 0;
-    for (const e of this.evidence) if (e.kind === "clue" && e.clue.type !== "holds") fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
+    for (const e of this.evidence)
+      if (e.kind === "clue" && e.clue.type !== "holds")
+        fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
     const places = new Float64Array(count);
-    for (let p = 0; p < count; p++) places[p] = wanted[p * predictor.draws] ? codes[p]! + fixed + logMean(total.subarray(p * steps, (p + 1) * steps)) : -Infinity;
-    for (const e of this.evidence) if (e.kind === "clue" && e.clue.type === "holds") addHolds(predictor, h, e.clue, wanted, places);
+    for (let p = 0; p < count; p++)
+      places[p] = wanted[p * predictor.draws]
+        ? codes[p]! + fixed + logMean(total.subarray(p * steps, (p + 1) * steps))
+        : -Infinity;
+    for (const e of this.evidence)
+      if (e.kind === "clue" && e.clue.type === "holds") addHolds(predictor, h, e.clue, wanted, places);
     return { places, total, families };
   }
 
@@ -180,10 +268,16 @@ class Weighing {
   private familyLog(h: number, list: Family, wanted: Uint8Array, size: number, presence: number): Float64Array {
     const { predictor } = this;
     let memo = list.columns.get(presence);
-    if (!memo) list.columns.set(presence, (memo = memoColumn<Float64Array>(predictor, "families read", `${presence} ${list.name}`, KEPT_FAMILIES)));
+    if (!memo)
+      list.columns.set(
+        presence,
+        (memo = memoColumn<Float64Array>(predictor, "families read", `${presence} ${list.name}`, KEPT_FAMILIES)),
+      );
     const known = memo.get(h);
     if (known) return known;
-    const steps = stepsOf(predictor, h), out = new Float64Array(size), member = this.memberOf(h, list, wanted, presence);
+    const steps = stepsOf(predictor, h),
+      out = new Float64Array(size),
+      member = this.memberOf(h, list, wanted, presence);
     const width = predictor.drawsUsed(h) * member.fine;
     for (let p = 0; p * steps < size; p++) {
       if (!wanted[p * predictor.draws]) continue;
@@ -197,44 +291,78 @@ class Weighing {
     return out;
   }
   private memberOf(h: number, list: Family, wanted: Uint8Array, presence: number): Member {
-    return { family: list.family, arrays: list.readings.map((n) => this.cloudFor(h, n, wanted)), healthy: presence < 1 ? list.readings.map((n) => this.cloudFor(0, n, ALL_DRAWS)) : [], fine: drawSteps(this.families.order(list.family)) };
+    return {
+      family: list.family,
+      arrays: list.readings.map((n) => this.cloudFor(h, n, wanted)),
+      healthy: presence < 1 ? list.readings.map((n) => this.cloudFor(0, n, ALL_DRAWS)) : [],
+      fine: drawSteps(this.families.order(list.family)),
+    };
   }
-  private cloudFor(h: number, n: Named, wanted: Uint8Array): Float32Array { return readingCloud(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.families); }
+  private cloudFor(h: number, n: Named, wanted: Uint8Array): Float32Array {
+    return readingCloud(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.families);
+  }
 
   /** for every family read so far, how much each draw counts within each severity */
   private drawsOf(w: Found): ReadonlyMap<string, Float64Array> {
-    const { predictor } = this, { draws } = predictor, used = predictor.drawsUsed(w.hypothesis), steps = stepsOf(predictor, w.hypothesis);
+    const { predictor } = this,
+      { draws } = predictor,
+      used = predictor.drawsUsed(w.hypothesis),
+      steps = stepsOf(predictor, w.hypothesis);
     const by = new Map<string, Float64Array>();
     const wanted = w.hypothesis <= predictor.faults.length ? this.byCodes.wanted.get(w.hypothesis)! : ALL_WANTED;
     for (const list of w.families.values()) {
       const m = this.memberOf(w.hypothesis, list, wanted, w.presence);
-      const out = new Float64Array(w.places.length * draws), width = used * m.fine;
+      const out = new Float64Array(w.places.length * draws),
+        width = used * m.fine;
       for (let p = 0; p < w.places.length; p++) {
         if (w.places[p] === -Infinity) continue;
         let sum = 0;
         for (let k = p * steps; k < (p + 1) * steps; k++) {
           const heavy = Math.exp(w.total[k]! - w.places[p]!); // any scale will do
-          for (let d = 0; d < width; d++) { const x = heavy * product(m, k * width + d, d, w.presence); out[p * draws + Math.floor(d / m.fine)]! += x; sum += x; }
+          for (let d = 0; d < width; d++) {
+            const x = heavy * product(m, k * width + d, d, w.presence);
+            out[p * draws + Math.floor(d / m.fine)]! += x;
+            sum += x;
+          }
         }
-        for (let d = 0; d < draws; d++) out[p * draws + d] = sum > 0 && Number.isFinite(sum) ? out[p * draws + d]! / sum : d < used ? 1 / used : 0;
+        for (let d = 0; d < draws; d++)
+          out[p * draws + d] = sum > 0 && Number.isFinite(sum) ? out[p * draws + d]! / sum : d < used ? 1 / used : 0;
       }
       by.set(m.family, out);
     }
     return by;
   }
 }
-const ALL_DRAWS = new Uint8Array(256).fill(1), ALL_WANTED = new Uint8Array(1 << 14).fill(1);
+const ALL_DRAWS = new Uint8Array(256).fill(1),
+  ALL_WANTED = new Uint8Array(1 << 14).fill(1);
 
 /** The readings that hang on one unknown. */
-interface Family { readonly family: string; readonly readings: readonly Named[]; readonly name: string; readonly columns: Map<number, Map<number, Float64Array>> }
+interface Family {
+  readonly family: string;
+  readonly readings: readonly Named[];
+  readonly name: string;
+  readonly columns: Map<number, Map<number, Float64Array>>;
+}
 /** No reading's density is above this, ln: 30 mV is the narrowest a prediction gets. */
-const LN_PEAK = 2.8, LN_KEEPING = Math.log(1e-8);
-const max = (list: Float64Array) => { let m = -Infinity; for (const x of list) if (x > m) m = x; return m; };
+const LN_PEAK = 2.8,
+  LN_KEEPING = Math.log(1e-8);
+const max = (list: Float64Array) => {
+  let m = -Infinity;
+  for (const x of list) if (x > m) m = x;
+  return m;
+};
 /** Families whose products are kept. */
 const KEPT_FAMILIES = 256;
-interface Member { readonly family: string; readonly arrays: readonly Float32Array[]; readonly healthy: readonly Float32Array[]; readonly fine: number }
+interface Member {
+  readonly family: string;
+  readonly arrays: readonly Float32Array[];
+  readonly healthy: readonly Float32Array[];
+  readonly fine: number;
+}
 interface Found {
-  readonly hypothesis: number; readonly presence: number; readonly misplaced: Misplacement | undefined;
+  readonly hypothesis: number;
+  readonly presence: number;
+  readonly misplaced: Misplacement | undefined;
   readonly log: number;
   /** ln weight by severity; and by severity and step, readings alone */
   readonly places: Float64Array;
@@ -244,12 +372,15 @@ interface Found {
 function product(m: Member, at: number, draw: number, presence: number): number {
   let x = 1;
   if (presence === 1) for (const a of m.arrays) x *= a[at]!;
-  else for (let i = 0; i < m.arrays.length; i++) x *= presence * m.arrays[i]![at]! + (1 - presence) * m.healthy[i]![draw]!;
+  else
+    for (let i = 0; i < m.arrays.length; i++) x *= presence * m.arrays[i]![at]! + (1 - presence) * m.healthy[i]![draw]!;
   return x;
 }
 
 function spreadOverDraws(predictor: Predictor, h: number, places: Float64Array): Float64Array {
-  const w = normalise(places), { draws } = predictor, used = predictor.drawsUsed(h);
+  const w = normalise(places),
+    { draws } = predictor,
+    used = predictor.drawsUsed(h);
   const out = new Float64Array(places.length * draws);
   for (let s = 0; s < out.length; s++) out[s] = s % draws < used ? w[Math.floor(s / draws)]! / used : 0;
   return out;
@@ -259,7 +390,8 @@ function stepsWithin(total: Float64Array, steps: number): Float64Array | undefin
   if (steps === 1) return undefined;
   const out = new Float64Array(total.length);
   for (let k = 0; k < total.length; k += steps) {
-    const own = total.subarray(k, k + steps), most = max(own);
+    const own = total.subarray(k, k + steps),
+      most = max(own);
     if (most > -Infinity) out.set(normalise(own), k);
     else out.fill(1 / steps, k, k + steps);
   }
@@ -273,22 +405,49 @@ const LN_GOING_LEAST = Math.log(1e-5);
 /** Share of a fault's rate that is of the kind that comes and goes. */
 export function comingAndGoing(fault: Fault, told: boolean): number {
   const { contact, wire, device, told: factor } = DEFAULTS.intermittent;
-  const base = fault.place.type === "cavity" || fault.place.type === "connector" || fault.place.type === "splice" || fault.place.type === "ground" ? contact
-    : fault.place.type === "wire" ? wire : fault.mode === "trueCondition" || fault.mode === "wrongPart" || fault.mode === "biased" || fault.mode === "fuseBlown" || fault.mode === "cavitiesSwapped" ? 0 : device;
+  const base =
+    fault.place.type === "cavity" ||
+    fault.place.type === "connector" ||
+    fault.place.type === "splice" ||
+    fault.place.type === "ground"
+      ? contact
+      : fault.place.type === "wire"
+        ? wire
+        : fault.mode === "trueCondition" ||
+            fault.mode === "wrongPart" ||
+            fault.mode === "biased" ||
+            fault.mode === "fuseBlown" ||
+            fault.mode === "cavitiesSwapped"
+          ? 0
+          : device;
   return Math.min(0.9, base * (told ? factor : 1));
 }
 
 /** Whether a new fuse or a breaker holds: the circuit behind it is up in that state. */
-function addHolds(predictor: Predictor, h: number, clue: { readonly fuse: string; readonly held: boolean; readonly state: State }, wanted: Uint8Array, places: Float64Array): void {
-  const { draws } = predictor, used = predictor.drawsUsed(h);
-  const at = (end: "in" | "out") => predictor.predictAt(h, { instrument: "voltmeter", point: `${clue.fuse}:${end}`, black: undefined, state: clue.state }, wanted);
-  const into = at("in"), out = at("out"), sure = DEFAULTS.clues.holds;
+function addHolds(
+  predictor: Predictor,
+  h: number,
+  clue: { readonly fuse: string; readonly held: boolean; readonly state: State },
+  wanted: Uint8Array,
+  places: Float64Array,
+): void {
+  const { draws } = predictor,
+    used = predictor.drawsUsed(h);
+  const at = (end: "in" | "out") =>
+    predictor.predictAt(
+      h,
+      { instrument: "voltmeter", point: `${clue.fuse}:${end}`, black: undefined, state: clue.state },
+      wanted,
+    );
+  const into = at("in"),
+    out = at("out"),
+    sure = DEFAULTS.clues.holds;
   for (let place = 0; place < places.length; place++) {
     if (!wanted[place * draws]) continue;
     let up = 0;
-    for (let s = place * draws; s < place * draws + used; s++) up += phi((out.at(s) - 0.5 * into.at(s)) / (0.05 * predictor.wiring.nominalVolt)) / used;
+    for (let s = place * draws; s < place * draws + used; s++)
+      up += phi((out.at(s) - 0.5 * into.at(s)) / (0.05 * predictor.wiring.nominalVolt)) / used;
     const p = (2 * sure - 1) * up + (1 - sure);
     places[place] = places[place]! + Math.log(clue.held ? p : 1 - p);
   }
 }
-

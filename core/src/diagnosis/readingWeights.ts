@@ -6,14 +6,19 @@ import type { Instrument, Predictor } from "./predictor.js";
 import type { Families } from "./unknowns.js";
 
 /** A reading with the family of its unknown and a name of its own. */
-export interface Named { readonly e: ReadingEvidence; readonly family: string; readonly name: string }
+export interface Named {
+  readonly e: ReadingEvidence;
+  readonly family: string;
+  readonly name: string;
+}
 /** Steps between two draws along the unknown that drives a family. */
 const DRAW_STEPS = 3;
 export const drawSteps = (order: readonly number[] | undefined) => (order ? DRAW_STEPS : 1);
 
 /** Steps between two grid points of the severity: a true severity lies between them, and at the same place for every reading. */
 const STEPS = 4;
-export const stepsOf = (predictor: Predictor, h: number) => (predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1);
+export const stepsOf = (predictor: Predictor, h: number) =>
+  predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1;
 /** Evidence whose likelihoods are kept. */
 const KEPT_READINGS = 64;
 
@@ -22,7 +27,13 @@ const KEPT_READINGS = 64;
  * [((place · steps + step) · draws used + draw) · draw steps + draw step]. A true severity lies between those tried, and
  * at the same place for every reading; so does the unknown that drives a family.
  */
-export function readingCloud(predictor: Predictor, h: number, n: Named, wanted: Uint8Array, families: Families): Float32Array {
+export function readingCloud(
+  predictor: Predictor,
+  h: number,
+  n: Named,
+  wanted: Uint8Array,
+  families: Families,
+): Float32Array {
   const column = memoColumn<Float32Array>(predictor, "readings", n.name, KEPT_READINGS);
   const known = column.get(h);
   if (known) return known;
@@ -41,11 +52,23 @@ export function memoColumn<T>(predictor: Predictor, memo: string, name: string, 
   }
   return column;
 }
-export const nameOf = (e: ReadingEvidence) => `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
+export const nameOf = (e: ReadingEvidence) =>
+  `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
 
-function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted: Uint8Array, order: readonly number[] | undefined): Float32Array {
-  const { stepped, samples } = predictor.hypotheses[h]!, { draws } = predictor, used = predictor.drawsUsed(h);
-  const steps = stepsOf(predictor, h), fine = drawSteps(order), range = voltRange(predictor.wiring.nominalVolt), count = samples / draws;
+function likelihoods(
+  predictor: Predictor,
+  h: number,
+  e: ReadingEvidence,
+  wanted: Uint8Array,
+  order: readonly number[] | undefined,
+): Float32Array {
+  const { stepped, samples } = predictor.hypotheses[h]!,
+    { draws } = predictor,
+    used = predictor.drawsUsed(h);
+  const steps = stepsOf(predictor, h),
+    fine = drawSteps(order),
+    range = voltRange(predictor.wiring.nominalVolt),
+    count = samples / draws;
   const mask = used === draws ? wanted : wanted.map((w, s) => (s % draws < used ? w : 0));
   const predicted = predictor.predictAt(h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
   const at = (p: number, d: number) => predicted.at(p * draws + d);
@@ -58,27 +81,48 @@ function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted
     let squares = 0;
     for (const list of others![p]!) {
       let least = Infinity;
-      for (const q of list) { const g = Math.abs(scale(at(q, d)) - x); if (g < least) least = g; }
+      for (const q of list) {
+        const g = Math.abs(scale(at(q, d)) - x);
+        if (g < least) least = g;
+      }
       if (least < Infinity) squares += (SEVERITY_KERNEL * least) ** 2;
     }
     return Math.sqrt(squares);
   };
-  const neighbours = order ? neighboursIn(order.filter((d) => d < used), used) : undefined;
+  const neighbours = order
+    ? neighboursIn(
+        order.filter((d) => d < used),
+        used,
+      )
+    : undefined;
   for (let p = 0; p < count; p++) {
     if (!wanted[p * draws]) continue;
-    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1, above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
+    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1,
+      above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
     const deviation = neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, at, scale);
     for (let d = 0; d < used; d++) {
-      const here = at(p, d), x = scale(here);
-      const gap = (q: number) => { if (q < 0) return 0; const g = Math.abs(scale(at(q, d)) - x); return g === g && g < Infinity ? g : 0; };
+      const here = at(p, d),
+        x = scale(here);
+      const gap = (q: number) => {
+        if (q < 0) return 0;
+        const g = Math.abs(scale(at(q, d)) - x);
+        return g === g && g < Infinity ? g : 0;
+      };
       const severityGap = stepped ? ((0.5 * SEVERITY_KERNEL) / steps) * (gap(below) + gap(above)) : unstepped(p, d, x);
-      const low = neighbours ? neighbours.below[d]! : -1, high = neighbours ? neighbours.above[d]! : -1;
-      const along = (q: number) => { if (q < 0) return 0; const g = scale(at(p, q)) - x; return g === g && Math.abs(g) < Infinity ? g : 0; };
-      const up = along(high), down = along(low);
+      const low = neighbours ? neighbours.below[d]! : -1,
+        high = neighbours ? neighbours.above[d]! : -1;
+      const along = (q: number) => {
+        if (q < 0) return 0;
+        const g = scale(at(p, q)) - x;
+        return g === g && Math.abs(g) < Infinity ? g : 0;
+      };
+      const up = along(high),
+        down = along(low);
       const drawGap = neighbours ? ((0.5 * SEVERITY_KERNEL) / fine) * (Math.abs(up) + Math.abs(down)) : 0;
       const width = Math.hypot(severityGap, deviation, drawGap);
       for (let k = 0; k < steps; k++) {
-        const t = (k + 0.5) / steps - 0.5, next = t < 0 ? below : above;
+        const t = (k + 0.5) / steps - 0.5,
+          next = t < 0 ? below : above;
         const base = next < 0 ? here : between(here, at(next, d), Math.abs(t), e.instrument);
         for (let j = 0; j < fine; j++) {
           let v = base;
@@ -97,16 +141,41 @@ function likelihoods(predictor: Predictor, h: number, e: ReadingEvidence, wanted
 }
 /** For each choice of severities and each fault of several: the choices that differ in that fault alone. */
 function besides(choices: readonly (readonly number[])[]): number[][][] {
-  return choices.map((own) => own.map((_, m) => choices.flatMap((c, q) => (c.every((x, i) => i === m ? x !== own[i] : Object.is(x, own[i])) ? [q] : []))));
+  return choices.map((own) =>
+    own.map((_, m) =>
+      choices.flatMap((c, q) => (c.every((x, i) => (i === m ? x !== own[i] : Object.is(x, own[i]))) ? [q] : [])),
+    ),
+  );
 }
-function deviationOf(p: number, used: number, at: (p: number, d: number) => number, scale: (v: number) => number): number {
-  let n = 0, sum = 0, squares = 0;
-  for (let d = 0; d < used; d++) { const x = scale(at(p, d)); if (x === x && Math.abs(x) < Infinity) { n++; sum += x; squares += x * x; } }
+function deviationOf(
+  p: number,
+  used: number,
+  at: (p: number, d: number) => number,
+  scale: (v: number) => number,
+): number {
+  let n = 0,
+    sum = 0,
+    squares = 0;
+  for (let d = 0; d < used; d++) {
+    const x = scale(at(p, d));
+    if (x === x && Math.abs(x) < Infinity) {
+      n++;
+      sum += x;
+      squares += x * x;
+    }
+  }
   return n === 0 ? 0 : Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
 }
-function neighboursIn(order: readonly number[], used: number): { readonly below: Int32Array; readonly above: Int32Array } {
-  const below = new Int32Array(used).fill(-1), above = new Int32Array(used).fill(-1);
-  order.forEach((d, i) => { below[d] = order[i - 1] ?? -1; above[d] = order[i + 1] ?? -1; });
+function neighboursIn(
+  order: readonly number[],
+  used: number,
+): { readonly below: Int32Array; readonly above: Int32Array } {
+  const below = new Int32Array(used).fill(-1),
+    above = new Int32Array(used).fill(-1);
+  order.forEach((d, i) => {
+    below[d] = order[i - 1] ?? -1;
+    above[d] = order[i + 1] ?? -1;
+  });
   return { below, above };
 }
 
@@ -116,4 +185,3 @@ export function between(here: number, there: number, share: number, instrument: 
   if (instrument !== "ohmmeter" || here <= 0 || there <= 0) return here + (there - here) * share;
   return here * (there / here) ** share;
 }
-

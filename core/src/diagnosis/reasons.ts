@@ -32,48 +32,112 @@ export interface Reason {
 /** A reading this little above the floor for slips is explained by nothing else. */
 const SLIP_MARGIN = 3;
 /** Suspects that codes alone leave this likely stand for "the others". */
-const OTHERS_LEAST = 1e-3, OTHERS_MOST = 80;
+const OTHERS_LEAST = 1e-3,
+  OTHERS_MOST = 80;
 
 const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
 /** Works out reasons for several suspects of one belief: what "the others" make of the evidence is found once. */
 export class Reasons {
-  private readonly others: readonly { readonly hypothesis: number; readonly share: number; readonly fit: Float64Array }[];
+  private readonly others: readonly {
+    readonly hypothesis: number;
+    readonly share: number;
+    readonly fit: Float64Array;
+  }[];
   private readonly before: Float64Array;
   private readonly nominalVolt: number;
-  constructor(private readonly predictor: Predictor, private readonly posterior: Posterior, private readonly evidence: readonly Evidence[], factors?: Float64Array) {
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly posterior: Posterior,
+    private readonly evidence: readonly Evidence[],
+    factors?: Float64Array,
+  ) {
     this.nominalVolt = predictor.wiring.nominalVolt;
-    const list = [...posterior.samplesByCodes].map(([hypothesis, weights]) => ({ hypothesis, share: posterior.shareByCodes[hypothesis]!, weights }))
-      .filter((o) => o.share >= OTHERS_LEAST).sort((a, b) => b.share - a.share).slice(0, OTHERS_MOST);
-    this.others = list.map((o) => ({ hypothesis: o.hypothesis, share: o.share, fit: Float64Array.from(evidence, (e) => (e.kind === "code" ? 0 : this.fit({ hypothesis: o.hypothesis, presence: 1, misplaced: undefined, share: o.share, weights: o.weights, steps: undefined, draws: NO_DRAWS }, e))) }));
+    const list = [...posterior.samplesByCodes]
+      .map(([hypothesis, weights]) => ({ hypothesis, share: posterior.shareByCodes[hypothesis]!, weights }))
+      .filter((o) => o.share >= OTHERS_LEAST)
+      .sort((a, b) => b.share - a.share)
+      .slice(0, OTHERS_MOST);
+    this.others = list.map((o) => ({
+      hypothesis: o.hypothesis,
+      share: o.share,
+      fit: Float64Array.from(evidence, (e) =>
+        e.kind === "code"
+          ? 0
+          : this.fit(
+              {
+                hypothesis: o.hypothesis,
+                presence: 1,
+                misplaced: undefined,
+                share: o.share,
+                weights: o.weights,
+                steps: undefined,
+                draws: NO_DRAWS,
+              },
+              e,
+            ),
+      ),
+    }));
     this.before = priorFit(predictor, evidence, factors);
   }
 
   /** @param worlds those of the suspect, strongest first; none for "not in this wiring" */
   of(worlds: readonly World[]): Reason[] {
-    const total = worlds.reduce((sum, w) => sum + w.share, 0), own = new Set(worlds.map((w) => w.hypothesis));
-    const used = worlds.slice(0, 8), lead = used[0];
+    const total = worlds.reduce((sum, w) => sum + w.share, 0),
+      own = new Set(worlds.map((w) => w.hypothesis));
+    const used = worlds.slice(0, 8),
+      lead = used[0];
     return this.evidence.map((e, i) => {
-      const fit = lead ? Math.log(used.reduce((sum, w) => sum + (w.share / total) * Math.exp(this.fit(w, e)), 0)) : this.fitNotHere(e);
+      const fit = lead
+        ? Math.log(used.reduce((sum, w) => sum + (w.share / total) * Math.exp(this.fit(w, e)), 0))
+        : this.fitNotHere(e);
       const others = e.kind === "code" ? this.before[i]! : this.averageOfOthers(own, i, !lead);
       const expected = lead ? this.expected(lead, e) : NaN;
       const base = { number: e.number, weight: fit - others, expected };
-      if (e.kind === "code") return { ...base, kind: "code", about: this.predictor.monitors[e.monitor]!.code.id, got: e.present ? 1 : 0, sigmas: 0, fits: true };
-      if (e.kind === "clue") { const { type } = e.clue; return { ...base, kind: "clue", clue: type, about: aboutOf(e.clue), got: isYes(e.clue) ? 1 : 0, sigmas: 0, fits: true }; }
+      if (e.kind === "code")
+        return {
+          ...base,
+          kind: "code",
+          about: this.predictor.monitors[e.monitor]!.code.id,
+          got: e.present ? 1 : 0,
+          sigmas: 0,
+          fits: true,
+        };
+      if (e.kind === "clue") {
+        const { type } = e.clue;
+        return {
+          ...base,
+          kind: "clue",
+          clue: type,
+          about: aboutOf(e.clue),
+          got: isYes(e.clue) ? 1 : 0,
+          sigmas: 0,
+          fits: true,
+        };
+      }
       return {
-        ...base, kind: e.instrument, about: e.point, got: e.value, sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
+        ...base,
+        kind: e.instrument,
+        about: e.point,
+        got: e.value,
+        sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
         fits: !lead || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / scaleOf(e.instrument, this.nominalVolt),
       };
     });
   }
 
   private averageOfOthers(own: ReadonlySet<number>, i: number, skipNotHere: boolean): number {
-    let sum = 0, share = 0;
+    let sum = 0,
+      share = 0;
     for (const o of this.others) {
       if (own.has(o.hypothesis)) continue;
       sum += o.share * Math.exp(o.fit[i]!);
       share += o.share;
     }
-    if (!skipNotHere) { const w = this.posterior.shareByCodes.at(-1)!; sum += w * Math.exp(this.fitNotHere(this.evidence[i]!)); share += w; }
+    if (!skipNotHere) {
+      const w = this.posterior.shareByCodes.at(-1)!;
+      sum += w * Math.exp(this.fitNotHere(this.evidence[i]!));
+      share += w;
+    }
     return share > 0 ? Math.log(sum / share) : 0;
   }
   private fitNotHere(e: Evidence): number {
@@ -85,24 +149,32 @@ export class Reasons {
   private fit(w: World, e: Evidence): number {
     const { predictor } = this;
     if (e.kind === "code") {
-      const n = predictor.monitors.length, shares = predictor.codeShares(w.hypothesis, [e.monitor]);
+      const n = predictor.monitors.length,
+        shares = predictor.codeShares(w.hypothesis, [e.monitor]);
       let mean = 0;
-      w.weights.forEach((x, s) => { if (x > 0) mean += x * Math.exp(logCode(shares[s * n + e.monitor]!, e, w.presence === 1, w.presence)); });
+      w.weights.forEach((x, s) => {
+        if (x > 0) mean += x * Math.exp(logCode(shares[s * n + e.monitor]!, e, w.presence === 1, w.presence));
+      });
       return Math.log(mean);
     }
-    if (e.kind === "clue") return Math.log(clueLikelihood(e.clue, predictor.hypotheses[w.hypothesis]!.faults, w.presence < 1, w.misplaced));
+    if (e.kind === "clue")
+      return Math.log(clueLikelihood(e.clue, predictor.hypotheses[w.hypothesis]!.faults, w.presence < 1, w.misplaced));
     const there = this.meanLikelihood(w.hypothesis, w.weights, w.misplaced ? w.misplaced.moved(e) : e);
     if (w.presence === 1) return Math.log(there);
     const calm = new Float64Array(predictor.draws).fill(1 / predictor.draws);
     return Math.log(w.presence * there + (1 - w.presence) * this.meanLikelihood(0, calm, e));
   }
   private meanLikelihood(h: number, weights: Float64Array, e: Extract<Evidence, { kind: "reading" }>): number {
-    const { predictor } = this, { stepped } = predictor.hypotheses[h]!;
+    const { predictor } = this,
+      { stepped } = predictor.hypotheses[h]!;
     const wanted = Uint8Array.from(weights, (x) => (x > 1e-4 ? 1 : 0));
     const predicted = predictor.predictAt(h, e, wanted);
     const width = spreads(predicted, wanted, predictor.draws, e.instrument, 1, stepped);
     let mean = 0;
-    weights.forEach((x, s) => { if (wanted[s]) mean += x * likelihood(e.instrument, e.value, predicted.at(s), width[s]!, voltRange(this.nominalVolt)); });
+    weights.forEach((x, s) => {
+      if (wanted[s])
+        mean += x * likelihood(e.instrument, e.value, predicted.at(s), width[s]!, voltRange(this.nominalVolt));
+    });
     return Math.max(mean, 1e-12);
   }
   private expected(w: World, e: Evidence): number {
@@ -112,11 +184,33 @@ export class Reasons {
   }
 }
 
-const isYes = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): boolean => clue.type === "look" ? !clue.found.includes("nothing") : clue.type === "wiggle" ? clue.reacted : clue.type === "swap" ? clue.result === "moved" : clue.type === "holds" ? clue.held : clue.type === "identity" ? !clue.right : !clue.same;
-const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string => clue.type === "swap" || clue.type === "partNumber" ? clue.parts.join(" + ") : clue.type === "holds" ? clue.fuse : clue.type === "identity" ? clue.connector : clue.thing;
+const isYes = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): boolean =>
+  clue.type === "look"
+    ? !clue.found.includes("nothing")
+    : clue.type === "wiggle"
+      ? clue.reacted
+      : clue.type === "swap"
+        ? clue.result === "moved"
+        : clue.type === "holds"
+          ? clue.held
+          : clue.type === "identity"
+            ? !clue.right
+            : !clue.same;
+const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string =>
+  clue.type === "swap" || clue.type === "partNumber"
+    ? clue.parts.join(" + ")
+    : clue.type === "holds"
+      ? clue.fuse
+      : clue.type === "identity"
+        ? clue.connector
+        : clue.thing;
 
 /** How likely each code was before anything was known. */
-function priorFit(predictor: Predictor, evidence: readonly Evidence[], factors: Float64Array | undefined): Float64Array {
+function priorFit(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  factors: Float64Array | undefined,
+): Float64Array {
   const prior = logPriors(predictor, factors);
   return Float64Array.from(evidence, (e) => {
     if (e.kind !== "code") return 0;
@@ -125,7 +219,8 @@ function priorFit(predictor: Predictor, evidence: readonly Evidence[], factors: 
     if (set === undefined) {
       set = 0;
       for (let h = 0; h <= predictor.faults.length; h++) {
-        const { samples } = predictor.hypotheses[h]!, bits = predictor.roughCodesSet(h, [e.monitor]);
+        const { samples } = predictor.hypotheses[h]!,
+          bits = predictor.roughCodesSet(h, [e.monitor]);
         let count = 0;
         for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
         set += (Math.exp(prior[h]!) * count) / samples;
@@ -138,15 +233,22 @@ function priorFit(predictor: Predictor, evidence: readonly Evidence[], factors: 
 
 /** What one world expects of a reading, over the samples that still count. Ohms: geometric mean; OL when most say so. */
 export function expectation(predictor: Predictor, world: World, e: Extract<Evidence, { kind: "reading" }>): number {
-  let sum = 0, over = 0, none = 0, total = 0;
-  const wanted = Uint8Array.from(world.weights, (w) => (w > 1e-3 ? 1 : 0)), ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
+  let sum = 0,
+    over = 0,
+    none = 0,
+    total = 0;
+  const wanted = Uint8Array.from(world.weights, (w) => (w > 1e-3 ? 1 : 0)),
+    ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
   const predicted = predictor.predictAt(world.hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
   world.weights.forEach((w, s) => {
     if (!wanted[s]) return;
     const v = predicted.at(s);
     if (Number.isNaN(v)) none += w;
     else if (v === Infinity) over += w;
-    else { sum += w * (ohms ? Math.log(v + 1e-3) : v); total += w; }
+    else {
+      sum += w * (ohms ? Math.log(v + 1e-3) : v);
+      total += w;
+    }
   });
   if (none > 0.5) return NaN;
   if (over > total) return Infinity;

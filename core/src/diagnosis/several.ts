@@ -31,9 +31,16 @@ interface Part {
 }
 
 /** Draws with which several faults are predicted, and how many sets of each size are weighed exactly. */
-const DRAWS = 3, MOST_PAIRS = 160, MOST_TRIPLES = 60, MOST_TRIED = 3_500, MOST_PARTS = 800, PARTS_EACH = 4, SEVERITIES_EACH = 3;
+const DRAWS = 3,
+  MOST_PAIRS = 160,
+  MOST_TRIPLES = 60,
+  MOST_TRIED = 3_500,
+  MOST_PARTS = 800,
+  PARTS_EACH = 4,
+  SEVERITIES_EACH = 3;
 /** A part counts as setting a code from this probability on; as moving a reading from this many standard deviations. */
-const SETS = 0.3, MOVES = 2;
+const SETS = 0.3,
+  MOVES = 2;
 
 /**
  * Pairs and triples of faults that together explain what no single one does (de Kleer & Williams 1987): each present
@@ -41,8 +48,14 @@ const SETS = 0.3, MOVES = 2;
  * it; the best are then solved together by `weigh`.
  * @param stop checked now and then; true ends the search with what was found
  */
-export function growSeveral(predictor: Predictor, evidence: readonly Evidence[], factors: Float64Array | undefined, stop: () => boolean = () => false): Several[] {
-  const codes = evidence.filter((e) => e.kind === "code"), readings = evidence.filter((e) => e.kind === "reading");
+export function growSeveral(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  factors: Float64Array | undefined,
+  stop: () => boolean = () => false,
+): Several[] {
+  const codes = evidence.filter((e) => e.kind === "code"),
+    readings = evidence.filter((e) => e.kind === "reading");
   const present = codes.filter((e) => e.present).slice(0, 30);
   const parts = partsOf(predictor, codes, present, readings, factors, stop);
   const coverable = parts.reduce((m, p) => m | p.covers, 0);
@@ -51,9 +64,17 @@ export function growSeveral(predictor: Predictor, evidence: readonly Evidence[],
   const alone = new Map<number, number>();
   for (const p of parts) alone.set(p.h, Math.max(alone.get(p.h) ?? -Infinity, together(base, [p]) - p.logPrior));
   const second = secondOf(predictor, factors);
-  const fitOf = (list: readonly Part[]) => { const fit = together(base, list) - list.reduce((sum, p) => sum + p.logPrior, 0); return list.every((p) => fit > alone.get(p.h)! + ADDS) ? fit : -Infinity; };
-  const scoreOf = (list: readonly Part[]) => fitOf(list) + list.reduce((sum, p) => sum + p.logPrior, 0) + (list.length - 1) * second + Math.log(list.length === 2 ? 2 : 6);
-  const pairs = new Sets(), open: { parts: Part[]; covers: number; score: number }[] = [];
+  const fitOf = (list: readonly Part[]) => {
+    const fit = together(base, list) - list.reduce((sum, p) => sum + p.logPrior, 0);
+    return list.every((p) => fit > alone.get(p.h)! + ADDS) ? fit : -Infinity;
+  };
+  const scoreOf = (list: readonly Part[]) =>
+    fitOf(list) +
+    list.reduce((sum, p) => sum + p.logPrior, 0) +
+    (list.length - 1) * second +
+    Math.log(list.length === 2 ? 2 : 6);
+  const pairs = new Sets(),
+    open: { parts: Part[]; covers: number; score: number }[] = [];
   for (let i = 0; i < parts.length; i++) {
     if (stop()) break;
     const a = parts[i]!;
@@ -63,8 +84,12 @@ export function growSeveral(predictor: Predictor, evidence: readonly Evidence[],
       if (a.h === b.h || (covers !== coverable && (covers === a.covers || covers === b.covers))) continue;
       const score = scoreOf([a, b]);
       if (score === -Infinity) continue;
-      if (covers === coverable) { if (score > pairs.least) pairs.add([a, b], score); }
-      else if (open.length < MOST_OPEN || score > open[0]!.score) { open.push({ parts: [a, b], covers, score }); if (open.length > 2 * MOST_OPEN) keepBest(open); }
+      if (covers === coverable) {
+        if (score > pairs.least) pairs.add([a, b], score);
+      } else if (open.length < MOST_OPEN || score > open[0]!.score) {
+        open.push({ parts: [a, b], covers, score });
+        if (open.length > 2 * MOST_OPEN) keepBest(open);
+      }
     }
   }
   const triples = new Sets();
@@ -73,7 +98,12 @@ export function growSeveral(predictor: Predictor, evidence: readonly Evidence[],
     for (const o of open) {
       if (stop()) break;
       for (const c of parts) {
-        if (o.parts.some((p) => p.h === c.h) || (o.covers | c.covers) !== coverable || (o.covers | c.covers) === o.covers) continue;
+        if (
+          o.parts.some((p) => p.h === c.h) ||
+          (o.covers | c.covers) !== coverable ||
+          (o.covers | c.covers) === o.covers
+        )
+          continue;
         const score = scoreOf([...o.parts, c]);
         if (score > triples.least) triples.add([...o.parts, c], score);
       }
@@ -90,14 +120,24 @@ function secondOf(predictor: Predictor, factors: Float64Array | undefined): numb
   const rate = DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust;
   return Math.log(DEFAULTS.several.second) + Math.log(rate) - logPriors(predictor, factors)[0]!;
 }
-const keepBest = (open: { score: number }[]) => { open.sort((a, b) => b.score - a.score); open.length = Math.min(open.length, MOST_OPEN); open.reverse(); };
+const keepBest = (open: { score: number }[]) => {
+  open.sort((a, b) => b.score - a.score);
+  open.length = Math.min(open.length, MOST_OPEN);
+  open.reverse();
+};
 
 /** The best few sets of faults, each with the severities it came up with. */
 class Sets {
-  private readonly found = new Map<string, { members: number[]; score: number; severities: Map<number, Map<number, number>> }>();
+  private readonly found = new Map<
+    string,
+    { members: number[]; score: number; severities: Map<number, Map<number, number>> }
+  >();
   least = -Infinity;
   add(parts: readonly Part[], score: number): void {
-    const name = parts.map((p) => p.h).sort((a, b) => a - b).join(" ");
+    const name = parts
+      .map((p) => p.h)
+      .sort((a, b) => a - b)
+      .join(" ");
     let set = this.found.get(name);
     if (!set) this.found.set(name, (set = { members: parts.map((p) => p.h), score, severities: new Map() }));
     set.score = Math.max(set.score, score);
@@ -118,11 +158,16 @@ class Sets {
   }
 }
 
-function exact(predictor: Predictor, set: { members: number[]; severities: Map<number, Map<number, number>> }, factors: Float64Array | undefined): Several {
+function exact(
+  predictor: Predictor,
+  set: { members: number[]; severities: Map<number, Map<number, number>> },
+  factors: Float64Array | undefined,
+): Several {
   const prior = logPriors(predictor, factors);
   const most = set.members.length > 2 ? 2 : SEVERITIES_EACH;
   const choices = set.members.map((h) => {
-    const scored = [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).map(([k]) => k), best = scored[0]!;
+    const scored = [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).map(([k]) => k),
+      best = scored[0]!;
     // the best with its neighbours: what lies between them is known from them
     const near = [best - 1, best + 1].filter((k) => k >= 0 && k < predictor.faults[h - 1]!.severities.length);
     return [...new Set([best, ...scored.slice(0, most - 1), ...near])].slice(0, most).sort((a, b) => a - b);
@@ -130,13 +175,22 @@ function exact(predictor: Predictor, set: { members: number[]; severities: Map<n
   const hypothesis = predictor.combine(set.members, choices);
   const { samples } = predictor.hypotheses[hypothesis]!;
   const wanted = new Uint8Array(samples).fill(1);
-  const logChosen = set.members.reduce((sum, h, i) => sum + Math.log(choices[i]!.length / (predictor.hypotheses[h]!.samples / predictor.draws)), 0);
-  const logPrior = set.members.reduce((sum, h) => sum + prior[h]!, logChosen) + (set.members.length - 1) * secondOf(predictor, factors) + Math.log(set.members.length === 2 ? 2 : 6);
+  const logChosen = set.members.reduce(
+    (sum, h, i) => sum + Math.log(choices[i]!.length / (predictor.hypotheses[h]!.samples / predictor.draws)),
+    0,
+  );
+  const logPrior =
+    set.members.reduce((sum, h) => sum + prior[h]!, logChosen) +
+    (set.members.length - 1) * secondOf(predictor, factors) +
+    Math.log(set.members.length === 2 ? 2 : 6);
   return { hypothesis, logPrior, logChosen, members: set.members, wanted };
 }
 
 /** The bound: prior, codes set by any member, and each reading as the member that moves it most has it. */
-function together({ codes, readings }: { codes: readonly CodeEvidence[]; readings: readonly ReadingEvidence[] }, parts: readonly Part[]): number {
+function together(
+  { codes, readings }: { codes: readonly CodeEvidence[]; readings: readonly ReadingEvidence[] },
+  parts: readonly Part[],
+): number {
   let score = 0;
   for (const p of parts) score += p.logPrior;
   for (let c = 0; c < codes.length; c++) {
@@ -145,10 +199,17 @@ function together({ codes, readings }: { codes: readonly CodeEvidence[]; reading
     score += logCode(1 - none, codes[c]!);
   }
   for (let r = 0; r < readings.length; r++) {
-    let most = -1, fit = -Infinity, both = 0;
+    let most = -1,
+      fit = -Infinity,
+      both = 0;
     for (const p of parts) {
-      if (p.moves[r]! > MOVES) { both++; fit = Math.max(fit, p.fits[r]!); }
-      else if (p.moves[r]! > most && both === 0) { most = p.moves[r]!; fit = p.fits[r]!; }
+      if (p.moves[r]! > MOVES) {
+        both++;
+        fit = Math.max(fit, p.fits[r]!);
+      } else if (p.moves[r]! > most && both === 0) {
+        most = p.moves[r]!;
+        fit = p.fits[r]!;
+      }
     }
     score += fit;
   }
@@ -156,42 +217,75 @@ function together({ codes, readings }: { codes: readonly CodeEvidence[]; reading
 }
 
 /** Faults, severity by severity, that set at least one of the present codes (or fit by themselves), with their likelihoods. */
-function partsOf(predictor: Predictor, codes: readonly CodeEvidence[], present: readonly CodeEvidence[], readings: readonly ReadingEvidence[], factors: Float64Array | undefined, stop: () => boolean): Part[] {
-  const prior = logPriors(predictor, factors), n = predictor.monitors.length, { draws } = predictor, range = voltRange(predictor.wiring.nominalVolt);
+function partsOf(
+  predictor: Predictor,
+  codes: readonly CodeEvidence[],
+  present: readonly CodeEvidence[],
+  readings: readonly ReadingEvidence[],
+  factors: Float64Array | undefined,
+  stop: () => boolean,
+): Part[] {
+  const prior = logPriors(predictor, factors),
+    n = predictor.monitors.length,
+    { draws } = predictor,
+    range = voltRange(predictor.wiring.nominalVolt);
   const used = Math.min(DRAWS, draws);
   const rough: { h: number; k: number; score: number; covers: number; sets: Float64Array }[] = [];
   for (let h = 1; h <= predictor.faults.length; h++) {
-    const shares = predictor.roughCodeShares(h, codes.map((c) => c.monitor));
+    const shares = predictor.roughCodeShares(
+      h,
+      codes.map((c) => c.monitor),
+    );
     const places = predictor.hypotheses[h]!.samples / draws;
     for (let k = 0; k < places; k++) {
-      const sets = Float64Array.from(codes, (c) => { let sum = 0; for (let d = 0; d < used; d++) sum += shares[(k * draws + d) * n + c.monitor]!; return sum / used; });
+      const sets = Float64Array.from(codes, (c) => {
+        let sum = 0;
+        for (let d = 0; d < used; d++) sum += shares[(k * draws + d) * n + c.monitor]!;
+        return sum / used;
+      });
       let covers = 0;
-      present.forEach((e, bit) => { if (sets[codes.indexOf(e)]! >= SETS) covers |= 1 << bit; });
+      present.forEach((e, bit) => {
+        if (sets[codes.indexOf(e)]! >= SETS) covers |= 1 << bit;
+      });
       if (covers === 0) continue;
       let wrong = 0; // codes it would set that are known not to be
-      codes.forEach((c, i) => { if (!c.present) wrong += logCode(sets[i]!, c); });
+      codes.forEach((c, i) => {
+        if (!c.present) wrong += logCode(sets[i]!, c);
+      });
       rough.push({ h, k, score: prior[h]! - Math.log(places) + wrong, covers, sets });
     }
   }
   rough.sort((a, b) => b.score - a.score);
   const kept = rough.slice(0, MOST_TRIED);
   const healthyWanted = new Uint8Array(draws).fill(1);
-  const healthy = readings.map((e) => { return predictor.predictAt(0, e, healthyWanted).at(0); });
+  const healthy = readings.map((e) => {
+    return predictor.predictAt(0, e, healthyWanted).at(0);
+  });
   const parts: Part[] = [];
   for (const { h, k, covers, sets } of kept) {
     if (stop()) break;
     const { samples, stepped } = predictor.hypotheses[h]!;
     const wanted = new Uint8Array(samples);
     for (let d = 0; d < used; d++) wanted[k * draws + d] = 1;
-    const fits = new Float64Array(readings.length), moves = new Float64Array(readings.length);
+    const fits = new Float64Array(readings.length),
+      moves = new Float64Array(readings.length);
     readings.forEach((e, r) => {
       const predicted = predictor.predictAt(h, e, wanted);
       const width = spreads(predicted, wanted, draws, e.instrument, 1, stepped);
-      let best = 0, moved = 0;
+      let best = 0,
+        moved = 0;
       for (let d = 0; d < used; d++) {
         const v = predicted.at(k * draws + d);
-        best += likelihood(e.instrument, e.value, v, Math.hypot(width[k * draws + d]!, e.instrument === "ohmmeter" ? 0.3 : 0.05 * Math.abs(v)), range) / used;
-        moved += v === healthy[r] || (Number.isNaN(v) && Number.isNaN(healthy[r]!)) ? 0 : apart(v, healthy[r]!, e) / used;
+        best +=
+          likelihood(
+            e.instrument,
+            e.value,
+            v,
+            Math.hypot(width[k * draws + d]!, e.instrument === "ohmmeter" ? 0.3 : 0.05 * Math.abs(v)),
+            range,
+          ) / used;
+        moved +=
+          v === healthy[r] || (Number.isNaN(v) && Number.isNaN(healthy[r]!)) ? 0 : apart(v, healthy[r]!, e) / used;
       }
       fits[r] = Math.log(best);
       moves[r] = moved;
@@ -207,13 +301,18 @@ function partsOf(predictor: Predictor, codes: readonly CodeEvidence[], present: 
 function mostPromising(parts: readonly Part[], codes: readonly CodeEvidence[], readings: number): Part[] {
   const best = new Float64Array(readings).fill(-Infinity);
   for (const p of parts) for (let r = 0; r < readings; r++) best[r] = Math.max(best[r]!, p.fits[r]!);
-  const worth = parts.map((part) => {
-    let value = part.logPrior;
-    codes.forEach((c, i) => { if (!c.present) value += logCode(part.sets[i]!, c); });
-    for (let r = 0; r < readings; r++) if (part.moves[r]! > MOVES) value += part.fits[r]! - best[r]!;
-    return { part, value };
-  }).sort((a, b) => b.value - a.value);
-  const each = new Map<number, number>(), kept: Part[] = [];
+  const worth = parts
+    .map((part) => {
+      let value = part.logPrior;
+      codes.forEach((c, i) => {
+        if (!c.present) value += logCode(part.sets[i]!, c);
+      });
+      for (let r = 0; r < readings; r++) if (part.moves[r]! > MOVES) value += part.fits[r]! - best[r]!;
+      return { part, value };
+    })
+    .sort((a, b) => b.value - a.value);
+  const each = new Map<number, number>(),
+    kept: Part[] = [];
   for (const { part } of worth) {
     const n = each.get(part.h) ?? 0;
     if (n >= PARTS_EACH) continue;
@@ -224,6 +323,7 @@ function mostPromising(parts: readonly Part[], codes: readonly CodeEvidence[], r
   return kept;
 }
 function apart(a: number, b: number, e: ReadingEvidence): number {
-  if (e.instrument === "ohmmeter" || e.instrument === "continuity") return Number.isFinite(a) && Number.isFinite(b) ? Math.abs(Math.log(a + 0.5) - Math.log(b + 0.5)) / 0.2 : 99;
+  if (e.instrument === "ohmmeter" || e.instrument === "continuity")
+    return Number.isFinite(a) && Number.isFinite(b) ? Math.abs(Math.log(a + 0.5) - Math.log(b + 0.5)) / 0.2 : 99;
   return Math.min(99, Math.abs(a - b) / Math.hypot(0.03, 0.012 * b)) || 0;
 }

@@ -19,19 +19,37 @@ export interface Families {
 export function familiesOf(predictor: Predictor): Families {
   const known = predictor.memo.get("families") as Families | undefined;
   if (known) return known;
-  const nets = findNets(predictor.wiring), drivers = new Map<string, string>();
-  for (const d of predictor.wiring.devices) for (const p of signalPins(d)) { const net = nets.netOf.get(p); if (net !== undefined) drivers.set(`net ${net}`, d.id); }
+  const nets = findNets(predictor.wiring),
+    drivers = new Map<string, string>();
+  for (const d of predictor.wiring.devices)
+    for (const p of signalPins(d)) {
+      const net = nets.netOf.get(p);
+      if (net !== undefined) drivers.set(`net ${net}`, d.id);
+    }
   const orders = new Map<string, readonly number[] | undefined>();
   const families: Families = {
     of: (e) => {
       if (e.instrument === "clamp") return "amperes";
-      const f = nets.functionOf(e.point), net = nets.netOf.get(e.point);
-      const base = net === undefined ? (e.point.includes(":") && !e.point.includes("#") ? "feed" : `at ${e.point}`) : f === "feed" || f === "unknown" ? "feed" : `net ${net}`;
-      return e.instrument === "ohmmeter" || e.instrument === "continuity" ? `ohms ${base}` : e.instrument === "scope" ? `swing ${base}` : base;
+      const f = nets.functionOf(e.point),
+        net = nets.netOf.get(e.point);
+      const base =
+        net === undefined
+          ? e.point.includes(":") && !e.point.includes("#")
+            ? "feed"
+            : `at ${e.point}`
+          : f === "feed" || f === "unknown"
+            ? "feed"
+            : `net ${net}`;
+      return e.instrument === "ohmmeter" || e.instrument === "continuity"
+        ? `ohms ${base}`
+        : e.instrument === "scope"
+          ? `swing ${base}`
+          : base;
     },
     order: (family) => {
       if (orders.has(family)) return orders.get(family);
-      const driver = drivers.get(family), rest = driver === undefined ? undefined : predictor.restOf(driver);
+      const driver = drivers.get(family),
+        rest = driver === undefined ? undefined : predictor.restOf(driver);
       const order = rest ? Array.from(rest.keys()).sort((a, b) => rest[a]! - rest[b]!) : undefined;
       orders.set(family, order);
       return order;
@@ -40,4 +58,9 @@ export function familiesOf(predictor: Predictor): Families {
   predictor.memo.set("families", families);
   return families;
 }
-const signalPins = (d: Device) => (d.kind === "module" ? [] : devicePins(d).filter((p) => p.role.startsWith("signal") || p.role === "high").map((p) => p.at));
+const signalPins = (d: Device) =>
+  d.kind === "module"
+    ? []
+    : devicePins(d)
+        .filter((p) => p.role.startsWith("signal") || p.role === "high")
+        .map((p) => p.at);

@@ -1,19 +1,68 @@
 import type { Circuit, Edit } from "../network/element.js";
 
 export type FaultMode =
-  | "open" | "highResistance" | "fewStrands" | "shortToChassis" | "shortToSupply" | "shortToWire"
-  | "contactOpen" | "contactHighResistance" | "contactFilm" | "cavitiesBridged" | "cavitiesSwapped" | "unseated"
-  | "legOpen" | "legHighResistance" | "spliceHighResistance"
-  | "groundOpen" | "groundHighResistance"
-  | "fuseBlown" | "fuseHighResistance" | "switchOpen" | "switchHighResistance"
-  | "relayCoilOpen" | "relayContactOpen" | "relayContactHighResistance" | "relayStuck"
-  | "shortSupplyGround" | "shortSignalGround" | "shortSignalSupply" | "shortInside" | "elementOpen" | "dead" | "biased" | "wrongPart" | "targetDamaged" | "trueCondition"
-  | "referenceDead" | "referenceWeak" | "moduleUnpowered" | "moduleGroundOpen" | "sensorGroundOpen" | "inputShort" | "driverDead" | "driverStuck" | "busDriverDead"
-  | "supplyLow" | "supplyHigh";
+  | "open"
+  | "highResistance"
+  | "fewStrands"
+  | "shortToChassis"
+  | "shortToSupply"
+  | "shortToWire"
+  | "contactOpen"
+  | "contactHighResistance"
+  | "contactFilm"
+  | "cavitiesBridged"
+  | "cavitiesSwapped"
+  | "unseated"
+  | "legOpen"
+  | "legHighResistance"
+  | "spliceHighResistance"
+  | "groundOpen"
+  | "groundHighResistance"
+  | "fuseBlown"
+  | "fuseHighResistance"
+  | "switchOpen"
+  | "switchHighResistance"
+  | "relayCoilOpen"
+  | "relayContactOpen"
+  | "relayContactHighResistance"
+  | "relayStuck"
+  | "shortSupplyGround"
+  | "shortSignalGround"
+  | "shortSignalSupply"
+  | "shortInside"
+  | "elementOpen"
+  | "dead"
+  | "biased"
+  | "wrongPart"
+  | "targetDamaged"
+  | "trueCondition"
+  | "referenceDead"
+  | "referenceWeak"
+  | "moduleUnpowered"
+  | "moduleGroundOpen"
+  | "sensorGroundOpen"
+  | "inputShort"
+  | "driverDead"
+  | "driverStuck"
+  | "busDriverDead"
+  | "supplyLow"
+  | "supplyHigh";
 
 /** What one repair would touch: a wire, a terminal (cavity), a connector, a splice, a ground, a device. */
 export interface FaultPlace {
-  readonly type: "wire" | "cavity" | "connector" | "splice" | "ground" | "fuse" | "switch" | "relay" | "device" | "module" | "supply" | "machine";
+  readonly type:
+    | "wire"
+    | "cavity"
+    | "connector"
+    | "splice"
+    | "ground"
+    | "fuse"
+    | "switch"
+    | "relay"
+    | "device"
+    | "module"
+    | "supply"
+    | "machine";
   readonly id: string;
 }
 
@@ -44,8 +93,25 @@ export const middleSeverity = (fault: Fault) => fault.severities[fault.severitie
 
 export const NO_SEVERITY: readonly number[] = [NaN];
 
-export function fault(place: FaultPlace, thing: string, mode: FaultMode, prior: number, severities: readonly number[], edit: Fault["edit"], more: { at?: string; unit?: SeverityUnit } = {}): Fault {
-  return { id: `${thing}/${mode}`, mode, place, prior, severities, edit, unit: more.unit ?? "ohm", ...(more.at === undefined ? {} : { at: more.at }) };
+export function fault(
+  place: FaultPlace,
+  thing: string,
+  mode: FaultMode,
+  prior: number,
+  severities: readonly number[],
+  edit: Fault["edit"],
+  more: { at?: string; unit?: SeverityUnit } = {},
+): Fault {
+  return {
+    id: `${thing}/${mode}`,
+    mode,
+    place,
+    prior,
+    severities,
+    edit,
+    unit: more.unit ?? "ohm",
+    ...(more.at === undefined ? {} : { at: more.at }),
+  };
 }
 
 /** Index of an element by id. @throws a bug: faults are made from the same document as the circuit */
@@ -59,7 +125,16 @@ export function nodeIndex(circuit: Circuit, name: string): number {
   if (index === undefined) throw new Error(`no point "${name}" in this circuit`);
   return index;
 }
-export const series = (...ids: readonly string[]) => (ohm: number, circuit: Circuit): Edit => ({ series: ids.map((id) => ({ element: elementIndex(circuit, id), ohm })) });
-export const opened = (...ids: readonly string[]) => (_severity: number, circuit: Circuit): Edit => series(...ids)(Infinity, circuit);
-export const dead = (...ids: readonly string[]) => (_severity: number, circuit: Circuit): Edit => ({ dead: ids.map((id) => elementIndex(circuit, id)) });
-export const between = (a: string, b: string) => (ohm: number, circuit: Circuit): Edit => ({ shunts: [{ a: nodeIndex(circuit, a), b: nodeIndex(circuit, b), ohm }] });
+export const series =
+  (...ids: readonly string[]) =>
+  (ohm: number, circuit: Circuit): Edit => ({ series: ids.map((id) => ({ element: elementIndex(circuit, id), ohm })) });
+export const opened =
+  (...ids: readonly string[]) =>
+  (_severity: number, circuit: Circuit): Edit =>
+    series(...ids)(Infinity, circuit);
+export const dead =
+  (...ids: readonly string[]) =>
+  (_severity: number, circuit: Circuit): Edit => ({ dead: ids.map((id) => elementIndex(circuit, id)) });
+export const between =
+  (a: string, b: string) =>
+  (ohm: number, circuit: Circuit): Edit => ({ shunts: [{ a: nodeIndex(circuit, a), b: nodeIndex(circuit, b), ohm }] });

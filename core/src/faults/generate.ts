@@ -3,7 +3,17 @@ import type { Connector, Device, Wire, Wiring } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
 import { indexWiring, pinBehind, resolvePlace, wireId, type Index } from "../wiring/points.js";
 import { moduleFaults, peripheralFaults } from "./devices.js";
-import { between, elementIndex, fault, NO_SEVERITY, nodeIndex, opened, series, type Fault, type FaultPlace } from "./fault.js";
+import {
+  between,
+  elementIndex,
+  fault,
+  NO_SEVERITY,
+  nodeIndex,
+  opened,
+  series,
+  type Fault,
+  type FaultPlace,
+} from "./fault.js";
 import { CONTACT, WIRE, zoneFactor } from "./zones.js";
 
 const { severity, prior } = DEFAULTS;
@@ -24,47 +34,122 @@ export function generateFaults(wiring: Wiring): Fault[] {
 /** Connectors with more used cavities than this are not repinned by hand in a repair. */
 const REPINNED = 12;
 
-function connectorFaults(connector: Connector, wired: ReadonlySet<string>, netOf: ReadonlyMap<string, number>): Fault[] {
-  const z = zoneFactor(connector.zones, CONTACT), wet = connector.zones.includes("wet"), oily = connector.zones.includes("oily");
-  const sides = (cavity: string) => { const name = `${connector.id}:${cavity}`; return connector.inline ? [`${name}.a`, `${name}.b`] as const : [name, pinBehind(name)] as const; };
+function connectorFaults(
+  connector: Connector,
+  wired: ReadonlySet<string>,
+  netOf: ReadonlyMap<string, number>,
+): Fault[] {
+  const z = zoneFactor(connector.zones, CONTACT),
+    wet = connector.zones.includes("wet"),
+    oily = connector.zones.includes("oily");
+  const sides = (cavity: string) => {
+    const name = `${connector.id}:${cavity}`;
+    return connector.inline ? ([`${name}.a`, `${name}.b`] as const) : ([name, pinBehind(name)] as const);
+  };
   const used = connector.cavities.filter((c) => sides(c).some((s) => wired.has(s)));
   const contacts = used.flatMap((cavity) => {
-    const name = `${connector.id}:${cavity}`, place: FaultPlace = { type: "cavity", id: name }, contact = `contact ${name}`;
+    const name = `${connector.id}:${cavity}`,
+      place: FaultPlace = { type: "cavity", id: name },
+      contact = `contact ${name}`;
     return [
       fault(place, name, "contactOpen", prior.contactOpen * z, NO_SEVERITY, opened(contact)),
-      fault(place, name, "contactHighResistance", prior.contactHighResistance * z, severity.highResistance, series(contact)),
+      fault(
+        place,
+        name,
+        "contactHighResistance",
+        prior.contactHighResistance * z,
+        severity.highResistance,
+        series(contact),
+      ),
       ...(oily ? [fault(place, name, "contactFilm", prior.contactFilm, severity.film, series(contact))] : []),
     ];
   });
   const pairs = used.slice(1).flatMap((second, i) => {
-    const first = used[i]!, name = `${connector.id}:${first}+${second}`, place: FaultPlace = { type: "connector", id: connector.id };
-    const [a, behindA] = sides(first), [b, behindB] = sides(second);
+    const first = used[i]!,
+      name = `${connector.id}:${first}+${second}`,
+      place: FaultPlace = { type: "connector", id: connector.id };
+    const [a, behindA] = sides(first),
+      [b, behindB] = sides(second);
     if (netOf.get(a) !== undefined && netOf.get(a) === netOf.get(b)) return []; // the same conductor in both
     return [
-      fault(place, name, "cavitiesBridged", (wet ? prior.cavitiesBridgedWet : prior.cavitiesBridged), severity.fluid, between(a, b), { at: second }),
-      ...(used.length > REPINNED ? [] : [fault(place, name, "cavitiesSwapped", prior.cavitiesSwapped, NO_SEVERITY, (_s, c) => ({
-        ...opened(`contact ${connector.id}:${first}`, `contact ${connector.id}:${second}`)(NaN, c),
-        shunts: [[a, behindB], [b, behindA]].map(([x, y]) => ({ a: nodeIndex(c, x!), b: nodeIndex(c, y!), ohm: DEFAULTS.contactOhm })),
-      }), { at: second })]),
+      fault(
+        place,
+        name,
+        "cavitiesBridged",
+        wet ? prior.cavitiesBridgedWet : prior.cavitiesBridged,
+        severity.fluid,
+        between(a, b),
+        { at: second },
+      ),
+      ...(used.length > REPINNED
+        ? []
+        : [
+            fault(
+              place,
+              name,
+              "cavitiesSwapped",
+              prior.cavitiesSwapped,
+              NO_SEVERITY,
+              (_s, c) => ({
+                ...opened(`contact ${connector.id}:${first}`, `contact ${connector.id}:${second}`)(NaN, c),
+                shunts: [
+                  [a, behindB],
+                  [b, behindA],
+                ].map(([x, y]) => ({ a: nodeIndex(c, x!), b: nodeIndex(c, y!), ohm: DEFAULTS.contactOhm })),
+              }),
+              { at: second },
+            ),
+          ]),
     ];
   });
-  const unseated = used.length > 1 ? [fault({ type: "connector", id: connector.id }, connector.id, "unseated", prior.unseated * z, NO_SEVERITY, opened(...used.map((c) => `contact ${connector.id}:${c}`)))] : [];
+  const unseated =
+    used.length > 1
+      ? [
+          fault(
+            { type: "connector", id: connector.id },
+            connector.id,
+            "unseated",
+            prior.unseated * z,
+            NO_SEVERITY,
+            opened(...used.map((c) => `contact ${connector.id}:${c}`)),
+          ),
+        ]
+      : [];
   return [...contacts, ...pairs, ...unseated];
 }
 
 function wireFaults(index: Index, wire: Wire): Fault[] {
-  const id = wireId(wire), place: FaultPlace = { type: "wire", id }, element = `wire ${id}`;
+  const id = wireId(wire),
+    place: FaultPlace = { type: "wire", id },
+    element = `wire ${id}`;
   const z = zoneFactor(wire.zones, WIRE);
   const ends = [wire.from, wire.to].map((e) => resolvePlace(index, e));
-  const touches = (kinds: readonly Device["kind"][], terminal?: string) => ends.some((p) => p.ok && p.value.type !== "cavity" && kinds.includes(p.value.device.kind) && (terminal === undefined || (p.value.type === "terminal" && p.value.terminal === terminal)));
+  const touches = (kinds: readonly Device["kind"][], terminal?: string) =>
+    ends.some(
+      (p) =>
+        p.ok &&
+        p.value.type !== "cavity" &&
+        kinds.includes(p.value.device.kind) &&
+        (terminal === undefined || (p.value.type === "terminal" && p.value.terminal === terminal)),
+    );
   const faults = [
     fault(place, id, "open", prior.wireOpen * z, NO_SEVERITY, opened(element)),
     fault(place, id, "highResistance", prior.wireHighResistance * z, severity.highResistance, series(element)),
     fault(place, id, "fewStrands", prior.fewStrands * z, severity.strands, series(element)),
   ];
   // a wire that is itself at chassis, or itself the battery feed, cannot be shorted to it
-  if (!touches(["ground"]) && !touches(["battery", "alternator"], "-")) faults.push(fault(place, id, "shortToChassis", prior.wireToChassis * z, severity.short, (ohm, c) => ({ shunts: [{ a: nodeIndex(c, wire.from), b: 0, ohm }] })));
-  if (!touches(["battery", "alternator", "fuse", "breaker", "switch"])) faults.push(fault(place, id, "shortToSupply", prior.wireToSupply * z, severity.short, (ohm, c, volt) => ({ shunts: [{ a: nodeIndex(c, wire.from), b: 0, ohm, volt }] })));
+  if (!touches(["ground"]) && !touches(["battery", "alternator"], "-"))
+    faults.push(
+      fault(place, id, "shortToChassis", prior.wireToChassis * z, severity.short, (ohm, c) => ({
+        shunts: [{ a: nodeIndex(c, wire.from), b: 0, ohm }],
+      })),
+    );
+  if (!touches(["battery", "alternator", "fuse", "breaker", "switch"]))
+    faults.push(
+      fault(place, id, "shortToSupply", prior.wireToSupply * z, severity.short, (ohm, c, volt) => ({
+        shunts: [{ a: nodeIndex(c, wire.from), b: 0, ohm, volt }],
+      })),
+    );
   return faults;
 }
 
@@ -74,47 +159,129 @@ const BESIDE = 6;
 /** Each wire chafed onto each it lies beside in its bundle. The rate of one wire is shared out over its neighbours. */
 function bundleFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault[] {
   const bundles = new Map<string, Wire[]>();
-  for (const w of wiring.wires) if (w.bundle !== undefined) bundles.set(w.bundle, [...(bundles.get(w.bundle) ?? []), w]);
-  return [...bundles.values()].flatMap((list) => list.flatMap((w, i) => list.slice(i + 1, i + 1 + BESIDE).flatMap((other) => {
-    if (netOf.get(w.from) === netOf.get(other.from)) return [];
-    const z = Math.max(zoneFactor(w.zones, WIRE), zoneFactor(other.zones, WIRE)), id = wireId(w);
-    return [fault({ type: "wire", id }, `${id}+${wireId(other)}`, "shortToWire", (2 * prior.wireToWire * z) / Math.min(list.length - 1, BESIDE), severity.wireToWire, between(w.from, other.from), { at: wireId(other) })];
-  })));
+  for (const w of wiring.wires)
+    if (w.bundle !== undefined) bundles.set(w.bundle, [...(bundles.get(w.bundle) ?? []), w]);
+  return [...bundles.values()].flatMap((list) =>
+    list.flatMap((w, i) =>
+      list.slice(i + 1, i + 1 + BESIDE).flatMap((other) => {
+        if (netOf.get(w.from) === netOf.get(other.from)) return [];
+        const z = Math.max(zoneFactor(w.zones, WIRE), zoneFactor(other.zones, WIRE)),
+          id = wireId(w);
+        return [
+          fault(
+            { type: "wire", id },
+            `${id}+${wireId(other)}`,
+            "shortToWire",
+            (2 * prior.wireToWire * z) / Math.min(list.length - 1, BESIDE),
+            severity.wireToWire,
+            between(w.from, other.from),
+            { at: wireId(other) },
+          ),
+        ];
+      }),
+    ),
+  );
 }
 
 function deviceFaults(wiring: Wiring, index: Index, d: Device): Fault[] {
-  const contacts = zoneFactor(d.zones, CONTACT), id = d.id;
+  const contacts = zoneFactor(d.zones, CONTACT),
+    id = d.id;
   switch (d.kind) {
     case "battery": {
       const volt = d.volt ?? (DEFAULTS.batteryVolt.on * wiring.nominalVolt) / 12;
-      return [fault({ type: "supply", id }, id, "supplyLow", prior.supplyLow, severity.supplyLow, (factor, c) => {
-        const element = elementIndex(c, `battery ${id}`);
-        return { replace: [{ element, by: { volt: (c.elements[element]?.volt ?? volt) * factor } }] };
-      }, { unit: "factor" })];
+      return [
+        fault(
+          { type: "supply", id },
+          id,
+          "supplyLow",
+          prior.supplyLow,
+          severity.supplyLow,
+          (factor, c) => {
+            const element = elementIndex(c, `battery ${id}`);
+            return { replace: [{ element, by: { volt: (c.elements[element]?.volt ?? volt) * factor } }] };
+          },
+          { unit: "factor" },
+        ),
+      ];
     }
-    case "alternator": return [fault({ type: "supply", id }, id, "supplyHigh", prior.supplyHigh, severity.supplyHigh, (factor, c) => {
-      const element = elementIndex(c, `alternator ${id}`);
-      return { replace: [{ element, by: { volt: (c.elements[element]?.volt ?? 0) * factor } }] };
-    }, { unit: "factor" }), fault({ type: "supply", id }, id, "dead", prior.alternatorDead, NO_SEVERITY, opened(`alternator ${id}`))];
-    case "splice": return spliceFaults(wiring, d, contacts);
-    case "ground": return [
-      fault({ type: "ground", id }, id, "groundOpen", prior.groundOpen * contacts, NO_SEVERITY, opened(`ground ${id}`)),
-      fault({ type: "ground", id }, id, "groundHighResistance", prior.groundHighResistance * contacts, severity.highResistance, series(`ground ${id}`)),
-    ];
-    case "fuse": case "breaker": return [
-      fault({ type: "fuse", id }, id, "fuseBlown", prior.fuseBlown, NO_SEVERITY, opened(`fuse ${id}`)),
-      fault({ type: "fuse", id }, id, "fuseHighResistance", prior.fuseHighResistance * contacts, severity.highResistance, series(`fuse ${id}`)),
-    ];
-    case "switch": return [
-      fault({ type: "switch", id }, id, "switchOpen", prior.switchOpen, NO_SEVERITY, opened(`switch ${id}`)),
-      fault({ type: "switch", id }, id, "switchHighResistance", prior.switchHighResistance, severity.highResistance, series(`switch ${id}`)),
-    ];
-    case "diode": return [
-      fault({ type: "device", id }, id, "elementOpen", prior.elementOpen, NO_SEVERITY, opened(`diode ${id}`)),
-      fault({ type: "device", id }, id, "shortInside", prior.internalShort, severity.short, between(`${id}:anode`, `${id}:cathode`)),
-    ];
-    case "module": return moduleFaults(d);
-    default: return peripheralFaults(index, d);
+    case "alternator":
+      return [
+        fault(
+          { type: "supply", id },
+          id,
+          "supplyHigh",
+          prior.supplyHigh,
+          severity.supplyHigh,
+          (factor, c) => {
+            const element = elementIndex(c, `alternator ${id}`);
+            return { replace: [{ element, by: { volt: (c.elements[element]?.volt ?? 0) * factor } }] };
+          },
+          { unit: "factor" },
+        ),
+        fault({ type: "supply", id }, id, "dead", prior.alternatorDead, NO_SEVERITY, opened(`alternator ${id}`)),
+      ];
+    case "splice":
+      return spliceFaults(wiring, d, contacts);
+    case "ground":
+      return [
+        fault(
+          { type: "ground", id },
+          id,
+          "groundOpen",
+          prior.groundOpen * contacts,
+          NO_SEVERITY,
+          opened(`ground ${id}`),
+        ),
+        fault(
+          { type: "ground", id },
+          id,
+          "groundHighResistance",
+          prior.groundHighResistance * contacts,
+          severity.highResistance,
+          series(`ground ${id}`),
+        ),
+      ];
+    case "fuse":
+    case "breaker":
+      return [
+        fault({ type: "fuse", id }, id, "fuseBlown", prior.fuseBlown, NO_SEVERITY, opened(`fuse ${id}`)),
+        fault(
+          { type: "fuse", id },
+          id,
+          "fuseHighResistance",
+          prior.fuseHighResistance * contacts,
+          severity.highResistance,
+          series(`fuse ${id}`),
+        ),
+      ];
+    case "switch":
+      return [
+        fault({ type: "switch", id }, id, "switchOpen", prior.switchOpen, NO_SEVERITY, opened(`switch ${id}`)),
+        fault(
+          { type: "switch", id },
+          id,
+          "switchHighResistance",
+          prior.switchHighResistance,
+          severity.highResistance,
+          series(`switch ${id}`),
+        ),
+      ];
+    case "diode":
+      return [
+        fault({ type: "device", id }, id, "elementOpen", prior.elementOpen, NO_SEVERITY, opened(`diode ${id}`)),
+        fault(
+          { type: "device", id },
+          id,
+          "shortInside",
+          prior.internalShort,
+          severity.short,
+          between(`${id}:anode`, `${id}:cathode`),
+        ),
+      ];
+    case "module":
+      return moduleFaults(d);
+    default:
+      return peripheralFaults(index, d);
   }
 }
 
@@ -123,15 +290,44 @@ function spliceFaults(wiring: Wiring, d: Device, z: number): Fault[] {
   const legs = wiring.wires.filter((w) => w.from === d.id || w.to === d.id).map(wireId);
   if (legs.length < 2) return [];
   // the whole splice is corroded: half the resistance on every leg, so that `ohm` stands between any two
-  const whole = fault(place, d.id, "spliceHighResistance", prior.spliceHighResistance * z, severity.highResistance, (ohm, c) => series(...legs.map((leg) => `wire ${leg}`))(ohm / 2, c));
-  return [whole, ...legs.flatMap((leg) => [
-    fault(place, `${d.id}~${leg}`, "legOpen", (prior.spliceOpen * z) / legs.length, NO_SEVERITY, opened(`wire ${leg}`), { at: leg }),
-    fault(place, `${d.id}~${leg}`, "legHighResistance", (prior.spliceHighResistance * z) / legs.length, severity.highResistance, series(`wire ${leg}`), { at: leg }),
-  ])];
+  const whole = fault(
+    place,
+    d.id,
+    "spliceHighResistance",
+    prior.spliceHighResistance * z,
+    severity.highResistance,
+    (ohm, c) => series(...legs.map((leg) => `wire ${leg}`))(ohm / 2, c),
+  );
+  return [
+    whole,
+    ...legs.flatMap((leg) => [
+      fault(
+        place,
+        `${d.id}~${leg}`,
+        "legOpen",
+        (prior.spliceOpen * z) / legs.length,
+        NO_SEVERITY,
+        opened(`wire ${leg}`),
+        { at: leg },
+      ),
+      fault(
+        place,
+        `${d.id}~${leg}`,
+        "legHighResistance",
+        (prior.spliceHighResistance * z) / legs.length,
+        severity.highResistance,
+        series(`wire ${leg}`),
+        { at: leg },
+      ),
+    ]),
+  ];
 }
 
 /** Splits `B9/shortSupplyGround@5` into the fault and its severity. @returns undefined where no such fault exists here */
-export function findFault(faults: readonly Fault[], text: string): { fault: Fault; ohm: number | undefined } | undefined {
+export function findFault(
+  faults: readonly Fault[],
+  text: string,
+): { fault: Fault; ohm: number | undefined } | undefined {
   const at = text.lastIndexOf("@");
   const id = at < 0 ? text : text.slice(0, at);
   const fault = faults.find((f) => f.id === id);

@@ -11,7 +11,10 @@ import { DEFAULTS } from "../defaults.js";
 import type { Fault } from "./fault.js";
 
 /** One fault at one severity. */
-export interface SweepCase { readonly fault: Fault; readonly severity: number }
+export interface SweepCase {
+  readonly fault: Fault;
+  readonly severity: number;
+}
 
 export interface SweepOptions {
   /** which severities of each fault; all when left out */
@@ -42,7 +45,8 @@ export interface SweepResult {
 }
 
 /** The tolerance when none is given, volt, and how far a resistance may be off for meter loading, ohm: half a digit of a meter on its 20 V range, and 2.5 mV at 5 V. */
-const TOLERANCE = 5e-3, LOADING_OHM = 5_000;
+const TOLERANCE = 5e-3,
+  LOADING_OHM = 5_000;
 /** Cases between two calls of `progress`. */
 const PACE = 256;
 
@@ -50,19 +54,34 @@ const PACE = 256;
  * Sweeps faults over machine states: the whole document when given all its faults. One analysis for all states, one
  * factorisation a state, one path a case. Runs the same in a worker, on the server and on the command line.
  */
-export function sweep(wiring: Wiring, faults: readonly Fault[], states: readonly State[], options: SweepOptions = {}): SweepResult[] {
-  const cases = faults.flatMap((fault) => (options.severities?.(fault) ?? fault.severities).map((severity) => ({ fault, severity })));
+export function sweep(
+  wiring: Wiring,
+  faults: readonly Fault[],
+  states: readonly State[],
+  options: SweepOptions = {},
+): SweepResult[] {
+  const cases = faults.flatMap((fault) =>
+    (options.severities?.(fault) ?? fault.severities).map((severity) => ({ fault, severity })),
+  );
   const results: SweepResult[] = [];
   let solver: Solver | undefined;
   let go = true;
   states.forEach((state, done) => {
     if (!go) return;
     const circuit = compileState(wiring, state);
-    const same = solver && solver.conditions.circuit.nodes.length === circuit.nodes.length && solver.conditions.circuit.elements.length === circuit.elements.length;
+    const same =
+      solver &&
+      solver.conditions.circuit.nodes.length === circuit.nodes.length &&
+      solver.conditions.circuit.elements.length === circuit.elements.length;
     solver = same && solver ? solver : createSolver(circuit, analyse(circuit));
     prepare(solver, conditionsOf(circuit, state));
     const volt = batteryVolt(wiring, state.key);
-    const one = sweepOne(solver, cases.map((c) => c.fault.edit(c.severity, circuit, volt)), options.tolerance ?? TOLERANCE, (share) => options.progress?.((done + share) / states.length) !== false);
+    const one = sweepOne(
+      solver,
+      cases.map((c) => c.fault.edit(c.severity, circuit, volt)),
+      options.tolerance ?? TOLERANCE,
+      (share) => options.progress?.((done + share) / states.length) !== false,
+    );
     results.push({ state, nodes: circuit.nodes, cases, ...one });
     go = one.complete;
   });
@@ -70,24 +89,37 @@ export function sweep(wiring: Wiring, faults: readonly Fault[], states: readonly
 }
 
 /** The inner loop: edits against one prepared solver. @param tolerance volt */
-export function sweepOne(s: Solver, edits: readonly Edit[], tolerance: number, go: (share: number) => boolean): Omit<SweepResult, "state" | "nodes" | "cases"> {
-  const { pattern: p, moved, movedOhms, faulty } = s, n = p.n;
+export function sweepOne(
+  s: Solver,
+  edits: readonly Edit[],
+  tolerance: number,
+  go: (share: number) => boolean,
+): Omit<SweepResult, "state" | "nodes" | "cases"> {
+  const { pattern: p, moved, movedOhms, faulty } = s,
+    n = p.n;
   settle(s, {});
   measureOhms(s);
   const healthy = Float32Array.from({ length: n + 1 }, (_, node) => loaded(s, node));
   const byPosition = Float32Array.from({ length: n }, (_, k) => healthy[p.node[k]!]!);
   const start = new Uint32Array(edits.length + 1);
-  let node = new Uint32Array(64 * edits.length + n), volt = new Float32Array(node.length), used = 0;
-  const unsettled: number[] = [], perMeter = 1 / DEFAULTS.meter.ohm;
+  let node = new Uint32Array(64 * edits.length + n),
+    volt = new Float32Array(node.length),
+    used = 0;
+  const unsettled: number[] = [],
+    perMeter = 1 / DEFAULTS.meter.ohm;
   const wrote = new Int32Array(n).fill(-1);
   let done = 0;
   for (; done < edits.length; done++) {
     if (done % PACE === 0 && !go(done / edits.length)) break;
     if (!settle(s, edits[done]!, tolerance).settled) unsettled.push(done);
     measureOhms(s, LOADING_OHM);
-    if (used + 2 * n > node.length) { node = grown(node, Uint32Array); volt = grown(volt, Float32Array); }
+    if (used + 2 * n > node.length) {
+      node = grown(node, Uint32Array);
+      volt = grown(volt, Float32Array);
+    }
     for (let pass = 0; pass < 2; pass++) {
-      const list = pass === 0 ? moved.list : movedOhms.list, count = pass === 0 ? moved.count : movedOhms.count;
+      const list = pass === 0 ? moved.list : movedOhms.list,
+        count = pass === 0 ? moved.count : movedOhms.count;
       for (let q = 0; q < count; q++) {
         const k = list[q]!;
         if (wrote[k] === done) continue;
@@ -102,7 +134,14 @@ export function sweepOne(s: Solver, edits: readonly Edit[], tolerance: number, g
     }
     start[done + 1] = used;
   }
-  return { healthy, start: start.subarray(0, done + 1), node: node.subarray(0, used), volt: volt.subarray(0, used), unsettled, complete: done === edits.length };
+  return {
+    healthy,
+    start: start.subarray(0, done + 1),
+    node: node.subarray(0, used),
+    volt: volt.subarray(0, used),
+    unsettled,
+    complete: done === edits.length,
+  };
 }
 
 function loaded(s: Solver, node: number): number {

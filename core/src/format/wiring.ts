@@ -7,10 +7,22 @@ import { z } from "zod";
 export const WIRING_FORMAT = "radicula/wiring";
 
 const NAME = /^[\p{L}\p{N}][\p{L}\p{N}_+/-]*$/u;
-export const Id = z.string().min(1).max(40).regex(NAME, "letters, digits, - _ + /, no spaces").meta({ description: "Short name, as on the drawing: B7, S14, X5" });
+export const Id = z
+  .string()
+  .min(1)
+  .max(40)
+  .regex(NAME, "letters, digits, - _ + /, no spaces")
+  .meta({ description: "Short name, as on the drawing: B7, S14, X5" });
 const Text = z.string().max(400);
 /** `B7:1` cavity of a connector · `X5:4.a` one side of an in-line cavity · `S14` splice or ground · `F12:in` terminal */
-export const Endpoint = z.string().min(1).max(90).meta({ description: "Where a wire ends: connector:cavity, in-line connector:cavity.a or .b, splice, ground, or device:terminal (battery and alternator + and -; fuse, breaker and switch in and out; diode anode and cathode)" });
+export const Endpoint = z
+  .string()
+  .min(1)
+  .max(90)
+  .meta({
+    description:
+      "Where a wire ends: connector:cavity, in-line connector:cavity.a or .b, splice, ground, or device:terminal (battery and alternator + and -; fuse, breaker and switch in and out; diode anode and cathode)",
+  });
 const CavityRef = z.string().min(3).max(90).meta({ description: "connector:cavity" });
 
 export const KeyState = z.enum(["off", "on", "cranking", "running"]);
@@ -26,7 +38,11 @@ const Where = {
   comesOff: Text.optional().meta({ description: "What must come off to reach it" }),
   lookAlikes: z.array(Id).max(20).optional().meta({ description: "Connectors or parts it is easily taken for" }),
   partNumber: z.string().max(60).optional(),
-  alsoNumbers: z.array(z.string().min(1).max(60)).max(20).optional().meta({ description: "Numbers as good as the part's own: those it replaces and those that replace it" }),
+  alsoNumbers: z
+    .array(z.string().min(1).max(60))
+    .max(20)
+    .optional()
+    .meta({ description: "Numbers as good as the part's own: those it replaces and those that replace it" }),
   price: z.number().min(0).max(1e7).optional().meta({ description: "What a new one costs" }),
   zones: z.array(Zone).max(6).default([]),
   reachMinutes: z.number().min(0).max(600).default(1).meta({ description: "Minutes to get at it" }),
@@ -37,7 +53,10 @@ export const Connector = z.strictObject({
   id: Id,
   name: Text.optional(),
   cavities: z.array(Id).min(1).max(400),
-  inline: z.boolean().default(false).meta({ description: "Joins harness to harness; its cavities have a side a and a side b" }),
+  inline: z
+    .boolean()
+    .default(false)
+    .meta({ description: "Joins harness to harness; its cavities have a side a and a side b" }),
   backProbe: z.boolean().default(true).meta({ description: "Can be probed from behind while plugged" }),
   ...Where,
 });
@@ -51,7 +70,11 @@ export const Wire = z.strictObject({
   lengthM: z.number().min(0).max(500).optional(),
   bundle: Text.optional(),
   zones: z.array(Zone).max(6).default([]),
-  source: z.string().max(120).optional().meta({ description: "Which drawing or list says so, or: seen on the machine" }),
+  source: z
+    .string()
+    .max(120)
+    .optional()
+    .meta({ description: "Which drawing or list says so, or: seen on the machine" }),
 });
 
 /** What a source says that is not what the document goes by: two sources that disagree are kept side by side. */
@@ -65,62 +88,181 @@ export type Claim = z.infer<typeof Claim>;
 
 const share = z.number().min(0).max(1);
 const range = (n: z.ZodNumber) => z.tuple([n, n]);
-const device = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) => z.strictObject({ kind: z.literal(kind), id: Id, name: Text.optional(), ...Where, ...shape });
+const device = <K extends string, S extends z.ZodRawShape>(kind: K, shape: S) =>
+  z.strictObject({ kind: z.literal(kind), id: Id, name: Text.optional(), ...Where, ...shape });
 
-const domain = { domain: z.string().max(20).optional().meta({ description: "Pins of one module that share an inner ground; leave out where it has only one" }) };
-const activeIn = z.array(KeyState).max(4).optional().meta({ description: "Key states in which the driver is on; running when left out" });
-const driver = { name: Text.optional(), ohm: positive.optional(), limitAmpere: positive.optional().meta({ description: "It gives no more than this" }), duty: share.optional().meta({ description: "Share of each period in which it is on; 1 when not pulsed" }), activeIn };
-const busPin = { bus: Id.optional().meta({ description: "Which bus, where a module has several" }), terminated: z.boolean().default(false).meta({ description: "120 ohm across the pair inside" }) };
+const domain = {
+  domain: z
+    .string()
+    .max(20)
+    .optional()
+    .meta({ description: "Pins of one module that share an inner ground; leave out where it has only one" }),
+};
+const activeIn = z
+  .array(KeyState)
+  .max(4)
+  .optional()
+  .meta({ description: "Key states in which the driver is on; running when left out" });
+const driver = {
+  name: Text.optional(),
+  ohm: positive.optional(),
+  limitAmpere: positive.optional().meta({ description: "It gives no more than this" }),
+  duty: share.optional().meta({ description: "Share of each period in which it is on; 1 when not pulsed" }),
+  activeIn,
+};
+const busPin = {
+  bus: Id.optional().meta({ description: "Which bus, where a module has several" }),
+  terminated: z.boolean().default(false).meta({ description: "120 ohm across the pair inside" }),
+};
 export const ModulePin = z.discriminatedUnion("role", [
-  z.strictObject({ role: z.literal("supply"), at: CavityRef, ...domain, supplyAmpere: positive.optional(), feed: z.enum(["switched", "permanent"]).optional().meta({ description: "A module with both wakes only while both are live" }) }),
+  z.strictObject({
+    role: z.literal("supply"),
+    at: CavityRef,
+    ...domain,
+    supplyAmpere: positive.optional(),
+    feed: z
+      .enum(["switched", "permanent"])
+      .optional()
+      .meta({ description: "A module with both wakes only while both are live" }),
+  }),
   z.strictObject({ role: z.literal("ground"), at: CavityRef, ...domain }),
   z.strictObject({
-    role: z.literal("reference"), at: CavityRef, ...domain, name: Text.optional(), volt: z.number().min(1).max(30).optional(), limitAmpere: positive.optional(), ohm: positive.optional(),
-    foldAmpere: positive.optional().meta({ description: "A reference that folds back gives only this once it is pulled below 1 V" }),
+    role: z.literal("reference"),
+    at: CavityRef,
+    ...domain,
+    name: Text.optional(),
+    volt: z.number().min(1).max(30).optional(),
+    limitAmpere: positive.optional(),
+    ohm: positive.optional(),
+    foldAmpere: positive
+      .optional()
+      .meta({ description: "A reference that folds back gives only this once it is pulled below 1 V" }),
   }),
-  z.strictObject({ role: z.literal("sensorGround"), at: CavityRef, ...domain, name: Text.optional(), ohm: positive.optional() }),
-  z.strictObject({ role: z.literal("input"), at: CavityRef, ...domain, name: Text.optional(), pull: z.enum(["up", "down", "none"]).default("none"), pullOhm: positive.optional(), pullVolt: z.number().min(0).max(60).optional() }),
-  z.strictObject({ role: z.literal("lowSide"), at: CavityRef, ...domain, ...driver }).meta({ description: "Driver that switches to ground" }),
-  z.strictObject({ role: z.literal("highSide"), at: CavityRef, ...domain, ...driver }).meta({ description: "Driver that feeds from the module's supply, limited" }),
+  z.strictObject({
+    role: z.literal("sensorGround"),
+    at: CavityRef,
+    ...domain,
+    name: Text.optional(),
+    ohm: positive.optional(),
+  }),
+  z.strictObject({
+    role: z.literal("input"),
+    at: CavityRef,
+    ...domain,
+    name: Text.optional(),
+    pull: z.enum(["up", "down", "none"]).default("none"),
+    pullOhm: positive.optional(),
+    pullVolt: z.number().min(0).max(60).optional(),
+  }),
+  z
+    .strictObject({ role: z.literal("lowSide"), at: CavityRef, ...domain, ...driver })
+    .meta({ description: "Driver that switches to ground" }),
+  z
+    .strictObject({ role: z.literal("highSide"), at: CavityRef, ...domain, ...driver })
+    .meta({ description: "Driver that feeds from the module's supply, limited" }),
   z.strictObject({ role: z.literal("busHigh"), at: CavityRef, ...domain, ...busPin }),
   z.strictObject({ role: z.literal("busLow"), at: CavityRef, ...domain, ...busPin }),
-  z.strictObject({ role: z.literal("busLine"), at: CavityRef, ...domain, commander: z.boolean().default(false).meta({ description: "Pulls the single wire up through 1 kOhm; a responder through 30 kOhm" }) }),
+  z.strictObject({
+    role: z.literal("busLine"),
+    at: CavityRef,
+    ...domain,
+    commander: z
+      .boolean()
+      .default(false)
+      .meta({ description: "Pulls the single wire up through 1 kOhm; a responder through 30 kOhm" }),
+  }),
 ]);
 
 const twoPins = { pins: z.strictObject({ feed: CavityRef, ground: CavityRef }) };
 const threePins = z.strictObject({ supply: CavityRef, ground: CavityRef, signal: CavityRef });
-const restShare = range(share).optional().meta({ description: "Output at rest as a share of its supply, lowest to highest" });
+const restShare = range(share)
+  .optional()
+  .meta({ description: "Output at rest as a share of its supply, lowest to highest" });
 
 export const Device = z.discriminatedUnion("kind", [
-  device("battery", { volt: z.number().min(1).max(60).optional().meta({ description: "Rest voltage, key on" }), ohm: positive.optional() }),
-  device("alternator", { volt: z.number().min(1).max(60).optional().meta({ description: "What it regulates to" }), limitAmpere: positive.optional() }),
+  device("battery", {
+    volt: z.number().min(1).max(60).optional().meta({ description: "Rest voltage, key on" }),
+    ohm: positive.optional(),
+  }),
+  device("alternator", {
+    volt: z.number().min(1).max(60).optional().meta({ description: "What it regulates to" }),
+    limitAmpere: positive.optional(),
+  }),
   device("fuse", { rating: positive.meta({ description: "Ampere" }) }),
   device("breaker", { rating: positive.meta({ description: "Ampere; resets itself" }) }),
-  device("switch", { closedIn: z.array(KeyState).max(4).default(["on", "cranking", "running"]).meta({ description: "Key states in which the contact is closed" }) }),
+  device("switch", {
+    closedIn: z
+      .array(KeyState)
+      .max(4)
+      .default(["on", "cranking", "running"])
+      .meta({ description: "Key states in which the contact is closed" }),
+  }),
   device("diode", {}),
   device("splice", {}),
   device("ground", {}),
   device("module", { pins: z.array(ModulePin).min(1).max(400) }),
   device("relay", {
-    pins: z.strictObject({ coilHigh: CavityRef, coilLow: CavityRef, common: CavityRef, working: CavityRef.optional().meta({ description: "Joined to common while the coil pulls" }), resting: CavityRef.optional() }),
-    coilOhm: positive.optional(), pullInVolt: positive.optional(),
+    pins: z.strictObject({
+      coilHigh: CavityRef,
+      coilLow: CavityRef,
+      common: CavityRef,
+      working: CavityRef.optional().meta({ description: "Joined to common while the coil pulls" }),
+      resting: CavityRef.optional(),
+    }),
+    coilOhm: positive.optional(),
+    pullInVolt: positive.optional(),
   }),
-  device("threeWireSensor", { pins: threePins, supplyAmpere: positive.optional(), outputOhm: positive.optional(), dropOutVolt: positive.optional(), restShare }),
+  device("threeWireSensor", {
+    pins: threePins,
+    supplyAmpere: positive.optional(),
+    outputOhm: positive.optional(),
+    dropOutVolt: positive.optional(),
+    restShare,
+  }),
   device("potentiometer", { pins: threePins, trackOhm: positive.optional(), wiperOhm: positive.optional(), restShare }),
   device("pedal", {
-    pins: z.strictObject({ supply: CavityRef, ground: CavityRef, signal: CavityRef, supply2: CavityRef.optional(), ground2: CavityRef.optional(), signal2: CavityRef }),
-    trackOhm: positive.optional(), wiperOhm: positive.optional(), restShare, ratio: z.number().min(0.1).max(2).optional().meta({ description: "Second track as a share of the first" }),
+    pins: z.strictObject({
+      supply: CavityRef,
+      ground: CavityRef,
+      signal: CavityRef,
+      supply2: CavityRef.optional(),
+      ground2: CavityRef.optional(),
+      signal2: CavityRef,
+    }),
+    trackOhm: positive.optional(),
+    wiperOhm: positive.optional(),
+    restShare,
+    ratio: z.number().min(0.1).max(2).optional().meta({ description: "Second track as a share of the first" }),
   }),
   device("thermistor", {
     pins: z.strictObject({ signal: CavityRef, ground: CavityRef }),
-    ohm25: positive.optional(), betaKelvin: positive.optional(), restCelsius: range(z.number().min(-60).max(1200)).optional(),
+    ohm25: positive.optional(),
+    betaKelvin: positive.optional(),
+    restCelsius: range(z.number().min(-60).max(1200)).optional(),
   }),
-  device("hall", { pins: threePins, supplyAmpere: positive.optional(), dropOutVolt: positive.optional(), saturationOhm: positive.optional() }),
+  device("hall", {
+    pins: threePins,
+    supplyAmpere: positive.optional(),
+    dropOutVolt: positive.optional(),
+    saturationOhm: positive.optional(),
+  }),
   device("coilSensor", { pins: z.strictObject({ high: CavityRef, low: CavityRef }), ohm: positive.optional() }),
-  device("currentLoop", { pins: z.strictObject({ supply: CavityRef, signal: CavityRef }), dropOutVolt: positive.optional(), restMilliampere: range(z.number().min(0.5).max(30)).optional() }),
+  device("currentLoop", {
+    pins: z.strictObject({ supply: CavityRef, signal: CavityRef }),
+    dropOutVolt: positive.optional(),
+    restMilliampere: range(z.number().min(0.5).max(30)).optional(),
+  }),
   device("smartSensor", {
-    pins: z.strictObject({ supply: CavityRef, ground: CavityRef, busHigh: CavityRef.optional(), busLow: CavityRef.optional(), busLine: CavityRef.optional() }),
-    supplyAmpere: positive.optional(), dropOutVolt: positive.optional(), terminated: z.boolean().default(false),
+    pins: z.strictObject({
+      supply: CavityRef,
+      ground: CavityRef,
+      busHigh: CavityRef.optional(),
+      busLow: CavityRef.optional(),
+      busLine: CavityRef.optional(),
+    }),
+    supplyAmpere: positive.optional(),
+    dropOutVolt: positive.optional(),
+    terminated: z.boolean().default(false),
   }),
   device("terminator", { pins: z.strictObject({ busHigh: CavityRef, busLow: CavityRef }), ohm: positive.optional() }),
   device("lamp", { ...twoPins, watt: positive.optional() }),
@@ -129,24 +271,78 @@ export const Device = z.discriminatedUnion("kind", [
 ]);
 
 const when = z.array(KeyState).min(1).max(4).optional().meta({ description: "Key states in which the monitor runs" });
-const enable = { when, supply: range(z.number().min(0).max(60)).optional().meta({ description: "Runs only while the module's own supply is within these volts; 9 to 16 on 12 V machines and 18 to 32 on 24 V ones when left out" }), seconds: z.number().min(0).max(3600).optional().meta({ description: "How long it must last before the code sets; shown to people, a steady fault lasts longer" }) };
+const enable = {
+  when,
+  supply: range(z.number().min(0).max(60))
+    .optional()
+    .meta({
+      description:
+        "Runs only while the module's own supply is within these volts; 9 to 16 on 12 V machines and 18 to 32 on 24 V ones when left out",
+    }),
+  seconds: z
+    .number()
+    .min(0)
+    .max(3600)
+    .optional()
+    .meta({ description: "How long it must last before the code sets; shown to people, a steady fault lasts longer" }),
+};
 export const Monitor = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("below"), at: CavityRef, volt: z.number(), ...enable }),
   z.strictObject({ type: z.literal("above"), at: CavityRef, volt: z.number(), ...enable }),
   z.strictObject({ type: z.literal("outside"), at: CavityRef, low: z.number(), high: z.number(), ...enable }),
-  z.strictObject({ type: z.literal("noActivity"), at: CavityRef, ...enable }).meta({ description: "The signal does not change as steel passes the sensor" }),
-  z.strictObject({ type: z.literal("disagree"), at: CavityRef, other: CavityRef, ratio: z.number().min(0.01).max(100).default(1), volt: positive.default(0.3), ...enable }).meta({ description: "The other pin is not at ratio times this one, by more than volt" }),
-  z.strictObject({ type: z.literal("current"), at: CavityRef, low: z.number().min(0).optional(), high: positive.optional(), ...enable }).meta({ description: "The driver at this pin carries less than low or more than high, ampere, while it is on" }),
-  z.strictObject({ type: z.literal("silent"), node: Id, ...enable }).meta({ description: "The module hears nothing from this module or sensor on the bus they share" }),
+  z
+    .strictObject({ type: z.literal("noActivity"), at: CavityRef, ...enable })
+    .meta({ description: "The signal does not change as steel passes the sensor" }),
+  z
+    .strictObject({
+      type: z.literal("disagree"),
+      at: CavityRef,
+      other: CavityRef,
+      ratio: z.number().min(0.01).max(100).default(1),
+      volt: positive.default(0.3),
+      ...enable,
+    })
+    .meta({ description: "The other pin is not at ratio times this one, by more than volt" }),
+  z
+    .strictObject({
+      type: z.literal("current"),
+      at: CavityRef,
+      low: z.number().min(0).optional(),
+      high: positive.optional(),
+      ...enable,
+    })
+    .meta({ description: "The driver at this pin carries less than low or more than high, ampere, while it is on" }),
+  z
+    .strictObject({ type: z.literal("silent"), node: Id, ...enable })
+    .meta({ description: "The module hears nothing from this module or sensor on the bus they share" }),
 ]);
-export const CodeFamily = z.enum(["low", "high", "circuit", "performance", "noActivity", "lostCommunication", "driver"]);
+export const CodeFamily = z.enum([
+  "low",
+  "high",
+  "circuit",
+  "performance",
+  "noActivity",
+  "lostCommunication",
+  "driver",
+]);
 export type CodeFamily = z.infer<typeof CodeFamily>;
 export const Code = z.strictObject({
-  id: z.string().min(1).max(24), module: Id, title: Text.optional(),
+  id: z.string().min(1).max(24),
+  module: Id,
+  title: Text.optional(),
   monitor: Monitor.optional().meta({ description: "The set condition, over module-side volts" }),
-  about: Id.optional().meta({ description: "The sensor, actuator or module the code names. Where the set condition is not known, a broad one is made from this and the family" }),
-  family: CodeFamily.optional().meta({ description: "What sort of code it is, where only its title is known; read from the title when left out" }),
-  failureType: z.string().regex(/^[0-9A-Fa-f]{2}$/).optional().meta({ description: "Failure type byte, hex" }),
+  about: Id.optional().meta({
+    description:
+      "The sensor, actuator or module the code names. Where the set condition is not known, a broad one is made from this and the family",
+  }),
+  family: CodeFamily.optional().meta({
+    description: "What sort of code it is, where only its title is known; read from the title when left out",
+  }),
+  failureType: z
+    .string()
+    .regex(/^[0-9A-Fa-f]{2}$/)
+    .optional()
+    .meta({ description: "Failure type byte, hex" }),
 });
 
 export const Wiring = z.strictObject({
@@ -157,7 +353,11 @@ export const Wiring = z.strictObject({
   note: z.string().max(4000).optional(),
   machineType: z.string().max(80).optional().meta({ description: "Which machines this wiring is of" }),
   claims: z.array(Claim).max(4000).optional().meta({ description: "What other sources say differently" }),
-  guesses: z.array(Endpoint).max(8000).optional().meta({ description: "Cavities whose function, and parts whose kind, were guessed and not read anywhere" }),
+  guesses: z
+    .array(Endpoint)
+    .max(8000)
+    .optional()
+    .meta({ description: "Cavities whose function, and parts whose kind, were guessed and not read anywhere" }),
   connectors: z.array(Connector).max(4000).default([]),
   devices: z.array(Device).max(8000).default([]),
   wires: z.array(Wire).max(20000).default([]),

@@ -23,21 +23,35 @@ export function predictCodes(rig: Rig, unplugged: readonly string[] = []): Predi
   return rig.codes(unplugged).map((m) => {
     const s = rig.settled({ key: m.key, unplugged: [...unplugged] });
     const { gateOf } = s.conditions.circuit;
-    const follows = watched(m).find((id) => { const gate = gateOf.get(id); return gate !== undefined && s.doing.awake[gate] === 0; });
+    const follows = watched(m).find((id) => {
+      const gate = gateOf.get(id);
+      return gate !== undefined && s.doing.awake[gate] === 0;
+    });
     return {
-      module: m.code.module, code: m.code.id, title: m.code.title, key: m.key, follows: follows === undefined ? undefined : { id: follows },
-      clearsItself: m.monitor.type === "silent" || follows !== undefined, broad: m.broad,
+      module: m.code.module,
+      code: m.code.id,
+      title: m.code.title,
+      key: m.key,
+      follows: follows === undefined ? undefined : { id: follows },
+      clearsItself: m.monitor.type === "silent" || follows !== undefined,
+      broad: m.broad,
     };
   });
 }
 
 /** The sensors and modules whose output a monitor watches: the node it listens to, or what stands on its pin's net. */
 function watchedBy(rig: Rig): (m: BoundMonitor) => string[] {
-  const { wiring } = rig, nets = findNets(wiring);
+  const { wiring } = rig,
+    nets = findNets(wiring);
   return (m) => {
     if (m.monitor.type === "silent") return [m.monitor.node];
     if (m.code.about !== undefined) return [m.code.about];
     const net = nets.netOf.get(m.monitor.at);
-    return wiring.devices.flatMap((d) => (d.kind !== "module" && devicePins(d).some((p) => (p.role === "signal" || p.role === "signal2") && nets.netOf.get(p.at) === net) ? [d.id] : []));
+    return wiring.devices.flatMap((d) =>
+      d.kind !== "module" &&
+      devicePins(d).some((p) => (p.role === "signal" || p.role === "signal2") && nets.netOf.get(p.at) === net)
+        ? [d.id]
+        : [],
+    );
   };
 }

@@ -12,7 +12,11 @@ import { OHMS_NEED_BELOW_VOLT } from "./meter.js";
 import { Rig } from "./rig.js";
 
 /** What an instrument shows, and what that is worth. `proves` false: it says nothing, for the reasons in `remarks`. */
-export interface Shown<T = number> { readonly value: T; readonly proves: boolean; readonly remarks: readonly Issue[] }
+export interface Shown<T = number> {
+  readonly value: T;
+  readonly proves: boolean;
+  readonly remarks: readonly Issue[];
+}
 
 const shown = <T>(value: T, remarks: readonly Issue[] = [], proves = true): Shown<T> => ({ value, proves, remarks });
 function node(rig: Rig, point: string, state: State): number {
@@ -21,8 +25,12 @@ function node(rig: Rig, point: string, state: State): number {
   return n;
 }
 /** mean over the parts of a period */
-const mean = (rig: Rig, state: State, read: (phase: number) => number) => rig.phases(state).reduce((sum, p) => sum + p.share * read(p.phase), 0);
-const between = (s: Solver, a: number, b: number) => { const v = nodeVolt(s, a) - nodeVolt(s, b); return Number.isNaN(v) ? 0 : v; };
+const mean = (rig: Rig, state: State, read: (phase: number) => number) =>
+  rig.phases(state).reduce((sum, p) => sum + p.share * read(p.phase), 0);
+const between = (s: Solver, a: number, b: number) => {
+  const v = nodeVolt(s, a) - nodeVolt(s, b);
+  return Number.isNaN(v) ? 0 : v;
+};
 
 /**
  * A 10 MΩ voltmeter between two points, volt; on a pulsed circuit the mean, as a meter on DC shows it.
@@ -30,19 +38,27 @@ const between = (s: Solver, a: number, b: number) => { const v = nodeVolt(s, a) 
  * @throws RangeError for a point the machine does not have
  */
 export function readVolts(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown {
-  const a = node(rig, red, state), b = node(rig, black, state);
+  const a = node(rig, red, state),
+    b = node(rig, black, state);
   const meter = a === b ? {} : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
   const value = mean(rig, state, (phase) => between(rig.settled(state, { phase }, meter), a, b));
   const remarks: Issue[] = [];
   const s = rig.settled(state);
   measureOhms(s);
   const behind = nodeOhm(s, a);
-  if (behind > GHOST_OHM && Math.abs(value) > 0.5) remarks.push(issue("reading.ghost-voltage", [], { point: red, ohm: Math.round(behind) }));
-  const asleep = rig.wiring.devices.filter((d) => d.kind === "module" && state.key !== "off" && s.doing.awake[rig.circuit(state).gateOf.get(d.id) ?? -1] === 0).map((d) => d.id);
+  if (behind > GHOST_OHM && Math.abs(value) > 0.5)
+    remarks.push(issue("reading.ghost-voltage", [], { point: red, ohm: Math.round(behind) }));
+  const asleep = rig.wiring.devices
+    .filter(
+      (d) =>
+        d.kind === "module" && state.key !== "off" && s.doing.awake[rig.circuit(state).gateOf.get(d.id) ?? -1] === 0,
+    )
+    .map((d) => d.id);
   if (asleep.length) remarks.push(issue("reading.module-asleep", [], { modules: asleep }));
   const battery = rig.wiring.devices.find((d) => d.kind === "battery");
   const rest = battery ? between(s, node(rig, `${battery.id}:+`, state), node(rig, `${battery.id}:-`, state)) : NaN;
-  if (state.key !== "cranking" && rest < SAGGING * rig.wiring.nominalVolt) remarks.push(issue("reading.battery-low", [], { volt: rest }));
+  if (state.key !== "cranking" && rest < SAGGING * rig.wiring.nominalVolt)
+    remarks.push(issue("reading.battery-low", [], { volt: rest }));
   return shown(value, remarks);
 }
 /** A voltage behind more than this is not worth much: a meter shows it, a lamp would not light, ohm. */
@@ -55,10 +71,12 @@ const SAGGING = 0.93;
  * `reading.live-circuit`, and the value is NaN.
  */
 export function readOhms(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown {
-  const a = node(rig, red, state), b = node(rig, black, state);
+  const a = node(rig, red, state),
+    b = node(rig, black, state);
   const s = rig.settled(state, { phase: lastPhase(rig, state) });
   const live = Math.abs(between(s, a, b)) > OHMS_NEED_BELOW_VOLT;
-  if (live || state.key !== "off") return shown(NaN, [issue("reading.live-circuit", [], { point: red, volt: between(s, a, b) })], false);
+  if (live || state.key !== "off")
+    return shown(NaN, [issue("reading.live-circuit", [], { point: red, volt: between(s, a, b) })], false);
   const ohm = ohmBetween(rig.settled(state, { phase: lastPhase(rig, state) }), a, b);
   return shown(ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm);
 }
@@ -73,7 +91,12 @@ export function readContinuity(rig: Rig, state: State, red: string, black: strin
 }
 
 export type Brightness = "bright" | "dim" | "dark";
-export interface LampShown { readonly brightness: Brightness; readonly volt: number; readonly ampere: number; readonly pulsing: boolean }
+export interface LampShown {
+  readonly brightness: Brightness;
+  readonly volt: number;
+  readonly ampere: number;
+  readonly pulsing: boolean;
+}
 
 /**
  * A test lamp between two points: a filament, a tenth of its resistance when cold.
@@ -85,21 +108,31 @@ export function readLamp(rig: Rig, state: State, watt: number, red: string, blac
   const remarks: Issue[] = [];
   const nets = findNets(rig.wiring);
   const touched = [red, black].find((p) => p !== CHASSIS && NOT_FOR_LAMPS.has(nets.functionOf(p)));
-  if (touched !== undefined) remarks.push(issue("lamp.on-electronics", [], { point: touched, line: nets.functionOf(touched) }));
+  if (touched !== undefined)
+    remarks.push(issue("lamp.on-electronics", [], { point: touched, line: nets.functionOf(touched) }));
   const lit = light(rig, state, watt, red, black);
   const healthy = light(new Rig(rig.wiring), state, watt, red, black);
   const unloaded = Math.abs(readVolts(new Rig(rig.wiring), state, red, black).value);
-  if (healthy.most < DIM_SHARE * unloaded && unloaded > 1) remarks.push(issue("lamp.too-hungry", [], { watt, ampere: watt / rig.wiring.nominalVolt, volt: healthy.most }));
+  if (healthy.most < DIM_SHARE * unloaded && unloaded > 1)
+    remarks.push(issue("lamp.too-hungry", [], { watt, ampere: watt / rig.wiring.nominalVolt, volt: healthy.most }));
   const share = lit.most / rig.wiring.nominalVolt;
   const brightness: Brightness = share >= BRIGHT_SHARE ? "bright" : share >= DARK_SHARE ? "dim" : "dark";
-  return shown({ brightness, volt: lit.most, ampere: lit.ampere, pulsing: lit.most - lit.least > 0.1 * rig.wiring.nominalVolt }, remarks, remarks.length === 0);
+  return shown(
+    { brightness, volt: lit.most, ampere: lit.ampere, pulsing: lit.most - lit.least > 0.1 * rig.wiring.nominalVolt },
+    remarks,
+    remarks.length === 0,
+  );
 }
-const BRIGHT_SHARE = 0.75, DIM_SHARE = 0.8, DARK_SHARE = 0.2;
+const BRIGHT_SHARE = 0.75,
+  DIM_SHARE = 0.8,
+  DARK_SHARE = 0.2;
 const NOT_FOR_LAMPS: ReadonlySet<string> = new Set(["reference", "signal", "sensorGround", "bus"]);
 
 function light(rig: Rig, state: State, watt: number, red: string, black: string) {
   const with_: State = { ...state, loads: [...(state.loads ?? []), { from: red, to: black, watt }] };
-  let most = 0, least = Infinity, ampere = 0;
+  let most = 0,
+    least = Infinity,
+    ampere = 0;
   for (const p of rig.phases(with_)) {
     const s = rig.settled(with_, { phase: p.phase });
     const element = rig.circuit(with_).elementOf.get(`load at ${red}`)!;
@@ -118,25 +151,50 @@ function light(rig: Rig, state: State, watt: number, red: string, black: string)
 export function readClamp(rig: Rig, state: State, wire: string): Shown {
   const element = rig.circuit(state).elementOf.get(`wire ${wire}`);
   if (element === undefined) throw new RangeError(`no wire "${wire}" on this machine`);
-  const ampere = mean(rig, state, (phase) => { const i = elementAmpere(rig.settled(state, { phase }), element); return Number.isNaN(i) ? 0 : i; });
+  const ampere = mean(rig, state, (phase) => {
+    const i = elementAmpere(rig.settled(state, { phase }), element);
+    return Number.isNaN(i) ? 0 : i;
+  });
   const small = Math.abs(ampere) < DEFAULTS.meter.clampAmpere;
-  return shown(ampere, small ? [issue("clamp.below-resolution", [], { ampere, least: DEFAULTS.meter.clampAmpere })] : [], !small);
+  return shown(
+    ampere,
+    small ? [issue("clamp.below-resolution", [], { ampere, least: DEFAULTS.meter.clampAmpere })] : [],
+    !small,
+  );
 }
 
 /** A voltage over time: mean, least and most, volt, and the share of the period above half way between them. */
-export interface ScopeShown { readonly average: number; readonly least: number; readonly most: number; readonly duty: number }
+export interface ScopeShown {
+  readonly average: number;
+  readonly least: number;
+  readonly most: number;
+  readonly duty: number;
+}
 
 /** A scope between two points, over the parts of a period and, while cranking or running, over steel passing the sensors. */
 export function readScope(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown<ScopeShown> {
-  const a = node(rig, red, state), b = node(rig, black, state);
+  const a = node(rig, red, state),
+    b = node(rig, black, state);
   const meter = a === b ? {} : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
   const turning = state.key === "cranking" || state.key === "running";
-  const samples = (turning ? [true, false] : [undefined]).flatMap((steel) => rig.phases(state).map((p) => ({ share: p.share / (turning ? 2 : 1), volt: between(rig.settled(state, { steel, phase: p.phase }, meter), a, b) })));
+  const samples = (turning ? [true, false] : [undefined]).flatMap((steel) =>
+    rig
+      .phases(state)
+      .map((p) => ({
+        share: p.share / (turning ? 2 : 1),
+        volt: between(rig.settled(state, { steel, phase: p.phase }, meter), a, b),
+      })),
+  );
   const volts = samples.map((x) => x.volt);
-  const least = Math.min(...volts), most = Math.max(...volts), half = (least + most) / 2;
+  const least = Math.min(...volts),
+    most = Math.max(...volts),
+    half = (least + most) / 2;
   return shown({
-    average: samples.reduce((sum, x) => sum + x.share * x.volt, 0), least, most,
-    duty: most - least < 0.05 ? (most > 0.05 ? 1 : 0) : samples.reduce((sum, x) => sum + (x.volt > half ? x.share : 0), 0),
+    average: samples.reduce((sum, x) => sum + x.share * x.volt, 0),
+    least,
+    most,
+    duty:
+      most - least < 0.05 ? (most > 0.05 ? 1 : 0) : samples.reduce((sum, x) => sum + (x.volt > half ? x.share : 0), 0),
   });
 }
 
@@ -150,10 +208,18 @@ export function readScanTool(rig: Rig, state: State, cavity: string): Shown {
   const pin = module?.kind === "module" ? module.pins.find((p) => p.at === cavity) : undefined;
   if (!module || !pin) throw new RangeError(`no module has a pin at "${cavity}"`);
   const s = rig.settled(state);
-  if (s.doing.awake[rig.circuit(state).gateOf.get(module.id)!] === 0) return shown(NaN, [issue("scan.module-silent", [], { module: module.id })], false);
-  const value = mean(rig, state, (phase) => between(rig.settled(state, { phase }), node(rig, pinBehind(cavity), state), node(rig, innerGround(module.id, pin.domain), state)));
+  if (s.doing.awake[rig.circuit(state).gateOf.get(module.id)!] === 0)
+    return shown(NaN, [issue("scan.module-silent", [], { module: module.id })], false);
+  const value = mean(rig, state, (phase) =>
+    between(
+      rig.settled(state, { phase }),
+      node(rig, pinBehind(cavity), state),
+      node(rig, innerGround(module.id, pin.domain), state),
+    ),
+  );
   return shown(value);
 }
 
 /** Whether a text names a point of this wiring where a lead can go. */
-export const isPoint = (wiring: Wiring, text: string): boolean => text === CHASSIS || resolvePlace(indexWiring(wiring), text).ok;
+export const isPoint = (wiring: Wiring, text: string): boolean =>
+  text === CHASSIS || resolvePlace(indexWiring(wiring), text).ok;

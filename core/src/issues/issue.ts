@@ -10,7 +10,8 @@ export interface Issue {
   readonly params: Readonly<Record<string, string | number | readonly string[]>>;
 }
 
-export type Result<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
+export type Result<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly issues: readonly Issue[] };
 
 export function issue(code: string, path: Issue["path"] = [], params: Issue["params"] = {}): Issue {
   return { code, path, params };

@@ -26,5 +26,12 @@ export function withScannedCodes(wiring: Wiring, entries: readonly Entry[]): Wir
 
 function codeOf(c: ScannedCode, devices: ReadonlySet<string>): Code {
   const title = c.title ?? genericTitle(c.code);
-  return { id: c.code, module: c.module, ...(title ? { title } : {}), ...(c.about && devices.has(c.about) ? { about: c.about } : {}), ...(c.family ? { family: c.family } : {}), ...(c.failureType ? { failureType: c.failureType } : {}) };
+  return {
+    id: c.code,
+    module: c.module,
+    ...(title ? { title } : {}),
+    ...(c.about && devices.has(c.about) ? { about: c.about } : {}),
+    ...(c.family ? { family: c.family } : {}),
+    ...(c.failureType ? { failureType: c.failureType } : {}),
+  };
 }

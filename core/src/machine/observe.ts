@@ -6,7 +6,11 @@ import { SimulatedMachine } from "./simulated.js";
 import { signOf } from "./signs.js";
 
 /** What a step shows on a simulated machine: values of an instrument, or yes or no and what was found. */
-export interface Observed { readonly values?: readonly ReadingEntry["values"][number][]; readonly yes?: boolean; readonly found?: readonly Finding[] }
+export interface Observed {
+  readonly values?: readonly ReadingEntry["values"][number][];
+  readonly yes?: boolean;
+  readonly found?: readonly Finding[];
+}
 
 /**
  * Takes one step on a simulated machine. What eyes and hands find follows the engine's own odds: there is no physics of
@@ -14,18 +18,58 @@ export interface Observed { readonly values?: readonly ReadingEntry["values"][nu
  * @param comesAndGoes the hidden fault does @param random in [0, 1); a fixed 0.6 gives the likelier answer
  * @returns undefined where the instrument shows nothing at all
  */
-export function observe(machine: SimulatedMachine, c: Pick<Candidate, "kind" | "instrument" | "points" | "state" | "black" | "part">, comesAndGoes: boolean, random: () => number): Observed | undefined {
+export function observe(
+  machine: SimulatedMachine,
+  c: Pick<Candidate, "kind" | "instrument" | "points" | "state" | "black" | "part">,
+  comesAndGoes: boolean,
+  random: () => number,
+): Observed | undefined {
   const { wiring } = machine.rig;
   if (c.instrument !== "none") {
     // a new part is a good one
     const bench = c.part === "new" ? new SimulatedMachine(wiring, [], 1) : machine;
     const own = (p: string) => (c.part ? pinBehind(p) : p);
-    const values = c.points.map((p) => bench.read(own(p), c.state, c.instrument as Exclude<typeof c.instrument, "none">, c.black === undefined ? undefined : own(c.black)));
+    const values = c.points.map((p) =>
+      bench.read(
+        own(p),
+        c.state,
+        c.instrument as Exclude<typeof c.instrument, "none">,
+        c.black === undefined ? undefined : own(c.black),
+      ),
+    );
     if (values.some(Number.isNaN)) return undefined;
-    return { values: values.map((v) => (c.instrument === "lamp" ? (v > 0.75 ? "bright" : v > 0.25 ? "dim" : "dark") : c.instrument === "continuity" ? (v > 0.5 ? "beep" : "silent") : v === OVERLOAD ? "OL" : v)) };
+    return {
+      values: values.map((v) =>
+        c.instrument === "lamp"
+          ? v > 0.75
+            ? "bright"
+            : v > 0.25
+              ? "dim"
+              : "dark"
+          : c.instrument === "continuity"
+            ? v > 0.5
+              ? "beep"
+              : "silent"
+            : v === OVERLOAD
+              ? "OL"
+              : v,
+      ),
+    };
   }
-  if (c.kind === "breaker") return { yes: machine.read(`${c.points[0]!}:out`, c.state, "voltmeter") > 0.5 * machine.read(`${c.points[0]!}:in`, c.state, "voltmeter") };
-  if (c.kind === "codeSets") return { yes: machine.rig.codesIn(c.state).some((i) => { const { code } = machine.rig.monitors[i]!; return code.module === c.points[0] && code.id === c.points[1]; }) };
-  const faults = machine.faults.map((f) => f.fault), yes = random() < yesLikelihood(c, faults, comesAndGoes, machine.mistaken);
+  if (c.kind === "breaker")
+    return {
+      yes:
+        machine.read(`${c.points[0]!}:out`, c.state, "voltmeter") >
+        0.5 * machine.read(`${c.points[0]!}:in`, c.state, "voltmeter"),
+    };
+  if (c.kind === "codeSets")
+    return {
+      yes: machine.rig.codesIn(c.state).some((i) => {
+        const { code } = machine.rig.monitors[i]!;
+        return code.module === c.points[0] && code.id === c.points[1];
+      }),
+    };
+  const faults = machine.faults.map((f) => f.fault),
+    yes = random() < yesLikelihood(c, faults, comesAndGoes, machine.mistaken);
   return { yes, ...(yes && c.kind === "look" ? { found: [signOf(faults, c.points[0] ?? "", random)] } : {}) };
 }

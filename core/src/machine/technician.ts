@@ -53,7 +53,15 @@ export interface Played {
   readonly steps: readonly PlayedStep[];
   readonly minutes: number;
   /** the last verdict: who, how surely, how many places it leaves, and whether it was right */
-  readonly verdict: { readonly suspect: string; readonly type: Suspect["type"]; readonly share: number; readonly places: number; readonly right: boolean } | undefined;
+  readonly verdict:
+    | {
+        readonly suspect: string;
+        readonly type: Suspect["type"];
+        readonly share: number;
+        readonly places: number;
+        readonly right: boolean;
+      }
+    | undefined;
   /** steps after which the wrong-component or wrong-drawing remark led, counted in tests at the wrong component; undefined when it never did */
   readonly doubtedAfter: number | undefined;
   /** tests taken at the wrong component before it was found out, or in all */
@@ -64,22 +72,57 @@ export interface Played {
   readonly course: readonly { readonly truth: number; readonly leader: number; readonly right: boolean }[];
 }
 
-const AT = "2026-01-01T08:00:00Z", MOST_STEPS = 40;
+const AT = "2026-01-01T08:00:00Z",
+  MOST_STEPS = 40;
 
 /** Plays one job on a machine with hidden faults to its end, each test chosen by a school, each value shown by the machine. */
 export function play(predictor: Predictor, faults: readonly FaultAt[], options: PlayOptions): Played {
-  const { wiring } = predictor, most = options.most ?? MOST_STEPS;
+  const { wiring } = predictor,
+    most = options.most ?? MOST_STEPS;
   const random = uniform(options.seed * 7919 + 13);
   let left = faults;
-  const steps: PlayedStep[] = [], course: { truth: number; leader: number; right: boolean }[] = [];
-  let minutes = 0, atWrong = 0, doubtedAfter: number | undefined, overbold = false;
-  let verdict: Played["verdict"], stage: Stage = "waiting";
-  const finish = (ending: Ending): Played => ({ faults: faults.map((f) => f.fault.id), school: options.school, seed: options.seed, ending, stage, steps, minutes, verdict, doubtedAfter, atWrong, overbold, course });
+  const steps: PlayedStep[] = [],
+    course: { truth: number; leader: number; right: boolean }[] = [];
+  let minutes = 0,
+    atWrong = 0,
+    doubtedAfter: number | undefined,
+    overbold = false;
+  let verdict: Played["verdict"],
+    stage: Stage = "waiting";
+  const finish = (ending: Ending): Played => ({
+    faults: faults.map((f) => f.fault.id),
+    school: options.school,
+    seed: options.seed,
+    ending,
+    stage,
+    steps,
+    minutes,
+    verdict,
+    doubtedAfter,
+    atWrong,
+    overbold,
+    course,
+  });
   for (let round = 0; round < (options.repairs ? faults.length + 1 : 1); round++) {
     const machine = new SimulatedMachine(wiring, left, options.seed, options);
     const codes = machine.codes();
     if (codes.length === 0) return finish(round === 0 ? "noCode" : "isolated");
-    const entries: Entry[] = [...(options.before ?? []), { type: "scan", at: AT, when: "afterDrive", modules: [...new Set(wiring.codes.map((c) => c.module))], codes: codes.map((c) => ({ module: c.module, code: c.code, status: options.presence === undefined ? "active" : "stored" })), disturbed: [], wiped: false }];
+    const entries: Entry[] = [
+      ...(options.before ?? []),
+      {
+        type: "scan",
+        at: AT,
+        when: "afterDrive",
+        modules: [...new Set(wiring.codes.map((c) => c.module))],
+        codes: codes.map((c) => ({
+          module: c.module,
+          code: c.code,
+          status: options.presence === undefined ? "active" : "stored",
+        })),
+        disturbed: [],
+        wiped: false,
+      },
+    ];
     const truth = new Set(left.map((f) => placeKey(f.fault)));
     const checked = new Set<string>();
     let found: Suspect | undefined;
@@ -88,36 +131,87 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
       const plan = makePlan(predictor, belief);
       stage = plan.stage;
       const leader = plan.grouped.suspects[0]!;
-      course.push({ truth: shareOfTruth(plan.grouped.suspects, truth, machine.odd), leader: leader.share, right: isCause(leader) && isRight(leader, truth, machine.odd) });
-      if (doubtedAfter === undefined && (leader.type === "notHere" || misplacedIn(belief.posterior).filter((m) => m.from === options.mistaken?.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)) doubtedAfter = atWrong;
+      course.push({
+        truth: shareOfTruth(plan.grouped.suspects, truth, machine.odd),
+        leader: leader.share,
+        right: isCause(leader) && isRight(leader, truth, machine.odd),
+      });
+      if (
+        doubtedAfter === undefined &&
+        (leader.type === "notHere" ||
+          misplacedIn(belief.posterior)
+            .filter((m) => m.from === options.mistaken?.from)
+            .reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)
+      )
+        doubtedAfter = atWrong;
       const doubt = misplacedIn(belief.posterior)[0];
       if (doubt && doubt.share > WRONG_COMPONENT && steps.length < most && !checked.has(doubt.from)) {
         // the first remark on the screen: is this the right component?
         checked.add(doubt.from);
-        const looked = plan.cost.minutes({ kind: "identity", at: doubt.from, state: plan.standing.state }, plan.standing);
+        const looked = plan.cost.minutes(
+          { kind: "identity", at: doubt.from, state: plan.standing.state },
+          plan.standing,
+        );
         minutes += looked;
         const found = machine.mistaken?.from === doubt.from && random() < DEFAULTS.clues.identityTold;
-        steps.push({ candidate: `identity ${doubt.from}`, kind: "identity", minutes: looked, got: [found ? "another" : "right"], leader: leader.id, share: leader.share });
+        steps.push({
+          candidate: `identity ${doubt.from}`,
+          kind: "identity",
+          minutes: looked,
+          got: [found ? "another" : "right"],
+          leader: leader.id,
+          share: leader.share,
+        });
         if (found) {
-          entries.push({ type: "moved", at: AT, from: doubt.from, to: machine.mistaken!.to, readings: readingsAt(belief.gathered.folded, doubt.from) });
+          entries.push({
+            type: "moved",
+            at: AT,
+            from: doubt.from,
+            to: machine.mistaken!.to,
+            readings: readingsAt(belief.gathered.folded, doubt.from),
+          });
           machine.mistaken = undefined;
         } else entries.push({ type: "identity", at: AT, connector: doubt.from, right: true });
         continue;
       }
-      const chosen = stage === "proven" || steps.length >= most ? undefined : choose(predictor, plan, belief.gathered.folded, options.school, { seed: options.seed, ...(options.chart ? { chart: options.chart } : {}), ...(options.greedy ? { greedy: true } : {}) });
-      if (!chosen) { found = leader; break; }
+      const chosen =
+        stage === "proven" || steps.length >= most
+          ? undefined
+          : choose(predictor, plan, belief.gathered.folded, options.school, {
+              seed: options.seed,
+              ...(options.chart ? { chart: options.chart } : {}),
+              ...(options.greedy ? { greedy: true } : {}),
+            });
+      if (!chosen) {
+        found = leader;
+        break;
+      }
       const { candidate } = chosen;
       machine.look();
       const entry = take(machine, candidate, options, random);
       minutes += candidate.minutes;
       if (machine.mistaken && candidate.at === machine.mistaken.from) atWrong++;
-      steps.push({ candidate: candidate.id, kind: candidate.kind, minutes: candidate.minutes, got: gotOf(entry), leader: leader.id, share: leader.share });
+      steps.push({
+        candidate: candidate.id,
+        kind: candidate.kind,
+        minutes: candidate.minutes,
+        got: gotOf(entry),
+        leader: leader.id,
+        share: leader.share,
+      });
       entries.push(entry);
     }
     const declared = isCause(found) && found.share >= DECLARE;
     const right = declared && isRight(found, truth, machine.odd);
     verdict = { suspect: found.id, type: found.type, share: found.share, places: found.places.length, right };
-    if (declared && found.type === "fault" && stage === "proven" && left.length > 1 && !isRight(found, truth, machine.odd)) overbold = true;
+    if (
+      declared &&
+      found.type === "fault" &&
+      stage === "proven" &&
+      left.length > 1 &&
+      !isRight(found, truth, machine.odd)
+    )
+      overbold = true;
     if (!declared) return finish("gaveUp");
     if (!right) return finish("wrong");
     const fixed = new Set(found.members.flatMap((m) => m.faults.map(placeKey)));
@@ -135,7 +229,11 @@ const DECLARE = 0.85;
  */
 function isRight(s: Suspect, truth: ReadonlySet<string>, odd?: string): boolean {
   if (s.type === "fault") return s.members.some((m) => m.faults.some((f) => truth.has(placeKey(f))));
-  return s.members.some((m) => m.faults.some((f) => truth.has(placeKey(f))) && m.faults.every((f) => truth.has(placeKey(f)) || (odd !== undefined && f.place.id === odd)));
+  return s.members.some(
+    (m) =>
+      m.faults.some((f) => truth.has(placeKey(f))) &&
+      m.faults.every((f) => truth.has(placeKey(f)) || (odd !== undefined && f.place.id === odd)),
+  );
 }
 function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>, odd: string | undefined): number {
   return suspects.reduce((sum, s) => sum + (isCause(s) && isRight(s, truth, odd) ? s.share : 0), 0);
@@ -144,16 +242,25 @@ function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>, 
 function take(machine: SimulatedMachine, c: Candidate, options: PlayOptions, random: () => number): Entry {
   const seen = observe(machine, c, options.presence !== undefined, random);
   if (!seen) return { type: "setAside", at: AT, candidate: c.id, reason: "other" };
-  return (seen.values ? recordReading(c, seen.values, AT) : recordAnswer(machine.rig.wiring, c, seen.yes!, AT, seen.found)).at(-1)!;
+  return (
+    seen.values ? recordReading(c, seen.values, AT) : recordAnswer(machine.rig.wiring, c, seen.yes!, AT, seen.found)
+  ).at(-1)!;
 }
 function gotOf(entry: Entry): readonly (number | string)[] {
   switch (entry.type) {
-    case "reading": return entry.values;
-    case "look": return entry.found;
-    case "wiggle": return [entry.reacted ? "reacted" : "no reaction"];
-    case "swap": return [entry.result];
-    case "identity": return [entry.right ? "right" : "another"];
-    case "seen": return [entry.partNumber ?? ""];
-    default: return ["nothing shown"];
+    case "reading":
+      return entry.values;
+    case "look":
+      return entry.found;
+    case "wiggle":
+      return [entry.reacted ? "reacted" : "no reaction"];
+    case "swap":
+      return [entry.result];
+    case "identity":
+      return [entry.right ? "right" : "another"];
+    case "seen":
+      return [entry.partNumber ?? ""];
+    default:
+      return ["nothing shown"];
   }
 }

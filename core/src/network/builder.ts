@@ -30,7 +30,12 @@ export class Builder {
   private readonly gates: Gate[] = [];
   private readonly gateOf = new Map<string, number>();
   private readonly wired: ReadonlySet<string>;
-  constructor(readonly wiring: Wiring, readonly key: KeyState, readonly value: ValueOf, readonly stimulus: StimulusOf) {
+  constructor(
+    readonly wiring: Wiring,
+    readonly key: KeyState,
+    readonly value: ValueOf,
+    readonly stimulus: StimulusOf,
+  ) {
     this.wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
   }
 
@@ -41,7 +46,9 @@ export class Builder {
     this.nodeOf.set(name, this.nodes.length - 1);
     return this.nodes.length - 1;
   }
-  isWired(point: string): boolean { return this.wired.has(point); }
+  isWired(point: string): boolean {
+    return this.wired.has(point);
+  }
   /** a parameter that may be typed in the document; `nominal` is used with the typed tolerance when it was */
   known(thing: string, parameter: string, typed: number | undefined, nominal?: number, generic?: number): number {
     return this.value(thing, parameter, nominal ?? typed ?? generic ?? 0, typed === undefined ? "generic" : "typed");
@@ -50,15 +57,45 @@ export class Builder {
   add(e: Partial<Element> & Pick<Element, "id" | "type" | "a" | "b" | "ohm">) {
     const limitAmpere = e.limitAmpere ?? PLAIN.limitAmpere;
     this.elements.push({
-      id: e.id, type: e.type, a: e.a, b: e.b, low: e.low ?? PLAIN.low, ohm: e.ohm, volt: e.volt ?? PLAIN.volt, ratio: e.ratio ?? PLAIN.ratio, limitAmpere, foldAmpere: e.foldAmpere ?? limitAmpere, foldVolt: e.foldVolt ?? PLAIN.foldVolt,
-      gate: e.gate ?? PLAIN.gate, whenAsleep: e.whenAsleep ?? PLAIN.whenAsleep, offOhm: e.offOhm ?? PLAIN.offOhm, connector: e.connector ?? PLAIN.connector, steel: e.steel ?? PLAIN.steel, duty: e.duty ?? PLAIN.duty, talks: e.talks ?? PLAIN.talks,
+      id: e.id,
+      type: e.type,
+      a: e.a,
+      b: e.b,
+      low: e.low ?? PLAIN.low,
+      ohm: e.ohm,
+      volt: e.volt ?? PLAIN.volt,
+      ratio: e.ratio ?? PLAIN.ratio,
+      limitAmpere,
+      foldAmpere: e.foldAmpere ?? limitAmpere,
+      foldVolt: e.foldVolt ?? PLAIN.foldVolt,
+      gate: e.gate ?? PLAIN.gate,
+      whenAsleep: e.whenAsleep ?? PLAIN.whenAsleep,
+      offOhm: e.offOhm ?? PLAIN.offOhm,
+      connector: e.connector ?? PLAIN.connector,
+      steel: e.steel ?? PLAIN.steel,
+      duty: e.duty ?? PLAIN.duty,
+      talks: e.talks ?? PLAIN.talks,
     });
   }
   resistor(id: string, a: string, b: string, ohm: number, more: Partial<Element> = {}) {
     this.add({ id, type: "resistor", a: this.node(a), b: this.node(b), ohm, ...more });
   }
-  gate(device: string, high: readonly (readonly string[])[], low: string, aboveVolt: number, more: Partial<Gate> = {}): number {
-    this.gates.push({ id: device, high: high.map((group) => group.map((h) => this.node(h))), low: this.node(low), aboveVolt, needsKey: false, either: false, ...more });
+  gate(
+    device: string,
+    high: readonly (readonly string[])[],
+    low: string,
+    aboveVolt: number,
+    more: Partial<Gate> = {},
+  ): number {
+    this.gates.push({
+      id: device,
+      high: high.map((group) => group.map((h) => this.node(h))),
+      low: this.node(low),
+      aboveVolt,
+      needsKey: false,
+      either: false,
+      ...more,
+    });
     this.gateOf.set(device, this.gates.length - 1);
     return this.gates.length - 1;
   }
@@ -73,7 +110,12 @@ export class Builder {
     // beside an alternator a battery takes far less current than it gives: its voltage rises while it is charged
     const charged = this.wiring.devices.some((d) => d.kind === "alternator");
     this.add({
-      id: `battery ${id}`, ...(charged ? { type: "reference", offOhm: DEFAULTS.batteryChargeOhm, limitAmpere: DEFAULTS.batteryMostAmpere } : { type: "source" }), a: this.node(plus), b: this.node(minus),
+      id: `battery ${id}`,
+      ...(charged
+        ? { type: "reference", offOhm: DEFAULTS.batteryChargeOhm, limitAmpere: DEFAULTS.batteryMostAmpere }
+        : { type: "source" }),
+      a: this.node(plus),
+      b: this.node(minus),
       volt: this.value(id, "volt", batteryVolt(this.wiring, this.key, volt), "battery"),
       ohm: this.known(id, "ohm", ohm, undefined, DEFAULTS.batteryOhm),
     });
@@ -83,28 +125,81 @@ export class Builder {
     if (!this.isWired(point)) this.resistor(`assumed ${point}`, this.batteryPoint(), point, DEFAULTS.switchOhm);
   }
   finish(): Circuit {
-    return { nodes: this.nodes, nodeOf: this.nodeOf, elements: this.elements, elementOf: new Map(this.elements.map((e, i) => [e.id, i])), gates: this.gates, gateOf: this.gateOf };
+    return {
+      nodes: this.nodes,
+      nodeOf: this.nodeOf,
+      elements: this.elements,
+      elementOf: new Map(this.elements.map((e, i) => [e.id, i])),
+      gates: this.gates,
+      gateOf: this.gateOf,
+    };
   }
 
   /** a node on a two-wire bus: biased to half its supply, and pulling the pair apart while it talks */
   twoWireBus(id: string, high: string, low: string, ground: string, gate: number, terminated: boolean) {
     const bus = DEFAULTS.bus;
-    for (const [side, at] of [["high", high], ["low", low]] as const) {
-      this.add({ id: `recessive ${side} ${id}`, type: "source", a: this.node(at), b: this.node(ground), volt: bus.recessiveVolt, ohm: bus.recessiveOhm, gate, offOhm: bus.recessiveOhm });
+    for (const [side, at] of [
+      ["high", high],
+      ["low", low],
+    ] as const) {
+      this.add({
+        id: `recessive ${side} ${id}`,
+        type: "source",
+        a: this.node(at),
+        b: this.node(ground),
+        volt: bus.recessiveVolt,
+        ohm: bus.recessiveOhm,
+        gate,
+        offOhm: bus.recessiveOhm,
+      });
     }
-    const dominant = { type: "reference", ohm: bus.dominantOhm, limitAmpere: bus.dominantAmpere, gate, offOhm: bus.dominantOffOhm, duty: bus.duty, talks: true } as const;
-    this.add({ id: `dominant high ${id}`, a: this.node(high), b: this.node(ground), volt: bus.dominantHighVolt, ...dominant });
-    this.add({ id: `dominant low ${id}`, a: this.node(ground), b: this.node(low), volt: -bus.dominantLowVolt, ...dominant });
+    const dominant = {
+      type: "reference",
+      ohm: bus.dominantOhm,
+      limitAmpere: bus.dominantAmpere,
+      gate,
+      offOhm: bus.dominantOffOhm,
+      duty: bus.duty,
+      talks: true,
+    } as const;
+    this.add({
+      id: `dominant high ${id}`,
+      a: this.node(high),
+      b: this.node(ground),
+      volt: bus.dominantHighVolt,
+      ...dominant,
+    });
+    this.add({
+      id: `dominant low ${id}`,
+      a: this.node(ground),
+      b: this.node(low),
+      volt: -bus.dominantLowVolt,
+      ...dominant,
+    });
     if (terminated) this.resistor(`terminator ${id}`, high, low, bus.terminatorOhm);
   }
   /** a node on a single-wire bus: pulled up through a diode, pulled down while it talks */
   singleWireBus(id: string, line: string, supply: string, ground: string, gate: number, commander: boolean) {
     const bus = DEFAULTS.bus;
-    this.add({ id: `pull ${id}`, type: "diode", a: this.node(supply), b: this.node(line), ohm: commander ? bus.commanderOhm : bus.responderOhm, volt: DEFAULTS.diode.volt });
-    this.resistor(`talk ${id}`, line, ground, bus.lineOhm, { gate, duty: bus.lineDuty, talks: true, offOhm: bus.lineOffOhm });
+    this.add({
+      id: `pull ${id}`,
+      type: "diode",
+      a: this.node(supply),
+      b: this.node(line),
+      ohm: commander ? bus.commanderOhm : bus.responderOhm,
+      volt: DEFAULTS.diode.volt,
+    });
+    this.resistor(`talk ${id}`, line, ground, bus.lineOhm, {
+      gate,
+      duty: bus.lineDuty,
+      talks: true,
+      offOhm: bus.lineOffOhm,
+    });
   }
 }
 
 /** The device's own pins behind its cavities. */
 export const pinNodes = <T extends Record<string, string | undefined>>(pins: T): T =>
-  Object.fromEntries(Object.entries(pins).map(([role, at]) => [role, at === undefined ? undefined : pinBehind(at)])) as T;
+  Object.fromEntries(
+    Object.entries(pins).map(([role, at]) => [role, at === undefined ? undefined : pinBehind(at)]),
+  ) as T;

@@ -25,7 +25,13 @@ export interface Fitted {
  * Where the document is silent: battery minus, module grounds and module supplies that are not wired are taken as
  * good (see docs/engine.md); a battery that is missing altogether is assumed.
  */
-export function compile(wiring: Wiring, key: KeyState, value: ValueOf = nominalValue, stimulus: StimulusOf = middle, fitted: Fitted = {}): Circuit {
+export function compile(
+  wiring: Wiring,
+  key: KeyState,
+  value: ValueOf = nominalValue,
+  stimulus: StimulusOf = middle,
+  fitted: Fitted = {},
+): Circuit {
   const b = new Builder(wiring, key, value, stimulus);
   for (const connector of wiring.connectors) {
     for (const cavity of connector.cavities) {
@@ -34,17 +40,34 @@ export function compile(wiring: Wiring, key: KeyState, value: ValueOf = nominalV
       b.resistor(`contact ${name}`, x, y, DEFAULTS.contactOhm, { connector: connector.id });
     }
   }
-  for (const wire of wiring.wires) b.resistor(`wire ${wireId(wire)}`, wire.from, wire.to, b.known(wireId(wire), "ohm", wire.lengthM, wireOhm(wire), DEFAULTS.wireLengthM));
+  for (const wire of wiring.wires)
+    b.resistor(
+      `wire ${wireId(wire)}`,
+      wire.from,
+      wire.to,
+      b.known(wireId(wire), "ohm", wire.lengthM, wireOhm(wire), DEFAULTS.wireLengthM),
+    );
   for (const device of wiring.devices) addDevice(b, device, fitted);
   for (const j of fitted.jumpers ?? []) b.resistor(`jumper ${j.from} ${j.to}`, j.from, j.to, j.ohm);
-  for (const l of fitted.loads ?? []) b.add({ id: `load at ${l.from}`, type: "filament", a: b.node(l.from), b: b.node(l.to), ...filamentOf(l.watt, wiring.nominalVolt) });
+  for (const l of fitted.loads ?? [])
+    b.add({
+      id: `load at ${l.from}`,
+      type: "filament",
+      a: b.node(l.from),
+      b: b.node(l.to),
+      ...filamentOf(l.watt, wiring.nominalVolt),
+    });
   return b.finish();
 }
 
 function addDevice(b: Builder, device: Device, fitted: Fitted): void {
   switch (device.kind) {
-    case "splice": b.node(device.id); return;
-    case "ground": b.resistor(`ground ${device.id}`, device.id, CHASSIS, DEFAULTS.groundOhm); return;
+    case "splice":
+      b.node(device.id);
+      return;
+    case "ground":
+      b.resistor(`ground ${device.id}`, device.id, CHASSIS, DEFAULTS.groundOhm);
+      return;
     case "battery": {
       const minus = `${device.id}:-`;
       b.battery(device.id, `${device.id}:+`, minus, device.volt, device.ohm);
@@ -52,17 +75,32 @@ function addDevice(b: Builder, device: Device, fitted: Fitted): void {
       return;
     }
     case "alternator": {
-      const a = DEFAULTS.alternator, minus = `${device.id}:-`;
+      const a = DEFAULTS.alternator,
+        minus = `${device.id}:-`;
       b.add({
-        id: `alternator ${device.id}`, type: "reference", a: b.node(`${device.id}:+`), b: b.node(minus), offOhm: a.offOhm, ohm: b.key === "running" ? a.ohm : Infinity,
-        volt: b.value(device.id, "volt", device.volt ?? (a.volt * b.wiring.nominalVolt) / 12, "battery"), limitAmpere: b.known(device.id, "limitAmpere", device.limitAmpere, undefined, a.limitAmpere),
+        id: `alternator ${device.id}`,
+        type: "reference",
+        a: b.node(`${device.id}:+`),
+        b: b.node(minus),
+        offOhm: a.offOhm,
+        ohm: b.key === "running" ? a.ohm : Infinity,
+        volt: b.value(device.id, "volt", device.volt ?? (a.volt * b.wiring.nominalVolt) / 12, "battery"),
+        limitAmpere: b.known(device.id, "limitAmpere", device.limitAmpere, undefined, a.limitAmpere),
       });
       if (!b.isWired(minus)) b.resistor(`assumed ${minus}`, minus, CHASSIS, DEFAULTS.groundOhm);
       return;
     }
-    case "fuse": case "breaker": {
-      const breaker = fitted.breakers?.includes(device.id), out = breaker || fitted.pulled?.includes(device.id);
-      const ends = { type: "fuse", a: b.node(`${device.id}:in`), b: b.node(`${device.id}:out`), limitAmpere: device.rating * DEFAULTS.fuseMeltsAt } as const, ohm = DEFAULTS.fuseOhmAmpere / device.rating;
+    case "fuse":
+    case "breaker": {
+      const breaker = fitted.breakers?.includes(device.id),
+        out = breaker || fitted.pulled?.includes(device.id);
+      const ends = {
+          type: "fuse",
+          a: b.node(`${device.id}:in`),
+          b: b.node(`${device.id}:out`),
+          limitAmpere: device.rating * DEFAULTS.fuseMeltsAt,
+        } as const,
+        ohm = DEFAULTS.fuseOhmAmpere / device.rating;
       b.add({ id: `fuse ${device.id}`, ...ends, ohm: out ? Infinity : ohm });
       // in the fuse's place and rated as it: good whatever the fuse was, and it trips as the fuse would melt
       if (breaker) b.add({ id: `breaker ${device.id}`, ...ends, ohm });
@@ -70,14 +108,29 @@ function addDevice(b: Builder, device: Device, fitted: Fitted): void {
       return;
     }
     case "switch":
-      b.resistor(`switch ${device.id}`, `${device.id}:in`, `${device.id}:out`, device.closedIn.includes(b.key) ? DEFAULTS.switchOhm : Infinity);
+      b.resistor(
+        `switch ${device.id}`,
+        `${device.id}:in`,
+        `${device.id}:out`,
+        device.closedIn.includes(b.key) ? DEFAULTS.switchOhm : Infinity,
+      );
       b.feedIfUnwired(`${device.id}:in`);
       return;
     case "diode":
-      b.add({ id: `diode ${device.id}`, type: "diode", a: b.node(`${device.id}:anode`), b: b.node(`${device.id}:cathode`), ohm: DEFAULTS.diode.ohm, volt: DEFAULTS.diode.volt });
+      b.add({
+        id: `diode ${device.id}`,
+        type: "diode",
+        a: b.node(`${device.id}:anode`),
+        b: b.node(`${device.id}:cathode`),
+        ohm: DEFAULTS.diode.ohm,
+        volt: DEFAULTS.diode.volt,
+      });
       return;
-    case "module": addModule(b, device); return;
-    default: addPeripheral(b, device);
+    case "module":
+      addModule(b, device);
+      return;
+    default:
+      addPeripheral(b, device);
   }
 }
 

@@ -4,66 +4,119 @@ import { CHASSIS, pinBehind } from "../wiring/points.js";
 import type { Builder } from "./builder.js";
 
 /** The ground inside a module that a pin counts from. A module whose pins name no domain has one. */
-export const innerGround = (module: string, domain: string | undefined) => `${module} inner ground${domain ? ` ${domain}` : ""}`;
+export const innerGround = (module: string, domain: string | undefined) =>
+  `${module} inner ground${domain ? ` ${domain}` : ""}`;
 
 /** What a module is awake on: its switched and its permanent supplies, each live at one pin or more; battery plus where it names none. */
 export function addModule(b: Builder, device: DeviceOf<"module">): void {
-  const m = DEFAULTS.module, nominal = b.wiring.nominalVolt;
+  const m = DEFAULTS.module,
+    nominal = b.wiring.nominalVolt;
   const of = <R extends ModulePin["role"]>(role: R) => device.pins.filter((p): p is ModulePinOf<R> => p.role === role);
-  const grounds = of("ground"), supplies = of("supply");
+  const grounds = of("ground"),
+    supplies = of("supply");
   for (const domain of new Set(device.pins.map((p) => p.domain ?? ""))) {
-    const inner = innerGround(device.id, domain), own = grounds.filter((p) => (p.domain ?? "") === domain);
+    const inner = innerGround(device.id, domain),
+      own = grounds.filter((p) => (p.domain ?? "") === domain);
     for (const p of own) b.resistor(`inside ${p.at}`, pinBehind(p.at), inner, m.sensorGroundOhm);
     for (const p of own) if (!b.isWired(p.at)) b.resistor(`assumed ${p.at}`, p.at, CHASSIS, DEFAULTS.groundOhm);
     if (own.length === 0) b.resistor(`assumed ground ${device.id} ${domain}`, inner, CHASSIS, DEFAULTS.groundOhm);
   }
   for (const p of supplies) {
-    const ampere = b.known(device.id, `supplyAmpere ${p.at}`, p.supplyAmpere, undefined, m.supplyAmpere / supplies.length);
+    const ampere = b.known(
+      device.id,
+      `supplyAmpere ${p.at}`,
+      p.supplyAmpere,
+      undefined,
+      m.supplyAmpere / supplies.length,
+    );
     b.resistor(`load ${p.at}`, pinBehind(p.at), innerGround(device.id, p.domain), nominal / ampere);
     if (!b.isWired(p.at)) b.resistor(`assumed ${p.at}`, b.batteryPoint(), p.at, DEFAULTS.switchOhm);
   }
   const live = (some: readonly ModulePinOf<"supply">[]) => some.map((p) => pinBehind(p.at));
-  const groups = [live(supplies.filter((p) => p.feed === "switched")), live(supplies.filter((p) => p.feed === "permanent")), live(supplies.filter((p) => p.feed === undefined))].filter((g) => g.length);
+  const groups = [
+    live(supplies.filter((p) => p.feed === "switched")),
+    live(supplies.filter((p) => p.feed === "permanent")),
+    live(supplies.filter((p) => p.feed === undefined)),
+  ].filter((g) => g.length);
   const feed = groups[0]?.[0] ?? b.batteryPoint();
-  const gate = b.gate(device.id, groups.length ? groups : [[feed]], innerGround(device.id, (grounds[0] ?? supplies[0] ?? device.pins[0])?.domain), nominal * m.wakesAtShare, { needsKey: true });
+  const gate = b.gate(
+    device.id,
+    groups.length ? groups : [[feed]],
+    innerGround(device.id, (grounds[0] ?? supplies[0] ?? device.pins[0])?.domain),
+    nominal * m.wakesAtShare,
+    { needsKey: true },
+  );
   for (const pin of device.pins) addPin(b, device, pin, gate, feed);
 }
 
 function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: number, feed: string): void {
-  const m = DEFAULTS.module, at = pinBehind(pin.at), inner = innerGround(device.id, pin.domain), own = device.id;
+  const m = DEFAULTS.module,
+    at = pinBehind(pin.at),
+    inner = innerGround(device.id, pin.domain),
+    own = device.id;
   switch (pin.role) {
-    case "supply": case "ground": return;
-    case "sensorGround": b.resistor(`inside ${pin.at}`, at, inner, b.known(own, `ohm ${pin.at}`, pin.ohm, undefined, m.sensorGroundOhm)); return;
+    case "supply":
+    case "ground":
+      return;
+    case "sensorGround":
+      b.resistor(`inside ${pin.at}`, at, inner, b.known(own, `ohm ${pin.at}`, pin.ohm, undefined, m.sensorGroundOhm));
+      return;
     case "reference":
       b.add({
-        id: `reference ${pin.at}`, type: "reference", a: b.node(at), b: b.node(inner), gate, offOhm: m.referenceOffOhm,
-        volt: b.value(own, `volt ${pin.at}`, pin.volt ?? m.referenceVolt, "reference"), ohm: pin.ohm ?? m.referenceOhm, foldVolt: m.foldVolt,
+        id: `reference ${pin.at}`,
+        type: "reference",
+        a: b.node(at),
+        b: b.node(inner),
+        gate,
+        offOhm: m.referenceOffOhm,
+        volt: b.value(own, `volt ${pin.at}`, pin.volt ?? m.referenceVolt, "reference"),
+        ohm: pin.ohm ?? m.referenceOhm,
+        foldVolt: m.foldVolt,
         limitAmpere: b.known(own, `limit ${pin.at}`, pin.limitAmpere, undefined, m.referenceLimitAmpere),
         ...(pin.foldAmpere === undefined ? {} : { foldAmpere: b.known(own, `fold ${pin.at}`, pin.foldAmpere) }),
       });
       return;
     case "input": {
       const ohm = b.known(own, `pull ${pin.at}`, pin.pullOhm, undefined, m.pullOhm[pin.pull]);
-      const volt = pin.pull === "up" ? pin.pullVolt ?? m.pullVolt : 0;
+      const volt = pin.pull === "up" ? (pin.pullVolt ?? m.pullVolt) : 0;
       b.add({ id: `pull ${pin.at}`, type: "source", a: b.node(at), b: b.node(inner), volt, ohm, gate, offOhm: ohm });
       return;
     }
-    case "lowSide": case "highSide": {
+    case "lowSide":
+    case "highSide": {
       const on = (pin.activeIn ?? ["running"]).includes(b.key);
       const low = pin.role === "lowSide";
       b.add({
-        id: `driver ${pin.at}`, type: "limiter", a: b.node(low ? at : feed), b: b.node(low ? inner : at), gate, volt: low ? 0 : 1, offOhm: low ? m.driverOffOhm : DEFAULTS.diode.offOhm,
-        ohm: b.known(own, `ohm ${pin.at}`, pin.ohm, undefined, m.driverOhm), limitAmpere: b.known(own, `limit ${pin.at}`, pin.limitAmpere, undefined, low ? m.lowSideAmpere : m.highSideAmpere),
-        duty: on ? pin.duty ?? 1 : 0,
+        id: `driver ${pin.at}`,
+        type: "limiter",
+        a: b.node(low ? at : feed),
+        b: b.node(low ? inner : at),
+        gate,
+        volt: low ? 0 : 1,
+        offOhm: low ? m.driverOffOhm : DEFAULTS.diode.offOhm,
+        ohm: b.known(own, `ohm ${pin.at}`, pin.ohm, undefined, m.driverOhm),
+        limitAmpere: b.known(
+          own,
+          `limit ${pin.at}`,
+          pin.limitAmpere,
+          undefined,
+          low ? m.lowSideAmpere : m.highSideAmpere,
+        ),
+        duty: on ? (pin.duty ?? 1) : 0,
       });
       return;
     }
     case "busHigh": {
-      const other = device.pins.find((p): p is ModulePinOf<"busLow"> => p.role === "busLow" && (p.bus ?? "") === (pin.bus ?? ""));
-      if (other) b.twoWireBus(`${own} ${pin.at}`, at, pinBehind(other.at), inner, gate, pin.terminated || other.terminated);
+      const other = device.pins.find(
+        (p): p is ModulePinOf<"busLow"> => p.role === "busLow" && (p.bus ?? "") === (pin.bus ?? ""),
+      );
+      if (other)
+        b.twoWireBus(`${own} ${pin.at}`, at, pinBehind(other.at), inner, gate, pin.terminated || other.terminated);
       return;
     }
-    case "busLow": return; // comes with its busHigh
-    case "busLine": b.singleWireBus(`${own} ${pin.at}`, at, feed, inner, gate, pin.commander);
+    case "busLow":
+      return; // comes with its busHigh
+    case "busLine":
+      b.singleWireBus(`${own} ${pin.at}`, at, feed, inner, gate, pin.commander);
   }
 }

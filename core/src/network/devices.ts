@@ -11,8 +11,12 @@ const STRAIGHT_TOLERANCES = 20;
 /** Has an element weighed anew before the next elimination. */
 export function touch(s: Solver, i: number): void {
   const { touched, path, pattern } = s;
-  if (touched.mark[i] === 0) { touched.mark[i] = 1; touched.elements[touched.count++] = i; }
-  for (let q = pattern.frontStart[i]!; q < pattern.frontStart[i + 1]!; q++) addToPath(pattern, path, pattern.frontsOf[q]!);
+  if (touched.mark[i] === 0) {
+    touched.mark[i] = 1;
+    touched.elements[touched.count++] = i;
+  }
+  for (let q = pattern.frontStart[i]!; q < pattern.frontStart[i + 1]!; q++)
+    addToPath(pattern, path, pattern.frontsOf[q]!);
 }
 
 export function setGate(s: Solver, g: number, awake: 0 | 1): void {
@@ -24,12 +28,19 @@ export function setGate(s: Solver, g: number, awake: 0 | 1): void {
 export function reweigh(s: Solver): void {
   const { touched, doing, conditions, weights } = s;
   const { elements } = conditions.circuit;
-  for (let q = 0; q < touched.count; q++) { const i = touched.elements[q]!; weigh(elements[i]!, i, doing, conditions, weights); }
+  for (let q = 0; q < touched.count; q++) {
+    const i = touched.elements[q]!;
+    weigh(elements[i]!, i, doing, conditions, weights);
+  }
 }
 
 export const neverWakes = (s: Solver, g: number, edit: Edit | undefined) => {
   const c = s.conditions;
-  return (!c.keyOn && c.circuit.gates[g]!.needsKey) || (c.asleep !== undefined && c.asleep.includes(g)) || (edit?.asleep !== undefined && edit.asleep.includes(g));
+  return (
+    (!c.keyOn && c.circuit.gates[g]!.needsKey) ||
+    (c.asleep !== undefined && c.asleep.includes(g)) ||
+    (edit?.asleep !== undefined && edit.asleep.includes(g))
+  );
 };
 
 /** Whether a gate should be awake at these voltages. */
@@ -55,18 +66,35 @@ function wakes(circuit: Circuit, g: number, x: Float64Array, position: Int32Arra
  */
 export function gatherWatchers(s: Solver, everyone: boolean): number {
   const { watchers: w, moved, touched, conditions } = s;
-  if (everyone) { for (let i = 0; i < w.count; i++) w.found[i] = i; return w.count; }
+  if (everyone) {
+    for (let i = 0; i < w.count; i++) w.found[i] = i;
+    return w.count;
+  }
   const now = ++w.now;
   let count = 0;
   for (let q = 0; q < moved.count; q++) {
     const k = moved.list[q]!;
     if (moved.self[k] !== moved.now) continue;
-    for (let j = w.start[k]!; j < w.start[k + 1]!; j++) { const i = w.list[j]!; if (w.seen[i] !== now) { w.seen[i] = now; w.found[count++] = i; } }
+    for (let j = w.start[k]!; j < w.start[k + 1]!; j++) {
+      const i = w.list[j]!;
+      if (w.seen[i] !== now) {
+        w.seen[i] = now;
+        w.found[count++] = i;
+      }
+    }
   }
   for (let q = 0; q < touched.count; q++) {
-    const e = touched.elements[q]!, own = w.of[e]!, gate = conditions.circuit.elements[e]!.gate;
-    if (own >= 0 && w.seen[own] !== now) { w.seen[own] = now; w.found[count++] = own; }
-    if (gate >= 0 && w.seen[gate] !== now) { w.seen[gate] = now; w.found[count++] = gate; }
+    const e = touched.elements[q]!,
+      own = w.of[e]!,
+      gate = conditions.circuit.elements[e]!.gate;
+    if (own >= 0 && w.seen[own] !== now) {
+      w.seen[own] = now;
+      w.found[count++] = own;
+    }
+    if (gate >= 0 && w.seen[gate] !== now) {
+      w.seen[gate] = now;
+      w.found[count++] = gate;
+    }
   }
   return count;
 }
@@ -76,10 +104,18 @@ export function gatherWatchers(s: Solver, everyone: boolean): number {
  * @param count of `watchers.found`; @param only −1: all may move; otherwise just one, starting the search further on each round
  * @param swinging when given, takes the ids of what moved
  */
-export function moveDevices(s: Solver, edit: Edit | undefined, x: Float64Array, count: number, only: number, swinging: Set<string> | undefined): number {
+export function moveDevices(
+  s: Solver,
+  edit: Edit | undefined,
+  x: Float64Array,
+  count: number,
+  only: number,
+  swinging: Set<string> | undefined,
+): number {
   const { doing, watchers, conditions, pattern } = s;
   const { elements, gates } = conditions.circuit;
-  const { position } = pattern, { found, devices } = watchers;
+  const { position } = pattern,
+    { found, devices } = watchers;
   let moves = 0;
   for (let step = 0; step < count; step++) {
     const at = found[only < 0 ? step : (step + only) % count]!;
@@ -95,7 +131,8 @@ export function moveDevices(s: Solver, edit: Edit | undefined, x: Float64Array, 
       if (isOff(e, i, doing, conditions)) continue;
       const v = (e.a === 0 ? 0 : x[position[e.a]!]!) - (e.b === 0 ? 0 : x[position[e.b]!]!);
       if (e.type === "filament") {
-        if (Math.abs(v - doing.straight[i]!) <= Math.max(STRAIGHT_VOLT, STRAIGHT_TOLERANCES * s.state.tolerance)) continue;
+        if (Math.abs(v - doing.straight[i]!) <= Math.max(STRAIGHT_VOLT, STRAIGHT_TOLERANCES * s.state.tolerance))
+          continue;
         // a tangent through a dark lamp would throw it from +v to −v for ever: start again from cold
         doing.straight[i] = v * doing.straight[i]! < 0 ? 0 : v;
         touch(s, i);

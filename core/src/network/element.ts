@@ -49,8 +49,19 @@ export interface Element {
 
 /** The values of an element that says nothing of them. */
 export const PLAIN: Omit<Element, "id" | "type" | "a" | "b" | "ohm"> = {
-  low: 0, volt: 0, ratio: 0, limitAmpere: Infinity, foldAmpere: Infinity, foldVolt: 0, gate: -1, whenAsleep: false,
-  offOhm: Infinity, connector: "", steel: "", duty: 1, talks: false,
+  low: 0,
+  volt: 0,
+  ratio: 0,
+  limitAmpere: Infinity,
+  foldAmpere: Infinity,
+  foldVolt: 0,
+  gate: -1,
+  whenAsleep: false,
+  offOhm: Infinity,
+  connector: "",
+  steel: "",
+  duty: 1,
+  talks: false,
 };
 
 /** Wakes the elements that name it while the voltage to `low` exceeds `aboveVolt` at one node or more of every group in `high`. */
@@ -77,8 +88,15 @@ export interface Circuit {
 }
 
 /** A resistance between two nodes; with `volt`, to a supply of that voltage behind it (then `b` is its return). */
-export interface Shunt { readonly a: number; readonly b: number; readonly ohm: number; readonly volt?: number }
-export type Changed = Partial<Pick<Element, "ohm" | "volt" | "ratio" | "limitAmpere" | "foldAmpere" | "duty" | "steel">>;
+export interface Shunt {
+  readonly a: number;
+  readonly b: number;
+  readonly ohm: number;
+  readonly volt?: number;
+}
+export type Changed = Partial<
+  Pick<Element, "ohm" | "volt" | "ratio" | "limitAmpere" | "foldAmpere" | "duty" | "steel">
+>;
 
 /** What differs from the circuit as drawn: opened or changed elements and added resistances or sources. */
 export interface Edit {
@@ -98,7 +116,10 @@ export const NO_EDIT: Edit = {};
 /** Several edits at once: two faults, or a fault on a machine with a jumper in place. */
 export function joinEdits(...edits: readonly Edit[]): Edit {
   return {
-    series: edits.flatMap((e) => e.series ?? []), shunts: edits.flatMap((e) => e.shunts ?? []), dead: edits.flatMap((e) => e.dead ?? []),
-    asleep: edits.flatMap((e) => e.asleep ?? []), replace: edits.flatMap((e) => e.replace ?? []),
+    series: edits.flatMap((e) => e.series ?? []),
+    shunts: edits.flatMap((e) => e.shunts ?? []),
+    dead: edits.flatMap((e) => e.dead ?? []),
+    asleep: edits.flatMap((e) => e.asleep ?? []),
+    replace: edits.flatMap((e) => e.replace ?? []),
   };
 }

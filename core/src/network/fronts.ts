@@ -36,12 +36,26 @@ export interface Fronts {
 }
 
 export function createFronts(p: Pattern): Fronts {
-  const { n } = p, s = p.start[n]!;
+  const { n } = p,
+    s = p.start[n]!;
   const floats = (size: number) => new Float64Array(size);
   return {
-    own: floats(p.own[n]!), out: floats(s), in: floats(s), pivot: floats(n), leak: floats(n), push: floats(n),
-    up: floats(p.update[n]!), upLeak: floats(s), upPush: floats(s),
-    before: floats(n + 1), beforePush: floats(n + 1), from: floats(n + 1), fromPush: floats(n + 1), x: floats(n), hold: new Uint8Array(n), block: floats(p.block[n]!),
+    own: floats(p.own[n]!),
+    out: floats(s),
+    in: floats(s),
+    pivot: floats(n),
+    leak: floats(n),
+    push: floats(n),
+    up: floats(p.update[n]!),
+    upLeak: floats(s),
+    upPush: floats(s),
+    before: floats(n + 1),
+    beforePush: floats(n + 1),
+    from: floats(n + 1),
+    fromPush: floats(n + 1),
+    x: floats(n),
+    hold: new Uint8Array(n),
+    block: floats(p.block[n]!),
   };
 }
 
@@ -61,16 +75,34 @@ export interface Path {
   round: number;
 }
 
-export const createPath = (n: number): Path => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), dirty: new Int32Array(n).fill(-1), kids: new Int32Array(n), kid: new Int32Array(n), now: 0, redo: new Int32Array(n).fill(-1), round: 0 });
+export const createPath = (n: number): Path => ({
+  list: new Int32Array(n),
+  count: 0,
+  mark: new Int32Array(n).fill(-1),
+  dirty: new Int32Array(n).fill(-1),
+  kids: new Int32Array(n),
+  kid: new Int32Array(n),
+  now: 0,
+  redo: new Int32Array(n).fill(-1),
+  round: 0,
+});
 
 /** Adds a front and everything above it in the tree to the path, to be eliminated in the next round. */
 export function addToPath(p: Pattern, path: Path, front: number): void {
-  const { mark, list, now, kids, kid, redo, round } = path, { parent } = p;
+  const { mark, list, now, kids, kid, redo, round } = path,
+    { parent } = p;
   path.dirty[front] = now;
   for (let k = front, below = -1; k >= 0; k = parent[k]!) {
     const known = mark[k] === now;
-    if (!known) { mark[k] = now; list[path.count++] = k; kids[k] = 0; }
-    if (below >= 0) { kids[k] = kids[k]! + 1; kid[k] = below; }
+    if (!known) {
+      mark[k] = now;
+      list[path.count++] = k;
+      kids[k] = 0;
+    }
+    if (below >= 0) {
+      kids[k] = kids[k]! + 1;
+      kid[k] = below;
+    }
     if (known && redo[k] === round) return;
     redo[k] = round;
     below = known ? -1 : k; // a known one has been counted by its parent already
@@ -80,7 +112,10 @@ export function addToPath(p: Pattern, path: Path, front: number): void {
 /** Puts the path in order of elimination. Runs from several fronts are each in order already. */
 export function sortPath(path: Path): void {
   const { list, count } = path;
-  if (count > 200) { list.subarray(0, count).sort(); return; }
+  if (count > 200) {
+    list.subarray(0, count).sort();
+    return;
+  }
   for (let i = 1; i < count; i++) {
     const k = list[i]!;
     let j = i - 1;
@@ -109,66 +144,110 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
   for (let at = 0; at < count; at++) {
     const k = list[at]!;
     if (redo[k] !== round) continue; // stands from the round before
-    const s = start[k]!, c = start[k + 1]! - s, u = update[k]!;
+    const s = start[k]!,
+      c = start[k + 1]! - s,
+      u = update[k]!;
     const own = dirty[k] === now ? to.own : from.own;
     let o = ownAt[k]!;
-    for (let i = 0; i < c; i++) { fOut[s + i] = own[o + i]!; fIn[s + i] = own[o + c + i]!; upLeak[s + i] = 0; upPush[s + i] = 0; }
+    for (let i = 0; i < c; i++) {
+      fOut[s + i] = own[o + i]!;
+      fIn[s + i] = own[o + c + i]!;
+      upLeak[s + i] = 0;
+      upPush[s + i] = 0;
+    }
     o += 2 * c;
-    let leak = own[o]!, push = own[o + 1]!;
+    let leak = own[o]!,
+      push = own[o + 1]!;
     for (let i = u, end = u + c * c; i < end; i++) up[i] = 0;
     let q = childStart[k]!;
     const simple = simpleEnd[k]!;
     if (simple - q > FEW && kids[k]! <= 1 && from !== to) {
       // a hub: only one of its many children changed at most, and the rest is known summed up before and after it
       const at = kids[k] === 1 ? childAt[kid[k]!]! : simple;
-      if (at >= simple) { leak += from.from[q]!; push += from.fromPush[q]!; }
-      else {
+      if (at >= simple) {
+        leak += from.from[q]!;
+        push += from.fromPush[q]!;
+      } else {
         const cs = start[kid[k]!]!;
         leak += from.before[at]! + upLeak[cs]!;
         push += from.beforePush[at]! + upPush[cs]!;
-        if (at + 1 < simple) { leak += from.from[at + 1]!; push += from.fromPush[at + 1]!; }
+        if (at + 1 < simple) {
+          leak += from.from[at + 1]!;
+          push += from.fromPush[at + 1]!;
+        }
       }
       q = simple;
     }
     for (const last = childStart[k + 1]!; q < last; q++) {
       const ch = child[q]!;
       const src = mark[ch] === now ? to : from;
-      const cs = start[ch]!, cc = start[ch + 1]! - cs;
-      const cLeak = src.upLeak, cPush = src.upPush;
-      if (cc === 1) { leak += cLeak[cs]!; push += cPush[cs]!; continue; }
+      const cs = start[ch]!,
+        cc = start[ch + 1]! - cs;
+      const cLeak = src.upLeak,
+        cPush = src.upPush;
+      if (cc === 1) {
+        leak += cLeak[cs]!;
+        push += cPush[cs]!;
+        continue;
+      }
       const cUp = src.up;
       let cu = update[ch]!;
       // the first of L(child) is k itself
-      leak += cLeak[cs]!; push += cPush[cs]!;
-      if (cc === 2) { // by far the most: a length of conductor
+      leak += cLeak[cs]!;
+      push += cPush[cs]!;
+      if (cc === 2) {
+        // by far the most: a length of conductor
         const w = s + into[cs + 1]! - 1;
         fOut[w] = fOut[w]! + cUp[cu + 1]!;
         fIn[w] = fIn[w]! + cUp[cu + 2]!;
-        upLeak[w] = upLeak[w]! + cLeak[cs + 1]!; upPush[w] = upPush[w]! + cPush[cs + 1]!;
+        upLeak[w] = upLeak[w]! + cLeak[cs + 1]!;
+        upPush[w] = upPush[w]! + cPush[cs + 1]!;
         continue;
       }
-      for (let j = 1; j < cc; j++) { const w = s + into[cs + j]! - 1; fOut[w] = fOut[w]! + cUp[cu + j]!; }
+      for (let j = 1; j < cc; j++) {
+        const w = s + into[cs + j]! - 1;
+        fOut[w] = fOut[w]! + cUp[cu + j]!;
+      }
       for (let i = 1; i < cc; i++) {
         cu += cc;
-        const mi = into[cs + i]! - 1, row = s + mi, base = u + mi * c - 1;
-        upLeak[row] = upLeak[row]! + cLeak[cs + i]!; upPush[row] = upPush[row]! + cPush[cs + i]!;
+        const mi = into[cs + i]! - 1,
+          row = s + mi,
+          base = u + mi * c - 1;
+        upLeak[row] = upLeak[row]! + cLeak[cs + i]!;
+        upPush[row] = upPush[row]! + cPush[cs + i]!;
         fIn[row] = fIn[row]! + cUp[cu]!;
-        for (let j = 1; j < cc; j++) if (j !== i) { const w = base + into[cs + j]!; up[w] = up[w]! + cUp[cu + j]!; }
+        for (let j = 1; j < cc; j++)
+          if (j !== i) {
+            const w = base + into[cs + j]!;
+            up[w] = up[w]! + cUp[cu + j]!;
+          }
       }
     }
     let d = leak;
     for (let i = s; i < s + c; i++) d += fOut[i]!;
     pivot[k] = d;
     fLeak[k] = leak;
-    if (!(d > 0)) { fPush[k] = 0; for (let i = s; i < s + c; i++) fIn[i] = 0; continue; }
+    if (!(d > 0)) {
+      fPush[k] = 0;
+      for (let i = s; i < s + c; i++) fIn[i] = 0;
+      continue;
+    }
     fPush[k] = push / d;
     if (c === 2) {
-      const h = fIn[s]! / d, g = fIn[s + 1]! / d, x = fOut[s]!, y = fOut[s + 1]!;
-      fIn[s] = h; fIn[s + 1] = g;
-      upLeak[s] = upLeak[s]! + h * leak; upLeak[s + 1] = upLeak[s + 1]! + g * leak;
-      upPush[s] = upPush[s]! + h * push; upPush[s + 1] = upPush[s + 1]! + g * push;
-      up[u + 1] = up[u + 1]! + h * y; up[u + 2] = up[u + 2]! + g * x;
-      fOut[s] = x / d; fOut[s + 1] = y / d;
+      const h = fIn[s]! / d,
+        g = fIn[s + 1]! / d,
+        x = fOut[s]!,
+        y = fOut[s + 1]!;
+      fIn[s] = h;
+      fIn[s + 1] = g;
+      upLeak[s] = upLeak[s]! + h * leak;
+      upLeak[s + 1] = upLeak[s + 1]! + g * leak;
+      upPush[s] = upPush[s]! + h * push;
+      upPush[s + 1] = upPush[s + 1]! + g * push;
+      up[u + 1] = up[u + 1]! + h * y;
+      up[u + 2] = up[u + 2]! + g * x;
+      fOut[s] = x / d;
+      fOut[s + 1] = y / d;
       continue;
     }
     for (let i = 0; i < c; i++) {
@@ -189,15 +268,19 @@ const FEW = 3;
 /** Sums up, before and after each, what the simple children of every node pass up; after eliminating the healthy circuit. */
 export function sumChildren(p: Pattern, f: Fronts): void {
   for (let k = 0; k < p.n; k++) {
-    const first = p.childStart[k]!, end = p.simpleEnd[k]!;
+    const first = p.childStart[k]!,
+      end = p.simpleEnd[k]!;
     for (let q = first, leak = 0, push = 0; q < end; q++) {
-      f.before[q] = leak; f.beforePush[q] = push;
+      f.before[q] = leak;
+      f.beforePush[q] = push;
       const s = p.start[p.child[q]!]!;
-      leak += f.upLeak[s]!; push += f.upPush[s]!;
+      leak += f.upLeak[s]!;
+      push += f.upPush[s]!;
     }
     for (let q = end - 1, leak = 0, push = 0; q >= first; q--) {
       const s = p.start[p.child[q]!]!;
-      f.from[q] = leak += f.upLeak[s]!; f.fromPush[q] = push += f.upPush[s]!;
+      f.from[q] = leak += f.upLeak[s]!;
+      f.fromPush[q] = push += f.upPush[s]!;
     }
   }
 }
@@ -213,7 +296,13 @@ export interface Moved {
   readonly self: Int32Array;
   now: number;
 }
-export const createMoved = (n: number): Moved => ({ list: new Int32Array(n), count: 0, mark: new Int32Array(n).fill(-1), self: new Int32Array(n).fill(-1), now: 0 });
+export const createMoved = (n: number): Moved => ({
+  list: new Int32Array(n),
+  count: 0,
+  mark: new Int32Array(n).fill(-1),
+  self: new Int32Array(n).fill(-1),
+  now: 0,
+});
 
 /**
  * Solves down the tree for the voltages, leaving out every subtree whose surroundings differ from the healthy machine
@@ -223,31 +312,41 @@ export const createMoved = (n: number): Moved => ({ list: new Int32Array(n), cou
  */
 export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved: Moved, tolerance: number): void {
   const { start, later, parent, size } = p;
-  const { x, hold } = to, was = from.x, held = from.hold;
+  const { x, hold } = to,
+    was = from.x,
+    held = from.hold;
   const { mark: onPath, now: here } = path;
   const { mark, self, list, now } = moved;
-  let count = 0, loose = false;
+  let count = 0,
+    loose = false;
   for (let k = p.n - 1; k >= 0;) {
     const up = parent[k]!;
     const changed = onPath[k] === here;
-    if (!changed && (up < 0 || mark[up] !== now)) { k -= size[k]!; continue; }
+    if (!changed && (up < 0 || mark[up] !== now)) {
+      k -= size[k]!;
+      continue;
+    }
     const src = changed ? to : from;
-    const s = start[k]!, end = start[k + 1]!;
+    const s = start[k]!,
+      end = start[k + 1]!;
     const out = src.out;
-    let sum = src.push[k]!, around = false;
+    let sum = src.push[k]!,
+      around = false;
     for (let q = s; q < end; q++) {
       const i = later[q]!;
       sum += out[q]! * x[i]!;
       if (self[i] === now) around = true;
     }
     let rests = held[k]!;
-    if (changed || loose) { // only then can a node have gained or lost its way to chassis
+    if (changed || loose) {
+      // only then can a node have gained or lost its way to chassis
       rests = src.leak[k]! > 0 ? 1 : 0;
       for (let q = s; rests === 0 && q < end; q++) if (out[q]! > 0 && hold[later[q]!] === 1) rests = 1;
       if (!(src.pivot[k]! > 0)) sum = 0;
       if (rests !== held[k]) loose = true;
     }
-    const was0 = was[k]!, own = sum - was0 > tolerance || was0 - sum > tolerance || rests !== held[k];
+    const was0 = was[k]!,
+      own = sum - was0 > tolerance || was0 - sum > tolerance || rests !== held[k];
     x[k] = sum;
     hold[k] = rests;
     list[count++] = k;
@@ -269,23 +368,35 @@ export function descendOhms(p: Pattern, to: Fronts, from: Fronts, path: Path, mo
   const { start, parent, size, into, block: blockAt } = p;
   const { mark: onPath, now: here } = path;
   const { mark, list, now } = moved;
-  const block = to.block, was = from.block;
+  const block = to.block,
+    was = from.block;
   let count = 0;
   for (let k = p.n - 1; k >= 0;) {
     const up = parent[k]!;
     const changed = onPath[k] === here;
-    if (!changed && (up < 0 || mark[up] !== now)) { k -= size[k]!; continue; }
+    if (!changed && (up < 0 || mark[up] !== now)) {
+      k -= size[k]!;
+      continue;
+    }
     const src = changed ? to : from;
-    const s = start[k]!, c = start[k + 1]! - s, w = c + 1, b = blockAt[k]!;
-    const { out, in: fIn } = src, d = src.pivot[k]!;
+    const s = start[k]!,
+      c = start[k + 1]! - s,
+      w = c + 1,
+      b = blockAt[k]!;
+    const { out, in: fIn } = src,
+      d = src.pivot[k]!;
     if (c > 0) {
-      const above = mark[up] === now ? block : was, a = blockAt[up]!, aw = start[up + 1]! - start[up]! + 1;
+      const above = mark[up] === now ? block : was,
+        a = blockAt[up]!,
+        aw = start[up + 1]! - start[up]! + 1;
       for (let i = 0; i < c; i++) {
-        const row = a + into[s + i]! * aw, to2 = b + (i + 1) * w + 1;
+        const row = a + into[s + i]! * aw,
+          to2 = b + (i + 1) * w + 1;
         for (let j = 0; j < c; j++) block[to2 + j] = above[row + into[s + j]!]!;
       }
       for (let j = 0; j < c; j++) {
-        let across = 0, down = 0;
+        let across = 0,
+          down = 0;
         for (let i = 0; i < c; i++) {
           across += out[s + i]! * block[b + (i + 1) * w + j + 1]!;
           down += block[b + (j + 1) * w + i + 1]! * fIn[s + i]!;
@@ -298,7 +409,11 @@ export function descendOhms(p: Pattern, to: Fronts, from: Fronts, path: Path, mo
     for (let i = 0; i < c; i++) sum += out[s + i]! * block[b + (i + 1) * w]!;
     block[b] = sum;
     list[count++] = k;
-    for (let i = b, end = b + w * w; i < end; i++) if (Math.abs(block[i]! - was[i]!) > tolerance) { mark[k] = now; break; }
+    for (let i = b, end = b + w * w; i < end; i++)
+      if (Math.abs(block[i]! - was[i]!) > tolerance) {
+        mark[k] = now;
+        break;
+      }
     k--;
   }
   moved.count = count;

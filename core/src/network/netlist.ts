@@ -3,7 +3,10 @@ import type { Circuit, Edit, Element, Gate } from "./element.js";
 import type { Conditions } from "./solver.js";
 
 /** What a settled solution lends to a netlist: where to start, which fuses have melted, which nodes float. By circuit node. */
-export interface Solution { readonly volts: readonly number[]; readonly blown: ReadonlySet<number> }
+export interface Solution {
+  readonly volts: readonly number[];
+  readonly blown: ReadonlySet<number>;
+}
 
 /**
  * Writes a circuit as a SPICE netlist, from the device descriptions alone: the judge that the equations are checked
@@ -15,7 +18,9 @@ export interface Solution { readonly volts: readonly number[]; readonly blown: R
 export function netlist(title: string, c: Conditions, edit: Edit, solution?: Solution): string {
   const { circuit } = c;
   const lines = [`* ${title.replace(/[\r\n]+/g, " ")}`, "* nodes:"];
-  circuit.nodes.forEach((name, i) => { if (i) lines.push(`* n${i} = ${name}`); });
+  circuit.nodes.forEach((name, i) => {
+    if (i) lines.push(`* n${i} = ${name}`);
+  });
   const replaced = new Map((edit.replace ?? []).map((r) => [r.element, r.by]));
   circuit.elements.forEach((e, i) => {
     if (e.a === e.b && e.type !== "follower") lines.push(`* ${e.id}: both ends on one node`);
@@ -28,8 +33,12 @@ export function netlist(title: string, c: Conditions, edit: Edit, solution?: Sol
     else lines.push(`Vfault${i} f${i} n${s.b} ${num(s.volt)}`, `Rfault${i} n${s.a} f${i} ${num(s.ohm)}`);
   });
   if (solution) {
-    solution.volts.forEach((v, node) => { if (node && Number.isNaN(v)) lines.push(`Rtie${node} n${node} n0 1e9`); });
-    solution.volts.forEach((v, node) => { if (node) lines.push(`.nodeset v(n${node})=${num(Number.isNaN(v) ? 0 : v)}`); });
+    solution.volts.forEach((v, node) => {
+      if (node && Number.isNaN(v)) lines.push(`Rtie${node} n${node} n0 1e9`);
+    });
+    solution.volts.forEach((v, node) => {
+      if (node) lines.push(`.nodeset v(n${node})=${num(Number.isNaN(v) ? 0 : v)}`);
+    });
   }
   lines.push(".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-15 itl1=500", ".op", ".end");
   return lines.join("\n").replace(/\bn0\b/g, "0") + "\n";
@@ -40,13 +49,21 @@ const num = (value: number) => value.toExponential(15);
 function neverWorks(circuit: Circuit, e: Element, i: number, c: Conditions, edit: Edit): boolean {
   const gate = circuit.gates[e.gate];
   const asleep = gate && ((gate.needsKey && !c.keyOn) || edit.asleep?.includes(e.gate) || c.asleep?.includes(e.gate));
-  return Boolean(edit.dead?.includes(i)) || Boolean(asleep && !e.whenAsleep) || (e.steel === "conducts" && !(c.steel ?? e.ratio === 1)) || (e.talks && c.talker !== undefined && c.talker !== e.gate) || (e.duty < 1 && (c.phase ?? 0) >= e.duty);
+  return (
+    Boolean(edit.dead?.includes(i)) ||
+    Boolean(asleep && !e.whenAsleep) ||
+    (e.steel === "conducts" && !(c.steel ?? e.ratio === 1)) ||
+    (e.talks && c.talker !== undefined && c.talker !== e.gate) ||
+    (e.duty < 1 && (c.phase ?? 0) >= e.duty)
+  );
 }
 
 /** when a gate is awake, as a SPICE condition */
 function awake(gate: Gate): string {
   const across = (h: number) => (gate.either ? `abs(v(n${h})-v(n${gate.low}))` : `(v(n${h})-v(n${gate.low}))`);
-  return gate.high.map((group) => `(${group.map((h) => `(${across(h)} > ${num(gate.aboveVolt)})`).join(" || ")})`).join(" && ");
+  return gate.high
+    .map((group) => `(${group.map((h) => `(${across(h)} > ${num(gate.aboveVolt)})`).join(" || ")})`)
+    .join(" && ");
 }
 
 function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions, edit: Edit): string[] {
@@ -59,39 +76,72 @@ function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions, ed
   const off = e.offOhm + series;
   if (neverWorks(circuit, e, i, c, edit)) return fixed(off);
   // a gate that can never wake leaves a resting contact closed for good
-  const always = gate && e.whenAsleep && ((gate.needsKey && !c.keyOn) || edit.asleep?.includes(e.gate) || c.asleep?.includes(e.gate));
+  const always =
+    gate &&
+    e.whenAsleep &&
+    ((gate.needsKey && !c.keyOn) || edit.asleep?.includes(e.gate) || c.asleep?.includes(e.gate));
   const works = gate && !always ? (e.whenAsleep ? `!(${awake(gate)})` : awake(gate)) : undefined;
-  if (e.ohm + series === Infinity) return works ? [name, `B${i} ${a} ${back} I=(${works}) ? 0 : ${off === Infinity ? "0" : `v(${a},${back})/${num(off)}`}`] : [`${name}: open`];
-  const ohm = num(e.ohm + series), v = `v(${a},${b})`;
+  if (e.ohm + series === Infinity)
+    return works
+      ? [name, `B${i} ${a} ${back} I=(${works}) ? 0 : ${off === Infinity ? "0" : `v(${a},${back})/${num(off)}`}`]
+      : [`${name}: open`];
+  const ohm = num(e.ohm + series),
+    v = `v(${a},${b})`;
   if (!works && (e.type === "resistor" || e.type === "fuse")) return fixed(e.ohm + series);
   const volt = e.steel === "generates" ? (c.steel === undefined ? 0 : c.steel ? e.volt : -e.volt) : e.volt;
   if (!works && e.type === "source") return [name, `V${i} s${i} ${b} ${num(volt)}`, `R${i} ${a} s${i} ${ohm}`];
-  const gated = (on: string) => (works ? `(${works}) ? (${on}) : ${off === Infinity ? "0" : `(${v}/${num(off)})`}` : on);
-  const slope = num(DEFAULTS.module.limitSlopeSiemens), leak = num(1 / DEFAULTS.diode.offOhm);
+  const gated = (on: string) =>
+    works ? `(${works}) ? (${on}) : ${off === Infinity ? "0" : `(${v}/${num(off)})`}` : on;
+  const slope = num(DEFAULTS.module.limitSlopeSiemens),
+    leak = num(1 / DEFAULTS.diode.offOhm);
   switch (e.type) {
-    case "resistor": case "fuse": return [name, `B${i} ${a} ${b} I=${gated(`${v}/${ohm}`)}`];
-    case "source": return [name, `B${i} ${a} ${b} I=${gated(`(${v}-${num(volt)})/${ohm}`)}`];
+    case "resistor":
+    case "fuse":
+      return [name, `B${i} ${a} ${b} I=${gated(`${v}/${ohm}`)}`];
+    case "source":
+      return [name, `B${i} ${a} ${b} I=${gated(`(${v}-${num(volt)})/${ohm}`)}`];
     case "follower": {
       // its current returns through chassis while awake, and to its own ground while dropped out: two sources
       const on = `(v(${a})-(v(${low})+${num(e.ratio)}*(v(${b})-v(${low}))))/${ohm}`;
       if (!works) return [name, `B${i} ${a} n0 I=${on}`];
-      return [name, `B${i} ${a} n0 I=(${works}) ? (${on}) : 0`, `B${i}off ${a} ${low} I=(${works}) ? 0 : (v(${a},${low})/${num(off)})`];
+      return [
+        name,
+        `B${i} ${a} n0 I=(${works}) ? (${on}) : 0`,
+        `B${i}off ${a} ${low} I=(${works}) ? 0 : (v(${a},${low})/${num(off)})`,
+      ];
     }
     case "reference": {
       const knee = num(e.volt - e.limitAmpere * (e.ohm + series));
-      const fold = e.foldAmpere < e.limitAmpere ? `${v} < ${num(e.foldVolt)} ? ${num(e.foldAmpere)}+${slope}*(${num(e.foldVolt)}-${v}) : ` : "";
+      const fold =
+        e.foldAmpere < e.limitAmpere
+          ? `${v} < ${num(e.foldVolt)} ? ${num(e.foldAmpere)}+${slope}*(${num(e.foldVolt)}-${v}) : `
+          : "";
       const most = `${num(e.limitAmpere)}+${slope}*(${knee}-${v})`;
-      return [name, `B${i} ${a} ${b} I=${gated(`0-(${v} > ${num(e.volt)} ? (${num(e.volt)}-${v})/${num(e.offOhm)} : (${v} < ${knee} ? (${fold}${most}) : (${num(e.volt)}-${v})/${ohm}))`)}`];
+      return [
+        name,
+        `B${i} ${a} ${b} I=${gated(`0-(${v} > ${num(e.volt)} ? (${num(e.volt)}-${v})/${num(e.offOhm)} : (${v} < ${knee} ? (${fold}${most}) : (${num(e.volt)}-${v})/${ohm}))`)}`,
+      ];
     }
     case "limiter": {
       const knee = num(e.limitAmpere * (e.ohm + series));
       const back2 = e.volt > 0 ? `${v} < 0 ? ${v}*${leak} : ` : "";
-      return [name, `B${i} ${a} ${b} I=${gated(`${back2}(${v} > ${knee} ? ${num(e.limitAmpere)}+${slope}*(${v}-${knee}) : ${v}/${ohm})`)}`];
+      return [
+        name,
+        `B${i} ${a} ${b} I=${gated(`${back2}(${v} > ${knee} ? ${num(e.limitAmpere)}+${slope}*(${v}-${knee}) : ${v}/${ohm})`)}`,
+      ];
     }
-    case "diode": return [name, `B${i} ${a} ${b} I=${gated(`${v} > ${num(e.volt)} ? ${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm} : ${v}*${leak}`)}`];
+    case "diode":
+      return [
+        name,
+        `B${i} ${a} ${b} I=${gated(`${v} > ${num(e.volt)} ? ${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm} : ${v}*${leak}`)}`,
+      ];
     case "filament": {
-      const cold = DEFAULTS.lamp.coldShare, r = num(e.ohm + series);
-      return [name, `B${i} ${a} ${b} I=${gated(`abs(${v}) > ${num(e.volt * cold * cold)} ? sgn(${v})*sqrt(abs(${v})*${num(e.volt)})/${r} : ${v}/(${r}*${num(cold)})`)}`];
+      const cold = DEFAULTS.lamp.coldShare,
+        r = num(e.ohm + series);
+      return [
+        name,
+        `B${i} ${a} ${b} I=${gated(`abs(${v}) > ${num(e.volt * cold * cold)} ? sgn(${v})*sqrt(abs(${v})*${num(e.volt)})/${r} : ${v}/(${r}*${num(cold)})`)}`,
+      ];
     }
   }
 }

@@ -17,7 +17,10 @@ export function nodeVolt(s: Solver, node: number): number {
 /** What a settled solution lends to a netlist. */
 export function solutionOf(s: Solver): Solution {
   const { circuit } = s.conditions;
-  return { volts: circuit.nodes.map((_, i) => nodeVolt(s, i)), blown: new Set([...s.watchers.fuses].filter((i) => s.doing.mode[i] === BLOWN)) };
+  return {
+    volts: circuit.nodes.map((_, i) => nodeVolt(s, i)),
+    blown: new Set([...s.watchers.fuses].filter((i) => s.doing.mode[i] === BLOWN)),
+  };
 }
 
 /** Finds the resistance to chassis at every node with every device in its present state, for `nodeOhm`. Call after `settle`. */
@@ -25,7 +28,14 @@ export function measureOhms(s: Solver, tolerance = 0): void {
   const { pattern: p, path, healthy, faulty, movedOhms, seen, state } = s;
   if (!state.ohmsReady) {
     const all = { ...path, count: p.n, mark: new Int32Array(p.n), now: 0 };
-    descendOhms(p, healthy, healthy, all, { list: new Int32Array(p.n), count: 0, mark: new Int32Array(p.n).fill(-1), self: movedOhms.self, now: 0 }, Infinity);
+    descendOhms(
+      p,
+      healthy,
+      healthy,
+      all,
+      { list: new Int32Array(p.n), count: 0, mark: new Int32Array(p.n).fill(-1), self: movedOhms.self, now: 0 },
+      Infinity,
+    );
     state.ohmsReady = true;
   }
   if (s.updates.count && s.updates.reach > tolerance) findRows(inverseOf(s), tolerance);
@@ -52,7 +62,8 @@ export function nodeOhm(s: Solver, node: number): number {
 export function ohmBetween(s: Solver, a: number, b: number): number {
   if (a === b) return 0;
   const { pattern: p, faulty, healthy, path, updates } = s;
-  const i = p.position[a]!, j = p.position[b]!;
+  const i = p.position[a]!,
+    j = p.position[b]!;
   const held = (k: number) => k < 0 || faulty.hold[k] === 1; // updates included
   if (held(i) !== held(j)) return Infinity;
   if (!held(i)) {
@@ -67,18 +78,23 @@ export function ohmBetween(s: Solver, a: number, b: number): number {
 
 /** Current through an element from `a` to `b`, ampere, after `settle`; NaN where it floats. */
 export function elementAmpere(s: Solver, element: number): number {
-  const e = s.conditions.circuit.elements[element]!, w = element * WEIGHTS;
-  const a = nodeVolt(s, e.a), b = nodeVolt(s, e.b);
+  const e = s.conditions.circuit.elements[element]!,
+    w = element * WEIGHTS;
+  const a = nodeVolt(s, e.a),
+    b = nodeVolt(s, e.b);
   if (s.weights[w] === 0 && s.weights[w + 2] === 0) return 0;
   return s.weights[w]! * (a - b) + s.weights[w + 2]! * (a - nodeVolt(s, e.low)) - s.weights[w + 4]!;
 }
 
 /** Largest current by which Kirchhoff's law fails at any node that is held, ampere: the judge of the last `settle`. */
 export function residual(s: Solver, edit: Edit): number {
-  const { circuit } = s.conditions, { weights: w } = s;
+  const { circuit } = s.conditions,
+    { weights: w } = s;
   const left = new Float64Array(circuit.nodes.length);
   const volt = (node: number) => (node === 0 ? 0 : s.faulty.x[s.pattern.position[node]!]!);
-  const add = (node: number, ampere: number) => { left[node] = left[node]! + ampere; };
+  const add = (node: number, ampere: number) => {
+    left[node] = left[node]! + ampere;
+  };
   circuit.elements.forEach((e, i) => {
     const at = i * WEIGHTS;
     if (e.a !== e.b) {
@@ -96,7 +112,8 @@ export function residual(s: Solver, edit: Edit): number {
     add(x.b, ampere);
   }
   let worst = 0;
-  for (let node = 1; node < circuit.nodes.length; node++) if (s.faulty.hold[s.pattern.position[node]!] === 1) worst = Math.max(worst, Math.abs(left[node]!));
+  for (let node = 1; node < circuit.nodes.length; node++)
+    if (s.faulty.hold[s.pattern.position[node]!] === 1) worst = Math.max(worst, Math.abs(left[node]!));
   return worst;
 }
 

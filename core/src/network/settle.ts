@@ -7,7 +7,8 @@ import { inverseOf, type Conditions, type Settled, type Solver } from "./solver.
 import { INTACT, REGULATING, weigh } from "./weights.js";
 
 /** Rounds in which every device may move, then rounds in which only one may: a cycle of two ends there. */
-const ROUNDS_ALL = 24, ROUNDS_ONE = 60;
+const ROUNDS_ALL = 24,
+  ROUNDS_ONE = 60;
 
 /**
  * Solves the healthy circuit in one machine state and keeps its factorisation, for `settle` to start from.
@@ -23,22 +24,32 @@ export function prepare(s: Solver, c: Conditions, start: "awake" | "asleep" = "a
     doing.mode[i] = e.type === "diode" ? 0 : e.type === "fuse" ? INTACT : REGULATING;
     doing.straight[i] = e.type === "filament" ? e.volt : 0;
   }
-  for (let g = 0; g < circuit.gates.length; g++) doing.awake[g] = start === "asleep" || neverWakes(s, g, undefined) || circuit.gates[g]!.either ? 0 : 1;
+  for (let g = 0; g < circuit.gates.length; g++)
+    doing.awake[g] = start === "asleep" || neverWakes(s, g, undefined) || circuit.gates[g]!.either ? 0 : 1;
   state.ohmsReady = false;
   state.tolerance = 0;
   s.healthy.x.fill(0);
   path.now++;
   path.count = pattern.n;
-  for (let k = 0; k < pattern.n; k++) { path.list[k] = k; path.mark[k] = path.dirty[k] = path.now; }
+  for (let k = 0; k < pattern.n; k++) {
+    path.list[k] = k;
+    path.mark[k] = path.dirty[k] = path.now;
+  }
   s.moved.now++;
   for (let i = 0; i < circuit.elements.length; i++) weigh(circuit.elements[i]!, i, doing, c, s.weights);
-  state.healthyOutcome = iterate(s, undefined, (round) => {
-    if (round > 0) for (let i = 0; i < circuit.elements.length; i++) weigh(circuit.elements[i]!, i, doing, c, s.weights);
-    assemble(s, undefined, s.healthy.own);
-    path.redo.fill(path.round);
-    eliminate(pattern, s.healthy, s.healthy, path);
-    descend(pattern, s.healthy, s.healthy, path, s.moved, 0);
-  }, s.healthy.x);
+  state.healthyOutcome = iterate(
+    s,
+    undefined,
+    (round) => {
+      if (round > 0)
+        for (let i = 0; i < circuit.elements.length; i++) weigh(circuit.elements[i]!, i, doing, c, s.weights);
+      assemble(s, undefined, s.healthy.own);
+      path.redo.fill(path.round);
+      eliminate(pattern, s.healthy, s.healthy, path);
+      descend(pattern, s.healthy, s.healthy, path, s.moved, 0);
+    },
+    s.healthy.x,
+  );
   sumChildren(pattern, s.healthy);
   s.weightsHealthy.set(s.weights);
   doing.modeHealthy.set(doing.mode);
@@ -69,17 +80,22 @@ export function settle(s: Solver, edit: Edit, tolerance = 0): Settled {
   applyEdit(s, edit);
   const outside = sortShunts(s, edit.shunts);
   if (path.count === 0 && outside.length === 0) return (state.outcome = state.healthyOutcome);
-  return (state.outcome = iterate(s, edit, (round) => {
-    if (round > 0) restoreVolts(s);
-    if (path.count) {
-      assemble(s, edit.shunts, faulty.own);
-      sortPath(path);
-      eliminate(pattern, faulty, healthy, path);
-      moved.now++;
-      descend(pattern, faulty, healthy, path, moved, tolerance);
-    }
-    if (outside.length) addOutside(s, outside);
-  }, faulty.x));
+  return (state.outcome = iterate(
+    s,
+    edit,
+    (round) => {
+      if (round > 0) restoreVolts(s);
+      if (path.count) {
+        assemble(s, edit.shunts, faulty.own);
+        sortPath(path);
+        eliminate(pattern, faulty, healthy, path);
+        moved.now++;
+        descend(pattern, faulty, healthy, path, moved, tolerance);
+      }
+      if (outside.length) addOutside(s, outside);
+    },
+    faulty.x,
+  ));
 }
 
 function iterate(s: Solver, edit: Edit | undefined, solve: (round: number) => void, x: Float64Array): Settled {
@@ -88,7 +104,8 @@ function iterate(s: Solver, edit: Edit | undefined, solve: (round: number) => vo
     solve(round);
     s.path.round++;
     const count = gatherWatchers(s, everyone);
-    if (moveDevices(s, edit, x, count, round < ROUNDS_ALL ? -1 : round, undefined) === 0 && meltFuse(s, x, count) === 0) return round === 0 ? ONE_ROUND : { settled: true, rounds: round + 1, swinging: [] };
+    if (moveDevices(s, edit, x, count, round < ROUNDS_ALL ? -1 : round, undefined) === 0 && meltFuse(s, x, count) === 0)
+      return round === 0 ? ONE_ROUND : { settled: true, rounds: round + 1, swinging: [] };
   }
   const swinging = new Set<string>();
   for (let more = 0; more < 12; more++) {
@@ -96,7 +113,8 @@ function iterate(s: Solver, edit: Edit | undefined, solve: (round: number) => vo
     s.path.round++;
     const count = gatherWatchers(s, everyone);
     // one at a time may have been too slow for many that only had to follow
-    if (moveDevices(s, edit, x, count, -1, swinging) === 0 && meltFuse(s, x, count) === 0) return { settled: true, rounds: ROUNDS_ALL + ROUNDS_ONE + more, swinging: [] };
+    if (moveDevices(s, edit, x, count, -1, swinging) === 0 && meltFuse(s, x, count) === 0)
+      return { settled: true, rounds: ROUNDS_ALL + ROUNDS_ONE + more, swinging: [] };
   }
   solve(1);
   return { settled: false, rounds: ROUNDS_ALL + ROUNDS_ONE, swinging: [...swinging] };
@@ -117,7 +135,10 @@ function putBack(s: Solver): void {
   }
   touched.count = 0;
   if (doing.replaced.size) doing.replaced.clear();
-  if (touched.gates) { doing.awake.set(doing.awakeHealthy); touched.gates = false; }
+  if (touched.gates) {
+    doing.awake.set(doing.awakeHealthy);
+    touched.gates = false;
+  }
   path.now++;
   path.round++;
   path.count = 0;
@@ -129,20 +150,33 @@ function putBack(s: Solver): void {
 
 function restoreVolts(s: Solver): void {
   const { moved, faulty, healthy, updates } = s;
-  for (let q = 0; q < moved.count; q++) { const k = moved.list[q]!; faulty.x[k] = healthy.x[k]!; faulty.hold[k] = healthy.hold[k]!; }
+  for (let q = 0; q < moved.count; q++) {
+    const k = moved.list[q]!;
+    faulty.x[k] = healthy.x[k]!;
+    faulty.hold[k] = healthy.hold[k]!;
+  }
   if (updates.count) clearUpdates(updates);
   moved.count = 0;
 }
 
 function applyEdit(s: Solver, edit: Edit): void {
   const { doing } = s;
-  if (edit.series) for (const { element, ohm } of edit.series) {
-    if (ohm === 0) continue;
-    doing.series[element] = doing.series[element]! + ohm;
-    touch(s, element);
-  }
-  if (edit.dead) for (const i of edit.dead) { doing.dead[i] = 1; touch(s, i); }
-  if (edit.replace) for (const { element, by } of edit.replace) { doing.replaced.set(element, { ...doing.replaced.get(element), ...by }); touch(s, element); }
+  if (edit.series)
+    for (const { element, ohm } of edit.series) {
+      if (ohm === 0) continue;
+      doing.series[element] = doing.series[element]! + ohm;
+      touch(s, element);
+    }
+  if (edit.dead)
+    for (const i of edit.dead) {
+      doing.dead[i] = 1;
+      touch(s, i);
+    }
+  if (edit.replace)
+    for (const { element, by } of edit.replace) {
+      doing.replaced.set(element, { ...doing.replaced.get(element), ...by });
+      touch(s, element);
+    }
   if (edit.asleep) for (const g of edit.asleep) if (doing.awake[g] === 1) setGate(s, g, 0);
   reweigh(s);
 }
@@ -153,10 +187,17 @@ function sortShunts(s: Solver, shunts: readonly Shunt[] | undefined): readonly S
   const { pattern, path } = s;
   let outside: Shunt[] | undefined;
   for (const shunt of shunts) {
-    const a = pattern.position[shunt.a]!, b = pattern.position[shunt.b]!;
-    if (a < 0 || b < 0) { addToPath(pattern, path, Math.max(a, b)); continue; }
+    const a = pattern.position[shunt.a]!,
+      b = pattern.position[shunt.b]!;
+    if (a < 0 || b < 0) {
+      addToPath(pattern, path, Math.max(a, b));
+      continue;
+    }
     const slot = slotOf(s, Math.min(a, b), Math.max(a, b));
-    if (slot < 0) { (outside ??= []).push(shunt); continue; }
+    if (slot < 0) {
+      (outside ??= []).push(shunt);
+      continue;
+    }
     addToPath(pattern, path, a);
     addToPath(pattern, path, b);
   }
@@ -178,36 +219,76 @@ function assemble(s: Solver, shunts: readonly Shunt[] | undefined, own: Float64A
     const k = path.list[q]!;
     if (path.dirty[k] !== path.now) continue;
     for (let i = ownAt[k]!; i < ownAt[k + 1]!; i++) own[i] = 0;
-    for (let t = stampStart[k]!; t < stampStart[k + 1]!; t++) { const i = stampTarget[t]!; own[i] = own[i]! + weights[stampWeight[t]!]!; }
+    for (let t = stampStart[k]!; t < stampStart[k + 1]!; t++) {
+      const i = stampTarget[t]!;
+      own[i] = own[i]! + weights[stampWeight[t]!]!;
+    }
   }
-  if (shunts) for (const shunt of shunts) {
-    const a = p.position[shunt.a]!, b = p.position[shunt.b]!, g = 1 / shunt.ohm, ampere = (shunt.volt ?? 0) * g;
-    if (a >= 0 && b >= 0) {
-      const k = Math.min(a, b), slot = slotOf(s, k, Math.max(a, b));
-      if (slot < 0) continue;
-      const c = p.start[k + 1]! - p.start[k]!, at = ownAt[k]! + slot;
-      own[at] = own[at]! + g;
-      own[at + c] = own[at + c]! + g;
-    } else if (a >= 0 || b >= 0) { const k = Math.max(a, b), at = ownAt[k + 1]! - 2; own[at] = own[at]! + g; }
-    if (a >= 0) { const at = ownAt[a + 1]! - 1; own[at] = own[at]! + ampere; }
-    if (b >= 0) { const at = ownAt[b + 1]! - 1; own[at] = own[at]! - ampere; }
-  }
+  if (shunts)
+    for (const shunt of shunts) {
+      const a = p.position[shunt.a]!,
+        b = p.position[shunt.b]!,
+        g = 1 / shunt.ohm,
+        ampere = (shunt.volt ?? 0) * g;
+      if (a >= 0 && b >= 0) {
+        const k = Math.min(a, b),
+          slot = slotOf(s, k, Math.max(a, b));
+        if (slot < 0) continue;
+        const c = p.start[k + 1]! - p.start[k]!,
+          at = ownAt[k]! + slot;
+        own[at] = own[at]! + g;
+        own[at + c] = own[at + c]! + g;
+      } else if (a >= 0 || b >= 0) {
+        const k = Math.max(a, b),
+          at = ownAt[k + 1]! - 2;
+        own[at] = own[at]! + g;
+      }
+      if (a >= 0) {
+        const at = ownAt[a + 1]! - 1;
+        own[at] = own[at]! + ampere;
+      }
+      if (b >= 0) {
+        const at = ownAt[b + 1]! - 1;
+        own[at] = own[at]! - ampere;
+      }
+    }
 }
 
 function addOutside(s: Solver, shunts: readonly Shunt[]): void {
   const inverse = inverseOf(s);
-  const { moved, faulty, healthy } = s, { tolerance } = s.state;
+  const { moved, faulty, healthy } = s,
+    { tolerance } = s.state;
   if (s.path.count === 0) moved.now++; // else the list of `descend` is added to
   for (let q = 0; q < moved.count; q++) moved.mark[moved.list[q]!] = moved.now;
-  const changed = (k: number) => { if (moved.mark[k] !== moved.now) { moved.mark[k] = moved.now; moved.list[moved.count++] = k; } };
+  const changed = (k: number) => {
+    if (moved.mark[k] !== moved.now) {
+      moved.mark[k] = moved.now;
+      moved.list[moved.count++] = k;
+    }
+  };
   // parts that float on both sides wait until another shunt holds one of them
   for (let waiting = shunts; waiting.length;) {
-    const left = waiting.filter((x) => !addShunt(inverse, s.pattern.position[x.a]!, s.pattern.position[x.b]!, x.ohm, x.volt ?? 0, tolerance, shunts.length === 1, changed));
+    const left = waiting.filter(
+      (x) =>
+        !addShunt(
+          inverse,
+          s.pattern.position[x.a]!,
+          s.pattern.position[x.b]!,
+          x.ohm,
+          x.volt ?? 0,
+          tolerance,
+          shunts.length === 1,
+          changed,
+        ),
+    );
     if (left.length === waiting.length) break;
     waiting = left;
   }
   for (let q = 0; q < moved.count; q++) {
     const k = moved.list[q]!;
-    moved.self[k] = Math.abs(faulty.x[k]! - healthy.x[k]!) > tolerance || faulty.hold[k] !== healthy.hold[k] ? moved.now : moved.now - 1;
+    moved.self[k] =
+      Math.abs(faulty.x[k]! - healthy.x[k]!) > tolerance || faulty.hold[k] !== healthy.hold[k]
+        ? moved.now
+        : moved.now - 1;
   }
 }

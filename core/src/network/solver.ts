@@ -32,9 +32,23 @@ export interface Solver {
   /** what every element does: healthy, and now (WEIGHTS numbers each) */
   readonly weightsHealthy: Float64Array;
   readonly weights: Float64Array;
-  readonly doing: Doing & { readonly modeHealthy: Int8Array; readonly awakeHealthy: Uint8Array; readonly straightHealthy: Float64Array };
+  readonly doing: Doing & {
+    readonly modeHealthy: Int8Array;
+    readonly awakeHealthy: Uint8Array;
+    readonly straightHealthy: Float64Array;
+  };
   /** gates first, then elements with segments of their own (devices), then fuses: everything that must agree with the voltages */
-  readonly watchers: { readonly count: number; readonly devices: Int32Array; readonly fuses: Int32Array; readonly start: Int32Array; readonly list: Int32Array; readonly of: Int32Array; readonly seen: Int32Array; now: number; readonly found: Int32Array };
+  readonly watchers: {
+    readonly count: number;
+    readonly devices: Int32Array;
+    readonly fuses: Int32Array;
+    readonly start: Int32Array;
+    readonly list: Int32Array;
+    readonly of: Int32Array;
+    readonly seen: Int32Array;
+    now: number;
+    readonly found: Int32Array;
+  };
   /** for each gate its elements */
   readonly gated: readonly Int32Array[];
   /** elements and gates that differ from healthy now, for putting back */
@@ -52,18 +66,38 @@ export interface Settled {
 
 /** Room for solving circuits of one topology. `pattern` may be shared between solvers of the same topology. */
 export function createSolver(circuit: Circuit, pattern: Pattern = analyse(circuit)): Solver {
-  const m = circuit.elements.length, { n } = pattern, gates = circuit.gates.length;
+  const m = circuit.elements.length,
+    { n } = pattern,
+    gates = circuit.gates.length;
   const gated: number[][] = circuit.gates.map(() => []);
-  circuit.elements.forEach((e, i) => { if (e.gate >= 0) gated[e.gate]!.push(i); });
+  circuit.elements.forEach((e, i) => {
+    if (e.gate >= 0) gated[e.gate]!.push(i);
+  });
   return {
-    pattern, conditions: { circuit, keyOn: true, open: new Uint8Array(m) },
-    healthy: createFronts(pattern), faulty: createFronts(pattern), path: createPath(n), moved: createMoved(n), movedOhms: createMoved(n), seen: new Int32Array(n).fill(-1),
-    updates: createUpdates(n), weightsHealthy: new Float64Array(m * WEIGHTS), weights: new Float64Array(m * WEIGHTS),
+    pattern,
+    conditions: { circuit, keyOn: true, open: new Uint8Array(m) },
+    healthy: createFronts(pattern),
+    faulty: createFronts(pattern),
+    path: createPath(n),
+    moved: createMoved(n),
+    movedOhms: createMoved(n),
+    seen: new Int32Array(n).fill(-1),
+    updates: createUpdates(n),
+    weightsHealthy: new Float64Array(m * WEIGHTS),
+    weights: new Float64Array(m * WEIGHTS),
     doing: {
-      mode: new Int8Array(m), modeHealthy: new Int8Array(m), awake: new Uint8Array(gates), awakeHealthy: new Uint8Array(gates), straight: new Float64Array(m), straightHealthy: new Float64Array(m),
-      series: new Float64Array(m), dead: new Uint8Array(m), replaced: new Map<number, Changed>(),
+      mode: new Int8Array(m),
+      modeHealthy: new Int8Array(m),
+      awake: new Uint8Array(gates),
+      awakeHealthy: new Uint8Array(gates),
+      straight: new Float64Array(m),
+      straightHealthy: new Float64Array(m),
+      series: new Float64Array(m),
+      dead: new Uint8Array(m),
+      replaced: new Map<number, Changed>(),
     },
-    watchers: watchersOf(circuit, pattern), gated: gated.map((list) => Int32Array.from(list)),
+    watchers: watchersOf(circuit, pattern),
+    gated: gated.map((list) => Int32Array.from(list)),
     touched: { elements: new Int32Array(m), mark: new Uint8Array(m), count: 0, gates: false },
     state: { ohmsReady: false, outcome: NONE, healthyOutcome: NONE, tolerance: 0 },
   };
@@ -73,21 +107,45 @@ const SEGMENTED = new Set(["reference", "limiter", "diode", "filament"]);
 /** Who looks at which position: watcher w < gates is a gate, then devices, then fuses. `of` maps an element to its watcher. */
 function watchersOf(circuit: Circuit, { n, position }: Pattern): Solver["watchers"] {
   const where = (test: (type: string) => boolean) => circuit.elements.flatMap((e, i) => (test(e.type) ? [i] : []));
-  const devices = where((t) => SEGMENTED.has(t)), fuses = where((t) => t === "fuse"), gates = circuit.gates.length;
+  const devices = where((t) => SEGMENTED.has(t)),
+    fuses = where((t) => t === "fuse"),
+    gates = circuit.gates.length;
   const at: number[][] = Array.from({ length: n }, () => []);
-  const watch = (w: number, nodes: readonly number[]) => { for (const node of new Set(nodes)) if (node) at[position[node]!]!.push(w); };
+  const watch = (w: number, nodes: readonly number[]) => {
+    for (const node of new Set(nodes)) if (node) at[position[node]!]!.push(w);
+  };
   circuit.gates.forEach((g, i) => watch(i, [...g.high.flat(), g.low]));
   const of = new Int32Array(circuit.elements.length).fill(-1);
-  [...devices, ...fuses].forEach((e, i) => { of[e] = gates + i; watch(gates + i, [circuit.elements[e]!.a, circuit.elements[e]!.b]); });
-  const start = new Int32Array(n + 1), count = gates + devices.length + fuses.length;
+  [...devices, ...fuses].forEach((e, i) => {
+    of[e] = gates + i;
+    watch(gates + i, [circuit.elements[e]!.a, circuit.elements[e]!.b]);
+  });
+  const start = new Int32Array(n + 1),
+    count = gates + devices.length + fuses.length;
   at.forEach((list, k) => (start[k + 1] = start[k]! + list.length));
-  return { count, devices: Int32Array.from(devices), fuses: Int32Array.from(fuses), start, list: Int32Array.from(at.flat()), of, seen: new Int32Array(count).fill(-1), now: 0, found: new Int32Array(count) };
+  return {
+    count,
+    devices: Int32Array.from(devices),
+    fuses: Int32Array.from(fuses),
+    start,
+    list: Int32Array.from(at.flat()),
+    of,
+    seen: new Int32Array(count).fill(-1),
+    now: 0,
+    found: new Int32Array(count),
+  };
 }
 
 const NONE: Settled = { settled: true, rounds: 0, swinging: [] };
 
 /** The inverse as it stands after the last fault. */
-export const inverseOf = (s: Solver): Inverse => ({ pattern: s.pattern, to: s.faulty, from: s.healthy, path: s.path, updates: s.updates });
+export const inverseOf = (s: Solver): Inverse => ({
+  pattern: s.pattern,
+  to: s.faulty,
+  from: s.healthy,
+  path: s.path,
+  updates: s.updates,
+});
 
 /** Marks the elements that the unplugged connectors open. */
 export function openedBy(circuit: Circuit, unplugged: readonly string[]): Uint8Array {

@@ -6,20 +6,45 @@ import type { Circuit } from "./element.js";
 import { openedBy, type Conditions } from "./solver.js";
 
 /** The circuit as it stands in a machine state: key, true conditions set on purpose, jumpers, loads, fuses pulled. */
-export function compileState(wiring: Wiring, state: State, value: ValueOf = nominalValue, stimulus: StimulusOf = middle): Circuit {
+export function compileState(
+  wiring: Wiring,
+  state: State,
+  value: ValueOf = nominalValue,
+  stimulus: StimulusOf = middle,
+): Circuit {
   const set = state.stimulus;
-  return compile(wiring, state.key, value, set ? (thing, range) => set[thing] ?? stimulus(thing, range) : stimulus, fittedOf(state));
+  return compile(
+    wiring,
+    state.key,
+    value,
+    set ? (thing, range) => set[thing] ?? stimulus(thing, range) : stimulus,
+    fittedOf(state),
+  );
 }
 
 export const fittedOf = ({ jumpers, loads, pulled, breakers }: State): Fitted => ({ jumpers, loads, pulled, breakers });
 
 /** Whether a state changes more than the key and what is plugged: its circuit is then not that of the plain document. */
-export const isSpecial = (s: State): boolean => Boolean(s.stimulus || s.jumpers?.length || s.loads?.length || s.pulled?.length || s.breakers?.length);
+export const isSpecial = (s: State): boolean =>
+  Boolean(s.stimulus || s.jumpers?.length || s.loads?.length || s.pulled?.length || s.breakers?.length);
 
 /** What is solved under in a machine state. */
-export function conditionsOf(circuit: Circuit, state: State, look: { steel?: boolean | undefined; phase?: number | undefined; talker?: number | undefined } = {}): Conditions {
-  const asleep = state.asleep?.flatMap((id) => { const gate = circuit.gateOf.get(id); return gate === undefined ? [] : [gate]; });
-  return { circuit, open: openedBy(circuit, state.unplugged), keyOn: state.key !== "off", ...(asleep?.length ? { asleep } : {}), ...look };
+export function conditionsOf(
+  circuit: Circuit,
+  state: State,
+  look: { steel?: boolean | undefined; phase?: number | undefined; talker?: number | undefined } = {},
+): Conditions {
+  const asleep = state.asleep?.flatMap((id) => {
+    const gate = circuit.gateOf.get(id);
+    return gate === undefined ? [] : [gate];
+  });
+  return {
+    circuit,
+    open: openedBy(circuit, state.unplugged),
+    keyOn: state.key !== "off",
+    ...(asleep?.length ? { asleep } : {}),
+    ...look,
+  };
 }
 
 /** One name for equal states, whatever order things stand in. */

@@ -3,11 +3,16 @@ import type { Changed, Element } from "./element.js";
 import { WEIGHTS } from "./pattern.js";
 
 /** Segments of piecewise-linear elements, as kept in `Solver.mode`. A device moves to a neighbouring one only. */
-export const REGULATING = 0, LIMITING = 1, FOLDED = 2, OFF = 3;
+export const REGULATING = 0,
+  LIMITING = 1,
+  FOLDED = 2,
+  OFF = 3;
 /** of a fuse */
-export const INTACT = 0, BLOWN = 1;
+export const INTACT = 0,
+  BLOWN = 1;
 /** of a diode; of a limiter REGULATING means "as a resistor" */
-export const BLOCKING = 0, CONDUCTING = 1;
+export const BLOCKING = 0,
+  CONDUCTING = 1;
 
 /** Everything that decides what an element does at this moment. */
 export interface Doing {
@@ -63,7 +68,10 @@ export function filamentOhm(e: Pick<Element, "ohm" | "volt">, volt: number): num
  */
 export function weigh(plain: Element, i: number, d: Doing, m: Moment, w: Float64Array): void {
   const at = i * WEIGHTS;
-  if (m.open[i] === 1) { put(w, at, 0, 0); return; }
+  if (m.open[i] === 1) {
+    put(w, at, 0, 0);
+    return;
+  }
   const e = present(plain, i, d);
   const off = isOff(e, i, d, m);
   const ohm = (off ? e.offOhm : e.ohm) + d.series[i]!;
@@ -76,11 +84,20 @@ export function weigh(plain: Element, i: number, d: Doing, m: Moment, w: Float64
     w[at + 4] = w[at + 5] = 0;
     return;
   }
-  if (off || g === 0) { put(w, at, g, 0); return; }
+  if (off || g === 0) {
+    put(w, at, g, 0);
+    return;
+  }
   switch (e.type) {
-    case "resistor": put(w, at, g, 0); return;
-    case "fuse": put(w, at, d.mode[i] === BLOWN ? 0 : g, 0); return;
-    case "source": put(w, at, g, (e.steel === "generates" ? generated(e.volt, m) : e.volt) * g); return;
+    case "resistor":
+      put(w, at, g, 0);
+      return;
+    case "fuse":
+      put(w, at, d.mode[i] === BLOWN ? 0 : g, 0);
+      return;
+    case "source":
+      put(w, at, g, (e.steel === "generates" ? generated(e.volt, m) : e.volt) * g);
+      return;
     case "reference": {
       const slope = DEFAULTS.module.limitSlopeSiemens;
       const mode = d.mode[i]!;
@@ -105,9 +122,13 @@ export function weigh(plain: Element, i: number, d: Doing, m: Moment, w: Float64
       return;
     }
     case "filament": {
-      const cold = 1 / (ohm * DEFAULTS.lamp.coldShare), v = d.straight[i]!;
+      const cold = 1 / (ohm * DEFAULTS.lamp.coldShare),
+        v = d.straight[i]!;
       const share = Math.abs(v) / e.volt;
-      if (share <= DEFAULTS.lamp.coldShare ** 2) { put(w, at, cold, 0); return; }
+      if (share <= DEFAULTS.lamp.coldShare ** 2) {
+        put(w, at, cold, 0);
+        return;
+      }
       const ampere = (Math.sign(v) * Math.sqrt(share) * e.volt) / ohm;
       put(w, at, (0.5 * ampere) / v, -0.5 * ampere);
       return;
@@ -144,7 +165,15 @@ export function wanted(e: Element, mode: number, v: number, seriesOhm: number): 
       if (mode === OFF) return v > EDGE_VOLT ? REGULATING : OFF;
       return v > knee + EDGE_VOLT ? LIMITING : e.volt > 0 && v < -EDGE_VOLT ? OFF : REGULATING;
     }
-    case "diode": return mode === CONDUCTING ? (v < e.volt - EDGE_VOLT ? BLOCKING : CONDUCTING) : v > e.volt + EDGE_VOLT ? CONDUCTING : BLOCKING;
-    default: return mode;
+    case "diode":
+      return mode === CONDUCTING
+        ? v < e.volt - EDGE_VOLT
+          ? BLOCKING
+          : CONDUCTING
+        : v > e.volt + EDGE_VOLT
+          ? CONDUCTING
+          : BLOCKING;
+    default:
+      return mode;
   }
 }

@@ -29,7 +29,11 @@ export interface SuspectView extends Suspect {
   /** the test that tells it best from the leader (the leader: from the next), and how surely: 1 where no answer fits both */
   readonly splitBy: SplitBy | undefined;
 }
-export interface SplitBy { readonly candidate: Candidate; readonly from: string; readonly apart: number }
+export interface SplitBy {
+  readonly candidate: Candidate;
+  readonly from: string;
+  readonly apart: number;
+}
 export interface Recommendation {
   readonly candidate: Candidate;
   /** expected information about the suspects, bits, and its share of what is still open */
@@ -88,64 +92,136 @@ export interface AnalyseOptions {
   readonly stop?: () => boolean;
 }
 
-const LISTED_SUSPECTS = 12, LISTED_NEXT = 8;
+const LISTED_SUSPECTS = 12,
+  LISTED_NEXT = 8;
 
 /**
  * A case, weighed: wiring (inside the predictor) plus entries in, everything a screen shows out. Pure and repeatable;
  * the predictor only remembers predictions, which no evidence changes.
  */
 export function analyse(predictor: Predictor, entries: readonly Entry[], options: AnalyseOptions = {}): Analysis {
-  const belief = assess(predictor, entries, { ...(options.stop ? { stop: options.stop } : {}), ...(options.quick ? { several: "never" as const } : {}), begun: options.begun });
+  const belief = assess(predictor, entries, {
+    ...(options.stop ? { stop: options.stop } : {}),
+    ...(options.quick ? { several: "never" as const } : {}),
+    begun: options.begun,
+  });
   const plan = makePlan(predictor, belief, options.stop ? { stop: options.stop } : {});
   const { folded } = belief.gathered;
-  const school = options.school ?? schoolOf(folded), chart = options.chart ?? folded.school?.chart;
-  const chosen = plan.stage === "waiting" || plan.stage === "proven" ? undefined : choose(predictor, plan, folded, school, { ...(chart ? { chart } : {}), ...(options.quick ? { greedy: true } : {}) });
+  const school = options.school ?? schoolOf(folded),
+    chart = options.chart ?? folded.school?.chart;
+  const chosen =
+    plan.stage === "waiting" || plan.stage === "proven"
+      ? undefined
+      : choose(predictor, plan, folded, school, {
+          ...(chart ? { chart } : {}),
+          ...(options.quick ? { greedy: true } : {}),
+        });
   return view(predictor, belief, plan, chosen, school, options.quick ?? false);
 }
-const schoolOf = (folded: Folded): School => (folded.school && (SCHOOLS as readonly string[]).includes(folded.school.school) ? folded.school.school : "information");
+const schoolOf = (folded: Folded): School =>
+  folded.school && (SCHOOLS as readonly string[]).includes(folded.school.school) ? folded.school.school : "information";
 
 /** What a belief and a plan look like from outside. */
-function view(predictor: Predictor, belief: Belief, plan: Plan, chosen: Chosen | undefined, school: School, quick: boolean): Analysis {
-  const { gathered, posterior } = belief, { evidence, folded } = gathered;
+function view(
+  predictor: Predictor,
+  belief: Belief,
+  plan: Plan,
+  chosen: Chosen | undefined,
+  school: School,
+  quick: boolean,
+): Analysis {
+  const { gathered, posterior } = belief,
+    { evidence, folded } = gathered;
   const worldsOf = (i: number) => posterior.worlds.filter((_, w) => plan.grouped.of[w] === i);
   const reasons = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
   const views = plan.grouped.suspects.slice(0, LISTED_SUSPECTS).map((s, i): SuspectView => {
-    const list = reasons.of(s.type === "notHere" ? [] : worldsOf(i)), present = list.filter((r) => r.kind === "code" && r.got === 1);
-    return { ...s, splitBy: splitOf(plan, i), reasons: list, outOf: present.length, explains: present.filter((r) => r.expected >= 0.5).length };
+    const list = reasons.of(s.type === "notHere" ? [] : worldsOf(i)),
+      present = list.filter((r) => r.kind === "code" && r.got === 1);
+    return {
+      ...s,
+      splitBy: splitOf(plan, i),
+      reasons: list,
+      outOf: present.length,
+      explains: present.filter((r) => r.expected >= 0.5).length,
+    };
   });
-  const leader = views[0]!, lead = worldsOf(0)[0];
-  const next = order(plan, chosen), misplaced = misplacedIn(posterior);
+  const leader = views[0]!,
+    lead = worldsOf(0)[0];
+  const next = order(plan, chosen),
+    misplaced = misplacedIn(posterior);
   const waiting = plan.stage === "waiting";
   return {
-    engine: ENGINE_VERSION, stage: plan.stage, suspects: views, folded, feeds: gathered.feeds, school, again: plan.again, minutesLeft: chosen?.minutes,
-    next: next.filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id)).map((w) => recommendation(w, plan)),
-    minutesBySchool: quick || plan.stage !== "splitting" || plan.ranked.length === 0 ? undefined : compareSchools(chosen?.ahead ?? lookAhead(predictor, plan.crowd, plan.ranked, plan.cost, plan.standing)),
+    engine: ENGINE_VERSION,
+    stage: plan.stage,
+    suspects: views,
+    folded,
+    feeds: gathered.feeds,
+    school,
+    again: plan.again,
+    minutesLeft: chosen?.minutes,
+    next: next
+      .filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id))
+      .map((w) => recommendation(w, plan)),
+    minutesBySchool:
+      quick || plan.stage !== "splitting" || plan.ranked.length === 0
+        ? undefined
+        : compareSchools(chosen?.ahead ?? lookAhead(predictor, plan.crowd, plan.ranked, plan.cost, plan.standing)),
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
-    misplaced, readings: readingViews(predictor, evidence, lead), suspicion: suspicionOf(predictor, posterior),
+    misplaced,
+    readings: readingViews(predictor, evidence, lead),
+    suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
-    remarks: [...remarksOn(leader, misplaced, folded), ...gathered.remarks, ...prefixSlips(predictor, evidence, lead), ...misfits(predictor, evidence, leader, lead), ...unsettledAmong(predictor, views)],
+    remarks: [
+      ...remarksOn(leader, misplaced, folded),
+      ...gathered.remarks,
+      ...prefixSlips(predictor, evidence, lead),
+      ...misfits(predictor, evidence, leader, lead),
+      ...unsettledAmong(predictor, views),
+    ],
   };
 }
 
 /** What the answers to one more candidate would mean: a step of a guided run, or a reading of one's own. Suspects are numbered as in the analysis. */
-export function weighCandidate(predictor: Predictor, entries: readonly Entry[], candidate: Candidate, options: Pick<AnalyseOptions, "stop"> = {}): Recommendation | undefined {
-  if (candidate.part === "new" || candidate.kind === "codeSets" || (candidate.instrument !== "none" && candidate.black === undefined && candidate.points.some((p) => predictor.placeOf(candidate.instrument as Instrument, p) === undefined))) return undefined;
-  const belief = assess(predictor, entries, options), plan = makePlan(predictor, belief, options);
+export function weighCandidate(
+  predictor: Predictor,
+  entries: readonly Entry[],
+  candidate: Candidate,
+  options: Pick<AnalyseOptions, "stop"> = {},
+): Recommendation | undefined {
+  if (
+    candidate.part === "new" ||
+    candidate.kind === "codeSets" ||
+    (candidate.instrument !== "none" &&
+      candidate.black === undefined &&
+      candidate.points.some((p) => predictor.placeOf(candidate.instrument as Instrument, p) === undefined))
+  )
+    return undefined;
+  const belief = assess(predictor, entries, options),
+    plan = makePlan(predictor, belief, options);
   if (plan.stage === "waiting") return undefined;
   const joints = new Informer(predictor, plan.crowd).joints(candidate);
-  return recommendation({ candidate, joints, bits: Informer.bits(joints) }, { ...plan, stage: plan.stage === "confirming" ? "splitting" : plan.stage, hangsOn: undefined });
+  return recommendation(
+    { candidate, joints, bits: Informer.bits(joints) },
+    { ...plan, stage: plan.stage === "confirming" ? "splitting" : plan.stage, hangsOn: undefined },
+  );
 }
 
 /** Below this two suspects answer a test too much alike for it to be named as what tells them apart. */
 const TELLS = 0.5;
 /** The test whose answers tell a suspect best from the one it has to be told from; the quicker one of two that do so equally well. */
 function splitOf(plan: Plan, i: number): SplitBy | undefined {
-  const { suspects } = plan.grouped, other = i === 0 ? 1 : 0;
-  if (plan.stage !== "splitting" || !isCause(suspects[i]!) || !suspects[other] || !isCause(suspects[other])) return undefined;
+  const { suspects } = plan.grouped,
+    other = i === 0 ? 1 : 0;
+  if (plan.stage !== "splitting" || !isCause(suspects[i]!) || !suspects[other] || !isCause(suspects[other]))
+    return undefined;
   let best: SplitBy | undefined;
   for (const { candidate, joints } of plan.ranked) {
     const apart = joints.reduce((most, j) => (j.isLive ? most : Math.max(most, j.apart(i, other))), 0);
-    if (apart >= TELLS && (!best || apart > best.apart + 0.05 || (apart > best.apart - 0.05 && candidate.minutes < best.candidate.minutes))) best = { candidate, from: suspects[other].id, apart };
+    if (
+      apart >= TELLS &&
+      (!best || apart > best.apart + 0.05 || (apart > best.apart - 0.05 && candidate.minutes < best.candidate.minutes))
+    )
+      best = { candidate, from: suspects[other].id, apart };
   }
   return best;
 }
@@ -158,11 +234,19 @@ function order(plan: Plan, chosen: Chosen | undefined): Weighed[] {
 }
 function recommendation(w: Weighed, plan: Plan): Recommendation {
   const confirming = plan.hangsOn !== undefined || plan.stage === "confirming";
-  const entropy = confirming ? 1 : plan.grouped.suspects.reduce((sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum), 0);
+  const entropy = confirming
+    ? 1
+    : plan.grouped.suspects.reduce((sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum), 0);
   const answers = w.joints.map((j) => j.answers());
   return {
-    candidate: w.candidate, bits: w.bits, shareOfOpen: entropy > 0 ? Math.min(1, w.bits / entropy) : 0,
-    answers: confirming ? answers.map((list) => list.map((a) => ({ ...a, suspects: a.suspects.map((s) => (s.suspect === 0 ? s : { ...s, suspect: -1 })) }))) : answers,
+    candidate: w.candidate,
+    bits: w.bits,
+    shareOfOpen: entropy > 0 ? Math.min(1, w.bits / entropy) : 0,
+    answers: confirming
+      ? answers.map((list) =>
+          list.map((a) => ({ ...a, suspects: a.suspects.map((s) => (s.suspect === 0 ? s : { ...s, suspect: -1 })) })),
+        )
+      : answers,
   };
 }
 
@@ -173,9 +257,14 @@ function recommendation(w: Weighed, plan: Plan): Recommendation {
 export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<void> {
   const { gathered, posterior } = assess(predictor, entries, { several: "never" });
   if (gathered.evidence.length === 0) return;
-  const live = posterior.worlds.filter((w) => w.presence === 1 && !w.misplaced && w.share >= AHEAD_LEAST && w.hypothesis <= predictor.faults.length);
+  const live = posterior.worlds.filter(
+    (w) => w.presence === 1 && !w.misplaced && w.share >= AHEAD_LEAST && w.hypothesis <= predictor.faults.length,
+  );
   const states = new Map<string, Candidate>();
-  for (const c of [...analysis.next.map((n) => n.candidate), ...candidates(predictor, gathered.folded, concerned(predictor, posterior))]) {
+  for (const c of [
+    ...analysis.next.map((n) => n.candidate),
+    ...candidates(predictor, gathered.folded, concerned(predictor, posterior)),
+  ]) {
     if (c.instrument === "none") continue;
     const name = `${c.instrument} ${stateName(c.state)}`;
     if (!states.has(name)) states.set(name, c);
@@ -195,20 +284,40 @@ export const WRONG_COMPONENT = 0.4;
 /** What leads when no cause in this wiring does. */
 function remarksOn(leader: SuspectView, misplaced: readonly Misplaced[], folded: Folded): Issue[] {
   const first = misplaced[0];
-  if (first && misplaced.filter((m) => m.from === first.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT) return [issue("remark.wrong-component", [], { from: first.from, to: first.to, readings: readingsAt(folded, first.from).map(String) })];
+  if (first && misplaced.filter((m) => m.from === first.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)
+    return [
+      issue("remark.wrong-component", [], {
+        from: first.from,
+        to: first.to,
+        readings: readingsAt(folded, first.from).map(String),
+      }),
+    ];
   if (leader.type === "notHere") return [issue("remark.not-in-this-wiring")];
   return [];
 }
 
 /** The alarm on the leader's own misfit: codes it does not explain, readings only a slip of the hand would explain. */
-function misfits(predictor: Predictor, evidence: readonly Evidence[], leader: SuspectView, lead: World | undefined): Issue[] {
+function misfits(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  leader: SuspectView,
+  lead: World | undefined,
+): Issue[] {
   if (!isCause(leader) || leader.share < 0.5 || !lead) return [];
   const left = leftOver(predictor, lead, evidence);
-  const codes = left.codes.map((i) => evidence[i]!).flatMap((e) => (e.kind === "code" && setBy(predictor, lead, e.monitor) < EXPLAINED ? [predictor.monitors[e.monitor]!.code.id] : []));
+  const codes = left.codes
+    .map((i) => evidence[i]!)
+    .flatMap((e) =>
+      e.kind === "code" && setBy(predictor, lead, e.monitor) < EXPLAINED
+        ? [predictor.monitors[e.monitor]!.code.id]
+        : [],
+    );
   const readings = leader.reasons.filter((r) => !r.fits);
   return [
     ...(codes.length ? [issue("remark.leader-leaves-codes", [], { codes })] : []),
-    ...(readings.length ? [issue("remark.leader-misfits", [], { entries: readings.map((r) => String(r.number)) })] : []),
+    ...(readings.length
+      ? [issue("remark.leader-misfits", [], { entries: readings.map((r) => String(r.number)) })]
+      : []),
   ];
 }
 
@@ -216,25 +325,51 @@ function misfits(predictor: Predictor, evidence: readonly Evidence[], leader: Su
 function prefixSlips(predictor: Predictor, evidence: readonly Evidence[], lead: World | undefined): Issue[] {
   if (!lead) return [];
   return evidence.flatMap((e) => {
-    if (e.kind !== "reading" || e.value === 0 || !Number.isFinite(e.value) || (e.instrument !== "voltmeter" && e.instrument !== "ohmmeter" && e.instrument !== "clamp")) return [];
+    if (
+      e.kind !== "reading" ||
+      e.value === 0 ||
+      !Number.isFinite(e.value) ||
+      (e.instrument !== "voltmeter" && e.instrument !== "ohmmeter" && e.instrument !== "clamp")
+    )
+      return [];
     if (misfit(predictor, lead, e) < SLIP_SIGMAS) return [];
     const factor = [1000, 0.001].find((f) => misfit(predictor, lead, { ...e, value: e.value * f }) < SLIP_FITS);
     if (factor === undefined) return [];
     const unit = e.instrument === "ohmmeter" ? "Ω" : e.instrument === "clamp" ? "A" : "V";
-    return [issue("remark.prefix-slip", ["entries", e.number - 1], { number: e.number, typed: formatQuantity(e.value, unit), instead: formatQuantity(e.value * factor, unit), way: factor > 1 ? "more" : "less" })];
+    return [
+      issue("remark.prefix-slip", ["entries", e.number - 1], {
+        number: e.number,
+        typed: formatQuantity(e.value, unit),
+        instead: formatQuantity(e.value * factor, unit),
+        way: factor > 1 ? "more" : "less",
+      }),
+    ];
   });
 }
-const SLIP_SIGMAS = 4, SLIP_FITS = 2;
+const SLIP_SIGMAS = 4,
+  SLIP_FITS = 2;
 
 function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Issue[] {
-  const ids = views.flatMap((s) => s.members).filter((m) => m.share >= 0.05 && predictor.unsettled.has(m.hypothesis)).map((m) => m.fault.id);
+  const ids = views
+    .flatMap((s) => s.members)
+    .filter((m) => m.share >= 0.05 && predictor.unsettled.has(m.hypothesis))
+    .map((m) => m.fault.id);
   return ids.length ? [issue("remark.unsettled", [], { faults: ids })] : [];
 }
 
 function readingViews(predictor: Predictor, evidence: readonly Evidence[], lead: World | undefined): ReadingView[] {
   return evidence.flatMap((e) => {
     if (e.kind !== "reading") return [];
-    return [{ number: e.number, point: e.point, value: e.value, instrument: e.instrument, healthy: predictor.predictAt(0, e).at(0), leading: lead === undefined ? NaN : expectation(predictor, lead, e) }]; // sample 0 is the nominal draw
+    return [
+      {
+        number: e.number,
+        point: e.point,
+        value: e.value,
+        instrument: e.instrument,
+        healthy: predictor.predictAt(0, e).at(0),
+        leading: lead === undefined ? NaN : expectation(predictor, lead, e),
+      },
+    ]; // sample 0 is the nominal draw
   });
 }
 
@@ -243,14 +378,19 @@ function suspicionOf(predictor: Predictor, posterior: Posterior): ReadonlyMap<st
   const add = (id: string, share: number) => on.set(id, (on.get(id) ?? 0) + share);
   for (const w of posterior.worlds) {
     if (w.share < 1e-6 || w.misplaced) continue;
-    const touched = new Set(predictor.hypotheses[w.hypothesis]!.faults.flatMap((f) => [f.place.id, ...(f.at !== undefined ? [f.at] : [])]));
+    const touched = new Set(
+      predictor.hypotheses[w.hypothesis]!.faults.flatMap((f) => [f.place.id, ...(f.at !== undefined ? [f.at] : [])]),
+    );
     for (const id of touched) add(id, w.share);
   }
   return on;
 }
 
 /** Suspicion over time: the share of each place after every logbook entry that changed it. */
-export interface CoursePoint { readonly number: number; readonly shares: Readonly<Record<string, number>> }
+export interface CoursePoint {
+  readonly number: number;
+  readonly shares: Readonly<Record<string, number>>;
+}
 const COURSE_MOST = 60;
 
 /** How suspicion went, entry by entry; places by id. @param ids the places asked for */
@@ -258,9 +398,22 @@ export function courseOf(predictor: Predictor, entries: readonly Entry[], ids: r
   const points: CoursePoint[] = [];
   entries.forEach((e, i) => {
     if (!MOVES.has(e.type) || i < entries.length - COURSE_MOST) return;
-    const { posterior } = assess(predictor, entries.slice(0, i + 1), { several: "never" }), on = suspicionOf(predictor, posterior);
+    const { posterior } = assess(predictor, entries.slice(0, i + 1), { several: "never" }),
+      on = suspicionOf(predictor, posterior);
     points.push({ number: i + 1, shares: Object.fromEntries(ids.map((id) => [id, on.get(id) ?? 0])) });
   });
   return points;
 }
-const MOVES: ReadonlySet<Entry["type"]> = new Set<Entry["type"]>(["code", "scan", "reading", "look", "wiggle", "swap", "identity", "holds", "seen", "undo", "moved"]);
+const MOVES: ReadonlySet<Entry["type"]> = new Set<Entry["type"]>([
+  "code",
+  "scan",
+  "reading",
+  "look",
+  "wiggle",
+  "swap",
+  "identity",
+  "holds",
+  "seen",
+  "undo",
+  "moved",
+]);

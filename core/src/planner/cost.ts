@@ -6,47 +6,80 @@ import { connectorOf, indexWiring } from "../wiring/points.js";
 import type { Candidate, CandidateKind } from "./candidates.js";
 
 /** Where somebody stands: the last place, every place already opened up, and the machine as it is. */
-export interface Standing { readonly last: string | undefined; readonly opened: ReadonlySet<string>; readonly state: State }
+export interface Standing {
+  readonly last: string | undefined;
+  readonly opened: ReadonlySet<string>;
+  readonly state: State;
+}
 
 /** Where the logbook leaves the technician. A cover once off is off, and what was unplugged once is known. */
 export function standing(folded: Folded): Standing {
   const opened = new Set<string>();
-  let last: string | undefined, latest = 0;
-  const at = (place: string, number: number) => { opened.add(place); if (number >= latest) { latest = number; last = place; } };
+  let last: string | undefined,
+    latest = 0;
+  const at = (place: string, number: number) => {
+    opened.add(place);
+    if (number >= latest) {
+      latest = number;
+      last = place;
+    }
+  };
   for (const { number, entry } of folded.readings) {
     for (const c of entry.state.unplugged) at(c, number);
     if (entry.instrument !== "scanTool") for (const p of entry.points) at(connectorOf(p), number);
   }
-  for (const { number, entry } of folded.clues) if (entry.type === "look" || entry.type === "wiggle") at(connectorOf(entry.thing), number);
+  for (const { number, entry } of folded.clues)
+    if (entry.type === "look" || entry.type === "wiggle") at(connectorOf(entry.thing), number);
   for (const c of folded.state.unplugged) opened.add(c);
   return { last, opened, state: folded.state };
 }
 
 /** What the time of a candidate is made of. */
-export interface Step { readonly kind: CandidateKind; readonly at: string; readonly state: State }
+export interface Step {
+  readonly kind: CandidateKind;
+  readonly at: string;
+  readonly state: State;
+}
 
 /** Minutes to take a step from where one stands: get there, change the state, measure. */
 export class Cost {
   private readonly index;
-  constructor(wiring: Wiring) { this.index = indexWiring(wiring); }
+  constructor(wiring: Wiring) {
+    this.index = indexWiring(wiring);
+  }
 
   /** minutes to get at a place: none where one stands, a few steps where it is already open; "" is the driver's seat */
   reach(place: string, from: Standing): number {
     if (place === "" || place === from.last) return 0;
     if (from.opened.has(place)) return DEFAULTS.plan.minutes.again;
-    return this.index.connectors.get(place)?.reachMinutes ?? this.index.devices.get(place)?.reachMinutes ?? DEFAULTS.plan.minutes.reachDefault;
+    return (
+      this.index.connectors.get(place)?.reachMinutes ??
+      this.index.devices.get(place)?.reachMinutes ??
+      DEFAULTS.plan.minutes.reachDefault
+    );
   }
   changes(state: State, from: Standing): Pick<Candidate, "unplug" | "plug" | "turnKey"> {
     const now = from.state;
-    return { unplug: state.unplugged.filter((c) => !now.unplugged.includes(c)), plug: now.unplugged.filter((c) => !state.unplugged.includes(c)), turnKey: now.key !== state.key };
+    return {
+      unplug: state.unplugged.filter((c) => !now.unplugged.includes(c)),
+      plug: now.unplugged.filter((c) => !state.unplugged.includes(c)),
+      turnKey: now.key !== state.key,
+    };
   }
   minutes(step: Step, from: Standing): number {
-    const { minutes } = DEFAULTS.plan, { unplug, plug, turnKey } = this.changes(step.state, from);
+    const { minutes } = DEFAULTS.plan,
+      { unplug, plug, turnKey } = this.changes(step.state, from);
     const places = new Set([step.at, ...unplug, ...plug]);
     let total = 0;
     for (const p of places) total += this.reach(p, from);
-    return total + unplug.length * minutes.unplug + plug.length * minutes.plug + (turnKey ? minutes.key : 0) + minutes.take[step.kind]
-      + (step.state.key === "cranking" || step.state.key === "running" ? minutes.engine : 0);
+    return (
+      total +
+      unplug.length * minutes.unplug +
+      plug.length * minutes.plug +
+      (turnKey ? minutes.key : 0) +
+      minutes.take[step.kind] +
+      (step.state.key === "cranking" || step.state.key === "running" ? minutes.engine : 0)
+    );
   }
   /** Where one stands after a step. */
   after(step: Step, from: Standing): Standing {

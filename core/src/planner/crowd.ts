@@ -33,7 +33,9 @@ export interface Crowd {
 }
 
 /** Atoms lighter than this part of the whole are left out; and how many are kept. */
-const ATOM_LEAST = 5e-4, MOST_ATOMS = 260, SAMPLE_LEAST = 0.02;
+const ATOM_LEAST = 5e-4,
+  MOST_ATOMS = 260,
+  SAMPLE_LEAST = 0.02;
 /** Steps lighter than this within their severity are left out: what lies there need not be solved. */
 const STEP_LEAST = 0.02;
 const ONE = Float64Array.of(1);
@@ -41,7 +43,13 @@ const ONE = Float64Array.of(1);
 const partOf = (step: number, steps: number) => (step + 0.5) / steps - 0.5;
 
 /** @param reweigh weight of each world in place of its share */
-export function crowdOf(predictor: Predictor, posterior: Posterior, grouped: Grouped, reweigh: (w: World, suspect: number) => number = (w) => w.share, notHere = posterior.notHere): Crowd {
+export function crowdOf(
+  predictor: Predictor,
+  posterior: Posterior,
+  grouped: Grouped,
+  reweigh: (w: World, suspect: number) => number = (w) => w.share,
+  notHere = posterior.notHere,
+): Crowd {
   const { draws } = predictor;
   const atoms: Atom[] = [];
   posterior.worlds.forEach((world, i) => {
@@ -53,33 +61,63 @@ export function crowdOf(predictor: Predictor, posterior: Posterior, grouped: Gro
       let sum = 0;
       for (let s = first; s < first + draws; s++) sum += world.weights[s]!;
       if (share * sum < ATOM_LEAST) continue;
-      const samples: number[] = [], weights: number[] = [];
-      for (let s = first; s < first + draws; s++) if (world.weights[s]! > SAMPLE_LEAST * sum) { samples.push(s); weights.push(world.weights[s]!); }
+      const samples: number[] = [],
+        weights: number[] = [];
+      for (let s = first; s < first + draws; s++)
+        if (world.weights[s]! > SAMPLE_LEAST * sum) {
+          samples.push(s);
+          weights.push(world.weights[s]!);
+        }
       const kept = weights.reduce((a, b) => a + b, 0);
-      const count = world.steps ? (world.steps.length * draws) / world.weights.length : 1, place = first / draws;
+      const count = world.steps ? (world.steps.length * draws) / world.weights.length : 1,
+        place = first / draws;
       const steps = world.steps ? world.steps.subarray(place * count, (place + 1) * count) : ONE;
-      const leans = (to: number) => count > 1 && world.weights[first + to * draws]! > 0 && steps.some((w, k) => w >= STEP_LEAST && Math.sign(partOf(k, count)) === to);
-      atoms.push({ world, suspect, weight: share * sum, steps, below: leans(-1), above: leans(1), samples: Int32Array.from(samples), weights: Float64Array.from(weights, (w) => w / kept) });
+      const leans = (to: number) =>
+        count > 1 &&
+        world.weights[first + to * draws]! > 0 &&
+        steps.some((w, k) => w >= STEP_LEAST && Math.sign(partOf(k, count)) === to);
+      atoms.push({
+        world,
+        suspect,
+        weight: share * sum,
+        steps,
+        below: leans(-1),
+        above: leans(1),
+        samples: Int32Array.from(samples),
+        weights: Float64Array.from(weights, (w) => w / kept),
+      });
     }
   });
   atoms.sort((a, b) => b.weight - a.weight);
   atoms.length = Math.min(atoms.length, MOST_ATOMS);
   const total = atoms.reduce((sum, a) => sum + a.weight, notHere);
-  return { suspects: grouped.suspects.length, atoms: atoms.map((a) => ({ ...a, weight: a.weight / total })), notHere: { suspect: grouped.notHere, weight: notHere / total } };
+  return {
+    suspects: grouped.suspects.length,
+    atoms: atoms.map((a) => ({ ...a, weight: a.weight / total })),
+    notHere: { suspect: grouped.notHere, weight: notHere / total },
+  };
 }
 
 /** Mean and spread over draws of what one atom predicts for a candidate's reading; NaN where the instrument shows nothing. */
-export interface Expected { readonly mean: number; readonly deviation: number; readonly overload: number }
+export interface Expected {
+  readonly mean: number;
+  readonly deviation: number;
+  readonly overload: number;
+}
 
 /** What the atoms of a crowd say of one candidate's point. */
 export class Forecast {
   private readonly wanted = new Map<number, Uint8Array>();
   private readonly families: Families;
-  constructor(private readonly predictor: Predictor, crowd: Crowd) {
+  constructor(
+    private readonly predictor: Predictor,
+    crowd: Crowd,
+  ) {
     this.families = familiesOf(predictor);
     for (const a of crowd.atoms) {
       let w = this.wanted.get(a.world.hypothesis);
-      if (!w) this.wanted.set(a.world.hypothesis, (w = new Uint8Array(predictor.hypotheses[a.world.hypothesis]!.samples)));
+      if (!w)
+        this.wanted.set(a.world.hypothesis, (w = new Uint8Array(predictor.hypotheses[a.world.hypothesis]!.samples)));
       for (const s of a.samples) {
         w[s] = 1;
         if (a.below) w[s - predictor.draws] = 1;
@@ -90,8 +128,17 @@ export class Forecast {
   /** predictions of one hypothesis for a candidate, seen from a world that may have readings misplaced */
   private column(world: World, c: Candidate, point: string, hypothesis: number) {
     const own = (p: string) => (c.part ? pinBehind(p) : p);
-    const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point: own(point), black: c.black === undefined ? undefined : own(c.black), state: c.state as State };
-    return this.predictor.predictAt(hypothesis, world.misplaced ? world.misplaced.moved(plain) : plain, hypothesis === 0 ? undefined : this.wanted.get(hypothesis));
+    const plain = {
+      instrument: c.instrument as Exclude<Candidate["instrument"], "none">,
+      point: own(point),
+      black: c.black === undefined ? undefined : own(c.black),
+      state: c.state as State,
+    };
+    return this.predictor.predictAt(
+      hypothesis,
+      world.misplaced ? world.misplaced.moved(plain) : plain,
+      hypothesis === 0 ? undefined : this.wanted.get(hypothesis),
+    );
   }
   /** with the fault there */
   there(atom: Atom, c: Candidate, point: string): Expected {
@@ -100,7 +147,12 @@ export class Forecast {
   }
   /** the unknown that an atom's answer to a reading hangs on, by name */
   familyOf({ world }: Pick<Atom, "world">, c: Candidate, point: string): string {
-    const plain = { instrument: c.instrument as Exclude<Candidate["instrument"], "none">, point, black: undefined, state: c.state as State };
+    const plain = {
+      instrument: c.instrument as Exclude<Candidate["instrument"], "none">,
+      point,
+      black: undefined,
+      state: c.state as State,
+    };
     return this.families.of(world.misplaced ? world.misplaced.moved(plain) : plain);
   }
   /** what readings of the same family have told of the draws */
@@ -116,58 +168,112 @@ export class Forecast {
   /** probability of the answer "yes" for a candidate without an instrument */
   yes(atom: Atom, c: Candidate): number {
     if (c.kind === "breaker") {
-      const side = (end: string) => this.predictor.predictAt(atom.world.hypothesis, { instrument: "voltmeter", point: `${c.points[0]!}:${end}`, state: c.state }, this.wanted.get(atom.world.hypothesis));
-      const into = side("in"), out = side("out");
-      return atom.samples.reduce((n, s) => n + (out.at(s) > 0.5 * into.at(s) ? 1 : 0), 0) / Math.max(1, atom.samples.length);
+      const side = (end: string) =>
+        this.predictor.predictAt(
+          atom.world.hypothesis,
+          { instrument: "voltmeter", point: `${c.points[0]!}:${end}`, state: c.state },
+          this.wanted.get(atom.world.hypothesis),
+        );
+      const into = side("in"),
+        out = side("out");
+      return (
+        atom.samples.reduce((n, s) => n + (out.at(s) > 0.5 * into.at(s) ? 1 : 0), 0) / Math.max(1, atom.samples.length)
+      );
     }
-    return yesLikelihood(c, this.predictor.hypotheses[atom.world.hypothesis]!.faults, atom.world.presence < 1, atom.world.misplaced);
+    return yesLikelihood(
+      c,
+      this.predictor.hypotheses[atom.world.hypothesis]!.faults,
+      atom.world.presence < 1,
+      atom.world.misplaced,
+    );
   }
 }
 
 /** What an atom predicts, over its steps: where readings have fixed the severity, between the grid points too. */
 function gatherSteps(atom: Atom, c: Candidate, predicted: Predicted, draws: number, weights?: Float64Array): Expected {
-  const { steps } = atom, instrument = c.instrument as Exclude<Candidate["instrument"], "none">;
+  const { steps } = atom,
+    instrument = c.instrument as Exclude<Candidate["instrument"], "none">;
   if (steps.length === 1) return gather(atom, c, (s) => predicted.at(s), weights);
-  let sum = 0, squares = 0, all = 0, overload = 0;
+  let sum = 0,
+    squares = 0,
+    all = 0,
+    overload = 0;
   for (let k = 0; k < steps.length; k++) {
     const w = steps[k]!;
     if (w < STEP_LEAST) continue;
-    const t = partOf(k, steps.length), to = t < 0 ? -draws : draws, leans = t < 0 ? atom.below : atom.above;
-    const own = gather(atom, c, (s) => (leans ? between(predicted.at(s), predicted.at(s + to), Math.abs(t), instrument) : predicted.at(s)), weights);
-    if (own.overload === 1) { overload += w; all += w; continue; }
+    const t = partOf(k, steps.length),
+      to = t < 0 ? -draws : draws,
+      leans = t < 0 ? atom.below : atom.above;
+    const own = gather(
+      atom,
+      c,
+      (s) => (leans ? between(predicted.at(s), predicted.at(s + to), Math.abs(t), instrument) : predicted.at(s)),
+      weights,
+    );
+    if (own.overload === 1) {
+      overload += w;
+      all += w;
+      continue;
+    }
     if (Number.isNaN(own.mean)) continue;
-    all += w; overload += w * own.overload;
+    all += w;
+    overload += w * own.overload;
     const finite = w * (1 - own.overload);
-    sum += finite * own.mean; squares += finite * (own.mean * own.mean + own.deviation * own.deviation);
+    sum += finite * own.mean;
+    squares += finite * (own.mean * own.mean + own.deviation * own.deviation);
   }
   if (all === 0) return { mean: NaN, deviation: 0, overload: 0 };
   const finite = all - overload;
   if (finite <= 0) return { mean: Infinity, deviation: 0, overload: 1 };
   const mean = sum / finite;
-  return { mean, deviation: Math.hypot(Math.sqrt(Math.max(0, squares / finite - mean * mean)), stepWidth(atom, c, predicted, draws)), overload: overload / all };
+  return {
+    mean,
+    deviation: Math.hypot(Math.sqrt(Math.max(0, squares / finite - mean * mean)), stepWidth(atom, c, predicted, draws)),
+    overload: overload / all,
+  };
 }
 /** Half of what lies between two steps, as readings are weighed with: volt or ln ohm. */
 function stepWidth(atom: Atom, c: Candidate, predicted: Predicted, draws: number): number {
   const besides = [...(atom.below ? [-draws] : []), ...(atom.above ? [draws] : [])];
-  let sum = 0, n = 0;
-  for (const s of atom.samples) for (const to of besides) {
-    const gap = Math.abs(scaled(predicted.at(s + to), c) - scaled(predicted.at(s), c));
-    if (gap < Infinity) { sum += gap; n++; }
-  }
+  let sum = 0,
+    n = 0;
+  for (const s of atom.samples)
+    for (const to of besides) {
+      const gap = Math.abs(scaled(predicted.at(s + to), c) - scaled(predicted.at(s), c));
+      if (gap < Infinity) {
+        sum += gap;
+        n++;
+      }
+    }
   return n === 0 ? 0 : (SEVERITY_KERNEL / atom.steps.length) * (sum / n);
 }
 const scaled = (v: number, c: Candidate) => (c.instrument === "ohmmeter" ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
 
 function gather(atom: Atom, c: Candidate, value: (sample: number) => number, draws?: Float64Array): Expected {
-  let sum = 0, squares = 0, weight = 0, overload = 0;
+  let sum = 0,
+    squares = 0,
+    weight = 0,
+    overload = 0;
   for (let i = 0; i < atom.samples.length; i++) {
-    const s = atom.samples[i]!, v = value(s), w = draws ? draws[s]! : atom.weights[i]!;
+    const s = atom.samples[i]!,
+      v = value(s),
+      w = draws ? draws[s]! : atom.weights[i]!;
     if (v !== v) continue;
-    if (v === Infinity) { overload += w; continue; }
+    if (v === Infinity) {
+      overload += w;
+      continue;
+    }
     const x = scaled(v, c);
-    sum += w * x; squares += w * x * x; weight += w;
+    sum += w * x;
+    squares += w * x * x;
+    weight += w;
   }
-  if (weight === 0) return overload > 0 ? { mean: Infinity, deviation: 0, overload: 1 } : { mean: NaN, deviation: 0, overload: 0 };
+  if (weight === 0)
+    return overload > 0 ? { mean: Infinity, deviation: 0, overload: 1 } : { mean: NaN, deviation: 0, overload: 0 };
   const mean = sum / weight;
-  return { mean, deviation: Math.sqrt(Math.max(0, squares / weight - mean * mean)), overload: overload / (overload + weight) };
+  return {
+    mean,
+    deviation: Math.sqrt(Math.max(0, squares / weight - mean * mean)),
+    overload: overload / (overload + weight),
+  };
 }

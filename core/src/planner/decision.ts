@@ -19,7 +19,11 @@ export interface Decision {
 type Left = readonly number[];
 
 const all = (d: Decision): Left => Array.from(d.weights.keys());
-const weightOf = (d: Decision, left: Left) => { let sum = 0; for (const i of left) sum += d.weights[i]!; return sum; };
+const weightOf = (d: Decision, left: Left) => {
+  let sum = 0;
+  for (const i of left) sum += d.weights[i]!;
+  return sum;
+};
 
 function isOver(d: Decision, left: Left, total: number): boolean {
   const by = new Map<number, number>();
@@ -29,8 +33,13 @@ function isOver(d: Decision, left: Left, total: number): boolean {
 }
 
 function split(d: Decision, left: Left, test: number): Map<number, number[]> {
-  const parts = new Map<number, number[]>(), outcome = d.outcomes[test]!;
-  for (const i of left) { const part = parts.get(outcome[i]!); if (part) part.push(i); else parts.set(outcome[i]!, [i]); }
+  const parts = new Map<number, number[]>(),
+    outcome = d.outcomes[test]!;
+  for (const i of left) {
+    const part = parts.get(outcome[i]!);
+    if (part) part.push(i);
+    else parts.set(outcome[i]!, [i]);
+  }
   return parts;
 }
 
@@ -45,39 +54,63 @@ function entropy(d: Decision, left: Left, total: number): number {
 
 /** The test with the most information about groups per cost; −1 when none tells anything. @param eager power of the information: above 1 favours tests that tell much, whatever they cost */
 export function greedy(d: Decision, left: Left = all(d), after = -1, eager = 1): number {
-  const total = weightOf(d, left), before = entropy(d, left, total);
-  let best = -1, rate = 0;
+  const total = weightOf(d, left),
+    before = entropy(d, left, total);
+  let best = -1,
+    rate = 0;
   for (let t = 0; t < d.outcomes.length; t++) {
     const parts = split(d, left, t);
     if (parts.size < 2) continue;
     let rest = 0;
-    for (const part of parts.values()) { const w = weightOf(d, part); rest += (w / total) * entropy(d, part, w); }
+    for (const part of parts.values()) {
+      const w = weightOf(d, part);
+      rest += (w / total) * entropy(d, part, w);
+    }
     const r = (before - rest) ** eager / d.cost(t, after);
-    if (r > rate + 1e-12) { rate = r; best = t; }
+    if (r > rate + 1e-12) {
+      rate = r;
+      best = t;
+    }
   }
   return before > 1e-12 ? best : -1;
 }
 
 /** Expected cost until the search is over when a policy chooses every test. */
-export function expectedCost(d: Decision, policy: (left: Left, after: number) => number, left: Left = all(d), after = -1, depth = 0): number {
+export function expectedCost(
+  d: Decision,
+  policy: (left: Left, after: number) => number,
+  left: Left = all(d),
+  after = -1,
+  depth = 0,
+): number {
   const total = weightOf(d, left);
   if (left.length < 2 || depth > MOST_DEPTH || isOver(d, left, total)) return 0;
   const t = policy(left, after);
   if (t < 0) return 0;
   let sum = d.cost(t, after);
-  for (const part of split(d, left, t).values()) sum += (weightOf(d, part) / total) * expectedCost(d, policy, part, t, depth + 1);
+  for (const part of split(d, left, t).values())
+    sum += (weightOf(d, part) / total) * expectedCost(d, policy, part, t, depth + 1);
   return sum;
 }
 const MOST_DEPTH = 40;
 
 /** Orders that play a test's outcome to its end, by how much they favour telling tests; so few things are looked ahead for at every step. */
-const EAGER = [0.7, 1, 1.4, 2] as const, FEW = 6;
+const EAGER = [0.7, 1, 1.4, 2] as const,
+  FEW = 6;
 
 /** One-step policy improvement: for every test, its cost and what greedy then costs; the best of them. */
-export function rollout(d: Decision, left: Left = all(d), after = -1, among?: readonly number[]): { readonly test: number; readonly cost: number } {
+export function rollout(
+  d: Decision,
+  left: Left = all(d),
+  after = -1,
+  among?: readonly number[],
+): { readonly test: number; readonly cost: number } {
   const total = weightOf(d, left);
   // what is left after the test is played by the better of a thrifty and an eager order
-  const rest = (part: Left, t: number) => part.length <= FEW && part.length < left.length ? expectedCost(d, (l, a) => rollout(d, l, a).test, part, t, 1) : Math.min(...EAGER.map((e) => expectedCost(d, (l, a) => greedy(d, l, a, e), part, t, 1)));
+  const rest = (part: Left, t: number) =>
+    part.length <= FEW && part.length < left.length
+      ? expectedCost(d, (l, a) => rollout(d, l, a).test, part, t, 1)
+      : Math.min(...EAGER.map((e) => expectedCost(d, (l, a) => greedy(d, l, a, e), part, t, 1)));
   let best = { test: -1, cost: Infinity };
   if (left.length < 2 || isOver(d, left, total)) return { test: -1, cost: 0 };
   for (const t of among ?? d.outcomes.keys()) {
@@ -125,7 +158,10 @@ export function optimal(d: Decision): { readonly test: number; readonly cost: nu
           for (let i = 0; i < n; i++) if (part & (1 << i)) w += d.weights[i]!;
           cost += (w / total) * solve(part).cost;
         }
-        if (cost < least - 1e-12) { least = cost; best = { test: t, cost }; }
+        if (cost < least - 1e-12) {
+          least = cost;
+          best = { test: t, cost };
+        }
       }
     }
     known.set(mask, best);

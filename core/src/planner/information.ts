@@ -39,22 +39,32 @@ export class Joint {
   readonly p: Float64Array;
   /** probability that the circuit is live, so that an ohmmeter shows nothing */
   live = 0;
-  get isLive(): boolean { return this.live > LIVE_MOST; }
+  get isLive(): boolean {
+    return this.live > LIVE_MOST;
+  }
   /** the edges on the scale that readings are judged on */
   private readonly ends: Float64Array;
-  constructor(readonly edges: Float64Array, readonly groups: number, private readonly instrument: Instrument | "none") {
+  constructor(
+    readonly edges: Float64Array,
+    readonly groups: number,
+    private readonly instrument: Instrument | "none",
+  ) {
     this.ends = instrument === "ohmmeter" ? edges.map((e) => Math.log(e + DEFAULTS.reading.ohmFloor)) : edges;
     this.bins = edges.length; // edges.length − 1 bins and OL; without an instrument: no and yes
     this.p = new Float64Array(this.bins * groups);
   }
-  add(bin: number, group: number, share: number) { this.p[bin * this.groups + group] = this.p[bin * this.groups + group]! + share; }
+  add(bin: number, group: number, share: number) {
+    this.p[bin * this.groups + group] = this.p[bin * this.groups + group]! + share;
+  }
 
   /** a normal around μ, volt or ln ohm */
   smear(mu: number, sigma: number, group: number, share: number) {
     const { ends } = this;
     const last = ends.length - 2;
-    let first = 0, high = last;
-    while (first < high) { // the first bin that reaches within 3.5 σ
+    let first = 0,
+      high = last;
+    while (first < high) {
+      // the first bin that reaches within 3.5 σ
       const mid = (first + high) >> 1;
       if (ends[mid + 1]! < mu - 3.5 * sigma) first = mid + 1;
       else high = mid;
@@ -76,24 +86,31 @@ export class Joint {
   middle(bin: number): number {
     if (this.instrument === "none") return bin;
     if (bin === this.bins - 1) return this.instrument === "ohmmeter" ? Infinity : this.edges[bin]!;
-    const a = this.edges[bin]!, b = this.edges[bin + 1]!;
+    const a = this.edges[bin]!,
+      b = this.edges[bin + 1]!;
     return this.instrument === "ohmmeter" ? Math.sqrt(a * b) : (a + b) / 2;
   }
 
   /** The same answers for suspects put together: `to[group]` is its new number. */
   merged(to: Int32Array, groups: number): Joint {
     const j = new Joint(this.edges, groups, this.instrument);
-    for (let b = 0; b < this.bins; b++) for (let g = 0; g < this.groups; g++) j.add(b, to[g]!, this.p[b * this.groups + g]!);
+    for (let b = 0; b < this.bins; b++)
+      for (let g = 0; g < this.groups; g++) j.add(b, to[g]!, this.p[b * this.groups + g]!);
     j.live = this.live;
     return j;
   }
   /** How far apart two suspects' answers are: total variation distance, 0 the same to 1 never the same. */
   apart(a: number, b: number): number {
-    let wa = 0, wb = 0;
-    for (let i = 0; i < this.bins; i++) { wa += this.p[i * this.groups + a]!; wb += this.p[i * this.groups + b]!; }
+    let wa = 0,
+      wb = 0;
+    for (let i = 0; i < this.bins; i++) {
+      wa += this.p[i * this.groups + a]!;
+      wb += this.p[i * this.groups + b]!;
+    }
     if (wa === 0 || wb === 0) return 1;
     let sum = 0;
-    for (let i = 0; i < this.bins; i++) sum += Math.abs(this.p[i * this.groups + a]! / wa - this.p[i * this.groups + b]! / wb);
+    for (let i = 0; i < this.bins; i++)
+      sum += Math.abs(this.p[i * this.groups + a]! / wa - this.p[i * this.groups + b]! / wb);
     return sum / 2;
   }
 
@@ -102,7 +119,11 @@ export class Joint {
     const { p, groups, bins } = this;
     const byGroup = new Float64Array(groups);
     let total = 0;
-    for (let b = 0, i = 0; b < bins; b++) for (let g = 0; g < groups; g++, i++) { byGroup[g] = byGroup[g]! + p[i]!; total += p[i]!; }
+    for (let b = 0, i = 0; b < bins; b++)
+      for (let g = 0; g < groups; g++, i++) {
+        byGroup[g] = byGroup[g]! + p[i]!;
+        total += p[i]!;
+      }
     if (total === 0) return 0;
     let bits = 0;
     for (let b = 0; b < bins; b++) {
@@ -124,21 +145,39 @@ export class Joint {
     for (let b = 0; b < this.bins; b++) {
       if (shares[b]! < VALLEY && this.instrument !== "none") continue;
       const last = runs.at(-1);
-      const joined = last && this.instrument !== "none" && last.to >= b - 2 && b !== this.bins - 1 && leaders[last.to] === leaders[b];
+      const joined =
+        last &&
+        this.instrument !== "none" &&
+        last.to >= b - 2 &&
+        b !== this.bins - 1 &&
+        leaders[last.to] === leaders[b];
       if (joined) last.to = b;
       else runs.push({ from: b, to: b });
     }
     const weight = (r: { from: number; to: number }) => shares.slice(r.from, r.to + 1).reduce((a, x) => a + x, 0);
     while (runs.length > MOST_ANSWERS) {
       let lightest = 0;
-      runs.forEach((r, i) => { if (weight(r) < weight(runs[lightest]!)) lightest = i; });
-      const near = lightest === 0 ? 1 : lightest === runs.length - 1 ? lightest - 1 : runs[lightest]!.from - runs[lightest - 1]!.to <= runs[lightest + 1]!.from - runs[lightest]!.to ? lightest - 1 : lightest + 1;
+      runs.forEach((r, i) => {
+        if (weight(r) < weight(runs[lightest]!)) lightest = i;
+      });
+      const near =
+        lightest === 0
+          ? 1
+          : lightest === runs.length - 1
+            ? lightest - 1
+            : runs[lightest]!.from - runs[lightest - 1]!.to <= runs[lightest + 1]!.from - runs[lightest]!.to
+              ? lightest - 1
+              : lightest + 1;
       const [i, j] = [Math.min(lightest, near), Math.max(lightest, near)];
       runs.splice(i, 2, { from: runs[i]!.from, to: runs[j]!.to });
     }
     const list = runs.map((r) => ({ ...r, answer: this.answer(r.from, r.to) }));
-    for (let i = 0; this.instrument !== "none" && i + 1 < list.length;) { // neighbours that would mean the same are one answer
-      if (this.bins - 1 === list[i + 1]!.to || !sameMeaning(list[i]!.answer, list[i + 1]!.answer)) { i++; continue; }
+    for (let i = 0; this.instrument !== "none" && i + 1 < list.length;) {
+      // neighbours that would mean the same are one answer
+      if (this.bins - 1 === list[i + 1]!.to || !sameMeaning(list[i]!.answer, list[i + 1]!.answer)) {
+        i++;
+        continue;
+      }
       const [from, to] = [list[i]!.from, list[i + 1]!.to];
       list.splice(i, 2, { from, to, answer: this.answer(from, to) });
     }
@@ -146,12 +185,14 @@ export class Joint {
   }
   private leader(bin: number): number {
     let best = 0;
-    for (let g = 1; g < this.groups; g++) if (this.p[bin * this.groups + g]! > this.p[bin * this.groups + best]!) best = g;
+    for (let g = 1; g < this.groups; g++)
+      if (this.p[bin * this.groups + g]! > this.p[bin * this.groups + best]!) best = g;
     return best;
   }
   private answer(from: number, to: number): Answer {
     const by = new Float64Array(this.groups);
-    let share = 0, value = 0;
+    let share = 0,
+      value = 0;
     for (let b = from; b <= to; b++) {
       for (let g = 0; g < this.groups; g++) by[g] = by[g]! + this.p[b * this.groups + g]!;
       const s = this.share(b);
@@ -160,12 +201,18 @@ export class Joint {
       value += s * (this.instrument !== "ohmmeter" || middle === Infinity ? middle : Math.log(middle));
     }
     value /= share;
-    const suspects = [...by].map((p, suspect) => ({ suspect, share: p / share })).filter((s) => s.share >= 0.02).sort((a, b) => b.share - a.share);
+    const suspects = [...by]
+      .map((p, suspect) => ({ suspect, share: p / share }))
+      .filter((s) => s.share >= 0.02)
+      .sort((a, b) => b.share - a.share);
     if (this.instrument === "none") return { value: from, low: from, high: from, share, suspects };
     const open = to === this.bins - 1;
     return {
       value: this.instrument !== "ohmmeter" || value === Infinity ? value : Math.exp(value),
-      low: from === this.bins - 1 ? Infinity : this.edges[from]!, high: open ? Infinity : this.edges[to + 1]!, share, suspects,
+      low: from === this.bins - 1 ? Infinity : this.edges[from]!,
+      high: open ? Infinity : this.edges[to + 1]!,
+      share,
+      suspects,
     };
   }
 }
@@ -188,12 +235,18 @@ export class Informer {
   private readonly forecast: Forecast;
   private readonly edges = new Map<Instrument, Float64Array>();
   /** @param blurVolt widens every prediction, so that only plain differences count */
-  constructor(private readonly predictor: Predictor, private readonly crowd: Crowd, private readonly blurVolt = 0) {
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly crowd: Crowd,
+    private readonly blurVolt = 0,
+  ) {
     this.forecast = new Forecast(predictor, crowd);
   }
   /** one joint for each point of the candidate */
   joints(c: Candidate): Joint[] {
-    return c.instrument === "none" ? [this.clueJoint(c)] : c.points.map((p) => this.jointAt(c, p, c.instrument as Instrument));
+    return c.instrument === "none"
+      ? [this.clueJoint(c)]
+      : c.points.map((p) => this.jointAt(c, p, c.instrument as Instrument));
   }
   /** What a candidate with two points (both sides of a fuse) is worth: as much as its better point. Bits. */
   static bits(joints: readonly Joint[]): number {
@@ -208,7 +261,10 @@ export class Informer {
       joint.add(0, a.suspect, a.weight * (1 - yes));
     }
     const { suspect, weight } = this.crowd.notHere;
-    if (suspect >= 0) { joint.add(0, suspect, 0.97 * weight); joint.add(1, suspect, 0.03 * weight); }
+    if (suspect >= 0) {
+      joint.add(0, suspect, 0.97 * weight);
+      joint.add(1, suspect, 0.03 * weight);
+    }
     return joint;
   }
 
@@ -220,7 +276,8 @@ export class Informer {
       const there = this.forecast.there(a, c, point);
       const { presence } = a.world;
       this.put(joint, instrument, there, a.suspect, a.weight * presence);
-      if (presence < 1) this.put(joint, instrument, this.forecast.away(a, c, point), a.suspect, a.weight * (1 - presence));
+      if (presence < 1)
+        this.put(joint, instrument, this.forecast.away(a, c, point), a.suspect, a.weight * (1 - presence));
     }
     const { suspect, weight } = this.crowd.notHere;
     if (suspect >= 0) evenly(joint, suspect, weight);
@@ -228,10 +285,15 @@ export class Informer {
   }
   private put(joint: Joint, instrument: Instrument, e: Expected, suspect: number, weight: number): void {
     if (weight === 0) return;
-    if (Number.isNaN(e.mean)) { evenly(joint, suspect, weight); joint.live += weight; return; }
+    if (Number.isNaN(e.mean)) {
+      evenly(joint, suspect, weight);
+      joint.live += weight;
+      return;
+    }
     if (instrument === "ohmmeter") {
       if (e.overload > 0) joint.add(joint.bins - 1, suspect, weight * e.overload);
-      if (e.overload < 1) joint.smear(e.mean, sigmaLnOhm(Math.exp(e.mean), SPREAD * e.deviation), suspect, weight * (1 - e.overload));
+      if (e.overload < 1)
+        joint.smear(e.mean, sigmaLnOhm(Math.exp(e.mean), SPREAD * e.deviation), suspect, weight * (1 - e.overload));
     } else joint.smear(e.mean, sigmaVolt(e.mean, Math.hypot(SPREAD * e.deviation, this.blurVolt)), suspect, weight);
   }
 }

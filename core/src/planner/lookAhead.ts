@@ -6,36 +6,63 @@ import type { Weighed } from "./plan.js";
 import { expectedCost, greedy, rollout, type Decision } from "./decision.js";
 
 /** How many atoms and tests the look-ahead works with, and how many first tests it compares. */
-const ATOMS = 120, TESTS = 64, FIRST = 16;
+const ATOMS = 120,
+  TESTS = 64,
+  FIRST = 16;
 /** A first test is worth comparing with this part of the best one's information, or of the best one's information per minute. */
 const WORTH = 0.4;
 /** The search counts as over when one suspect holds this share. */
 const ENOUGH = 0.97;
 /** Answers closer together than this are one answer, volt below and above 6 V; steps of a decade for ohms. */
-const STEP_LOW = 0.25, STEP_HIGH = 0.8, STEPS_PER_DECADE = 2;
+const STEP_LOW = 0.25,
+  STEP_HIGH = 0.8,
+  STEPS_PER_DECADE = 2;
 
 /** What looking ahead saw: the reduced problem, the best first test (by its place among the ranked) and the minutes then expected. */
-export interface Ahead { readonly decision: Decision; readonly best: number; readonly minutes: number }
+export interface Ahead {
+  readonly decision: Decision;
+  readonly best: number;
+  readonly minutes: number;
+}
 
 /**
  * Rollout over greedy: for each of the best first tests, what it costs and what the greedy order would then cost until
  * one suspect is left, over the atoms of the crowd.
  * @param ranked candidates, the most information per minute first
  */
-export function lookAhead(predictor: Predictor, crowd: Crowd, ranked: readonly Weighed[], cost: Cost, from: Standing): Ahead {
-  const decision = reduce(predictor, crowd, ranked.slice(0, TESTS).map((r) => r.candidate), cost, from);
+export function lookAhead(
+  predictor: Predictor,
+  crowd: Crowd,
+  ranked: readonly Weighed[],
+  cost: Cost,
+  from: Standing,
+): Ahead {
+  const decision = reduce(
+    predictor,
+    crowd,
+    ranked.slice(0, TESTS).map((r) => r.candidate),
+    cost,
+    from,
+  );
   const { test, cost: minutes } = rollout(decision, undefined, -1, different(decision, ranked));
   return { decision, best: test < 0 ? 0 : test, minutes };
 }
 
 /** The first tests worth comparing: those that tell much, or much for their time; of those whose answers mean the same, the one that comes first. */
 function different(d: Decision, ranked: readonly Weighed[]): number[] {
-  const rate = (r: Weighed) => r.bits / r.candidate.minutes, most = Math.max(...ranked.map((r) => r.bits)), quickest = Math.max(...ranked.map(rate));
-  const seen = new Set<string>(), first: number[] = [];
+  const rate = (r: Weighed) => r.bits / r.candidate.minutes,
+    most = Math.max(...ranked.map((r) => r.bits)),
+    quickest = Math.max(...ranked.map(rate));
+  const seen = new Set<string>(),
+    first: number[] = [];
   for (let t = 0; t < d.outcomes.length && first.length < FIRST; t++) {
     if (rate(ranked[t]!) < WORTH * quickest && ranked[t]!.bits < WORTH * most) continue;
     const numbers = new Map<number, number>();
-    const partition = Array.from(d.outcomes[t]!, (o) => { const n = numbers.get(o) ?? numbers.size; numbers.set(o, n); return n; }).join();
+    const partition = Array.from(d.outcomes[t]!, (o) => {
+      const n = numbers.get(o) ?? numbers.size;
+      numbers.set(o, n);
+      return n;
+    }).join();
     if (!seen.has(partition)) first.push(t);
     seen.add(partition);
   }
@@ -43,14 +70,28 @@ function different(d: Decision, ranked: readonly Weighed[]): number[] {
 }
 
 /** Expected minutes until one suspect is left, by school: what choosing another way would cost. */
-export interface SchoolMinutes { readonly information: number; readonly easiest: number; readonly halve: number }
+export interface SchoolMinutes {
+  readonly information: number;
+  readonly easiest: number;
+  readonly halve: number;
+}
 
 /** What three schools would cost from here on, on the same reduced problem. */
 export function compareSchools({ decision: d, minutes }: Ahead): SchoolMinutes {
-  const telling = (left: readonly number[]) => Array.from(d.outcomes.keys()).filter((t) => { const o = d.outcomes[t]!; return left.some((i) => o[i] !== o[left[0]!] && d.groups[i] !== d.groups[left[0]!]); });
-  const least = (list: readonly number[], by: (t: number) => number) => list.reduce((best, t) => (best < 0 || by(t) < by(best) ? t : best), -1);
+  const telling = (left: readonly number[]) =>
+    Array.from(d.outcomes.keys()).filter((t) => {
+      const o = d.outcomes[t]!;
+      return left.some((i) => o[i] !== o[left[0]!] && d.groups[i] !== d.groups[left[0]!]);
+    });
+  const least = (list: readonly number[], by: (t: number) => number) =>
+    list.reduce((best, t) => (best < 0 || by(t) < by(best) ? t : best), -1);
   const easiest = (left: readonly number[], after: number) => least(telling(left), (t) => d.cost(t, after));
-  const halve = (left: readonly number[]) => least(telling(left), (t) => { const o = d.outcomes[t]!, first = left.filter((i) => o[i] === o[left[0]!]).length; return Math.abs(first / left.length - 0.5); });
+  const halve = (left: readonly number[]) =>
+    least(telling(left), (t) => {
+      const o = d.outcomes[t]!,
+        first = left.filter((i) => o[i] === o[left[0]!]).length;
+      return Math.abs(first / left.length - 0.5);
+    });
   const own = expectedCost(d, (left, after) => greedy(d, left, after));
   return { information: Math.min(own, minutes), easiest: expectedCost(d, easiest), halve: expectedCost(d, halve) };
 }
@@ -60,16 +101,35 @@ export function compareSchools({ decision: d, minutes }: Ahead): SchoolMinutes {
  * severities the fault is) is tried at three places, so that a reading which may fall among another suspect's does not
  * pass for one that tells them apart.
  */
-export function reduce(predictor: Predictor, crowd: Crowd, tests: readonly Candidate[], cost: Cost, from: Standing): Decision {
+export function reduce(
+  predictor: Predictor,
+  crowd: Crowd,
+  tests: readonly Candidate[],
+  cost: Cost,
+  from: Standing,
+): Decision {
   const forecast = new Forecast(predictor, crowd);
-  const things = crowd.atoms.slice(0, ATOMS).flatMap((atom, i) => (i < OPENED ? PLACES.map((_, place): Thing => ({ atom, place })) : [{ atom, place: undefined }]));
+  const things = crowd.atoms
+    .slice(0, ATOMS)
+    .flatMap((atom, i) =>
+      i < OPENED ? PLACES.map((_, place): Thing => ({ atom, place })) : [{ atom, place: undefined }],
+    );
   const kinds = new Map<string, number>();
-  const outcomes = tests.map((c) => answersOf(forecast, things, c, (family) => { const k = kinds.get(family) ?? kinds.size; kinds.set(family, k); return k; }));
+  const outcomes = tests.map((c) =>
+    answersOf(forecast, things, c, (family) => {
+      const k = kinds.get(family) ?? kinds.size;
+      kinds.set(family, k);
+      return k;
+    }),
+  );
   const after = tests.map((c) => cost.after(c, from));
   const first = tests.map((c) => c.minutes);
   const between = new Map<number, number>();
   return {
-    weights: Float64Array.from(things, (t) => (t.place === undefined ? t.atom.weight : t.atom.weight / PLACES.length)), groups: Int32Array.from(things, (t) => t.atom.suspect), outcomes, enough: ENOUGH,
+    weights: Float64Array.from(things, (t) => (t.place === undefined ? t.atom.weight : t.atom.weight / PLACES.length)),
+    groups: Int32Array.from(things, (t) => t.atom.suspect),
+    outcomes,
+    enough: ENOUGH,
     cost: (t, before) => {
       if (before < 0) return first[t]!;
       const key = t * tests.length + before;
@@ -80,46 +140,79 @@ export function reduce(predictor: Predictor, crowd: Crowd, tests: readonly Candi
   };
 }
 /** An atom, and at which of the places its readings fall; undefined for all at their mean. */
-interface Thing { readonly atom: Atom; readonly place: number | undefined }
+interface Thing {
+  readonly atom: Atom;
+  readonly place: number | undefined;
+}
 /** The heaviest atoms are opened so; three places, standard deviations from the mean, that together have deviation 1. */
-const OPENED = 40, PLACES = [-Math.sqrt(1.5), 0, Math.sqrt(1.5)];
+const OPENED = 40,
+  PLACES = [-Math.sqrt(1.5), 0, Math.sqrt(1.5)];
 /** In which order the places go with those of another unknown: what is high at one sensor need not be at the next. */
-const ORDERS = [[0, 1, 2], [1, 2, 0], [2, 0, 1], [0, 2, 1], [1, 0, 2], [2, 1, 0]];
+const ORDERS = [
+  [0, 1, 2],
+  [1, 2, 0],
+  [2, 0, 1],
+  [0, 2, 1],
+  [1, 0, 2],
+  [2, 1, 0],
+];
 
 /**
  * Answers to one test as whole numbers: what the instrument would plainly tell apart. Answers closer than a step are one,
  * and where a long run of them must be cut it is cut at its widest gap: never between two that are as good as the same.
  * @param kindOf number of an unknown, by its name: readings that hang on the same one fall at the same place
  */
-function answersOf(forecast: Forecast, things: readonly Thing[], c: Candidate, kindOf: (family: string) => number): Uint16Array {
+function answersOf(
+  forecast: Forecast,
+  things: readonly Thing[],
+  c: Candidate,
+  kindOf: (family: string) => number,
+): Uint16Array {
   const at = (kind: number, place: number) => ORDERS[kind % ORDERS.length]![place]!;
   if (c.instrument === "none") {
     const kind = kindOf(c.id);
-    return Uint16Array.from(things, ({ atom, place }) => { const yes = forecast.yes(atom, c); return place === undefined ? (yes > 0.4 ? 1 : 0) : at(kind, place) < Math.round(yes * PLACES.length) ? 1 : 0; });
+    return Uint16Array.from(things, ({ atom, place }) => {
+      const yes = forecast.yes(atom, c);
+      return place === undefined ? (yes > 0.4 ? 1 : 0) : at(kind, place) < Math.round(yes * PLACES.length) ? 1 : 0;
+    });
   }
-  const ohms = c.instrument === "ohmmeter", out = new Uint16Array(things.length);
+  const ohms = c.instrument === "ohmmeter",
+    out = new Uint16Array(things.length);
   // on a scale where one is a step
-  const scale = (m: number) => (ohms ? (m / Math.LN10) * STEPS_PER_DECADE : m < 6 ? m / STEP_LOW : 6 / STEP_LOW + (m - 6) / STEP_HIGH);
+  const scale = (m: number) =>
+    ohms ? (m / Math.LN10) * STEPS_PER_DECADE : m < 6 ? m / STEP_LOW : 6 / STEP_LOW + (m - 6) / STEP_HIGH;
   for (const p of c.points) {
     const values = new Float64Array(things.length);
     let last: { readonly atom: Atom; readonly expected: Expected } | undefined;
     things.forEach(({ atom, place }, i) => {
       if (last?.atom !== atom) last = { atom, expected: forecast.there(atom, c, p) };
       const { mean, deviation } = last.expected;
-      values[i] = scale(place === undefined || !Number.isFinite(mean) ? mean : mean + deviation * PLACES[at(kindOf(forecast.familyOf(atom, c, p)), place)]!);
+      values[i] = scale(
+        place === undefined || !Number.isFinite(mean)
+          ? mean
+          : mean + deviation * PLACES[at(kindOf(forecast.familyOf(atom, c, p)), place)]!,
+      );
     });
-    const finite = Array.from(values.keys()).filter((i) => Number.isFinite(values[i]!)).sort((a, b) => values[a]! - values[b]!);
+    const finite = Array.from(values.keys())
+      .filter((i) => Number.isFinite(values[i]!))
+      .sort((a, b) => values[a]! - values[b]!);
     const gap = (i: number) => values[finite[i]!]! - values[finite[i - 1]!]!;
     let number = 0;
     const cut = (from: number, to: number): void => {
       let widest = from + 1;
       for (let i = from + 2; i < to; i++) if (gap(i) > gap(widest)) widest = i;
-      if (to - from > 1 && values[finite[to - 1]!]! - values[finite[from]!]! > 1 && gap(widest) > SAME) { cut(from, widest); cut(widest, to); return; }
+      if (to - from > 1 && values[finite[to - 1]!]! - values[finite[from]!]! > 1 && gap(widest) > SAME) {
+        cut(from, widest);
+        cut(widest, to);
+        return;
+      }
       for (let i = from; i < to; i++) out[finite[i]!] = (out[finite[i]!]! << 8) | (number & 255);
       number++;
     };
     if (finite.length) cut(0, finite.length);
-    values.forEach((v, i) => { if (!Number.isFinite(v)) out[i] = (out[i]! << 8) | (Number.isNaN(v) ? 254 : 255); });
+    values.forEach((v, i) => {
+      if (!Number.isFinite(v)) out[i] = (out[i]! << 8) | (Number.isNaN(v) ? 254 : 255);
+    });
   }
   return out;
 }

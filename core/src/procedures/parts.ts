@@ -7,14 +7,23 @@ import { clear, found, off, on, unclear, type Got, type RunContext, type Script,
 
 /** A jumper to full scale goes through this: a fuse protects no reference of some 50 mA (common practice, no source). */
 export const JUMPER_OHM = 1000;
-const NEAR_ZERO_VOLT = 0.35, FULL_SHARE = 0.75;
+const NEAR_ZERO_VOLT = 0.35,
+  FULL_SHARE = 0.75;
 
-interface SensorPins { readonly connector: string; readonly signal: string; readonly supply: string | undefined; readonly ground: string | undefined; readonly pin: string }
+interface SensorPins {
+  readonly connector: string;
+  readonly signal: string;
+  readonly supply: string | undefined;
+  readonly ground: string | undefined;
+  readonly pin: string;
+}
 function sensorPins(ctx: RunContext): SensorPins | undefined {
   const part = ctx.index.devices.get(ctx.subject);
   if (!part || part.kind === "module") return undefined;
-  const pins = devicePins(part), at = (role: string) => pins.find((p) => p.role === role)?.at;
-  const signal = at("signal"), pin = signal === undefined ? undefined : ctx.nets.modulePinOf(signal);
+  const pins = devicePins(part),
+    at = (role: string) => pins.find((p) => p.role === role)?.at;
+  const signal = at("signal"),
+    pin = signal === undefined ? undefined : ctx.nets.modulePinOf(signal);
   if (signal === undefined || pin === undefined) return undefined;
   return { connector: deviceConnectors(part)[0]!, signal, supply: at("supply"), ground: at("ground"), pin };
 }
@@ -27,11 +36,13 @@ function sensorPins(ctx: RunContext): SensorPins | undefined {
 export function* jumpers(ctx: RunContext): Script {
   const p = sensorPins(ctx);
   if (!p) return unclear("no-signal-pin", { part: ctx.subject });
-  const out = [p.connector], bad: string[] = [];
+  const out = [p.connector],
+    bad: string[] = [];
   const measured: (readonly [string, Step, Got])[] = [];
   for (const at of [p.supply, p.ground, p.signal]) {
     if (at === undefined) continue;
-    const step = ctx.volts(at, on(out)), got = yield step;
+    const step = ctx.volts(at, on(out)),
+      got = yield step;
     if (!got) continue;
     measured.push([at, step, got]);
     const fine = Math.abs(got.values[0]! - ctx.healthy(step)) < 0.1 + 0.06 * Math.abs(ctx.healthy(step));
@@ -40,40 +51,81 @@ export function* jumpers(ctx: RunContext): Script {
   }
   if (measured.length === 0) return unclear("measure-first", { part: ctx.subject });
   if (bad.length) return found("pin-not-right", bad, { part: ctx.subject });
-  const watch = (from: string, to: string, ohm: number, label: string): Step => ({ kind: "jumper", instrument: "scanTool", points: [p.pin], state: on(out, { jumpers: [{ from, to, ohm }] }), label });
+  const watch = (from: string, to: string, ohm: number, label: string): Step => ({
+    kind: "jumper",
+    instrument: "scanTool",
+    points: [p.pin],
+    state: on(out, { jumpers: [{ from, to, ohm }] }),
+    label,
+  });
   let lowGood: boolean | undefined, highGood: boolean | undefined;
   if (p.ground !== undefined) {
     const low = yield watch(p.signal, p.ground, 0.01, "low");
-    if (low) { lowGood = low.values[0]! < NEAR_ZERO_VOLT; ctx.mark(low, lowGood ? "good" : "bad"); }
+    if (low) {
+      lowGood = low.values[0]! < NEAR_ZERO_VOLT;
+      ctx.mark(low, lowGood ? "good" : "bad");
+    }
   }
   if (p.supply !== undefined && ctx.nets.functionOf(p.supply) === "reference") {
-    const step = watch(p.signal, p.supply, JUMPER_OHM, "high"), high = yield step;
-    if (high) { highGood = high.values[0]! > FULL_SHARE * ctx.healthy(step); ctx.mark(high, highGood ? "good" : "bad"); }
+    const step = watch(p.signal, p.supply, JUMPER_OHM, "high"),
+      high = yield step;
+    if (high) {
+      highGood = high.values[0]! > FULL_SHARE * ctx.healthy(step);
+      ctx.mark(high, highGood ? "good" : "bad");
+    }
   }
   if (lowGood === undefined && highGood === undefined) return unclear("run-skipped", { point: ctx.subject });
-  if (lowGood === false || highGood === false) return found("does-not-follow", [p.signal, p.pin], { part: ctx.subject, ends: [...(lowGood === false ? ["low"] : []), ...(highGood === false ? ["high"] : [])] });
-  return found("wiring-proven", [ctx.subject], { part: ctx.subject, ends: [...(lowGood ? ["low"] : []), ...(highGood ? ["high"] : [])] });
+  if (lowGood === false || highGood === false)
+    return found("does-not-follow", [p.signal, p.pin], {
+      part: ctx.subject,
+      ends: [...(lowGood === false ? ["low"] : []), ...(highGood === false ? ["high"] : [])],
+    });
+  return found("wiring-proven", [ctx.subject], {
+    part: ctx.subject,
+    ends: [...(lowGood ? ["low"] : []), ...(highGood ? ["high"] : [])],
+  });
 }
 
 /** The opposite fault made on purpose, through 1 kΩ: the other code setting shows that the monitor is awake. */
 export function* opposite(ctx: RunContext): Script {
   const p = sensorPins(ctx);
   if (!p) return unclear("no-signal-pin", { part: ctx.subject });
-  const watching = ctx.wiring.codes.filter((c) => c.monitor && "at" in c.monitor && c.monitor.at === p.pin && (c.monitor.type === "below" || c.monitor.type === "above"));
+  const watching = ctx.wiring.codes.filter(
+    (c) =>
+      c.monitor &&
+      "at" in c.monitor &&
+      c.monitor.at === p.pin &&
+      (c.monitor.type === "below" || c.monitor.type === "above"),
+  );
   if (watching.length === 0) return unclear("no-monitor", { part: ctx.subject });
-  let awake = 0, tried = 0;
+  let awake = 0,
+    tried = 0;
   const silent: string[] = [];
   for (const code of watching) {
-    const towards = code.monitor!.type === "below" ? p.ground : p.supply !== undefined && ctx.nets.functionOf(p.supply) === "reference" ? p.supply : undefined;
+    const towards =
+      code.monitor!.type === "below"
+        ? p.ground
+        : p.supply !== undefined && ctx.nets.functionOf(p.supply) === "reference"
+          ? p.supply
+          : undefined;
     if (towards === undefined) continue;
-    const got = yield { kind: "codeSets", instrument: "none", points: [code.module, code.id], state: on([p.connector], { jumpers: [{ from: p.signal, to: towards, ohm: JUMPER_OHM }] }), label: code.id };
+    const got = yield {
+      kind: "codeSets",
+      instrument: "none",
+      points: [code.module, code.id],
+      state: on([p.connector], { jumpers: [{ from: p.signal, to: towards, ohm: JUMPER_OHM }] }),
+      label: code.id,
+    };
     if (!got) continue;
     tried++;
     ctx.mark(got, got.values[0] === 1 ? "good" : "bad");
-    if (got.values[0] === 1) awake++; else silent.push(code.id);
+    if (got.values[0] === 1) awake++;
+    else silent.push(code.id);
   }
   if (silent.length) return found("monitor-silent", [p.pin], { part: ctx.subject, codes: silent });
-  return tried ? clear("monitor-awake", { part: ctx.subject, codes: awake }) : unclear("run-skipped", { point: ctx.subject });
+  return tried
+    ? clear("monitor-awake", { part: ctx.subject, codes: awake })
+    : unclear("run-skipped", { point: ctx.subject });
 }
 
 /** Two like parts change places: their values before, and whether what was wrong went with the part. */
@@ -83,48 +135,90 @@ export function* swapTwins(ctx: RunContext): Script {
   const got = yield { kind: "swap", instrument: "none", points: [a, b], state: on(), label: ctx.subject };
   if (!got) return unclear("run-skipped", { point: ctx.subject });
   ctx.mark(got, got.values[0] === 1 ? "bad" : "good");
-  return got.values[0] === 1 ? found("went-with-part", [a, b], { part: a, twin: b }) : clear("stayed-with-wiring", { part: a, twin: b });
+  return got.values[0] === 1
+    ? found("went-with-part", [a, b], { part: a, twin: b })
+    : clear("stayed-with-wiring", { part: a, twin: b });
 }
 
 /** Which cavity is which, by voltage: the connector unplugged, each cavity against battery negative and against battery positive. */
 export function* whichIsWhich(ctx: RunContext): Script {
-  const connector = ctx.index.connectors.get(ctx.subject), plus = ctx.batteryPlus();
+  const connector = ctx.index.connectors.get(ctx.subject),
+    plus = ctx.batteryPlus();
   if (!connector || connector.inline || !plus) return unclear("no-way", { point: ctx.subject });
   const battery = yield ctx.volts(plus, on([connector.id]), "battery");
   const volts: { cavity: string; toNegative: number; toPositive?: number }[] = [];
   for (const cavity of connector.cavities.slice(0, 12)) {
-    const at = `${connector.id}:${cavity}`, got = yield ctx.volts(at, on([connector.id]), cavity);
+    const at = `${connector.id}:${cavity}`,
+      got = yield ctx.volts(at, on([connector.id]), cavity);
     if (!got) continue;
     const entry = { cavity, toNegative: got.values[0]! };
     if (Math.abs(entry.toNegative) < 0.2) {
       const up = yield ctx.volts(plus, on([connector.id]), cavity, at);
-      if (up) { volts.push({ ...entry, toPositive: up.values[0]! }); continue; }
+      if (up) {
+        volts.push({ ...entry, toPositive: up.values[0]! });
+        continue;
+      }
     }
     volts.push(entry);
   }
   if (volts.length === 0) return unclear("run-skipped", { point: ctx.subject });
   const told = tellApart(volts, battery?.values[0] ?? ctx.wiring.nominalVolt);
-  return clear("told-apart", { connector: connector.id, cavities: told.map((t) => `${t.cavity} ${t.function}${t.sure ? "" : "?"}`) });
+  return clear("told-apart", {
+    connector: connector.id,
+    cavities: told.map((t) => `${t.cavity} ${t.function}${t.sure ? "" : "?"}`),
+  });
 }
 
 /** What can be measured on a part by itself, between two of its pins, ohm: least and most that is good. */
-export interface BenchValue { readonly red: string; readonly black: string; readonly low: number; readonly high: number }
+export interface BenchValue {
+  readonly red: string;
+  readonly black: string;
+  readonly low: number;
+  readonly high: number;
+}
 /** Ohms of a part on the bench, by its kind and values; none where ohms prove nothing, as on electronic sensors (common practice, no source). */
 export function benchValues(device: Device, nominalVolt: 12 | 24): BenchValue[] {
-  const pins = new Map(devicePins(device).map((p) => [p.role, p.at])), between = (a: string, b: string, low: number, high: number): BenchValue[] => { const red = pins.get(a), black = pins.get(b); return red !== undefined && black !== undefined ? [{ red, black, low, high }] : []; };
-  const wide = (ohm: number, typed: boolean) => [ohm * (1 - (typed ? 0.15 : 0.5)), ohm * (1 + (typed ? 0.15 : 0.6))] as const;
+  const pins = new Map(devicePins(device).map((p) => [p.role, p.at])),
+    between = (a: string, b: string, low: number, high: number): BenchValue[] => {
+      const red = pins.get(a),
+        black = pins.get(b);
+      return red !== undefined && black !== undefined ? [{ red, black, low, high }] : [];
+    };
+  const wide = (ohm: number, typed: boolean) =>
+    [ohm * (1 - (typed ? 0.15 : 0.5)), ohm * (1 + (typed ? 0.15 : 0.6))] as const;
   const scale = nominalVolt === 24 ? 4 : 1;
   switch (device.kind) {
     case "thermistor": {
-      const r25 = device.ohm25 ?? DEFAULTS.thermistor.ohm25, beta = device.betaKelvin ?? DEFAULTS.thermistor.betaKelvin, [cold, hot] = device.restCelsius ?? DEFAULTS.thermistor.restCelsius;
+      const r25 = device.ohm25 ?? DEFAULTS.thermistor.ohm25,
+        beta = device.betaKelvin ?? DEFAULTS.thermistor.betaKelvin,
+        [cold, hot] = device.restCelsius ?? DEFAULTS.thermistor.restCelsius;
       return between("signal", "ground", 0.7 * thermistorOhm(r25, beta, hot), 1.4 * thermistorOhm(r25, beta, cold));
     }
-    case "coilSensor": return between("high", "low", ...wide(device.ohm ?? DEFAULTS.coilSensor.ohm, device.ohm !== undefined));
-    case "solenoid": return between("feed", "ground", ...wide(device.ohm ?? DEFAULTS.solenoidOhm * scale, device.ohm !== undefined));
-    case "heater": return between("feed", "ground", ...wide(0.6 * (device.ohm ?? DEFAULTS.heaterOhm * scale), device.ohm !== undefined));
-    case "potentiometer": { const ohm = device.trackOhm ?? DEFAULTS.potentiometer.trackOhm; return [...between("supply", "ground", ...wide(ohm, device.trackOhm !== undefined)), ...between("signal", "ground", 20, 1.6 * ohm)]; }
-    case "relay": return between("coilHigh", "coilLow", ...wide(device.coilOhm ?? DEFAULTS.relay.coilOhm * scale, device.coilOhm !== undefined));
-    default: return [];
+    case "coilSensor":
+      return between("high", "low", ...wide(device.ohm ?? DEFAULTS.coilSensor.ohm, device.ohm !== undefined));
+    case "solenoid":
+      return between("feed", "ground", ...wide(device.ohm ?? DEFAULTS.solenoidOhm * scale, device.ohm !== undefined));
+    case "heater":
+      return between(
+        "feed",
+        "ground",
+        ...wide(0.6 * (device.ohm ?? DEFAULTS.heaterOhm * scale), device.ohm !== undefined),
+      );
+    case "potentiometer": {
+      const ohm = device.trackOhm ?? DEFAULTS.potentiometer.trackOhm;
+      return [
+        ...between("supply", "ground", ...wide(ohm, device.trackOhm !== undefined)),
+        ...between("signal", "ground", 20, 1.6 * ohm),
+      ];
+    }
+    case "relay":
+      return between(
+        "coilHigh",
+        "coilLow",
+        ...wide(device.coilOhm ?? DEFAULTS.relay.coilOhm * scale, device.coilOhm !== undefined),
+      );
+    default:
+      return [];
   }
 }
 
@@ -139,7 +233,15 @@ function* bench(ctx: RunContext, part: "removed" | "new"): Script {
   const bad: string[] = [];
   let tried = 0;
   for (const v of values) {
-    const got = yield { kind: "bench", instrument: "ohmmeter", points: [v.red], black: v.black, part, state: off(deviceConnectors(device)), label: `${v.red} ${v.black}` };
+    const got = yield {
+      kind: "bench",
+      instrument: "ohmmeter",
+      points: [v.red],
+      black: v.black,
+      part,
+      state: off(deviceConnectors(device)),
+      label: `${v.red} ${v.black}`,
+    };
     if (!got) continue;
     tried++;
     const fine = got.values[0]! >= v.low && got.values[0]! <= v.high;
@@ -147,5 +249,7 @@ function* bench(ctx: RunContext, part: "removed" | "new"): Script {
     if (!fine) bad.push(v.red);
   }
   if (bad.length) return found(part === "new" ? "new-part-bad" : "part-bad", [device.id], { part: device.id });
-  return tried ? clear(part === "new" ? "new-part-good" : "part-good", { part: device.id }) : unclear("run-skipped", { point: device.id });
+  return tried
+    ? clear(part === "new" ? "new-part-good" : "part-good", { part: device.id })
+    : unclear("run-skipped", { point: device.id });
 }

@@ -18,23 +18,50 @@ export interface Step {
   readonly label: string;
 }
 /** What the logbook says a step gave; undefined where it was skipped. Numbers in volts, ohms or amperes; a lamp 1 bright to 0 dark; yes is 1. */
-export interface Got { readonly number: number; readonly values: readonly number[] }
+export interface Got {
+  readonly number: number;
+  readonly values: readonly number[];
+}
 /** How one step came out, for the picture beside the run. */
 export type Mark = "full" | "part" | "none" | "good" | "bad";
 /** What a run came to: an issue code in `run.*` with its parameters, and the things it accuses. */
-export interface Finding { readonly verdict: "found" | "clear" | "unclear"; readonly says: Issue; readonly things: readonly string[] }
+export interface Finding {
+  readonly verdict: "found" | "clear" | "unclear";
+  readonly says: Issue;
+  readonly things: readonly string[];
+}
 /**
  * A run reads like its instructions: it yields the next step and is resumed with what the logbook says of it.
  * Run again from the start on every look, so a run left half way goes on wherever the logbook stands.
  */
 export type Script = Generator<Step, Finding, Got | undefined>;
 
-export const found = (code: string, things: readonly string[], params: Issue["params"] = {}): Finding => ({ verdict: "found", things, says: issue(`run.${code}`, [], { things, ...params }) });
-export const clear = (code: string, params: Issue["params"] = {}): Finding => ({ verdict: "clear", things: [], says: issue(`run.${code}`, [], params) });
-export const unclear = (code: string, params: Issue["params"] = {}): Finding => ({ verdict: "unclear", things: [], says: issue(`run.${code}`, [], params) });
+export const found = (code: string, things: readonly string[], params: Issue["params"] = {}): Finding => ({
+  verdict: "found",
+  things,
+  says: issue(`run.${code}`, [], { things, ...params }),
+});
+export const clear = (code: string, params: Issue["params"] = {}): Finding => ({
+  verdict: "clear",
+  things: [],
+  says: issue(`run.${code}`, [], params),
+});
+export const unclear = (code: string, params: Issue["params"] = {}): Finding => ({
+  verdict: "unclear",
+  things: [],
+  says: issue(`run.${code}`, [], params),
+});
 
-export const on = (unplugged: readonly string[] = [], more: Partial<State> = {}): State => ({ key: "on", unplugged: [...unplugged].sort(), ...more });
-export const off = (unplugged: readonly string[] = [], more: Partial<State> = {}): State => ({ key: "off", unplugged: [...unplugged].sort(), ...more });
+export const on = (unplugged: readonly string[] = [], more: Partial<State> = {}): State => ({
+  key: "on",
+  unplugged: [...unplugged].sort(),
+  ...more,
+});
+export const off = (unplugged: readonly string[] = [], more: Partial<State> = {}): State => ({
+  key: "off",
+  unplugged: [...unplugged].sort(),
+  ...more,
+});
 
 /** What a run knows of the machine: the wiring, and what a machine without a fault would show. */
 export class RunContext {
@@ -44,7 +71,10 @@ export class RunContext {
   readonly barred: ReadonlySet<string>;
   readonly deviceOn: ReadonlyMap<string, Device>;
   readonly marks = new Map<number, Mark>();
-  constructor(readonly predictor: Predictor, readonly subject: string) {
+  constructor(
+    readonly predictor: Predictor,
+    readonly subject: string,
+  ) {
     this.wiring = predictor.wiring;
     this.nets = findNets(this.wiring);
     this.index = indexWiring(this.wiring);
@@ -55,21 +85,59 @@ export class RunContext {
   healthy(step: Step, i = 0): number {
     const point = step.points[i]!;
     if (step.instrument === "none") return NaN;
-    if (step.part) return step.black === undefined ? NaN : this.predictor.predictBetween(0, step.state, step.instrument, pinBehind(point), pinBehind(step.black)).at(0);
+    if (step.part)
+      return step.black === undefined
+        ? NaN
+        : this.predictor.predictBetween(0, step.state, step.instrument, pinBehind(point), pinBehind(step.black)).at(0);
     if (step.black === undefined && this.predictor.placeOf(step.instrument, point) === undefined) return NaN;
-    return this.predictor.predictAt(0, { instrument: step.instrument, point, black: step.black, state: step.state }).at(0);
+    return this.predictor
+      .predictAt(0, { instrument: step.instrument, point, black: step.black, state: step.state })
+      .at(0);
   }
   /** Whether a point, plug or part is on a restraint or high-voltage circuit. */
-  isGuarded(id: string): boolean { const of = connectorOf(id); const d = this.index.devices.get(of); return this.barred.has(of) || (d !== undefined && isNeverProbed(d)); }
-  mark(got: Got | undefined, mark: Mark): void { if (got) this.marks.set(got.number, mark); }
-  volts(point: string, state: State, label = point, black?: string): Step {
-    return { kind: black !== undefined ? "drop" : state.unplugged.includes(connectorOf(point)) ? "voltageUnplugged" : state.unplugged.length ? "watch" : "voltage", instrument: "voltmeter", points: [point], ...(black === undefined ? {} : { black }), state, label };
+  isGuarded(id: string): boolean {
+    const of = connectorOf(id);
+    const d = this.index.devices.get(of);
+    return this.barred.has(of) || (d !== undefined && isNeverProbed(d));
   }
-  isModule(connector: string): boolean { return this.deviceOn.get(connector)?.kind === "module"; }
-  sides(c: Connector): string[] { return c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`])); }
-  batteryPlus(): string | undefined { const b = this.wiring.devices.find((d) => d.kind === "battery"); return b ? `${b.id}:+` : undefined; }
+  mark(got: Got | undefined, mark: Mark): void {
+    if (got) this.marks.set(got.number, mark);
+  }
+  volts(point: string, state: State, label = point, black?: string): Step {
+    return {
+      kind:
+        black !== undefined
+          ? "drop"
+          : state.unplugged.includes(connectorOf(point))
+            ? "voltageUnplugged"
+            : state.unplugged.length
+              ? "watch"
+              : "voltage",
+      instrument: "voltmeter",
+      points: [point],
+      ...(black === undefined ? {} : { black }),
+      state,
+      label,
+    };
+  }
+  isModule(connector: string): boolean {
+    return this.deviceOn.get(connector)?.kind === "module";
+  }
+  sides(c: Connector): string[] {
+    return c.cavities.flatMap((cavity) =>
+      c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`],
+    );
+  }
+  batteryPlus(): string | undefined {
+    const b = this.wiring.devices.find((d) => d.kind === "battery");
+    return b ? `${b.id}:+` : undefined;
+  }
 }
 
 /** A step as the card shows it has this name; it is stable, so that a step set aside stays so. */
-export const stepId = (run: string, s: Step): string => `run ${run} ${s.kind} ${s.points.join(" ")}${s.black === undefined ? "" : `/${s.black}`} ${s.part ?? ""} ${s.state.key} -${[...s.state.unplugged].sort().join(",")} ${JSON.stringify([s.state.jumpers, s.state.loads, s.state.pulled, s.state.breakers])}`.slice(0, 200);
+export const stepId = (run: string, s: Step): string =>
+  `run ${run} ${s.kind} ${s.points.join(" ")}${s.black === undefined ? "" : `/${s.black}`} ${s.part ?? ""} ${s.state.key} -${[...s.state.unplugged].sort().join(",")} ${JSON.stringify([s.state.jumpers, s.state.loads, s.state.pulled, s.state.breakers])}`.slice(
+    0,
+    200,
+  );
 export type RunCandidate = Candidate & { readonly run: string };

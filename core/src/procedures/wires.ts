@@ -5,7 +5,8 @@ import { connectorOf, devicePins } from "../wiring/points.js";
 import { clear, found, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
 
 /** A ground is good below this under its own current, and a section of a feed below this (common practice, no source), volt. */
-const GROUND_VOLT = 0.1, SECTION_VOLT = 0.1;
+const GROUND_VOLT = 0.1,
+  SECTION_VOLT = 0.1;
 /** A load of its own for a ground: a small lamp, watt. */
 const LAMP_WATT = 5;
 
@@ -14,7 +15,9 @@ const LAMP_WATT = 5;
  * rules out an open), and its drop under a known load. No load on sensor grounds: that is a module line.
  */
 export function* groundProof(ctx: RunContext): Script {
-  const point = ctx.subject, plus = ctx.batteryPlus(), line = ctx.nets.functionOf(point);
+  const point = ctx.subject,
+    plus = ctx.batteryPlus(),
+    line = ctx.nets.functionOf(point);
   const drop = yield ctx.volts(point, on());
   if (drop) ctx.mark(drop, Math.abs(drop.values[0]!) < GROUND_VOLT ? "good" : "bad");
   let open: Got | undefined, loaded: Got | undefined;
@@ -29,24 +32,36 @@ export function* groundProof(ctx: RunContext): Script {
   }
   if (!drop && !loaded) return unclear("ground-not-tried", { point });
   const worst = Math.max(...[drop, loaded].map((g) => (g ? Math.abs(g.values[0]!) : 0)));
-  return worst < GROUND_VOLT ? clear("ground-good", { point, volt: worst }) : found("ground-bad", [point], { point, volt: worst });
+  return worst < GROUND_VOLT
+    ? clear("ground-good", { point, volt: worst })
+    : found("ground-bad", [point], { point, volt: worst });
 }
 
 /** The drop over each section between here and where the current comes from or goes, under the circuit's own current. */
 export function* dropBySection(ctx: RunContext): Script {
   const sections = sectionsOf(ctx, ctx.subject);
   if (sections.length === 0) return unclear("no-way", { point: ctx.subject });
-  let worst: { section: Section; volt: number } | undefined, tried = 0;
+  let worst: { section: Section; volt: number } | undefined,
+    tried = 0;
   for (const section of sections) {
-    const s = ctx.volts(section.to, on(), `${section.from} ${section.to}`, section.from), got = yield s;
+    const s = ctx.volts(section.to, on(), `${section.from} ${section.to}`, section.from),
+      got = yield s;
     if (!got) continue;
     tried++;
-    const volt = Math.abs(got.values[0]!), bad = volt > SECTION_VOLT + Math.abs(ctx.healthy(s));
+    const volt = Math.abs(got.values[0]!),
+      bad = volt > SECTION_VOLT + Math.abs(ctx.healthy(s));
     ctx.mark(got, bad ? "bad" : "good");
     if (bad && (!worst || volt > worst.volt)) worst = { section, volt };
   }
-  if (worst) return found("section-drops", worst.section.things, { from: worst.section.from, to: worst.section.to, volt: worst.volt });
-  return tried ? clear("no-section-drops", { point: ctx.subject, sections: tried }) : unclear("run-skipped", { point: ctx.subject });
+  if (worst)
+    return found("section-drops", worst.section.things, {
+      from: worst.section.from,
+      to: worst.section.to,
+      volt: worst.volt,
+    });
+  return tried
+    ? clear("no-section-drops", { point: ctx.subject, sections: tried })
+    : unclear("run-skipped", { point: ctx.subject });
 }
 
 /** Halves the run between a pin and its source: the voltage at the middle point says on which side it is lost. */
@@ -56,18 +71,34 @@ export function* halveRun(ctx: RunContext): Script {
   // points from the pin to the source
   const points = [sections[0]!.from, ...sections.map((s) => s.to)];
   const isGood = (s: Step, g: Got) => Math.abs(g.values[0]! - ctx.healthy(s)) < 0.06 * Math.abs(ctx.healthy(s)) + 0.1;
-  const here = ctx.volts(points[0]!, on()), first = yield here;
+  const here = ctx.volts(points[0]!, on()),
+    first = yield here;
   if (!first) return unclear("run-skipped", { point: ctx.subject });
-  if (isGood(here, first)) { ctx.mark(first, "good"); return clear("end-is-well", { point: ctx.subject, volt: first.values[0]! }); }
+  if (isGood(here, first)) {
+    ctx.mark(first, "good");
+    return clear("end-is-well", { point: ctx.subject, volt: first.values[0]! });
+  }
   ctx.mark(first, "bad");
   const skipped = new Set<number>();
-  let bad = 0, good = points.length;
+  let bad = 0,
+    good = points.length;
   for (;;) {
     const open = points.map((_, i) => i).filter((i) => i > bad && i < good && !skipped.has(i));
     if (open.length === 0) break;
-    const middle = open[Math.floor((open.length - 1) / 2)]!, s = ctx.volts(points[middle]!, on()), got = yield s;
-    if (!got) { skipped.add(middle); continue; }
-    if (isGood(s, got)) { ctx.mark(got, "good"); good = middle; } else { ctx.mark(got, "bad"); bad = middle; }
+    const middle = open[Math.floor((open.length - 1) / 2)]!,
+      s = ctx.volts(points[middle]!, on()),
+      got = yield s;
+    if (!got) {
+      skipped.add(middle);
+      continue;
+    }
+    if (isGood(s, got)) {
+      ctx.mark(got, "good");
+      good = middle;
+    } else {
+      ctx.mark(got, "bad");
+      bad = middle;
+    }
   }
   if (good >= points.length) return found("bad-at-source", [points.at(-1)!], { point: points.at(-1)! });
   return found("lost-between", thingsBetween(sections.slice(bad, good)), { from: points[bad]!, to: points[good]! });
@@ -75,11 +106,21 @@ export function* halveRun(ctx: RunContext): Script {
 
 /** A wire carries current or it does not: isolated at both ends, fed from the battery at one and loaded with a lamp at the other. */
 export function* loadWire(ctx: RunContext): Script {
-  const from = ctx.subject, plus = ctx.batteryPlus(), way = followPoint(ctx.wiring, from), to = way.end;
+  const from = ctx.subject,
+    plus = ctx.batteryPlus(),
+    way = followPoint(ctx.wiring, from),
+    to = way.end;
   if (!plus || to === undefined || !to.includes(":")) return unclear("no-way", { point: from });
   // whatever else hangs on the copper is unplugged too: battery voltage reaches none of it
-  const plugs = [...new Set([...way.points, from, to].map(connectorOf))].filter((c) => ctx.index.connectors.get(c)?.inline === false);
-  const others = [...way.points].filter((p) => !plugs.includes(connectorOf(p)) && ctx.index.devices.get(connectorOf(p)) && ctx.index.devices.get(connectorOf(p))!.kind !== "splice");
+  const plugs = [...new Set([...way.points, from, to].map(connectorOf))].filter(
+    (c) => ctx.index.connectors.get(c)?.inline === false,
+  );
+  const others = [...way.points].filter(
+    (p) =>
+      !plugs.includes(connectorOf(p)) &&
+      ctx.index.devices.get(connectorOf(p)) &&
+      ctx.index.devices.get(connectorOf(p))!.kind !== "splice",
+  );
   if (others.length) return unclear("cannot-isolate", { point: from, things: others.slice(0, 4) });
   const watched = yield ctx.volts(from, on(plugs), from);
   if (watched) {
@@ -87,25 +128,55 @@ export function* loadWire(ctx: RunContext): Script {
     ctx.mark(watched, alone ? "good" : "bad");
     if (!alone) return found("not-isolated", [from], { point: from, volt: watched.values[0]! });
   }
-  const lit = yield { kind: "lamp", instrument: "lamp", points: [to], state: on(plugs, { jumpers: [{ from: plus, to: from, ohm: 0.01 }], loads: [{ from: to, to: "chassis", watt: LAMP_WATT }] }), label: to };
+  const lit = yield {
+    kind: "lamp",
+    instrument: "lamp",
+    points: [to],
+    state: on(plugs, {
+      jumpers: [{ from: plus, to: from, ohm: 0.01 }],
+      loads: [{ from: to, to: "chassis", watt: LAMP_WATT }],
+    }),
+    label: to,
+  };
   if (!lit) return unclear("run-skipped", { point: from });
   ctx.mark(lit, lit.values[0] === 1 ? "good" : "bad");
-  return lit.values[0] === 1 ? clear("wire-carries", { from, to }) : found("wire-weak", way.steps.map((s) => s.thing), { from, to });
+  return lit.values[0] === 1
+    ? clear("wire-carries", { from, to })
+    : found(
+        "wire-weak",
+        way.steps.map((s) => s.thing),
+        { from, to },
+      );
 }
 
 /** The same signal at the sensor, at the module's pin and in the module's own eyes: where two differ, the way between is at fault. */
 export function* farEnd(ctx: RunContext): Script {
-  const near = ctx.subject, pin = ctx.nets.modulePinOf(near);
+  const near = ctx.subject,
+    pin = ctx.nets.modulePinOf(near);
   if (pin === undefined) return unclear("no-module-pin", { point: near });
   const steps: Step[] = [ctx.volts(near, on()), ctx.volts(pin, on())];
-  if (ctx.predictor.placeOf("scanTool", pin) !== undefined && ctx.nets.functionOf(pin) === "signal") steps.push({ kind: "scan", instrument: "scanTool", points: [pin], state: on(), label: "scan" });
+  if (ctx.predictor.placeOf("scanTool", pin) !== undefined && ctx.nets.functionOf(pin) === "signal")
+    steps.push({ kind: "scan", instrument: "scanTool", points: [pin], state: on(), label: "scan" });
   const got: { step: Step; got: Got }[] = [];
-  for (const step of steps) { const g = yield step; if (g && Number.isFinite(g.values[0]!)) got.push({ step, got: g }); }
+  for (const step of steps) {
+    const g = yield step;
+    if (g && Number.isFinite(g.values[0]!)) got.push({ step, got: g });
+  }
   for (let i = 1; i < got.length; i++) {
-    const a = got[i - 1]!, b = got[i]!, apart = Math.abs(a.got.values[0]! - b.got.values[0]!);
-    const healthy = Math.abs(ctx.healthy(a.step) - ctx.healthy(b.step)), bad = apart > 0.08 + healthy + 0.01 * Math.abs(a.got.values[0]!);
+    const a = got[i - 1]!,
+      b = got[i]!,
+      apart = Math.abs(a.got.values[0]! - b.got.values[0]!);
+    const healthy = Math.abs(ctx.healthy(a.step) - ctx.healthy(b.step)),
+      bad = apart > 0.08 + healthy + 0.01 * Math.abs(a.got.values[0]!);
     ctx.mark(b.got, bad ? "bad" : "good");
-    if (bad) return b.step.instrument === "scanTool" ? found("module-differs", [pin], { point: near, pin, volt: apart }) : found("ends-differ", followPoint(ctx.wiring, near).steps.map((s) => s.thing), { point: near, pin, volt: apart });
+    if (bad)
+      return b.step.instrument === "scanTool"
+        ? found("module-differs", [pin], { point: near, pin, volt: apart })
+        : found(
+            "ends-differ",
+            followPoint(ctx.wiring, near).steps.map((s) => s.thing),
+            { point: near, pin, volt: apart },
+          );
   }
   return got.length > 1 ? clear("ends-agree", { point: near, pin }) : unclear("run-skipped", { point: near });
 }
@@ -114,14 +185,20 @@ export function* farEnd(ctx: RunContext): Script {
 export function* compareTwin(ctx: RunContext): Script {
   const part = ctx.index.devices.get(ctx.subject);
   // a true twin first; else any part of the same kind and pins will do for feed and ground
-  const twin = part && (ctx.wiring.devices.find((d) => d.id !== part.id && isTwin(part, d)) ?? ctx.wiring.devices.find((d) => d.id !== part.id && d.kind === part.kind && devicePins(d).length === devicePins(part).length));
+  const twin =
+    part &&
+    (ctx.wiring.devices.find((d) => d.id !== part.id && isTwin(part, d)) ??
+      ctx.wiring.devices.find(
+        (d) => d.id !== part.id && d.kind === part.kind && devicePins(d).length === devicePins(part).length,
+      ));
   if (!part || !twin) return unclear("no-twin", { part: ctx.subject });
   const differ: string[] = [];
   let pairs = 0;
   for (const { role, at } of devicePins(part)) {
     const there = devicePins(twin).find((p) => p.role === role)?.at;
     if (there === undefined || ctx.nets.functionOf(at) === "signal") continue; // two sensors need not stand at the same value
-    const a = yield ctx.volts(at, on()), b = yield ctx.volts(there, on());
+    const a = yield ctx.volts(at, on()),
+      b = yield ctx.volts(there, on());
     if (!a || !b) continue;
     pairs++;
     const bad = Math.abs(a.values[0]! - b.values[0]!) > 0.1 + 0.03 * Math.abs(b.values[0]!);
@@ -135,9 +212,13 @@ export function* compareTwin(ctx: RunContext): Script {
 function sectionsOf(ctx: RunContext, point: string): Section[] {
   const { steps } = followPoint(ctx.wiring, point);
   // leads reach cavities of connectors that can be back-probed, splices, grounds, fuses and terminals
-  const reachable = (p: string) => { const c = ctx.index.connectors.get(connectorOf(p)); return !c || (c.backProbe && !ctx.barred.has(c.id)); };
+  const reachable = (p: string) => {
+    const c = ctx.index.connectors.get(connectorOf(p));
+    return !c || (c.backProbe && !ctx.barred.has(c.id));
+  };
   const sections: Section[] = [];
-  let from = point, things: string[] = [];
+  let from = point,
+    things: string[] = [];
   for (const s of steps) {
     things.push(s.over === "contact" ? connectorOf(s.from) : s.thing);
     if (!reachable(s.to)) continue;

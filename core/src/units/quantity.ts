@@ -6,10 +6,29 @@ export type Unit = "V" | "Ω" | "A";
 export const OVERLOAD = Infinity;
 
 const PREFIX: Readonly<Record<string, number>> = {
-  µ: 1e-6, μ: 1e-6, m: 1e-3, k: 1e3, K: 1e3, M: 1e6, G: 1e9,
+  µ: 1e-6,
+  μ: 1e-6,
+  m: 1e-3,
+  k: 1e3,
+  K: 1e3,
+  M: 1e6,
+  G: 1e9,
 };
 const UNIT_NAMES: Readonly<Record<string, Unit | "Hz">> = {
-  V: "V", v: "V", volt: "V", volts: "V", Ω: "Ω", "\u2126": "Ω", ohm: "Ω", ohms: "Ω", R: "Ω", r: "Ω", A: "A", amp: "A", amps: "A", Hz: "Hz",
+  V: "V",
+  v: "V",
+  volt: "V",
+  volts: "V",
+  Ω: "Ω",
+  "\u2126": "Ω",
+  ohm: "Ω",
+  ohms: "Ω",
+  R: "Ω",
+  r: "Ω",
+  A: "A",
+  amp: "A",
+  amps: "A",
+  Hz: "Hz",
 };
 
 /** Largest magnitudes a workshop meter can show for this work; beyond them the typed text is asked again. */
@@ -25,20 +44,24 @@ const ABSURD: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9, A: 2_000 };
  *   `.overload-not-ohms`, `.negative-ohms`, `.absurd`
  */
 export function parseQuantity(text: string, unit: Unit): Result<number> {
-  const bad = (code: string, extra: Record<string, string | number> = {}) => fail([issue(`quantity.${code}`, [], { text: text.slice(0, 40), unit, ...extra })]);
+  const bad = (code: string, extra: Record<string, string | number> = {}) =>
+    fail([issue(`quantity.${code}`, [], { text: text.slice(0, 40), unit, ...extra })]);
   const t = text.trim().replace(/[−–]/g, "-").replace(/\s+/g, "");
   if (t === "") return bad("empty");
   if (/^(>?o\.?l\.?|inf|∞|open)(Ω|ohms?)?$/i.test(t)) return unit === "Ω" ? ok(OVERLOAD) : bad("overload-not-ohms");
 
   // digits, optional decimal part, optional letter that may stand in for the decimal point, optional unit
-  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([µμmkKMG]|[Rr](?=\d))?(\d+)?(V|v|volts?|Ω|\u2126|ohms?|R|r|A|amps?|Hz)?$/.exec(t);
+  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([µμmkKMG]|[Rr](?=\d))?(\d+)?(V|v|volts?|Ω|\u2126|ohms?|R|r|A|amps?|Hz)?$/.exec(
+    t,
+  );
   if (!m || (m[2] === "" && m[3] === undefined)) return bad("not-a-number");
   const [, sign, whole = "", fraction, letter, afterLetter, unitText] = m;
   if (afterLetter !== undefined && (letter === undefined || fraction !== undefined)) return bad("not-a-number");
   if (letter !== undefined && /[Rr]/.test(letter) && unit !== "Ω") return bad("wrong-unit", { typed: "Ω" });
-  if (unitText !== undefined && UNIT_NAMES[unitText] !== unit) return bad("wrong-unit", { typed: UNIT_NAMES[unitText] ?? unitText });
+  if (unitText !== undefined && UNIT_NAMES[unitText] !== unit)
+    return bad("wrong-unit", { typed: UNIT_NAMES[unitText] ?? unitText });
 
-  const scale = letter === undefined || /[Rr]/.test(letter) ? 1 : PREFIX[letter] ?? 1;
+  const scale = letter === undefined || /[Rr]/.test(letter) ? 1 : (PREFIX[letter] ?? 1);
   const value = Number(`${sign}${whole || "0"}.${fraction ?? afterLetter ?? "0"}`) * scale;
   if (!Number.isFinite(value)) return bad("not-a-number");
   if (unit === "Ω" && value < 0) return value > -1 ? ok(0) : bad("negative-ohms");
@@ -68,7 +91,10 @@ function significant(value: number): string {
 
 /** A bare number as people type it, with a comma or a prefix where they like: `2k2`, `0,75`, `-40`, `10M`. @returns undefined where it is none */
 export function parsePlain(text: string): number | undefined {
-  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([µμmkKMG])?(\d+)?$/.exec(text.trim().replace(/[−–]/g, "-").replace(/\s+/g, ""));
-  if (!m || (m[2] === "" && m[3] === undefined) || (m[5] !== undefined && (m[4] === undefined || m[3] !== undefined))) return undefined;
-  return Number(`${m[1]}${m[2] || "0"}.${m[3] ?? m[5] ?? "0"}`) * (m[4] === undefined ? 1 : PREFIX[m[4]] ?? 1);
+  const m = /^([+-]?)(\d*)(?:[.,](\d+))?([µμmkKMG])?(\d+)?$/.exec(
+    text.trim().replace(/[−–]/g, "-").replace(/\s+/g, ""),
+  );
+  if (!m || (m[2] === "" && m[3] === undefined) || (m[5] !== undefined && (m[4] === undefined || m[3] !== undefined)))
+    return undefined;
+  return Number(`${m[1]}${m[2] || "0"}.${m[3] ?? m[5] ?? "0"}`) * (m[4] === undefined ? 1 : (PREFIX[m[4]] ?? 1));
 }

@@ -10,7 +10,7 @@ export function parseSection(text: string): number | undefined {
   const gauge = /^(?:awg\s*#?\s*(\d{1,2})(\/0)?|#?(\d{1,2})(\/0)?\s*(?:awg|ga\.?|gauge))$/.exec(t);
   if (gauge) {
     const n = Number(gauge[1] ?? gauge[3]);
-    return figures(gaugeMm2(gauge[2] ?? gauge[4] ? 1 - n : n));
+    return figures(gaugeMm2((gauge[2] ?? gauge[4]) ? 1 - n : n));
   }
   const m = /^(\d+(?:\.\d+)?|\.\d+)\s*(mm2|mm²|mm\^2|sq\.?\s?mm|q|qmm)?$/.exec(t);
   const value = m ? Number(m[1]) : NaN;

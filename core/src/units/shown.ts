@@ -2,13 +2,31 @@ import { fail, issue, ok, type Result } from "../issues/issue.js";
 import { parseQuantity, type Unit } from "./quantity.js";
 
 /** What was typed from an instrument: a value, or a word of a lamp or a beeper; and least and most where it would not stand still. */
-export interface ShownText { readonly value: number | "bright" | "dim" | "dark" | "beep" | "silent"; readonly swing?: readonly [number, number] }
+export interface ShownText {
+  readonly value: number | "bright" | "dim" | "dark" | "beep" | "silent";
+  readonly swing?: readonly [number, number];
+}
 
 const WORDS: Readonly<Record<string, ShownText["value"]>> = {
-  bright: "bright", full: "bright", on: "bright", dim: "dim", weak: "dim", faint: "dim", glows: "dim", dark: "dark", off: "dark", out: "dark", none: "dark",
-  beep: "beep", beeps: "beep", silent: "silent", "no beep": "silent", quiet: "silent",
+  bright: "bright",
+  full: "bright",
+  on: "bright",
+  dim: "dim",
+  weak: "dim",
+  faint: "dim",
+  glows: "dim",
+  dark: "dark",
+  off: "dark",
+  out: "dark",
+  none: "dark",
+  beep: "beep",
+  beeps: "beep",
+  silent: "silent",
+  "no beep": "silent",
+  quiet: "silent",
 };
-const LAMP: readonly unknown[] = ["bright", "dim", "dark"], BEEPER: readonly unknown[] = ["beep", "silent"];
+const LAMP: readonly unknown[] = ["bright", "dim", "dark"],
+  BEEPER: readonly unknown[] = ["beep", "silent"];
 
 /**
  * Reads what people type from a meter, a lamp or a beeper: as `parseQuantity`, and `4.2–4.9`, `4.2-4.9`, `4,2 to 4,9` for
@@ -21,13 +39,20 @@ export function parseShown(text: string, unit: Unit, words: "lamp" | "beeper" | 
   if (words !== "none") {
     const word = WORDS[t.toLowerCase()];
     if ((words === "lamp" ? LAMP : BEEPER).includes(word)) return ok({ value: word! });
-    return fail([issue(t === "" ? "quantity.empty" : "quantity.not-a-word", [], { text: t.slice(0, 40), known: words === "lamp" ? [...(LAMP as string[])] : ["beep", "no beep"] })]);
+    return fail([
+      issue(t === "" ? "quantity.empty" : "quantity.not-a-word", [], {
+        text: t.slice(0, 40),
+        known: words === "lamp" ? [...(LAMP as string[])] : ["beep", "no beep"],
+      }),
+    ]);
   }
   const range = /^(.*\d[^\d\s–—-]*)\s*(?:–|—|-|\.{2,3}|…|\bto\b)\s*([-+]?[\d.,].*)$/i.exec(t);
   if (range) {
     // a unit or prefix said once, at the end, is meant for both
-    const tail = /[\d](\s*[µμmkKMG]?\s*(?:V|v|volts?|Ω|ohms?|A|amps?)?)$/.exec(range[2]!)?.[1] ?? "", first = /[a-zA-Zµμ\u2126Ω]\s*$/.test(range[1]!) ? range[1]! : `${range[1]!}${tail}`;
-    const a = parseQuantity(first, unit), b = parseQuantity(range[2]!, unit);
+    const tail = /[\d](\s*[µμmkKMG]?\s*(?:V|v|volts?|Ω|ohms?|A|amps?)?)$/.exec(range[2]!)?.[1] ?? "",
+      first = /[a-zA-Zµμ\u2126Ω]\s*$/.test(range[1]!) ? range[1]! : `${range[1]!}${tail}`;
+    const a = parseQuantity(first, unit),
+      b = parseQuantity(range[2]!, unit);
     if (a.ok && b.ok && Number.isFinite(a.value) && Number.isFinite(b.value)) {
       const swing = [Math.min(a.value, b.value), Math.max(a.value, b.value)] as const;
       return ok({ value: (swing[0] + swing[1]) / 2, swing });

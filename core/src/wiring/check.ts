@@ -19,16 +19,21 @@ function checkNames(wiring: Wiring): Issue[] {
     if (first !== undefined) issues.push(issue("wiring.duplicate-id", path, { id, first }));
     else seen.set(id, place);
   };
-  const connectors = new Map<string, string>(), devices = new Map<string, string>(), wires = new Map<string, string>();
+  const connectors = new Map<string, string>(),
+    devices = new Map<string, string>(),
+    wires = new Map<string, string>();
   wiring.connectors.forEach((c, i) => {
     once(connectors, c.id, `connectors[${i}]`, ["connectors", i, "id"]);
     const cavities = new Map<string, string>();
-    c.cavities.forEach((cavity, j) => once(cavities, cavity, `connectors[${i}].cavities`, ["connectors", i, "cavities", j]));
+    c.cavities.forEach((cavity, j) =>
+      once(cavities, cavity, `connectors[${i}].cavities`, ["connectors", i, "cavities", j]),
+    );
   });
   wiring.devices.forEach((d, i) => {
     once(devices, d.id, `devices[${i}]`, ["devices", i, "id"]);
     const own = STAR_KINDS.has(d.kind) || !("pins" in d);
-    if (own && connectors.has(d.id)) issues.push(issue("wiring.duplicate-id", ["devices", i, "id"], { id: d.id, first: connectors.get(d.id) ?? "" }));
+    if (own && connectors.has(d.id))
+      issues.push(issue("wiring.duplicate-id", ["devices", i, "id"], { id: d.id, first: connectors.get(d.id) ?? "" }));
   });
   wiring.wires.forEach((w, i) => once(wires, wireId(w), `wires[${i}]`, ["wires", i]));
   return issues;
@@ -41,10 +46,14 @@ function checkWires(wiring: Wiring): Issue[] {
   wiring.wires.forEach((wire, i) => {
     for (const end of ["from", "to"] as const) {
       const place = resolvePlace(index, wire[end], ["wires", i, end]);
-      if (!place.ok) { issues.push(...place.issues); continue; }
+      if (!place.ok) {
+        issues.push(...place.issues);
+        continue;
+      }
       if (place.value.type !== "cavity") continue;
       const first = taken.get(wire[end]);
-      if (first !== undefined) issues.push(issue("wiring.cavity-wired-twice", ["wires", i, end], { cavity: wire[end], first }));
+      if (first !== undefined)
+        issues.push(issue("wiring.cavity-wired-twice", ["wires", i, end], { cavity: wire[end], first }));
       else taken.set(wire[end], `wires[${i}].${end}`);
     }
     if (wire.from === wire.to) issues.push(issue("wiring.wire-to-itself", ["wires", i], { endpoint: wire.from }));
@@ -60,17 +69,25 @@ function checkDevices(wiring: Wiring): Issue[] {
     for (const pin of devicePins(device)) {
       const path = ["devices", i, ...pin.path];
       const place = resolvePlace(index, pin.at, path);
-      if (!place.ok) { issues.push(...place.issues); continue; }
-      if (place.value.type !== "cavity" || place.value.side) { issues.push(issue("wiring.pin-needs-device-connector", path, { at: pin.at })); continue; }
+      if (!place.ok) {
+        issues.push(...place.issues);
+        continue;
+      }
+      if (place.value.type !== "cavity" || place.value.side) {
+        issues.push(issue("wiring.pin-needs-device-connector", path, { at: pin.at }));
+        continue;
+      }
       const first = taken.get(pin.at);
       if (first !== undefined) issues.push(issue("wiring.cavity-used-twice", path, { cavity: pin.at, first }));
       else taken.set(pin.at, device.id);
     }
     if (device.kind === "module") issues.push(...checkBusPins(device, i));
-    if (device.kind === "relay" && !device.pins.working && !device.pins.resting) issues.push(issue("wiring.relay-without-contact", ["devices", i, "pins"], { relay: device.id }));
+    if (device.kind === "relay" && !device.pins.working && !device.pins.resting)
+      issues.push(issue("wiring.relay-without-contact", ["devices", i, "pins"], { relay: device.id }));
     for (const key of ["restShare", "restCelsius", "restMilliampere"] as const) {
       const range = (device as Record<string, unknown>)[key] as readonly [number, number] | undefined;
-      if (range && range[0] > range[1]) issues.push(issue("wiring.range-reversed", ["devices", i, key], { low: range[0], high: range[1] }));
+      if (range && range[0] > range[1])
+        issues.push(issue("wiring.range-reversed", ["devices", i, key], { low: range[0], high: range[1] }));
     }
   });
   return issues;
@@ -79,8 +96,14 @@ function checkDevices(wiring: Wiring): Issue[] {
 /** A two-wire bus needs both its pins, once each. */
 function checkBusPins(module: DeviceOf<"module">, i: number): Issue[] {
   const buses = new Map<string, string[]>();
-  for (const p of module.pins) if (p.role === "busHigh" || p.role === "busLow") buses.set(p.bus ?? "", [...(buses.get(p.bus ?? "") ?? []), p.role]);
-  return [...buses].flatMap(([bus, roles]) => (roles.length === 2 && roles[0] !== roles[1] ? [] : [issue("wiring.bus-pair", ["devices", i, "pins"], { module: module.id, bus })]));
+  for (const p of module.pins)
+    if (p.role === "busHigh" || p.role === "busLow")
+      buses.set(p.bus ?? "", [...(buses.get(p.bus ?? "") ?? []), p.role]);
+  return [...buses].flatMap(([bus, roles]) =>
+    roles.length === 2 && roles[0] !== roles[1]
+      ? []
+      : [issue("wiring.bus-pair", ["devices", i, "pins"], { module: module.id, bus })],
+  );
 }
 
 function checkCodes(wiring: Wiring): Issue[] {
@@ -91,22 +114,50 @@ function checkCodes(wiring: Wiring): Issue[] {
   wiring.codes.forEach((code, i) => {
     const module = modules.get(code.module);
     const key = `${code.module} ${code.id}`;
-    if (seen.has(key)) issues.push(issue("wiring.duplicate-id", ["codes", i, "id"], { id: code.id, first: `codes[${seen.get(key) ?? 0}]` }));
+    if (seen.has(key))
+      issues.push(
+        issue("wiring.duplicate-id", ["codes", i, "id"], { id: code.id, first: `codes[${seen.get(key) ?? 0}]` }),
+      );
     seen.set(key, i);
-    if (!module) { issues.push(issue("wiring.missing-module", ["codes", i, "module"], { module: code.module, known: [...modules.keys()].slice(0, 12) })); return; }
-    if (code.about !== undefined && !devices.has(code.about)) issues.push(issue("wiring.missing-device", ["codes", i, "about"], { id: code.about }));
+    if (!module) {
+      issues.push(
+        issue("wiring.missing-module", ["codes", i, "module"], {
+          module: code.module,
+          known: [...modules.keys()].slice(0, 12),
+        }),
+      );
+      return;
+    }
+    if (code.about !== undefined && !devices.has(code.about))
+      issues.push(issue("wiring.missing-device", ["codes", i, "about"], { id: code.about }));
     const monitor = code.monitor;
     if (!monitor) return;
     if (monitor.type === "silent") {
-      if (!devices.has(monitor.node)) issues.push(issue("wiring.missing-device", ["codes", i, "monitor", "node"], { id: monitor.node }));
+      if (!devices.has(monitor.node))
+        issues.push(issue("wiring.missing-device", ["codes", i, "monitor", "node"], { id: monitor.node }));
       return;
     }
-    for (const [field, at] of [["at", monitor.at], ...(monitor.type === "disagree" ? [["other", monitor.other] as const] : [])] as const) {
-      if (!module.pins.some((p) => p.at === at)) issues.push(issue("wiring.monitor-not-at-module", ["codes", i, "monitor", field], { at, module: code.module }));
+    for (const [field, at] of [
+      ["at", monitor.at],
+      ...(monitor.type === "disagree" ? [["other", monitor.other] as const] : []),
+    ] as const) {
+      if (!module.pins.some((p) => p.at === at))
+        issues.push(issue("wiring.monitor-not-at-module", ["codes", i, "monitor", field], { at, module: code.module }));
     }
-    if (monitor.type === "current" && !module.pins.some((p) => p.at === monitor.at && (p.role === "lowSide" || p.role === "highSide"))) issues.push(issue("wiring.monitor-needs-driver", ["codes", i, "monitor", "at"], { at: monitor.at }));
-    if (monitor.supply && monitor.supply[0] > monitor.supply[1]) issues.push(issue("wiring.range-reversed", ["codes", i, "monitor", "supply"], { low: monitor.supply[0], high: monitor.supply[1] }));
-    if (monitor.type === "outside" && monitor.low > monitor.high) issues.push(issue("wiring.range-reversed", ["codes", i, "monitor"], { low: monitor.low, high: monitor.high }));
+    if (
+      monitor.type === "current" &&
+      !module.pins.some((p) => p.at === monitor.at && (p.role === "lowSide" || p.role === "highSide"))
+    )
+      issues.push(issue("wiring.monitor-needs-driver", ["codes", i, "monitor", "at"], { at: monitor.at }));
+    if (monitor.supply && monitor.supply[0] > monitor.supply[1])
+      issues.push(
+        issue("wiring.range-reversed", ["codes", i, "monitor", "supply"], {
+          low: monitor.supply[0],
+          high: monitor.supply[1],
+        }),
+      );
+    if (monitor.type === "outside" && monitor.low > monitor.high)
+      issues.push(issue("wiring.range-reversed", ["codes", i, "monitor"], { low: monitor.low, high: monitor.high }));
   });
   return issues;
 }

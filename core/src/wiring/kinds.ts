@@ -2,7 +2,12 @@ import type { Device } from "../format/wiring.js";
 
 /** Kinds whose ends are terminals of their own (`F12:in`), not cavities of a connector. Wires may end there more than once. */
 export const TERMINALS: Readonly<Partial<Record<Device["kind"], readonly string[]>>> = {
-  battery: ["+", "-"], alternator: ["+", "-"], fuse: ["in", "out"], breaker: ["in", "out"], switch: ["in", "out"], diode: ["anode", "cathode"],
+  battery: ["+", "-"],
+  alternator: ["+", "-"],
+  fuse: ["in", "out"],
+  breaker: ["in", "out"],
+  switch: ["in", "out"],
+  diode: ["anode", "cathode"],
 };
 /** Kinds that are one point. */
 export const STAR_KINDS: ReadonlySet<Device["kind"]> = new Set(["splice", "ground"]);

@@ -27,7 +27,8 @@ const SUBJECT_ROLES: ReadonlySet<string> = new Set(["input", "lowSide", "highSid
 /** Which sensors or actuators a code is about: the one it names, else those on the pin it watches. */
 export function subjectsOf(wiring: Wiring, module: string, id: string, way = thingsOnTheWay(wiring)): string[] {
   const code = wiring.codes.find((c) => c.module === module && c.id === id);
-  const monitor = code?.monitor, at = monitor && "at" in monitor ? monitor.at : undefined;
+  const monitor = code?.monitor,
+    at = monitor && "at" in monitor ? monitor.at : undefined;
   const named = code?.about ?? (monitor?.type === "silent" ? monitor.node : undefined);
   if (named !== undefined && way.has(named)) return [named];
   const unit = wiring.devices.find((d) => d.id === module);
@@ -43,14 +44,21 @@ export function sharedMatrix(wiring: Wiring, codedDevices: readonly string[]): S
   const way = thingsOnTheWay(wiring);
   const coded = codedDevices.filter((d) => way.has(d));
   const theirs = new Set(coded.flatMap((d) => [...way.get(d)!]));
-  const healthy = [...way].filter(([d, things]) => !coded.includes(d) && [...things].some((t) => theirs.has(t))).map(([d]) => d);
+  const healthy = [...way]
+    .filter(([d, things]) => !coded.includes(d) && [...things].some((t) => theirs.has(t)))
+    .map(([d]) => d);
   const passing = new Map<string, { coded: string[]; healthy: string[] }>();
-  for (const [list, key] of [[coded, "coded"], [healthy, "healthy"]] as const) for (const d of list) for (const t of way.get(d)!) {
-    if (!theirs.has(t)) continue;
-    const at = passing.get(t) ?? { coded: [], healthy: [] };
-    at[key].push(d);
-    passing.set(t, at);
-  }
+  for (const [list, key] of [
+    [coded, "coded"],
+    [healthy, "healthy"],
+  ] as const)
+    for (const d of list)
+      for (const t of way.get(d)!) {
+        if (!theirs.has(t)) continue;
+        const at = passing.get(t) ?? { coded: [], healthy: [] };
+        at[key].push(d);
+        passing.set(t, at);
+      }
   const groups = new Map<string, { things: string[]; coded: string[]; healthy: string[] }>();
   for (const [thing, p] of passing) {
     if (p.coded.length < 2 && coded.length > 1) continue;
@@ -60,15 +68,37 @@ export function sharedMatrix(wiring: Wiring, codedDevices: readonly string[]): S
     groups.set(key, group);
   }
   const kindOf = thingKinds(wiring);
-  const rows = [...groups.values()].map((g): SharedRow => {
-    const ordered = [...g.things].sort((a, b) => WEIGHT.indexOf(kindOf(a)) - WEIGHT.indexOf(kindOf(b)));
-    return { thing: ordered[0]!, kind: kindOf(ordered[0]!), same: ordered.slice(1), wires: ordered.slice(1).filter((t) => kindOf(t) === "wire").length, coded: g.coded, healthy: g.healthy };
-  }).sort((a, b) => b.coded.length - a.coded.length || a.healthy.length - b.healthy.length || a.thing.localeCompare(b.thing));
+  const rows = [...groups.values()]
+    .map((g): SharedRow => {
+      const ordered = [...g.things].sort((a, b) => WEIGHT.indexOf(kindOf(a)) - WEIGHT.indexOf(kindOf(b)));
+      return {
+        thing: ordered[0]!,
+        kind: kindOf(ordered[0]!),
+        same: ordered.slice(1),
+        wires: ordered.slice(1).filter((t) => kindOf(t) === "wire").length,
+        coded: g.coded,
+        healthy: g.healthy,
+      };
+    })
+    .sort(
+      (a, b) =>
+        b.coded.length - a.coded.length || a.healthy.length - b.healthy.length || a.thing.localeCompare(b.thing),
+    );
   return { coded, healthy, rows, covers: covers(coded, passing) };
 }
 
 /** What stands for a group: what a technician would point at first. */
-const WEIGHT: readonly SharedRow["kind"][] = ["splice", "ground", "fuse", "relay", "switch", "modulePin", "cavity", "part", "wire"];
+const WEIGHT: readonly SharedRow["kind"][] = [
+  "splice",
+  "ground",
+  "fuse",
+  "relay",
+  "switch",
+  "modulePin",
+  "cavity",
+  "part",
+  "wire",
+];
 function thingKinds(wiring: Wiring): (thing: string) => SharedRow["kind"] {
   const devices = new Map(wiring.devices.map((d) => [d.id, d.kind]));
   const inline = new Set(wiring.connectors.filter((c) => c.inline).map((c) => c.id));
@@ -83,12 +113,16 @@ function thingKinds(wiring: Wiring): (thing: string) => SharedRow["kind"] {
 }
 
 /** Smallest sets of things that every coded circuit passes through at least one of, three at most (Reiter 1987: minimal hitting sets, here by width first). */
-function covers(coded: readonly string[], passing: ReadonlyMap<string, { coded: string[]; healthy: string[] }>): string[][] {
+function covers(
+  coded: readonly string[],
+  passing: ReadonlyMap<string, { coded: string[]; healthy: string[] }>,
+): string[][] {
   if (coded.length < 2) return [];
   // of things with the same coded circuits only the one with the fewest healthy ones matters
   const best = new Map<string, { thing: string; coded: string[]; healthy: number }>();
   for (const [thing, p] of passing) {
-    const key = p.coded.join(" "), known = best.get(key);
+    const key = p.coded.join(" "),
+      known = best.get(key);
     if (!known || p.healthy.length < known.healthy) best.set(key, { thing, coded: p.coded, healthy: p.healthy.length });
   }
   const list = [...best.values()].sort((a, b) => b.coded.length - a.coded.length || a.healthy - b.healthy).slice(0, 60);

@@ -25,17 +25,20 @@ export function findNets(wiring: Wiring): Nets {
   };
   const join = (a: string, b: string) => parent.set(find(a), find(b));
   for (const wire of wiring.wires) join(wire.from, wire.to);
-  for (const c of wiring.connectors) for (const cavity of c.cavities) {
-    const point = `${c.id}:${cavity}`;
-    if (c.inline) join(`${point}.a`, `${point}.b`);
-    else find(point);
-  }
+  for (const c of wiring.connectors)
+    for (const cavity of c.cavities) {
+      const point = `${c.id}:${cavity}`;
+      if (c.inline) join(`${point}.a`, `${point}.b`);
+      else find(point);
+    }
   const roots = new Map<string, number>();
-  const netOf = new Map([...parent.keys()].map((p) => {
-    const root = find(p);
-    if (!roots.has(root)) roots.set(root, roots.size);
-    return [p, roots.get(root)!] as const;
-  }));
+  const netOf = new Map(
+    [...parent.keys()].map((p) => {
+      const root = find(p);
+      if (!roots.has(root)) roots.set(root, roots.size);
+      return [p, roots.get(root)!] as const;
+    }),
+  );
   const { functions, pins } = nameNets(wiring, netOf);
   return {
     netOf,
@@ -44,8 +47,32 @@ export function findNets(wiring: Wiring): Nets {
   };
 }
 
-const BY_MODULE_ROLE: Readonly<Record<string, NetFunction>> = { reference: "reference", sensorGround: "sensorGround", input: "signal", supply: "feed", ground: "ground", lowSide: "signal", highSide: "feed", busHigh: "bus", busLow: "bus", busLine: "bus" };
-const BY_SENSOR_ROLE: Readonly<Record<string, NetFunction>> = { supply: "feed", supply2: "feed", feed: "feed", ground: "ground", ground2: "ground", signal: "signal", signal2: "signal", high: "signal", low: "signal", busHigh: "bus", busLow: "bus", busLine: "bus" };
+const BY_MODULE_ROLE: Readonly<Record<string, NetFunction>> = {
+  reference: "reference",
+  sensorGround: "sensorGround",
+  input: "signal",
+  supply: "feed",
+  ground: "ground",
+  lowSide: "signal",
+  highSide: "feed",
+  busHigh: "bus",
+  busLow: "bus",
+  busLine: "bus",
+};
+const BY_SENSOR_ROLE: Readonly<Record<string, NetFunction>> = {
+  supply: "feed",
+  supply2: "feed",
+  feed: "feed",
+  ground: "ground",
+  ground2: "ground",
+  signal: "signal",
+  signal2: "signal",
+  high: "signal",
+  low: "signal",
+  busHigh: "bus",
+  busLow: "bus",
+  busLine: "bus",
+};
 
 /** Module pins say best what a net is for; then grounds, batteries, fuses and switches; then the sensors on it. */
 function nameNets(wiring: Wiring, netOf: ReadonlyMap<string, number>) {
@@ -56,18 +83,22 @@ function nameNets(wiring: Wiring, netOf: ReadonlyMap<string, number>) {
     if (net !== undefined && f && !functions.has(net)) functions.set(net, f);
   };
   const index = indexWiring(wiring);
-  for (const d of wiring.devices) if (d.kind === "module") for (const pin of devicePins(d)) {
-    name(pin.at, BY_MODULE_ROLE[pin.role]);
-    const net = netOf.get(pin.at);
-    if (net !== undefined && !pins.has(net)) pins.set(net, pin.at);
-  }
-  for (const wire of wiring.wires) for (const end of [wire.from, wire.to]) {
-    const place = resolvePlace(index, end);
-    if (!place.ok || place.value.type === "cavity") continue;
-    const { kind } = place.value.device;
-    if (kind === "ground" || end.endsWith(":-")) name(end, "ground");
-    if (kind === "fuse" || kind === "breaker" || kind === "switch" || end.endsWith(":+")) name(end, "feed");
-  }
-  for (const d of wiring.devices) if (d.kind !== "module") for (const pin of devicePins(d)) name(pin.at, BY_SENSOR_ROLE[pin.role]);
+  for (const d of wiring.devices)
+    if (d.kind === "module")
+      for (const pin of devicePins(d)) {
+        name(pin.at, BY_MODULE_ROLE[pin.role]);
+        const net = netOf.get(pin.at);
+        if (net !== undefined && !pins.has(net)) pins.set(net, pin.at);
+      }
+  for (const wire of wiring.wires)
+    for (const end of [wire.from, wire.to]) {
+      const place = resolvePlace(index, end);
+      if (!place.ok || place.value.type === "cavity") continue;
+      const { kind } = place.value.device;
+      if (kind === "ground" || end.endsWith(":-")) name(end, "ground");
+      if (kind === "fuse" || kind === "breaker" || kind === "switch" || end.endsWith(":+")) name(end, "feed");
+    }
+  for (const d of wiring.devices)
+    if (d.kind !== "module") for (const pin of devicePins(d)) name(pin.at, BY_SENSOR_ROLE[pin.role]);
   return { functions, pins };
 }

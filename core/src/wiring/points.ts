@@ -18,7 +18,10 @@ export interface Index {
 }
 
 export function indexWiring(wiring: Wiring): Index {
-  return { connectors: new Map(wiring.connectors.map((c) => [c.id, c])), devices: new Map(wiring.devices.map((d) => [d.id, d])) };
+  return {
+    connectors: new Map(wiring.connectors.map((c) => [c.id, c])),
+    devices: new Map(wiring.devices.map((d) => [d.id, d])),
+  };
 }
 
 /** What an endpoint as written in the document refers to. */
@@ -40,7 +43,10 @@ export function resolvePlace(index: Index, endpoint: string, path: Issue["path"]
   if (connector && rest !== "") {
     const sided = /^(.*)\.([ab])$/.exec(rest);
     const cavity = sided?.[1] ?? rest;
-    if (!connector.cavities.includes(cavity)) return fail([issue("wiring.missing-cavity", path, { connector: id, cavity, known: connector.cavities.slice(0, 12) })]);
+    if (!connector.cavities.includes(cavity))
+      return fail([
+        issue("wiring.missing-cavity", path, { connector: id, cavity, known: connector.cavities.slice(0, 12) }),
+      ]);
     if (connector.inline && !sided) return fail([issue("wiring.inline-needs-side", path, { connector: id, cavity })]);
     if (!connector.inline && sided) return fail([issue("wiring.no-side-here", path, { connector: id, cavity })]);
     return ok({ type: "cavity", connector, cavity, ...(sided ? { side: sided[2] as "a" | "b" } : {}) });
@@ -51,16 +57,26 @@ export function resolvePlace(index: Index, endpoint: string, path: Issue["path"]
     if (terminals.includes(rest)) return ok({ type: "terminal", device, terminal: rest });
     return fail([issue("wiring.missing-terminal", path, { device: id, terminal: rest, known: terminals })]);
   }
-  if (connector) return fail([issue("wiring.missing-cavity", path, { connector: id, cavity: rest, known: connector.cavities.slice(0, 12) })]);
+  if (connector)
+    return fail([
+      issue("wiring.missing-cavity", path, { connector: id, cavity: rest, known: connector.cavities.slice(0, 12) }),
+    ]);
   return fail([issue("wiring.missing-connector", path, { endpoint, id })]);
 }
 
-export interface DevicePin { readonly role: string; readonly at: string; readonly path: readonly (string | number)[] }
+export interface DevicePin {
+  readonly role: string;
+  readonly at: string;
+  readonly path: readonly (string | number)[];
+}
 
 /** The cavities a device is connected through, with the role of each pin. */
 export function devicePins(device: Device): DevicePin[] {
   if (device.kind === "module") return device.pins.map((p, i) => ({ role: p.role, at: p.at, path: ["pins", i, "at"] }));
-  if ("pins" in device) return Object.entries(device.pins).flatMap(([role, at]) => (typeof at === "string" ? [{ role, at, path: ["pins", role] }] : []));
+  if ("pins" in device)
+    return Object.entries(device.pins).flatMap(([role, at]) =>
+      typeof at === "string" ? [{ role, at, path: ["pins", role] }] : [],
+    );
   return [];
 }
 
@@ -69,15 +85,23 @@ export function deviceConnectors(device: Device): string[] {
   return [...new Set(devicePins(device).map((p) => p.at.slice(0, p.at.indexOf(":"))))];
 }
 
-export const wireId = (wire: { id?: string | undefined; from: string; to: string }) => wire.id ?? `${wire.from}~${wire.to}`;
+export const wireId = (wire: { id?: string | undefined; from: string; to: string }) =>
+  wire.id ?? `${wire.from}~${wire.to}`;
 
 /** The connector, part or splice a point belongs to. */
-export const connectorOf = (point: PointName): string => (point.includes(":") ? point.slice(0, point.indexOf(":")) : point);
+export const connectorOf = (point: PointName): string =>
+  point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
 
 /** Every place a meter lead can touch: cavities on the harness side, terminals, splices and ground points. */
 export function meterPoints(wiring: Wiring): string[] {
   return [
-    ...wiring.connectors.flatMap((c) => c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`]))),
-    ...wiring.devices.flatMap((d) => (STAR_KINDS.has(d.kind) ? [d.id] : (TERMINALS[d.kind] ?? []).map((t) => `${d.id}:${t}`))),
+    ...wiring.connectors.flatMap((c) =>
+      c.cavities.flatMap((cavity) =>
+        c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`],
+      ),
+    ),
+    ...wiring.devices.flatMap((d) =>
+      STAR_KINDS.has(d.kind) ? [d.id] : (TERMINALS[d.kind] ?? []).map((t) => `${d.id}:${t}`),
+    ),
   ];
 }

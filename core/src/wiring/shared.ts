@@ -26,7 +26,8 @@ function walk(start: string, neighbours: Neighbours, distance: ReadonlyMap<strin
     const next: string[] = [];
     for (const point of front) {
       for (const n of neighbours.get(point) ?? []) {
-        if (n.to !== ROOT && (seen.has(n.to) || (distance.get(n.to) ?? Infinity) >= (distance.get(point) ?? Infinity))) continue;
+        if (n.to !== ROOT && (seen.has(n.to) || (distance.get(n.to) ?? Infinity) >= (distance.get(point) ?? Infinity)))
+          continue;
         things.add(n.thing);
         if (n.to === ROOT) continue;
         if (!n.to.includes(":")) things.add(n.to); // a splice has no terminals
@@ -63,7 +64,10 @@ const ROOT = "";
 function buildNeighbours(wiring: Wiring, index: Index) {
   const neighbours = new Map<string, { to: string; thing: string }[]>();
   const link = (a: string, b: string, thing: string) => {
-    for (const [x, y] of [[a, b], [b, a]] as const) {
+    for (const [x, y] of [
+      [a, b],
+      [b, a],
+    ] as const) {
       if (x === ROOT) continue;
       const list = neighbours.get(x) ?? [];
       list.push({ to: y, thing });
@@ -74,15 +78,24 @@ function buildNeighbours(wiring: Wiring, index: Index) {
     link(wire.from, wire.to, wireId(wire));
     for (const end of [wire.from, wire.to]) {
       const place = resolvePlace(index, end);
-      if (place.ok && place.value.type === "star" && place.value.device.kind === "ground") link(end, ROOT, place.value.device.id);
-      if (place.ok && place.value.type === "terminal" && (place.value.device.kind === "battery" || place.value.device.kind === "alternator")) link(end, ROOT, place.value.device.id);
+      if (place.ok && place.value.type === "star" && place.value.device.kind === "ground")
+        link(end, ROOT, place.value.device.id);
+      if (
+        place.ok &&
+        place.value.type === "terminal" &&
+        (place.value.device.kind === "battery" || place.value.device.kind === "alternator")
+      )
+        link(end, ROOT, place.value.device.id);
     }
   }
-  for (const c of wiring.connectors) if (c.inline) for (const cavity of c.cavities) link(`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`, `${c.id}:${cavity}`);
+  for (const c of wiring.connectors)
+    if (c.inline)
+      for (const cavity of c.cavities) link(`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`, `${c.id}:${cavity}`);
   for (const d of wiring.devices) {
     const ends = inLineEnds(d);
     if (ends) link(...ends, d.id);
-    if (d.kind === "relay") for (const contact of [d.pins.working, d.pins.resting]) if (contact) link(d.pins.common, contact, d.id);
+    if (d.kind === "relay")
+      for (const contact of [d.pins.working, d.pins.resting]) if (contact) link(d.pins.common, contact, d.id);
     if (d.kind === "module") for (const pin of devicePins(d)) link(pin.at, ROOT, pin.at);
   }
   return neighbours;

@@ -8,15 +8,29 @@ import type { ReactNode } from "react";
 import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
 
-export const metadata: Metadata = { title: { default: "Radicula", template: "%s · Radicula" }, description: "Finds the one shared cause behind several trouble codes" };
-export const viewport: Viewport = { width: "device-width", initialScale: 1, themeColor: [{ media: "(prefers-color-scheme: light)", color: "#F5F3EC" }, { media: "(prefers-color-scheme: dark)", color: "#161A17" }] };
+export const metadata: Metadata = {
+  title: { default: "Radicula", template: "%s · Radicula" },
+  description: "Finds the one shared cause behind several trouble codes",
+};
+export const viewport: Viewport = {
+  width: "device-width",
+  initialScale: 1,
+  themeColor: [
+    { media: "(prefers-color-scheme: light)", color: "#F5F3EC" },
+    { media: "(prefers-color-scheme: dark)", color: "#161A17" },
+  ],
+};
 
 export default async function RootLayout({ children }: { readonly children: ReactNode }) {
   const chosen = (await cookies()).get(THEME_COOKIE)?.value;
   const initial = chosen === "dark" || chosen === "light" ? chosen : undefined;
   return (
     <html lang="en" data-theme={initial ?? "light"} suppressHydrationWarning>
-      <body><AntdRegistry><Theme initial={initial}>{children}</Theme></AntdRegistry></body>
+      <body>
+        <AntdRegistry>
+          <Theme initial={initial}>{children}</Theme>
+        </AntdRegistry>
+      </body>
     </html>
   );
 }

@@ -3,7 +3,8 @@ import type { Issue } from "@radicula/core";
 
 /** Wording of what only the web can meet; the rest is shared with the command line. */
 const TEXTS: Readonly<Record<string, string>> = {
-  "server.database-gone": "The database cannot be reached. What you typed is kept here and saved as soon as it is back.",
+  "server.database-gone":
+    "The database cannot be reached. What you typed is kept here and saved as soon as it is back.",
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
   "server.not-json": "Only JSON is taken here.",
   "server.no-such-job": "There is no such job any more.",

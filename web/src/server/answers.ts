@@ -1,7 +1,8 @@
 import { issue, type Issue } from "@radicula/core";
 
 /** Answers of the route handlers: JSON, never cached, expected failures as issues. */
-export const answer = (body: unknown, status = 200) => Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
+export const answer = (body: unknown, status = 200) =>
+  Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
 export const refuse = (status: number, issues: readonly Issue[]) => answer({ issues }, status);
 
 /** Runs a handler; a database that cannot be reached is said so, anything else is a bug and is logged. */
@@ -43,7 +44,10 @@ export async function limitedBytes(request: Request, limit: number): Promise<Buf
     size += value.byteLength;
     if (size <= limit) chunks.push(value);
     else chunks.length = 0;
-    if (size > PATIENCE * limit) { await reader.cancel(); break; }
+    if (size > PATIENCE * limit) {
+      await reader.cancel();
+      break;
+    }
   }
   return size > limit ? undefined : Buffer.concat(chunks);
 }

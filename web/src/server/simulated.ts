@@ -1,4 +1,12 @@
-import { findFault, fold, generateFaults, middleSeverity, SimulatedMachine, undoneEntries, type Folded } from "@radicula/core";
+import {
+  findFault,
+  fold,
+  generateFaults,
+  middleSeverity,
+  SimulatedMachine,
+  undoneEntries,
+  type Folded,
+} from "@radicula/core";
 import { entriesAfter, findJob, hiddenOf, JobId, type Hidden, type Job } from "./repo/jobs";
 
 /** The simulated machine of a practice job, with what the logbook has made of it. The hidden faults never leave the server. */
@@ -18,13 +26,29 @@ export async function simulatedOf(id: string): Promise<Simulated | undefined> {
   if (!known.success) return undefined;
   const [job, hidden] = await Promise.all([findJob(known.data), hiddenOf(known.data)]);
   if (!job || !hidden) return undefined;
-  const all = generateFaults(job.wiring), entries = await entriesAfter(job.id, 0), undone = undoneEntries(entries);
-  const faults = [hidden, ...(hidden.also ?? [])].flatMap(({ fault, ohm }) => { const found = findFault(all, fault); return found ? [{ fault: found.fault, severity: ohm ?? middleSeverity(found.fault) }] : []; });
+  const all = generateFaults(job.wiring),
+    entries = await entriesAfter(job.id, 0),
+    undone = undoneEntries(entries);
+  const faults = [hidden, ...(hidden.also ?? [])].flatMap(({ fault, ohm }) => {
+    const found = findFault(all, fault);
+    return found ? [{ fault: found.fault, severity: ohm ?? middleSeverity(found.fault) }] : [];
+  });
   // until its readings are moved to where they were really taken
-  const mistaken = hidden.mistaken && !entries.some((e, i) => !undone.has(i + 1) && e.type === "moved" && e.from === hidden.mistaken?.from) ? hidden.mistaken : undefined;
+  const mistaken =
+    hidden.mistaken &&
+    !entries.some((e, i) => !undone.has(i + 1) && e.type === "moved" && e.from === hidden.mistaken?.from)
+      ? hidden.mistaken
+      : undefined;
   return {
-    job, hidden, logged: entries.length, folded: fold(entries),
-    isWrong: (place) => faults.some(({ fault }) => fault.place.id === place || fault.at === place || fault.place.id.startsWith(`${place}:`)),
-    machine: (there) => new SimulatedMachine(job.wiring, there ? faults : [], hidden.seed, mistaken ? { mistaken } : {}),
+    job,
+    hidden,
+    logged: entries.length,
+    folded: fold(entries),
+    isWrong: (place) =>
+      faults.some(
+        ({ fault }) => fault.place.id === place || fault.at === place || fault.place.id.startsWith(`${place}:`),
+      ),
+    machine: (there) =>
+      new SimulatedMachine(job.wiring, there ? faults : [], hidden.seed, mistaken ? { mistaken } : {}),
   };
 }

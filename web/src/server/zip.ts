@@ -5,10 +5,16 @@ import { ZipFile } from "yazl";
 
 /** A zip is unpacked no further than this, whatever it claims of itself. */
 export const ZIP = { bytes: 60_000_000, unpacked: 120_000_000, files: 400, photo: 12_000_000 } as const;
-export interface JobFiles { readonly caseText: string; readonly photos: readonly { readonly connector: string; readonly bytes: Buffer }[] }
+export interface JobFiles {
+  readonly caseText: string;
+  readonly photos: readonly { readonly connector: string; readonly bytes: Buffer }[];
+}
 
 /** `case.json`, and photos as `photos/B7/1.jpg`. */
-export async function writeZip(caseText: string, photos: readonly { readonly connector: string; readonly jpeg: Buffer }[]): Promise<Buffer> {
+export async function writeZip(
+  caseText: string,
+  photos: readonly { readonly connector: string; readonly jpeg: Buffer }[],
+): Promise<Buffer> {
   const zip = new ZipFile();
   zip.addBuffer(Buffer.from(caseText), "case.json");
   const count = new Map<string, number>();
@@ -30,10 +36,15 @@ const PHOTO_NAME = /^photos\/([^/]{1,120})\/[^/]{1,80}$/;
  */
 export async function readZip(bytes: Buffer): Promise<Result<JobFiles>> {
   let zip: yauzl.ZipFile;
-  try { zip = await open(bytes); } catch { return fail([issue("file.not-a-zip")]); }
+  try {
+    zip = await open(bytes);
+  } catch {
+    return fail([issue("file.not-a-zip")]);
+  }
   const tooLarge = () => fail([issue("file.zip-too-large", [], { limit: ZIP.unpacked })]);
   if (zip.entryCount > ZIP.files) return tooLarge();
-  let caseText: string | undefined, total = 0;
+  let caseText: string | undefined,
+    total = 0;
   const photos: { connector: string; bytes: Buffer }[] = [];
   try {
     for (let entry = await next(zip); entry; entry = await next(zip)) {
@@ -46,30 +57,63 @@ export async function readZip(bytes: Buffer): Promise<Result<JobFiles>> {
       if (photo) photos.push({ connector: decodeURIComponent(photo[1]!), bytes: data });
       else caseText = data.toString("utf8");
     }
-  } catch { return fail([issue("file.not-a-zip")]); } finally { zip.close(); }
+  } catch {
+    return fail([issue("file.not-a-zip")]);
+  } finally {
+    zip.close();
+  }
   return caseText === undefined ? fail([issue("file.zip-without-case")]) : ok({ caseText, photos });
 }
 
-const open = (bytes: Buffer) => new Promise<yauzl.ZipFile>((resolve, reject) => yauzl.fromBuffer(bytes, { lazyEntries: true, strictFileNames: true }, (error, zip) => (error ? reject(error) : resolve(zip!))));
-const next = (zip: yauzl.ZipFile) => new Promise<yauzl.Entry | undefined>((resolve, reject) => {
-  const done = () => { zip.removeListener("entry", onEntry); zip.removeListener("end", onEnd); zip.removeListener("error", onError); };
-  const onEntry = (e: yauzl.Entry) => { done(); resolve(e); }, onEnd = () => { done(); resolve(undefined); }, onError = (e: Error) => { done(); reject(e); };
-  zip.on("entry", onEntry).on("end", onEnd).on("error", onError);
-  zip.readEntry();
-});
-/** One file's bytes, or undefined once they pass the limit. */
-const unpack = (zip: yauzl.ZipFile, entry: yauzl.Entry, limit: number) => new Promise<Buffer | undefined>((resolve, reject) => {
-  zip.openReadStream(entry, (error, stream) => {
-    if (error || !stream) { reject(error ?? new Error("no stream")); return; }
-    void (async () => {
-      const chunks: Buffer[] = [];
-      let size = 0;
-      for await (const chunk of stream as Readable) {
-        size += (chunk as Buffer).byteLength;
-        if (size > limit) { stream.destroy(); resolve(undefined); return; }
-        chunks.push(chunk as Buffer);
-      }
-      resolve(Buffer.concat(chunks));
-    })().catch(reject);
+const open = (bytes: Buffer) =>
+  new Promise<yauzl.ZipFile>((resolve, reject) =>
+    yauzl.fromBuffer(bytes, { lazyEntries: true, strictFileNames: true }, (error, zip) =>
+      error ? reject(error) : resolve(zip!),
+    ),
+  );
+const next = (zip: yauzl.ZipFile) =>
+  new Promise<yauzl.Entry | undefined>((resolve, reject) => {
+    const done = () => {
+      zip.removeListener("entry", onEntry);
+      zip.removeListener("end", onEnd);
+      zip.removeListener("error", onError);
+    };
+    const onEntry = (e: yauzl.Entry) => {
+        done();
+        resolve(e);
+      },
+      onEnd = () => {
+        done();
+        resolve(undefined);
+      },
+      onError = (e: Error) => {
+        done();
+        reject(e);
+      };
+    zip.on("entry", onEntry).on("end", onEnd).on("error", onError);
+    zip.readEntry();
   });
-});
+/** One file's bytes, or undefined once they pass the limit. */
+const unpack = (zip: yauzl.ZipFile, entry: yauzl.Entry, limit: number) =>
+  new Promise<Buffer | undefined>((resolve, reject) => {
+    zip.openReadStream(entry, (error, stream) => {
+      if (error || !stream) {
+        reject(error ?? new Error("no stream"));
+        return;
+      }
+      void (async () => {
+        const chunks: Buffer[] = [];
+        let size = 0;
+        for await (const chunk of stream as Readable) {
+          size += (chunk as Buffer).byteLength;
+          if (size > limit) {
+            stream.destroy();
+            resolve(undefined);
+            return;
+          }
+          chunks.push(chunk as Buffer);
+        }
+        resolve(Buffer.concat(chunks));
+      })().catch(reject);
+    });
+  });

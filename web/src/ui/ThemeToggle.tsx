@@ -5,5 +5,13 @@ import { useThemeMode } from "./Theme";
 
 export function ThemeToggle() {
   const { mode, toggle } = useThemeMode();
-  return <Button type="text" onClick={toggle} icon={mode === "light" ? <MoonOutlined /> : <SunOutlined />} aria-label={mode === "light" ? "Dark colours" : "Light colours"} title={mode === "light" ? "Dark colours" : "Light colours"} />;
+  return (
+    <Button
+      type="text"
+      onClick={toggle}
+      icon={mode === "light" ? <MoonOutlined /> : <SunOutlined />}
+      aria-label={mode === "light" ? "Dark colours" : "Light colours"}
+      title={mode === "light" ? "Dark colours" : "Light colours"}
+    />
+  );
 }

@@ -2,7 +2,20 @@ import { parseColour } from "@radicula/core";
 
 /** Wire colour letters of IEC 60757 (values from memory) to something a screen can show. */
 export const SCREEN: Readonly<Record<string, string>> = {
-  BK: "#2B2B2B", BN: "#7A4A2B", RD: "#B83227", OG: "#CF8A2E", YE: "#E2C23B", GN: "#3E7D4F", BU: "#3567A5", VT: "#74509A", GY: "#8A8D8A", WH: "#F2F0EA", PK: "#D98AA0", TQ: "#3FA3A0", GD: "#B89A4A", SR: "#B9BEC2",
+  BK: "#2B2B2B",
+  BN: "#7A4A2B",
+  RD: "#B83227",
+  OG: "#CF8A2E",
+  YE: "#E2C23B",
+  GN: "#3E7D4F",
+  BU: "#3567A5",
+  VT: "#74509A",
+  GY: "#8A8D8A",
+  WH: "#F2F0EA",
+  PK: "#D98AA0",
+  TQ: "#3FA3A0",
+  GD: "#B89A4A",
+  SR: "#B9BEC2",
 };
 
 /** The wire alone, base and stripe; the letters must stand beside it. */

@@ -1,10 +1,31 @@
-import { analyse, assess, circumstances, courseOf, Predictor, runOffers, thinkAhead, watchPoint, weighCandidate, type Analysis, type Belief, type Candidate, type Recommendation, type RunOffer, type CoursePoint, type Entry, type Feed, type Intake, type Wiring } from "@radicula/core";
+import {
+  analyse,
+  assess,
+  circumstances,
+  courseOf,
+  Predictor,
+  runOffers,
+  thinkAhead,
+  watchPoint,
+  weighCandidate,
+  type Analysis,
+  type Belief,
+  type Candidate,
+  type Recommendation,
+  type RunOffer,
+  type CoursePoint,
+  type Entry,
+  type Feed,
+  type Intake,
+  type Wiring,
+} from "@radicula/core";
 import { expose } from "comlink";
 
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
 let predictor: Predictor | undefined;
 /** counts updates and thoughts, so that an older thought knows it is over */
-let thought = 0, asked = 0;
+let thought = 0,
+  asked = 0;
 let begun: Belief | undefined;
 const STEP_MS = 12;
 
@@ -26,13 +47,18 @@ const api = {
     const mine = asked;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
-    const analysis = analyse(predictor, entries, { begun }), offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
+    const analysis = analyse(predictor, entries, { begun }),
+      offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
     return { analysis, offers };
   },
   /** The value to watch while places are moved. */
-  watch(entries: readonly Entry[]): ReturnType<typeof watchPoint> { return predictor ? watchPoint(predictor, analyse(predictor, entries, { quick: true })) : undefined; },
+  watch(entries: readonly Entry[]): ReturnType<typeof watchPoint> {
+    return predictor ? watchPoint(predictor, analyse(predictor, entries, { quick: true })) : undefined;
+  },
   /** What the answers to a step of a run, or to a reading of one's own, would mean. */
-  weigh(entries: readonly Entry[], candidate: Candidate): Recommendation | undefined { return predictor ? weighCandidate(predictor, entries, candidate) : undefined; },
+  weigh(entries: readonly Entry[], candidate: Candidate): Recommendation | undefined {
+    return predictor ? weighCandidate(predictor, entries, candidate) : undefined;
+  },
   /** How suspicion on some places went, entry by entry. */
   course(entries: readonly Entry[], ids: readonly string[]): readonly CoursePoint[] {
     return predictor ? courseOf(predictor, entries, ids) : [];

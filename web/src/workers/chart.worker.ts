@@ -1,4 +1,12 @@
-import { buildChart, findNets, FUNCTION_WORDS, type Chart, type Issue, type PinFunction, type Wiring } from "@radicula/core";
+import {
+  buildChart,
+  findNets,
+  FUNCTION_WORDS,
+  type Chart,
+  type Issue,
+  type PinFunction,
+  type Wiring,
+} from "@radicula/core";
 import { expose } from "comlink";
 
 /** What the chart adds up to, row by row, for the screen. */
@@ -15,22 +23,44 @@ export interface Built {
   readonly inherited: readonly string[];
 }
 
-const WORDS: Readonly<Record<string, PinFunction>> = { reference: "reference", sensorGround: "sensorGround", signal: "signal", feed: "supply", ground: "ground" };
+const WORDS: Readonly<Record<string, PinFunction>> = {
+  reference: "reference",
+  sensorGround: "sensorGround",
+  signal: "signal",
+  feed: "supply",
+  ground: "ground",
+};
 
 const api = {
   build(chart: Chart): Built {
     const built = buildChart(chart);
     const far = new Map<string, string>();
-    for (const w of built.wiring.wires) { far.set(w.from, far.get(w.from) ?? w.to); far.set(w.to, far.get(w.to) ?? w.from); }
+    for (const w of built.wiring.wires) {
+      far.set(w.from, far.get(w.from) ?? w.to);
+      far.set(w.to, far.get(w.to) ?? w.from);
+    }
     const nets = findNets(built.wiring);
     const points = chart.rows.map((_, i) => built.points.get(i) ?? "");
     const at = (p: string) => far.get(p) ?? far.get(`${p}.a`) ?? far.get(`${p}.b`);
     let above = "";
-    const inherited = chart.rows.map((r) => { if (r.connector.trim()) { above = r.connector.trim(); return ""; } return above; });
+    const inherited = chart.rows.map((r) => {
+      if (r.connector.trim()) {
+        above = r.connector.trim();
+        return "";
+      }
+      return above;
+    });
     return {
-      wiring: built.wiring, issues: built.issues, points, inherited,
-      otherEnd: chart.rows.map((r, i) => (r.goesTo.trim() || !points[i] ? "" : at(points[i]) ?? "")),
-      guessed: chart.rows.map((r, i) => { const p = points[i]; const f = r.function.trim() || !p || !at(p) ? undefined : WORDS[nets.functionOf(p)]; return f ? FUNCTION_WORDS[f] : ""; }),
+      wiring: built.wiring,
+      issues: built.issues,
+      points,
+      inherited,
+      otherEnd: chart.rows.map((r, i) => (r.goesTo.trim() || !points[i] ? "" : (at(points[i]) ?? ""))),
+      guessed: chart.rows.map((r, i) => {
+        const p = points[i];
+        const f = r.function.trim() || !p || !at(p) ? undefined : WORDS[nets.functionOf(p)];
+        return f ? FUNCTION_WORDS[f] : "";
+      }),
     };
   },
 };

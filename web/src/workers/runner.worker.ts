@@ -5,9 +5,13 @@ import { expose } from "comlink";
 let predictor: Predictor | undefined;
 
 const api = {
-  open(wiring: Wiring): void { predictor = new Predictor(wiring); },
+  open(wiring: Wiring): void {
+    predictor = new Predictor(wiring);
+  },
   /** Where the open run of a logbook stands. */
-  run(entries: readonly Entry[]): RunView | undefined { return predictor && runView(predictor, entries); },
+  run(entries: readonly Entry[]): RunView | undefined {
+    return predictor && runView(predictor, entries);
+  },
 };
 export type RunnerApi = typeof api;
 expose(api);

@@ -6,29 +6,79 @@ import { useState } from "react";
 import { say } from "@/messages/issues";
 import { post } from "@/ui/send";
 
-interface Props { readonly open: boolean; /** the machine of this job, or one of the library's */ readonly job?: string; readonly wirings?: readonly { readonly id: string; readonly name: string }[]; readonly onClose: () => void }
+interface Props {
+  readonly open: boolean;
+  /** the machine of this job, or one of the library's */ readonly job?: string;
+  readonly wirings?: readonly { readonly id: string; readonly name: string }[];
+  readonly onClose: () => void;
+}
 
 /** A machine put on the bench: the same wiring, with faults hidden on it that nobody knows, and instruments that answer. */
 export function BenchSheet({ open, job, wirings, onClose }: Props) {
   const router = useRouter();
-  const [faults, setFaults] = useState(1), [comesAndGoes, setComesAndGoes] = useState(false), [wiring, setWiring] = useState<string | undefined>(undefined);
-  const [busy, setBusy] = useState(false), [refused, setRefused] = useState<readonly Issue[]>([]);
+  const [faults, setFaults] = useState(1),
+    [comesAndGoes, setComesAndGoes] = useState(false),
+    [wiring, setWiring] = useState<string | undefined>(undefined);
+  const [busy, setBusy] = useState(false),
+    [refused, setRefused] = useState<readonly Issue[]>([]);
   const start = async () => {
     setBusy(true);
-    const made = await post<{ id: string }>("/api/jobs/bench", { ...(job ? { job } : { wiring }), faults, comesAndGoes });
+    const made = await post<{ id: string }>("/api/jobs/bench", {
+      ...(job ? { job } : { wiring }),
+      faults,
+      comesAndGoes,
+    });
     if (made.ok) router.push(`/job/${made.body.id}?sheet=codes`);
-    else { setRefused(made.issues); setBusy(false); }
+    else {
+      setRefused(made.issues);
+      setBusy(false);
+    }
   };
   return (
     <Modal open={open} onCancel={onClose} title="On the bench" footer={null} destroyOnHidden width={520}>
-      <p>The same machine, simulated, with a fault nobody knows. Scan it, measure at it, find it: nothing real is touched.</p>
+      <p>
+        The same machine, simulated, with a fault nobody knows. Scan it, measure at it, find it: nothing real is
+        touched.
+      </p>
       <div style={{ display: "grid", gap: 12, margin: "12px 0" }}>
-        {wirings ? <Select aria-label="Machine" placeholder="Which machine?" value={wiring} showSearch={{ optionFilterProp: "label" }} onChange={(v: string) => { setWiring(v); setRefused([]); }} options={wirings.map((w) => ({ value: w.id, label: w.name }))} /> : null}
-        <Radio.Group value={faults} onChange={(e) => setFaults(e.target.value as number)} optionType="button" options={[{ value: 1, label: "One fault" }, { value: 2, label: "Two at once" }, { value: 3, label: "Three at once" }]} />
-        <Checkbox checked={comesAndGoes} onChange={(e) => setComesAndGoes(e.target.checked)}>It comes and goes</Checkbox>
+        {wirings ? (
+          <Select
+            aria-label="Machine"
+            placeholder="Which machine?"
+            value={wiring}
+            showSearch={{ optionFilterProp: "label" }}
+            onChange={(v: string) => {
+              setWiring(v);
+              setRefused([]);
+            }}
+            options={wirings.map((w) => ({ value: w.id, label: w.name }))}
+          />
+        ) : null}
+        <Radio.Group
+          value={faults}
+          onChange={(e) => setFaults(e.target.value as number)}
+          optionType="button"
+          options={[
+            { value: 1, label: "One fault" },
+            { value: 2, label: "Two at once" },
+            { value: 3, label: "Three at once" },
+          ]}
+        />
+        <Checkbox checked={comesAndGoes} onChange={(e) => setComesAndGoes(e.target.checked)}>
+          It comes and goes
+        </Checkbox>
       </div>
       {refused.length ? <p role="alert">{refused.map((i) => say(i).text).join(" ")}</p> : null}
-      <Button type="primary" size="large" block loading={busy} disabled={!job && wiring === undefined} onClick={() => void start()}>Put it on the bench</Button>
+      <Button
+        type="primary"
+        size="large"
+        block
+        loading={busy}
+        disabled={!job && wiring === undefined}
+        onClick={() => void start()}
+      >
+        Put it on the bench
+      </Button>
     </Modal>
   );
 }

@@ -9,19 +9,38 @@ import { NewJob, type WiringChoice } from "./NewJob";
 import { waitsFor } from "./waitsFor";
 
 /** All jobs, and what each waits for. */
-export function Board({ jobs, wirings }: { readonly jobs: readonly JobSummary[]; readonly wirings: readonly WiringChoice[] }) {
+export function Board({
+  jobs,
+  wirings,
+}: {
+  readonly jobs: readonly JobSummary[];
+  readonly wirings: readonly WiringChoice[];
+}) {
   return (
     <div className={styles.page}>
       <header className={styles.head}>
-        <span className={styles.brand}><Logo /> radicula</span>
-        <nav className={styles.nav}><b aria-current="page">Jobs</b><Link href="/wirings">Wirings</Link><Link href="/calculators">Calculators</Link><ThemeToggle /></nav>
+        <span className={styles.brand}>
+          <Logo /> radicula
+        </span>
+        <nav className={styles.nav}>
+          <b aria-current="page">Jobs</b>
+          <Link href="/wirings">Wirings</Link>
+          <Link href="/calculators">Calculators</Link>
+          <ThemeToggle />
+        </nav>
       </header>
       <main className={styles.main}>
         <div className={styles.title}>
           <h1>Jobs</h1>
-          <span className={styles.actions}><Importer /><Practise wirings={wirings} /><NewJob wirings={wirings} /></span>
+          <span className={styles.actions}>
+            <Importer />
+            <Practise wirings={wirings} />
+            <NewJob wirings={wirings} />
+          </span>
         </div>
-        {jobs.length === 0 ? <p className={styles.empty}>No jobs yet. Start one with what the customer says, or open a file.</p> : (
+        {jobs.length === 0 ? (
+          <p className={styles.empty}>No jobs yet. Start one with what the customer says, or open a file.</p>
+        ) : (
           <ul className={styles.list}>
             {jobs.map((job) => (
               <li key={job.id}>
@@ -30,11 +49,20 @@ export function Board({ jobs, wirings }: { readonly jobs: readonly JobSummary[];
                   <span className={styles.what}>
                     <span className={styles.name}>{job.title}</span>
                     {job.complaint ? <span className={styles.complaint}>{job.complaint}</span> : null}
-                    <span className={styles.codes}>{job.codes.map((c) => <span key={c} className="mono">{c}</span>)}</span>
+                    <span className={styles.codes}>
+                      {job.codes.map((c) => (
+                        <span key={c} className="mono">
+                          {c}
+                        </span>
+                      ))}
+                    </span>
                   </span>
                   <span className={styles.state}>
                     <b data-done={job.verdict !== null}>{waitsFor(job)}</b>
-                    <span className="muted">{job.verdict ?? `${count(job.readings, "reading")} so far`}{job.practice ? " · simulated machine" : ""}</span>
+                    <span className="muted">
+                      {job.verdict ?? `${count(job.readings, "reading")} so far`}
+                      {job.practice ? " · simulated machine" : ""}
+                    </span>
                   </span>
                 </Link>
               </li>

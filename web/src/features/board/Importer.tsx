@@ -23,11 +23,18 @@ export function Importer() {
     setRefusal(undefined);
     try {
       if (file.size > MOST_BYTES) {
-        setRefusal({ file: file.name, issues: [{ code: "file.too-large", path: [], params: { characters: file.size, limit: MOST_BYTES } }] });
+        setRefusal({
+          file: file.name,
+          issues: [{ code: "file.too-large", path: [], params: { characters: file.size, limit: MOST_BYTES } }],
+        });
         return;
       }
       const zipped = /\.zip$/i.test(file.name) || file.type === "application/zip";
-      const response = await fetch("/api/jobs", { method: "POST", headers: { "Content-Type": zipped ? "application/zip" : "application/json" }, body: zipped ? file : await file.text() });
+      const response = await fetch("/api/jobs", {
+        method: "POST",
+        headers: { "Content-Type": zipped ? "application/zip" : "application/json" },
+        body: zipped ? file : await file.text(),
+      });
       const body = (await response.json()) as { id?: string; issues?: Issue[] };
       if (body.id) router.push(`/job/${body.id}`);
       else setRefusal({ file: file.name, issues: body.issues ?? [{ code: "server.failed", path: [], params: {} }] });
@@ -41,12 +48,38 @@ export function Importer() {
 
   return (
     <>
-      <input ref={input} type="file" accept=".json,.zip,application/json,application/zip" hidden data-testid="import" onChange={(e) => { const file = e.target.files?.[0]; if (file) void open(file); }} />
-      <Button icon={<FolderOpenOutlined />} loading={busy} onClick={() => input.current?.click()}>Open a file</Button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,.zip,application/json,application/zip"
+        hidden
+        data-testid="import"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void open(file);
+        }}
+      />
+      <Button icon={<FolderOpenOutlined />} loading={busy} onClick={() => input.current?.click()}>
+        Open a file
+      </Button>
       {refusal ? (
         <div role="alert" className={styles.refused} style={{ flexBasis: "100%" }}>
           <b>{refusal.file} was not taken; nothing was saved.</b>
-          <ul>{refusal.issues.slice(0, 12).map((issue, i) => { const { text, place } = say(issue); return <li key={i}>{place ? <><code>{place}</code>: </> : null}{text}</li>; })}</ul>
+          <ul>
+            {refusal.issues.slice(0, 12).map((issue, i) => {
+              const { text, place } = say(issue);
+              return (
+                <li key={i}>
+                  {place ? (
+                    <>
+                      <code>{place}</code>:{" "}
+                    </>
+                  ) : null}
+                  {text}
+                </li>
+              );
+            })}
+          </ul>
           {refusal.issues.length > 12 ? <p>and {refusal.issues.length - 12} more</p> : null}
         </div>
       ) : null}

@@ -7,7 +7,11 @@ import { say } from "@/messages/issues";
 import { post } from "@/ui/send";
 import styles from "./Board.module.css";
 
-export interface WiringChoice { readonly id: string; readonly name: string; readonly machineType: string }
+export interface WiringChoice {
+  readonly id: string;
+  readonly name: string;
+  readonly machineType: string;
+}
 const NEW = { "new 12": 12, "new 24": 24 } as const;
 
 /** A job in three answers: which machine, what the customer says, which wiring. A wiring not yet in the library is typed next. */
@@ -24,25 +28,99 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
     setBusy(true);
     setRefused([]);
     const title = firstWords(complaint) || machine.trim() || "New job";
-    const body = { title, ...(machine.trim() ? { machine: machine.trim() } : {}), ...(complaint.trim() ? { complaint: complaint.trim() } : {}), wiring: isNew ? { machineType: "", nominalVolt: NEW[wiring as keyof typeof NEW] } : wiring };
+    const body = {
+      title,
+      ...(machine.trim() ? { machine: machine.trim() } : {}),
+      ...(complaint.trim() ? { complaint: complaint.trim() } : {}),
+      wiring: isNew ? { machineType: "", nominalVolt: NEW[wiring as keyof typeof NEW] } : wiring,
+    };
     const made = await post<{ id: string; wiringId?: string }>("/api/jobs", body);
-    if (made.ok) router.push(isNew ? `/wiring/${made.body.wiringId ?? ""}?job=${made.body.id}` : `/job/${made.body.id}?sheet=codes`);
-    else { setRefused(made.issues); setBusy(false); }
+    if (made.ok)
+      router.push(
+        isNew ? `/wiring/${made.body.wiringId ?? ""}?job=${made.body.id}` : `/job/${made.body.id}?sheet=codes`,
+      );
+    else {
+      setRefused(made.issues);
+      setBusy(false);
+    }
   };
-  const onKey = (e: KeyboardEvent) => { if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) { e.preventDefault(); void start(); } };
+  const onKey = (e: KeyboardEvent) => {
+    if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
+      e.preventDefault();
+      void start();
+    }
+  };
   return (
     <>
-      <Button type="primary" onClick={() => setOpen(true)}>New job</Button>
+      <Button type="primary" onClick={() => setOpen(true)}>
+        New job
+      </Button>
       <Modal open={open} onCancel={() => setOpen(false)} title="New job" footer={null} destroyOnHidden width={560}>
-        <form className={styles.start} onKeyDown={onKey} onSubmit={(e) => { e.preventDefault(); void start(); }}>
-          <label>Machine<Input autoFocus value={machine} maxLength={120} placeholder="Tug 4, serial, plate" onChange={(e) => setMachine(e.target.value)} /></label>
-          <label>What the customer says<Input.TextArea value={complaint} maxLength={4000} autoSize={{ minRows: 2, maxRows: 6 }} placeholder="in their own words" onChange={(e) => setComplaint(e.target.value)} /></label>
-          <label>Wiring<Select aria-label="Wiring" value={wiring} onChange={(v: string) => setWiring(v)} showSearch={{ optionFilterProp: "label" }} options={[
-            { label: "Not here yet", options: [{ value: "new 12", label: "Type a new one, 12 V" }, { value: "new 24", label: "Type a new one, 24 V" }] },
-            ...(wirings.length ? [{ label: "From the library", options: wirings.map((w) => ({ value: w.id, label: w.machineType && w.machineType !== w.name ? `${w.name} · ${w.machineType}` : w.name })) }] : []),
-          ]} /></label>
-          {refused.length ? <p role="alert" className={styles.refused}>{refused.map((i) => say(i).text).join(" ")}</p> : null}
-          <Button type="primary" htmlType="submit" block loading={busy}>{isNew ? "Start, and type the wiring" : "Start"}</Button>
+        <form
+          className={styles.start}
+          onKeyDown={onKey}
+          onSubmit={(e) => {
+            e.preventDefault();
+            void start();
+          }}
+        >
+          <label>
+            Machine
+            <Input
+              autoFocus
+              value={machine}
+              maxLength={120}
+              placeholder="Tug 4, serial, plate"
+              onChange={(e) => setMachine(e.target.value)}
+            />
+          </label>
+          <label>
+            What the customer says
+            <Input.TextArea
+              value={complaint}
+              maxLength={4000}
+              autoSize={{ minRows: 2, maxRows: 6 }}
+              placeholder="in their own words"
+              onChange={(e) => setComplaint(e.target.value)}
+            />
+          </label>
+          <label>
+            Wiring
+            <Select
+              aria-label="Wiring"
+              value={wiring}
+              onChange={(v: string) => setWiring(v)}
+              showSearch={{ optionFilterProp: "label" }}
+              options={[
+                {
+                  label: "Not here yet",
+                  options: [
+                    { value: "new 12", label: "Type a new one, 12 V" },
+                    { value: "new 24", label: "Type a new one, 24 V" },
+                  ],
+                },
+                ...(wirings.length
+                  ? [
+                      {
+                        label: "From the library",
+                        options: wirings.map((w) => ({
+                          value: w.id,
+                          label: w.machineType && w.machineType !== w.name ? `${w.name} · ${w.machineType}` : w.name,
+                        })),
+                      },
+                    ]
+                  : []),
+              ]}
+            />
+          </label>
+          {refused.length ? (
+            <p role="alert" className={styles.refused}>
+              {refused.map((i) => say(i).text).join(" ")}
+            </p>
+          ) : null}
+          <Button type="primary" htmlType="submit" block loading={busy}>
+            {isNew ? "Start, and type the wiring" : "Start"}
+          </Button>
         </form>
       </Modal>
     </>

@@ -7,5 +7,10 @@ import type { WiringChoice } from "./NewJob";
 /** What a newcomer plays with first: any machine of the library, with a fault nobody knows. */
 export function Practise({ wirings }: { readonly wirings: readonly WiringChoice[] }) {
   const [open, setOpen] = useState(false);
-  return wirings.length ? <><Button onClick={() => setOpen(true)}>Practise</Button><BenchSheet open={open} wirings={wirings} onClose={() => setOpen(false)} /></> : null;
+  return wirings.length ? (
+    <>
+      <Button onClick={() => setOpen(true)}>Practise</Button>
+      <BenchSheet open={open} wirings={wirings} onClose={() => setOpen(false)} />
+    </>
+  ) : null;
 }

@@ -7,37 +7,99 @@ import { capital } from "@/ui/text";
 import styles from "./Calculators.module.css";
 
 /** What a step already knows, put into the sum it needs. */
-export interface Prefilled { readonly id: CalculatorId; readonly values: Readonly<Record<string, number>> }
+export interface Prefilled {
+  readonly id: CalculatorId;
+  readonly values: Readonly<Record<string, number>>;
+}
 
 /** The sums of the trade, each with its formula and where that comes from. @param first the one a step needs, with what is known filled in */
 export function Calculators({ first }: { readonly first?: Prefilled | undefined }) {
   const order = [...CALCULATORS].sort((a, b) => Number(b.id === first?.id) - Number(a.id === first?.id));
-  return <div className={styles.grid}>{order.map((c) => <One key={c.id} id={c.id} start={c.id === first?.id ? first.values : {}} open={c.id === first?.id} />)}</div>;
+  return (
+    <div className={styles.grid}>
+      {order.map((c) => (
+        <One key={c.id} id={c.id} start={c.id === first?.id ? first.values : {}} open={c.id === first?.id} />
+      ))}
+    </div>
+  );
 }
 
-function One({ id, start, open }: { readonly id: CalculatorId; readonly start: Readonly<Record<string, number>>; readonly open: boolean }) {
-  const c = CALCULATORS.find((x) => x.id === id)!, words = CALCULATOR_WORDS[id];
-  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() => Object.fromEntries(c.inputs.map((i) => [i.id, plain(start[i.id] ?? i.start)])));
-  const { outputs, wrong } = calculate(id, Object.fromEntries(c.inputs.map((i) => [i.id, parsePlain(texts[i.id] ?? "")])));
+function One({
+  id,
+  start,
+  open,
+}: {
+  readonly id: CalculatorId;
+  readonly start: Readonly<Record<string, number>>;
+  readonly open: boolean;
+}) {
+  const c = CALCULATORS.find((x) => x.id === id)!,
+    words = CALCULATOR_WORDS[id];
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() =>
+    Object.fromEntries(c.inputs.map((i) => [i.id, plain(start[i.id] ?? i.start)])),
+  );
+  const { outputs, wrong } = calculate(
+    id,
+    Object.fromEntries(c.inputs.map((i) => [i.id, parsePlain(texts[i.id] ?? "")])),
+  );
   return (
     <section className={styles.one} data-open={open} aria-label={words.title}>
       <h2>{words.title}</h2>
       <p className="muted">{capital(words.when)}.</p>
       <div className={styles.fields}>
         {c.inputs.map((i) => (
-          <label key={i.id}>{words.names[i.id]}
-            <Input className="mono" size="small" value={texts[i.id] ?? ""} status={wrong.includes(i.id) ? "error" : ""} suffix={i.unit} maxLength={20} inputMode="decimal" aria-invalid={wrong.includes(i.id)} onChange={(e) => setTexts({ ...texts, [i.id]: e.target.value })} />
+          <label key={i.id}>
+            {words.names[i.id]}
+            <Input
+              className="mono"
+              size="small"
+              value={texts[i.id] ?? ""}
+              status={wrong.includes(i.id) ? "error" : ""}
+              suffix={i.unit}
+              maxLength={20}
+              inputMode="decimal"
+              aria-invalid={wrong.includes(i.id)}
+              onChange={(e) => setTexts({ ...texts, [i.id]: e.target.value })}
+            />
           </label>
         ))}
       </div>
       <dl className={styles.results} aria-live="polite">
-        {wrong.length ? <div><dt>Check</dt><dd>{wrong.map((w) => { const i = c.inputs.find((x) => x.id === w)!; return `${words.names[w]}: ${plain(i.low)} to ${plain(i.high)} ${i.unit}`; }).join("; ")}</dd></div>
-          : outputs.length === 0 ? <div><dt>Check</dt><dd>nothing follows from these values</dd></div>
-          : outputs.map((o, n) => <div key={o.id} data-first={n === 0}><dt>{words.names[o.id]}</dt><dd className="mono">{shown(o.value, o.unit)}</dd></div>)}
+        {wrong.length ? (
+          <div>
+            <dt>Check</dt>
+            <dd>
+              {wrong
+                .map((w) => {
+                  const i = c.inputs.find((x) => x.id === w)!;
+                  return `${words.names[w]}: ${plain(i.low)} to ${plain(i.high)} ${i.unit}`;
+                })
+                .join("; ")}
+            </dd>
+          </div>
+        ) : outputs.length === 0 ? (
+          <div>
+            <dt>Check</dt>
+            <dd>nothing follows from these values</dd>
+          </div>
+        ) : (
+          outputs.map((o, n) => (
+            <div key={o.id} data-first={n === 0}>
+              <dt>{words.names[o.id]}</dt>
+              <dd className="mono">{shown(o.value, o.unit)}</dd>
+            </div>
+          ))
+        )}
       </dl>
-      <p className={styles.formula}><span className="mono">{words.formula}</span> <small>{words.source}</small></p>
+      <p className={styles.formula}>
+        <span className="mono">{words.formula}</span> <small>{words.source}</small>
+      </p>
     </section>
   );
 }
-const plain = (x: number) => (Math.abs(x) >= 1e6 ? `${x / 1e6}M` : Math.abs(x) >= 10_000 ? `${x / 1e3}k` : String(Number(x.toPrecision(6))));
-const shown = (value: number, unit: string) => (unit === "V" || unit === "Ω" || unit === "A" ? formatQuantity(value, unit) : `${Number(value.toPrecision(3))} ${unit}`);
+const plain = (x: number) =>
+  Math.abs(x) >= 1e6 ? `${x / 1e6}M` : Math.abs(x) >= 10_000 ? `${x / 1e3}k` : String(Number(x.toPrecision(6)));
+const shown = (value: number, unit: string) =>
+  unit === "V" || unit === "Ω" || unit === "A"
+    ? formatQuantity(value, unit)
+    : `${Number(value.toPrecision(3))} ${unit}`;

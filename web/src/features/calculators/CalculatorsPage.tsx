@@ -9,8 +9,16 @@ import styles from "./Calculators.module.css";
 export function CalculatorsPage() {
   return (
     <div className={styles.page}>
-      <header className={styles.head}><Link href="/" aria-label="All jobs"><Logo /> radicula</Link><h1>Calculators</h1><ThemeToggle /></header>
-      <main><Calculators /></main>
+      <header className={styles.head}>
+        <Link href="/" aria-label="All jobs">
+          <Logo /> radicula
+        </Link>
+        <h1>Calculators</h1>
+        <ThemeToggle />
+      </header>
+      <main>
+        <Calculators />
+      </main>
     </div>
   );
 }

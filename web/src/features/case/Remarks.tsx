@@ -9,24 +9,59 @@ const MOST = 3;
 const MOVES: ReadonlySet<string> = new Set(["remark.not-as-drawn", "remark.wrong-component"]);
 
 /** What speaks against the readings or the drawing, first of all; readings taken at the wrong place can be moved from here. */
-export function Remarks({ remarks, busy, onEntry, onName }: { readonly remarks: readonly Issue[]; readonly busy: boolean; readonly onEntry: (entry: Entry) => void; readonly onName?: () => void }) {
+export function Remarks({
+  remarks,
+  busy,
+  onEntry,
+  onName,
+}: {
+  readonly remarks: readonly Issue[];
+  readonly busy: boolean;
+  readonly onEntry: (entry: Entry) => void;
+  readonly onName?: () => void;
+}) {
   const [all, setAll] = useState(false);
   return (
     <>
       {(all ? remarks : remarks.slice(0, MOST)).map((r, i) => {
         // where they were logged, and where they may have been taken: by what was seen there, or by what they say
-        const { connector, from: logged, fits: seen, to, readings } = r.params, from = connector ?? logged, fits = Array.isArray(seen) ? seen : typeof to === "string" ? [to] : [];
+        const { connector, from: logged, fits: seen, to, readings } = r.params,
+          from = connector ?? logged,
+          fits = Array.isArray(seen) ? seen : typeof to === "string" ? [to] : [];
         const numbers = Array.isArray(readings) ? readings.map(Number) : [];
         const canMove = MOVES.has(r.code) && typeof from === "string" && numbers.length > 0;
         return (
           <div key={i} className={styles.alert} role="status">
             <span>{issueText(r)}</span>
-            {r.code === "remark.code-without-condition" && onName ? <button type="button" className="link" onClick={onName}>Say which part it names</button> : null}
-            {canMove ? <span className={styles.moves}>{fits.map((to) => <Button key={to} size="small" disabled={busy} onClick={() => onEntry({ type: "moved", at: new Date().toISOString(), from, to, readings: numbers })}>Move {numbers.length === 1 ? `reading ${numbers[0]}` : `${numbers.length} readings`} to {to}</Button>)}</span> : null}
+            {r.code === "remark.code-without-condition" && onName ? (
+              <button type="button" className="link" onClick={onName}>
+                Say which part it names
+              </button>
+            ) : null}
+            {canMove ? (
+              <span className={styles.moves}>
+                {fits.map((to) => (
+                  <Button
+                    key={to}
+                    size="small"
+                    disabled={busy}
+                    onClick={() =>
+                      onEntry({ type: "moved", at: new Date().toISOString(), from, to, readings: numbers })
+                    }
+                  >
+                    Move {numbers.length === 1 ? `reading ${numbers[0]}` : `${numbers.length} readings`} to {to}
+                  </Button>
+                ))}
+              </span>
+            ) : null}
           </div>
         );
       })}
-      {remarks.length > MOST ? <button type="button" className="link" onClick={() => setAll(!all)}>{all ? "Fewer remarks" : `${remarks.length - MOST} more remarks`}</button> : null}
+      {remarks.length > MOST ? (
+        <button type="button" className="link" onClick={() => setAll(!all)}>
+          {all ? "Fewer remarks" : `${remarks.length - MOST} more remarks`}
+        </button>
+      ) : null}
     </>
   );
 }

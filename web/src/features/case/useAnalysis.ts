@@ -1,15 +1,42 @@
 "use client";
-import type { Analysis, Candidate, CoursePoint, Entry, Feed, Intake, Recommendation, RunOffer, RunView, Wiring } from "@radicula/core";
+import type {
+  Analysis,
+  Candidate,
+  CoursePoint,
+  Entry,
+  Feed,
+  Intake,
+  Recommendation,
+  RunOffer,
+  RunView,
+  Wiring,
+} from "@radicula/core";
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { AnalystApi } from "@/workers/analyst.worker";
 import type { RunnerApi } from "@/workers/runner.worker";
 
-export interface AnalysisState { readonly analysis: Analysis | undefined; readonly ms: number; readonly working: boolean; readonly failed: boolean; readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>; readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]>;
+export interface AnalysisState {
+  readonly analysis: Analysis | undefined;
+  readonly ms: number;
+  readonly working: boolean;
+  readonly failed: boolean;
+  readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>;
+  readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]>;
   /** the open guided run, those worth beginning, and what the answers to any other step would mean */
-  readonly run: RunView | undefined; readonly offers: readonly RunOffer[]; readonly weigh: (candidate: Candidate) => Promise<Recommendation | undefined>; readonly watch: () => Promise<{ readonly instrument: "voltmeter" | "scanTool"; readonly point: string } | undefined> }
+  readonly run: RunView | undefined;
+  readonly offers: readonly RunOffer[];
+  readonly weigh: (candidate: Candidate) => Promise<Recommendation | undefined>;
+  readonly watch: () => Promise<{ readonly instrument: "voltmeter" | "scanTool"; readonly point: string } | undefined>;
+}
 /** what came back last, and the entries it was asked for */
-interface Result { readonly analysis: Analysis | undefined; readonly ms: number; readonly of: readonly Entry[] | undefined; readonly failed: boolean; readonly offers: readonly RunOffer[] }
+interface Result {
+  readonly analysis: Analysis | undefined;
+  readonly ms: number;
+  readonly of: readonly Entry[] | undefined;
+  readonly failed: boolean;
+  readonly offers: readonly RunOffer[];
+}
 
 /** Pause before thinking ahead, so that a quick second reading is not kept waiting. */
 const THINK_AFTER_MS = 30;
@@ -18,7 +45,13 @@ const FIRST_AFTER_MS = 1500;
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
-  const [result, setResult] = useState<Result>({ analysis: undefined, ms: 0, of: undefined, failed: false, offers: [] });
+  const [result, setResult] = useState<Result>({
+    analysis: undefined,
+    ms: 0,
+    of: undefined,
+    failed: false,
+    offers: [],
+  });
   const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
   const latest = useRef(0);
 
@@ -27,7 +60,10 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     worker.onerror = () => setResult((r) => ({ ...r, failed: true }));
     remote.current = wrap<AnalystApi>(worker);
     void remote.current.open(wiring);
-    return () => { worker.terminate(); remote.current = undefined; };
+    return () => {
+      worker.terminate();
+      remote.current = undefined;
+    };
   }, [wiring]);
 
   useEffect(() => {
@@ -37,44 +73,85 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     let timer: ReturnType<typeof setTimeout> | undefined, first: ReturnType<typeof setTimeout> | undefined;
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
-    const asked = performance.now(), since = () => performance.now() - asked;
-    api.first(entries).then((analysis) => {
-      if (analysis) first = setTimeout(() => { if (latest.current === mine) setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: false })); }, FIRST_AFTER_MS);
-    }, () => undefined);
-    api.update(entries).then((full) => {
+    const asked = performance.now(),
+      since = () => performance.now() - asked;
+    api.first(entries).then(
+      (analysis) => {
+        if (analysis)
+          first = setTimeout(() => {
+            if (latest.current === mine)
+              setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: false }));
+          }, FIRST_AFTER_MS);
+      },
+      () => undefined,
+    );
+    api.update(entries).then(
+      (full) => {
+        clearTimeout(first);
+        if (latest.current !== mine || !full) return;
+        const { analysis, offers } = full;
+        setResult({ analysis, ms: since(), of: entries, failed: false, offers });
+        timer = setTimeout(() => {
+          if (latest.current === mine) void api.think(entries, analysis);
+        }, THINK_AFTER_MS);
+      },
+      () => {
+        if (latest.current === mine) setResult((r) => ({ ...r, failed: true }));
+      },
+    );
+    return () => {
+      clearTimeout(timer);
       clearTimeout(first);
-      if (latest.current !== mine || !full) return;
-      const { analysis, offers } = full;
-      setResult({ analysis, ms: since(), of: entries, failed: false, offers });
-      timer = setTimeout(() => { if (latest.current === mine) void api.think(entries, analysis); }, THINK_AFTER_MS);
-    }, () => { if (latest.current === mine) setResult((r) => ({ ...r, failed: true })); });
-    return () => { clearTimeout(timer); clearTimeout(first); };
+    };
   }, [wiring, entries]);
 
   const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
-  const courseOf = useCallback(async (ids: readonly string[]) => (await remote.current?.course(entries, ids)) ?? [], [entries]);
+  const courseOf = useCallback(
+    async (ids: readonly string[]) => (await remote.current?.course(entries, ids)) ?? [],
+    [entries],
+  );
   const weigh = useCallback(async (candidate: Candidate) => remote.current?.weigh(entries, candidate), [entries]);
   const watch = useCallback(async () => remote.current?.watch(entries), [entries]);
   const run = useRun(wiring, entries);
-  return { feedsOf, courseOf, weigh, watch, run, offers: result.offers, analysis: result.analysis, ms: result.ms, working: !result.failed && result.of !== entries, failed: result.failed };
+  return {
+    feedsOf,
+    courseOf,
+    weigh,
+    watch,
+    run,
+    offers: result.offers,
+    analysis: result.analysis,
+    ms: result.ms,
+    working: !result.failed && result.of !== entries,
+    failed: result.failed,
+  };
 }
 
 /** The open guided run, from a worker of its own that starts with the first run of a job. */
 function useRun(wiring: Wiring, entries: readonly Entry[]): RunView | undefined {
   const [run, setRun] = useState<RunView | undefined>(undefined);
-  const remote = useRef<Remote<RunnerApi> | undefined>(undefined), latest = useRef(0);
+  const remote = useRef<Remote<RunnerApi> | undefined>(undefined),
+    latest = useRef(0);
   const wanted = entries.some((e) => e.type === "run");
   useEffect(() => {
     if (!wanted) return;
     const worker = new Worker(new URL("../../workers/runner.worker.ts", import.meta.url), { type: "module" });
     remote.current = wrap<RunnerApi>(worker);
     void remote.current.open(wiring);
-    return () => { worker.terminate(); remote.current = undefined; };
+    return () => {
+      worker.terminate();
+      remote.current = undefined;
+    };
   }, [wiring, wanted]);
   useEffect(() => {
     if (!wanted || !remote.current) return;
     const mine = ++latest.current;
-    remote.current.run(entries).then((view) => { if (latest.current === mine) setRun(view); }, () => undefined);
+    remote.current.run(entries).then(
+      (view) => {
+        if (latest.current === mine) setRun(view);
+      },
+      () => undefined,
+    );
   }, [wiring, wanted, entries]);
   return wanted ? run : undefined;
 }

@@ -14,12 +14,22 @@ export interface Logbook {
 }
 
 /** The logbook of one job in this window. @param onGivenBack gets the entries that the database refused */
-export function useLogbook(jobId: string, initial: readonly Entry[], onGivenBack: (entries: readonly Entry[]) => void): Logbook {
+export function useLogbook(
+  jobId: string,
+  initial: readonly Entry[],
+  onGivenBack: (entries: readonly Entry[]) => void,
+): Logbook {
   const [sync] = useState(() => new LogbookSync(jobId, initial));
   useEffect(() => sync.onRefused(onGivenBack), [sync, onGivenBack]);
   useEffect(() => sync.start(), [sync]);
   const book = useSyncExternalStore(sync.subscribe, sync.snapshot, sync.snapshot);
-  const entries = useMemo(() => (book.queue.length ? [...book.saved, ...book.queue.flatMap((b) => b.entries)] : book.saved), [book]);
+  const entries = useMemo(
+    () => (book.queue.length ? [...book.saved, ...book.queue.flatMap((b) => b.entries)] : book.saved),
+    [book],
+  );
   const append = useCallback((list: readonly Entry[]) => sync.append(list), [sync]);
-  return useMemo(() => ({ entries, saved: book.saved.length, state: book.state, append, dismiss: () => sync.dismiss() }), [entries, book, append, sync]);
+  return useMemo(
+    () => ({ entries, saved: book.saved.length, state: book.state, append, dismiss: () => sync.dismiss() }),
+    [entries, book, append, sync],
+  );
 }

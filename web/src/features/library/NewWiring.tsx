@@ -14,29 +14,91 @@ const make = (body: unknown) => post<{ id: string }>("/api/wirings", body);
 export function NewWiring() {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
-  const [refused, setRefused] = useState<{ readonly file: string; readonly issues: readonly Issue[] } | undefined>(undefined);
-  const go = (file: string, made: Sent<{ id: string }>) => { if (made.ok) router.push(`/wiring/${made.body.id}`); else setRefused({ file, issues: made.issues }); };
+  const [refused, setRefused] = useState<{ readonly file: string; readonly issues: readonly Issue[] } | undefined>(
+    undefined,
+  );
+  const go = (file: string, made: Sent<{ id: string }>) => {
+    if (made.ok) router.push(`/wiring/${made.body.id}`);
+    else setRefused({ file, issues: made.issues });
+  };
   const open = async (file: File) => {
     if (input.current) input.current.value = "";
-    if (file.size > 4 * MAX_CHARACTERS) { setRefused({ file: file.name, issues: [{ code: "file.too-large", path: [], params: { characters: file.size, limit: MAX_CHARACTERS } }] }); return; }
+    if (file.size > 4 * MAX_CHARACTERS) {
+      setRefused({
+        file: file.name,
+        issues: [{ code: "file.too-large", path: [], params: { characters: file.size, limit: MAX_CHARACTERS } }],
+      });
+      return;
+    }
     const bytes = await file.arrayBuffer();
     let text: string;
-    try { text = new TextDecoder("utf-8", { fatal: true }).decode(bytes); } catch { text = new TextDecoder("windows-1252").decode(bytes); }
-    go(file.name, await make(/^\s*[{[]/.test(text) ? text : { csv: text, name: file.name.replace(/\.[^.]*$/, "").slice(0, 120) }));
+    try {
+      text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+    } catch {
+      text = new TextDecoder("windows-1252").decode(bytes);
+    }
+    go(
+      file.name,
+      await make(/^\s*[{[]/.test(text) ? text : { csv: text, name: file.name.replace(/\.[^.]*$/, "").slice(0, 120) }),
+    );
   };
   return (
     <>
       <span className={styles.actions}>
-        <input ref={input} type="file" accept=".json,.csv,.tsv,.txt" hidden data-testid="wiring-file" onChange={(e) => { const file = e.target.files?.[0]; if (file) void open(file); }} />
+        <input
+          ref={input}
+          type="file"
+          accept=".json,.csv,.tsv,.txt"
+          hidden
+          data-testid="wiring-file"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) void open(file);
+          }}
+        />
         <Button onClick={() => input.current?.click()}>Open a file</Button>
-        <Button type="primary" onClick={() => void make({ name: "", machineType: "", nominalVolt: 12 }).then((m) => go("The new wiring", m))}>New wiring</Button>
+        <Button
+          type="primary"
+          onClick={() => void make({ name: "", machineType: "", nominalVolt: 12 }).then((m) => go("The new wiring", m))}
+        >
+          New wiring
+        </Button>
       </span>
-      {refused ? <div role="alert" className={board.refused} style={{ flexBasis: "100%" }}><b>{refused.file} was not taken; nothing was saved.</b><ul>{refused.issues.slice(0, 12).map((i, n) => { const { text, place } = say(i); return <li key={n}>{place ? <><code>{place}</code>: </> : null}{text}</li>; })}</ul></div> : null}
+      {refused ? (
+        <div role="alert" className={board.refused} style={{ flexBasis: "100%" }}>
+          <b>{refused.file} was not taken; nothing was saved.</b>
+          <ul>
+            {refused.issues.slice(0, 12).map((i, n) => {
+              const { text, place } = say(i);
+              return (
+                <li key={n}>
+                  {place ? (
+                    <>
+                      <code>{place}</code>:{" "}
+                    </>
+                  ) : null}
+                  {text}
+                </li>
+              );
+            })}
+          </ul>
+        </div>
+      ) : null}
     </>
   );
 }
 
 export function CopyButton({ id }: { readonly id: string }) {
   const router = useRouter();
-  return <Button onClick={() => void make({ copyOf: id }).then((m) => { if (m.ok) router.push(`/wiring/${m.body.id}`); })}>Copy</Button>;
+  return (
+    <Button
+      onClick={() =>
+        void make({ copyOf: id }).then((m) => {
+          if (m.ok) router.push(`/wiring/${m.body.id}`);
+        })
+      }
+    >
+      Copy
+    </Button>
+  );
 }

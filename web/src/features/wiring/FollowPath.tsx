@@ -15,21 +15,48 @@ export function FollowPath({ wiring, point }: { readonly wiring: Wiring; readonl
   return (
     <>
       <ol className={styles.follow}>
-        <li><i data-end="start" /><b>{point.replace(":", " : ")}</b></li>
+        <li>
+          <i data-end="start" />
+          <b>{point.replace(":", " : ")}</b>
+        </li>
         {follow.steps.map((s, i) => {
           const wire = s.over === "wire" ? wires.get(s.thing) : undefined;
           const read = wire?.colour ? parseColour(wire.colour) : undefined;
-          const facts = wire ? [wire.colour, wire.lengthM === undefined ? "" : `${wire.lengthM} m`, wire.lengthM !== undefined && wire.mm2 !== undefined ? `${Math.round(1000 * wireOhm(wire))} mΩ` : "", wire.zones.join(", ")].filter(Boolean).join(" · ") : s.over === "contact" ? "mated contact" : "";
+          const facts = wire
+            ? [
+                wire.colour,
+                wire.lengthM === undefined ? "" : `${wire.lengthM} m`,
+                wire.lengthM !== undefined && wire.mm2 !== undefined ? `${Math.round(1000 * wireOhm(wire))} mΩ` : "",
+                wire.zones.join(", "),
+              ]
+                .filter(Boolean)
+                .join(" · ")
+            : s.over === "contact"
+              ? "mated contact"
+              : "";
           const last = i === follow.steps.length - 1;
           return (
-            <li key={`${s.to}${i}`} style={{ ["--wire" as string]: read?.status === "read" ? SCREEN[read.colour.base] : "var(--wire)" }}>
+            <li
+              key={`${s.to}${i}`}
+              style={{ ["--wire" as string]: read?.status === "read" ? SCREEN[read.colour.base] : "var(--wire)" }}
+            >
               {facts ? <span className={styles.leg}>{facts}</span> : <span className={styles.leg} />}
-              <i data-end={last ? "end" : undefined} /><b>{last ? capital(followEnd(follow, namer)) : namer.point(s.to)}</b>
+              <i data-end={last ? "end" : undefined} />
+              <b>{last ? capital(followEnd(follow, namer)) : namer.point(s.to)}</b>
             </li>
           );
         })}
       </ol>
-      {follow.others.length ? <p className={styles.also}>Also on it: {follow.others.slice(0, 12).map((o) => namer.device(o)).join(", ")}{follow.others.length > 12 ? ` and ${follow.others.length - 12} more` : ""}</p> : null}
+      {follow.others.length ? (
+        <p className={styles.also}>
+          Also on it:{" "}
+          {follow.others
+            .slice(0, 12)
+            .map((o) => namer.device(o))
+            .join(", ")}
+          {follow.others.length > 12 ? ` and ${follow.others.length - 12} more` : ""}
+        </p>
+      ) : null}
     </>
   );
 }

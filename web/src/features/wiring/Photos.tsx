@@ -8,7 +8,17 @@ import type { PhotoInfo } from "@/server/repo/wirings";
 import styles from "./Workbench.module.css";
 
 /** Pictures of where a connector is. What the camera wrote beside the picture is not kept. */
-export function Photos({ wiringId, connector, photos, onPhotos }: { readonly wiringId: string; readonly connector: string; readonly photos: readonly PhotoInfo[]; readonly onPhotos: (photos: readonly PhotoInfo[]) => void }) {
+export function Photos({
+  wiringId,
+  connector,
+  photos,
+  onPhotos,
+}: {
+  readonly wiringId: string;
+  readonly connector: string;
+  readonly photos: readonly PhotoInfo[];
+  readonly onPhotos: (photos: readonly PhotoInfo[]) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState(false);
   const [refused, setRefused] = useState<readonly Issue[]>([]);
@@ -17,25 +27,66 @@ export function Photos({ wiringId, connector, photos, onPhotos }: { readonly wir
     setBusy(true);
     setRefused([]);
     try {
-      const response = await fetch(`/api/wirings/${wiringId}/photos?connector=${encodeURIComponent(connector)}`, { method: "POST", headers: { "Content-Type": /^image\//.test(file.type) ? file.type : "image/unknown" }, body: file });
+      const response = await fetch(`/api/wirings/${wiringId}/photos?connector=${encodeURIComponent(connector)}`, {
+        method: "POST",
+        headers: { "Content-Type": /^image\//.test(file.type) ? file.type : "image/unknown" },
+        body: file,
+      });
       const body = (await response.json()) as { id?: string; width?: number; height?: number; issues?: Issue[] };
       if (body.id) onPhotos([...photos, { id: body.id, connector, width: body.width ?? 0, height: body.height ?? 0 }]);
       else setRefused(body.issues ?? []);
-    } catch { setRefused([{ code: "server.database-gone", path: [], params: {} }]); } finally {
+    } catch {
+      setRefused([{ code: "server.database-gone", path: [], params: {} }]);
+    } finally {
       setBusy(false);
       if (input.current) input.current.value = "";
     }
   };
   const remove = async (id: string) => {
-    const response = await fetch(`/api/photos/${id}`, { method: "DELETE", headers: { "Content-Type": "application/json" } }).catch(() => undefined);
+    const response = await fetch(`/api/photos/${id}`, {
+      method: "DELETE",
+      headers: { "Content-Type": "application/json" },
+    }).catch(() => undefined);
     if (response?.ok) onPhotos(photos.filter((p) => p.id !== id));
   };
   return (
     <section className={styles.photos} aria-label="Photos">
-      {own.map((p) => <figure key={p.id}><a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer"><img src={`/api/photos/${p.id}`} alt={`Where ${connector} is`} width={p.width} height={p.height} loading="lazy" /></a><Button size="small" type="text" onClick={() => void remove(p.id)}>Remove</Button></figure>)}
-      <input ref={input} type="file" accept="image/jpeg,image/png,image/webp" capture="environment" hidden data-testid="photo" onChange={(e) => { const file = e.target.files?.[0]; if (file) void add(file); }} />
-      <Button size="small" type="text" className={styles.run} loading={busy} onClick={() => input.current?.click()}>Add a photo</Button>
-      {refused.map((i, n) => <p key={n} role="alert" className={styles.refused}>{say(i).text}</p>)}
+      {own.map((p) => (
+        <figure key={p.id}>
+          <a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer">
+            <img
+              src={`/api/photos/${p.id}`}
+              alt={`Where ${connector} is`}
+              width={p.width}
+              height={p.height}
+              loading="lazy"
+            />
+          </a>
+          <Button size="small" type="text" onClick={() => void remove(p.id)}>
+            Remove
+          </Button>
+        </figure>
+      ))}
+      <input
+        ref={input}
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        capture="environment"
+        hidden
+        data-testid="photo"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void add(file);
+        }}
+      />
+      <Button size="small" type="text" className={styles.run} loading={busy} onClick={() => input.current?.click()}>
+        Add a photo
+      </Button>
+      {refused.map((i, n) => (
+        <p key={n} role="alert" className={styles.refused}>
+          {say(i).text}
+        </p>
+      ))}
     </section>
   );
 }

@@ -6,30 +6,94 @@ import type { PhotoInfo } from "@/server/repo/wirings";
 import { Face } from "@/ui/Face";
 import styles from "./PrintedChart.module.css";
 
-const WORDS: Readonly<Record<string, PinFunction>> = { reference: "reference", sensorGround: "sensorGround", signal: "signal", feed: "supply", ground: "ground" };
+const WORDS: Readonly<Record<string, PinFunction>> = {
+  reference: "reference",
+  sensorGround: "sensorGround",
+  signal: "signal",
+  feed: "supply",
+  ground: "ground",
+};
 
 /** One table a connector: cavity, wire, what it is for, where it goes, and two columns left empty for the pen. */
 export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; readonly photos: readonly PhotoInfo[] }) {
-  const nets = findNets(wiring), far = new Map<string, string>();
-  for (const w of wiring.wires) { far.set(w.from, w.to); far.set(w.to, w.from); }
+  const nets = findNets(wiring),
+    far = new Map<string, string>();
+  for (const w of wiring.wires) {
+    far.set(w.from, w.to);
+    far.set(w.to, w.from);
+  }
   return (
     <main className={styles.page}>
-      <header><h1>{wiring.name}</h1><p className="muted">{[wiring.machineType, `${wiring.nominalVolt} V`, `${wiring.connectors.length} connectors, ${wiring.wires.length} wires`].filter(Boolean).join(" · ")}</p></header>
-      <p className={styles.mind}>The maker&apos;s manual comes first. No probing of restraint or high-voltage circuits; never spread a terminal; black lead on a proven ground.</p>
+      <header>
+        <h1>{wiring.name}</h1>
+        <p className="muted">
+          {[
+            wiring.machineType,
+            `${wiring.nominalVolt} V`,
+            `${wiring.connectors.length} connectors, ${wiring.wires.length} wires`,
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </p>
+      </header>
+      <p className={styles.mind}>
+        The maker&apos;s manual comes first. No probing of restraint or high-voltage circuits; never spread a terminal;
+        black lead on a proven ground.
+      </p>
       {wiring.connectors.map((c) => {
-        const colours = coloursAt(wiring, c.id), photo = photos.find((p) => p.connector === c.id);
+        const colours = coloursAt(wiring, c.id),
+          photo = photos.find((p) => p.connector === c.id);
         return (
           <section key={c.id} className={styles.connector}>
-            <h2>{c.id} <span>{[c.name, c.place, c.side, c.comesOff ? `comes off first: ${c.comesOff}` : "", c.lookAlikes?.length ? `looks like ${c.lookAlikes.join(", ")}` : ""].filter(Boolean).join(" · ")}</span></h2>
+            <h2>
+              {c.id}{" "}
+              <span>
+                {[
+                  c.name,
+                  c.place,
+                  c.side,
+                  c.comesOff ? `comes off first: ${c.comesOff}` : "",
+                  c.lookAlikes?.length ? `looks like ${c.lookAlikes.join(", ")}` : "",
+                ]
+                  .filter(Boolean)
+                  .join(" · ")}
+              </span>
+            </h2>
             <div className={styles.row}>
-              <div className={styles.face}><Face wiring={wiring} connector={c} />{photo ? <img src={`/api/photos/${photo.id}`} alt={`Where ${c.id} is`} /> : null}</div>
+              <div className={styles.face}>
+                <Face wiring={wiring} connector={c} />
+                {photo ? <img src={`/api/photos/${photo.id}`} alt={`Where ${c.id} is`} /> : null}
+              </div>
               <table>
-                <thead><tr><th>Cavity</th><th>Wire</th><th>Function</th><th>Goes to</th><th>Reading</th><th>Note</th></tr></thead>
-                <tbody>{c.cavities.map((k) => {
-                  const point = `${c.id}:${k}`, function_ = WORDS[nets.functionOf(c.inline ? `${point}.a` : point)];
-                  const to = (c.inline ? [far.get(`${point}.a`), far.get(`${point}.b`)] : [far.get(point)]).filter(Boolean).join(" – ");
-                  return <tr key={k}><td className="mono">{k}</td><td>{colours.has(k) ? <WireSwatch colour={colours.get(k)!} /> : ""}</td><td>{function_ ? FUNCTION_WORDS[function_] : ""}</td><td className="mono">{to}</td><td /><td /></tr>;
-                })}</tbody>
+                <thead>
+                  <tr>
+                    <th>Cavity</th>
+                    <th>Wire</th>
+                    <th>Function</th>
+                    <th>Goes to</th>
+                    <th>Reading</th>
+                    <th>Note</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {c.cavities.map((k) => {
+                    const point = `${c.id}:${k}`,
+                      function_ = WORDS[nets.functionOf(c.inline ? `${point}.a` : point)];
+                    const to = (c.inline ? [far.get(`${point}.a`), far.get(`${point}.b`)] : [far.get(point)])
+                      .filter(Boolean)
+                      .join(" – ");
+                    return (
+                      <tr key={k}>
+                        <td className="mono">{k}</td>
+                        <td>{colours.has(k) ? <WireSwatch colour={colours.get(k)!} /> : ""}</td>
+                        <td>{function_ ? FUNCTION_WORDS[function_] : ""}</td>
+                        <td className="mono">{to}</td>
+                        <td />
+                        <td />
+                      </tr>
+                    );
+                  })}
+                </tbody>
               </table>
             </div>
           </section>

@@ -6,28 +6,93 @@ import type { RevisionSummary } from "@/server/repo/wirings";
 import styles from "./Workbench.module.css";
 
 /** Frozen states of the wiring, newest first: what changed between them, and a new one. */
-export function Revisions({ wiringId, revisions, onFreeze }: { readonly wiringId: string; readonly revisions: readonly RevisionSummary[]; readonly onFreeze: (note: string) => Promise<void> }) {
+export function Revisions({
+  wiringId,
+  revisions,
+  onFreeze,
+}: {
+  readonly wiringId: string;
+  readonly revisions: readonly RevisionSummary[];
+  readonly onFreeze: (note: string) => Promise<void>;
+}) {
   const [note, setNote] = useState("");
   const [busy, setBusy] = useState(false);
-  const [shown, setShown] = useState<{ readonly number: number; readonly changes: readonly WiringChange[] } | undefined>(undefined);
+  const [shown, setShown] = useState<
+    { readonly number: number; readonly changes: readonly WiringChange[] } | undefined
+  >(undefined);
   const compare = async (after: number) => {
-    const response = await fetch(`/api/wirings/${wiringId}/revisions?before=${after - 1}&after=${after}`).catch(() => undefined);
-    if (response?.ok) setShown({ number: after, changes: ((await response.json()) as { changes: WiringChange[] }).changes });
+    const response = await fetch(`/api/wirings/${wiringId}/revisions?before=${after - 1}&after=${after}`).catch(
+      () => undefined,
+    );
+    if (response?.ok)
+      setShown({ number: after, changes: ((await response.json()) as { changes: WiringChange[] }).changes });
   };
-  const freeze = async () => { setBusy(true); await onFreeze(note); setNote(""); setBusy(false); };
+  const freeze = async () => {
+    setBusy(true);
+    await onFreeze(note);
+    setNote("");
+    setBusy(false);
+  };
   return (
     <section className={styles.revisions}>
-      <header><h2>Revisions</h2><span className="muted">a job stays with the one it was started on until you move it</span></header>
-      <div className={styles.pasteRow}><Input value={note} onChange={(e) => setNote(e.target.value)} placeholder="what is new, in a few words" maxLength={400} onPressEnter={() => void freeze()} style={{ flex: "1 1 240px", width: "auto" }} /><Button type="primary" loading={busy} onClick={() => void freeze()}>Save a revision</Button></div>
+      <header>
+        <h2>Revisions</h2>
+        <span className="muted">a job stays with the one it was started on until you move it</span>
+      </header>
+      <div className={styles.pasteRow}>
+        <Input
+          value={note}
+          onChange={(e) => setNote(e.target.value)}
+          placeholder="what is new, in a few words"
+          maxLength={400}
+          onPressEnter={() => void freeze()}
+          style={{ flex: "1 1 240px", width: "auto" }}
+        />
+        <Button type="primary" loading={busy} onClick={() => void freeze()}>
+          Save a revision
+        </Button>
+      </div>
       <ul className={styles.list}>
         {revisions.map((r) => (
           <li key={r.number}>
-            <div><b>Revision {r.number}</b> <span className="muted">{new Date(r.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}</span> {r.note}</div>
-            <span>{r.number > 1 ? <Button size="small" type="text" onClick={() => void compare(r.number)}>What changed</Button> : null}<Button size="small" type="text" href={`/api/wirings/${wiringId}/export?as=wiring&revision=${r.number}`}>JSON</Button></span>
-            {shown?.number === r.number ? <ul className={styles.changes}>{shown.changes.length ? shown.changes.slice(0, 200).map((c) => <li key={`${c.what} ${c.id}`}>{c.change} {c.what} <b className="mono">{c.id}</b>{c.fields.length ? `: ${c.fields.map((f) => `${f.field} ${f.before || "none"} → ${f.after || "none"}`).join("; ")}` : ""}</li>) : <li>nothing</li>}</ul> : null}
+            <div>
+              <b>Revision {r.number}</b>{" "}
+              <span className="muted">
+                {new Date(r.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+              </span>{" "}
+              {r.note}
+            </div>
+            <span>
+              {r.number > 1 ? (
+                <Button size="small" type="text" onClick={() => void compare(r.number)}>
+                  What changed
+                </Button>
+              ) : null}
+              <Button size="small" type="text" href={`/api/wirings/${wiringId}/export?as=wiring&revision=${r.number}`}>
+                JSON
+              </Button>
+            </span>
+            {shown?.number === r.number ? (
+              <ul className={styles.changes}>
+                {shown.changes.length ? (
+                  shown.changes.slice(0, 200).map((c) => (
+                    <li key={`${c.what} ${c.id}`}>
+                      {c.change} {c.what} <b className="mono">{c.id}</b>
+                      {c.fields.length
+                        ? `: ${c.fields.map((f) => `${f.field} ${f.before || "none"} → ${f.after || "none"}`).join("; ")}`
+                        : ""}
+                    </li>
+                  ))
+                ) : (
+                  <li>nothing</li>
+                )}
+              </ul>
+            ) : null}
           </li>
         ))}
-        {revisions.length === 0 ? <li className="muted">None yet. Starting a job saves the first one by itself.</li> : null}
+        {revisions.length === 0 ? (
+          <li className="muted">None yet. Starting a job saves the first one by itself.</li>
+        ) : null}
       </ul>
     </section>
   );

@@ -3,8 +3,16 @@ import { deviceConnectors, isPeripheral, type Wiring } from "@radicula/core";
 import { memo, useMemo } from "react";
 import styles from "./Workbench.module.css";
 
-export interface Thing { readonly id: string; readonly name: string; readonly count: number; readonly guess: boolean }
-export interface ThingGroup { readonly title: string; readonly things: readonly Thing[] }
+export interface Thing {
+  readonly id: string;
+  readonly name: string;
+  readonly count: number;
+  readonly guess: boolean;
+}
+export interface ThingGroup {
+  readonly title: string;
+  readonly things: readonly Thing[];
+}
 
 /** Everything of a wiring by where it stands: what senses and acts, what lies on the way, what feeds and listens. */
 export function groupThings(wiring: Wiring): ThingGroup[] {
@@ -12,10 +20,21 @@ export function groupThings(wiring: Wiring): ThingGroup[] {
   const pinned = new Set(wiring.devices.flatMap(deviceConnectors));
   const cavities = new Map(wiring.connectors.map((c) => [c.id, c.cavities.length]));
   const legs = new Map<string, number>();
-  for (const w of wiring.wires) for (const end of [w.from, w.to]) legs.set(end.split(":")[0]!, (legs.get(end.split(":")[0]!) ?? 0) + 1);
-  const device = (d: Wiring["devices"][number]): Thing => ({ id: d.id, name: d.name ?? "", count: deviceConnectors(d).reduce((n, c) => n + (cavities.get(c) ?? 0), 0) || (legs.get(d.id) ?? 0), guess: guesses.has(d.id) });
+  for (const w of wiring.wires)
+    for (const end of [w.from, w.to]) legs.set(end.split(":")[0]!, (legs.get(end.split(":")[0]!) ?? 0) + 1);
+  const device = (d: Wiring["devices"][number]): Thing => ({
+    id: d.id,
+    name: d.name ?? "",
+    count: deviceConnectors(d).reduce((n, c) => n + (cavities.get(c) ?? 0), 0) || (legs.get(d.id) ?? 0),
+    guess: guesses.has(d.id),
+  });
   const of = (test: (d: Wiring["devices"][number]) => boolean) => wiring.devices.filter(test).map(device);
-  const onTheWay = [...wiring.connectors.filter((c) => c.inline || !pinned.has(c.id)).map((c) => ({ id: c.id, name: c.name ?? "", count: c.cavities.length, guess: false })), ...of((d) => d.kind === "splice")];
+  const onTheWay = [
+    ...wiring.connectors
+      .filter((c) => c.inline || !pinned.has(c.id))
+      .map((c) => ({ id: c.id, name: c.name ?? "", count: c.cavities.length, guess: false })),
+    ...of((d) => d.kind === "splice"),
+  ];
   return [
     { title: "Sensors and actuators", things: of(isPeripheral) },
     { title: "On the way", things: onTheWay },
@@ -26,7 +45,17 @@ export function groupThings(wiring: Wiring): ThingGroup[] {
 /** As many of a group as are listed; the rest is found by typing. */
 const LISTED = 80;
 
-export const Things = memo(function Things({ wiring, chosen, find, onChoose }: { readonly wiring: Wiring; readonly chosen: string | undefined; readonly find: string; readonly onChoose: (id: string) => void }) {
+export const Things = memo(function Things({
+  wiring,
+  chosen,
+  find,
+  onChoose,
+}: {
+  readonly wiring: Wiring;
+  readonly chosen: string | undefined;
+  readonly find: string;
+  readonly onChoose: (id: string) => void;
+}) {
   const groups = useMemo(() => groupThings(wiring), [wiring]);
   const words = find.trim().toLowerCase();
   return (
@@ -36,14 +65,27 @@ export const Things = memo(function Things({ wiring, chosen, find, onChoose }: {
         return shown.length === 0 ? null : (
           <section key={g.title}>
             <h2>{g.title}</h2>
-            <ul>{shown.slice(0, LISTED).map((t) => (
-              <li key={t.id}><button type="button" aria-current={t.id === chosen} onClick={() => onChoose(t.id)}><span><b>{t.id}</b> {t.name}</span><span className="mono muted">{t.count}</span></button></li>
-            ))}</ul>
-            {shown.length > LISTED ? <p className="muted">and {shown.length - LISTED} more: find them by name</p> : null}
+            <ul>
+              {shown.slice(0, LISTED).map((t) => (
+                <li key={t.id}>
+                  <button type="button" aria-current={t.id === chosen} onClick={() => onChoose(t.id)}>
+                    <span>
+                      <b>{t.id}</b> {t.name}
+                    </span>
+                    <span className="mono muted">{t.count}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+            {shown.length > LISTED ? (
+              <p className="muted">and {shown.length - LISTED} more: find them by name</p>
+            ) : null}
           </section>
         );
       })}
-      {groups.length === 0 ? <p className="muted">Nothing here yet. Type the first line of your chart, paste one, or add a part.</p> : null}
+      {groups.length === 0 ? (
+        <p className="muted">Nothing here yet. Type the first line of your chart, paste one, or add a part.</p>
+      ) : null}
     </nav>
   );
 });

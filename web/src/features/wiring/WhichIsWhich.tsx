@@ -10,33 +10,87 @@ import styles from "./Workbench.module.css";
 const WORDS = { supply: "supply", reference: "5 V reference", signal: "signal", ground: "ground" } as const;
 
 /** Where no drawing says which cavity is which: unplug, key on, read each, and the voltages tell. */
-export function WhichIsWhich({ connector, built, onChange }: { readonly connector: Connector; readonly built: Built; readonly onChange: (change: (chart: Chart) => Chart) => void }) {
+export function WhichIsWhich({
+  connector,
+  built,
+  onChange,
+}: {
+  readonly connector: Connector;
+  readonly built: Built;
+  readonly onChange: (change: (chart: Chart) => Chart) => void;
+}) {
   const [open, setOpen] = useState(false);
   const [battery, setBattery] = useState("");
-  const [typed, setTyped] = useState<Readonly<Record<string, { readonly negative: string; readonly positive: string }>>>({});
-  if (!open) return <Button size="small" type="text" className={styles.run} onClick={() => setOpen(true)}>Which wire is which?</Button>;
-  const number = (text: string | undefined) => { const q = parseQuantity(text ?? "", "V"); return q.ok ? q.value : undefined; };
-  const volts = connector.cavities.flatMap((cavity): CavityVolts[] => { const a = number(typed[cavity]?.negative), b = number(typed[cavity]?.positive); return a === undefined ? [] : [{ cavity, toNegative: a, ...(b === undefined ? {} : { toPositive: b }) }]; });
+  const [typed, setTyped] = useState<
+    Readonly<Record<string, { readonly negative: string; readonly positive: string }>>
+  >({});
+  if (!open)
+    return (
+      <Button size="small" type="text" className={styles.run} onClick={() => setOpen(true)}>
+        Which wire is which?
+      </Button>
+    );
+  const number = (text: string | undefined) => {
+    const q = parseQuantity(text ?? "", "V");
+    return q.ok ? q.value : undefined;
+  };
+  const volts = connector.cavities.flatMap((cavity): CavityVolts[] => {
+    const a = number(typed[cavity]?.negative),
+      b = number(typed[cavity]?.positive);
+    return a === undefined ? [] : [{ cavity, toNegative: a, ...(b === undefined ? {} : { toPositive: b }) }];
+  });
   const told = new Map(tellApart(volts, number(battery) ?? built.wiring.nominalVolt * 1.03).map((t) => [t.cavity, t]));
   const rows = connector.cavities.flatMap((cavity) => {
-    const t = told.get(cavity), row = built.points.indexOf(`${connector.id}:${cavity}`);
-    return t && t.sure && t.function !== "unknown" && row >= 0 ? [{ row, point: `${connector.id}:${cavity}`, function: WORDS[t.function] }] : [];
+    const t = told.get(cavity),
+      row = built.points.indexOf(`${connector.id}:${cavity}`);
+    return t && t.sure && t.function !== "unknown" && row >= 0
+      ? [{ row, point: `${connector.id}:${cavity}`, function: WORDS[t.function] }]
+      : [];
   });
-  const set = (cavity: string, part: Partial<{ negative: string; positive: string }>) => setTyped((now) => ({ ...now, [cavity]: { negative: "", positive: "", ...now[cavity], ...part } }));
+  const set = (cavity: string, part: Partial<{ negative: string; positive: string }>) =>
+    setTyped((now) => ({ ...now, [cavity]: { negative: "", positive: "", ...now[cavity], ...part } }));
   return (
     <section className={styles.fields} aria-label="Which wire is which">
       <h3>Which wire is which</h3>
-      <p className="muted">Unplug {connector.id}, key on. Touch the front of each terminal, never spread it. Not on restraint or high-voltage circuits.</p>
-      <label className={styles.field}><span>Battery now</span><Input size="small" value={battery} onChange={(e) => setBattery(e.target.value)} suffix="V" /></label>
+      <p className="muted">
+        Unplug {connector.id}, key on. Touch the front of each terminal, never spread it. Not on restraint or
+        high-voltage circuits.
+      </p>
+      <label className={styles.field}>
+        <span>Battery now</span>
+        <Input size="small" value={battery} onChange={(e) => setBattery(e.target.value)} suffix="V" />
+      </label>
       {connector.cavities.slice(0, 24).map((cavity) => (
         <div key={cavity} className={styles.volts}>
           <b className="mono">{cavity}</b>
-          <Input size="small" aria-label={`Cavity ${cavity} against battery negative`} placeholder="to −" value={typed[cavity]?.negative ?? ""} onChange={(e) => set(cavity, { negative: e.target.value })} />
-          <Input size="small" aria-label={`Cavity ${cavity} against battery positive`} placeholder="to +" value={typed[cavity]?.positive ?? ""} onChange={(e) => set(cavity, { positive: e.target.value })} />
+          <Input
+            size="small"
+            aria-label={`Cavity ${cavity} against battery negative`}
+            placeholder="to −"
+            value={typed[cavity]?.negative ?? ""}
+            onChange={(e) => set(cavity, { negative: e.target.value })}
+          />
+          <Input
+            size="small"
+            aria-label={`Cavity ${cavity} against battery positive`}
+            placeholder="to +"
+            value={typed[cavity]?.positive ?? ""}
+            onChange={(e) => set(cavity, { positive: e.target.value })}
+          />
           <span>{told.get(cavity) ? toldText(told.get(cavity)!) : ""}</span>
         </div>
       ))}
-      <Button size="small" type="primary" disabled={rows.length === 0} onClick={() => { onChange((c) => setFunctions(c, rows)); setOpen(false); }}>Write {rows.length} into the chart</Button>
+      <Button
+        size="small"
+        type="primary"
+        disabled={rows.length === 0}
+        onClick={() => {
+          onChange((c) => setFunctions(c, rows));
+          setOpen(false);
+        }}
+      >
+        Write {rows.length} into the chart
+      </Button>
     </section>
   );
 }

@@ -15,12 +15,20 @@ export function useBuilt(chart: Chart): { readonly built: Built | undefined; rea
   useEffect(() => {
     const worker = new Worker(new URL("../../workers/chart.worker.ts", import.meta.url), { type: "module" });
     remote.current = wrap<ChartApi>(worker);
-    return () => { worker.terminate(); remote.current = undefined; };
+    return () => {
+      worker.terminate();
+      remote.current = undefined;
+    };
   }, []);
   useEffect(() => {
     latest.current = chart;
     const timer = setTimeout(() => {
-      remote.current?.build(chart).then((built) => { if (latest.current === chart) setResult({ of: chart, built }); }, () => undefined);
+      remote.current?.build(chart).then(
+        (built) => {
+          if (latest.current === chart) setResult({ of: chart, built });
+        },
+        () => undefined,
+      );
     }, PAUSE_MS);
     return () => clearTimeout(timer);
   }, [chart]);

@@ -6,7 +6,9 @@ import { env } from "@/env";
 const shared = globalThis as typeof globalThis & { radiculaDatabase?: PostgresJsDatabase };
 
 export function database(): PostgresJsDatabase {
-  return (shared.radiculaDatabase ??= drizzle(postgres(env().DATABASE_URL, { max: 8, connect_timeout: 3, idle_timeout: 60, onnotice: () => undefined })));
+  return (shared.radiculaDatabase ??= drizzle(
+    postgres(env().DATABASE_URL, { max: 8, connect_timeout: 3, idle_timeout: 60, onnotice: () => undefined }),
+  ));
 }
 
 export type Db = PostgresJsDatabase;

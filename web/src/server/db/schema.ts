@@ -1,4 +1,16 @@
-import { boolean, customType, index, integer, jsonb, pgTable, primaryKey, text, timestamp, uniqueIndex, uuid } from "drizzle-orm/pg-core";
+import {
+  boolean,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  uniqueIndex,
+  uuid,
+} from "drizzle-orm/pg-core";
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
 
@@ -15,27 +27,39 @@ export const wirings = pgTable("wirings", {
 });
 
 /** A frozen state of a wiring. Jobs point at one; no row is ever changed. */
-export const revisions = pgTable("revisions", {
-  wiringId: uuid("wiring_id").notNull().references(() => wirings.id, { onDelete: "cascade" }),
-  number: integer("number").notNull(),
-  chart: jsonb("chart").notNull(),
-  wiring: jsonb("wiring").notNull(),
-  /** the draft it was made of, by `draftSeq` */
-  draftSeq: integer("draft_seq").notNull(),
-  note: text("note").notNull().default(""),
-  at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
-}, (t) => [primaryKey({ columns: [t.wiringId, t.number] })]);
+export const revisions = pgTable(
+  "revisions",
+  {
+    wiringId: uuid("wiring_id")
+      .notNull()
+      .references(() => wirings.id, { onDelete: "cascade" }),
+    number: integer("number").notNull(),
+    chart: jsonb("chart").notNull(),
+    wiring: jsonb("wiring").notNull(),
+    /** the draft it was made of, by `draftSeq` */
+    draftSeq: integer("draft_seq").notNull(),
+    note: text("note").notNull().default(""),
+    at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.wiringId, t.number] })],
+);
 
 /** Where a connector is, as a picture: decoded and written anew, so nothing of the camera is kept. */
-export const photos = pgTable("photos", {
-  id: uuid("id").primaryKey().defaultRandom(),
-  wiringId: uuid("wiring_id").notNull().references(() => wirings.id, { onDelete: "cascade" }),
-  connector: text("connector").notNull(),
-  jpeg: bytea("jpeg").notNull(),
-  width: integer("width").notNull(),
-  height: integer("height").notNull(),
-  at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
-}, (t) => [index("photos_at").on(t.wiringId, t.connector)]);
+export const photos = pgTable(
+  "photos",
+  {
+    id: uuid("id").primaryKey().defaultRandom(),
+    wiringId: uuid("wiring_id")
+      .notNull()
+      .references(() => wirings.id, { onDelete: "cascade" }),
+    connector: text("connector").notNull(),
+    jpeg: bytea("jpeg").notNull(),
+    width: integer("width").notNull(),
+    height: integer("height").notNull(),
+    at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [index("photos_at").on(t.wiringId, t.connector)],
+);
 
 /** A job: the machine, the complaint and the wiring it uses. Everything else is its logbook. */
 export const jobs = pgTable("jobs", {
@@ -54,14 +78,23 @@ export const jobs = pgTable("jobs", {
 });
 
 /** The logbook: append-only, numbered from 1 within its job. No row is ever changed. */
-export const entries = pgTable("entries", {
-  jobId: uuid("job_id").notNull().references(() => jobs.id, { onDelete: "cascade" }),
-  seq: integer("seq").notNull(),
-  /** entries sent together; a batch sent twice is kept once */
-  batch: uuid("batch").notNull(),
-  body: jsonb("body").notNull(),
-  savedAt: timestamp("saved_at", { withTimezone: true }).notNull().defaultNow(),
-}, (t) => [primaryKey({ columns: [t.jobId, t.seq] }), uniqueIndex("entries_batch").on(t.jobId, t.batch, t.seq)]);
+export const entries = pgTable(
+  "entries",
+  {
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    seq: integer("seq").notNull(),
+    /** entries sent together; a batch sent twice is kept once */
+    batch: uuid("batch").notNull(),
+    body: jsonb("body").notNull(),
+    savedAt: timestamp("saved_at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.seq] }), uniqueIndex("entries_batch").on(t.jobId, t.batch, t.seq)],
+);
 
 /** What was done once, for example loading the demo. */
-export const done = pgTable("done", { what: text("what").primaryKey(), at: timestamp("at", { withTimezone: true }).notNull().defaultNow() });
+export const done = pgTable("done", {
+  what: text("what").primaryKey(),
+  at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+});

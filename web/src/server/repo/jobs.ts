@@ -1,5 +1,19 @@
 import { and, asc, eq, gt, max, sql } from "drizzle-orm";
-import { checkEntries, Entry, fail, fold, issue, readEntries, readWiring, type Case, type Disturbance, type Entry as EntryT, type Folded, type Issue, type Wiring } from "@radicula/core";
+import {
+  checkEntries,
+  Entry,
+  fail,
+  fold,
+  issue,
+  readEntries,
+  readWiring,
+  type Case,
+  type Disturbance,
+  type Entry as EntryT,
+  type Folded,
+  type Issue,
+  type Wiring,
+} from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { entries, jobs, revisions, wirings } from "../db/schema";
@@ -9,8 +23,11 @@ import { freezeRevision, keepWiring } from "./wirings";
 const HiddenFault = { fault: z.string(), ohm: z.number().nullable() };
 /** What is wrong with the simulated machine of a practice job; `presence` where it comes and goes, `mistaken` where the drawing names the wrong connector. */
 export const Hidden = z.object({
-  ...HiddenFault, seed: z.number().int(), also: z.array(z.object(HiddenFault)).max(4).optional(),
-  presence: z.number().gt(0).lt(1).optional(), mistaken: z.object({ from: z.string(), to: z.string() }).optional(),
+  ...HiddenFault,
+  seed: z.number().int(),
+  also: z.array(z.object(HiddenFault)).max(4).optional(),
+  presence: z.number().gt(0).lt(1).optional(),
+  mistaken: z.object({ from: z.string(), to: z.string() }).optional(),
 });
 export type Hidden = z.infer<typeof Hidden>;
 
@@ -22,7 +39,12 @@ export interface Job {
   readonly wiring: Wiring;
   readonly practice: boolean;
   /** the library's wiring it uses, and the revision it is pinned to; `newest` is the newest one there */
-  readonly library: { readonly id: string; readonly name: string; readonly revision: number; readonly newest: number } | null;
+  readonly library: {
+    readonly id: string;
+    readonly name: string;
+    readonly revision: number;
+    readonly newest: number;
+  } | null;
 }
 export interface JobSummary {
   readonly id: string;
@@ -43,15 +65,39 @@ export const JobId = z.uuid();
 
 export async function listJobs(): Promise<JobSummary[]> {
   const db = database();
-  const [rows, log] = await Promise.all([db.select({ id: jobs.id, title: jobs.title, machine: jobs.machine, complaint: jobs.complaint, hidden: jobs.hidden, createdAt: jobs.createdAt }).from(jobs).orderBy(asc(jobs.createdAt)), db.select().from(entries).orderBy(asc(entries.seq))]);
+  const [rows, log] = await Promise.all([
+    db
+      .select({
+        id: jobs.id,
+        title: jobs.title,
+        machine: jobs.machine,
+        complaint: jobs.complaint,
+        hidden: jobs.hidden,
+        createdAt: jobs.createdAt,
+      })
+      .from(jobs)
+      .orderBy(asc(jobs.createdAt)),
+    db.select().from(entries).orderBy(asc(entries.seq)),
+  ]);
   const byJob = groupBy(log);
   return rows.map((row) => {
     const list = (byJob.get(row.id) ?? []).map((e) => Entry.parse(e.body));
     const folded = fold(list);
     return {
-      id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, practice: row.hidden !== null, createdAt: row.createdAt.toISOString(),
-      codes: folded.codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun").map((c) => c.entry.code), readings: folded.readings.length,
-      verdict: folded.verdict?.entry.text ?? null, closed: folded.closed !== undefined, open: folded.open.map(({ thing, how }) => ({ thing, how })), lastAt: list.at(-1)?.at ?? null,
+      id: row.id,
+      title: row.title,
+      machine: row.machine,
+      complaint: row.complaint,
+      practice: row.hidden !== null,
+      createdAt: row.createdAt.toISOString(),
+      codes: folded.codes
+        .filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun")
+        .map((c) => c.entry.code),
+      readings: folded.readings.length,
+      verdict: folded.verdict?.entry.text ?? null,
+      closed: folded.closed !== undefined,
+      open: folded.open.map(({ thing, how }) => ({ thing, how })),
+      lastAt: list.at(-1)?.at ?? null,
     };
   });
 }
@@ -66,44 +112,98 @@ export async function findJob(id: string): Promise<Job | undefined> {
   if (!row) return undefined;
   const wiring = readWiring(row.wiring);
   if (!wiring.ok) throw new Error(`job ${id} holds a wiring that no longer reads: ${wiring.issues[0]?.code ?? ""}`);
-  return { id: row.id, title: row.title, machine: row.machine, complaint: row.complaint, wiring: wiring.value, practice: row.hidden !== null, library: await libraryOf(row.wiringId, row.revision) };
+  return {
+    id: row.id,
+    title: row.title,
+    machine: row.machine,
+    complaint: row.complaint,
+    wiring: wiring.value,
+    practice: row.hidden !== null,
+    library: await libraryOf(row.wiringId, row.revision),
+  };
 }
 
 async function libraryOf(wiringId: string | null, revision: number | null): Promise<Job["library"]> {
   if (!wiringId || revision === null) return null;
   const db = database();
-  const [[row], [last]] = await Promise.all([db.select({ name: wirings.name }).from(wirings).where(eq(wirings.id, wiringId)), db.select({ number: max(revisions.number) }).from(revisions).where(eq(revisions.wiringId, wiringId))]);
+  const [[row], [last]] = await Promise.all([
+    db.select({ name: wirings.name }).from(wirings).where(eq(wirings.id, wiringId)),
+    db
+      .select({ number: max(revisions.number) })
+      .from(revisions)
+      .where(eq(revisions.wiringId, wiringId)),
+  ]);
   return row ? { id: wiringId, name: row.name, revision, newest: last?.number ?? 0 } : null;
 }
 
 /** A new job on the newest state of a wiring of the library. */
-export async function startJob(about: { readonly title: string; readonly machine?: string | undefined; readonly complaint?: string | undefined }, wiringId: string): Promise<string | undefined> {
+export async function startJob(
+  about: { readonly title: string; readonly machine?: string | undefined; readonly complaint?: string | undefined },
+  wiringId: string,
+): Promise<string | undefined> {
   return database().transaction(async (tx) => {
     const frozen = await freezeRevision(wiringId, "", tx);
     if (!frozen) return undefined;
-    const [row] = await tx.insert(jobs).values({ title: about.title, machine: about.machine ?? null, complaint: about.complaint ?? null, wiring: frozen.wiring, wiringId, revision: frozen.number }).returning({ id: jobs.id });
+    const [row] = await tx
+      .insert(jobs)
+      .values({
+        title: about.title,
+        machine: about.machine ?? null,
+        complaint: about.complaint ?? null,
+        wiring: frozen.wiring,
+        wiringId,
+        revision: frozen.number,
+      })
+      .returning({ id: jobs.id });
     return row?.id;
   });
 }
 
-export type Moved = { readonly status: "moved"; readonly revision: number } | { readonly status: "refused"; readonly issues: readonly Issue[] } | { readonly status: "gone" };
+export type Moved =
+  | { readonly status: "moved"; readonly revision: number }
+  | { readonly status: "refused"; readonly issues: readonly Issue[] }
+  | { readonly status: "gone" };
 /**
  * Moves a job to the newest state of its wiring, with everything in its logbook kept; a record of the move is added.
  * Refused where the logbook speaks of things that state no longer has.
  */
 export async function moveJob(id: string): Promise<Moved> {
   return database().transaction(async (tx): Promise<Moved> => {
-    const [job] = await tx.select({ wiringId: jobs.wiringId, revision: jobs.revision }).from(jobs).where(eq(jobs.id, id)).for("update");
+    const [job] = await tx
+      .select({ wiringId: jobs.wiringId, revision: jobs.revision })
+      .from(jobs)
+      .where(eq(jobs.id, id))
+      .for("update");
     if (!job?.wiringId) return { status: "gone" };
     const frozen = await freezeRevision(job.wiringId, "", tx);
     if (!frozen) return { status: "gone" };
     if (frozen.number === job.revision) return { status: "moved", revision: frozen.number };
     const log = await entriesAfter(id, 0, tx);
     const lost = checkEntries(frozen.wiring, log);
-    if (lost.length) return { status: "refused", issues: [issue("revision.breaks-logbook", [], { things: [...new Set(lost.map((i) => String(i.params["id"] ?? i.params["connector"] ?? i.params["device"] ?? i.path.join("."))))].slice(0, 8) })] };
+    if (lost.length)
+      return {
+        status: "refused",
+        issues: [
+          issue("revision.breaks-logbook", [], {
+            things: [
+              ...new Set(
+                lost.map((i) =>
+                  String(i.params["id"] ?? i.params["connector"] ?? i.params["device"] ?? i.path.join(".")),
+                ),
+              ),
+            ].slice(0, 8),
+          }),
+        ],
+      };
     await tx.update(jobs).set({ wiring: frozen.wiring, revision: frozen.number }).where(eq(jobs.id, id));
-    const entry: EntryT = { type: "revision", at: new Date().toISOString(), from: `revision ${job.revision ?? 0}`, to: `revision ${frozen.number}` };
-    if (log.length) await tx.insert(entries).values({ jobId: id, seq: log.length + 1, batch: crypto.randomUUID(), body: entry });
+    const entry: EntryT = {
+      type: "revision",
+      at: new Date().toISOString(),
+      from: `revision ${job.revision ?? 0}`,
+      to: `revision ${frozen.number}`,
+    };
+    if (log.length)
+      await tx.insert(entries).values({ jobId: id, seq: log.length + 1, batch: crypto.randomUUID(), body: entry });
     return { status: "moved", revision: frozen.number };
   });
 }
@@ -119,14 +219,33 @@ export async function hiddenOf(id: string): Promise<Hidden | undefined> {
 
 /** Entries numbered above `after`, in order. */
 export async function entriesAfter(id: string, after: number, db: Pick<Db, "select"> = database()): Promise<EntryT[]> {
-  const rows = await db.select({ body: entries.body }).from(entries).where(and(eq(entries.jobId, id), gt(entries.seq, after))).orderBy(asc(entries.seq));
+  const rows = await db
+    .select({ body: entries.body })
+    .from(entries)
+    .where(and(eq(entries.jobId, id), gt(entries.seq, after)))
+    .orderBy(asc(entries.seq));
   return rows.map((r) => Entry.parse(r.body));
 }
 
-export async function createJob(job: Case, more: { hidden?: Hidden; demo?: boolean } = {}, db: Pick<Db, "transaction"> = database()): Promise<string> {
+export async function createJob(
+  job: Case,
+  more: { hidden?: Hidden; demo?: boolean } = {},
+  db: Pick<Db, "transaction"> = database(),
+): Promise<string> {
   return db.transaction(async (tx) => {
     const library = await keepWiring(job.wiring, tx);
-    const [row] = await tx.insert(jobs).values({ title: job.title, machine: job.machine ?? null, complaint: job.complaint ?? null, wiring: job.wiring, ...library, hidden: more.hidden ?? null, demo: more.demo ?? false }).returning({ id: jobs.id });
+    const [row] = await tx
+      .insert(jobs)
+      .values({
+        title: job.title,
+        machine: job.machine ?? null,
+        complaint: job.complaint ?? null,
+        wiring: job.wiring,
+        ...library,
+        hidden: more.hidden ?? null,
+        demo: more.demo ?? false,
+      })
+      .returning({ id: jobs.id });
     if (!row) throw new Error("the database took the job but did not say its id");
     if (job.entries.length) {
       const batch = crypto.randomUUID();
@@ -151,15 +270,27 @@ export async function appendEntries(id: string, after: number, batch: string, va
   return database().transaction(async (tx): Promise<Appended> => {
     const [job] = await tx.select({ wiring: jobs.wiring }).from(jobs).where(eq(jobs.id, id)).for("update");
     if (!job) return { status: "gone" };
-    const [state] = await tx.select({ last: sql<number>`coalesce(max(${entries.seq}), 0)::int`, mine: sql<number>`coalesce(max(${entries.seq}) filter (where ${entries.batch} = ${batch}), 0)::int` }).from(entries).where(eq(entries.jobId, id));
+    const [state] = await tx
+      .select({
+        last: sql<number>`coalesce(max(${entries.seq}), 0)::int`,
+        mine: sql<number>`coalesce(max(${entries.seq}) filter (where ${entries.batch} = ${batch}), 0)::int`,
+      })
+      .from(entries)
+      .where(eq(entries.jobId, id));
     const { last, mine } = state ?? { last: 0, mine: 0 };
     if (mine > 0) return { status: "saved", last: mine };
     if (after !== last) return { status: "stale", last, missed: await entriesAfter(id, after, tx) };
     const wiring = readWiring(job.wiring);
     const parsed = wiring.ok ? readEntries(wiring.value, value, last) : fail([issue("wiring.unreadable")]);
     if (!parsed.ok) return { status: "refused", issues: parsed.issues };
-    const left = parsed.value.some((e) => e.type === "closed") ? leftAtClosing(await entriesAfter(id, 0, tx), parsed.value) : [];
-    if (left.length) return { status: "refused", issues: [issue("job.not-as-found", [], { things: [...new Set(left.map((d) => d.thing))] })] };
+    const left = parsed.value.some((e) => e.type === "closed")
+      ? leftAtClosing(await entriesAfter(id, 0, tx), parsed.value)
+      : [];
+    if (left.length)
+      return {
+        status: "refused",
+        issues: [issue("job.not-as-found", [], { things: [...new Set(left.map((d) => d.thing))] })],
+      };
     await tx.insert(entries).values(parsed.value.map((body, i) => ({ jobId: id, seq: last + 1 + i, batch, body })));
     return { status: "saved", last: last + parsed.value.length };
   });
@@ -175,7 +306,12 @@ export async function exportCase(id: string): Promise<Case | undefined> {
   const job = await findJob(id);
   if (!job) return undefined;
   return {
-    format: "radicula/case", version: 1, title: job.title, ...(job.machine ? { machine: job.machine } : {}), ...(job.complaint ? { complaint: job.complaint } : {}),
-    wiring: job.wiring, entries: await entriesAfter(id, 0),
+    format: "radicula/case",
+    version: 1,
+    title: job.title,
+    ...(job.machine ? { machine: job.machine } : {}),
+    ...(job.complaint ? { complaint: job.complaint } : {}),
+    wiring: job.wiring,
+    entries: await entriesAfter(id, 0),
   };
 }

@@ -1,5 +1,16 @@
 import { and, count, desc, eq, max, sql } from "drizzle-orm";
-import { buildChart, Chart, chartOf, emptyChart, fail, issue, ok, readWiring, type Result, type Wiring } from "@radicula/core";
+import {
+  buildChart,
+  Chart,
+  chartOf,
+  emptyChart,
+  fail,
+  issue,
+  ok,
+  readWiring,
+  type Result,
+  type Wiring,
+} from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { jobs, photos, revisions, wirings } from "../db/schema";
@@ -7,30 +18,92 @@ import { jobs, photos, revisions, wirings } from "../db/schema";
 type Tx = Pick<Db, "insert" | "select" | "update">;
 export const WiringId = z.uuid();
 
-export interface WiringSummary { readonly id: string; readonly name: string; readonly machineType: string; readonly revision: number; readonly jobs: number; readonly rows: number; readonly changedAt: string; readonly found: readonly string[] }
-export interface LibraryWiring { readonly id: string; readonly draft: Chart; readonly draftSeq: number; readonly revisions: readonly RevisionSummary[]; readonly photos: readonly PhotoInfo[] }
-export interface RevisionSummary { readonly number: number; readonly note: string; readonly at: string; readonly draftSeq: number }
-export interface PhotoInfo { readonly id: string; readonly connector: string; readonly width: number; readonly height: number }
+export interface WiringSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly machineType: string;
+  readonly revision: number;
+  readonly jobs: number;
+  readonly rows: number;
+  readonly changedAt: string;
+  readonly found: readonly string[];
+}
+export interface LibraryWiring {
+  readonly id: string;
+  readonly draft: Chart;
+  readonly draftSeq: number;
+  readonly revisions: readonly RevisionSummary[];
+  readonly photos: readonly PhotoInfo[];
+}
+export interface RevisionSummary {
+  readonly number: number;
+  readonly note: string;
+  readonly at: string;
+  readonly draftSeq: number;
+}
+export interface PhotoInfo {
+  readonly id: string;
+  readonly connector: string;
+  readonly width: number;
+  readonly height: number;
+}
 
 /** Wirings to choose from, newest change first. */
-export const wiringChoices = () => database().select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType }).from(wirings).orderBy(desc(wirings.changedAt));
+export const wiringChoices = () =>
+  database()
+    .select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType })
+    .from(wirings)
+    .orderBy(desc(wirings.changedAt));
 
 /** Every wiring whose chart holds all the words, with the places where they stand; all of them where none are given. */
 export async function listWirings(words = ""): Promise<WiringSummary[]> {
   const db = database();
   const wanted = words.trim().toLowerCase().split(/\s+/).filter(Boolean);
   // the database leaves out those that cannot hold the words; only the others are opened
-  const holds = wanted.map((w) => sql`lower(${wirings.draft}::text) like ${`%${JSON.stringify(w).slice(1, -1).replace(/[\\%_]/g, (c) => `\\${c}`)}%`}`);
+  const holds = wanted.map(
+    (w) =>
+      sql`lower(${wirings.draft}::text) like ${`%${JSON.stringify(w)
+        .slice(1, -1)
+        .replace(/[\\%_]/g, (c) => `\\${c}`)}%`}`,
+  );
   const [rows, newest, used] = await Promise.all([
-    db.select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType, changedAt: wirings.changedAt, lines: sql<number>`jsonb_array_length(${wirings.draft}->'rows')`, draft: wanted.length ? wirings.draft : sql<null>`null` }).from(wirings).where(and(...holds)).orderBy(desc(wirings.changedAt)),
-    db.select({ id: revisions.wiringId, number: max(revisions.number) }).from(revisions).groupBy(revisions.wiringId),
+    db
+      .select({
+        id: wirings.id,
+        name: wirings.name,
+        machineType: wirings.machineType,
+        changedAt: wirings.changedAt,
+        lines: sql<number>`jsonb_array_length(${wirings.draft}->'rows')`,
+        draft: wanted.length ? wirings.draft : sql<null>`null`,
+      })
+      .from(wirings)
+      .where(and(...holds))
+      .orderBy(desc(wirings.changedAt)),
+    db
+      .select({ id: revisions.wiringId, number: max(revisions.number) })
+      .from(revisions)
+      .groupBy(revisions.wiringId),
     db.select({ id: jobs.wiringId, number: count() }).from(jobs).groupBy(jobs.wiringId),
   ]);
-  const revisionOf = new Map(newest.map((r) => [r.id, r.number ?? 0])), jobsOf = new Map(used.map((r) => [r.id, r.number]));
+  const revisionOf = new Map(newest.map((r) => [r.id, r.number ?? 0])),
+    jobsOf = new Map(used.map((r) => [r.id, r.number]));
   return rows.flatMap((r) => {
     const chart = wanted.length ? Chart.safeParse(r.draft) : undefined;
     const hits = chart === undefined ? [] : chart.success ? searchChart(chart.data, wanted) : undefined;
-    return hits ? [{ id: r.id, name: r.name, machineType: r.machineType, revision: revisionOf.get(r.id) ?? 0, jobs: jobsOf.get(r.id) ?? 0, rows: r.lines, changedAt: r.changedAt.toISOString(), found: hits }] : [];
+    return hits
+      ? [
+          {
+            id: r.id,
+            name: r.name,
+            machineType: r.machineType,
+            revision: revisionOf.get(r.id) ?? 0,
+            jobs: jobsOf.get(r.id) ?? 0,
+            rows: r.lines,
+            changedAt: r.changedAt.toISOString(),
+            found: hits,
+          },
+        ]
+      : [];
   });
 }
 
@@ -38,51 +111,106 @@ export async function listWirings(words = ""): Promise<WiringSummary[]> {
 export function searchChart(chart: Chart, words: readonly string[]): string[] | undefined {
   if (words.length === 0) return [];
   const lines: string[] = [
-    `${chart.name} ${chart.machineType}`.trim(), ...chart.parts.map((p) => [p.id, p.name, p.partNumber, p.place].filter(Boolean).join(" · ")), ...chart.connectors.map((c) => [c.id, c.name, c.partNumber, c.place].filter(Boolean).join(" · ")),
-    ...chart.codes.map((c) => [c.id, c.title].filter(Boolean).join(" · ")), ...chart.rows.map((r) => [r.connector, r.cavity, r.colour, r.function, r.goesTo].filter(Boolean).join(" · ")),
+    `${chart.name} ${chart.machineType}`.trim(),
+    ...chart.parts.map((p) => [p.id, p.name, p.partNumber, p.place].filter(Boolean).join(" · ")),
+    ...chart.connectors.map((c) => [c.id, c.name, c.partNumber, c.place].filter(Boolean).join(" · ")),
+    ...chart.codes.map((c) => [c.id, c.title].filter(Boolean).join(" · ")),
+    ...chart.rows.map((r) => [r.connector, r.cavity, r.colour, r.function, r.goesTo].filter(Boolean).join(" · ")),
   ];
   const all = lines.join("\n").toLowerCase();
   if (!words.every((w) => all.includes(w))) return undefined;
-  return [...new Set(lines.filter((l) => words.every((w) => l.toLowerCase().includes(w))).concat(lines.filter((l) => words.some((w) => l.toLowerCase().includes(w)))))].slice(0, 6);
+  return [
+    ...new Set(
+      lines
+        .filter((l) => words.every((w) => l.toLowerCase().includes(w)))
+        .concat(lines.filter((l) => words.some((w) => l.toLowerCase().includes(w)))),
+    ),
+  ].slice(0, 6);
 }
 
 export async function createWiring(draft: Chart, db: Tx = database()): Promise<string> {
-  const [row] = await db.insert(wirings).values({ name: draft.name || "unnamed wiring", machineType: draft.machineType, draft, draftSeq: 1 }).returning({ id: wirings.id });
+  const [row] = await db
+    .insert(wirings)
+    .values({ name: draft.name || "unnamed wiring", machineType: draft.machineType, draft, draftSeq: 1 })
+    .returning({ id: wirings.id });
   if (!row) throw new Error("the database took the wiring but did not say its id");
   return row.id;
 }
 
 export async function findWiring(id: string): Promise<LibraryWiring | undefined> {
   const db = database();
-  const [row] = await db.select({ draft: wirings.draft, draftSeq: wirings.draftSeq }).from(wirings).where(eq(wirings.id, id));
+  const [row] = await db
+    .select({ draft: wirings.draft, draftSeq: wirings.draftSeq })
+    .from(wirings)
+    .where(eq(wirings.id, id));
   if (!row) return undefined;
   const [list, pictures] = await Promise.all([
-    db.select({ number: revisions.number, note: revisions.note, at: revisions.at, draftSeq: revisions.draftSeq }).from(revisions).where(eq(revisions.wiringId, id)).orderBy(desc(revisions.number)),
-    db.select({ id: photos.id, connector: photos.connector, width: photos.width, height: photos.height }).from(photos).where(eq(photos.wiringId, id)).orderBy(photos.at),
+    db
+      .select({ number: revisions.number, note: revisions.note, at: revisions.at, draftSeq: revisions.draftSeq })
+      .from(revisions)
+      .where(eq(revisions.wiringId, id))
+      .orderBy(desc(revisions.number)),
+    db
+      .select({ id: photos.id, connector: photos.connector, width: photos.width, height: photos.height })
+      .from(photos)
+      .where(eq(photos.wiringId, id))
+      .orderBy(photos.at),
   ]);
-  return { id, draft: Chart.parse(row.draft), draftSeq: row.draftSeq, revisions: list.map((r) => ({ ...r, at: r.at.toISOString() })), photos: pictures };
+  return {
+    id,
+    draft: Chart.parse(row.draft),
+    draftSeq: row.draftSeq,
+    revisions: list.map((r) => ({ ...r, at: r.at.toISOString() })),
+    photos: pictures,
+  };
 }
 
-export type DraftSaved = { readonly status: "saved"; readonly seq: number } | { readonly status: "stale"; readonly seq: number } | { readonly status: "gone" };
+export type DraftSaved =
+  | { readonly status: "saved"; readonly seq: number }
+  | { readonly status: "stale"; readonly seq: number }
+  | { readonly status: "gone" };
 /** Saves the draft, unless another window has saved since `seq`. */
 export async function saveDraft(id: string, seq: number, draft: Chart): Promise<DraftSaved> {
   return database().transaction(async (tx): Promise<DraftSaved> => {
     const [row] = await tx.select({ seq: wirings.draftSeq }).from(wirings).where(eq(wirings.id, id)).for("update");
     if (!row) return { status: "gone" };
     if (row.seq !== seq) return { status: "stale", seq: row.seq };
-    await tx.update(wirings).set({ draft, draftSeq: seq + 1, name: draft.name || "unnamed wiring", machineType: draft.machineType, changedAt: new Date() }).where(eq(wirings.id, id));
+    await tx
+      .update(wirings)
+      .set({
+        draft,
+        draftSeq: seq + 1,
+        name: draft.name || "unnamed wiring",
+        machineType: draft.machineType,
+        changedAt: new Date(),
+      })
+      .where(eq(wirings.id, id));
     return { status: "saved", seq: seq + 1 };
   });
 }
 
 /** Freezes the draft as the next revision; the newest one is given back where nothing has changed since. */
-export async function freezeRevision(id: string, note = "", db: Pick<Db, "transaction"> = database()): Promise<{ number: number; wiring: Wiring } | undefined> {
+export async function freezeRevision(
+  id: string,
+  note = "",
+  db: Pick<Db, "transaction"> = database(),
+): Promise<{ number: number; wiring: Wiring } | undefined> {
   return db.transaction(async (tx) => {
-    const [row] = await tx.select({ draft: wirings.draft, seq: wirings.draftSeq }).from(wirings).where(eq(wirings.id, id)).for("update");
+    const [row] = await tx
+      .select({ draft: wirings.draft, seq: wirings.draftSeq })
+      .from(wirings)
+      .where(eq(wirings.id, id))
+      .for("update");
     if (!row) return undefined;
-    const [newest] = await tx.select().from(revisions).where(eq(revisions.wiringId, id)).orderBy(desc(revisions.number)).limit(1);
+    const [newest] = await tx
+      .select()
+      .from(revisions)
+      .where(eq(revisions.wiringId, id))
+      .orderBy(desc(revisions.number))
+      .limit(1);
     if (newest && newest.draftSeq === row.seq) return { number: newest.number, wiring: parsed(newest.wiring) };
-    const chart = Chart.parse(row.draft), { wiring } = buildChart(chart);
+    const chart = Chart.parse(row.draft),
+      { wiring } = buildChart(chart);
     const number = (newest?.number ?? 0) + 1;
     await tx.insert(revisions).values({ wiringId: id, number, chart, wiring, draftSeq: row.seq, note });
     return { number, wiring };
@@ -94,14 +222,27 @@ function parsed(value: unknown): Wiring {
   return read.value;
 }
 
-export async function findRevision(id: string, number: number): Promise<{ readonly chart: Chart; readonly wiring: Wiring } | undefined> {
-  const [row] = await database().select({ chart: revisions.chart, wiring: revisions.wiring }).from(revisions).where(and(eq(revisions.wiringId, id), eq(revisions.number, number)));
+export async function findRevision(
+  id: string,
+  number: number,
+): Promise<{ readonly chart: Chart; readonly wiring: Wiring } | undefined> {
+  const [row] = await database()
+    .select({ chart: revisions.chart, wiring: revisions.wiring })
+    .from(revisions)
+    .where(and(eq(revisions.wiringId, id), eq(revisions.number, number)));
   return row ? { chart: Chart.parse(row.chart), wiring: parsed(row.wiring) } : undefined;
 }
 
 /** Puts a wiring that came with a case into the library, unless the newest revision of one there says the same. @returns where it stands */
-export async function keepWiring(wiring: Wiring, db: Pick<Db, "select" | "insert" | "update" | "transaction">): Promise<{ wiringId: string; revision: number }> {
-  const known = await db.select({ id: revisions.wiringId, number: revisions.number }).from(revisions).where(sql`${revisions.wiring} = ${JSON.stringify(wiring)}::jsonb`).limit(1);
+export async function keepWiring(
+  wiring: Wiring,
+  db: Pick<Db, "select" | "insert" | "update" | "transaction">,
+): Promise<{ wiringId: string; revision: number }> {
+  const known = await db
+    .select({ id: revisions.wiringId, number: revisions.number })
+    .from(revisions)
+    .where(sql`${revisions.wiring} = ${JSON.stringify(wiring)}::jsonb`)
+    .limit(1);
   if (known[0]) return { wiringId: known[0].id, revision: known[0].number };
   const chart = chartOf(wiring);
   const wiringId = await createWiring(chart, db);
@@ -115,9 +256,22 @@ export function chartFrom(value: unknown): Result<Chart> {
   const format = typeof value === "object" && value !== null && "format" in value ? value.format : undefined;
   if (format === "radicula/chart") {
     const chart = Chart.safeParse(value);
-    return chart.success ? ok(chart.data) : fail(chart.error.issues.slice(0, 50).map((i) => issue("schema.chart", i.path.map((p) => (typeof p === "symbol" ? String(p) : p)), { message: i.message })));
+    return chart.success
+      ? ok(chart.data)
+      : fail(
+          chart.error.issues.slice(0, 50).map((i) =>
+            issue(
+              "schema.chart",
+              i.path.map((p) => (typeof p === "symbol" ? String(p) : p)),
+              { message: i.message },
+            ),
+          ),
+        );
   }
   const read = readWiring(value);
   return read.ok ? ok(chartOf(read.value)) : read;
 }
-export const blankChart = (name: string, machineType: string, nominalVolt: 12 | 24): Chart => ({ ...emptyChart(name, nominalVolt), machineType });
+export const blankChart = (name: string, machineType: string, nominalVolt: 12 | 24): Chart => ({
+  ...emptyChart(name, nominalVolt),
+  machineType,
+});

@@ -7,34 +7,40 @@ import { blankChart, chartFrom, createWiring, findWiring, WiringId } from "@/ser
 export const dynamic = "force-dynamic";
 const New = z.union([
   z.strictObject({ copyOf: WiringId }),
-  z.strictObject({ name: z.string().max(120), machineType: z.string().max(80).default(""), nominalVolt: z.union([z.literal(12), z.literal(24)]).default(12) }),
+  z.strictObject({
+    name: z.string().max(120),
+    machineType: z.string().max(80).default(""),
+    nominalVolt: z.union([z.literal(12), z.literal(24)]).default(12),
+  }),
   z.strictObject({ csv: z.string(), name: z.string().max(120) }),
 ]);
 
 /** A new wiring: empty, a copy, or from a wiring, chart or CSV file. Nothing is kept unless all of it reads. */
-export const POST = (request: Request) => answering(async () => {
-  if (!isJson(request)) return notJson();
-  const text = await limitedText(request, MAX_CHARACTERS);
-  if (text === undefined) return refuse(413, [issue("file.too-large", [], { characters: MAX_CHARACTERS + 1, limit: MAX_CHARACTERS })]);
-  const json = parseJson(text);
-  if (!json.ok) return refuse(422, json.issues);
-  const asked = New.safeParse(json.value);
-  let chart: Chart | undefined;
-  if (!asked.success) {
-    const read = chartFrom(json.value);
-    if (!read.ok) return refuse(422, read.issues);
-    chart = read.value;
-  } else if ("copyOf" in asked.data) {
-    const from = await findWiring(asked.data.copyOf);
-    if (!from) return refuse(404, [issue("server.no-such-wiring")]);
-    const id = await createWiring({ ...from.draft, name: `${from.draft.name} (copy)`.slice(0, 120) });
-    await copyPhotos(from.id, id);
-    return answer({ id }, 201);
-  } else if ("csv" in asked.data) {
-    const read = readCsv(asked.data.csv);
-    if (!read.ok) return refuse(422, read.issues);
-    chart = { ...read.value.chart, name: read.value.chart.name || asked.data.name };
-    return answer({ id: await createWiring(chart), issues: read.value.issues }, 201);
-  } else chart = blankChart(asked.data.name, asked.data.machineType, asked.data.nominalVolt);
-  return answer({ id: await createWiring(chart) }, 201);
-});
+export const POST = (request: Request) =>
+  answering(async () => {
+    if (!isJson(request)) return notJson();
+    const text = await limitedText(request, MAX_CHARACTERS);
+    if (text === undefined)
+      return refuse(413, [issue("file.too-large", [], { characters: MAX_CHARACTERS + 1, limit: MAX_CHARACTERS })]);
+    const json = parseJson(text);
+    if (!json.ok) return refuse(422, json.issues);
+    const asked = New.safeParse(json.value);
+    let chart: Chart | undefined;
+    if (!asked.success) {
+      const read = chartFrom(json.value);
+      if (!read.ok) return refuse(422, read.issues);
+      chart = read.value;
+    } else if ("copyOf" in asked.data) {
+      const from = await findWiring(asked.data.copyOf);
+      if (!from) return refuse(404, [issue("server.no-such-wiring")]);
+      const id = await createWiring({ ...from.draft, name: `${from.draft.name} (copy)`.slice(0, 120) });
+      await copyPhotos(from.id, id);
+      return answer({ id }, 201);
+    } else if ("csv" in asked.data) {
+      const read = readCsv(asked.data.csv);
+      if (!read.ok) return refuse(422, read.issues);
+      chart = { ...read.value.chart, name: read.value.chart.name || asked.data.name };
+      return answer({ id: await createWiring(chart), issues: read.value.issues }, 201);
+    } else chart = blankChart(asked.data.name, asked.data.machineType, asked.data.nominalVolt);
+    return answer({ id: await createWiring(chart) }, 201);
+  });

@@ -22,5 +22,15 @@ export default async function Page({ params, searchParams }: Props) {
   if (!job) notFound();
   const entries = await entriesAfter(job.id, 0);
   const sheet = Sheet.parse((await searchParams)["sheet"]);
-  return <CaseScreen job={job} sheet={sheet} initialEntries={entries} initialMap={await mapOf(withScannedCodes(job.wiring, entries), fold(entries).codes.map((c) => c.entry))} />;
+  return (
+    <CaseScreen
+      job={job}
+      sheet={sheet}
+      initialEntries={entries}
+      initialMap={await mapOf(
+        withScannedCodes(job.wiring, entries),
+        fold(entries).codes.map((c) => c.entry),
+      )}
+    />
+  );
 }

@@ -7,17 +7,28 @@ import { findWiring, WiringId } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
-const Query = z.object({ job: JobId.optional().catch(undefined), view: z.enum(["pins", "drawing", "codes", "revisions"]).catch("pins") });
+const Query = z.object({
+  job: JobId.optional().catch(undefined),
+  view: z.enum(["pins", "drawing", "codes", "revisions"]).catch("pins"),
+});
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const id = WiringId.safeParse((await params).id), wiring = id.success ? await findWiring(id.data) : undefined;
+  const id = WiringId.safeParse((await params).id),
+    wiring = id.success ? await findWiring(id.data) : undefined;
   return { title: wiring ? `Wiring of ${wiring.draft.name}` : "No such wiring" };
 }
 
 export default async function Page({ params, searchParams }: Props) {
-  const id = WiringId.safeParse((await params).id), query = Query.parse(await searchParams);
+  const id = WiringId.safeParse((await params).id),
+    query = Query.parse(await searchParams);
   const wiring = id.success ? await findWiring(id.data) : undefined;
   if (!wiring) notFound();
   const job = query.job ? await findJob(query.job) : undefined;
-  return <Workbench wiring={wiring} job={job ? { id: job.id, title: job.title, started: (await entriesAfter(job.id, 0)).length > 0 } : null} view={query.view} />;
+  return (
+    <Workbench
+      wiring={wiring}
+      job={job ? { id: job.id, title: job.title, started: (await entriesAfter(job.id, 0)).length > 0 } : null}
+      view={query.view}
+    />
+  );
 }

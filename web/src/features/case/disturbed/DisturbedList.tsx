@@ -7,36 +7,124 @@ import { thingChoices } from "../choices";
 import { Sheet } from "../Sheet";
 import styles from "./Disturbed.module.css";
 
-const OWN: readonly Disturbance[] = DISTURBANCES.filter((d) => d === "unplugged" || d === "pulled" || d === "removed" || d === "opened" || d === "pierced");
-export const disturbedText = (d: Pick<Disturbed, "thing" | "how">, namer: Namer) => `${d.thing.split(" ").filter((t) => t !== "chassis").map((t) => (t.includes(":") ? namer.point(t) : t)).join(" to ")}: ${DISTURBED_WORDS[d.how].still}`;
+const OWN: readonly Disturbance[] = DISTURBANCES.filter(
+  (d) => d === "unplugged" || d === "pulled" || d === "removed" || d === "opened" || d === "pierced",
+);
+export const disturbedText = (d: Pick<Disturbed, "thing" | "how">, namer: Namer) =>
+  `${d.thing
+    .split(" ")
+    .filter((t) => t !== "chassis")
+    .map((t) => (t.includes(":") ? namer.point(t) : t))
+    .join(" to ")}: ${DISTURBED_WORDS[d.how].still}`;
 
 /** Everything that is not as it was found, kept by itself from the steps done: the job closes when it is empty or explained. */
-export function DisturbedSheet({ open, wiring, namer, list, closed, onLog, onClose }: { readonly closed: boolean; readonly open: boolean; readonly wiring: Wiring; readonly namer: Namer; readonly list: readonly Disturbed[]; readonly onLog: (entries: Entry[]) => void; readonly onClose: () => void }) {
-  const [thing, setThing] = useState<string | undefined>(undefined), [how, setHow] = useState<Disturbance>("removed");
-  const [explaining, setExplaining] = useState<Disturbed | undefined>(undefined), [why, setWhy] = useState("");
+export function DisturbedSheet({
+  open,
+  wiring,
+  namer,
+  list,
+  closed,
+  onLog,
+  onClose,
+}: {
+  readonly closed: boolean;
+  readonly open: boolean;
+  readonly wiring: Wiring;
+  readonly namer: Namer;
+  readonly list: readonly Disturbed[];
+  readonly onLog: (entries: Entry[]) => void;
+  readonly onClose: () => void;
+}) {
+  const [thing, setThing] = useState<string | undefined>(undefined),
+    [how, setHow] = useState<Disturbance>("removed");
+  const [explaining, setExplaining] = useState<Disturbed | undefined>(undefined),
+    [why, setWhy] = useState("");
   const at = () => new Date().toISOString();
-  const back = (d: Disturbed, note?: string): Entry => (d.how === "unplugged" && note === undefined ? { type: "plugged", at: at(), connector: d.thing } : { type: "restored", at: at(), thing: d.thing, how: d.how, ...(note ? { note } : {}) });
+  const back = (d: Disturbed, note?: string): Entry =>
+    d.how === "unplugged" && note === undefined
+      ? { type: "plugged", at: at(), connector: d.thing }
+      : { type: "restored", at: at(), thing: d.thing, how: d.how, ...(note ? { note } : {}) };
   return (
     <Sheet open={open} onClose={onClose} title="Not as it was found" width={620}>
-      {list.length === 0 ? <p className={styles.all}><span>Everything is as it was found{closed ? ", and the job is closed" : ", or it is said why not"}.</span>{closed ? null : <Button onClick={() => onLog([{ type: "closed", at: at() }])}>Close the job</Button>}</p> : (
+      {list.length === 0 ? (
+        <p className={styles.all}>
+          <span>Everything is as it was found{closed ? ", and the job is closed" : ", or it is said why not"}.</span>
+          {closed ? null : <Button onClick={() => onLog([{ type: "closed", at: at() }])}>Close the job</Button>}
+        </p>
+      ) : (
         <>
           <ul className={styles.list}>
             {list.map((d) => (
               <li key={`${d.how} ${d.thing}`}>
-                <span>{disturbedText(d, namer)} <small className="muted">since entry {d.number}</small></span>
-                <Button size="small" type="primary" ghost onClick={() => onLog([back(d)])}>{DISTURBED_WORDS[d.how].undone}</Button>
-                <Button size="small" type="text" onClick={() => setExplaining(d)}>Stays so</Button>
+                <span>
+                  {disturbedText(d, namer)} <small className="muted">since entry {d.number}</small>
+                </span>
+                <Button size="small" type="primary" ghost onClick={() => onLog([back(d)])}>
+                  {DISTURBED_WORDS[d.how].undone}
+                </Button>
+                <Button size="small" type="text" onClick={() => setExplaining(d)}>
+                  Stays so
+                </Button>
               </li>
             ))}
           </ul>
-          {list.length > 1 ? <Button onClick={() => onLog(list.map((d) => back(d)))}>All is as it was found</Button> : null}
-          {explaining ? <div className={styles.why}><label htmlFor="stays-why">Why does {explaining.thing} stay {DISTURBED_WORDS[explaining.how].still}?</label><Input.TextArea id="stays-why" autoFocus rows={2} maxLength={400} value={why} onChange={(e) => setWhy(e.target.value)} /><Button type="primary" disabled={!why.trim()} onClick={() => { onLog([back(explaining, why.trim())]); setExplaining(undefined); setWhy(""); }}>Keep it so, with this reason</Button></div> : null}
+          {list.length > 1 ? (
+            <Button onClick={() => onLog(list.map((d) => back(d)))}>All is as it was found</Button>
+          ) : null}
+          {explaining ? (
+            <div className={styles.why}>
+              <label htmlFor="stays-why">
+                Why does {explaining.thing} stay {DISTURBED_WORDS[explaining.how].still}?
+              </label>
+              <Input.TextArea
+                id="stays-why"
+                autoFocus
+                rows={2}
+                maxLength={400}
+                value={why}
+                onChange={(e) => setWhy(e.target.value)}
+              />
+              <Button
+                type="primary"
+                disabled={!why.trim()}
+                onClick={() => {
+                  onLog([back(explaining, why.trim())]);
+                  setExplaining(undefined);
+                  setWhy("");
+                }}
+              >
+                Keep it so, with this reason
+              </Button>
+            </div>
+          ) : null}
         </>
       )}
       <div className={styles.add}>
-        <Select aria-label="Something else that was disturbed" placeholder="Something else was left otherwise" value={thing} showSearch={{ optionFilterProp: "label" }} onChange={(v: string) => setThing(v)} options={thingChoices(wiring)} style={{ flex: "1 1 240px" }} />
-        <Select<Disturbance> aria-label="How" value={how} onChange={setHow} options={OWN.map((d) => ({ value: d, label: DISTURBED_WORDS[d].still }))} style={{ width: 170 }} />
-        <Button disabled={thing === undefined} onClick={() => { if (thing !== undefined) onLog([{ type: "disturbed", at: at(), thing, how }]); setThing(undefined); }}>Put on the list</Button>
+        <Select
+          aria-label="Something else that was disturbed"
+          placeholder="Something else was left otherwise"
+          value={thing}
+          showSearch={{ optionFilterProp: "label" }}
+          onChange={(v: string) => setThing(v)}
+          options={thingChoices(wiring)}
+          style={{ flex: "1 1 240px" }}
+        />
+        <Select<Disturbance>
+          aria-label="How"
+          value={how}
+          onChange={setHow}
+          options={OWN.map((d) => ({ value: d, label: DISTURBED_WORDS[d].still }))}
+          style={{ width: 170 }}
+        />
+        <Button
+          disabled={thing === undefined}
+          onClick={() => {
+            if (thing !== undefined) onLog([{ type: "disturbed", at: at(), thing, how }]);
+            setThing(undefined);
+          }}
+        >
+          Put on the list
+        </Button>
       </div>
     </Sheet>
   );

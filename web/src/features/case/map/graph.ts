@@ -1,4 +1,16 @@
-import { deviceConnectors, devicePins, findNets, indexWiring, isPeripheral, resolvePlace, thingsOnTheWay, wireId, type Device, type NetFunction, type Wiring } from "@radicula/core";
+import {
+  deviceConnectors,
+  devicePins,
+  findNets,
+  indexWiring,
+  isPeripheral,
+  resolvePlace,
+  thingsOnTheWay,
+  wireId,
+  type Device,
+  type NetFunction,
+  type Wiring,
+} from "@radicula/core";
 
 /** A thing on the root map, before it has a place. Sizes in map units (about a CSS pixel at full size). */
 export interface MapNode {
@@ -16,9 +28,26 @@ export interface MapNode {
   readonly rank: number;
   readonly ports: readonly MapPort[];
 }
-export interface MapPort { readonly point: string; readonly label: string; readonly side: "top" | "bottom"; readonly x?: number }
-export interface MapEdge { readonly id: string; readonly from: string; readonly fromPort: string; readonly to: string; readonly toPort: string; readonly function: NetFunction | "watch" }
-export interface MapGraph { readonly nodes: readonly MapNode[]; readonly edges: readonly MapEdge[]; readonly hidden: number; readonly feeds: readonly string[] }
+export interface MapPort {
+  readonly point: string;
+  readonly label: string;
+  readonly side: "top" | "bottom";
+  readonly x?: number;
+}
+export interface MapEdge {
+  readonly id: string;
+  readonly from: string;
+  readonly fromPort: string;
+  readonly to: string;
+  readonly toPort: string;
+  readonly function: NetFunction | "watch";
+}
+export interface MapGraph {
+  readonly nodes: readonly MapNode[];
+  readonly edges: readonly MapEdge[];
+  readonly hidden: number;
+  readonly feeds: readonly string[];
+}
 
 export const SENSOR = { width: 158, card: 86, plug: 34, gap: 10, pitch: 32 } as const;
 /** height of the dot of a splice or part; its two lines of words stand out above and below */
@@ -33,7 +62,11 @@ type Sensor = Extract<Device, { pins: object }>;
  * only counted.
  * @param feeds whether to follow the modules on down to fuses, switches, battery and grounds
  */
-export function buildMap(wiring: Wiring, present: readonly { readonly module: string; readonly code: string }[], feeds = true): MapGraph {
+export function buildMap(
+  wiring: Wiring,
+  present: readonly { readonly module: string; readonly code: string }[],
+  feeds = true,
+): MapGraph {
   const way = thingsOnTheWay(wiring);
   const codes = codesBySubject(wiring, present, way);
   const sensors = wiring.devices.filter((d): d is Sensor => isPeripheral(d));
@@ -42,25 +75,52 @@ export function buildMap(wiring: Wiring, present: readonly { readonly module: st
   for (const s of shown) builder.sensor(s);
   for (const c of codes.loose) builder.looseCode(c);
   builder.growDown(shown, feeds);
-  return { ...builder.finish(), hidden: sensors.length - shown.length, feeds: wiring.devices.filter((d) => FEEDS.has(d.kind)).map((d) => d.id) };
+  return {
+    ...builder.finish(),
+    hidden: sensors.length - shown.length,
+    feeds: wiring.devices.filter((d) => FEEDS.has(d.kind)).map((d) => d.id),
+  };
 }
 
-const FEEDS: ReadonlySet<Device["kind"]> = new Set(["fuse", "breaker", "switch", "relay", "diode", "battery", "alternator", "ground"]);
+const FEEDS: ReadonlySet<Device["kind"]> = new Set([
+  "fuse",
+  "breaker",
+  "switch",
+  "relay",
+  "diode",
+  "battery",
+  "alternator",
+  "ground",
+]);
 /** module pins whose codes are about what hangs on them, not about the pin itself */
 const SUBJECT_ROLES: ReadonlySet<string> = new Set(["input", "lowSide", "highSide"]);
 
-interface Subject { readonly id: string; readonly title: string; readonly at: string }
+interface Subject {
+  readonly id: string;
+  readonly title: string;
+  readonly at: string;
+}
 
-function codesBySubject(wiring: Wiring, present: readonly { module: string; code: string }[], way: ReadonlyMap<string, ReadonlySet<string>>) {
+function codesBySubject(
+  wiring: Wiring,
+  present: readonly { module: string; code: string }[],
+  way: ReadonlyMap<string, ReadonlySet<string>>,
+) {
   const bySensor = new Map<string, { id: string; title: string }[]>();
   const loose: Subject[] = [];
   for (const p of present) {
     const code = wiring.codes.find((c) => c.module === p.module && c.id === p.code);
-    const monitor = code?.monitor, at = monitor && "at" in monitor ? monitor.at : undefined;
+    const monitor = code?.monitor,
+      at = monitor && "at" in monitor ? monitor.at : undefined;
     const named = code?.about ?? (monitor?.type === "silent" ? monitor.node : undefined);
     const unit = wiring.devices.find((d) => d.id === p.module);
     const isInput = unit?.kind === "module" && unit.pins.some((pin) => pin.at === at && SUBJECT_ROLES.has(pin.role));
-    const owners = named !== undefined && way.has(named) ? [named] : isInput && at !== undefined ? [...way].filter(([, things]) => things.has(at)).map(([id]) => id) : [];
+    const owners =
+      named !== undefined && way.has(named)
+        ? [named]
+        : isInput && at !== undefined
+          ? [...way].filter(([, things]) => things.has(at)).map(([id]) => id)
+          : [];
     const shown = { id: p.code, title: code?.title ?? "" };
     if (owners.length === 0) loose.push({ ...shown, at: at ?? "" });
     for (const owner of owners) bySensor.set(owner, [...(bySensor.get(owner) ?? []), shown]);
@@ -68,7 +128,11 @@ function codesBySubject(wiring: Wiring, present: readonly { module: string; code
   return { bySensor, loose };
 }
 
-function chooseSensors(sensors: readonly Sensor[], way: ReadonlyMap<string, ReadonlySet<string>>, coded: ReadonlyMap<string, unknown>): Sensor[] {
+function chooseSensors(
+  sensors: readonly Sensor[],
+  way: ReadonlyMap<string, ReadonlySet<string>>,
+  coded: ReadonlyMap<string, unknown>,
+): Sensor[] {
   const withCodes = sensors.filter((s) => coded.has(s.id));
   if (withCodes.length === 0) return sensors.slice(0, MOST_SENSORS);
   const theirs = new Set(withCodes.flatMap((s) => [...(way.get(s.id) ?? [])]));
@@ -89,10 +153,15 @@ class MapBuilder {
   private readonly sensorOf = new Map<string, string>();
   /** relays: devices with a connector that stand in the way of a current, like a fuse */
   private readonly partOf = new Map<string, string>();
-  constructor(private readonly wiring: Wiring, private readonly coded: ReadonlyMap<string, { id: string; title: string }[]>) {
+  constructor(
+    private readonly wiring: Wiring,
+    private readonly coded: ReadonlyMap<string, { id: string; title: string }[]>,
+  ) {
     this.index = indexWiring(wiring);
     this.nets = findNets(wiring);
-    for (const d of wiring.devices) for (const pin of devicePins(d)) (d.kind === "module" ? this.moduleOf : isPeripheral(d) ? this.sensorOf : this.partOf).set(pin.at, d.id);
+    for (const d of wiring.devices)
+      for (const pin of devicePins(d))
+        (d.kind === "module" ? this.moduleOf : isPeripheral(d) ? this.sensorOf : this.partOf).set(pin.at, d.id);
   }
 
   sensor(s: Sensor) {
@@ -100,45 +169,77 @@ class MapBuilder {
     const plugs = deviceConnectors(s);
     const width = Math.max(SENSOR.width, pins.length * SENSOR.pitch + 30 + 8 * plugs.join(", ").length);
     const first = 26; // the connector's name stands at the right end of the plug
-    this.add(s.id, { type: "sensor", thing: s.id, title: sentence(s.name ?? s.id).replace(/ sensor$/, ""), detail: plugs.join(", "), codes: this.coded.get(s.id) ?? [], width, height: SENSOR.card + SENSOR.gap + SENSOR.plug });
-    pins.forEach((point, i) => this.port(s.id, { point, label: point.slice(point.indexOf(":") + 1), side: "bottom", x: first + i * SENSOR.pitch }));
+    this.add(s.id, {
+      type: "sensor",
+      thing: s.id,
+      title: sentence(s.name ?? s.id).replace(/ sensor$/, ""),
+      detail: plugs.join(", "),
+      codes: this.coded.get(s.id) ?? [],
+      width,
+      height: SENSOR.card + SENSOR.gap + SENSOR.plug,
+    });
+    pins.forEach((point, i) =>
+      this.port(s.id, {
+        point,
+        label: point.slice(point.indexOf(":") + 1),
+        side: "bottom",
+        x: first + i * SENSOR.pitch,
+      }),
+    );
     this.rank.set(s.id, 0);
   }
   looseCode(c: Subject) {
     const id = `code ${c.id}`;
-    this.add(id, { type: "code", thing: c.id, title: c.title, detail: c.at, codes: [{ id: c.id, title: c.title }], width: 128, height: SENSOR.card + SENSOR.gap + SENSOR.plug });
+    this.add(id, {
+      type: "code",
+      thing: c.id,
+      title: c.title,
+      detail: c.at,
+      codes: [{ id: c.id, title: c.title }],
+      width: 128,
+      height: SENSOR.card + SENSOR.gap + SENSOR.plug,
+    });
     this.rank.set(id, 0);
     if (!c.at || !this.moduleOf.has(c.at)) return;
     this.port(id, { point: `${id} foot`, label: "", side: "bottom", x: 36 });
-    this.edges.push({ id, from: id, fromPort: `${id} foot`, to: `module ${this.moduleOf.get(c.at)}`, toPort: c.at, function: "watch" });
+    this.edges.push({
+      id,
+      from: id,
+      fromPort: `${id} foot`,
+      to: `module ${this.moduleOf.get(c.at)}`,
+      toPort: c.at,
+      function: "watch",
+    });
   }
 
   /** breadth first from the sensors, then on from the modules down to feeds and grounds */
   growDown(sensors: readonly Sensor[], feeds: boolean) {
     const wires = new Map<string, Wiring["wires"]>();
-    for (const w of this.wiring.wires) for (const end of [w.from, w.to]) {
-      const key = this.nodeAt(end) ?? end;
-      wires.set(key, [...(wires.get(key) ?? []), w]);
-    }
+    for (const w of this.wiring.wires)
+      for (const end of [w.from, w.to]) {
+        const key = this.nodeAt(end) ?? end;
+        wires.set(key, [...(wires.get(key) ?? []), w]);
+      }
     const used = new Set<string>();
     let front = sensors.map((s) => s.id);
     for (let depth = 1; front.length; depth++) {
       const next = new Set<string>();
-      for (const from of front) for (const w of !feeds && from.startsWith("module ") ? [] : wires.get(from) ?? []) {
-        const id = wireId(w);
-        if (used.has(id)) continue;
-        const forward = this.nodeAt(w.from) === from;
-        const [near, far] = forward ? [w.from, w.to] : [w.to, w.from];
-        const to = this.nodeAt(far);
-        if (to === undefined || to === from) continue;
-        used.add(id);
-        if (!this.nodes.has(to)) {
-          this.make(to, far);
-          this.rank.set(to, depth);
-          next.add(to);
+      for (const from of front)
+        for (const w of !feeds && from.startsWith("module ") ? [] : (wires.get(from) ?? [])) {
+          const id = wireId(w);
+          if (used.has(id)) continue;
+          const forward = this.nodeAt(w.from) === from;
+          const [near, far] = forward ? [w.from, w.to] : [w.to, w.from];
+          const to = this.nodeAt(far);
+          if (to === undefined || to === from) continue;
+          used.add(id);
+          if (!this.nodes.has(to)) {
+            this.make(to, far);
+            this.rank.set(to, depth);
+            next.add(to);
+          }
+          this.edges.push({ id, from, fromPort: near, to, toPort: far, function: this.nets.functionOf(near) });
         }
-        this.edges.push({ id, from, fromPort: near, to, toPort: far, function: this.nets.functionOf(near) });
-      }
       front = [...next];
     }
   }
@@ -152,56 +253,118 @@ class MapBuilder {
     if (part) return part;
     const place = resolvePlace(this.index, end);
     if (!place.ok) return undefined;
-    if (place.value.type === "cavity") return place.value.connector.inline ? `inline ${place.value.connector.id}:${place.value.cavity}` : undefined;
+    if (place.value.type === "cavity")
+      return place.value.connector.inline ? `inline ${place.value.connector.id}:${place.value.cavity}` : undefined;
     return place.value.device.id;
   }
   private make(id: string, end: string) {
     if (id.startsWith("module ")) {
       const d = this.index.devices.get(id.slice("module ".length));
-      this.add(id, { type: "module", thing: d?.id ?? id, title: `${sentence(d?.name ?? "module")} ${d?.id ?? ""}`, detail: d?.place ?? "", codes: [], width: 200, height: 88 });
+      this.add(id, {
+        type: "module",
+        thing: d?.id ?? id,
+        title: `${sentence(d?.name ?? "module")} ${d?.id ?? ""}`,
+        detail: d?.place ?? "",
+        codes: [],
+        width: 200,
+        height: 88,
+      });
     } else if (id.startsWith("inline ")) {
       const connector = end.slice(0, end.indexOf(":"));
       const cavity = id.slice(`inline ${connector}:`.length);
-      this.add(id, { type: "inline", thing: connector, title: cavity, detail: this.index.connectors.get(connector)?.place ?? "", codes: [], width: 28, height: 26 });
+      this.add(id, {
+        type: "inline",
+        thing: connector,
+        title: cavity,
+        detail: this.index.connectors.get(connector)?.place ?? "",
+        codes: [],
+        width: 28,
+        height: 26,
+      });
     } else {
       const d = this.index.devices.get(id);
       const name = d?.name ?? "";
-      if (d?.kind === "splice") this.add(id, { type: "splice", thing: id, title: `Splice ${id}`, detail: name, codes: [], width: 150, height: DOT });
-      else this.add(id, { type: "part", thing: id, title: id, detail: name || d?.kind || "", codes: [], width: 30 + 7 * Math.max(id.length, (name || d?.kind || "").length), height: DOT });
+      if (d?.kind === "splice")
+        this.add(id, {
+          type: "splice",
+          thing: id,
+          title: `Splice ${id}`,
+          detail: name,
+          codes: [],
+          width: 150,
+          height: DOT,
+        });
+      else
+        this.add(id, {
+          type: "part",
+          thing: id,
+          title: id,
+          detail: name || d?.kind || "",
+          codes: [],
+          width: 30 + 7 * Math.max(id.length, (name || d?.kind || "").length),
+          height: DOT,
+        });
     }
   }
-  private add(id: string, node: Omit<MapNode, "rank" | "ports" | "id">) { this.nodes.set(id, { id, ...node, ports: new Map() }); }
-  private port(node: string, port: MapPort) { this.nodes.get(node)?.ports.set(port.point, port); }
+  private add(id: string, node: Omit<MapNode, "rank" | "ports" | "id">) {
+    this.nodes.set(id, { id, ...node, ports: new Map() });
+  }
+  private port(node: string, port: MapPort) {
+    this.nodes.get(node)?.ports.set(port.point, port);
+  }
 
   finish(): { nodes: MapNode[]; edges: MapEdge[] } {
     const edges = this.edges.filter((e) => this.nodes.has(e.from) && this.nodes.has(e.to));
     this.levelRanks(edges);
-    const turned = edges.map((e) => (this.rankOf(e.from) <= this.rankOf(e.to) ? e : { ...e, from: e.to, fromPort: e.toPort, to: e.from, toPort: e.fromPort }));
+    const turned = edges.map((e) =>
+      this.rankOf(e.from) <= this.rankOf(e.to)
+        ? e
+        : { ...e, from: e.to, fromPort: e.toPort, to: e.from, toPort: e.fromPort },
+    );
     for (const e of turned) {
       this.attach(e.from, e.fromPort, "bottom");
       this.attach(e.to, e.toPort, "top");
     }
     const nodes = [...this.nodes.values()].map((n) => {
-      const count = Math.max(0, ...(["top", "bottom"] as const).map((side) => [...n.ports.values()].filter((p) => p.side === side).length));
-      return { ...n, rank: this.rankOf(n.id), ports: [...n.ports.values()], width: n.type === "module" ? Math.max(n.width, 34 * count + 40) : n.width };
+      const count = Math.max(
+        0,
+        ...(["top", "bottom"] as const).map((side) => [...n.ports.values()].filter((p) => p.side === side).length),
+      );
+      return {
+        ...n,
+        rank: this.rankOf(n.id),
+        ports: [...n.ports.values()],
+        width: n.type === "module" ? Math.max(n.width, 34 * count + 40) : n.width,
+      };
     });
     return { nodes, edges: turned };
   }
-  private rankOf(id: string) { return this.rank.get(id) ?? 1; }
+  private rankOf(id: string) {
+    return this.rank.get(id) ?? 1;
+  }
   /** longest way down, so that everything one thing leads to lies below it; all cavities of an in-line connector on one level */
   private levelRanks(edges: readonly MapEdge[]) {
     const first = new Map(this.rank);
-    const group = (id: string) => { const n = this.nodes.get(id); return n?.type === "inline" ? `connector ${n.thing}` : id; };
+    const group = (id: string) => {
+      const n = this.nodes.get(id);
+      return n?.type === "inline" ? `connector ${n.thing}` : id;
+    };
     const level = new Map<string, number>();
     for (const [id, r] of this.rank) level.set(group(id), Math.max(level.get(group(id)) ?? 0, r === 0 ? 0 : 1));
     for (let round = 0; round < this.nodes.size; round++) {
       let moved = false;
       for (const e of edges) {
         if (e.function === "watch") continue;
-        const [a, b] = (first.get(e.from) ?? 0) <= (first.get(e.to) ?? 0) ? [group(e.from), group(e.to)] : [group(e.to), group(e.from)];
+        const [a, b] =
+          (first.get(e.from) ?? 0) <= (first.get(e.to) ?? 0)
+            ? [group(e.from), group(e.to)]
+            : [group(e.to), group(e.from)];
         if (a === b) continue;
         const wanted = (level.get(a) ?? 0) + 1;
-        if ((level.get(b) ?? 0) < wanted && wanted <= this.nodes.size) { level.set(b, wanted); moved = true; }
+        if ((level.get(b) ?? 0) < wanted && wanted <= this.nodes.size) {
+          level.set(b, wanted);
+          moved = true;
+        }
       }
       if (!moved) break;
     }
@@ -211,7 +374,12 @@ class MapBuilder {
     const n = this.nodes.get(id);
     if (!n || n.type === "sensor" || n.type === "code") return;
     const key = n.type === "splice" || n.type === "part" ? side : `${point}`;
-    if (!n.ports.has(key)) n.ports.set(key, { point: n.type === "splice" || n.type === "part" ? `${id} ${side}` : point, label: point.slice(point.indexOf(":") + 1).replace(/\.[ab]$/, ""), side });
+    if (!n.ports.has(key))
+      n.ports.set(key, {
+        point: n.type === "splice" || n.type === "part" ? `${id} ${side}` : point,
+        label: point.slice(point.indexOf(":") + 1).replace(/\.[ab]$/, ""),
+        side,
+      });
   }
 }
 

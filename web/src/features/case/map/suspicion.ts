@@ -2,7 +2,18 @@ import type { Analysis, FaultMode } from "@radicula/core";
 import type { PlacedEdge, PlacedMap } from "./placed";
 
 /** On which of a sensor's circuits a fault inside it acts. */
-const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = { shortSupplyGround: "supply", shortSignalGround: "signal", shortSignalSupply: "signal", shortInside: "signal", elementOpen: "signal", dead: "signal", biased: "signal", wrongPart: "signal", trueCondition: "signal", targetDamaged: "signal" };
+const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = {
+  shortSupplyGround: "supply",
+  shortSignalGround: "signal",
+  shortSignalSupply: "signal",
+  shortInside: "signal",
+  elementOpen: "signal",
+  dead: "signal",
+  biased: "signal",
+  wrongPart: "signal",
+  trueCondition: "signal",
+  targetDamaged: "signal",
+};
 
 export interface MapSuspicion {
   /** how much suspicion passes through each wire on its way to the root; 0 to 1, by wire id */
@@ -22,15 +33,24 @@ export function suspicionOnMap(map: PlacedMap, analysis: Pick<Analysis, "suspici
   const key = (node: string, e: PlacedEdge) => `${node} ${e.function === "sensorGround" ? "ground" : e.function}`;
   const inside = sensorShares(analysis.suspects);
   const through = new Map<string, number>();
-  const edges = map.edges.filter((e) => e.function !== "watch").sort((a, b) => (rank.get(a.from) ?? 0) - (rank.get(b.from) ?? 0));
+  const edges = map.edges
+    .filter((e) => e.function !== "watch")
+    .sort((a, b) => (rank.get(a.from) ?? 0) - (rank.get(b.from) ?? 0));
   const ways = new Map<string, number>();
   for (const e of edges) ways.set(key(e.from, e), (ways.get(key(e.from, e)) ?? 0) + 1);
   for (const e of edges) {
     const from = map.nodes.find((n) => n.id === e.from);
     let share = on.get(e.id) ?? 0;
-    if (from?.type === "sensor") share += (on.get(e.fromPoint) ?? 0) + (inside.get(`${from.id} ${e.function === "signal" ? "signal" : e.function === "reference" || e.function === "feed" ? "supply" : ""}`) ?? 0);
-    else if (from?.type === "splice") share += ((pool.get(key(e.from, e)) ?? 0) + (on.get(from.id) ?? 0)) / (ways.get(key(e.from, e)) ?? 1);
-    else if (from?.type === "inline") share += (pool.get(key(e.from, e)) ?? 0) + (on.get(e.fromPoint.replace(/\.[ab]$/, "")) ?? 0);
+    if (from?.type === "sensor")
+      share +=
+        (on.get(e.fromPoint) ?? 0) +
+        (inside.get(
+          `${from.id} ${e.function === "signal" ? "signal" : e.function === "reference" || e.function === "feed" ? "supply" : ""}`,
+        ) ?? 0);
+    else if (from?.type === "splice")
+      share += ((pool.get(key(e.from, e)) ?? 0) + (on.get(from.id) ?? 0)) / (ways.get(key(e.from, e)) ?? 1);
+    else if (from?.type === "inline")
+      share += (pool.get(key(e.from, e)) ?? 0) + (on.get(e.fromPoint.replace(/\.[ab]$/, "")) ?? 0);
     through.set(e.id, Math.min(1, share));
     pool.set(key(e.to, e), (pool.get(key(e.to, e)) ?? 0) + share);
   }
@@ -49,9 +69,17 @@ function sensorShares(suspects: Analysis["suspects"]): ReadonlyMap<string, numbe
 }
 
 /** Feeds are drawn once a suspect, a reading or the next reading lies there. */
-export function showsFeeds(full: PlacedMap, analysis: Pick<Analysis, "suspicion" | "readings"> | undefined, next: { readonly points: readonly string[] } | undefined): boolean {
+export function showsFeeds(
+  full: PlacedMap,
+  analysis: Pick<Analysis, "suspicion" | "readings"> | undefined,
+  next: { readonly points: readonly string[] } | undefined,
+): boolean {
   const feeds = new Set(full.feeds);
   const there = (point: string) => feeds.has(point.split(":")[0] ?? "");
-  return full.feeds.some((id) => (analysis?.suspicion.get(id) ?? 0) >= FEED_SHOWN) || (next?.points.some(there) ?? false) || (analysis?.readings.some((r) => there(r.point)) ?? false);
+  return (
+    full.feeds.some((id) => (analysis?.suspicion.get(id) ?? 0) >= FEED_SHOWN) ||
+    (next?.points.some(there) ?? false) ||
+    (analysis?.readings.some((r) => there(r.point)) ?? false)
+  );
 }
 const FEED_SHOWN = 0.03;

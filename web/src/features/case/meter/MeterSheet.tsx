@@ -8,33 +8,89 @@ import styles from "../Case.module.css";
 
 type Field = "leads" | "battery" | "ground";
 const FIELDS: readonly (readonly [Field, string, string, Unit])[] = [
-  ["leads", "Ohms, leads touched together", "ohms: a few tenths", "Ω"], ["battery", "DC volts across the battery, red to positive", "volts", "V"], ["ground", "DC volts from battery negative to where the black lead will stand", "volts: under 0.1", "V"],
+  ["leads", "Ohms, leads touched together", "ohms: a few tenths", "Ω"],
+  ["battery", "DC volts across the battery, red to positive", "volts", "V"],
+  ["ground", "DC volts from battery negative to where the black lead will stand", "volts: under 0.1", "V"],
 ];
 
 /** Three touches before a meter is believed. Any of them may be left out. */
-export function MeterSheet({ open, onLog, onClose }: { readonly open: boolean; readonly onLog: (entry: Entry) => void; readonly onClose: () => void }) {
-  return <Sheet open={open} onClose={onClose} title="Is the meter right?" width={560}><Body onLog={onLog} /></Sheet>;
+export function MeterSheet({
+  open,
+  onLog,
+  onClose,
+}: {
+  readonly open: boolean;
+  readonly onLog: (entry: Entry) => void;
+  readonly onClose: () => void;
+}) {
+  return (
+    <Sheet open={open} onClose={onClose} title="Is the meter right?" width={560}>
+      <Body onLog={onLog} />
+    </Sheet>
+  );
 }
 function Body({ onLog }: { readonly onLog: (entry: Entry) => void }) {
   const [texts, setTexts] = useState<Readonly<Record<Field, string>>>({ leads: "", battery: "", ground: "" });
-  const read = FIELDS.map(([field, , , unit]) => ({ field, said: texts[field].trim() !== "", value: parseQuantity(texts[field], unit) }));
-  const bad = read.filter((r) => r.said && !r.value.ok), good = read.filter((r) => r.said && r.value.ok);
+  const read = FIELDS.map(([field, , , unit]) => ({
+    field,
+    said: texts[field].trim() !== "",
+    value: parseQuantity(texts[field], unit),
+  }));
+  const bad = read.filter((r) => r.said && !r.value.ok),
+    good = read.filter((r) => r.said && r.value.ok);
   const log = () => {
     if (bad.length || good.length === 0) return;
-    const of = (f: Field) => { const v = good.find((r) => r.field === f)?.value; return v?.ok ? v.value : undefined; }, leads = of("leads"), battery = of("battery"), ground = of("ground");
-    onLog({ type: "meterCheck", at: new Date().toISOString(), ...(leads === undefined ? {} : { leads: leads === Infinity ? "OL" as const : leads }), ...(battery === undefined ? {} : { battery }), ...(ground === undefined ? {} : { ground }) });
+    const of = (f: Field) => {
+        const v = good.find((r) => r.field === f)?.value;
+        return v?.ok ? v.value : undefined;
+      },
+      leads = of("leads"),
+      battery = of("battery"),
+      ground = of("ground");
+    onLog({
+      type: "meterCheck",
+      at: new Date().toISOString(),
+      ...(leads === undefined ? {} : { leads: leads === Infinity ? ("OL" as const) : leads }),
+      ...(battery === undefined ? {} : { battery }),
+      ...(ground === undefined ? {} : { ground }),
+    });
   };
   return (
-    <form onSubmit={(e) => { e.preventDefault(); log(); }}>
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        log();
+      }}
+    >
       {FIELDS.map(([field, label, hint], i) => (
         <div key={field} style={{ margin: "10px 0" }}>
-          <label htmlFor={`meter-${field}`} className={styles.formHead}>{label}</label>
-          <Input id={`meter-${field}`} className="mono" size="large" autoFocus={i === 0} placeholder={hint} value={texts[field]} maxLength={40} status={bad.some((b) => b.field === field) ? "error" : ""} onChange={(e) => setTexts({ ...texts, [field]: e.target.value })} />
-          {bad.filter((b) => b.field === field).map((b) => <p key={field} role="alert" className="muted">{b.value.ok ? "" : say(b.value.issues[0]!).text}</p>)}
+          <label htmlFor={`meter-${field}`} className={styles.formHead}>
+            {label}
+          </label>
+          <Input
+            id={`meter-${field}`}
+            className="mono"
+            size="large"
+            autoFocus={i === 0}
+            placeholder={hint}
+            value={texts[field]}
+            maxLength={40}
+            status={bad.some((b) => b.field === field) ? "error" : ""}
+            onChange={(e) => setTexts({ ...texts, [field]: e.target.value })}
+          />
+          {bad
+            .filter((b) => b.field === field)
+            .map((b) => (
+              <p key={field} role="alert" className="muted">
+                {b.value.ok ? "" : say(b.value.issues[0]!).text}
+              </p>
+            ))}
         </div>
       ))}
       <p className="muted">Meter on DC, not AC; the prefix read with the number.</p>
-      <Button type="primary" size="large" block htmlType="submit" disabled={bad.length > 0 || good.length === 0}>Log the check</Button>
+      <Button type="primary" size="large" block htmlType="submit" disabled={bad.length > 0 || good.length === 0}>
+        Log the check
+      </Button>
     </form>
   );
 }

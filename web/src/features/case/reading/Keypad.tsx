@@ -7,8 +7,14 @@ const KEYS = ["7", "8", "9", "k", "4", "5", "6", "M", "1", "2", "3", "m", "0", "
 export function Keypad({ onKey, onErase }: { readonly onKey: (key: string) => void; readonly onErase: () => void }) {
   return (
     <div className={styles.keypad} role="group" aria-label="Keypad">
-      {KEYS.map((key) => <button key={key} type="button" className="mono" onClick={() => onKey(key)}>{key}</button>)}
-      <button type="button" className={styles.erase} onClick={onErase}>Erase</button>
+      {KEYS.map((key) => (
+        <button key={key} type="button" className="mono" onClick={() => onKey(key)}>
+          {key}
+        </button>
+      ))}
+      <button type="button" className={styles.erase} onClick={onErase}>
+        Erase
+      </button>
     </div>
   );
 }

@@ -1,5 +1,14 @@
 "use client";
-import { formatQuantity, parseShown, type Candidate, type Finding, type Recommendation, type SuspectView, type Unit, type Wiring } from "@radicula/core";
+import {
+  formatQuantity,
+  parseShown,
+  type Candidate,
+  type Finding,
+  type Recommendation,
+  type SuspectView,
+  type Unit,
+  type Wiring,
+} from "@radicula/core";
 import { shareText, unitOf, type Danger, type Instructor, type Namer } from "@radicula/core/words";
 import { Button, Dropdown } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -34,7 +43,12 @@ interface Props {
   readonly keypad: boolean;
   readonly texts: readonly string[];
   readonly onTexts: (texts: string[]) => void;
-  readonly onLog: (values: readonly Shown[], typed: string, swing: readonly [number, number] | undefined, how: How) => void;
+  readonly onLog: (
+    values: readonly Shown[],
+    typed: string,
+    swing: readonly [number, number] | undefined,
+    how: How,
+  ) => void;
   readonly onAnswer: (yes: boolean, found: readonly Finding[], photo: string | undefined) => void;
   readonly onPhoto: ((file: File) => Promise<string | undefined>) | undefined;
   readonly onSetAside: (reason: "cannotReach" | "noTool") => void;
@@ -50,10 +64,15 @@ const SHOWS: Readonly<Partial<Record<Candidate["instrument"], Words>>> = { lamp:
 /** The one next thing: a sentence to obey, cautions before it, the pin as one sees it, the scale of answers, and the box for the value. */
 export function NextReading(p: Props) {
   const { candidate, recommendation } = p;
-  const unit: Unit = unitOf(candidate.instrument), asked = candidate.instrument === "none", words: Words = SHOWS[candidate.instrument] ?? "none";
+  const unit: Unit = unitOf(candidate.instrument),
+    asked = candidate.instrument === "none",
+    words: Words = SHOWS[candidate.instrument] ?? "none";
   const instruction = useMemo(() => p.instructor.instruct(candidate), [p.instructor, candidate]);
   const answers = recommendation?.answers.at(-1);
-  const scale = useMemo(() => (answers && !asked && words === "none" ? scaleOf(answers, unit, p.suspects, p.namer) : undefined), [answers, unit, asked, words, p.suspects, p.namer]);
+  const scale = useMemo(
+    () => (answers && !asked && words === "none" ? scaleOf(answers, unit, p.suspects, p.namer) : undefined),
+    [answers, unit, asked, words, p.suspects, p.namer],
+  );
   const [filled, setFilled] = useState(0);
   const [done, setDone] = useState<{ of: string; yes: boolean; found: Finding | undefined } | undefined>(undefined);
   const [how, setHow] = useState<{ of: string; how: How; open: boolean }>({ of: candidate.id, how: {}, open: false });
@@ -65,58 +84,193 @@ export function NextReading(p: Props) {
   return (
     <section className={styles.card} data-bare={p.bare} aria-label="Next reading">
       <div className={styles.over}>
-        <span>{p.from.label} · about {minutes} min</span>
-        {recommendation && p.from.planned ? <button type="button" className={styles.why} onClick={p.onWhy}>{p.confirming ? "why this one" : `settles ${shareText(recommendation.shareOfOpen)} of what is open`}</button> : null}
+        <span>
+          {p.from.label} · about {minutes} min
+        </span>
+        {recommendation && p.from.planned ? (
+          <button type="button" className={styles.why} onClick={p.onWhy}>
+            {p.confirming ? "why this one" : `settles ${shareText(recommendation.shareOfOpen)} of what is open`}
+          </button>
+        ) : null}
       </div>
       <h2 className={styles.sentence}>{instruction.title}</h2>
-      {instruction.cautions.length + p.dangers.length ? <p className={styles.cautions}>{[...p.dangers, ...instruction.cautions].join(" ")}</p> : null}
-      {ahead.length ? <Acknowledge key={`ahead ${candidate.id}`} onUnderstood={() => p.onAcknowledge(ahead)} onShortcut={p.onShortcut} /> : (
+      {instruction.cautions.length + p.dangers.length ? (
+        <p className={styles.cautions}>{[...p.dangers, ...instruction.cautions].join(" ")}</p>
+      ) : null}
+      {ahead.length ? (
+        <Acknowledge
+          key={`ahead ${candidate.id}`}
+          onUnderstood={() => p.onAcknowledge(ahead)}
+          onShortcut={p.onShortcut}
+        />
+      ) : (
         <>
           <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
             <dl className={styles.how}>
-              <dt>State</dt><dd>{instruction.state}</dd>
+              <dt>State</dt>
+              <dd>{instruction.state}</dd>
               {instruction.red.map((lead, i) => (
                 <div key={lead.text} className={styles.row}>
                   <dt>{i === 0 ? "Red" : "then"}</dt>
-                  <dd><b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}{lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}</dd>
+                  <dd>
+                    <b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}
+                    {lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}
+                  </dd>
                 </div>
               ))}
-              {instruction.black ? <><dt>Black</dt><dd>{instruction.black} · meter on {instruction.meter}</dd></> : instruction.meter ? <><dt>With</dt><dd>{instruction.meter}</dd></> : null}
+              {instruction.black ? (
+                <>
+                  <dt>Black</dt>
+                  <dd>
+                    {instruction.black} · meter on {instruction.meter}
+                  </dd>
+                </>
+              ) : instruction.meter ? (
+                <>
+                  <dt>With</dt>
+                  <dd>{instruction.meter}</dd>
+                </>
+              ) : null}
             </dl>
-            {face ? <div className={styles.face}><Face wiring={p.wiring} connector={face.connector} chosen={face.cavity} /></div> : null}
+            {face ? (
+              <div className={styles.face}>
+                <Face wiring={p.wiring} connector={face.connector} chosen={face.cavity} />
+              </div>
+            ) : null}
           </div>
-          {scale ? <ScaleView scale={scale} chosen={typed.ok && typeof typed.value.value === "number" ? lineFor(typed.value.value, scale) : undefined} /> : null}
-          {p.practice ? <SimulatedMeter key={`meter ${candidate.id}`} jobId={p.jobId} candidate={candidate} onRead={(values, found) => { if (asked) { setDone({ of: candidate.id, yes: values[0] === 1, found: found as Finding | undefined }); return; } p.onTexts(values.map((v) => (typeof v === "string" ? (v === "silent" ? "no beep" : v) : typedForm(v, unit)))); setFilled((n) => n + 1); }} /> : null}
-          {asked ? <YesNo key={`asked ${candidate.id}`} candidate={candidate} lines={yesNoLines(answers ?? [], p.suspects, p.namer)} shown={done?.of === candidate.id ? done : undefined} disabled={false} onAnswer={p.onAnswer} onPhoto={p.onPhoto} onShortcut={p.onShortcut} />
-            : <ValueBox key={`box ${candidate.id}`} points={candidate.points} unit={unit} words={words} texts={p.texts} onTexts={p.onTexts} onLog={(values, text, swing) => p.onLog(values, text, swing, taken.how)} onShortcut={p.onShortcut} disabled={false} keypad={p.keypad} filled={filled} />}
-          {taken.open && !asked ? <TakenHow how={taken.how} volts={candidate.instrument === "voltmeter"} onHow={(h) => setHow({ of: candidate.id, how: h, open: true })} /> : null}
+          {scale ? (
+            <ScaleView
+              scale={scale}
+              chosen={typed.ok && typeof typed.value.value === "number" ? lineFor(typed.value.value, scale) : undefined}
+            />
+          ) : null}
+          {p.practice ? (
+            <SimulatedMeter
+              key={`meter ${candidate.id}`}
+              jobId={p.jobId}
+              candidate={candidate}
+              onRead={(values, found) => {
+                if (asked) {
+                  setDone({ of: candidate.id, yes: values[0] === 1, found: found as Finding | undefined });
+                  return;
+                }
+                p.onTexts(
+                  values.map((v) => (typeof v === "string" ? (v === "silent" ? "no beep" : v) : typedForm(v, unit))),
+                );
+                setFilled((n) => n + 1);
+              }}
+            />
+          ) : null}
+          {asked ? (
+            <YesNo
+              key={`asked ${candidate.id}`}
+              candidate={candidate}
+              lines={yesNoLines(answers ?? [], p.suspects, p.namer)}
+              shown={done?.of === candidate.id ? done : undefined}
+              disabled={false}
+              onAnswer={p.onAnswer}
+              onPhoto={p.onPhoto}
+              onShortcut={p.onShortcut}
+            />
+          ) : (
+            <ValueBox
+              key={`box ${candidate.id}`}
+              points={candidate.points}
+              unit={unit}
+              words={words}
+              texts={p.texts}
+              onTexts={p.onTexts}
+              onLog={(values, text, swing) => p.onLog(values, text, swing, taken.how)}
+              onShortcut={p.onShortcut}
+              disabled={false}
+              keypad={p.keypad}
+              filled={filled}
+            />
+          )}
+          {taken.open && !asked ? (
+            <TakenHow
+              how={taken.how}
+              volts={candidate.instrument === "voltmeter"}
+              onHow={(h) => setHow({ of: candidate.id, how: h, open: true })}
+            />
+          ) : null}
         </>
       )}
       <div className={styles.under}>
-        <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>Can’t reach it</button>
-        {asked || candidate.instrument === "voltmeter" ? null : <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>No such tool</button>}
-        <button type="button" className="link" onClick={p.onOther}>Another reading</button>
-        {asked || ahead.length ? null : <Dropdown trigger={["click"]} placement="bottomRight" menu={{ items: [{ key: "how", label: "It was taken otherwise", onClick: () => setHow({ ...taken, open: !taken.open }) }, { key: "sum", label: "Work it out", onClick: p.onSum }] }}><button type="button" className="link" aria-label="More about this reading">More</button></Dropdown>}
+        <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>
+          Can’t reach it
+        </button>
+        {asked || candidate.instrument === "voltmeter" ? null : (
+          <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>
+            No such tool
+          </button>
+        )}
+        <button type="button" className="link" onClick={p.onOther}>
+          Another reading
+        </button>
+        {asked || ahead.length ? null : (
+          <Dropdown
+            trigger={["click"]}
+            placement="bottomRight"
+            menu={{
+              items: [
+                { key: "how", label: "It was taken otherwise", onClick: () => setHow({ ...taken, open: !taken.open }) },
+                { key: "sum", label: "Work it out", onClick: p.onSum },
+              ],
+            }}
+          >
+            <button type="button" className="link" aria-label="More about this reading">
+              More
+            </button>
+          </Dropdown>
+        )}
       </div>
     </section>
   );
 }
 
 /** Cautions are read once a job, before the step that first needs them. */
-function Acknowledge({ onUnderstood, onShortcut }: { readonly onUnderstood: () => void; readonly onShortcut: (key: string) => boolean }) {
+function Acknowledge({
+  onUnderstood,
+  onShortcut,
+}: {
+  readonly onUnderstood: () => void;
+  readonly onShortcut: (key: string) => boolean;
+}) {
   const button = useRef<HTMLDivElement>(null);
-  useEffect(() => { if (!inSheet()) button.current?.querySelector("button")?.focus({ preventScroll: true }); }, []);
-  return <div ref={button} className={styles.choices} onKeyDown={(e) => { if (!e.ctrlKey && !e.metaKey && !e.altKey && onShortcut(e.key)) e.preventDefault(); }}><Button type="primary" size="large" onClick={onUnderstood}>Read and understood</Button></div>;
+  useEffect(() => {
+    if (!inSheet()) button.current?.querySelector("button")?.focus({ preventScroll: true });
+  }, []);
+  return (
+    <div
+      ref={button}
+      className={styles.choices}
+      onKeyDown={(e) => {
+        if (!e.ctrlKey && !e.metaKey && !e.altKey && onShortcut(e.key)) e.preventDefault();
+      }}
+    >
+      <Button type="primary" size="large" onClick={onUnderstood}>
+        Read and understood
+      </Button>
+    </div>
+  );
 }
 
 /** The connector of the red lead, drawn, where it is a plug with cavities. */
 function faceOf(wiring: Wiring, c: Candidate) {
   if (c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp") return undefined;
-  const point = c.points.at(-1)!, connector = wiring.connectors.find((x) => x.id === point.slice(0, point.indexOf(":")));
-  return connector && connector.cavities.length <= 24 ? { connector, cavity: point.slice(point.indexOf(":") + 1).replace(/\.[ab]$/, "") } : undefined;
+  const point = c.points.at(-1)!,
+    connector = wiring.connectors.find((x) => x.id === point.slice(0, point.indexOf(":")));
+  return connector && connector.cavities.length <= 24
+    ? { connector, cavity: point.slice(point.indexOf(":") + 1).replace(/\.[ab]$/, "") }
+    : undefined;
 }
 
 /** a value as one would type it: no unit, the meter's digits */
 function typedForm(value: number, unit: Unit): string {
-  return formatQuantity(value, unit).replace(/\s*V$/, "").replace(/\s*A$/, "").replace(/\s*Ω$/, "").replace(/\s*([kM])Ω$/, "$1");
+  return formatQuantity(value, unit)
+    .replace(/\s*V$/, "")
+    .replace(/\s*A$/, "")
+    .replace(/\s*Ω$/, "")
+    .replace(/\s*([kM])Ω$/, "$1");
 }

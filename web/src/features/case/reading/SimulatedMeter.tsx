@@ -5,33 +5,90 @@ import { useEffect, useRef, useState } from "react";
 import { z } from "zod";
 import styles from "./NextReading.module.css";
 
-const Answer = z.object({ values: z.array(z.union([z.number(), z.enum(["OL", "bright", "dim", "dark", "beep", "silent"]), z.null()])), found: z.string().optional() });
+const Answer = z.object({
+  values: z.array(z.union([z.number(), z.enum(["OL", "bright", "dim", "dark", "beep", "silent"]), z.null()])),
+  found: z.string().optional(),
+});
 /** lets the keyboard shortcut press the button */
 export const METER_BUTTON = "simulated-meter";
 
 /** A meter on a simulated machine: shows what a real one would, for whoever has no machine at hand. */
-export function SimulatedMeter({ jobId, candidate, onRead }: { readonly jobId: string; readonly candidate: Candidate; readonly onRead: (values: (number | string)[], found?: string) => void }) {
+export function SimulatedMeter({
+  jobId,
+  candidate,
+  onRead,
+}: {
+  readonly jobId: string;
+  readonly candidate: Candidate;
+  readonly onRead: (values: (number | string)[], found?: string) => void;
+}) {
   const [shown, setShown] = useState<string | undefined>(undefined);
   // an answer that arrives after the leads have moved on belongs to no box any more
   const here = useRef(true);
-  useEffect(() => { here.current = true; return () => { here.current = false; }; }, []);
+  useEffect(() => {
+    here.current = true;
+    return () => {
+      here.current = false;
+    };
+  }, []);
   const read = async () => {
     try {
-      const response = await fetch(`/api/jobs/${jobId}/measure`, { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ points: candidate.points, instrument: candidate.instrument, kind: candidate.kind, ...(candidate.black === undefined ? {} : { black: candidate.black }), ...(candidate.part ? { part: candidate.part } : {}), state: candidate.state }) });
+      const response = await fetch(`/api/jobs/${jobId}/measure`, {
+        method: "POST",
+        headers: { "Content-Type": "application/json" },
+        body: JSON.stringify({
+          points: candidate.points,
+          instrument: candidate.instrument,
+          kind: candidate.kind,
+          ...(candidate.black === undefined ? {} : { black: candidate.black }),
+          ...(candidate.part ? { part: candidate.part } : {}),
+          state: candidate.state,
+        }),
+      });
       if (!response.ok) throw new Error(String(response.status));
       const { values, found } = Answer.parse(await response.json());
       if (!here.current) return;
-      setShown(candidate.instrument === "none" ? yesNo(candidate.kind)[values[0] ? 0 : 1] : values.map((v) => (v === null ? "—" : v === "silent" ? "no beep" : String(v))).join(" / "));
-      if (values.every((v) => v !== null)) onRead(values.filter((v) => v !== null), found);
+      setShown(
+        candidate.instrument === "none"
+          ? yesNo(candidate.kind)[values[0] ? 0 : 1]
+          : values.map((v) => (v === null ? "—" : v === "silent" ? "no beep" : String(v))).join(" / "),
+      );
+      if (values.every((v) => v !== null))
+        onRead(
+          values.filter((v) => v !== null),
+          found,
+        );
     } catch {
       if (here.current) setShown("no answer");
     }
   };
   return (
     <div className={styles.meter}>
-      <span className={styles.meterName}>{candidate.instrument === "none" ? "Simulated machine" : candidate.instrument === "scanTool" ? "Simulated scan tool" : candidate.instrument === "lamp" ? "Simulated lamp" : "Simulated meter"}</span>
-      <output className={`mono ${styles.display}`} aria-label="Simulated meter shows">{shown ?? "– – –"}<small>{candidate.instrument === "none" || candidate.instrument === "lamp" || candidate.instrument === "continuity" ? "" : unitOf(candidate.instrument)}</small></output>
-      <button type="button" id={METER_BUTTON} className={styles.meterButton} onClick={() => void read()}>{candidate.instrument === "none" ? "Do it" : candidate.instrument === "scanTool" ? "Read it" : "Put the leads on"} <kbd>S</kbd></button>
+      <span className={styles.meterName}>
+        {candidate.instrument === "none"
+          ? "Simulated machine"
+          : candidate.instrument === "scanTool"
+            ? "Simulated scan tool"
+            : candidate.instrument === "lamp"
+              ? "Simulated lamp"
+              : "Simulated meter"}
+      </span>
+      <output className={`mono ${styles.display}`} aria-label="Simulated meter shows">
+        {shown ?? "– – –"}
+        <small>
+          {candidate.instrument === "none" || candidate.instrument === "lamp" || candidate.instrument === "continuity"
+            ? ""
+            : unitOf(candidate.instrument)}
+        </small>
+      </output>
+      <button type="button" id={METER_BUTTON} className={styles.meterButton} onClick={() => void read()}>
+        {candidate.instrument === "none"
+          ? "Do it"
+          : candidate.instrument === "scanTool"
+            ? "Read it"
+            : "Put the leads on"}{" "}
+        <kbd>S</kbd>
+      </button>
     </div>
   );
 }

@@ -5,6 +5,20 @@ import { Sheet } from "../Sheet";
 import { sumFor } from "./sums";
 
 /** The calculators over the case, the one this step needs first and filled in. */
-export function SumSheet({ open, wiring, candidate, onClose }: { readonly open: boolean; readonly wiring: Wiring; readonly candidate: Candidate | undefined; readonly onClose: () => void }) {
-  return <Sheet open={open} onClose={onClose} title="Work it out" width={780}><Calculators first={candidate ? sumFor(wiring, candidate) : undefined} /></Sheet>;
+export function SumSheet({
+  open,
+  wiring,
+  candidate,
+  onClose,
+}: {
+  readonly open: boolean;
+  readonly wiring: Wiring;
+  readonly candidate: Candidate | undefined;
+  readonly onClose: () => void;
+}) {
+  return (
+    <Sheet open={open} onClose={onClose} title="Work it out" width={780}>
+      <Calculators first={candidate ? sumFor(wiring, candidate) : undefined} />
+    </Sheet>
+  );
 }

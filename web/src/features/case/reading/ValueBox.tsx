@@ -25,16 +25,39 @@ interface Props {
   /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
   readonly filled?: number;
 }
-const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Shown, string])[]>> = { lamp: [["bright", "Bright"], ["dim", "Dim"], ["dark", "Dark"]], beeper: [["beep", "Beep"], ["silent", "No beep"]] };
+const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Shown, string])[]>> = {
+  lamp: [
+    ["bright", "Bright"],
+    ["dim", "Dim"],
+    ["dark", "Dark"],
+  ],
+  beeper: [
+    ["beep", "Beep"],
+    ["silent", "No beep"],
+  ],
+};
 const UNITS: Readonly<Record<Unit, string>> = { V: "volts", A: "amperes", Ω: "ohms" };
 
 /** Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed. */
-export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, onShortcut, disabled, keypad, filled = 0 }: Props) {
+export function ValueBox({
+  points,
+  unit,
+  words = "none",
+  texts,
+  onTexts,
+  onLog,
+  onShortcut,
+  disabled,
+  keypad,
+  filled = 0,
+}: Props) {
   const boxes = useRef<(HTMLInputElement | null)[]>([]);
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);
   const [current, setCurrent] = useState(0);
   // a new reading is a new box (its key changes), and the box has the focus
-  useEffect(() => { if (!inSheet()) boxes.current[filled ? boxes.current.length - 1 : 0]?.focus({ preventScroll: true }); }, [filled]);
+  useEffect(() => {
+    if (!inSheet()) boxes.current[filled ? boxes.current.length - 1 : 0]?.focus({ preventScroll: true });
+  }, [filled]);
 
   const log = () => {
     const values: Shown[] = [];
@@ -43,7 +66,10 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
       const read = parseShown(texts[i] ?? "", unit, words);
       if (!read.ok) {
         const first = read.issues[0];
-        if ((texts[i] ?? "").trim() === "" && i > 0 && i > current) { boxes.current[i]?.focus(); return; }
+        if ((texts[i] ?? "").trim() === "" && i > 0 && i > current) {
+          boxes.current[i]?.focus();
+          return;
+        }
         setWrong({ box: i, text: first ? say(first).text : "" });
         boxes.current[i]?.focus();
         return;
@@ -55,29 +81,85 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
     onLog(values, texts.join(" · "), swing);
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>) => {
-    if (e.key === "Enter") { e.preventDefault(); log(); return; }
-    if (!e.ctrlKey && !e.metaKey && !e.altKey && e.currentTarget.value === "" && (words === "none" || e.key === "?") && onShortcut(e.key)) e.preventDefault(); // a lamp's words begin with letters
+    if (e.key === "Enter") {
+      e.preventDefault();
+      log();
+      return;
+    }
+    if (
+      !e.ctrlKey &&
+      !e.metaKey &&
+      !e.altKey &&
+      e.currentTarget.value === "" &&
+      (words === "none" || e.key === "?") &&
+      onShortcut(e.key)
+    )
+      e.preventDefault(); // a lamp's words begin with letters
   };
-  const put = (i: number, text: string) => { setWrong(undefined); onTexts(points.map((_, j) => (j === i ? text : texts[j] ?? ""))); };
+  const put = (i: number, text: string) => {
+    setWrong(undefined);
+    onTexts(points.map((_, j) => (j === i ? text : (texts[j] ?? ""))));
+  };
 
   return (
-    <form className={styles.entry} onSubmit={(e) => { e.preventDefault(); log(); }}>
-      {words === "none" ? null : <div className={styles.choices}>{CHOICES[words].map(([value, label]) => <Button key={label} size="large" disabled={disabled} onClick={() => onLog([value], label.toLowerCase())}>{label}</Button>)}</div>}
+    <form
+      className={styles.entry}
+      onSubmit={(e) => {
+        e.preventDefault();
+        log();
+      }}
+    >
+      {words === "none" ? null : (
+        <div className={styles.choices}>
+          {CHOICES[words].map(([value, label]) => (
+            <Button key={label} size="large" disabled={disabled} onClick={() => onLog([value], label.toLowerCase())}>
+              {label}
+            </Button>
+          ))}
+        </div>
+      )}
       <div className={styles.boxes}>
         {points.map((point, i) => (
           <label key={point} className={styles.box} data-wrong={wrong?.box === i}>
-            {points.length > 1 ? <span className={styles.which}>{point.split(":")[1] ?? point}</span> : <span className="visually-hidden">Value read at {point}</span>}
+            {points.length > 1 ? (
+              <span className={styles.which}>{point.split(":")[1] ?? point}</span>
+            ) : (
+              <span className="visually-hidden">Value read at {point}</span>
+            )}
             <input
-              ref={(el) => { boxes.current[i] = el; }} className="mono" value={texts[i] ?? ""} inputMode={words === "none" ? "decimal" : "text"} autoComplete="off" spellCheck={false} maxLength={40} enterKeyHint="done"
-              aria-invalid={wrong?.box === i} aria-describedby="value-wrong" aria-label={`Value at ${point}`} onFocus={() => setCurrent(i)} onKeyDown={onKey} onChange={(e) => put(i, e.target.value)}
+              ref={(el) => {
+                boxes.current[i] = el;
+              }}
+              className="mono"
+              value={texts[i] ?? ""}
+              inputMode={words === "none" ? "decimal" : "text"}
+              autoComplete="off"
+              spellCheck={false}
+              maxLength={40}
+              enterKeyHint="done"
+              aria-invalid={wrong?.box === i}
+              aria-describedby="value-wrong"
+              aria-label={`Value at ${point}`}
+              onFocus={() => setCurrent(i)}
+              onKeyDown={onKey}
+              onChange={(e) => put(i, e.target.value)}
             />
             <span className={styles.unit}>{words === "none" ? UNITS[unit] : words === "lamp" ? "lamp" : "beeper"}</span>
           </label>
         ))}
-        <Button type="primary" htmlType="submit" size="large" className={styles.log} disabled={disabled}>Log <span aria-hidden="true">⏎</span></Button>
+        <Button type="primary" htmlType="submit" size="large" className={styles.log} disabled={disabled}>
+          Log <span aria-hidden="true">⏎</span>
+        </Button>
       </div>
-      <p id="value-wrong" role="alert" className={styles.wrong}>{wrong?.text ?? ""}</p>
-      {keypad && words === "none" ? <Keypad onKey={(k) => put(current, k === "OL" ? "OL" : `${texts[current] ?? ""}${k}`)} onErase={() => put(current, (texts[current] ?? "").slice(0, -1))} /> : null}
+      <p id="value-wrong" role="alert" className={styles.wrong}>
+        {wrong?.text ?? ""}
+      </p>
+      {keypad && words === "none" ? (
+        <Keypad
+          onKey={(k) => put(current, k === "OL" ? "OL" : `${texts[current] ?? ""}${k}`)}
+          onErase={() => put(current, (texts[current] ?? "").slice(0, -1))}
+        />
+      ) : null}
     </form>
   );
 }

@@ -22,23 +22,101 @@ interface Props {
 export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto, onShortcut }: Props) {
   const root = useRef<HTMLDivElement>(null);
   const [yes, no] = yesNo(candidate.kind);
-  useEffect(() => { if (!inSheet()) root.current?.querySelector<HTMLButtonElement>(shown?.yes ? `[data-answer="${shown.found ?? "yes"}"]` : "[data-answer='no']")?.focus({ preventScroll: true }); }, [shown]);
-  const [chosen, setChosen] = useState<readonly Finding[]>([]), [photo, setPhoto] = useState<{ id: string | undefined; failed: boolean } | undefined>(undefined);
-  const look = candidate.kind === "look", several = look && chosen.length > 0;
-  const toggle = (f: Finding) => setChosen((list) => (list.includes(f) ? list.filter((x) => x !== f) : [...list, f].slice(-6)));
+  useEffect(() => {
+    if (!inSheet())
+      root.current
+        ?.querySelector<HTMLButtonElement>(
+          shown?.yes ? `[data-answer="${shown.found ?? "yes"}"]` : "[data-answer='no']",
+        )
+        ?.focus({ preventScroll: true });
+  }, [shown]);
+  const [chosen, setChosen] = useState<readonly Finding[]>([]),
+    [photo, setPhoto] = useState<{ id: string | undefined; failed: boolean } | undefined>(undefined);
+  const look = candidate.kind === "look",
+    several = look && chosen.length > 0;
+  const toggle = (f: Finding) =>
+    setChosen((list) => (list.includes(f) ? list.filter((x) => x !== f) : [...list, f].slice(-6)));
   const meaning = (of: boolean) => lines.find((l) => l.yes === of);
   return (
-    <div ref={root} onKeyDown={(e) => { if (!e.ctrlKey && !e.metaKey && !e.altKey && onShortcut(e.key)) e.preventDefault(); }}>
+    <div
+      ref={root}
+      onKeyDown={(e) => {
+        if (!e.ctrlKey && !e.metaKey && !e.altKey && onShortcut(e.key)) e.preventDefault();
+      }}
+    >
       <ul className={styles.answers} aria-label="What each answer would mean">
-        {[true, false].map((of) => { const l = meaning(of); return l ? <li key={String(of)}><b>{of ? yes : no}</b><span>{l.meaning}</span><span className={`mono ${styles.odds}`}>{l.share}</span></li> : null; })}
+        {[true, false].map((of) => {
+          const l = meaning(of);
+          return l ? (
+            <li key={String(of)}>
+              <b>{of ? yes : no}</b>
+              <span>{l.meaning}</span>
+              <span className={`mono ${styles.odds}`}>{l.share}</span>
+            </li>
+          ) : null;
+        })}
       </ul>
       <div className={styles.choices}>
-        {several ? null : <Button size="large" data-answer="no" disabled={disabled} onClick={() => onAnswer(false, [], photo?.id)}>{no}</Button>}
-        {look ? FINDINGS.filter((f) => f !== "nothing").map((f) => <Button key={f} data-answer={f} aria-pressed={chosen.includes(f)} type={chosen.includes(f) ? "primary" : "default"} ghost={chosen.includes(f)} disabled={disabled} onClick={() => toggle(f)} onKeyDown={(e) => { if (e.key === "Enter") { e.preventDefault(); onAnswer(true, chosen.includes(f) ? chosen : [...chosen, f], photo?.id); } }}>{FINDING_WORDS[f]}</Button>)
-          : <Button size="large" data-answer="yes" disabled={disabled} onClick={() => onAnswer(true, [], undefined)}>{yes}</Button>}
-        {several ? <Button type="primary" size="large" data-answer="yes" disabled={disabled} onClick={() => onAnswer(true, chosen, photo?.id)}>Log {chosen.length === 1 ? "it" : `all ${chosen.length}`}</Button> : null}
+        {several ? null : (
+          <Button size="large" data-answer="no" disabled={disabled} onClick={() => onAnswer(false, [], photo?.id)}>
+            {no}
+          </Button>
+        )}
+        {look ? (
+          FINDINGS.filter((f) => f !== "nothing").map((f) => (
+            <Button
+              key={f}
+              data-answer={f}
+              aria-pressed={chosen.includes(f)}
+              type={chosen.includes(f) ? "primary" : "default"}
+              ghost={chosen.includes(f)}
+              disabled={disabled}
+              onClick={() => toggle(f)}
+              onKeyDown={(e) => {
+                if (e.key === "Enter") {
+                  e.preventDefault();
+                  onAnswer(true, chosen.includes(f) ? chosen : [...chosen, f], photo?.id);
+                }
+              }}
+            >
+              {FINDING_WORDS[f]}
+            </Button>
+          ))
+        ) : (
+          <Button size="large" data-answer="yes" disabled={disabled} onClick={() => onAnswer(true, [], undefined)}>
+            {yes}
+          </Button>
+        )}
+        {several ? (
+          <Button
+            type="primary"
+            size="large"
+            data-answer="yes"
+            disabled={disabled}
+            onClick={() => onAnswer(true, chosen, photo?.id)}
+          >
+            Log {chosen.length === 1 ? "it" : `all ${chosen.length}`}
+          </Button>
+        ) : null}
       </div>
-      {look && onPhoto ? <label className={styles.photo}>{photo ? (photo.failed ? "That photo could not be kept; nothing else is lost. Another one?" : "Photo kept. Another one instead?") : "Add a photo"}<input type="file" accept="image/*" capture="environment" onChange={(e) => { const file = e.target.files?.[0]; if (file) void onPhoto(file).then((id) => setPhoto({ id, failed: id === undefined })); }} /></label> : null}
+      {look && onPhoto ? (
+        <label className={styles.photo}>
+          {photo
+            ? photo.failed
+              ? "That photo could not be kept; nothing else is lost. Another one?"
+              : "Photo kept. Another one instead?"
+            : "Add a photo"}
+          <input
+            type="file"
+            accept="image/*"
+            capture="environment"
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) void onPhoto(file).then((id) => setPhoto({ id, failed: id === undefined }));
+            }}
+          />
+        </label>
+      ) : null}
     </div>
   );
 }

@@ -18,7 +18,11 @@ interface Props {
 
 /** Says which part each code names. The scan is logged anew with it, and the old entry taken back, so that the trace stays. */
 export function NameCodes(p: Props) {
-  return <Sheet open={p.open} onClose={p.onClose} title="Which part does each code name?" width={560}><Body {...p} /></Sheet>;
+  return (
+    <Sheet open={p.open} onClose={p.onClose} title="Which part does each code name?" width={560}>
+      <Body {...p} />
+    </Sheet>
+  );
 }
 
 function Body({ wiring, unnamed, scans, onLog }: Props) {
@@ -27,21 +31,57 @@ function Body({ wiring, unnamed, scans, onLog }: Props) {
   const log = () => {
     const at = new Date().toISOString();
     // codes logged one by one stand in no scan: what they name is logged beside them
-    const lone = unnamed.flatMap((c): ScannedCode[] => { const part = about[`${c.module} ${c.code}`]; return part && !scans.some((s) => s.entry.codes.some((x) => x.module === c.module && x.code === c.code)) ? [{ module: c.module, code: c.code, status: c.status, about: part }] : []; });
-    onLog([...(lone.length ? [{ type: "scan" as const, at, when: "other" as const, modules: [], codes: lone, disturbed: [], wiped: false }] : []), ...scans.flatMap(({ number, entry }): Entry[] => {
-      if (!entry.codes.some((c) => about[`${c.module} ${c.code}`])) return [];
-      const codes = entry.codes.map((c) => { const part = about[`${c.module} ${c.code}`]; return part ? { ...c, about: part } : c; });
-      return [{ type: "undo", at, target: number }, { ...entry, at, codes }];
-    })]);
+    const lone = unnamed.flatMap((c): ScannedCode[] => {
+      const part = about[`${c.module} ${c.code}`];
+      return part && !scans.some((s) => s.entry.codes.some((x) => x.module === c.module && x.code === c.code))
+        ? [{ module: c.module, code: c.code, status: c.status, about: part }]
+        : [];
+    });
+    onLog([
+      ...(lone.length
+        ? [{ type: "scan" as const, at, when: "other" as const, modules: [], codes: lone, disturbed: [], wiped: false }]
+        : []),
+      ...scans.flatMap(({ number, entry }): Entry[] => {
+        if (!entry.codes.some((c) => about[`${c.module} ${c.code}`])) return [];
+        const codes = entry.codes.map((c) => {
+          const part = about[`${c.module} ${c.code}`];
+          return part ? { ...c, about: part } : c;
+        });
+        return [
+          { type: "undo", at, target: number },
+          { ...entry, at, codes },
+        ];
+      }),
+    ]);
   };
   return (
     <div className={styles.sheet}>
-      <p className="muted">A code weighs as soon as it is known what it is about. Its text says whether it is low, high, or a circuit code.</p>
+      <p className="muted">
+        A code weighs as soon as it is known what it is about. Its text says whether it is low, high, or a circuit code.
+      </p>
       {unnamed.map((c) => {
         const key = `${c.module} ${c.code}`;
-        return <div key={key} className={styles.row}><b className="mono">{c.code}</b> <span className="muted">{wiring.codes.find((x) => x.module === c.module && x.id === c.code)?.title ?? "no text"}</span><Select aria-label={`Part ${c.code} names`} placeholder="which part?" value={about[key]} showSearch={{ optionFilterProp: "label" }} style={{ flex: "1 1 200px" }} onChange={(v: string) => setAbout((m) => ({ ...m, [key]: v }))} options={parts} /></div>;
+        return (
+          <div key={key} className={styles.row}>
+            <b className="mono">{c.code}</b>{" "}
+            <span className="muted">
+              {wiring.codes.find((x) => x.module === c.module && x.id === c.code)?.title ?? "no text"}
+            </span>
+            <Select
+              aria-label={`Part ${c.code} names`}
+              placeholder="which part?"
+              value={about[key]}
+              showSearch={{ optionFilterProp: "label" }}
+              style={{ flex: "1 1 200px" }}
+              onChange={(v: string) => setAbout((m) => ({ ...m, [key]: v }))}
+              options={parts}
+            />
+          </div>
+        );
       })}
-      <Button type="primary" block disabled={Object.keys(about).length === 0} onClick={log}>Log it</Button>
+      <Button type="primary" block disabled={Object.keys(about).length === 0} onClick={log}>
+        Log it
+      </Button>
     </div>
   );
 }

@@ -12,10 +12,20 @@ import { ScansCompared } from "./ScansCompared";
 
 type When = ScanEntry["when"];
 /** what was changed by hand; null is a part taken out again */
-interface Change { readonly status?: ScannedCode["status"]; readonly about?: string | null }
+interface Change {
+  readonly status?: ScannedCode["status"];
+  readonly about?: string | null;
+}
 const WHENS: readonly When[] = ["before", "afterClear", "afterCrank", "afterDrive", "other"];
 const STATUSES: readonly ScannedCode["status"][] = ["active", "pending", "stored", "intermittent", "absent", "notRun"];
-const STATUS_WORDS: Readonly<Record<ScannedCode["status"], string>> = { active: "active", pending: "pending", stored: "stored", intermittent: "intermittent", absent: "not set", notRun: "not run" };
+const STATUS_WORDS: Readonly<Record<ScannedCode["status"], string>> = {
+  active: "active",
+  pending: "pending",
+  stored: "stored",
+  intermittent: "intermittent",
+  absent: "not set",
+  notRun: "not run",
+};
 const LEAST_MODULES = 2;
 
 interface Props {
@@ -34,7 +44,11 @@ interface Props {
 
 /** A scan as it comes: typed, or pasted in whatever layout the scan tool gives. What was read stands below, line for line. */
 export function ScanSheet(p: Props) {
-  return <Sheet open={p.open} onClose={p.onClose} title="Scan" width={860}><Body {...p} /></Sheet>;
+  return (
+    <Sheet open={p.open} onClose={p.onClose} title="Scan" width={860}>
+      <Body {...p} />
+    </Sheet>
+  );
 }
 
 function Body({ wiring, onSimulated, folded, workbench, unkept, onLog, onKeep }: Props) {
@@ -62,75 +76,276 @@ function Body({ wiring, onSimulated, folded, workbench, unkept, onLog, onKeep }:
     const made = complete(text, caret, code);
     setText(made.text);
     setCaret(made.caret);
-    requestAnimationFrame(() => { area.current?.focus(); area.current?.setSelectionRange(made.caret, made.caret); });
+    requestAnimationFrame(() => {
+      area.current?.focus();
+      area.current?.setSelectionRange(made.caret, made.caret);
+    });
   };
-  const ready = scanned.length > 0 && (codes.length > 0 || modules !== undefined || read.modules.length > 0 || text.trim() === "");
+  const ready =
+    scanned.length > 0 && (codes.length > 0 || modules !== undefined || read.modules.length > 0 || text.trim() === "");
   const log = () => {
     if (!ready) return;
-    onLog([{ type: "scan", at: new Date().toISOString(), when, modules: [...scanned], codes, disturbed: [...disturbed], wiped }]);
+    onLog([
+      {
+        type: "scan",
+        at: new Date().toISOString(),
+        when,
+        modules: [...scanned],
+        codes,
+        disturbed: [...disturbed],
+        wiped,
+      },
+    ]);
   };
   const onKey = (e: KeyboardEvent) => {
-    if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) { e.preventDefault(); log(); }
-    else if (e.key === "Tab" && !e.shiftKey && offered[0]) { e.preventDefault(); take(offered[0].code); }
+    if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
+      e.preventDefault();
+      log();
+    } else if (e.key === "Tab" && !e.shiftKey && offered[0]) {
+      e.preventDefault();
+      take(offered[0].code);
+    }
   };
-  if (units.length === 0) return <p className={styles.none}>Codes belong to a module, and this wiring has none yet. {workbench ? <Link href={workbench}>Type the wiring first</Link> : null}</p>;
+  if (units.length === 0)
+    return (
+      <p className={styles.none}>
+        Codes belong to a module, and this wiring has none yet.{" "}
+        {workbench ? <Link href={workbench}>Type the wiring first</Link> : null}
+      </p>
+    );
   return (
     <div className={styles.sheet}>
       <ScansCompared scans={folded.scans.map((s) => s.entry)} />
-      {unkept ? <p className={styles.keep}>{unkept === 1 ? "1 code is" : `${unkept} codes are`} not in the wiring of this machine type. <button type="button" className="link" onClick={onKeep}>Keep {unkept === 1 ? "it" : "them"} with the wiring, texts and all</button></p> : null}
+      {unkept ? (
+        <p className={styles.keep}>
+          {unkept === 1 ? "1 code is" : `${unkept} codes are`} not in the wiring of this machine type.{" "}
+          <button type="button" className="link" onClick={onKeep}>
+            Keep {unkept === 1 ? "it" : "them"} with the wiring, texts and all
+          </button>
+        </p>
+      ) : null}
       <div className={styles.row}>
-                <div className={styles.when} role="radiogroup" aria-label="When the scan was taken">{WHENS.map((w) => <label key={w} data-chosen={w === when}><input type="radio" name="when" className="visually-hidden" checked={w === when} onChange={() => setWhen(w)} />{scanWhenText[w]}</label>)}</div>
-        {folded.scans.length ? <button type="button" className="link" onClick={() => onLog([{ type: "cleared", at: new Date().toISOString() }])}>Codes were cleared just now</button> : null}
+        <div className={styles.when} role="radiogroup" aria-label="When the scan was taken">
+          {WHENS.map((w) => (
+            <label key={w} data-chosen={w === when}>
+              <input
+                type="radio"
+                name="when"
+                className="visually-hidden"
+                checked={w === when}
+                onChange={() => setWhen(w)}
+              />
+              {scanWhenText[w]}
+            </label>
+          ))}
+        </div>
+        {folded.scans.length ? (
+          <button
+            type="button"
+            className="link"
+            onClick={() => onLog([{ type: "cleared", at: new Date().toISOString() }])}
+          >
+            Codes were cleared just now
+          </button>
+        ) : null}
       </div>
-      {onSimulated ? <p className={styles.keep}>This machine is simulated. <button type="button" className="link" onClick={() => void onSimulated(when).then((list) => { if (list !== undefined) { setText(list); setModules(units.map((u) => u.value)); area.current?.focus(); } })}>Scan it</button></p> : null}
+      {onSimulated ? (
+        <p className={styles.keep}>
+          This machine is simulated.{" "}
+          <button
+            type="button"
+            className="link"
+            onClick={() =>
+              void onSimulated(when).then((list) => {
+                if (list !== undefined) {
+                  setText(list);
+                  setModules(units.map((u) => u.value));
+                  area.current?.focus();
+                }
+              })
+            }
+          >
+            Scan it
+          </button>
+        </p>
+      ) : null}
       <div className={styles.paste}>
-        <textarea ref={area} autoFocus className="mono" aria-label="Codes, typed or pasted" rows={Math.min(8, Math.max(3, text.split("\n").length + 1))} value={text} spellCheck={false} placeholder={"P0642 active\nor a whole list, table, or hex reply from the scan tool"} onChange={(e) => { setText(e.target.value); setCaret(e.target.selectionStart); }} onSelect={(e) => setCaret(e.currentTarget.selectionStart)} onKeyDown={onKey} />
-        <p className={styles.offered} aria-live="polite">{offered.map((c, i) => <button key={c.code} type="button" tabIndex={-1} onClick={() => take(c.code)}><b className="mono">{c.code}</b> {c.title}{i === 0 ? <kbd>Tab</kbd> : null}</button>)}</p>
+        <textarea
+          ref={area}
+          autoFocus
+          className="mono"
+          aria-label="Codes, typed or pasted"
+          rows={Math.min(8, Math.max(3, text.split("\n").length + 1))}
+          value={text}
+          spellCheck={false}
+          placeholder={"P0642 active\nor a whole list, table, or hex reply from the scan tool"}
+          onChange={(e) => {
+            setText(e.target.value);
+            setCaret(e.target.selectionStart);
+          }}
+          onSelect={(e) => setCaret(e.currentTarget.selectionStart)}
+          onKeyDown={onKey}
+        />
+        <p className={styles.offered} aria-live="polite">
+          {offered.map((c, i) => (
+            <button key={c.code} type="button" tabIndex={-1} onClick={() => take(c.code)}>
+              <b className="mono">{c.code}</b> {c.title}
+              {i === 0 ? <kbd>Tab</kbd> : null}
+            </button>
+          ))}
+        </p>
       </div>
       {units.length >= LEAST_MODULES ? (
         <div className={styles.row}>
-          <label className={styles.label} htmlFor="scan-module">Module</label>
-          <Select id="scan-module" allowClear placeholder="as each line says" value={meant} style={{ width: 230 }} onChange={(v: string | undefined) => setMeant(v)} options={units} />
+          <label className={styles.label} htmlFor="scan-module">
+            Module
+          </label>
+          <Select
+            id="scan-module"
+            allowClear
+            placeholder="as each line says"
+            value={meant}
+            style={{ width: 230 }}
+            onChange={(v: string | undefined) => setMeant(v)}
+            options={units}
+          />
           <span className="muted">for lines that name none</span>
         </div>
       ) : null}
       {codes.length ? (
         <div className={styles.read}>
           <table>
-            <thead><tr><th>Module</th><th>Code</th><th>Status</th><th>Text</th><th>Names</th><th><span className="visually-hidden">Leave out</span></th></tr></thead>
-            <tbody>{codes.map((c) => (
-              <tr key={keyOf(c)}>
-                <td>{c.module}</td><td className="mono"><b>{c.code}</b>{c.failureType ? ` ${c.failureType}` : ""}</td>
-                <td><Select size="small" variant="borderless" aria-label={`Status of ${c.code}`} value={c.status} popupMatchSelectWidth={false} onChange={(status: ScannedCode["status"]) => setChanges((m) => withChange(m, c, { status }))} options={STATUSES.map((s) => ({ value: s, label: STATUS_WORDS[s] }))} /></td>
-                <td>{c.title ?? <span className="muted">no text</span>}{c.seen ? <span className="muted"> · {c.seen}</span> : null}</td>
-                <td>{known.has(`${c.module} ${c.code}`) ? <span className="muted">{c.about ?? "as the wiring says"}</span> : <Select size="small" variant={c.about ? "borderless" : "outlined"} aria-label={`Part ${c.code} names`} allowClear placeholder="which part?" value={c.about} showSearch={{ optionFilterProp: "label" }} style={{ width: 150 }} onChange={(about: string | undefined) => setChanges((m) => withChange(m, c, { about: about ?? null }))} options={parts} />}</td>
-                <td><button type="button" className={styles.drop} aria-label={`Leave out ${c.code}`} onClick={() => setDropped((d) => new Set([...d, keyOf(c)]))}>×</button></td>
+            <thead>
+              <tr>
+                <th>Module</th>
+                <th>Code</th>
+                <th>Status</th>
+                <th>Text</th>
+                <th>Names</th>
+                <th>
+                  <span className="visually-hidden">Leave out</span>
+                </th>
               </tr>
-            ))}</tbody>
+            </thead>
+            <tbody>
+              {codes.map((c) => (
+                <tr key={keyOf(c)}>
+                  <td>{c.module}</td>
+                  <td className="mono">
+                    <b>{c.code}</b>
+                    {c.failureType ? ` ${c.failureType}` : ""}
+                  </td>
+                  <td>
+                    <Select
+                      size="small"
+                      variant="borderless"
+                      aria-label={`Status of ${c.code}`}
+                      value={c.status}
+                      popupMatchSelectWidth={false}
+                      onChange={(status: ScannedCode["status"]) => setChanges((m) => withChange(m, c, { status }))}
+                      options={STATUSES.map((s) => ({ value: s, label: STATUS_WORDS[s] }))}
+                    />
+                  </td>
+                  <td>
+                    {c.title ?? <span className="muted">no text</span>}
+                    {c.seen ? <span className="muted"> · {c.seen}</span> : null}
+                  </td>
+                  <td>
+                    {known.has(`${c.module} ${c.code}`) ? (
+                      <span className="muted">{c.about ?? "as the wiring says"}</span>
+                    ) : (
+                      <Select
+                        size="small"
+                        variant={c.about ? "borderless" : "outlined"}
+                        aria-label={`Part ${c.code} names`}
+                        allowClear
+                        placeholder="which part?"
+                        value={c.about}
+                        showSearch={{ optionFilterProp: "label" }}
+                        style={{ width: 150 }}
+                        onChange={(about: string | undefined) =>
+                          setChanges((m) => withChange(m, c, { about: about ?? null }))
+                        }
+                        options={parts}
+                      />
+                    )}
+                  </td>
+                  <td>
+                    <button
+                      type="button"
+                      className={styles.drop}
+                      aria-label={`Leave out ${c.code}`}
+                      onClick={() => setDropped((d) => new Set([...d, keyOf(c)]))}
+                    >
+                      ×
+                    </button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
           </table>
         </div>
       ) : null}
-      {read.issues.length ? <ul className={styles.issues} aria-label="Lines not taken">{read.issues.slice(0, 20).map((i, n) => <li key={n}>{typeof i.path[1] === "number" ? `line ${i.path[1] + 1}: ` : ""}{issueText(i)}</li>)}{read.issues.length > 20 ? <li>and {read.issues.length - 20} more</li> : null}</ul> : null}
+      {read.issues.length ? (
+        <ul className={styles.issues} aria-label="Lines not taken">
+          {read.issues.slice(0, 20).map((i, n) => (
+            <li key={n}>
+              {typeof i.path[1] === "number" ? `line ${i.path[1] + 1}: ` : ""}
+              {issueText(i)}
+            </li>
+          ))}
+          {read.issues.length > 20 ? <li>and {read.issues.length - 20} more</li> : null}
+        </ul>
+      ) : null}
       <div className={styles.row}>
-        <label className={styles.label} htmlFor="scan-modules">Scanned</label>
-        <Select id="scan-modules" mode="multiple" placeholder="modules that answered" value={[...scanned]} style={{ minWidth: 230 }} onChange={(v: string[]) => setModules(v)} options={units} />
+        <label className={styles.label} htmlFor="scan-modules">
+          Scanned
+        </label>
+        <Select
+          id="scan-modules"
+          mode="multiple"
+          placeholder="modules that answered"
+          value={[...scanned]}
+          style={{ minWidth: 230 }}
+          onChange={(v: string[]) => setModules(v)}
+          options={units}
+        />
         <span className="muted">a code they did not give counts as not set</span>
       </div>
       <div className={styles.row}>
-        <label className={styles.label} htmlFor="scan-disturbed">Disturbed</label>
-        <Select id="scan-disturbed" mode="multiple" placeholder="nothing unplugged or pulled since codes were cleared" value={[...disturbed]} style={{ flex: "1 1 300px" }} showSearch={{ optionFilterProp: "label" }} onChange={(v: string[]) => setDisturbed(v)} options={things} />
-        <Checkbox checked={wiped} onChange={(e) => setWiped(e.target.checked)}>battery was off or flat</Checkbox>
+        <label className={styles.label} htmlFor="scan-disturbed">
+          Disturbed
+        </label>
+        <Select
+          id="scan-disturbed"
+          mode="multiple"
+          placeholder="nothing unplugged or pulled since codes were cleared"
+          value={[...disturbed]}
+          style={{ flex: "1 1 300px" }}
+          showSearch={{ optionFilterProp: "label" }}
+          onChange={(v: string[]) => setDisturbed(v)}
+          options={things}
+        />
+        <Checkbox checked={wiped} onChange={(e) => setWiped(e.target.checked)}>
+          battery was off or flat
+        </Checkbox>
       </div>
-      {disturbed.length ? <p className="muted">Codes that unplugging {disturbed.join(", ")} would set are not taken as evidence.</p> : null}
+      {disturbed.length ? (
+        <p className="muted">Codes that unplugging {disturbed.join(", ")} would set are not taken as evidence.</p>
+      ) : null}
       {wiped ? <p className="muted">A battery off or flat wipes codes: those missing here say nothing.</p> : null}
-      <Button type="primary" size="large" block disabled={!ready} onClick={log} title="Ctrl Enter">{set ? `Log the scan, ${set === 1 ? "1 code" : `${set} codes`}` : "Log the scan, no codes"}</Button>
+      <Button type="primary" size="large" block disabled={!ready} onClick={log} title="Ctrl Enter">
+        {set ? `Log the scan, ${set === 1 ? "1 code" : `${set} codes`}` : "Log the scan, no codes"}
+      </Button>
     </div>
   );
 }
 
 const keyOf = (c: Pick<ScannedCode, "module" | "code">) => `${c.module} ${c.code}`;
-const withChange = (map: ReadonlyMap<string, Change>, c: ScannedCode, change: Change): ReadonlyMap<string, Change> => new Map([...map, [keyOf(c), { ...map.get(keyOf(c)), ...change }]]);
+const withChange = (map: ReadonlyMap<string, Change>, c: ScannedCode, change: Change): ReadonlyMap<string, Change> =>
+  new Map([...map, [keyOf(c), { ...map.get(keyOf(c)), ...change }]]);
 function changed(c: ScannedCode, change: Change | undefined): ScannedCode {
-  const { about: read, ...rest } = c, about = change?.about === undefined ? read : change.about;
+  const { about: read, ...rest } = c,
+    about = change?.about === undefined ? read : change.about;
   return { ...rest, ...(change?.status ? { status: change.status } : {}), ...(about ? { about } : {}) };
 }

@@ -1,10 +1,16 @@
 import { genericCodes, type Wiring } from "@radicula/core";
 
-export interface Completion { readonly code: string; readonly title: string }
-const WORD = /[\p{L}\p{N}_]+$/u, MOST = 4;
+export interface Completion {
+  readonly code: string;
+  readonly title: string;
+}
+const WORD = /[\p{L}\p{N}_]+$/u,
+  MOST = 4;
 
 /** The word that stands before the caret. */
-export function wordBefore(text: string, caret: number): string { return WORD.exec(text.slice(0, caret))?.[0] ?? ""; }
+export function wordBefore(text: string, caret: number): string {
+  return WORD.exec(text.slice(0, caret))?.[0] ?? "";
+}
 
 /** Codes that begin with what stands before the caret: those of the wiring first, then generic ones. */
 export function completions(wiring: Wiring, text: string, caret: number): Completion[] {
@@ -12,7 +18,8 @@ export function completions(wiring: Wiring, text: string, caret: number): Comple
   if (word.length < 2) return [];
   const own = wiring.codes.map((c) => ({ code: c.id, title: c.title ?? "" }));
   const found = new Map<string, Completion>();
-  for (const c of [...own, ...genericCodes()]) if (found.size < MOST && c.code.toUpperCase().startsWith(word) && !found.has(c.code)) found.set(c.code, c);
+  for (const c of [...own, ...genericCodes()])
+    if (found.size < MOST && c.code.toUpperCase().startsWith(word) && !found.has(c.code)) found.set(c.code, c);
   // a code typed in full needs no completing
   return found.size === 1 && found.has(word) ? [] : [...found.values()].filter((c) => c.code !== word);
 }

@@ -7,18 +7,60 @@ import styles from "./SchoolSwitch.module.css";
 const OFFERED: readonly School[] = ["information", "easiest", "halve", "powerGroundSignal", "chart"];
 
 /** How the next test is chosen, and what each way is expected to take from here. */
-export function SchoolSwitch({ analysis, busy, onChange, onChart }: { readonly analysis: Analysis; readonly busy: boolean; readonly onChange: (school: School) => void; readonly onChart: () => void }) {
+export function SchoolSwitch({
+  analysis,
+  busy,
+  onChange,
+  onChart,
+}: {
+  readonly analysis: Analysis;
+  readonly busy: boolean;
+  readonly onChange: (school: School) => void;
+  readonly onChart: () => void;
+}) {
   const minutes: Readonly<Partial<Record<School, number>>> = analysis.minutesBySchool ?? {};
   const about = (s: School) => (minutes[s] === undefined ? "" : `about ${Math.max(1, Math.round(minutes[s]))} min`);
-  const own = about(analysis.school), best = about("information");
+  const own = about(analysis.school),
+    best = about("information");
   return (
     <div className={styles.row}>
       <label htmlFor="school">Order</label>
-      <Select<School> id="school" value={analysis.school} disabled={busy} onChange={onChange} popupMatchSelectWidth={380} listHeight={420} classNames={{ popup: { root: styles.popup ?? "" } }} variant="borderless"
+      <Select<School>
+        id="school"
+        value={analysis.school}
+        disabled={busy}
+        onChange={onChange}
+        popupMatchSelectWidth={380}
+        listHeight={420}
+        classNames={{ popup: { root: styles.popup ?? "" } }}
+        variant="borderless"
         options={OFFERED.map((s) => ({ value: s, label: SCHOOL_WORDS[s].title }))}
-        optionRender={({ value }) => { const s = value as School; return <div className={styles.option}><b>{SCHOOL_WORDS[s].title}</b><span className="mono">{about(s)}</span><small>{SCHOOL_WORDS[s].detail}</small></div>; }} />
-      {analysis.school === "chart" ? <button type="button" className="link" onClick={onChart}>{analysis.folded.school?.chart?.length ? `its ${analysis.folded.school.chart.length} steps` : "type its steps"}</button> : null}
-      <span className={styles.sum}>{own}{analysis.school !== "information" && own && best && own !== best ? `; best: ${best.replace("about ", "")}` : own ? " to the cause" : ""}</span>
+        optionRender={({ value }) => {
+          const s = value as School;
+          return (
+            <div className={styles.option}>
+              <b>{SCHOOL_WORDS[s].title}</b>
+              <span className="mono">{about(s)}</span>
+              <small>{SCHOOL_WORDS[s].detail}</small>
+            </div>
+          );
+        }}
+      />
+      {analysis.school === "chart" ? (
+        <button type="button" className="link" onClick={onChart}>
+          {analysis.folded.school?.chart?.length
+            ? `its ${analysis.folded.school.chart.length} steps`
+            : "type its steps"}
+        </button>
+      ) : null}
+      <span className={styles.sum}>
+        {own}
+        {analysis.school !== "information" && own && best && own !== best
+          ? `; best: ${best.replace("about ", "")}`
+          : own
+            ? " to the cause"
+            : ""}
+      </span>
     </div>
   );
 }

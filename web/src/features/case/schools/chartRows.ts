@@ -1,7 +1,14 @@
 import type { ChartStep, Wiring } from "@radicula/core";
 
 /** One row of the chart as it is typed; `good` and `bad` are places in the list, its length the end, NEXT the row below. */
-export interface ChartRow { readonly point: string | undefined; readonly how: "volts" | "voltsUnplugged" | "ohms" | "scan"; readonly low: number | null; readonly high: number | null; readonly good: number; readonly bad: number }
+export interface ChartRow {
+  readonly point: string | undefined;
+  readonly how: "volts" | "voltsUnplugged" | "ohms" | "scan";
+  readonly low: number | null;
+  readonly high: number | null;
+  readonly good: number;
+  readonly bad: number;
+}
 export const NEXT = -1;
 const EMPTY: ChartRow = { point: undefined, how: "volts", low: null, high: null, good: NEXT, bad: NEXT };
 const END = "end";
@@ -9,8 +16,26 @@ const END = "end";
 /** A chart as rows; one empty row where there is none. */
 export function stepsOf(chart: readonly ChartStep[] | undefined): ChartRow[] {
   if (!chart?.length) return [EMPTY];
-  const at = (id: string | undefined) => { if (id === undefined) return NEXT; const i = chart.findIndex((s) => s.id === id); return i < 0 ? chart.length : i; };
-  return chart.map((s) => ({ point: s.point, how: s.instrument === "scanTool" ? "scan" : s.instrument === "ohmmeter" ? "ohms" : s.state.unplugged.length ? "voltsUnplugged" : "volts", low: s.low, high: s.high, good: at(s.ifGood), bad: at(s.ifBad) }));
+  const at = (id: string | undefined) => {
+    if (id === undefined) return NEXT;
+    const i = chart.findIndex((s) => s.id === id);
+    return i < 0 ? chart.length : i;
+  };
+  return chart.map((s) => ({
+    point: s.point,
+    how:
+      s.instrument === "scanTool"
+        ? "scan"
+        : s.instrument === "ohmmeter"
+          ? "ohms"
+          : s.state.unplugged.length
+            ? "voltsUnplugged"
+            : "volts",
+    low: s.low,
+    high: s.high,
+    good: at(s.ifGood),
+    bad: at(s.ifBad),
+  }));
 }
 
 /** Rows as a chart; undefined while something is missing. */
@@ -20,11 +45,19 @@ export function toChart(rows: readonly ChartRow[], wiring: Wiring): ChartStep[] 
   const chart: ChartStep[] = [];
   for (const [i, r] of rows.entries()) {
     if (r.point === undefined || r.low === null || r.high === null || r.low > r.high) return undefined;
-    const plug = r.point.split(":")[0] ?? "", unplugged = (r.how === "voltsUnplugged" || r.how === "ohms") && plugs.has(plug) ? [plug] : [];
-    const ifGood = goTo(r.good), ifBad = goTo(r.bad);
+    const plug = r.point.split(":")[0] ?? "",
+      unplugged = (r.how === "voltsUnplugged" || r.how === "ohms") && plugs.has(plug) ? [plug] : [];
+    const ifGood = goTo(r.good),
+      ifBad = goTo(r.bad);
     chart.push({
-      id: String(i + 1), instrument: r.how === "scan" ? "scanTool" : r.how === "ohms" ? "ohmmeter" : "voltmeter", point: r.point, state: { key: r.how === "ohms" ? "off" : "on", unplugged }, low: r.low, high: r.high,
-      ...(ifGood === undefined ? {} : { ifGood }), ...(ifBad === undefined ? {} : { ifBad }),
+      id: String(i + 1),
+      instrument: r.how === "scan" ? "scanTool" : r.how === "ohms" ? "ohmmeter" : "voltmeter",
+      point: r.point,
+      state: { key: r.how === "ohms" ? "off" : "on", unplugged },
+      low: r.low,
+      high: r.high,
+      ...(ifGood === undefined ? {} : { ifGood }),
+      ...(ifBad === undefined ? {} : { ifBad }),
     });
   }
   return chart;
@@ -33,7 +66,9 @@ export function toChart(rows: readonly ChartRow[], wiring: Wiring): ChartStep[] 
 /** What is wrong with what was typed, in words; nothing while rows are merely unfinished. */
 export function branchProblems(rows: readonly ChartRow[]): string[] {
   return rows.flatMap((r, i) => [
-    ...(r.low !== null && r.high !== null && r.low > r.high ? [`Step ${i + 1}: good runs from ${r.low} down to ${r.high}; the lower figure comes first.`] : []),
+    ...(r.low !== null && r.high !== null && r.low > r.high
+      ? [`Step ${i + 1}: good runs from ${r.low} down to ${r.high}; the lower figure comes first.`]
+      : []),
     ...(r.good === i || r.bad === i ? [`Step ${i + 1} leads to itself.`] : []),
   ]);
 }

@@ -1,11 +1,21 @@
 "use client";
 import type { Candidate, Economics, SuspectView } from "@radicula/core";
-import { economicsText, probabilityWord, reasonText, shareShort, shareText, strengthWord, type Instructor, type Namer } from "@radicula/core/words";
+import {
+  economicsText,
+  probabilityWord,
+  reasonText,
+  shareShort,
+  shareText,
+  strengthWord,
+  type Instructor,
+  type Namer,
+} from "@radicula/core/words";
 import { useState } from "react";
 import styles from "./Suspects.module.css";
 import { capital } from "@/ui/text";
 
-const LISTED = 5, LEAST = 0.005;
+const LISTED = 5,
+  LEAST = 0.005;
 
 interface Props {
   readonly suspects: readonly SuspectView[];
@@ -25,22 +35,43 @@ export function Suspects({ suspects, namer, instructor, ids, economics, onChoose
   const shown = all ? worth : worth.slice(0, LISTED);
   return (
     <section className={styles.card} aria-label="Suspects">
-      <div className={styles.over}><span>Suspects</span><span>explains codes</span></div>
+      <div className={styles.over}>
+        <span>Suspects</span>
+        <span>explains codes</span>
+      </div>
       <ol className={styles.list}>
         {shown.map((s, i) => {
           const { title, detail } = namer.suspect(s);
           const isOpen = open === s.id;
           return (
             <li key={s.id}>
-              <button type="button" className={styles.row} aria-expanded={isOpen} onClick={() => setOpen(isOpen ? undefined : s.id)}>
-                <span className={`mono ${styles.share}`} data-strong={i === 0 || s.share >= 0.2}>{shareShort(s.share)}</span>
-                <span className={styles.title}>{capital(title)}{detail ? <small>{detail}</small> : null}</span>
-                <span className={`mono ${styles.codes}`}>{s.type !== "nothing" && s.type !== "notHere" && s.outOf ? `${s.explains}/${s.outOf}` : ""}</span>
+              <button
+                type="button"
+                className={styles.row}
+                aria-expanded={isOpen}
+                onClick={() => setOpen(isOpen ? undefined : s.id)}
+              >
+                <span className={`mono ${styles.share}`} data-strong={i === 0 || s.share >= 0.2}>
+                  {shareShort(s.share)}
+                </span>
+                <span className={styles.title}>
+                  {capital(title)}
+                  {detail ? <small>{detail}</small> : null}
+                </span>
+                <span className={`mono ${styles.codes}`}>
+                  {s.type !== "nothing" && s.type !== "notHere" && s.outOf ? `${s.explains}/${s.outOf}` : ""}
+                </span>
               </button>
               {isOpen ? (
                 <div className={styles.reasons}>
                   <Reasons suspect={s} ids={ids} />
-                  <Splits suspect={s} other={suspects.find((x) => x.id === s.splitBy?.from)} namer={namer} instructor={instructor} onChoose={onChoose} />
+                  <Splits
+                    suspect={s}
+                    other={suspects.find((x) => x.id === s.splitBy?.from)}
+                    namer={namer}
+                    instructor={instructor}
+                    onChoose={onChoose}
+                  />
                   {i === 0 && economics ? <p className="muted">{economicsText(economics)}</p> : null}
                 </div>
               ) : null}
@@ -48,7 +79,13 @@ export function Suspects({ suspects, namer, instructor, ids, economics, onChoose
           );
         })}
       </ol>
-      {worth.length > LISTED ? <button type="button" className="link" onClick={() => setAll(!all)}>{all ? "Fewer" : `${worth.length - LISTED} more, together ${shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0))}`}</button> : null}
+      {worth.length > LISTED ? (
+        <button type="button" className="link" onClick={() => setAll(!all)}>
+          {all
+            ? "Fewer"
+            : `${worth.length - LISTED} more, together ${shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0))}`}
+        </button>
+      ) : null}
     </section>
   );
 }
@@ -59,22 +96,63 @@ function Reasons({ suspect, ids }: { readonly suspect: SuspectView; readonly ids
   const against = away.filter((r) => r.expected > 0.5);
   return (
     <>
-      <p>{capital(probabilityWord(suspect.share))}.{suspect.type === "notHere" ? " Grows when every fault in this wiring predicts the readings badly." : ""}</p>
+      <p>
+        {capital(probabilityWord(suspect.share))}.
+        {suspect.type === "notHere" ? " Grows when every fault in this wiring predicts the readings badly." : ""}
+      </p>
       <ul>
-        {logged.map((r, i) => <li key={`${r.number} ${i}`}><span className={styles.strength} data-for={r.weight > 0}>{strengthWord(r.weight)}</span><span>{reasonText(r)} <span className="muted">{ids.get(r.number)}</span></span></li>)}
-        {away.length ? <li><span className={styles.strength} data-for={against.length === 0}>{against.length ? "against" : "for"}</span><span>{against.length ? `should have set ${against.map((r) => r.about).join(", ")} too` : `leaves the other ${away.length === 1 ? "code" : `${away.length} codes`} unset, as seen`}</span></li> : null}
+        {logged.map((r, i) => (
+          <li key={`${r.number} ${i}`}>
+            <span className={styles.strength} data-for={r.weight > 0}>
+              {strengthWord(r.weight)}
+            </span>
+            <span>
+              {reasonText(r)} <span className="muted">{ids.get(r.number)}</span>
+            </span>
+          </li>
+        ))}
+        {away.length ? (
+          <li>
+            <span className={styles.strength} data-for={against.length === 0}>
+              {against.length ? "against" : "for"}
+            </span>
+            <span>
+              {against.length
+                ? `should have set ${against.map((r) => r.about).join(", ")} too`
+                : `leaves the other ${away.length === 1 ? "code" : `${away.length} codes`} unset, as seen`}
+            </span>
+          </li>
+        ) : null}
       </ul>
     </>
   );
 }
 
 /** Which test would tell it from its rival; or that none does. */
-function Splits({ suspect, other, namer, instructor, onChoose }: Pick<Props, "namer" | "instructor" | "onChoose"> & { readonly suspect: SuspectView; readonly other: SuspectView | undefined }) {
+function Splits({
+  suspect,
+  other,
+  namer,
+  instructor,
+  onChoose,
+}: Pick<Props, "namer" | "instructor" | "onChoose"> & {
+  readonly suspect: SuspectView;
+  readonly other: SuspectView | undefined;
+}) {
   const { splitBy, places } = suspect;
   return (
     <>
-      {suspect.type === "fault" && places.length > 1 ? <p className="muted">No test on offer tells these {places.length} places apart; look at each.</p> : null}
-      {splitBy && other ? <p>Told from <i>{namer.suspect(other).title}</i> by: <button type="button" className="link" onClick={() => onChoose(splitBy.candidate)}>{instructor.instruct(splitBy.candidate).title}</button></p> : null}
+      {suspect.type === "fault" && places.length > 1 ? (
+        <p className="muted">No test on offer tells these {places.length} places apart; look at each.</p>
+      ) : null}
+      {splitBy && other ? (
+        <p>
+          Told from <i>{namer.suspect(other).title}</i> by:{" "}
+          <button type="button" className="link" onClick={() => onChoose(splitBy.candidate)}>
+            {instructor.instruct(splitBy.candidate).title}
+          </button>
+        </p>
+      ) : null}
     </>
   );
 }

@@ -13,7 +13,9 @@ async function engine() {
 
 /** Lays a graph out in a worker, which can be stopped at any moment. */
 export function layOut(graph: DrawnGraph): { readonly drawing: Promise<Drawing>; stop(): void } {
-  let worker: Worker | undefined, stopped = false, done = false;
+  let worker: Worker | undefined,
+    stopped = false,
+    done = false;
   let refuse: (reason: unknown) => void = () => undefined;
   const stop = () => {
     if (done) return;
@@ -25,14 +27,20 @@ export function layOut(graph: DrawnGraph): { readonly drawing: Promise<Drawing>;
     refuse = reject;
     const warm = idle;
     idle = undefined;
-    (warm ? Promise.resolve(warm) : engine()).then(async (mine) => {
-      if (stopped) { idle ??= mine; return; }
-      worker = mine.worker;
-      const placedGraph = placed(graph, await mine.elk.layout(elkGraph(graph)));
-      done = true;
-      if (idle) mine.worker.terminate(); else idle = mine;
-      resolve(placedGraph);
-    }).catch(reject);
+    (warm ? Promise.resolve(warm) : engine())
+      .then(async (mine) => {
+        if (stopped) {
+          idle ??= mine;
+          return;
+        }
+        worker = mine.worker;
+        const placedGraph = placed(graph, await mine.elk.layout(elkGraph(graph)));
+        done = true;
+        if (idle) mine.worker.terminate();
+        else idle = mine;
+        resolve(placedGraph);
+      })
+      .catch(reject);
   });
   return { drawing, stop };
 }

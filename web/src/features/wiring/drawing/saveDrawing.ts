@@ -12,7 +12,14 @@ export function svgText(svg: SVGSVGElement): string {
   copy.style.background = style.getPropertyValue("--card").trim();
   copy.removeAttribute("class");
   for (const element of [copy, ...copy.querySelectorAll("*")]) {
-    for (const a of [...element.attributes]) if (a.value.includes("var(")) element.setAttribute(a.name, a.value.replace(VARIABLE, (_all, name: string) => (name === "--mono" ? "monospace" : name === "--sans" ? "sans-serif" : style.getPropertyValue(name).trim())));
+    for (const a of [...element.attributes])
+      if (a.value.includes("var("))
+        element.setAttribute(
+          a.name,
+          a.value.replace(VARIABLE, (_all, name: string) =>
+            name === "--mono" ? "monospace" : name === "--sans" ? "sans-serif" : style.getPropertyValue(name).trim(),
+          ),
+        );
     element.removeAttribute("tabindex");
   }
   return `<?xml version="1.0" encoding="UTF-8"?>\n${new XMLSerializer().serializeToString(copy)}`;
@@ -21,17 +28,26 @@ export function svgText(svg: SVGSVGElement): string {
 /** Longest side of a picture, so that a huge drawing does not ask for more memory than a browser gives. */
 const LONGEST = 12_000;
 export async function pngOf(svg: SVGSVGElement): Promise<Blob> {
-  const { width, height } = svg.viewBox.baseVal, scale = Math.min(2, LONGEST / Math.max(width, height));
+  const { width, height } = svg.viewBox.baseVal,
+    scale = Math.min(2, LONGEST / Math.max(width, height));
   const url = URL.createObjectURL(new Blob([svgText(svg)], { type: "image/svg+xml" }));
   try {
     const image = new Image();
-    await new Promise((resolve, reject) => { image.onload = resolve; image.onerror = reject; image.src = url; });
+    await new Promise((resolve, reject) => {
+      image.onload = resolve;
+      image.onerror = reject;
+      image.src = url;
+    });
     const canvas = document.createElement("canvas");
     canvas.width = Math.round(width * scale);
     canvas.height = Math.round(height * scale);
     canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
-    return await new Promise((resolve, reject) => canvas.toBlob((b) => (b ? resolve(b) : reject(new Error("no picture"))), "image/png"));
-  } finally { URL.revokeObjectURL(url); }
+    return await new Promise((resolve, reject) =>
+      canvas.toBlob((b) => (b ? resolve(b) : reject(new Error("no picture"))), "image/png"),
+    );
+  } finally {
+    URL.revokeObjectURL(url);
+  }
 }
 
 export function save(blob: Blob, name: string): void {

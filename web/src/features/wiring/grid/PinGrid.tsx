@@ -1,6 +1,16 @@
 "use client";
 import type { ChartRow, Issue } from "@radicula/core";
-import { memo, useCallback, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState, type Ref } from "react";
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useImperativeHandle,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type Ref,
+} from "react";
 import { flushSync } from "react-dom";
 import { DynamicDataSheetGrid, type DataSheetGridRef } from "react-datasheet-grid";
 import "react-datasheet-grid/dist/style.css";
@@ -9,7 +19,9 @@ import { fillDown, rowBelow, tidyRows } from "../edit";
 import { gridColumns, MAIN, MORE, type Key } from "./columns";
 import styles from "./PinGrid.module.css";
 
-export interface GridHandle { goTo(row: number, column?: Key): void }
+export interface GridHandle {
+  goTo(row: number, column?: Key): void;
+}
 interface Props {
   readonly rows: readonly ChartRow[];
   readonly built: Built | undefined;
@@ -18,7 +30,8 @@ interface Props {
   onRows(change: (rows: readonly ChartRow[]) => readonly ChartRow[]): void;
   onActive(row: number): void;
 }
-const ROW = 38, HEAD = 36;
+const ROW = 38,
+  HEAD = 36;
 
 /** The pin chart as a table: quick to type, to paste into, to fill down. Enter begins the next line. */
 export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
@@ -39,19 +52,26 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
   }, [rows]);
   // an empty chart waits for typing
   const empty = useRef(rows.length === 1 && Object.values(rows[0]!).every((c) => c === ""));
-  useEffect(() => { if (empty.current) grid.current?.setActiveCell({ row: 0, col: 0 }); }, []);
+  useEffect(() => {
+    if (empty.current) grid.current?.setActiveCell({ row: 0, col: 0 });
+  }, []);
   useEffect(() => {
     const element = frame.current;
     if (!element) return;
-    const observer = new ResizeObserver(([entry]) => { if (entry) setHeight(Math.max(200, Math.floor(entry.contentRect.height))); });
+    const observer = new ResizeObserver(([entry]) => {
+      if (entry) setHeight(Math.max(200, Math.floor(entry.contentRect.height)));
+    });
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const goTo = useCallback((row: number, column: Key = "cavity") => {
-    const col = Math.max(0, keys.indexOf(column));
-    if (row < known.current.length) grid.current?.setActiveCell({ row, col });
-    else pending.current = { row, col };
-  }, [keys]);
+  const goTo = useCallback(
+    (row: number, column: Key = "cavity") => {
+      const col = Math.max(0, keys.indexOf(column));
+      if (row < known.current.length) grid.current?.setActiveCell({ row, col });
+      else pending.current = { row, col };
+    },
+    [keys],
+  );
   useImperativeHandle(ref, () => ({ goTo }), [goTo]);
 
   // the sheet is reached by Tab, and the first cell with it
@@ -61,7 +81,9 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
     sheet.tabIndex = 0;
     sheet.setAttribute("role", "group");
     sheet.setAttribute("aria-label", "Pin chart");
-    const enter = () => { if (!grid.current?.activeCell && sheet.matches(":focus-visible")) grid.current?.setActiveCell({ row: 0, col: 0 }); };
+    const enter = () => {
+      if (!grid.current?.activeCell && sheet.matches(":focus-visible")) grid.current?.setActiveCell({ row: 0, col: 0 });
+    };
     sheet.addEventListener("focus", enter);
     return () => sheet.removeEventListener("focus", enter);
   }, []);
@@ -70,11 +92,18 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
     // before the grid's own listener on the document: Enter begins the next line instead of the cell below
     const onKey = (e: KeyboardEvent) => {
       const at = grid.current?.activeCell;
-      if (!at || e.isComposing || !(e.target instanceof Node) || (e.target !== document.body && !frame.current?.contains(e.target))) return;
+      if (
+        !at ||
+        e.isComposing ||
+        !(e.target instanceof Node) ||
+        (e.target !== document.body && !frame.current?.contains(e.target))
+      )
+        return;
       if (e.key === "Enter" && !e.ctrlKey && !e.metaKey && !e.altKey && !e.shiftKey) {
         e.preventDefault();
         e.stopPropagation();
-        const next = at.row + 1, col = keys.indexOf("cavity");
+        const next = at.row + 1,
+          col = keys.indexOf("cavity");
         // at once, so that the next key, however fast, falls into the next line: the cell is left, which puts what was
         // typed into its row; a line is made where there is none; the cursor goes there
         flushSync(() => grid.current?.setActiveCell({ row: at.row, col: at.col === 0 ? 1 : 0 }));
@@ -95,9 +124,19 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
   return (
     <div ref={frame} className={styles.frame} data-testid="pin-grid">
       <DynamicDataSheetGrid<ChartRow>
-        ref={grid} value={rows as ChartRow[]} columns={columns} height={height} rowHeight={ROW} headerRowHeight={HEAD} addRowsComponent={false} createRow={() => rowBelow(undefined)} gutterColumn={{ basis: 44, minWidth: 44, maxWidth: 44 }}
+        ref={grid}
+        value={rows as ChartRow[]}
+        columns={columns}
+        height={height}
+        rowHeight={ROW}
+        headerRowHeight={HEAD}
+        addRowsComponent={false}
+        createRow={() => rowBelow(undefined)}
+        gutterColumn={{ basis: 44, minWidth: 44, maxWidth: 44 }}
         onChange={(next) => onRows((now) => tidyRows(next, now))}
-        onActiveCellChange={({ cell }) => { if (cell) onActive(cell.row); }}
+        onActiveCellChange={({ cell }) => {
+          if (cell) onActive(cell.row);
+        }}
         cellClassName={({ rowIndex, columnId }) => marks.get(`${rowIndex} ${columnId ?? ""}`)}
       />
     </div>
@@ -106,5 +145,11 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
 
 /** Cells that were not taken, or only with a doubt. */
 function marksOf(issues: readonly Issue[]): ReadonlyMap<string, string> {
-  return new Map(issues.flatMap((i) => (i.path[0] === "rows" && typeof i.path[1] === "number" ? [[`${i.path[1]} ${String(i.path[2] ?? "connector")}`, styles["wrong"] ?? ""] as const] : [])));
+  return new Map(
+    issues.flatMap((i) =>
+      i.path[0] === "rows" && typeof i.path[1] === "number"
+        ? [[`${i.path[1]} ${String(i.path[2] ?? "connector")}`, styles["wrong"] ?? ""] as const]
+        : [],
+    ),
+  );
 }

@@ -2,7 +2,11 @@
 import { memo, useLayoutEffect, useRef } from "react";
 import type { CellProps } from "react-datasheet-grid";
 
-export interface TextData { readonly title: string; readonly hints: readonly string[] | undefined; readonly guess: boolean }
+export interface TextData {
+  readonly title: string;
+  readonly hints: readonly string[] | undefined;
+  readonly guess: boolean;
+}
 type Props = CellProps<string | null, TextData>;
 
 /** One cell of the table: plain text, and a box to type in while it is typed in. Where nothing is typed, what was worked out stands in grey. */
@@ -12,19 +16,41 @@ export const TextCell = memo(function TextCell(props: Props) {
   if (rowData) return <span className="cell">{rowData}</span>;
   const hint = columnData.hints?.[rowIndex];
   if (!hint) return null;
-  return <span className="cell hint" title={columnData.guess ? "A guess from the rest: type it once it is read" : undefined}>{columnData.guess ? `${hint} ?` : hint}</span>;
+  return (
+    <span className="cell hint" title={columnData.guess ? "A guess from the rest: type it once it is read" : undefined}>
+      {columnData.guess ? `${hint} ?` : hint}
+    </span>
+  );
 });
 
 /** What is typed goes into the row when the cell is left, however fast, also when its row is scrolled out of sight meanwhile; Escape takes it back. */
 function Editor({ rowData, setRowData, rowIndex, columnData }: Props) {
   const input = useRef<HTMLInputElement>(null);
-  const typed = useRef(rowData ?? ""), kept = useRef(true);
+  const typed = useRef(rowData ?? ""),
+    kept = useRef(true);
   const latest = useRef({ rowData, setRowData });
-  useLayoutEffect(() => { latest.current = { rowData, setRowData }; });
+  useLayoutEffect(() => {
+    latest.current = { rowData, setRowData };
+  });
   useLayoutEffect(() => {
     input.current?.focus();
     input.current?.select();
-    return () => { if (kept.current && typed.current !== (latest.current.rowData ?? "")) latest.current.setRowData(typed.current); };
+    return () => {
+      if (kept.current && typed.current !== (latest.current.rowData ?? "")) latest.current.setRowData(typed.current);
+    };
   }, []);
-  return <input ref={input} className="dsg-input" defaultValue={rowData ?? ""} aria-label={`${columnData.title}, line ${rowIndex + 1}`} onInput={(e) => { typed.current = e.currentTarget.value; }} onKeyDown={(e) => { if (e.key === "Escape") kept.current = false; }} />;
+  return (
+    <input
+      ref={input}
+      className="dsg-input"
+      defaultValue={rowData ?? ""}
+      aria-label={`${columnData.title}, line ${rowIndex + 1}`}
+      onInput={(e) => {
+        typed.current = e.currentTarget.value;
+      }}
+      onKeyDown={(e) => {
+        if (e.key === "Escape") kept.current = false;
+      }}
+    />
+  );
 }

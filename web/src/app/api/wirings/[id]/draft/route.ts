@@ -7,22 +7,27 @@ export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };
 const Save = z.strictObject({ seq: z.number().int().min(0), chart: Chart });
 
-export const GET = (_request: Request, { params }: Context) => answering(async () => {
-  const id = WiringId.safeParse((await params).id), found = id.success ? await findWiring(id.data) : undefined;
-  return found ? answer({ seq: found.draftSeq, chart: found.draft }) : refuse(404, [issue("server.no-such-wiring")]);
-});
+export const GET = (_request: Request, { params }: Context) =>
+  answering(async () => {
+    const id = WiringId.safeParse((await params).id),
+      found = id.success ? await findWiring(id.data) : undefined;
+    return found ? answer({ seq: found.draftSeq, chart: found.draft }) : refuse(404, [issue("server.no-such-wiring")]);
+  });
 
 /** Saves the chart people are working on: 200 with the new count · 409 when another window saved first. */
-export const PUT = (request: Request, { params }: Context) => answering(async () => {
-  if (!isJson(request)) return notJson();
-  const id = WiringId.safeParse((await params).id);
-  if (!id.success) return refuse(404, [issue("server.no-such-wiring")]);
-  const text = await limitedText(request, MAX_CHARACTERS);
-  if (text === undefined) return refuse(413, [issue("file.too-large", [], { characters: MAX_CHARACTERS + 1, limit: MAX_CHARACTERS })]);
-  const json = parseJson(text);
-  const body = json.ok ? Save.safeParse(json.value) : undefined;
-  if (!body?.success) return refuse(422, [issue("server.not-a-chart", [], { message: body?.error.issues[0]?.message ?? "not JSON" })]);
-  const saved = await saveDraft(id.data, body.data.seq, body.data.chart);
-  if (saved.status === "gone") return refuse(404, [issue("server.no-such-wiring")]);
-  return answer({ seq: saved.seq }, saved.status === "saved" ? 200 : 409);
-});
+export const PUT = (request: Request, { params }: Context) =>
+  answering(async () => {
+    if (!isJson(request)) return notJson();
+    const id = WiringId.safeParse((await params).id);
+    if (!id.success) return refuse(404, [issue("server.no-such-wiring")]);
+    const text = await limitedText(request, MAX_CHARACTERS);
+    if (text === undefined)
+      return refuse(413, [issue("file.too-large", [], { characters: MAX_CHARACTERS + 1, limit: MAX_CHARACTERS })]);
+    const json = parseJson(text);
+    const body = json.ok ? Save.safeParse(json.value) : undefined;
+    if (!body?.success)
+      return refuse(422, [issue("server.not-a-chart", [], { message: body?.error.issues[0]?.message ?? "not JSON" })]);
+    const saved = await saveDraft(id.data, body.data.seq, body.data.chart);
+    if (saved.status === "gone") return refuse(404, [issue("server.no-such-wiring")]);
+    return answer({ seq: saved.seq }, saved.status === "saved" ? 200 : 409);
+  });

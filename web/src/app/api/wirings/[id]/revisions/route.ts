@@ -9,21 +9,31 @@ const Note = z.strictObject({ note: z.string().max(400).default("") });
 const Pair = z.object({ before: z.coerce.number().int().min(1), after: z.coerce.number().int().min(1) });
 
 /** What changed from ?before=N to ?after=N. */
-export const GET = (request: Request, { params }: Context) => answering(async () => {
-  const id = WiringId.safeParse((await params).id), pair = Pair.safeParse(Object.fromEntries(new URL(request.url).searchParams));
-  const both = id.success && pair.success ? await Promise.all([findRevision(id.data, pair.data.before), findRevision(id.data, pair.data.after)]) : [];
-  if (!both[0] || !both[1]) return refuse(404, [issue("server.no-such-wiring")]);
-  return answer({ changes: compareWirings(both[0].wiring, both[1].wiring) });
-});
+export const GET = (request: Request, { params }: Context) =>
+  answering(async () => {
+    const id = WiringId.safeParse((await params).id),
+      pair = Pair.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+    const both =
+      id.success && pair.success
+        ? await Promise.all([findRevision(id.data, pair.data.before), findRevision(id.data, pair.data.after)])
+        : [];
+    if (!both[0] || !both[1]) return refuse(404, [issue("server.no-such-wiring")]);
+    return answer({ changes: compareWirings(both[0].wiring, both[1].wiring) });
+  });
 
 /** Freezes the draft as the next revision. */
-export const POST = (request: Request, { params }: Context) => answering(async () => {
-  if (!isJson(request)) return notJson();
-  const id = WiringId.safeParse((await params).id);
-  let body: unknown;
-  try { body = JSON.parse((await limitedText(request, 10_000)) ?? ""); } catch { body = undefined; }
-  const note = Note.safeParse(body);
-  if (!note.success) return refuse(422, [issue("server.not-a-chart", [], { message: "note" })]);
-  const frozen = id.success ? await freezeRevision(id.data, note.data.note) : undefined;
-  return frozen ? answer({ number: frozen.number }, 201) : refuse(404, [issue("server.no-such-wiring")]);
-});
+export const POST = (request: Request, { params }: Context) =>
+  answering(async () => {
+    if (!isJson(request)) return notJson();
+    const id = WiringId.safeParse((await params).id);
+    let body: unknown;
+    try {
+      body = JSON.parse((await limitedText(request, 10_000)) ?? "");
+    } catch {
+      body = undefined;
+    }
+    const note = Note.safeParse(body);
+    if (!note.success) return refuse(422, [issue("server.not-a-chart", [], { message: "note" })]);
+    const frozen = id.success ? await freezeRevision(id.data, note.data.note) : undefined;
+    return frozen ? answer({ number: frozen.number }, 201) : refuse(404, [issue("server.no-such-wiring")]);
+  });
