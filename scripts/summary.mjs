@@ -3,8 +3,8 @@ import { existsSync, readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 
 const folder = process.argv[2];
-let passed = 0,
-  failed = 0;
+let passed = 0;
+let failed = 0;
 const read = (name) =>
   existsSync(join(folder, name)) ? JSON.parse(readFileSync(join(folder, name), "utf8")) : undefined;
 

@@ -99,8 +99,8 @@ export function convertCommand(
 
 /** What the coded circuits share, from the drawing alone. */
 export function sharedCommand(file: string, options: { readonly json?: boolean | undefined }, io: Io): void {
-  const job = loadCase(file, io),
-    wiring = withScannedCodes(job.wiring, job.entries);
+  const job = loadCase(file, io);
+  const wiring = withScannedCodes(job.wiring, job.entries);
   const coded = [
     ...new Set(
       fold(job.entries)
@@ -108,8 +108,8 @@ export function sharedCommand(file: string, options: { readonly json?: boolean |
         .flatMap((c) => subjectsOf(wiring, c.entry.module, c.entry.code)),
     ),
   ];
-  const matrix = sharedMatrix(wiring, coded),
-    namer = new Namer(wiring);
+  const matrix = sharedMatrix(wiring, coded);
+  const namer = new Namer(wiring);
   if (options.json) {
     printJson(io, matrix);
     return;
@@ -153,8 +153,8 @@ export function mergeCommand(
   options: { readonly json?: boolean | undefined },
   io: Io,
 ): void {
-  const a = loadChart(first, io),
-    b = loadChart(second, io);
+  const a = loadChart(first, io);
+  const b = loadChart(second, io);
   say(first, a.issues, io);
   say(second, b.issues, io);
   const merged = mergeCharts(

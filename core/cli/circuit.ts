@@ -66,13 +66,13 @@ const faultsText = (wiring: Wiring, faults: readonly FaultAt[]) => {
 
 export function predictCommand(file: string, options: Options, io: Io): void {
   const wiring = loadWiring(file, io);
-  const state = readState(options.state, wiring),
-    faults = chooseFaults(wiring, options.fault);
+  const state = readState(options.state, wiring);
+  const faults = chooseFaults(wiring, options.fault);
   const rig = new Rig(wiring, faults);
   const codes = predictCodes(rig, state.unplugged);
-  const s = rig.settled(state),
-    { settled } = s.state.outcome,
-    worst = residual(s, rig.edit(state));
+  const s = rig.settled(state);
+  const { settled } = s.state.outcome;
+  const worst = residual(s, rig.edit(state));
   const volts = meterPoints(wiring).flatMap((point) => {
     const node = rig.node(point, state);
     return node === undefined ? [] : [{ point, volt: nodeVolt(s, node) }];
@@ -116,8 +116,8 @@ function codeNote(c: PredictedCode): string {
 
 export function faultsCommand(file: string, options: Options, io: Io): void {
   const wiring = loadWiring(file, io);
-  const faults = generateFaults(wiring),
-    namer = new Namer(wiring);
+  const faults = generateFaults(wiring);
+  const namer = new Namer(wiring);
   if (options.json) {
     printJson(
       io,
@@ -150,8 +150,8 @@ export function netlistCommand(file: string, options: Options, io: Io): void {
 
 /** What the document itself says once it is solved: contradictions, sleeping modules, codes a healthy machine would set. */
 export function checkCommand(file: string, options: Options, io: Io): void {
-  const wiring = loadWiring(file, io),
-    found = inspectCircuit(wiring);
+  const wiring = loadWiring(file, io);
+  const found = inspectCircuit(wiring);
   if (options.json) {
     printJson(io, found);
     return;
@@ -167,13 +167,13 @@ const INSTRUMENTS = ["volts", "ohms", "continuity", "lamp", "clamp", "scope", "s
 
 /** One reading of one instrument, with what it is worth. */
 export function readCommand(file: string, options: Options, io: Io): void {
-  const wiring = loadWiring(file, io),
-    state = readState(options.state, wiring);
+  const wiring = loadWiring(file, io);
+  const state = readState(options.state, wiring);
   const rig = new Rig(wiring, chooseFaults(wiring, options.fault));
   const kind = INSTRUMENTS.find((i) => i === (options.with ?? "volts"));
   if (!kind) throw new Refusal(EXIT.usage, [`--with: known instruments are ${INSTRUMENTS.join(", ")}.`]);
-  const red = options.red,
-    black = options.black ?? "chassis";
+  const red = options.red;
+  const black = options.black ?? "chassis";
   if (red === undefined)
     throw new Refusal(EXIT.usage, [
       "--red: say where the red lead goes (for a clamp the wire, for the scan tool the module's cavity).",

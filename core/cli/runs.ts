@@ -34,8 +34,8 @@ interface RunOptions {
 
 /** `radicula run`: a guided run played to its end on a machine with hidden faults; without a place, the places it can be begun at. */
 export function runCommand(file: string, options: RunOptions, io: Io): void {
-  const { wiring } = loadMachine(file, io),
-    run = options.run as Exclude<RunName, "wiggle">;
+  const { wiring } = loadMachine(file, io);
+  const run = options.run as Exclude<RunName, "wiggle">;
   if (!(RUNS as readonly string[]).includes(options.run ?? "") || options.run === "wiggle")
     throw new Refusal(EXIT.usage, [
       `--run: there is no "${options.run ?? ""}". One of ${RUNS.filter((r) => r !== "wiggle").join(", ")}.`,
@@ -132,9 +132,9 @@ export function logbookCommand(
     io.out(logbookCsv(entries));
     return;
   }
-  const folded = fold(entries),
-    twice = beforeAfter(entries),
-    namer = new Namer(wiring);
+  const folded = fold(entries);
+  const twice = beforeAfter(entries);
+  const namer = new Namer(wiring);
   if (options.json) {
     printJson(io, {
       entries: entries.length,

@@ -26,14 +26,14 @@ const MOST_RUNS = 10_000;
 
 /** `radicula simulate`: hides faults in a machine, and plays a technician of one school on it to the end; `--runs` plays several machines. A case brings what the customer told. */
 export function simulateCommand(file: string, options: Options, io: Io): void {
-  const { wiring, entries } = loadMachine(file, io),
-    predictor = new Predictor(wiring),
-    before = entries.filter((e) => e.type === "intake");
+  const { wiring, entries } = loadMachine(file, io);
+  const predictor = new Predictor(wiring);
+  const before = entries.filter((e) => e.type === "intake");
   const school = (options.school ?? "information") as School;
   if (!SCHOOLS.includes(school))
     throw new Refusal(EXIT.usage, [`--school: there is no "${school}". One of ${SCHOOLS.join(", ")}.`]);
-  const seed = whole("--seed", options.seed ?? "1", 0, 1e9),
-    runs = whole("--runs", options.runs ?? "1", 1, MOST_RUNS);
+  const seed = whole("--seed", options.seed ?? "1", 0, 1e9);
+  const runs = whole("--runs", options.runs ?? "1", 1, MOST_RUNS);
   const presence = options.presence === undefined ? undefined : Number(options.presence);
   if (presence !== undefined && !(presence > 0 && presence <= 1))
     throw new Refusal(EXIT.usage, [`--presence: "${options.presence}" is not a share between 0 and 1.`]);
@@ -105,8 +105,8 @@ function print(p: Played, io: Io): void {
   );
 }
 function summary(all: readonly Played[], io: Io): void {
-  const played = all.filter((p) => p.ending !== "noCode"),
-    count = (e: Played["ending"]) => all.filter((p) => p.ending === e).length;
+  const played = all.filter((p) => p.ending !== "noCode");
+  const count = (e: Played["ending"]) => all.filter((p) => p.ending === e).length;
   io.out(
     `${all.length} machines: isolated ${count("isolated")}, wrong ${count("wrong")}, given up ${count("gaveUp")}, no code ${count("noCode")}\n`,
   );

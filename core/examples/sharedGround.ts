@@ -9,8 +9,8 @@ export function sharedGround() {
   const wiring = twoLoads();
   const fault = findFault(generateFaults(wiring), "G1/groundHighResistance")!.fault;
   const rig = new Rig(wiring, [{ fault, severity: 50 }]);
-  const on = { key: "on" as const, unplugged: [] },
-    off = { key: "off" as const, unplugged: [] };
+  const on = { key: "on" as const, unplugged: [] };
+  const off = { key: "off" as const, unplugged: [] };
   return {
     drop: readVolts(rig, on, "G1").value,
     dropWithOneUnplugged: readVolts(rig, { ...on, unplugged: ["Y2"] }, "G1").value,

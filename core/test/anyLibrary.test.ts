@@ -44,8 +44,8 @@ const scan = (more: Partial<ScanEntry>): ScanEntry => ({
 });
 
 describe.each(SEEDS)("machine %i", (seed) => {
-  const w = machine(seed),
-    namer = new Namer(w);
+  const w = machine(seed);
+  const namer = new Namer(w);
   const modules = w.devices.filter((d) => d.kind === "module").map((d) => d.id);
 
   test("through the table and back: every wire, cavity, colour and part is there again", () => {
@@ -59,8 +59,8 @@ describe.each(SEEDS)("machine %i", (seed) => {
   });
 
   test("laid over itself a chart agrees with itself in every cell", () => {
-    const chart = chartOf(w),
-      merged = mergeCharts(chart, chart, "again");
+    const chart = chartOf(w);
+    const merged = mergeCharts(chart, chart, "again");
     expect([merged.added, merged.filled, merged.contradictions]).toEqual([[], [], []]);
     expect(merged.chart.rows).toEqual(chart.rows);
     expect(merged.agreements).toBeGreaterThan(w.wires.length);

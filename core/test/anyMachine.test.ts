@@ -21,15 +21,15 @@ const machine = (seed: number) =>
   generateHarness({ nodes: 70 + 12 * (seed % 7), seed, nominalVolt: seed % 2 ? 24 : 12 });
 
 test.each(SEEDS)("machine %d: every fault settles or is reported, Kirchhoff holds, no figure is lost", (seed) => {
-  const doc = machine(seed),
-    faults = generateFaults(doc);
-  const absurd: string[] = [],
-    unnamed: string[] = [];
-  let unsettled = 0,
-    worst = 0;
+  const doc = machine(seed);
+  const faults = generateFaults(doc);
+  const absurd: string[] = [];
+  const unnamed: string[] = [];
+  let unsettled = 0;
+  let worst = 0;
   for (const key of ["on", "running"] as const) {
-    const circuit = compile(doc, key),
-      s = createSolver(circuit);
+    const circuit = compile(doc, key);
+    const s = createSolver(circuit);
     prepare(s, conditionsOf(circuit, { key, unplugged: [] }));
     for (const fault of faults)
       for (const severity of [fault.severities[0]!, fault.severities.at(-1)!]) {
@@ -56,9 +56,9 @@ test.each(SEEDS)("machine %d: every fault settles or is reported, Kirchhoff hold
 test.each(SEEDS.slice(0, 3))(
   "machine %d: a hidden fault played for four readings keeps shares sane and never throws",
   (seed) => {
-    const doc = machine(seed),
-      predictor = new Predictor(doc),
-      r = random(seed + 7);
+    const doc = machine(seed);
+    const predictor = new Predictor(doc);
+    const r = random(seed + 7);
     const loud = predictor.faults
       .filter((_, i) => i % 5 === 0)
       .find((f) => new SimulatedMachine(doc, [{ fault: f, severity: f.severities.at(-1)! }], seed).codes().length > 1);

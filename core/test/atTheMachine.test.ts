@@ -16,8 +16,8 @@ import { demoText, tug } from "./helpers";
 
 const AT = "2026-11-24T09:00:00Z";
 const later = (minutes: number) => new Date(Date.parse(AT) + minutes * 60_000).toISOString();
-const w = tug(),
-  predictor = new Predictor(w);
+const w = tug();
+const predictor = new Predictor(w);
 const codes = (() => {
   const c = parseCase(demoText("tug-4-reference.case.json"));
   if (!c.ok) throw new Error("demo");
@@ -147,9 +147,9 @@ describe("what is not as it was found", () => {
     ).toEqual([]);
   });
   test("a job closes when nothing is left otherwise, and opens with whatever is logged afterwards", () => {
-    const closed: Entry = { type: "closed", at: AT },
-      out: Entry = { type: "unplugged", at: AT, connector: "B9" },
-      back: Entry = { type: "plugged", at: AT, connector: "B9" };
+    const closed: Entry = { type: "closed", at: AT };
+    const out: Entry = { type: "unplugged", at: AT, connector: "B9" };
+    const back: Entry = { type: "plugged", at: AT, connector: "B9" };
     expect(fold([out, closed]).closed).toBeUndefined();
     expect(fold([out, back, closed]).closed).toBe(3);
     expect(
@@ -183,8 +183,8 @@ describe("what is not as it was found", () => {
 
 describe("corrections", () => {
   test("take the first reading's place, and give it back when they are themselves taken back", () => {
-    const wrong = reading("B7:1", 49),
-      right = reading("B7:1", 4.9, { corrects: 1, note: "misread" });
+    const wrong = reading("B7:1", 49);
+    const right = reading("B7:1", 4.9, { corrects: 1, note: "misread" });
     const values = (list: Entry[]) => fold(list).readings.map((r) => r.entry.values[0]);
     expect(values([wrong, right])).toEqual([4.9]);
     expect(values([wrong, right, { type: "undo", at: AT, target: 2 }])).toEqual([49]);
@@ -226,8 +226,8 @@ test("two cavities that look like ground are both only perhaps: a pulled-down si
 });
 
 test("no such tool: nothing of that kind is offered again; out of reach: only that one is not", () => {
-  const first = analyse(predictor, codes),
-    one = first.next[0]!.candidate;
+  const first = analyse(predictor, codes);
+  const one = first.next[0]!.candidate;
   const after = (reason: "noTool" | "cannotReach") =>
     analyse(predictor, [...codes, { type: "setAside", at: AT, candidate: one.id, reason }]).next.map(
       (n) => n.candidate,
@@ -237,8 +237,8 @@ test("no such tool: nothing of that kind is offered again; out of reach: only th
 });
 
 test("a jumper from a feed into a line of a plugged-in module is told apart from one that is harmless", () => {
-  const pin = "A1:17",
-    state = (unplugged: string[]) => ({ unplugged });
+  const pin = "A1:17";
+  const state = (unplugged: string[]) => ({ unplugged });
   expect(feedsModule(w, { from: "BAT:+", to: "B7:1" }, state(["B7"]))).toBe(pin);
   expect(feedsModule(w, { from: "B7:1", to: "BAT:+" }, state([]))).toBe(pin);
   expect(feedsModule(w, { from: "BAT:+", to: "B7:1" }, state(["A1", "B7"]))).toBeUndefined();

@@ -5,8 +5,8 @@ import { demoText } from "./helpers";
 
 /** Runs a command with files from memory. */
 function cli(argv: readonly string[], files: Readonly<Record<string, string>> = {}) {
-  let out = "",
-    err = "";
+  let out = "";
+  let err = "";
   const io: Io = {
     out: (t) => {
       out += t;
@@ -349,8 +349,8 @@ describe("guided runs and the logbook", () => {
     expect(cli(["run", "w.json", "--run", "fuseRun", "--on", "F12", "--seed", "-3"], files)).toMatchObject({ exit: 2 });
   });
   test("what a logbook adds up to, and the whole of it as CSV that a spreadsheet takes for text", () => {
-    const at = "2026-11-24T09:00:00Z",
-      c = JSON.parse(files["c.json"]) as { entries: unknown[] };
+    const at = "2026-11-24T09:00:00Z";
+    const c = JSON.parse(files["c.json"]) as { entries: unknown[] };
     const reading = (value: number, more: object = {}) => ({
       type: "reading",
       at,

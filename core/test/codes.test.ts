@@ -93,8 +93,8 @@ describe("monitors", () => {
   test("a code without a set condition is kept, remarked on, and weighs nothing", () => {
     const open: Wiring = { ...doc, codes: [...doc.codes, { id: "P9999", module: "A1", title: "no one knows" }] };
     const p = new Predictor(open);
-    const with_ = analyse(p, [code("P0237"), code("P9999")]),
-      without = analyse(p, [code("P0237")]);
+    const with_ = analyse(p, [code("P0237"), code("P9999")]);
+    const without = analyse(p, [code("P0237")]);
     expect(with_.remarks.map((r) => r.code)).toContain("remark.code-without-condition");
     expect(with_.suspects.map((s) => s.share)).toEqual(without.suspects.map((s) => s.share));
     expect(analyse(p, [code("P7777")]).remarks.map((r) => r.code)).toContain("remark.code-not-in-wiring");

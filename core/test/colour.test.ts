@@ -39,8 +39,8 @@ test.each([
 });
 
 test("an unknown colour names letters close to it; an ambiguous one what it could be", () => {
-  const near = parseColour("BX"),
-    two = parseColour("GR");
+  const near = parseColour("BX");
+  const two = parseColour("GR");
   expect(near.status === "unknown" && near.nearest).toEqual(expect.arrayContaining(["BK", "BN", "BU"]));
   expect(two.status === "ambiguous" && two.could).toEqual(["GY", "GN"]);
 });

@@ -3,11 +3,11 @@ import { random } from "./helpers";
 
 /** Random things and tests; costs are minutes that differ as reach does. */
 function instance(seed: number, things = 12 + (seed % 5), answers = 3): Decision {
-  const r = random(seed),
-    raw = Float64Array.from({ length: things }, () => 0.05 + r() ** 2),
-    sum = raw.reduce((a, b) => a + b, 0);
-  const tests = 14 + Math.floor(r() * 10),
-    minutes = Array.from({ length: tests }, () => 0.4 + 5 * r() ** 2);
+  const r = random(seed);
+  const raw = Float64Array.from({ length: things }, () => 0.05 + r() ** 2);
+  const sum = raw.reduce((a, b) => a + b, 0);
+  const tests = 14 + Math.floor(r() * 10);
+  const minutes = Array.from({ length: tests }, () => 0.4 + 5 * r() ** 2);
   return {
     weights: raw.map((w) => w / sum),
     groups: Int32Array.from({ length: things }, (_, i) => i),
@@ -43,8 +43,8 @@ describe("optimal test sequences", () => {
   });
   test("with every yes/no question at one minute the optimum is Huffman's code, and no less than the entropy (Huffman 1952)", () => {
     for (let seed = 1; seed <= 12; seed++) {
-      const base = instance(seed, 7),
-        n = 7;
+      const base = instance(seed, 7);
+      const n = 7;
       const outcomes = Array.from({ length: (1 << (n - 1)) - 1 }, (_, m) =>
         Uint16Array.from({ length: n }, (_x, i) => ((m + 1) >> i) & 1),
       );

@@ -3,8 +3,8 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { findFault, generateFaults, parseCase, SimulatedMachine, type Played } from "../src/index";
 
-const root = join(__dirname, "..", ".."),
-  folder = join(root, "demo");
+const root = join(__dirname, "..", "..");
+const folder = join(root, "demo");
 interface Hidden {
   readonly fault: string;
   readonly ohm: number | null;
@@ -54,8 +54,8 @@ function simulate(file: string, { fault, ohm, seed, also = [], presence, mistake
 }
 
 describe.each(jobs)("$file", ({ file, hidden }) => {
-  const job = read(file),
-    known = generateFaults(job.wiring);
+  const job = read(file);
+  const known = generateFaults(job.wiring);
   const faults = [hidden, ...(hidden.also ?? [])].map(({ fault, ohm }) => ({
     fault: findFault(known, fault)!.fault,
     severity: ohm ?? NaN,

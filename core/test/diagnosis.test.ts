@@ -45,13 +45,13 @@ test("other faults of the same tug, off the severity grid, with slips and codes 
 }, 300_000);
 
 test("a short form of the bench: faults of a made-up machine, perturbed, one in ten with a part of another kind", () => {
-  const machine = generateHarness({ nodes: 100, seed: 3 }),
-    p = new Predictor(machine),
-    ended: Played[] = [];
+  const machine = generateHarness({ nodes: 100, seed: 3 });
+  const p = new Predictor(machine);
+  const ended: Played[] = [];
   for (let i = 3; i < p.faults.length && ended.length < 7; i += 17) {
-    const u = uniform(i),
-      fault = p.faults[i]!,
-      severity = severityOffGrid(fault, u());
+    const u = uniform(i);
+    const fault = p.faults[i]!;
+    const severity = severityOffGrid(fault, u());
     const one = play(p, [{ fault, severity }], {
       school: "information",
       seed: i,
@@ -99,8 +99,8 @@ test("before anything is logged nothing is merged, and no reading is offered", (
 
 test("the same entries give the same analysis, whatever was asked before", () => {
   const entries = logged("S22/spliceHighResistance", 500, 2);
-  const fresh = analyse(new Predictor(doc), entries),
-    used = analyse(predictor, entries);
+  const fresh = analyse(new Predictor(doc), entries);
+  const used = analyse(predictor, entries);
   expect(used.suspects.map((s) => [s.id, s.share.toFixed(9)])).toEqual(
     fresh.suspects.map((s) => [s.id, s.share.toFixed(9)]),
   );
@@ -158,8 +158,8 @@ test("ohms read with the key on prove nothing, are kept, and are remarked on (co
     state: { key: "on", unplugged: [] },
   };
   const codes = [code("P0237"), code("P0522"), code("P1A41")];
-  const a = analyse(predictor, [...codes, reading]),
-    without = analyse(predictor, codes);
+  const a = analyse(predictor, [...codes, reading]);
+  const without = analyse(predictor, codes);
   expect(a.remarks.map((r) => r.code)).toContain("remark.ohms-with-power");
   expect(a.suspects.map((s) => s.share)).toEqual(without.suspects.map((s) => s.share));
 });

@@ -158,30 +158,30 @@ function drawn(c: Circuit, edit: Edit): Circuit {
 }
 
 test("differential: a fault along its path says what the circuit drawn with it says, solved from nothing; volts, ohms and currents", () => {
-  const wiring = generateHarness({ nodes: 150, seed: 11 }),
-    faults = generateFaults(wiring).filter(
-      (f) =>
-        f.mode !== "dead" &&
-        f.mode !== "referenceDead" &&
-        f.mode !== "driverDead" &&
-        f.mode !== "busDriverDead" &&
-        f.mode !== "moduleUnpowered" &&
-        f.mode !== "targetDamaged",
-    );
-  let compared = 0,
-    differed = 0;
+  const wiring = generateHarness({ nodes: 150, seed: 11 });
+  const faults = generateFaults(wiring).filter(
+    (f) =>
+      f.mode !== "dead" &&
+      f.mode !== "referenceDead" &&
+      f.mode !== "driverDead" &&
+      f.mode !== "busDriverDead" &&
+      f.mode !== "moduleUnpowered" &&
+      f.mode !== "targetDamaged",
+  );
+  let compared = 0;
+  let differed = 0;
   for (const key of ["on", "running"] as const) {
-    const c = compile(wiring, key),
-      s = createSolver(c),
-      state = { key, unplugged: [] };
+    const c = compile(wiring, key);
+    const s = createSolver(c);
+    const state = { key, unplugged: [] };
     prepare(s, conditionsOf(c, state));
     faults.forEach((f, i) => {
       if (i % 9) return;
       const edit = f.edit(f.severities[f.severities.length >> 1]!, c, batteryVolt(wiring, key));
       if (!settle(s, edit).settled) return;
       measureOhms(s);
-      const other = drawn(c, edit),
-        t = createSolver(other);
+      const other = drawn(c, edit);
+      const t = createSolver(other);
       if (!prepare(t, conditionsOf(other, state)).settled) return;
       settle(t, {});
       measureOhms(t);
@@ -191,13 +191,13 @@ test("differential: a fault along its path says what the circuit drawn with it s
         return;
       }
       c.nodes.forEach((name, n) => {
-        const a = nodeVolt(s, n),
-          b = nodeVolt(t, n);
+        const a = nodeVolt(s, n);
+        const b = nodeVolt(t, n);
         compared++;
         if (Number.isNaN(a) !== Number.isNaN(b) || Math.abs(a - b) > 1e-7)
           throw new Error(`${f.id} ${key} ${name}: ${a} against ${b}`);
-        const x = nodeOhm(s, n),
-          y = nodeOhm(t, n);
+        const x = nodeOhm(s, n);
+        const y = nodeOhm(t, n);
         if (x !== y && Math.abs(x - y) > 1e-5 * y + 1e-9)
           throw new Error(`${f.id} ${key} ${name}: ${x} Ω against ${y} Ω`);
       });
@@ -210,9 +210,9 @@ test("differential: a fault along its path says what the circuit drawn with it s
 });
 
 test("order does not matter: one fault after another on one solver leaves nothing behind", () => {
-  const wiring = generateHarness({ nodes: 120, seed: 12 }),
-    c = compile(wiring, "running"),
-    s = createSolver(c);
+  const wiring = generateHarness({ nodes: 120, seed: 12 });
+  const c = compile(wiring, "running");
+  const s = createSolver(c);
   prepare(s, conditionsOf(c, { key: "running", unplugged: [] }));
   const edits = generateFaults(wiring)
     .filter((_, i) => i % 5 === 0)
@@ -222,8 +222,8 @@ test("order does not matter: one fault after another on one solver leaves nothin
     measureOhms(s);
     return settled ? c.nodes.map((_, n) => [nodeVolt(s, n), nodeOhm(s, n)]) : [];
   };
-  const forwards = edits.map(read),
-    backwards = [...edits].reverse().map(read).reverse();
+  const forwards = edits.map(read);
+  const backwards = [...edits].reverse().map(read).reverse();
   expect(backwards).toEqual(forwards);
   expect(read({})).toEqual(read({ series: [] }));
 });
@@ -249,8 +249,8 @@ test("in a passive network a voltage moves one way as a resistance grows (proper
           ...list.filter(([a, b]) => a !== b).map(([a, b, l]) => resistor(a, b, 10 ** l)),
           ...[2, 3, 4, 5, 6].map((i) => resistor(i, i - 1, 100)),
         ];
-        const c = circuit(7, parts),
-          element = 1 + (pick % (parts.length - 1));
+        const c = circuit(7, parts);
+        const element = 1 + (pick % (parts.length - 1));
         const at = [0.01, 1, 100, 1e4, 1e6].map((ohm) => {
           const x = solved(c, { series: [{ element, ohm }] });
           return [1, 2, 3, 4, 5, 6].map((n) => x.volt(n));

@@ -22,8 +22,8 @@ import { familiesOf } from "../src/diagnosis/unknowns";
 import { code, tug } from "./helpers";
 
 const AT = "2026-11-24T10:00:00Z";
-const doc = tug(),
-  predictor = new Predictor(doc);
+const doc = tug();
+const predictor = new Predictor(doc);
 const fault = (id: string) => findFault(predictor.faults, id)!.fault;
 const on = (unplugged: string[] = []) => ({ key: "on" as const, unplugged });
 const reading = (
@@ -87,8 +87,8 @@ describe("clues", () => {
         c.id === "B7" ? { ...c, partNumber: "SD-417", alsoNumbers: ["SD-402", "SD-417-B"] } : c,
       ),
     };
-    const p = new Predictor(numbered),
-      i = p.faults.findIndex((f) => f.id === "B7/wrongPart") + 1;
+    const p = new Predictor(numbered);
+    const i = p.faults.findIndex((f) => f.id === "B7/wrongPart") + 1;
     const share = (partNumber: string) =>
       weigh(p, gather(p, [code("P0237"), { type: "seen", at: AT, connector: "B7", colours: [], partNumber }]).evidence)
         .share[i]!;
@@ -136,8 +136,8 @@ describe("instruments beyond volts and ohms", () => {
   test("the scan tool sees the module's own side: an open wire shows there and not at the sensor", () => {
     const wire = predictor.faults.find((f) => f.id === "W31/open")!;
     const rig = new Rig(doc, [{ fault: wire, severity: NaN }]);
-    const pin = "A1:8",
-      h = predictor.faults.indexOf(wire) + 1;
+    const pin = "A1:8";
+    const h = predictor.faults.indexOf(wire) + 1;
     const shown = predictor.predictAt(h, { instrument: "scanTool", point: pin, state: on() }).at(0);
     const m = new SimulatedMachine(doc, [{ fault: wire, severity: NaN }], 3);
     expect(shown).toBeLessThan(0.2);
@@ -214,15 +214,15 @@ describe("what is not known is one and the same unknown", () => {
     expect(v("B7:3")).toBe(v("A1:8", "scanTool"));
     expect(v("B7:3")).not.toBe(v("B9:3"));
     expect(v("F12:in")).toBe(v("BAT:+"));
-    const draws = order(v("B7:3"))!,
-      rest = predictor.restOf("B7")!;
+    const draws = order(v("B7:3"))!;
+    const rest = predictor.restOf("B7")!;
     for (let i = 1; i < draws.length; i++) expect(rest[draws[i]!]!).toBeGreaterThan(rest[draws[i - 1]!]!);
   });
   test("the same signal read at five pins tells no more of a healthy sensor than read at one", () => {
     const codes = [code("P0522")];
     const many = ["B7:3", "X5:1.a", "X5:1.b", "A1:8"].map((p) => reading("voltmeter", p, 0.62));
-    const one = weigh(predictor, gather(predictor, [...codes, many[0]!]).evidence),
-      all = weigh(predictor, gather(predictor, [...codes, ...many]).evidence);
+    const one = weigh(predictor, gather(predictor, [...codes, many[0]!]).evidence);
+    const all = weigh(predictor, gather(predictor, [...codes, ...many]).evidence);
     const b9 = (p: typeof one) =>
       predictor.faults.reduce((sum, f, i) => sum + (f.place.id === "B9" ? p.share[i + 1]! : 0), 0);
     expect(Math.abs(b9(all) - b9(one))).toBeLessThan(0.1);
@@ -240,8 +240,8 @@ describe("what comes and goes", () => {
     const worlds = assess(predictor, entries).posterior.worlds.filter(
       (w) => predictor.hypotheses[w.hypothesis]!.faults[0]?.id === "B7:3/contactOpen",
     );
-    const lasting = worlds.filter((w) => w.presence === 1).reduce((s, w) => s + w.share, 0),
-      going = worlds.filter((w) => w.presence < 1).reduce((s, w) => s + w.share, 0);
+    const lasting = worlds.filter((w) => w.presence === 1).reduce((s, w) => s + w.share, 0);
+    const going = worlds.filter((w) => w.presence < 1).reduce((s, w) => s + w.share, 0);
     expect(going).toBeGreaterThan(20 * lasting);
   });
   test("told by the customer it counts for more", () => {
@@ -251,8 +251,8 @@ describe("what comes and goes", () => {
 });
 
 test("a factor from the intake multiplies a rate by just what the screen says", () => {
-  const factors = new Float64Array(predictor.faults.length).fill(1),
-    i = predictor.faults.indexOf(fault("B9/dead"));
+  const factors = new Float64Array(predictor.faults.length).fill(1);
+  const i = predictor.faults.indexOf(fault("B9/dead"));
   factors[i] = 0.15;
   const odds = (f?: Float64Array) => {
     const p = weigh(predictor, [], f ? { factors: f } : {});

@@ -58,8 +58,8 @@ function exact(n: number, elements: readonly Element[]): Decimal[] {
 
 /** Milliohm wires, 10 MΩ meters and 1 nS leaks side by side, with a buffered output or two. */
 function network(seed: number): { n: number; circuit: Circuit; r: () => number } {
-  const r = random(seed),
-    n = 8 + Math.floor(r() * 14);
+  const r = random(seed);
+  const n = 8 + Math.floor(r() * 14);
   const pick = <T>(list: readonly T[]) => list[Math.floor(r() * list.length)]!;
   const elements: Part[] = [];
   const add = (e: Part) => elements.push(e);
@@ -92,10 +92,10 @@ function network(seed: number): { n: number; circuit: Circuit; r: () => number }
 /** A fault of any sort the engine knows on a linear network, and the same network drawn with it. */
 function faulted(seed: number): { n: number; circuit: Circuit; edit: Edit; drawn: Element[] } {
   const { n, circuit, r } = network(seed);
-  const any = () => Math.floor(r() * circuit.elements.length),
-    node = () => 1 + Math.floor(r() * n);
-  let edit: Edit,
-    drawn: Element[] = [...circuit.elements];
+  const any = () => Math.floor(r() * circuit.elements.length);
+  const node = () => 1 + Math.floor(r() * n);
+  let edit: Edit;
+  let drawn: Element[] = [...circuit.elements];
   const shunt = (a: number, b: number, ohm: number, volt?: number): Element => ({
     ...PLAIN,
     id: "fault",
@@ -116,24 +116,24 @@ function faulted(seed: number): { n: number; circuit: Circuit; edit: Edit; drawn
     }
     case 1: {
       // resistance in series with a milliohm wire
-      const i = any(),
-        ohm = 10 ** (6 * r() - 2);
+      const i = any();
+      const ohm = 10 ** (6 * r() - 2);
       edit = { series: [{ element: i, ohm }] };
       drawn[i] = { ...drawn[i]!, ohm: drawn[i]!.ohm + ohm };
       break;
     }
     case 2: {
-      const a = node(),
-        ohm = 10 ** (5 * r() - 2);
+      const a = node();
+      const ohm = 10 ** (5 * r() - 2);
       edit = { shunts: [{ a, b: 0, ohm }] };
       drawn.push(shunt(a, 0, ohm));
       break;
     }
     case 3: {
       // between two nodes anywhere: mostly outside the pattern
-      const a = node(),
-        b = 1 + (a % n),
-        ohm = 10 ** (6 * r() - 3);
+      const a = node();
+      const b = 1 + (a % n);
+      const ohm = 10 ** (6 * r() - 3);
       edit = { shunts: [{ a, b, ohm }] };
       drawn.push(shunt(a, b, ohm));
       break;
@@ -153,8 +153,8 @@ function faulted(seed: number): { n: number; circuit: Circuit; edit: Edit; drawn
 }
 
 test("error below 1e-12 of the source on 150 networks with milliohms, 10 MΩ and 1 nS together, healthy and with a fault of every sort", () => {
-  let worst = 0,
-    compared = 0;
+  let worst = 0;
+  let compared = 0;
   for (let seed = 1; seed <= 150; seed++) {
     const { n, circuit, edit, drawn } = faulted(seed);
     for (const [change, elements] of [
@@ -178,8 +178,8 @@ test("error below 1e-12 of the source on 150 networks with milliohms, 10 MΩ and
 test("the resistance at a node is as exact as its voltage, healthy and with a fault", () => {
   for (let seed = 1; seed <= 40; seed++) {
     const { n, circuit, edit, drawn } = faulted(seed);
-    const c = solved(circuit, edit),
-      node = 1 + (seed % n);
+    const c = solved(circuit, edit);
+    const node = 1 + (seed % n);
     if (Array.from({ length: n }, (_, i) => c.volt(i + 1)).some(Number.isNaN)) continue;
     // 1 A pushed into the node, every source silent: its volts are the ohms
     const quiet = drawn.map((e) => ({ ...e, volt: 0 }));

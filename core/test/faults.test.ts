@@ -156,8 +156,8 @@ test("wires of one bundle are shorted to each other, once each pair, and never t
   const pairs = generateFaults(rich)
     .filter((f) => f.mode === "shortToWire")
     .map((f) => [f.place.id, f.at ?? ""]);
-  const { netOf } = findNets(rich),
-    wires = new Map(rich.wires.map((w) => [w.id ?? "", w]));
+  const { netOf } = findNets(rich);
+  const wires = new Map(rich.wires.map((w) => [w.id ?? "", w]));
   expect(pairs.length).toBeGreaterThan(50);
   expect(new Set(pairs.map((p) => [...p].sort().join())).size).toBe(pairs.length);
   for (const [a, b] of pairs) {

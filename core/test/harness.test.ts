@@ -56,8 +56,8 @@ test("it has everything the engine knows, over a few seeds", () => {
 
 test("the analysed pattern: children before parents, subtrees in one run, every element in a front that holds its nodes", () => {
   for (const wiring of [tug(), ...SIZES.map((nodes) => generateHarness({ nodes, seed: 6 }))]) {
-    const circuit = compile(wiring, "on"),
-      p = analysePattern(circuit);
+    const circuit = compile(wiring, "on");
+    const p = analysePattern(circuit);
     expect(new Set(p.node).size).toBe(circuit.nodes.length - 1);
     for (let k = 0; k < p.n; k++) {
       expect(p.position[p.node[k]!]).toBe(k);
@@ -69,8 +69,8 @@ test("the analysed pattern: children before parents, subtrees in one run, every 
     }
     circuit.elements.forEach((e, i) => {
       if (e.a === e.b) return;
-      const ends = [e.a, e.b].filter((x) => x > 0).map((x) => p.position[x]!),
-        fronts = [...p.frontsOf.subarray(p.frontStart[i]!, p.frontStart[i + 1]!)];
+      const ends = [e.a, e.b].filter((x) => x > 0).map((x) => p.position[x]!);
+      const fronts = [...p.frontsOf.subarray(p.frontStart[i]!, p.frontStart[i + 1]!)];
       expect(fronts).toContain(Math.min(...ends));
     });
     // a low tree is what makes a fault cheap: far below the number of nodes
@@ -88,9 +88,9 @@ test("every monitor of a made-up harness binds, and its faults are named once", 
 });
 
 test("predictions follow a state with jumpers, pulled fuses and a set condition, as the rig reads them", () => {
-  const wiring = tug(),
-    predictor = new Predictor(wiring),
-    rig = new Rig(wiring);
+  const wiring = tug();
+  const predictor = new Predictor(wiring);
+  const rig = new Rig(wiring);
   const at = (point: string, state: Parameters<Predictor["predict"]>[1]) =>
     predictor.predict(0, state, "voltmeter")[0]![predictor.pointIndex.get(point)!]!; // draw 0 is nominal
   const plain = { key: "on" as const, unplugged: ["B9"] };
@@ -102,9 +102,9 @@ test("predictions follow a state with jumpers, pulled fuses and a set condition,
     { ...plain, asleep: ["A1"] },
   ]) {
     for (const point of ["B9:3", "B7:3", "B7:1", "F12:out"]) {
-      const node = rig.node(point, state)!,
-        s = rig.settled(state),
-        k = s.pattern.position[node]!;
+      const node = rig.node(point, state)!;
+      const s = rig.settled(state);
+      const k = s.pattern.position[node]!;
       expect(Math.abs(at(point, state) - (s.faulty.hold[k] ? s.faulty.x[k]! : 0))).toBeLessThan(0.06); // but for the meter's own load
     }
   }

@@ -18,9 +18,9 @@ import {
 } from "../src/index";
 import { wiring } from "./helpers";
 
-const on: State = { key: "on", unplugged: [] },
-  running: State = { key: "running", unplugged: [] },
-  off: State = { key: "off", unplugged: [] };
+const on: State = { key: "on", unplugged: [] };
+const running: State = { key: "running", unplugged: [] };
+const off: State = { key: "off", unplugged: [] };
 const plug = (id: string, n: number) => ({ id, cavities: Array.from({ length: n }, (_, i) => String(i + 1)) });
 const rig = (w: Wiring, fault?: string, severity = NaN) =>
   new Rig(w, fault === undefined ? [] : [{ fault: findFault(generateFaults(w), fault)!.fault, severity }]);
@@ -102,10 +102,10 @@ describe("kinds, against hand calculation from their stated values", () => {
         ["E1:2", "G1"],
       ],
     );
-    const r = rig(w),
-      s = r.settled(on),
-      i = elementAmpere(s, r.circuit(on).elementOf.get("element E1")!),
-      v = volt(r, on, "E1:1", "E1:2");
+    const r = rig(w);
+    const s = r.settled(on);
+    const i = elementAmpere(s, r.circuit(on).elementOf.get("element E1")!);
+    const v = volt(r, on, "E1:1", "E1:2");
     expect(i).toBeCloseTo((21 / 12) * Math.sqrt(v / 12), 2); // I ∝ √V for R ∝ √V
     expect(readOhms(r, { ...off, unplugged: [] }, "E1:1", "E1:2").proves).toBe(false); // battery still on it
     expect(readOhms(rig(w, "BAT/supplyLow", 1e-9), off, "E1:1", "E1:2").value).toBeLessThan(0.05); // the dead battery itself is in parallel
@@ -168,9 +168,9 @@ describe("kinds, against hand calculation from their stated values", () => {
       { codes: [{ id: "D", module: "A1", monitor: { type: "disagree", at: "A1:3", other: "A1:4", ratio: 0.5 } }] },
     );
     for (const pedal of [0.1, 0.5, 0.9]) {
-      const state = { ...on, stimulus: { B1: pedal } },
-        first = readScanTool(rig(w), state, "A1:3").value,
-        second = readScanTool(rig(w), state, "A1:4").value;
+      const state = { ...on, stimulus: { B1: pedal } };
+      const first = readScanTool(rig(w), state, "A1:3").value;
+      const second = readScanTool(rig(w), state, "A1:4").value;
       expect(Math.abs(second - 0.5 * first)).toBeLessThan(0.1);
       expect(first / 5).toBeCloseTo(pedal, 1);
     }
@@ -299,12 +299,12 @@ describe("buses", () => {
   );
   test("two-wire: 60 Ω across unpowered, recessive near 2.5 V, dominant within ISO 11898-2 (values from memory)", () => {
     expect(readOhms(rig(can), { ...off, unplugged: [], pulled: ["F1"] }, "A1:3", "A1:4").value).toBeCloseTo(60, -1);
-    const r = rig(can),
-      quiet = r.settled(on, { phase: 0.9 }),
-      talk = r.settled(on, { phase: 0 });
+    const r = rig(can);
+    const quiet = r.settled(on, { phase: 0.9 });
+    const talk = r.settled(on, { phase: 0 });
     expect(talk).not.toBe(quiet);
-    const h = readScope(r, on, "A1:3").value,
-      l = readScope(r, on, "A1:4").value;
+    const h = readScope(r, on, "A1:3").value;
+    const l = readScope(r, on, "A1:4").value;
     expect(h.most).toBeGreaterThan(2.75);
     expect(h.most).toBeLessThan(4.5);
     expect(h.least).toBeCloseTo(2.5, 1);

@@ -127,8 +127,8 @@ describe("properties (fast-check)", () => {
       fc.property(networks, ({ n, parts }) => {
         const all = [...parts, source(1, 0, 12, 0.01)];
         const c = solved(circuit(n, all));
-        const G = Matrix.zeros(n - 1, n - 1),
-          I = Matrix.zeros(n - 1, 1);
+        const G = Matrix.zeros(n - 1, n - 1);
+        const I = Matrix.zeros(n - 1, 1);
         for (const p of all) {
           const g = 1 / p.ohm;
           for (const [x, y] of [
@@ -154,9 +154,9 @@ describe("properties (fast-check)", () => {
           const c = solved(circuit(n, [...parts, source(1, 0, a, 1), source(n - 1, 0, b, 2)]));
           return Array.from({ length: n - 1 }, (_, i) => c.volt(i + 1));
         };
-        const both = volts(12, v),
-          one = volts(12, 0),
-          other = volts(0, v);
+        const both = volts(12, v);
+        const one = volts(12, 0);
+        const other = volts(0, v);
         both.forEach((x, i) => expect(x).toBeCloseTo(one[i]! + other[i]!, 9));
       }),
       { numRuns: 100, seed: 11 },
@@ -192,8 +192,8 @@ describe("properties (fast-check)", () => {
     fc.assert(
       fc.property(networks, fc.nat(100), ({ n, parts }, pick) => {
         const c = circuit(n, [...parts, source(1, 0, 12, 0.1)]);
-        const healthy = solved(c),
-          same = solved(c, { series: [{ element: pick % c.elements.length, ohm: 0 }] });
+        const healthy = solved(c);
+        const same = solved(c, { series: [{ element: pick % c.elements.length, ohm: 0 }] });
         for (let i = 1; i < n; i++) expect(same.volt(i)).toBe(healthy.volt(i));
         expect(residual(healthy.s, {})).toBeLessThan(1e-6);
       }),
@@ -227,8 +227,8 @@ test("resistance between two nodes, with resistors the pattern has no place for,
           { a, b, ohm: 10 ** l },
           { a: c, b: d, ohm: 10 ** (3 - l) },
         ];
-        const withEdit = solved(circuit(n, parts), { shunts }),
-          drawn = solved(circuit(n, [...parts, ...shunts.map((x) => resistor(x.a, x.b, x.ohm))]));
+        const withEdit = solved(circuit(n, parts), { shunts });
+        const drawn = solved(circuit(n, [...parts, ...shunts.map((x) => resistor(x.a, x.b, x.ohm))]));
         for (const [x, y] of [
           [a, b],
           [a, d],
@@ -248,13 +248,13 @@ test("resistance between two nodes, with resistors the pattern has no place for,
 
 test("ohms left alone below a tolerance are those of the circuit, not of the fault solved before", () => {
   const parts = [
-      source(1, 0, 12, 0.01),
-      resistor(1, 2, 0.001),
-      resistor(2, 3, 0.001),
-      resistor(3, 4, 0.001),
-      resistor(4, 0, 5000),
-    ],
-    c = circuit(5, parts);
+    source(1, 0, 12, 0.01),
+    resistor(1, 2, 0.001),
+    resistor(2, 3, 0.001),
+    resistor(3, 4, 0.001),
+    resistor(4, 0, 5000),
+  ];
+  const c = circuit(5, parts);
   const s = createSolver(c);
   prepare(s, { circuit: c, open: openedBy(c, []), keyOn: true });
   // a first fault that moves a lot leaves its vectors behind
@@ -281,14 +281,14 @@ test("ohms left alone below a tolerance are those of the circuit, not of the fau
 test("a part that floats takes the voltage of what it is joined to, and its resistance", () => {
   // 12 V behind 1 kΩ at node 1; nodes 2 and 3 hang together and on nothing
   const c = circuit(4, [source(1, 0, 12, 1000), resistor(2, 3, 50)]);
-  const alone = solved(c),
-    joined = solved(c, { shunts: [{ a: 1, b: 2, ohm: 10 }] }),
-    drained = solved(c, {
-      shunts: [
-        { a: 1, b: 2, ohm: 10 },
-        { a: 3, b: 0, ohm: 940 },
-      ],
-    });
+  const alone = solved(c);
+  const joined = solved(c, { shunts: [{ a: 1, b: 2, ohm: 10 }] });
+  const drained = solved(c, {
+    shunts: [
+      { a: 1, b: 2, ohm: 10 },
+      { a: 3, b: 0, ohm: 940 },
+    ],
+  });
   expect([alone.volt(2), alone.ohm(3)]).toEqual([NaN, Infinity]);
   expect(joined.volt(3)).toBeCloseTo(12, 12);
   expect([joined.ohm(2), joined.ohm(3)].map((x) => Math.round(x))).toEqual([1010, 1060]);

@@ -23,8 +23,8 @@ import { Informer } from "../src/planner/information";
 import { code, tug, wiring } from "./helpers";
 
 const AT = "2026-11-24T10:00:00Z";
-const doc = tug(),
-  predictor = new Predictor(doc);
+const doc = tug();
+const predictor = new Predictor(doc);
 const codes = ["P0642", "P0237", "P0522", "P1A41"].map((c) => code(c));
 const volts = (point: string, value: number, unplugged: string[] = []): Entry => ({
   type: "reading",
@@ -40,23 +40,23 @@ const planOf = (entries: readonly Entry[]) => {
 };
 
 describe("cost", () => {
-  const cost = new Cost(doc),
-    at = (entries: Entry[]) => standing(fold(entries));
+  const cost = new Cost(doc);
+  const at = (entries: Entry[]) => standing(fold(entries));
   const step = (place: string, unplugged: string[] = []) => ({
     kind: "voltage" as const,
     at: place,
     state: { key: "on" as const, unplugged },
   });
   test("a cover off is off: going back costs a few steps, staying nothing", () => {
-    const far = doc.connectors.find((c) => c.id === "X5")!.reachMinutes,
-      { take, again } = DEFAULTS.plan.minutes;
+    const far = doc.connectors.find((c) => c.id === "X5")!.reachMinutes;
+    const { take, again } = DEFAULTS.plan.minutes;
     expect(cost.minutes(step("X5"), at([]))).toBeCloseTo(far + take.voltage, 9);
     expect(cost.minutes(step("X5"), at([volts("X5:4.a", 5)]))).toBeCloseTo(take.voltage, 9);
     expect(cost.minutes(step("X5"), at([volts("X5:4.a", 5), volts("B7:1", 5)]))).toBeCloseTo(again + take.voltage, 9);
   });
   test("unplugging twice costs once; what is unplugged must go back before the machine is whole", () => {
-    const first = cost.minutes(step("B9", ["B9"]), at([])),
-      second = cost.minutes(step("B9", ["B9"]), at([volts("B9:1", 5, ["B9"])]));
+    const first = cost.minutes(step("B9", ["B9"]), at([]));
+    const second = cost.minutes(step("B9", ["B9"]), at([volts("B9:1", 5, ["B9"])]));
     expect(first - second).toBeGreaterThanOrEqual(DEFAULTS.plan.minutes.unplug);
     expect(cost.changes({ key: "on", unplugged: [] }, at([volts("B9:1", 5, ["B9"])]))).toEqual({
       unplug: [],
@@ -110,8 +110,8 @@ describe("candidates", () => {
 });
 
 describe("schools", () => {
-  const { belief, plan } = planOf(codes),
-    { folded } = belief.gathered;
+  const { belief, plan } = planOf(codes);
+  const { folded } = belief.gathered;
   test("each has something to do while suspects are to be told apart, and nothing that was done already", () => {
     for (const school of SCHOOLS) {
       const chosen = choose(predictor, plan, folded, school, { seed: 4 });
@@ -158,9 +158,9 @@ describe("schools", () => {
       low: 0,
       high: 1,
     });
-    const p = planOf(codes),
-      first = (chart: ChartStep[]) =>
-        choose(predictor, p.plan, p.belief.gathered.folded, "chart", { chart })!.candidate;
+    const p = planOf(codes);
+    const first = (chart: ChartStep[]) =>
+      choose(predictor, p.plan, p.belief.gathered.folded, "chart", { chart })!.candidate;
     expect(first([step("1", "G3")])).toMatchObject({
       instrument: "voltmeter",
       points: ["G3"],
@@ -174,9 +174,9 @@ describe("schools", () => {
       connectors: doc.connectors.map((c) => (c.id === "B9" ? { ...c, cautions: ["restraint"] } : c)),
       devices: doc.devices.map((d) => (d.id === "F12" ? { ...d, cautions: ["highVoltage"] } : d)),
     };
-    const p = new Predictor(guarded),
-      belief = assess(p, codes),
-      plan_ = makePlan(p, belief);
+    const p = new Predictor(guarded);
+    const belief = assess(p, codes);
+    const plan_ = makePlan(p, belief);
     const step = (id: string, point: string, unplugged: string[] = []): ChartStep => ({
       id,
       instrument: "voltmeter",
@@ -248,8 +248,8 @@ describe("the plan", () => {
       volts("B12:1", 0.85),
     ];
     expect(planOf(told).plan).toMatchObject({ stage: "proven" });
-    const odd = volts("B9:1", 0.2),
-      asked = planOf([...told, odd]).plan;
+    const odd = volts("B9:1", 0.2);
+    const asked = planOf([...told, odd]).plan;
     expect(asked).toMatchObject({ stage: "confirming", hangsOn: told.length + 1, again: told.length + 1 });
     expect(asked.ranked.map((r) => r.candidate.id)).toEqual(["voltage B9:1"]); // though it is done already
     expect(choose(predictor, asked, fold([...told, odd]), "easiest")?.candidate.id).toBe("voltage B9:1");
@@ -259,8 +259,8 @@ describe("the plan", () => {
   test("what leads lastingly and by coming and going together is near a verdict: several faults are thought of before it is declared", () => {
     const read = parseCase(readFileSync(join(__dirname, "..", "..", "demo", "generator-9-three.case.json"), "utf8"));
     if (!read.ok) throw new Error("the demo does not read");
-    const p = new Predictor(read.value.wiring),
-      given = read.value.entries.flatMap((e) => (e.type === "scan" ? e.codes : []));
+    const p = new Predictor(read.value.wiring);
+    const given = read.value.entries.flatMap((e) => (e.type === "scan" ? e.codes : []));
     const scan: Entry = {
       type: "scan",
       at: AT,
@@ -277,9 +277,9 @@ describe("the plan", () => {
     );
   });
   test("suspicion over time ends where the analysis stands", () => {
-    const entries = [...codes, volts("B7:1", 0.84)],
-      a = analyse(predictor, entries),
-      id = a.suspects[0]!.places[0]!.id;
+    const entries = [...codes, volts("B7:1", 0.84)];
+    const a = analyse(predictor, entries);
+    const id = a.suspects[0]!.places[0]!.id;
     const course = courseOf(predictor, entries, [id]);
     expect(course.map((c) => c.number)).toEqual([1, 2, 3, 4, 5]);
     expect(course.at(-1)!.shares[id]!).toBeCloseTo(a.suspicion.get(id)!, 3);
@@ -291,8 +291,8 @@ describe("the plan", () => {
     });
     const entries: Entry[] = [...codes, volts("B7:1", 0.84), volts("B7:1", 4.97, ["B9"])];
     const of = (price: number) => analyse(new Predictor(priced(price)), entries).economics;
-    const cheap = of(1),
-      dear = of(5_000);
+    const cheap = of(1);
+    const dear = of(5_000);
     if (cheap && dear) {
       expect(dear.buyNow).toBeGreaterThan(cheap.buyNow);
       expect(dear.buyNow / dear.testFirst).toBeGreaterThan(cheap.buyNow / cheap.testFirst);
@@ -317,8 +317,8 @@ describe("the simulated machine", () => {
       m.look();
       return m.read("B7:1", { key: "on", unplugged: [] }, "voltmeter");
     });
-    const low = seen.filter((v) => v < 1.6 && v > 0.4).length,
-      whole = seen.filter((v) => v > 4.7 && v < 5.2).length;
+    const low = seen.filter((v) => v < 1.6 && v > 0.4).length;
+    const whole = seen.filter((v) => v > 4.7 && v < 5.2).length;
     expect(low).toBeGreaterThan(110);
     expect(whole).toBeGreaterThan(110);
     expect(low + whole).toBeLessThan(390);
@@ -334,10 +334,12 @@ describe("the simulated machine", () => {
     expect(missed / all).toBeLessThan(0.9);
   });
   test("leads in the look-alike read what stands there", () => {
-    const at = { key: "on" as const, unplugged: [] },
-      open = predictor.faults.find((f) => f.id === "B7:1/contactOpen")!;
-    const honest = new SimulatedMachine(doc, [{ fault: open, severity: NaN }], 2),
-      mistaken = new SimulatedMachine(doc, [{ fault: open, severity: NaN }], 2, { mistaken: { from: "B7", to: "B9" } });
+    const at = { key: "on" as const, unplugged: [] };
+    const open = predictor.faults.find((f) => f.id === "B7:1/contactOpen")!;
+    const honest = new SimulatedMachine(doc, [{ fault: open, severity: NaN }], 2);
+    const mistaken = new SimulatedMachine(doc, [{ fault: open, severity: NaN }], 2, {
+      mistaken: { from: "B7", to: "B9" },
+    });
     expect(Math.abs(mistaken.read("B7:3", at, "voltmeter") - honest.read("B9:3", at, "voltmeter"))).toBeLessThan(0.02);
   });
   test("a fuse that a short melted stays blown with the culprit unplugged, and holds again with a breaker in its place", () => {
@@ -356,8 +358,8 @@ describe("the simulated machine", () => {
         ["Y1:2", "G1"],
       ].map(([from, to]) => ({ from, to, mm2: 4 })),
     });
-    const p = new Predictor(w),
-      h = p.faults.findIndex((f) => f.id === "Y1/shortInside") + 1;
+    const p = new Predictor(w);
+    const h = p.faults.findIndex((f) => f.id === "Y1/shortInside") + 1;
     const m = new SimulatedMachine(w, [{ fault: p.faults[h - 1]!, severity: 0.05 }], 1);
     const out = (state: object) => m.read("F1:out", { key: "on", unplugged: [], ...state }, "voltmeter");
     expect(m.read("F1:in", { key: "on", unplugged: [] }, "voltmeter")).toBeGreaterThan(11);

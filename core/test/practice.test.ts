@@ -21,8 +21,8 @@ import { plugged, tug, wiring } from "./helpers";
 
 const doc = tug();
 const at = (point: string, unplugged: string[] = [], key: "on" | "off" = "on", fault?: string, ohm = NaN) => {
-  const circuit = compile(doc, key),
-    faults = generateFaults(doc);
+  const circuit = compile(doc, key);
+  const faults = generateFaults(doc);
   const s = createSolver(circuit);
   const edit = fault ? findFault(faults, fault)!.fault.edit(ohm, circuit, 12.4) : NO_EDIT;
   prepare(s, { circuit, open: openedBy(circuit, unplugged), keyOn: key !== "off" });
@@ -119,8 +119,8 @@ test("a 24 V machine solves with its own battery", () => {
     ],
     wires: [{ from: "BAT:+", to: "A1:1" }],
   });
-  const c = compile(truck, "on"),
-    s = createSolver(c);
+  const c = compile(truck, "on");
+  const s = createSolver(c);
   prepare(s, { circuit: c, open: openedBy(c, []), keyOn: true });
   expect(nodeVolt(s, c.nodeOf.get("A1:1")!)).toBeCloseTo((DEFAULTS.batteryVolt.on / 12) * 24, 1);
   expect([...s.doing.awake]).toEqual([1]);

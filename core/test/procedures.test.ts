@@ -52,8 +52,8 @@ const broken = (w: Wiring, id: string, severity: number, seed = 5) =>
 
 /** A weak reference with sensors that take a good part of its current each, so that unplugging a healthy one brings part of it back. */
 function heavy(seed: number): Wiring {
-  const u = uniform(seed),
-    count = 3 + Math.floor(u() * 4);
+  const u = uniform(seed);
+  const count = 3 + Math.floor(u() * 4);
   const ids = Array.from({ length: count }, (_, i) => `B${i + 1}`);
   return wiring({
     connectors: [
@@ -100,16 +100,16 @@ function heavy(seed: number): Wiring {
 
 describe("unplug one at a time", () => {
   test("finds the culprit in all of 200 and more shorts on a shared feed, part recovery included", () => {
-    let tried = 0,
-      parts = 0;
+    let tried = 0;
+    let parts = 0;
     const wrong: string[] = [];
     const attempt = (w: Wiring, predictor: Predictor, seed: number) => {
-      const nets = findNets(w),
-        u = uniform(seed);
+      const nets = findNets(w);
+      const u = uniform(seed);
       for (const fault of generateFaults(w)) {
         if (fault.mode !== "shortSupplyGround") continue;
-        const d = w.devices.find((x) => x.id === fault.place.id)!,
-          supply = "pins" in d && !Array.isArray(d.pins) && "supply" in d.pins ? d.pins.supply : undefined;
+        const d = w.devices.find((x) => x.id === fault.place.id)!;
+        const supply = "pins" in d && !Array.isArray(d.pins) && "supply" in d.pins ? d.pins.supply : undefined;
         const pin = supply === undefined ? undefined : nets.modulePinOf(supply);
         if (pin === undefined || nets.functionOf(pin) !== "reference") continue;
         for (let rep = 0; rep < 5; rep++) {
@@ -141,9 +141,9 @@ describe("unplug one at a time", () => {
     expect(parts).toBeGreaterThan(20);
   });
   test("two shorted sensors are both named, and what lies in the wiring is not blamed on a part", () => {
-    const w = heavy(103),
-      predictor = new Predictor(w),
-      pin = "A1:3";
+    const w = heavy(103);
+    const predictor = new Predictor(w);
+    const pin = "A1:3";
     const two = new SimulatedMachine(
       w,
       ["PB1/shortSupplyGround", "PB3/shortSupplyGround"].map((id) => ({ fault: faultOn(w, id), severity: 3 })),
@@ -155,10 +155,10 @@ describe("unplug one at a time", () => {
     expect(wire.finding!.things).toEqual([]);
   });
   test("a step that cannot be taken is skipped, and the run still ends", () => {
-    const w = heavy(103),
-      run = play(new Predictor(w), broken(w, "PB2/shortSupplyGround", 3), "unplugSeries", "A1:3", (id) =>
-        /-.*B2/.test(id),
-      );
+    const w = heavy(103);
+    const run = play(new Predictor(w), broken(w, "PB2/shortSupplyGround", 3), "unplugSeries", "A1:3", (id) =>
+      /-.*B2/.test(id),
+    );
     expect(run.finding!.verdict).toBe("unclear");
   });
 });
@@ -168,13 +168,13 @@ describe("a fuse that blows", () => {
     let tried = 0;
     const wrong: string[] = [];
     for (let seed = 1; tried < 205 && seed < 80; seed++) {
-      const w = generateHarness({ nodes: 60, seed, nominalVolt: seed % 2 ? 12 : 24 }),
-        predictor = new Predictor(w),
-        u = uniform(seed);
+      const w = generateHarness({ nodes: 60, seed, nominalVolt: seed % 2 ? 12 : 24 });
+      const predictor = new Predictor(w);
+      const u = uniform(seed);
       for (const fault of generateFaults(w)) {
         if (!["shortSupplyGround", "shortInside", "shortToChassis"].includes(fault.mode)) continue;
-        const machine = new SimulatedMachine(w, [{ fault, severity: 0.05 + 0.08 * u() }], seed * 100 + tried),
-          plain = { key: "on" as const, unplugged: [] };
+        const machine = new SimulatedMachine(w, [{ fault, severity: 0.05 + 0.08 * u() }], seed * 100 + tried);
+        const plain = { key: "on" as const, unplugged: [] };
         const fuse = w.devices.find(
           (d) =>
             d.kind === "fuse" &&
@@ -183,9 +183,9 @@ describe("a fuse that blows", () => {
         );
         if (!fuse) continue;
         tried++;
-        const run = play(predictor, machine, "fuseRun", fuse.id),
-          own = w.devices.find((d) => d.id === fault.place.id),
-          things = run.finding!.things;
+        const run = play(predictor, machine, "fuseRun", fuse.id);
+        const own = w.devices.find((d) => d.id === fault.place.id);
+        const things = run.finding!.things;
         const right = own
           ? things.length === 1 && deviceConnectors(own).includes(things[0]!)
           : run.finding!.says.code === "run.fuse-wiring"
@@ -224,13 +224,13 @@ describe("a fuse that blows", () => {
     return found !== undefined && seen.has(found.from);
   }
   test("with everything sound the breaker holds, and the run says so", () => {
-    const w = tug(),
-      run = play(
-        new Predictor(w),
-        new SimulatedMachine(w, [], 4),
-        "fuseRun",
-        w.devices.find((d) => d.kind === "fuse")!.id,
-      );
+    const w = tug();
+    const run = play(
+      new Predictor(w),
+      new SimulatedMachine(w, [], 4),
+      "fuseRun",
+      w.devices.find((d) => d.kind === "fuse")!.id,
+    );
     expect(run.finding!.says.code).toBe("run.fuse-holds");
     expect(
       run.entries
@@ -241,8 +241,8 @@ describe("a fuse that blows", () => {
 });
 
 describe("other runs, each played to its end on the tug", () => {
-  const w = tug(),
-    predictor = new Predictor(w);
+  const w = tug();
+  const predictor = new Predictor(w);
   const finish = (machine: SimulatedMachine, run: Exclude<RunName, "wiggle">, on: string) =>
     play(predictor, machine, run, on).finding!;
   const healthy = () => new SimulatedMachine(w, [], 11);
@@ -282,15 +282,15 @@ describe("other runs, each played to its end on the tug", () => {
       ).toBe(false);
   });
   test("a ground is bad when it drops, and good when it does not", () => {
-    const ground = w.devices.find((d) => d.kind === "module")!,
-      at = (ground as { pins: { role: string; at: string }[] }).pins.find((p) => p.role === "ground")!.at;
+    const ground = w.devices.find((d) => d.kind === "module")!;
+    const at = (ground as { pins: { role: string; at: string }[] }).pins.find((p) => p.role === "ground")!.at;
     expect(finish(healthy(), "groundProof", at).says.code).toBe("run.ground-good");
     const wire = w.wires.find((x) => x.from === at || x.to === at)!;
     expect(finish(broken(w, `${wireId(wire)}/highResistance`, 2), "groundProof", at).says.code).toBe("run.ground-bad");
   });
   test("section by section, and by halves, the drop is found where it is", () => {
-    const net = w.wires.find((x) => x.to === pins.supply || x.from === pins.supply)!,
-      wire = wireId(net);
+    const net = w.wires.find((x) => x.to === pins.supply || x.from === pins.supply)!;
+    const wire = wireId(net);
     const lame = () => broken(w, `${wire}/highResistance`, 150);
     expect(finish(lame(), "dropBySection", pins.supply).things).toContain(wire);
     expect(finish(lame(), "halveRun", pins.supply).things).toContain(wire);
@@ -298,20 +298,20 @@ describe("other runs, each played to its end on the tug", () => {
     expect(finish(healthy(), "dropBySection", pins.supply).says.code).toBe("run.no-section-drops");
   });
   test("a few strands left pass a beeper and fail the lamp; a whole wire lights it", () => {
-    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!,
-      id = wireId(signal);
+    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!;
+    const id = wireId(signal);
     expect(finish(healthy(), "loadWire", pins.signal).says.code).toBe("run.wire-carries");
     expect(finish(broken(w, `${id}/fewStrands`, 28), "loadWire", pins.signal).says.code).toBe("run.wire-weak");
-    const run = play(predictor, healthy(), "loadWire", pins.signal),
-      lit = run.taken.find((t) => t.step.instrument === "lamp")!;
+    const run = play(predictor, healthy(), "loadWire", pins.signal);
+    const lit = run.taken.find((t) => t.step.instrument === "lamp")!;
     // back-feed only a wire isolated at both ends (common practice, no source)
     expect(lit.step.state.unplugged).toEqual(
       [...new Set([pins.signal, findNets(w).modulePinOf(pins.signal)!].map((p) => p.split(":")[0]!))].sort(),
     );
   });
   test("a wire that still has voltage on it is not fed", () => {
-    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!,
-      id = wireId(signal);
+    const signal = w.wires.find((x) => x.from === pins.signal || x.to === pins.signal)!;
+    const id = wireId(signal);
     const short = generateFaults(w).find((f) => f.mode === "shortToSupply" && f.place.id === id);
     if (!short) throw new Error("the tug has no such fault");
     const run = play(predictor, new SimulatedMachine(w, [{ fault: short, severity: 0.5 }], 3), "loadWire", pins.signal);
@@ -321,8 +321,8 @@ describe("other runs, each played to its end on the tug", () => {
   test("both ends of a signal agree on a sound wire, and differ over a resistance", () => {
     expect(finish(healthy(), "farEnd", pins.signal).says.code).toBe("run.ends-agree");
     // a pulled-up sensor draws current through its wire: a divider makes the two ends differ
-    const thermistor = w.devices.find((d) => d.kind === "thermistor") as { pins: { signal: string } },
-      wire = wireId(w.wires.find((x) => x.from === thermistor.pins.signal || x.to === thermistor.pins.signal)!);
+    const thermistor = w.devices.find((d) => d.kind === "thermistor") as { pins: { signal: string } };
+    const wire = wireId(w.wires.find((x) => x.from === thermistor.pins.signal || x.to === thermistor.pins.signal)!);
     expect(finish(healthy(), "farEnd", thermistor.pins.signal).says.code).toBe("run.ends-agree");
     const differ = finish(broken(w, `${wire}/highResistance`, 600), "farEnd", thermistor.pins.signal);
     expect(differ.says.code).toBe("run.ends-differ");
@@ -337,9 +337,9 @@ describe("other runs, each played to its end on the tug", () => {
     expect(other.id).not.toBe(sensor.id);
   });
   test("two like parts changed over: what goes with the part is the part", () => {
-    const boat = parsed("whimbrel.wiring.json"),
-      on = runPlaces(boat, "swapTwins")[0]!,
-      [part] = on.split(" ");
+    const boat = parsed("whimbrel.wiring.json");
+    const on = runPlaces(boat, "swapTwins")[0]!;
+    const [part] = on.split(" ");
     const dead = generateFaults(boat).find((f) => f.place.id === part && f.place.type === "device")!;
     const p = new Predictor(boat);
     expect(
@@ -397,8 +397,8 @@ describe("other runs, each played to its end on the tug", () => {
 
 describe("restraint and high-voltage circuits", () => {
   const guarded = (() => {
-    const w = tug(),
-      sensor = w.devices.find((d) => d.kind === "threeWireSensor")!;
+    const w = tug();
+    const sensor = w.devices.find((d) => d.kind === "threeWireSensor")!;
     return {
       id: sensor.id,
       plug: deviceConnectors(sensor)[0]!,
@@ -427,9 +427,9 @@ describe("restraint and high-voltage circuits", () => {
     }
   });
   test("are never touched by a run that passes them", () => {
-    const predictor = new Predictor(guarded.w),
-      machine = new SimulatedMachine(guarded.w, [], 2),
-      pin = findNets(guarded.w).modulePinOf(`${guarded.plug}:1`)!;
+    const predictor = new Predictor(guarded.w);
+    const machine = new SimulatedMachine(guarded.w, [], 2);
+    const pin = findNets(guarded.w).modulePinOf(`${guarded.plug}:1`)!;
     for (const [run, on] of [
       ["unplugSeries", pin],
       ["fuseRun", "F12"],
@@ -449,10 +449,10 @@ describe("what is offered", () => {
     return c.value;
   };
   test("runs that tell the suspects apart, the most for their minutes first; none before a code or after the proof", () => {
-    const { wiring: w, entries } = load("tug-4-reference.case.json"),
-      predictor = new Predictor(w),
-      a = analyse(predictor, entries),
-      offers = runOffers(predictor, a);
+    const { wiring: w, entries } = load("tug-4-reference.case.json");
+    const predictor = new Predictor(w);
+    const a = analyse(predictor, entries);
+    const offers = runOffers(predictor, a);
     expect(offers.map((o) => o.run)).toContain("unplugSeries");
     for (const o of offers) {
       expect(runPlaces(w, o.run)).toContain(o.on);
@@ -466,9 +466,9 @@ describe("what is offered", () => {
     expect(runOffers(predictor, { ...a, stage: "proven" })).toEqual([]);
   });
   test("the value to watch is one that the leading suspect moves", () => {
-    const { wiring: w, entries } = load("whimbrel-connector.case.json"),
-      predictor = new Predictor(w),
-      watched = watchPoint(predictor, analyse(predictor, entries))!;
+    const { wiring: w, entries } = load("whimbrel-connector.case.json");
+    const predictor = new Predictor(w);
+    const watched = watchPoint(predictor, analyse(predictor, entries))!;
     const shown = (faults: FaultAt[]) =>
       new SimulatedMachine(w, faults, 64).read(watched.point, { key: "on", unplugged: [] }, watched.instrument);
     expect(Math.abs(shown([]) - shown([{ fault: faultOn(w, "X30:1/contactOpen"), severity: NaN }]))).toBeGreaterThan(
@@ -477,9 +477,9 @@ describe("what is offered", () => {
     expect(watchPoint(predictor, analyse(predictor, []))).toBeUndefined();
   });
   test("a step outside the plan is weighed as one of the plan would be", () => {
-    const { wiring: w, entries } = load("tug-4-reference.case.json"),
-      predictor = new Predictor(w),
-      first = analyse(predictor, entries).next[0]!;
+    const { wiring: w, entries } = load("tug-4-reference.case.json");
+    const predictor = new Predictor(w);
+    const first = analyse(predictor, entries).next[0]!;
     const same = weighCandidate(predictor, entries, first.candidate)!;
     expect(same.bits).toBeCloseTo(first.bits, 9);
     const rounded = (x: unknown) =>
@@ -520,8 +520,8 @@ describe("faults hidden for practice", () => {
 describe("wiggle", () => {
   const NOISE = 0.012;
   function session(seed: number, places: number, guilty: number | undefined): WiggleSample[] {
-    const u = uniform(seed),
-      list: WiggleSample[] = [];
+    const u = uniform(seed);
+    const list: WiggleSample[] = [];
     const gauss = () => Math.sqrt(-2 * Math.log(1 - u())) * Math.cos(2 * Math.PI * u());
     const value = (jumps: boolean) =>
       2.5 + 0.02 * Math.sin(list.length / 25) + NOISE * gauss() + (jumps ? -(0.3 + 2 * u()) : u() < 0.004 ? -0.8 : 0);
@@ -532,13 +532,13 @@ describe("wiggle", () => {
     return list;
   }
   test("names the place that reacts in at least 90 % of sessions, and another one in at most 5 %", () => {
-    let found = 0,
-      false1 = 0,
-      falseQuiet = 0;
+    let found = 0;
+    let false1 = 0;
+    let falseQuiet = 0;
     const N = 300;
     for (let seed = 1; seed <= N; seed++) {
-      const places = 3 + (seed % 5),
-        guilty = seed % places;
+      const places = 3 + (seed % 5);
+      const guilty = seed % places;
       const verdicts = wiggleVerdict(session(seed, places, guilty));
       if (verdicts[guilty]!.reacted) found++;
       if (verdicts.some((v, i) => v.reacted && i !== guilty)) false1++;

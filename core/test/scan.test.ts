@@ -146,8 +146,8 @@ test("a code that does not come back stays as intermittent; after a dead battery
   expect(fold([scan("before", [], { wiped: true })]).scanned.size).toBe(0);
 });
 test("what was disturbed since the last clear is kept beside the scan; clearing empties the list but for what is still unplugged", () => {
-  const unplug: Entry = { type: "unplugged", at, connector: "B7" },
-    plug: Entry = { type: "plugged", at, connector: "B7" };
+  const unplug: Entry = { type: "unplugged", at, connector: "B7" };
+  const plug: Entry = { type: "plugged", at, connector: "B7" };
   expect(fold([unplug, plug, scan("other", ["P0237"])]).codes[0]!.disturbedThen).toEqual(["B7"]);
   expect(fold([unplug, plug, { type: "cleared", at }, scan("afterClear", ["P0237"])]).codes[0]!.disturbedThen).toEqual(
     [],
@@ -157,8 +157,8 @@ test("what was disturbed since the last clear is kept beside the scan; clearing 
   ]);
 });
 test("a code we set ourselves, by plug or by fuse, is no evidence", () => {
-  const w = tug(),
-    predictor = new Predictor(w);
+  const w = tug();
+  const predictor = new Predictor(w);
   const boost = scan("other", ["P0237"], { disturbed: ["B7"] });
   const own = analyse(predictor, [boost]);
   expect(own.remarks.map((r) => r.code)).toContain("remark.code-set-by-us");

@@ -42,10 +42,10 @@ describe("minimal hitting sets", () => {
   test("against brute force on random sets", () => {
     const r = random(5);
     for (let run = 0; run < 60; run++) {
-      const n = 3 + Math.floor(r() * 5),
-        sets = Array.from({ length: 1 + Math.floor(r() * 6) }, () =>
-          Array.from({ length: n }, (_, i) => i).filter(() => r() < 0.45),
-        ).filter((s) => s.length);
+      const n = 3 + Math.floor(r() * 5);
+      const sets = Array.from({ length: 1 + Math.floor(r() * 6) }, () =>
+        Array.from({ length: n }, (_, i) => i).filter(() => r() < 0.45),
+      ).filter((s) => s.length);
       const hits = Array.from({ length: 1 << n }, (_, m) =>
         Array.from({ length: n }, (_x, i) => i).filter((i) => m & (1 << i)),
       ).filter((h) => sets.every((s) => s.some((x) => h.includes(x))));
@@ -62,12 +62,12 @@ test("three multipliers and two adders (de Kleer & Williams, Diagnosing multiple
   // values known from healthy parts, each with the parts it rests on: a contradiction is a conflict
   const conflict = (broken: ReadonlySet<string>): string[] | undefined => {
     const ok = (p: string) => !broken.has(p);
-    const x = ok("M1") ? 6 : undefined,
-      y = ok("M2") ? 6 : undefined,
-      z = ok("M3") ? 6 : undefined;
+    const x = ok("M1") ? 6 : undefined;
+    const y = ok("M2") ? 6 : undefined;
+    const z = ok("M3") ? 6 : undefined;
     if (ok("A1") && x !== undefined && y !== undefined && x + y !== 10) return ["A1", "M1", "M2"];
-    const yFromF = ok("A1") && x !== undefined ? 10 - x : undefined,
-      yFromG = ok("A2") && z !== undefined ? 12 - z : undefined;
+    const yFromF = ok("A1") && x !== undefined ? 10 - x : undefined;
+    const yFromG = ok("A2") && z !== undefined ? 12 - z : undefined;
     if (y !== undefined && yFromG !== undefined && y !== yFromG) return ["A2", "M2", "M3"];
     if (yFromF !== undefined && yFromG !== undefined && yFromF !== yFromG) return ["A1", "A2", "M1", "M3"];
     return undefined;
@@ -83,26 +83,26 @@ test("three multipliers and two adders (de Kleer & Williams, Diagnosing multiple
 });
 
 describe("the posterior against enumeration", () => {
-  const doc = tug(),
-    predictor = new Predictor(doc);
+  const doc = tug();
+  const predictor = new Predictor(doc);
   const AT = "2026-11-24T10:00:00Z";
   test("codes and a look: every hypothesis summed by hand, equal to 1e-9", () => {
     const look: Entry = { type: "look", at: AT, thing: "X5", found: ["nothing"] };
     const entries = [code("P0237"), code("P0522"), code("P0642", "absent"), look];
-    const { evidence } = gather(predictor, entries),
-      got = weigh(predictor, evidence, { only: "lasting" });
-    const { miss, falseAlarm, between, lasting } = DEFAULTS.codes,
-      n = predictor.monitors.length;
+    const { evidence } = gather(predictor, entries);
+    const got = weigh(predictor, evidence, { only: "lasting" });
+    const { miss, falseAlarm, between, lasting } = DEFAULTS.codes;
+    const n = predictor.monitors.length;
     const rates = [DEFAULTS.prior.nothingWrong, ...predictor.faults.map((f) => f.prior)].map(
       (r) => r ** DEFAULTS.priorTrust,
     );
     const codes = evidence.filter((e) => e.kind === "code");
     const mass = rates.map((rate, h) => {
-      const { faults, severities } = predictor.hypotheses[h]!,
-        bits = predictor.codesSet(
-          h,
-          codes.map((c) => c.monitor),
-        );
+      const { faults, severities } = predictor.hypotheses[h]!;
+      const bits = predictor.codesSet(
+        h,
+        codes.map((c) => c.monitor),
+      );
       const bit = (k: number, d: number, m: number) => bits[(k * predictor.draws + d) * n + m]!;
       const mean = (k: number, m: number) => {
         let s = 0;
@@ -178,10 +178,10 @@ describe("the posterior against enumeration", () => {
         state: { key: "on" as const, unplugged: [] },
       },
     ];
-    const { evidence } = gather(predictor, entries),
-      exact = weigh(predictor, evidence),
-      narrow = weigh(predictor, evidence, { breadth: "narrow" }),
-      wide = weigh(predictor, evidence, { breadth: "wide" });
+    const { evidence } = gather(predictor, entries);
+    const exact = weigh(predictor, evidence);
+    const narrow = weigh(predictor, evidence, { breadth: "narrow" });
+    const wide = weigh(predictor, evidence, { breadth: "wide" });
     exact.share.forEach((s, h) => {
       expect(Math.abs(narrow.share[h]! - s)).toBeLessThan(0.01);
       expect(Math.abs(wide.share[h]! - s)).toBeLessThan(0.01);
@@ -191,9 +191,9 @@ describe("the posterior against enumeration", () => {
 });
 
 test("no hypothesis that the exact weighing gives a share worth having is left out of the narrow one, on a made-up machine", () => {
-  const machine = generateHarness({ nodes: 100, seed: 5 }),
-    p = new Predictor(machine),
-    at = "2026-11-24T10:00:00Z";
+  const machine = generateHarness({ nodes: 100, seed: 5 });
+  const p = new Predictor(machine);
+  const at = "2026-11-24T10:00:00Z";
   const modules = [...new Set(machine.codes.map((c) => c.module))];
   // every code by itself, as a scan of all modules would give it: some faults set it in a few draws only
   const left: string[] = [];
@@ -209,8 +209,8 @@ test("no hypothesis that the exact weighing gives a share worth having is left o
         wiped: false,
       },
     ]);
-    const exact = weigh(p, evidence),
-      narrow = weigh(p, evidence, { breadth: "narrow" });
+    const exact = weigh(p, evidence);
+    const narrow = weigh(p, evidence, { breadth: "narrow" });
     exact.share.forEach((s, h) => {
       if (s > 0.008 && narrow.share[h]! < s / 3) left.push(`${c.id} ${p.faults[h - 1]?.id ?? "nothing"} ${s}`);
     });
@@ -219,15 +219,15 @@ test("no hypothesis that the exact weighing gives a share worth having is left o
 });
 
 test("what moves with a connector: readings at it and with it unplugged, not the scan tool's at the module", () => {
-  const at = "2026-11-24T10:00:00Z",
-    reading = (instrument: "voltmeter" | "scanTool", point: string, unplugged: string[] = []): Entry => ({
-      type: "reading",
-      at,
-      instrument,
-      points: [point],
-      values: [1],
-      state: { key: "on", unplugged },
-    });
+  const at = "2026-11-24T10:00:00Z";
+  const reading = (instrument: "voltmeter" | "scanTool", point: string, unplugged: string[] = []): Entry => ({
+    type: "reading",
+    at,
+    instrument,
+    points: [point],
+    values: [1],
+    state: { key: "on", unplugged },
+  });
   const folded = fold([
     reading("voltmeter", "B9:1"),
     reading("voltmeter", "B7:1"),
@@ -240,13 +240,13 @@ test("what moves with a connector: readings at it and with it unplugged, not the
 });
 
 test("codes worked out roughly are mostly those worked out in full", () => {
-  const p = new Predictor(tug()),
-    all = p.monitors.map((_, i) => i);
-  let same = 0,
-    count = 0;
+  const p = new Predictor(tug());
+  const all = p.monitors.map((_, i) => i);
+  let same = 0;
+  let count = 0;
   p.hypotheses.forEach((_, h) => {
-    const fine = p.codesSet(h, all),
-      rough = p.roughCodesSet(h, all);
+    const fine = p.codesSet(h, all);
+    const rough = p.roughCodesSet(h, all);
     fine.forEach((bit, i) => {
       count++;
       if (bit === rough[i]) same++;
@@ -256,8 +256,8 @@ test("codes worked out roughly are mostly those worked out in full", () => {
 });
 
 test("two faults that two terminals changed over would explain as well (once a wrong single cause): both are named", () => {
-  const predictor = new Predictor(tug()),
-    fault = (id: string) => predictor.faults.find((f) => f.id === id)!;
+  const predictor = new Predictor(tug());
+  const fault = (id: string) => predictor.faults.find((f) => f.id === id)!;
   const ended = play(
     predictor,
     [

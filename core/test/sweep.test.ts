@@ -18,16 +18,16 @@ const states: State[] = [
   { key: "running", unplugged: [] },
   { key: "off", unplugged: [] },
 ];
-const wiring = generateHarness({ nodes: 160, seed: 21 }),
-  faults = generateFaults(wiring).filter((_, i) => i % 3 === 0);
+const wiring = generateHarness({ nodes: 160, seed: 21 });
+const faults = generateFaults(wiring).filter((_, i) => i % 3 === 0);
 
 test("the whole-document sweep says what settling each fault from nothing says, to its tolerance", () => {
   const results = sweep(wiring, faults, states, { tolerance: 1e-3 });
   expect(results.map((r) => r.state.key)).toEqual(["on", "running", "off"]);
   let compared = 0;
   results.forEach((r) => {
-    const circuit = compileState(wiring, r.state),
-      s = createSolver(circuit);
+    const circuit = compileState(wiring, r.state);
+    const s = createSolver(circuit);
     prepare(s, conditionsOf(circuit, r.state));
     r.cases.forEach((c, i) => {
       if (i % 7 || r.unsettled.includes(i)) return;

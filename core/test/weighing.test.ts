@@ -58,8 +58,8 @@ describe("likelihood of one reading", () => {
     expect(likelihood("ohmmeter", 100, 100, 0, range)).toBeGreaterThan(20 * (1 / LN_OHM_RANGE));
   });
   test("widths come from the draws and from the neighbouring severities", () => {
-    const by = (list: readonly number[]) => ({ at: (s: number) => list[s]! }),
-      two = [1, 1, 3, 3]; // two severities of two draws
+    const by = (list: readonly number[]) => ({ at: (s: number) => list[s]! });
+    const two = [1, 1, 3, 3]; // two severities of two draws
     const all = new Uint8Array(4).fill(1);
     expect(spreads(by(two), all, 2, "voltmeter")[0]).toBeCloseTo(0.5, 6); // half of half the gap
     expect(spreads(by([1, 3]), new Uint8Array(2).fill(1), 2, "voltmeter")[0]).toBeCloseTo(0.6, 6); // 0.6 of one deviation
@@ -86,23 +86,23 @@ describe("posterior", () => {
   test("without evidence it is the prior", () => {
     const { share, notHere } = post([]);
     const rate = predictor.faults.map((f) => f.prior);
-    const i = rate.indexOf(Math.max(...rate)),
-      j = rate.indexOf(Math.min(...rate));
+    const i = rate.indexOf(Math.max(...rate));
+    const j = rate.indexOf(Math.min(...rate));
     expect(share[i + 1]! / share[j + 1]!).toBeCloseTo((rate[i]! / rate[j]!) ** DEFAULTS.priorTrust, 6);
     expect(share.reduce((a, b) => a + b, notHere)).toBeCloseTo(1, 9);
   });
   test("the order of readings does not matter", () => {
-    const a = volts("B7:1", 0.8),
-      b = volts("B4:1", 1.9),
-      c = volts("B7:2", 0.02);
-    const one = post([...codes, a, b, c]).share,
-      other = post([...codes, c, a, b]).share;
+    const a = volts("B7:1", 0.8);
+    const b = volts("B4:1", 1.9);
+    const c = volts("B7:2", 0.02);
+    const one = post([...codes, a, b, c]).share;
+    const other = post([...codes, c, a, b]).share;
     one.forEach((s, h) => expect(s).toBeCloseTo(other[h]!, 9));
   });
   test("a reading everyone expects moves little; one that only some expect moves much", () => {
-    const before = post(codes).share,
-      bland = post([...codes, volts("B20:1", 5)]).share,
-      telling = post([...codes, volts("B7:1", 5.0, ["B9"])]).share;
+    const before = post(codes).share;
+    const bland = post([...codes, volts("B20:1", 5)]).share;
+    const telling = post([...codes, volts("B7:1", 5.0, ["B9"])]).share;
     const moved = (x: Float64Array) => x.reduce((sum, s, h) => sum + Math.abs(s - before[h]!), 0) / 2;
     expect(moved(bland)).toBeLessThan(0.03);
     expect(moved(telling)).toBeGreaterThan(0.5);

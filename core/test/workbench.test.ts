@@ -140,8 +140,8 @@ describe("several sources", () => {
     expect(mergeCharts(settled, b, "chart B").contradictions.map((c) => c.at)).toEqual(["B7:3"]);
   });
   test("merging a chart with itself changes nothing", () => {
-    const own = chartOf(tug()),
-      again = mergeCharts(own, own, "again");
+    const own = chartOf(tug());
+    const again = mergeCharts(own, own, "again");
     expect(again.contradictions).toEqual([]);
     expect(again.added).toEqual([]);
     expect(again.chart.rows).toEqual(own.rows);
@@ -301,8 +301,8 @@ describe("which wire is which", () => {
 });
 
 describe("intake", () => {
-  const w = tug(),
-    faults = generateFaults(w);
+  const w = tug();
+  const faults = generateFaults(w);
   const intake = (more: unknown) => circumstances(w, faults, Intake.parse(more));
   const factor = (c: ReturnType<typeof intake>, id: RegExp) =>
     faults.flatMap((f, i) => (id.test(f.id) ? [c.factors[i]!] : []));
@@ -357,21 +357,21 @@ describe("intake", () => {
         feeds: a.feeds,
       };
     };
-    const before = share(codes),
-      after = share([
-        ...codes,
-        {
-          type: "intake",
-          at,
-          intake: Intake.parse({ history: [{ what: "replaced", at: ["B9"], helped: "no", brand: "maker" }] }),
-        },
-      ]);
+    const before = share(codes);
+    const after = share([
+      ...codes,
+      {
+        type: "intake",
+        at,
+        intake: Intake.parse({ history: [{ what: "replaced", at: ["B9"], helped: "no", brand: "maker" }] }),
+      },
+    ]);
     expect(after.s).toBeLessThan(before.s);
     expect(after.feeds[0]).toMatchObject({ because: "replaced", at: ["B9"] });
   });
   test("no meter: no reading that needs one is offered", () => {
-    const predictor = new Predictor(w),
-      tools = Intake.parse({ tools: ["scanTool"] });
+    const predictor = new Predictor(w);
+    const tools = Intake.parse({ tools: ["scanTool"] });
     const kinds = analyse(predictor, [code("P0237"), { type: "intake", at, intake: tools }]).next.map(
       (n) => n.candidate.instrument,
     );
@@ -388,12 +388,12 @@ describe("intake", () => {
 
 describe("revisions and other programs", () => {
   test("what changed between two revisions", () => {
-    const before = tug(),
-      after: Wiring = {
-        ...before,
-        wires: before.wires.map((x, i) => (i === 0 ? { ...x, colour: "GN" } : x)).slice(0, -1),
-        devices: before.devices.map((d) => (d.id === "F12" ? { ...d, rating: 15 } : d) as Wiring["devices"][number]),
-      };
+    const before = tug();
+    const after: Wiring = {
+      ...before,
+      wires: before.wires.map((x, i) => (i === 0 ? { ...x, colour: "GN" } : x)).slice(0, -1),
+      devices: before.devices.map((d) => (d.id === "F12" ? { ...d, rating: 15 } : d) as Wiring["devices"][number]),
+    };
     const changes = compareWirings(before, after);
     expect(changes.map((c) => [c.what, c.change])).toEqual([
       ["part", "changed"],

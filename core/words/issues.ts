@@ -317,8 +317,8 @@ function differences(p: Issue["params"]): string {
     const v = p[key];
     return Array.isArray(v) ? v : [];
   };
-  const seen = texts("seen"),
-    drawn = texts("drawn");
+  const seen = texts("seen");
+  const drawn = texts("drawn");
   return [
     ...texts("cavities").map((c, i) => `cavity ${c}: ${seen[i]}, drawn ${drawn[i]}`),
     ...(p["countSeen"] === undefined ? [] : [`${p["countSeen"]} cavities, drawn ${p["countDrawn"]}`]),

@@ -109,8 +109,8 @@ export class Instructor {
     };
   }
   private unplugged(c: Candidate): string[] {
-    const { unplugged } = c.state,
-      still = unplugged.filter((u) => !c.unplug.includes(u));
+    const { unplugged } = c.state;
+    const still = unplugged.filter((u) => !c.unplug.includes(u));
     return [
       ...(c.unplug.length > 4
         ? [`unplug ${c.unplug.length} connectors: ${c.unplug.join(", ")}`]
@@ -148,8 +148,8 @@ export class Instructor {
 
   private title(c: Candidate): string {
     const point = c.points[0] ?? "";
-    const what = this.functionOf(point),
-      where = this.namer.point(point);
+    const what = this.functionOf(point);
+    const where = this.namer.point(point);
     const device = this.deviceOn(c.state.unplugged[0] ?? "");
     switch (c.kind) {
       case "fuse":
@@ -228,8 +228,8 @@ export class Instructor {
     const id = point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
     const connector = this.wiring.connectors.find((x) => x.id === id);
     const device = this.wiring.devices.find((d) => d.id === id);
-    const colour = this.colourOf(point),
-      place = connector?.place ?? device?.place;
+    const colour = this.colourOf(point);
+    const place = connector?.place ?? device?.place;
     if (c.part)
       return {
         text: `${c.part === "new" ? "new part" : "the part"}, its pin ${cavityOf(point)}`,

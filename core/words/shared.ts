@@ -16,8 +16,8 @@ export function sharedText({ coded, covers, rows }: SharedMatrix): string {
       .slice(0, 3)
       .map((set) => set.map(thingText).join(" with "))
       .join(", or ")}.`;
-  const all = rows.filter((r) => r.coded.length === coded.length),
-    fewest = Math.min(...all.map((r) => r.healthy.length));
+  const all = rows.filter((r) => r.coded.length === coded.length);
+  const fewest = Math.min(...all.map((r) => r.healthy.length));
   const best = all.filter((r) => r.healthy.length === fewest);
   // wires go without saying where the things they join are named
   const named = best.flatMap((r) => [

@@ -13,15 +13,15 @@ if (isMainThread) {
     const i = process.argv.indexOf(`--${name}`);
     return i < 0 ? otherwise : process.argv[i + 1];
   };
-  const every = Number(arg("every", "1")),
-    only = arg("only", "");
+  const every = Number(arg("every", "1"));
+  const only = arg("only", "");
   const began = Date.now();
   const list = cases(every, arg("machine", undefined)).filter((c) => !only || c.set === only);
   // machine by machine, so that a worker's predictions serve many cases
   const byMachine = machines.flatMap((m, i) => chunks(list.filter((c) => c.machine === i)));
   const results = [];
-  let next = 0,
-    done = 0;
+  let next = 0;
+  let done = 0;
   await Promise.all(
     Array.from(
       { length: Math.min(availableParallelism(), byMachine.length) },

@@ -37,8 +37,8 @@ export function cases(every, only) {
   const list = [];
   machines.forEach(({ wiring }, m) => {
     if (only !== undefined && !String(only).split(",").includes(String(m))) return;
-    const faults = generateFaults(wiring),
-      large = m >= LARGE;
+    const faults = generateFaults(wiring);
+    const large = m >= LARGE;
     const pick = (i) => {
       const u = uniform(m * 100_003 + i * 31 + 7);
       u();
@@ -75,8 +75,8 @@ export function cases(every, only) {
       }
     });
     // pairs and triples of faults that each set a code of their own
-    const u = uniform(9000 + m),
-      any = () => pick(loud[Math.floor(u() * loud.length)]);
+    const u = uniform(9000 + m);
+    const any = () => pick(loud[Math.floor(u() * loud.length)]);
     const distinct = (count) => {
       for (;;) {
         const c = Array.from({ length: count }, any);

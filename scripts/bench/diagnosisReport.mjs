@@ -6,18 +6,18 @@ const quantile = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.leng
 /** Wilson's interval for a share, 95 % */
 function interval(k, n) {
   if (n === 0) return "no runs";
-  const z = 1.96,
-    p = k / n,
-    d = 1 + (z * z) / n,
-    middle = (p + (z * z) / (2 * n)) / d,
-    half = (z * Math.sqrt((p * (1 - p)) / n + (z * z) / (4 * n * n))) / d;
+  const z = 1.96;
+  const p = k / n;
+  const d = 1 + (z * z) / n;
+  const middle = (p + (z * z) / (2 * n)) / d;
+  const half = (z * Math.sqrt((p * (1 - p)) / n + (z * z) / (4 * n * n))) / d;
   return `${percent(p)} (${percent(Math.max(0, middle - half))}–${percent(Math.min(1, middle + half))})`;
 }
 const percent = (x) => `${(100 * x).toFixed(1)} %`;
 
 function row(name, list) {
-  const runs = list.filter((r) => r.ending !== "noCode"),
-    n = runs.length;
+  const runs = list.filter((r) => r.ending !== "noCode");
+  const n = runs.length;
   if (n === 0) return undefined;
   const count = (e) => runs.filter((r) => r.ending === e).length;
   return `| ${name} | ${n} | ${interval(count("isolated"), n)} | ${interval(count("wrong"), n)} | ${percent(count("gaveUp") / n)} | ${mean(runs.map((r) => r.tests)).toFixed(1)}, ${quantile(
@@ -32,8 +32,8 @@ const HEAD =
   "| | jobs | isolated (95 % interval) | wrongly condemned | given up | tests: mean, 90 % | minutes: mean, 90 % |\n|---|---|---|---|---|---|---|";
 
 export function report(results, { every, minutes }) {
-  const set = (name) => results.filter((r) => r.set === name),
-    out = [];
+  const set = (name) => results.filter((r) => r.set === name);
+  const out = [];
   const single = set("single");
   out.push(
     `${results.length} jobs in ${minutes.toFixed(0)} min${every > 1 ? `, every ${every}th fault` : ""}`,
@@ -57,9 +57,9 @@ export function report(results, { every, minutes }) {
     row("leads at the wrong component", set("wrong component")),
     "",
   );
-  const schools = set("school"),
-    key = (r) => `${r.machine} ${r.faults.join()} ${r.seed}`,
-    there = new Set(schools.map(key));
+  const schools = set("school");
+  const key = (r) => `${r.machine} ${r.faults.join()} ${r.seed}`;
+  const there = new Set(schools.map(key));
   out.push(
     "Schools, on the same jobs:",
     "",
@@ -78,8 +78,8 @@ export function report(results, { every, minutes }) {
     );
   for (const s of ["no look-ahead", "one severity", "no intermittents, no look-alikes"])
     out.push(row(`ablation: ${s}`, set(s)));
-  const minutesOf = (list) => mean(list.filter((r) => r.ending !== "noCode").map((r) => r.minutes)),
-    own = minutesOf(single.filter((r) => there.has(key(r))));
+  const minutesOf = (list) => mean(list.filter((r) => r.ending !== "noCode").map((r) => r.minutes));
+  const own = minutesOf(single.filter((r) => there.has(key(r))));
   if (schools.length)
     out.push(
       "",
@@ -93,8 +93,8 @@ export function report(results, { every, minutes }) {
     `a single cause, and a wrong one, declared where there are three: ${bold(set("triple"))}; where there are two: ${bold(set("double"))}`,
   );
   const wrong = set("wrong component").filter((r) => r.ending !== "noCode");
-  const doubted = wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4),
-    spared = wrong.filter((r) => r.doubtedAfter === undefined && r.atWrong < 4 && r.ending === "isolated");
+  const doubted = wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4);
+  const spared = wrong.filter((r) => r.doubtedAfter === undefined && r.atWrong < 4 && r.ending === "isolated");
   out.push(
     `wrong component: doubted before the fourth test there in ${interval(doubted.length, wrong.length)}; in ${spared.length} more the cause was found with fewer than four tests there`,
   );
@@ -115,8 +115,8 @@ export function report(results, { every, minutes }) {
 /** Claimed against delivered at the stop, and along the way (Brier 1950: mean squared error of the leader's share). */
 function calibration(ended) {
   const all = ended.flatMap((r) => r.all.map((c) => ({ claim: c.leader, truth: c.truth, hit: c.right ? 1 : 0 })));
-  const claimed = mean(ended.map((r) => r.verdict.share)),
-    delivered = mean(ended.map((r) => (r.verdict.right ? 1 : 0)));
+  const claimed = mean(ended.map((r) => r.verdict.share));
+  const delivered = mean(ended.map((r) => (r.verdict.right ? 1 : 0)));
   const brier = mean(all.map((c) => (c.claim - c.hit) ** 2));
   const bands = [
     [0, 0.3],

@@ -35,11 +35,11 @@ const median = (list) => list.toSorted((a, b) => a - b)[list.length >> 1];
 
 /** The dense nodal matrix of the circuit as it stands, from the same weights the engine uses: what a general-purpose solver is given. */
 function dense(s) {
-  const { circuit } = s.conditions,
-    n = circuit.nodes.length - 1,
-    w = s.weights;
-  const A = Matrix.zeros(n, n),
-    b = Matrix.zeros(n, 1);
+  const { circuit } = s.conditions;
+  const n = circuit.nodes.length - 1;
+  const w = s.weights;
+  const A = Matrix.zeros(n, n);
+  const b = Matrix.zeros(n, 1);
   const lean = (row, column, g) => {
     if (row && g) {
       A.set(row - 1, row - 1, A.get(row - 1, row - 1) + g);
@@ -93,8 +93,8 @@ function spiceAltering(s, faults, most) {
   const base = netlist("bench", s.conditions, {}, solutionOf(s));
   const names = new Map([...base.matchAll(/^R(\d+) /gm)].map((m) => [Number(m[1]), `R${m[1]}`]));
   const cases = picked.flatMap((f) => {
-    const edit = f.edit(middleSeverity(f), circuit, 12.4),
-      { element, ohm } = edit.series[0];
+    const edit = f.edit(middleSeverity(f), circuit, 12.4);
+    const { element, ohm } = edit.series[0];
     return names.has(element)
       ? [{ edit, element, ohm: circuit.elements[element].ohm + ohm, old: circuit.elements[element].ohm }]
       : [];
@@ -127,8 +127,8 @@ function spiceAltering(s, faults, most) {
       }
       return { ms: now() - t, volts: [...out.matchAll(/^v\(n\d+\) = ([-+.\deE]+)/gm)].map((m) => Number(m[1])) };
     };
-    const few = run(cases.slice(0, 1)),
-      many = few && run(cases); // the difference leaves out start and reading
+    const few = run(cases.slice(0, 1));
+    const many = few && run(cases); // the difference leaves out start and reading
     if (!many) return { ms: NaN, worst: NaN };
     let worst = 0;
     cases.forEach((c, i) => {
@@ -146,16 +146,16 @@ function spiceAltering(s, faults, most) {
 const rows = [];
 for (const size of SIZES) {
   const wiring = generateHarness({ nodes: size, seed: 1 });
-  const faults = generateFaults(wiring),
-    nodes = compile(wiring, "on").nodes.length - 1;
+  const faults = generateFaults(wiring);
+  const nodes = compile(wiring, "on").nodes.length - 1;
   const severities = faults.reduce((sum, f) => sum + f.severities.length, 0);
   const middle = { severities: (f) => [middleSeverity(f)] };
   const states = KEYS.map((key) => ({ key, unplugged: [] }));
   const repeats = size > 2500 ? 1 : size > 1000 ? 3 : 9;
-  const perState = KEYS.map(() => []),
-    whole = [];
-  let moved = 0,
-    unsettled = 0;
+  const perState = KEYS.map(() => []);
+  const whole = [];
+  let moved = 0;
+  let unsettled = 0;
   for (let i = 0; i < repeats; i++) {
     states.forEach((state, k) => {
       const t = now();
@@ -170,11 +170,11 @@ for (const size of SIZES) {
     sweep(wiring, faults, states, middle);
     whole.push(now() - t);
   }
-  const best = Math.min(...whole),
-    each = (best * 1000) / (faults.length * KEYS.length);
-  const state = { key: "on", unplugged: [] },
-    circuit = compileState(wiring, state),
-    s = createSolver(circuit);
+  const best = Math.min(...whole);
+  const each = (best * 1000) / (faults.length * KEYS.length);
+  const state = { key: "on", unplugged: [] };
+  const circuit = compileState(wiring, state);
+  const s = createSolver(circuit);
   prepare(s, conditionsOf(circuit, state));
   const memory = process.memoryUsage.rss() / 1e6;
   const some = size > 2500 ? 0 : size > 1000 ? 2 : 8; // a dense LU of 5 000 nodes takes minutes and gigabytes

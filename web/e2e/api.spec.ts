@@ -128,8 +128,8 @@ test("the simulated meter answers for practice jobs only, and never tells what i
   const measure = (id: string, body: unknown) =>
     request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data: JSON.stringify(body) });
   const reading = { points: ["B7:1"], instrument: "voltmeter", state: { key: "on", unplugged: [] } };
-  const one = await measure(practice, reading),
-    two = await measure(practice, reading);
+  const one = await measure(practice, reading);
+  const two = await measure(practice, reading);
   expect(await one.json()).toEqual(await two.json());
   expect((await measure(practice, { ...reading, points: ["Q:1"] })).status()).toBe(400);
   expect((await measure(practice, { ...reading, instrument: "hammer" })).status()).toBe(400);
@@ -141,8 +141,8 @@ test("the simulated meter answers for practice jobs only, and never tells what i
 
 /** A practice job of the board by its title. */
 async function practiceJob(request: APIRequestContext, title: string): Promise<string> {
-  const board = await (await request.get(app.address)).text(),
-    links = [...board.matchAll(/\/job\/([0-9a-f-]{36})/g)];
+  const board = await (await request.get(app.address)).text();
+  const links = [...board.matchAll(/\/job\/([0-9a-f-]{36})/g)];
   const before = links.filter((l) => l.index < board.indexOf(title)).at(-1);
   if (!before) throw new Error(`no job called ${title} on the board`);
   return before[1]!;
@@ -169,9 +169,15 @@ test("a simulated machine with three faults at once shows all three", async ({ r
 test("where the drawing names the wrong plug, the leads stand at the other one until the readings are moved", async ({
   request,
 }) => {
-  const id = await practiceJob(request, "Port oil pressure dead"),
-    meter = meterOf(request, id),
-    reading = { type: "reading", at, instrument: "voltmeter", points: ["B71:3"], state: { key: "on", unplugged: [] } };
+  const id = await practiceJob(request, "Port oil pressure dead");
+  const meter = meterOf(request, id);
+  const reading = {
+    type: "reading",
+    at,
+    instrument: "voltmeter",
+    points: ["B71:3"],
+    state: { key: "on", unplugged: [] },
+  };
   const wrong = await meter("B71:3");
   expect(wrong).toBeGreaterThan(0.5); // the boost sensor next to it, which is well
   expect(
@@ -203,9 +209,9 @@ test("where the drawing names the wrong plug, the leads stand at the other one u
 });
 
 test("what comes and goes is there at one entry and away at another", async ({ request }) => {
-  const id = await practiceJob(request, "Port engine stumbles"),
-    meter = meterOf(request, id),
-    seen: number[] = [];
+  const id = await practiceJob(request, "Port engine stumbles");
+  const meter = meterOf(request, id);
+  const seen: number[] = [];
   for (let after = 2; after < 12; after++) {
     seen.push(await meter("X30:1.b"));
     expect(await meter("X30:1.b")).toBe(seen.at(-1)); // the same again while nothing is logged

@@ -142,11 +142,11 @@ test(`the server killed at ${KILLS} random moments of a job: no entry lost, none
   test.setTimeout(60_000 + KILLS * 20_000);
   await openCopy(page, "whimbrel-throttle.case.json", "Kills");
   await expect(card(page)).toBeVisible();
-  const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!,
-    first = await entryCount(page);
-  const seed = Number(process.env["SEED"] ?? 20_261_126),
-    random = uniform(seed),
-    pause = (most: number) => new Promise((r) => setTimeout(r, random() * most));
+  const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!;
+  const first = await entryCount(page);
+  const seed = Number(process.env["SEED"] ?? 20_261_126);
+  const random = uniform(seed);
+  const pause = (most: number) => new Promise((r) => setTimeout(r, random() * most));
   let made = 0;
   // set aside and taken back in turn: every entry can be told from every other
   const act = async () => {

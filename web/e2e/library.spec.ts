@@ -324,8 +324,8 @@ test("zips that are none, hold no case, lie about their size, climb out of their
 
 /** A zip of one file made by hand, with a size and a name of one's own choosing. */
 function lyingZip(name: string, data: Buffer, says: number): Buffer {
-  const packed = deflateRawSync(data, { level: 9 }),
-    n = Buffer.from(name);
+  const packed = deflateRawSync(data, { level: 9 });
+  const n = Buffer.from(name);
   const common = Buffer.alloc(26);
   common.writeUInt16LE(20, 0);
   common.writeUInt16LE(8, 4);

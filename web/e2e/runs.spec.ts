@@ -46,8 +46,8 @@ async function play(page: Page): Promise<string> {
       await caution.click();
       await expect(caution).toBeHidden();
     }
-    const before = await panel(page).getByRole("listitem").count(),
-      meter = card(page).getByLabel("Simulated meter shows");
+    const before = await panel(page).getByRole("listitem").count();
+    const meter = card(page).getByLabel("Simulated meter shows");
     await card(page).locator("#simulated-meter").click();
     await expect(meter).not.toContainText("– – –");
     const shown = (await meter.textContent())!.trim();

@@ -203,8 +203,8 @@ test("a drawing of 500 parts is laid out in its worker within three seconds, and
   page,
   request,
 }) => {
-  let nodes = 900,
-    wiring = generateHarness({ nodes, seed: 5 });
+  let nodes = 900;
+  let wiring = generateHarness({ nodes, seed: 5 });
   const parts = () => new Set([...wiring.connectors.map((c) => c.id), ...wiring.devices.map((d) => d.id)]).size;
   while (parts() < 500) wiring = generateHarness({ nodes: (nodes += 150), seed: 5 });
   const id = await make(request, wiring);

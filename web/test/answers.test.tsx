@@ -9,10 +9,10 @@ import { SchoolSwitch } from "@/features/case/schools/SchoolSwitch";
 import { Verdict } from "@/features/case/Verdict";
 import { analysed, demoCase } from "./helpers";
 
-const job = demoCase(),
-  AT = "2026-11-24T10:00:00Z";
-const namer = new Namer(job.wiring),
-  instructor = new Instructor(job.wiring);
+const job = demoCase();
+const AT = "2026-11-24T10:00:00Z";
+const namer = new Namer(job.wiring);
+const instructor = new Instructor(job.wiring);
 const asked = (kind: Candidate["kind"], points: string[]): Candidate => ({
   id: `${kind} ${points.join(" ")}`,
   kind,

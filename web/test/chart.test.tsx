@@ -50,8 +50,8 @@ describe("a maker's chart, typed in", () => {
     ]);
   });
   test("the sheet opens on the chart that is followed, takes more steps, and logs it", () => {
-    const onLog = jest.fn(),
-      chart = toChart([row({}), row({ point: "B9:2", low: 0, high: 0.1 })], wiring)!;
+    const onLog = jest.fn();
+    const chart = toChart([row({}), row({ point: "B9:2", low: 0, high: 0.1 })], wiring)!;
     render(
       <ChartSheet
         open

@@ -190,8 +190,8 @@ describe("scans side by side", () => {
 describe("saying what a code names", () => {
   test("takes the scan back and logs it anew with the part", async () => {
     const entries: Entry[] = [scan({ codes: [code("K-17", { title: "Lift low" }), code("P0522")] })];
-    const wiring = withScannedCodes(tug(), entries),
-      onLog = jest.fn();
+    const wiring = withScannedCodes(tug(), entries);
+    const onLog = jest.fn();
     render(
       <NameCodes
         open
@@ -254,8 +254,8 @@ test("a code logged alone gets what it names in an entry of its own", async () =
 describe("the intake", () => {
   const feed: Feed = { because: "wet", at: [], factor: 2, on: "corrodingInWet", faults: 23 };
   const open = async (intake: Partial<Intake> = {}, feeds: readonly Feed[] = [feed]) => {
-    const onLog = jest.fn(),
-      feedsOf = jest.fn(() => Promise.resolve(feeds));
+    const onLog = jest.fn();
+    const feedsOf = jest.fn(() => Promise.resolve(feeds));
     await act(async () => {
       render(
         <IntakeSheet

@@ -224,8 +224,8 @@ describe("beside the table", () => {
     expect(screen.getByText(/and 24 more: find them by name/)).toBeVisible();
   });
   test("a face shows every cavity, the chosen one marked, and is pressed", () => {
-    const choose = jest.fn(),
-      connector = wiring.connectors.find((c) => c.id === "B7")!;
+    const choose = jest.fn();
+    const connector = wiring.connectors.find((c) => c.id === "B7")!;
     const { container } = render(<Face wiring={wiring} connector={connector} chosen="2" onChoose={choose} />);
     for (const cavity of connector.cavities) expect(container).toHaveTextContent(cavity);
     expect(screen.getAllByRole("button", { pressed: true })).toHaveLength(1);
@@ -241,8 +241,8 @@ describe("beside the table", () => {
     expect(screen.getByText("No wire leaves this cavity yet.")).toBeVisible();
   });
   test("photos: added, refused with the reason, removed", async () => {
-    const onPhotos = jest.fn(),
-      photo = { id: "p1", connector: "B7", width: 40, height: 30 };
+    const onPhotos = jest.fn();
+    const photo = { id: "p1", connector: "B7", width: 40, height: 30 };
     const { rerender } = render(<Photos wiringId="w1" connector="B7" photos={[]} onPhotos={onPhotos} />);
     answers.push({ status: 201, body: { id: "p1", width: 40, height: 30 } });
     fireEvent.change(screen.getByTestId("photo"), { target: { files: [file("a.jpg", "x", "image/jpeg")] } });

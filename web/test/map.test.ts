@@ -135,8 +135,8 @@ test("tags of readings taken side by side stand apart, each near its place", () 
     { id: "c", x: 150, y: 55 },
     { id: "d", x: 120, y: 200 },
   ];
-  const spread = spreadTags(tags),
-    at = (id: string) => spread.find((t) => t.id === id)!.x;
+  const spread = spreadTags(tags);
+  const at = (id: string) => spread.find((t) => t.id === id)!.x;
   for (const [a, b] of [
     ["a", "b"],
     ["b", "c"],

@@ -102,8 +102,8 @@ class FlakyServer {
       this.kills++;
       throw new TypeError("killed before it saved");
     }
-    const b = JSON.parse(init.body!) as Batch,
-      known = this.batches.get(b.batch);
+    const b = JSON.parse(init.body!) as Batch;
+    const known = this.batches.get(b.batch);
     let reply;
     if (known !== undefined) reply = answer(201, { last: known });
     else if (b.after !== this.entries.length)
@@ -127,8 +127,8 @@ test("a server killed at more than 50 random moments: no entry lost, none double
   jest.useFakeTimers();
   let kills = 0;
   for (let seed = 1; seed <= 12; seed++) {
-    const random = uniform(seed),
-      server = new FlakyServer(random, 0.6);
+    const random = uniform(seed);
+    const server = new FlakyServer(random, 0.6);
     global.fetch = server.fetch;
     localStorage.clear();
     let hook = renderHook(() => useLogbook("job", [], () => undefined));

@@ -25,11 +25,11 @@ const reading = (point: string, value: number, unplugged: string[] = []) => ({
 });
 
 describe("suspects", () => {
-  const onChoose = jest.fn(),
-    shared = { namer, instructor: new Instructor(job.wiring), economics: undefined, onChoose };
+  const onChoose = jest.fn();
+  const shared = { namer, instructor: new Instructor(job.wiring), economics: undefined, onChoose };
   test("the test that tells the leader from the next is named, is on offer, and can be taken at once", () => {
-    const a = analysed(job),
-      split = a.suspects[0]!.splitBy!;
+    const a = analysed(job);
+    const split = a.suspects[0]!.splitBy!;
     expect(split.apart).toBeGreaterThanOrEqual(0.5);
     expect(a.next.map((n) => n.candidate.id)).toContain(split.candidate.id);
     render(<Suspects {...shared} suspects={a.suspects} ids={new Map()} />);
@@ -38,16 +38,16 @@ describe("suspects", () => {
     expect(onChoose).toHaveBeenCalledWith(split.candidate);
   });
   test("buying the part is weighed against one more test, in money", () => {
-    const a = analysed(job),
-      economics = {
-        part: "B9",
-        share: 0.8,
-        price: 80,
-        buyNow: 20,
-        testFirst: 7.5,
-        cheaper: "test" as const,
-        priced: false,
-      };
+    const a = analysed(job);
+    const economics = {
+      part: "B9",
+      share: 0.8,
+      price: 80,
+      buyNow: 20,
+      testFirst: 7.5,
+      cheaper: "test" as const,
+      priced: false,
+    };
     render(<Suspects {...shared} suspects={a.suspects} economics={economics} ids={new Map()} />);
     fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
     expect(

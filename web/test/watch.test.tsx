@@ -9,9 +9,9 @@ import { Calculators } from "@/features/calculators/Calculators";
 import { sumFor } from "@/features/case/reading/sums";
 import { analysed, demoCase } from "./helpers";
 
-const job = demoCase(),
-  namer = new Namer(job.wiring),
-  instructor = new Instructor(job.wiring);
+const job = demoCase();
+const namer = new Namer(job.wiring);
+const instructor = new Instructor(job.wiring);
 const candidate = analysed(job).next[0]!.candidate;
 
 test("a value sounds an octave higher at the middle of its range, and never beyond its ends", () => {
@@ -74,8 +74,8 @@ test("hands busy: one line at a time by one key, the answer at the end, out with
       </form>
     </HandsBusy>,
   );
-  const dialog = screen.getByRole("dialog", { name: "Hands busy" }),
-    here = () => dialog.querySelector("[aria-current='step']")!.textContent;
+  const dialog = screen.getByRole("dialog", { name: "Hands busy" });
+  const here = () => dialog.querySelector("[aria-current='step']")!.textContent;
   expect(here()).toContain("Chock the machine.");
   expect(screen.queryByLabelText("answer")).toBeNull();
   for (let i = 0; i < 12; i++) fireEvent.keyDown(dialog, { key: " " });

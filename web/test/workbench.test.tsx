@@ -153,8 +153,8 @@ describe("finding", () => {
     const wiring = tug();
     expect([...findIn(wiring, "oil filter")!.things]).toEqual(["B9"]);
     expect([...findIn(wiring, "S14")!.things]).toEqual(["S14"]);
-    const orange = findIn(wiring, "OG/WH")!.wires,
-      words = findIn(wiring, "orange/white")!.wires;
+    const orange = findIn(wiring, "OG/WH")!.wires;
+    const words = findIn(wiring, "orange/white")!.wires;
     expect(orange.size).toBeGreaterThan(3);
     expect(words).toEqual(orange);
     expect([...findIn(wiring, "P0522")!.things]).toContain("B9");
@@ -165,8 +165,8 @@ describe("finding", () => {
 
 describe("the drawing", () => {
   test("every connector and part once, every wire once, each end at its own port", () => {
-    const wiring = tug(),
-      graph = drawnGraph(wiring);
+    const wiring = tug();
+    const graph = drawnGraph(wiring);
     expect(graph.edges.map((e) => e.id).sort()).toEqual(wiring.wires.map((w) => w.id ?? `${w.from}~${w.to}`).sort());
     expect(new Set(graph.nodes.map((n) => n.id)).size).toBe(graph.nodes.length);
     for (const c of wiring.connectors) expect(graph.nodes.map((n) => n.id)).toContain(c.id);
@@ -178,8 +178,8 @@ describe("the drawing", () => {
     expect(placed(graph, { id: "root", children: [], edges: [] })).toMatchObject({ nodes: [], edges: [] });
   });
   test("a part of the wiring is what lies within so many wires, and nothing else", () => {
-    const wiring = tug(),
-      near = neighbourhood(wiring, "S14", 1);
+    const wiring = tug();
+    const near = neighbourhood(wiring, "S14", 1);
     const touching = wiring.wires
       .filter((w) => w.from === "S14" || w.to === "S14")
       .flatMap((w) => [w.from, w.to])
@@ -343,8 +343,8 @@ describe("revisions", () => {
     expect(freeze).toHaveBeenCalledWith("checked on the machine");
   });
   test("a second chart laid over the first overwrites nothing", () => {
-    const first = { ...emptyChart("a"), rows: [chartRow({ connector: "B1", cavity: "1", colour: "OG" })] },
-      second = { ...emptyChart("b"), rows: [chartRow({ connector: "b1", cavity: "1", colour: "RD", mm2: "0,5" })] };
+    const first = { ...emptyChart("a"), rows: [chartRow({ connector: "B1", cavity: "1", colour: "OG" })] };
+    const second = { ...emptyChart("b"), rows: [chartRow({ connector: "b1", cavity: "1", colour: "RD", mm2: "0,5" })] };
     const merged = mergeCharts(first, second, "b");
     expect(merged.chart.rows[0]).toMatchObject({ colour: "OG", mm2: "0,5" });
     expect(merged.chart.claims).toHaveLength(1);

@@ -37,8 +37,8 @@ const COPPER_PER_KELVIN = 0.00393;
 
 /** Platinum thermometer, R/R0 = 1 + A·t + B·t² from 0 °C up, with C·(t − 100)·t³ below (IEC 60751; values from memory). */
 export function platinumRatio(celsius: number): number {
-  const t = celsius,
-    base = 1 + 3.9083e-3 * t - 5.775e-7 * t * t;
+  const t = celsius;
+  const base = 1 + 3.9083e-3 * t - 5.775e-7 * t * t;
   return t >= 0 ? base : base - 4.183e-12 * (t - 100) * t ** 3;
 }
 /** The other way round, by halving; °C. */
@@ -68,9 +68,9 @@ export const CALCULATORS = [
       input("duty", "%", 100, 1, 100),
     ],
     compute: (x) => {
-      const ampere = x["watt"]! / x["volt"]!,
-        cold = ampere / DEFAULTS.lamp.coldShare,
-        mean = (ampere * x["duty"]!) / 100;
+      const ampere = x["watt"]! / x["volt"]!;
+      const cold = ampere / DEFAULTS.lamp.coldShare;
+      const mean = (ampere * x["duty"]!) / 100;
       return [
         out("lampAmpere", "A", ampere),
         out("coldAmpere", "A", cold),
@@ -96,8 +96,8 @@ export const CALCULATORS = [
     id: "fuse",
     inputs: [input("millivolt", "mV", 12, 0, 2000), input("rating", "A", 10, 0.5, 200)],
     compute: (x) => {
-      const ohm = DEFAULTS.fuseOhmAmpere / x["rating"]!,
-        ampere = x["millivolt"]! / 1000 / ohm;
+      const ohm = DEFAULTS.fuseOhmAmpere / x["rating"]!;
+      const ampere = x["millivolt"]! / 1000 / ohm;
       return [out("ampere", "A", ampere), out("shareOfRating", "%", (100 * ampere) / x["rating"]!)];
     },
   },
@@ -157,8 +157,8 @@ export const CALCULATORS = [
       input("highPressure", "kPa", 1000, -100, 1e6),
     ],
     compute: (x) => {
-      const share = (100 * x["volt"]!) / x["reference"]!,
-        span = x["highShare"]! - x["lowShare"]!;
+      const share = (100 * x["volt"]!) / x["reference"]!;
+      const span = x["highShare"]! - x["lowShare"]!;
       return span <= 0
         ? []
         : [
@@ -198,8 +198,8 @@ export const CALCULATORS = [
       input("volt", "V", 12, 0.1, 60),
     ],
     compute: (x) => {
-      const list = [1, 2, 3, 4].map((i) => x[`ohm${i}`]!).filter((r) => r > 0),
-        ohm = 1 / list.reduce((sum, r) => sum + 1 / r, 0);
+      const list = [1, 2, 3, 4].map((i) => x[`ohm${i}`]!).filter((r) => r > 0);
+      const ohm = 1 / list.reduce((sum, r) => sum + 1 / r, 0);
       return [out("ohm", "Ω", ohm), out("ampere", "A", x["volt"]! / ohm), out("watt", "W", x["volt"]! ** 2 / ohm)];
     },
   },

@@ -154,8 +154,8 @@ function spliceDoubles(
     return end.includes(":") && !names.bare(id);
   };
   for (const w of wires) for (const end of [w.from, w.to]) if (single(end)) count.set(end, (count.get(end) ?? 0) + 1);
-  const splices: Device[] = [],
-    links: Wire[] = [];
+  const splices: Device[] = [];
+  const links: Wire[] = [];
   const spliceAt = new Map<string, string>();
   for (const [end, n] of count) {
     if (n < 2) continue;
@@ -206,11 +206,11 @@ function whereOf(row: ConnectorRow | PartRow | undefined, path: readonly (string
   });
   const text = (key: "name" | "place" | "side" | "comesOff" | "partNumber", most: number) =>
     row[key].trim() ? { [key]: row[key].trim().slice(0, most) } : {};
-  const alike = row.lookAlikes.split(/[\s,;]+/).filter(Boolean),
-    also = row.alsoNumbers
-      .split(/[,;]/)
-      .map((n) => n.trim().slice(0, 60))
-      .filter(Boolean);
+  const alike = row.lookAlikes.split(/[\s,;]+/).filter(Boolean);
+  const also = row.alsoNumbers
+    .split(/[,;]/)
+    .map((n) => n.trim().slice(0, 60))
+    .filter(Boolean);
   return {
     ...text("name", 400),
     ...text("place", 400),
@@ -288,12 +288,12 @@ function partsOf(
   issues: Issue[],
 ): { devices: Device[]; guesses: string[] } {
   const { netOf } = findNets(draft);
-  const owner = new Map<string, string>(),
-    said = new Map<string, PinFunction | undefined>(),
-    values = new Map<string, { text: string; row: number }>();
+  const owner = new Map<string, string>();
+  const said = new Map<string, PinFunction | undefined>();
+  const values = new Map<string, { text: string; row: number }>();
   for (const r of rows) {
-    const point = `${names.spelt(r.own.id)}:${r.own.cavity}`,
-      row = chart.rows[r.index]!;
+    const point = `${names.spelt(r.own.id)}:${r.own.cavity}`;
+    const row = chart.rows[r.index]!;
     if (r.part) owner.set(point, names.spelt(r.part));
     const f = parseFunction(row.function);
     if (row.function.trim() && !f && !AMPERE.test(row.function.trim()))
@@ -308,10 +308,10 @@ function partsOf(
     if (inLine(c.id)) continue;
     const wired = new Set(draft.wires.flatMap((w) => [w.from, w.to]));
     for (const cavity of c.cavities) {
-      const point = `${c.id}:${cavity}`,
-        net = netOf.get(point) ?? -1;
-      const own = said.get(point),
-        from = onNet.get(net);
+      const point = `${c.id}:${cavity}`;
+      const net = netOf.get(point) ?? -1;
+      const own = said.get(point);
+      const from = onNet.get(net);
       // a "supply" or "ground" on a net that someone calls reference or sensor ground is that
       const f =
         own === "supply" && from === "reference"
@@ -395,8 +395,8 @@ function netFunctions(
   const kinds = new Map(draft.devices.map((d) => [d.id, d.kind]));
   for (const w of draft.wires)
     for (const end of [w.from, w.to]) {
-      const [id, terminal] = end.split(":"),
-        kind = kinds.get(id!);
+      const [id, terminal] = end.split(":");
+      const kind = kinds.get(id!);
       if (kind === "ground" || terminal === "-") add(netOf.get(end), "ground");
       else if (kind && TERMINALS[kind]) add(netOf.get(end), "supply");
     }
@@ -436,8 +436,8 @@ function modulePins(
   const pins = p.pins.flatMap((pin): Record<string, unknown>[] => {
     const role = pin.function && MODULE_ROLE[pin.function];
     if (!role) return [];
-    const typed = values.get(pin.cavity),
-      read = parseValues(typed?.text ?? "");
+    const typed = values.get(pin.cavity);
+    const read = parseValues(typed?.text ?? "");
     if (read.wrong.length)
       issues.push(issue("chart.bad-values", ["rows", typed?.row ?? 0, "values"], { text: read.wrong }));
     const partner = parts.find((o) => o.id !== p.id && !modules.has(o.id) && o.pins.some((x) => x.net === pin.net));
@@ -464,8 +464,8 @@ function modulePins(
 function loneParts(chart: Chart, names: Names, made: readonly Device[], issues: Issue[]): Device[] {
   const mentioned = new Set(names.all());
   return chart.parts.flatMap((row, index): Device[] => {
-    const id = row.id.trim(),
-      kind = names.statedKind(id);
+    const id = row.id.trim();
+    const kind = names.statedKind(id);
     if (id === "" || mentioned.has(id) || made.some((d) => d.id === id)) return [];
     if (kind && (STAR_KINDS.has(kind) || TERMINALS[kind])) {
       const d = deviceOf(id, kind, { row, index }, kind === "fuse" || kind === "breaker" ? { rating: 10 } : {}, issues);

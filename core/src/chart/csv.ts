@@ -75,8 +75,8 @@ export function readTable(text: string): Result<TableRead> {
         issues.push(issue("table.column-not-known", ["lines", head + 1], { text: h.slice(0, 40) }));
     });
   else issues.push(issue("table.columns-guessed", [], { columns: columns.map((c) => c ?? "not taken") }));
-  const rows: ChartRow[] = [],
-    lines: number[] = [];
+  const rows: ChartRow[] = [];
+  const lines: number[] = [];
   table.forEach((cells, i) => {
     if ((hasHead && i === head) || cells.every((c) => c === "")) return;
     if (rows.length >= MOST_ROWS) {
@@ -188,8 +188,8 @@ export function readCsv(
   return ok({ chart, issues: table.value.issues, lines: table.value.lines });
 }
 function readSections(lines: readonly (readonly string[])[], chart: Chart): void {
-  let name = "",
-    keys: readonly string[] = [];
+  let name = "";
+  let keys: readonly string[] = [];
   for (const line of lines) {
     if (line[0]?.startsWith(SECTION)) {
       name = line[0].slice(1);

@@ -35,8 +35,8 @@ const PREFIX: readonly (readonly [RegExp, Kind])[] = [
   [/^(D|DIODE)\d/i, "diode"],
   [/^(S|SP|SPL|J|JC)\d/i, "splice"],
 ];
-const IN = /^(in|1|a|line|feed|30|\+|anode)$/i,
-  OUT = /^(out|2|b|load|15|87|-|cathode)$/i;
+const IN = /^(in|1|a|line|feed|30|\+|anode)$/i;
+const OUT = /^(out|2|b|load|15|87|-|cathode)$/i;
 
 /** Which thing each name of a chart is: a connector with cavities, or a part without (splice, ground) or with terminals (fuse, battery). */
 export class Names {
@@ -109,8 +109,8 @@ export class Names {
 export function readRows(chart: Chart): { readonly rows: readonly ReadRow[]; readonly issues: readonly Issue[] } {
   const issues: Issue[] = [];
   const rows: ReadRow[] = [];
-  let above = "",
-    part = "";
+  let above = "";
+  let part = "";
   chart.rows.forEach((row, index) => {
     if (Object.values(row).every((c) => c.trim() === "")) return;
     const typed = name(row.connector);
@@ -177,8 +177,8 @@ export function settleEnd(
   end: End,
   role: { readonly other?: End | undefined; readonly function: string },
 ): End | undefined {
-  const id = names.spelt(end.id),
-    kind = names.bare(id);
+  const id = names.spelt(end.id);
+  const kind = names.bare(id);
   if (kind === undefined) return end.cavity === "" ? undefined : { ...end, id };
   if (STAR_KINDS.has(kind)) return { id, cavity: "" };
   if (end.cavity !== "") {

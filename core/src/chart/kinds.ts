@@ -84,8 +84,8 @@ export function guessKind(part: PartPins): Kind | undefined {
       : fits("terminator")
         ? "terminator"
         : undefined;
-  const ground = has("ground", "sensorGround", "ground2"),
-    fed = has("supply", "reference", "supply2", "highSide");
+  const ground = has("ground", "sensorGround", "ground2");
+  const fed = has("supply", "reference", "supply2", "highSide");
   if (has("signal", "signal2") && fed && ground)
     return has("signal2") && has("signal") ? "pedal" : has("reference") ? "threeWireSensor" : "hall";
   if (has("high", "low") || functions.filter((f) => SIGNAL.has(f)).length === 2)

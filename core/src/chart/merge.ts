@@ -29,8 +29,8 @@ const same: Readonly<Record<MergeField, (a: string, b: string) => boolean>> = {
   colour: sameColour,
   mm2: (a, b) => parseSection(a) === parseSection(b),
   function: (a, b) => {
-    const x = parseFunction(a),
-      y = parseFunction(b);
+    const x = parseFunction(a);
+    const y = parseFunction(b);
     return x === undefined || y === undefined
       ? a.trim().toLowerCase() === b.trim().toLowerCase()
       : x === y || (FAMILY[x] !== undefined && FAMILY[x] === FAMILY[y]);
@@ -56,18 +56,18 @@ const squeeze = (t: string) =>
  * @param source what the second chart is called: added facts carry it
  */
 export function mergeCharts(first: Chart, second: Chart, source: string): Merged {
-  const ours = byPoint(first),
-    theirs = byPoint(second);
+  const ours = byPoint(first);
+  const theirs = byPoint(second);
   const rows = first.rows.map((r) => ({ ...r }));
-  const filled: { at: string; field: MergeField; value: string }[] = [],
-    contradictions: Difference[] = [];
+  const filled: { at: string; field: MergeField; value: string }[] = [];
+  const contradictions: Difference[] = [];
   const added: string[] = [];
   const claims: Claim[] = [...first.claims];
   let agreements = 0;
   for (const [key, row] of theirs) {
-    const known = ours.get(key),
-      index = known?.index,
-      at = known?.at ?? row.at;
+    const known = ours.get(key);
+    const index = known?.index;
+    const at = known?.at ?? row.at;
     if (index === undefined) {
       added.push(at);
       const [connector = "", cavity = ""] = splitPoint(at);
@@ -76,8 +76,8 @@ export function mergeCharts(first: Chart, second: Chart, source: string): Merged
     }
     let took = false;
     for (const field of FIELDS) {
-      const a = rows[index]![field].trim(),
-        b = row.row[field].trim();
+      const a = rows[index]![field].trim();
+      const b = row.row[field].trim();
       if (b === "") continue;
       if (a === "") {
         rows[index]![field] = b;
@@ -94,8 +94,8 @@ export function mergeCharts(first: Chart, second: Chart, source: string): Merged
       rows[index]!.source = [rows[index]!.source, source].filter(Boolean).join(", ").slice(0, 120);
   }
   const known = (list: readonly { id: string }[]) => new Set(list.map((x) => x.id.trim().toUpperCase()));
-  const parts = known(first.parts),
-    connectors = known(first.connectors);
+  const parts = known(first.parts);
+  const connectors = known(first.connectors);
   return {
     chart: {
       ...first,

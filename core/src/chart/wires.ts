@@ -172,8 +172,8 @@ function placeSides(wires: readonly ChartWire[], inLine: (id: string) => boolean
   // arriving wires take side a, wires that run on from the connector side b
   const arrived = new Map(wires.map((w) => [w, place(w.to, "a", w)]));
   return wires.flatMap((w) => {
-    const from = place(w.from, "b", w),
-      to = arrived.get(w);
+    const from = place(w.from, "b", w);
+    const to = arrived.get(w);
     return from && to ? [{ ...w, from, to }] : [];
   });
 }

@@ -97,8 +97,8 @@ export function emissionCodes(text: string): Result<ReportedCode[]> {
   const status = EMISSION[service ?? -1];
   if (!status) return fail([issue("reply.not-emission", [], { byte: hexByte(service ?? 0) })]);
   // with a count byte the rest is odd in length; without, even
-  const counted = rest.length % 2 === 1,
-    pairs = counted ? rest.slice(1) : rest;
+  const counted = rest.length % 2 === 1;
+  const pairs = counted ? rest.slice(1) : rest;
   if (counted && rest[0]! * 2 > pairs.length)
     return fail([issue("reply.cut-short", [], { expected: rest[0]!, got: pairs.length / 2 })]);
   const codes = chunks(counted ? pairs.slice(0, 2 * rest[0]!) : pairs, 2).filter(([a, b]) => a !== 0 || b !== 0);
@@ -145,8 +145,8 @@ export function dm1Codes(text: string): Result<ReportedCode[]> {
   const codes: ReportedCode[] = [];
   for (const [a, b, c, d] of chunks(rest, 4)) {
     if ((d! & 0x80) !== 0 && !(a === 0xff && b === 0xff)) return fail([issue("reply.old-conversion")]);
-    const spn = a! | (b! << 8) | ((c! & 0xe0) << 11),
-      fmi = c! & 31;
+    const spn = a! | (b! << 8) | ((c! & 0xe0) << 11);
+    const fmi = c! & 31;
     if ((spn === 0 && fmi === 0) || (a === 0xff && b === 0xff && c === 0xff)) continue;
     codes.push({ code: `SPN ${spn} FMI ${fmi}`, status: "active", occurrences: d! & 127 });
   }

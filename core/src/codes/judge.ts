@@ -33,9 +33,9 @@ export interface Look {
   readonly talker?: number;
 }
 
-const REST: Look = { phase: 0 },
-  STEEL: Look = { steel: true, phase: 0 },
-  NO_STEEL: Look = { steel: false, phase: 0 };
+const REST: Look = { phase: 0 };
+const STEEL: Look = { steel: true, phase: 0 };
+const NO_STEEL: Look = { steel: false, phase: 0 };
 
 /** Monitors of one key state, sorted once by the looks they need. Entries are places in `monitors`. */
 export interface JudgePlan {
@@ -66,9 +66,9 @@ export function judge(
     const s = look(REST);
     for (const i of rest) if (isSet(s, monitors[i]!)) set(i);
   } else if (rest.length) {
-    const volt = new Float64Array(rest.length),
-      other = new Float64Array(rest.length),
-      running = new Uint8Array(rest.length).fill(1);
+    const volt = new Float64Array(rest.length);
+    const other = new Float64Array(rest.length);
+    const running = new Uint8Array(rest.length).fill(1);
     for (const p of phases) {
       const s = look({ phase: p.phase });
       rest.forEach((i, j) => {
@@ -95,8 +95,8 @@ export function judge(
     for (const i of driven) if (currentFails(s, monitors[i]!)) set(i);
   }
   if (heard.length) {
-    const quiet = look({ phase: phases[phases.length - 1]!.phase }),
-      failed = heard.map((i) => quietFails(quiet, monitors[i]!));
+    const quiet = look({ phase: phases[phases.length - 1]!.phase });
+    const failed = heard.map((i) => quietFails(quiet, monitors[i]!));
     heard.forEach((i, j) => {
       if (failed[j] || talkFails(look({ phase: 0, talker: monitors[i]!.node!.gate }), monitors[i]!)) set(i);
     });

@@ -105,9 +105,9 @@ function busPins(wiring: Wiring, id: string): BusPins {
 }
 
 function bindNode(wiring: Wiring, circuit: Circuit, module: { id: string }, id: string): BoundMonitor["node"] {
-  const here = busPins(wiring, module.id),
-    there = busPins(wiring, id),
-    gate = circuit.gateOf.get(id);
+  const here = busPins(wiring, module.id);
+  const there = busPins(wiring, id);
+  const gate = circuit.gateOf.get(id);
   const twoWire = Boolean(here.busHigh && there.busHigh && here.busLow && there.busLow);
   const names: readonly (keyof BusPins)[] = twoWire ? ["busHigh", "busLow"] : ["busLine"];
   const lines = names.flatMap((n) => {

@@ -13,9 +13,9 @@ export interface ScanRead {
   /** lines not taken, with the line in the path: `scan.no-code`, `scan.no-module`, `scan.reply` */
   readonly issues: readonly Issue[];
 }
-const MOST_LINES = 2_000,
-  LONGEST_LINE = 600,
-  MOST_CODES = 500;
+const MOST_LINES = 2_000;
+const LONGEST_LINE = 600;
+const MOST_CODES = 500;
 
 const STATUS_WORDS: readonly (readonly [RegExp, ScannedCode["status"]])[] = [
   [/\b(not run|incomplete|not (yet )?(tested|completed)|not ready)\b/i, "notRun"],
@@ -26,8 +26,8 @@ const STATUS_WORDS: readonly (readonly [RegExp, ScannedCode["status"]])[] = [
   [/\b(active|current|present|confirmed|failing)\b/i, "active"],
 ];
 const CODE = /\b([PCBU][0-3][0-9A-F]{3})(?:[-: ]([0-9A-F]{2})\b(?![ :]*[0-9A-F]{2}\b))?/i;
-const SPN = /\bSPN\D{0,3}(\d{1,6})\D{1,8}FMI\D{0,3}(\d{1,2})\b/i,
-  SHORT_SPN = /^\s*(\d{2,6})\s*[/.-]\s*(\d{1,2})\b/;
+const SPN = /\bSPN\D{0,3}(\d{1,6})\D{1,8}FMI\D{0,3}(\d{1,2})\b/i;
+const SHORT_SPN = /^\s*(\d{2,6})\s*[/.-]\s*(\d{1,2})\b/;
 const TIME =
   /\b(\d{4}-\d\d-\d\d[T ]\d\d:\d\d(?::\d\d)?Z?|\d{1,2}:\d\d(?::\d\d)?|\d+(?:[.,]\d+)?\s*(?:h|hours|km|mi|x|times)\b)/i;
 
@@ -98,8 +98,8 @@ export function readScan(text: string, wiring: Wiring, module?: string): ScanRea
     }
     const rest = line.replace(found.text, " ");
     const status = STATUS_WORDS.find(([words]) => words.test(table?.cell(i, "status") ?? rest))?.[1] ?? "active";
-    const about = finder.part(rest, at),
-      seen = (table?.cell(i, "seen") ?? TIME.exec(rest)?.[1])?.trim();
+    const about = finder.part(rest, at);
+    const seen = (table?.cell(i, "seen") ?? TIME.exec(rest)?.[1])?.trim();
     const title =
       finder.known(at, found.code).title ??
       clean(table?.cell(i, "title") ?? rest, [at, about, seen]) ??

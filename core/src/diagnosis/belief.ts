@@ -102,8 +102,8 @@ export function leftOver(
   world: World,
   evidence: readonly Evidence[],
 ): { readonly codes: readonly number[]; readonly readings: readonly number[] } {
-  const codes: number[] = [],
-    readings: number[] = [];
+  const codes: number[] = [];
+  const readings: number[] = [];
   evidence.forEach((e, i) => {
     if (e.kind === "code" && e.present && e.weight > 0.3 && setBy(predictor, world, e.monitor) < EXPLAINED)
       codes.push(i);
@@ -122,8 +122,8 @@ function suspicious(predictor: Predictor, world: World, evidence: readonly Evide
 
 /** Probability that a world sets a code. */
 export function setBy(predictor: Predictor, world: World, monitor: number): number {
-  const shares = predictor.codeShares(world.hypothesis, [monitor]),
-    n = predictor.monitors.length;
+  const shares = predictor.codeShares(world.hypothesis, [monitor]);
+  const n = predictor.monitors.length;
   let p = 0;
   world.weights.forEach((w, s) => {
     if (w > 0) p += w * shares[s * n + monitor]!;
@@ -137,8 +137,8 @@ export function misfit(predictor: Predictor, world: World, e: Extract<Evidence, 
     const wanted = Uint8Array.from({ length: samples }, (_, s) => (weights(s) > HEAVY ? 1 : 0));
     const predicted = predictor.predictAt(hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
     let least = Infinity;
-    let low = Infinity,
-      high = -Infinity;
+    let low = Infinity;
+    let high = -Infinity;
     for (let s = 0; s < samples; s++) {
       if (!wanted[s]) continue;
       const v = predicted.at(s);

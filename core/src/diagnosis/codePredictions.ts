@@ -7,9 +7,9 @@ import type { Solver } from "../network/solver.js";
 import type { Hypothesis } from "./predictor.js";
 
 /** Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many severities to either side. */
-const FEW_DRAWS = 3,
-  MORE_DRAWS = 3,
-  NEAR = 2;
+const FEW_DRAWS = 3;
+const MORE_DRAWS = 3;
+const NEAR = 2;
 
 /** Codes of one hypothesis: set (1) and how likely set, both [sample · monitors + monitor]; for these key positions. */
 interface Known {
@@ -52,10 +52,10 @@ export class CodePredictions {
     return known;
   }
   private smooth(h: number, key: KeyState, bits: Uint8Array, share: Float32Array): void {
-    const { samples, stepped } = this.hypotheses[h]!,
-      { draws } = this,
-      n = this.monitors.length,
-      places = samples / draws;
+    const { samples, stepped } = this.hypotheses[h]!;
+    const { draws } = this;
+    const n = this.monitors.length;
+    const places = samples / draws;
     const { ownDraw, ofDraws, ofNeighbours } = DEFAULTS.codes.between;
     this.monitors.forEach((m, i) => {
       if (m.key !== key) return;
@@ -100,12 +100,12 @@ export class CodePredictions {
    * set the same codes are taken to set them too, and the other draws of a severity to do as those tried.
    */
   private computeRoughly(h: number, key: KeyState, bits: Uint8Array): void {
-    const { samples, stepped } = this.hypotheses[h]!,
-      { draws } = this,
-      n = this.monitors.length,
-      count = samples / draws;
-    const state: State = { key, unplugged: [] },
-      { places } = this.planFor(key);
+    const { samples, stepped } = this.hypotheses[h]!;
+    const { draws } = this;
+    const n = this.monitors.length;
+    const count = samples / draws;
+    const state: State = { key, unplugged: [] };
+    const { places } = this.planFor(key);
     const done = new Uint8Array(samples);
     const compute = (wanted: Uint8Array) => {
       this.compute(h, state, bits, wanted);
@@ -113,8 +113,8 @@ export class CodePredictions {
         if (w) done[s] = 1;
       });
     };
-    const own = (k: number) => (h + 3 * k) % draws,
-      second = (k: number) => (h + 3 * k + (draws >> 1)) % draws;
+    const own = (k: number) => (h + 3 * k) % draws;
+    const second = (k: number) => (h + 3 * k + (draws >> 1)) % draws;
     const alike = (a: number, b: number) => places.every((i) => bits[a * n + i] === bits[b * n + i]);
     const same = (k: number, j: number) => {
       const a = k * draws + own(k);
@@ -127,8 +127,8 @@ export class CodePredictions {
         if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;
     compute(first);
     // severities between two that do not set the same codes, and further draws near where codes change: there it hangs on the draw
-    const between = new Uint8Array(samples),
-      near = new Uint8Array(samples);
+    const between = new Uint8Array(samples);
+    const near = new Uint8Array(samples);
     for (let k = 1; stepped && k < count - 1; k += 2)
       if (!done[k * draws + own(k)] && !same(k - 1, k + 1))
         between[k * draws + own(k)] = between[k * draws + second(k)] = 1;

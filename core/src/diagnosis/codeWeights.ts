@@ -4,9 +4,9 @@ import { logMean, normalise } from "./maths.js";
 import type { Predictor } from "./predictor.js";
 
 /** Hypotheses and severities this far behind after codes alone are not read up any further (natural log). */
-const PRUNE_AFTER_CODES = Math.log(1e-9),
-  PRUNE_ROUGH = Math.log(1e-7),
-  PRUNE_EXACT = Math.log(1e-14);
+const PRUNE_AFTER_CODES = Math.log(1e-9);
+const PRUNE_ROUGH = Math.log(1e-7);
+const PRUNE_EXACT = Math.log(1e-14);
 /** Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something unexplained (natural log): two codes missed, not one false alarm. */
 const LN_NARROW = Math.log(1e-3);
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
@@ -56,8 +56,8 @@ export function afterCodes(
   const ready = known.get(breadth);
   if (ready) return ready;
   const n = predictor.faults.length + 1;
-  const log = new Float64Array(n),
-    clouds = new Map<number, Float64Array>();
+  const log = new Float64Array(n);
+  const clouds = new Map<number, Float64Array>();
   const rough = new Set<number>();
   if (breadth !== "exact") {
     const fits = Float64Array.from({ length: n }, (_, h) =>
@@ -74,9 +74,9 @@ export function afterCodes(
     clouds.set(h, cloud);
   }
   const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
-  const wanted = new Map<number, Uint8Array>(),
-    samples = new Map<number, Float64Array>(),
-    places = new Map<number, Float64Array>();
+  const wanted = new Map<number, Uint8Array>();
+  const samples = new Map<number, Float64Array>();
+  const places = new Map<number, Float64Array>();
   for (let h = 0; h < n; h++) {
     const cloud = clouds.get(h)!;
     if (
@@ -130,13 +130,13 @@ export function codeCloud(
   presence: number,
   rough = false,
 ): Float64Array {
-  const { samples } = predictor.hypotheses[h]!,
-    n = predictor.monitors.length;
+  const { samples } = predictor.hypotheses[h]!;
+  const n = predictor.monitors.length;
   const cloud = new Float64Array(samples);
   if (codes.length === 0) return cloud;
-  const monitors = codes.map((c) => c.monitor),
-    shares = rough ? predictor.roughCodeShares(h, monitors) : predictor.codeShares(h, monitors),
-    lasting = presence === 1;
+  const monitors = codes.map((c) => c.monitor);
+  const shares = rough ? predictor.roughCodeShares(h, monitors) : predictor.codeShares(h, monitors);
+  const lasting = presence === 1;
   for (const e of codes) {
     for (let s = 0; s < samples; s++) cloud[s] = cloud[s]! + logCode(shares[s * n + e.monitor]!, e, lasting, presence);
   }
@@ -162,18 +162,18 @@ export function logCode(
 export function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
   const trusted = (rate: number) => rate ** DEFAULTS.priorTrust; // the rates only: what is known of this machine counts in full
   const rates = [
-      trusted(DEFAULTS.prior.nothingWrong),
-      ...predictor.faults.map((f, i) => trusted(f.prior) * (factors?.[i] ?? 1)),
-      trusted(DEFAULTS.prior.notInThisWiring),
-    ],
-    sum = rates.reduce((a, b) => a + b, 0);
+    trusted(DEFAULTS.prior.nothingWrong),
+    ...predictor.faults.map((f, i) => trusted(f.prior) * (factors?.[i] ?? 1)),
+    trusted(DEFAULTS.prior.notInThisWiring),
+  ];
+  const sum = rates.reduce((a, b) => a + b, 0);
   return Float64Array.from(rates, (r) => Math.log(r / sum));
 }
 
 /** ln mean over draws, by severity */
 export function byPlace(predictor: Predictor, h: number, cloud: Float64Array): Float64Array {
-  const { draws } = predictor,
-    used = predictor.drawsUsed(h);
+  const { draws } = predictor;
+  const used = predictor.drawsUsed(h);
   return Float64Array.from({ length: cloud.length / draws }, (_, p) =>
     logMean(cloud.subarray(p * draws, p * draws + used)),
   );

@@ -3,9 +3,9 @@ import { minimalHittingSets } from "./hitting.js";
 import { logPriors } from "./codeWeights.js";
 import type { Predictor } from "./predictor.js";
 
-const MOST_FAULTS = 40,
-  MOST_SIZE = 3,
-  LISTED = 8;
+const MOST_FAULTS = 40;
+const MOST_SIZE = 3;
+const LISTED = 8;
 
 /**
  * The fewest faults that together would set every present code: minimal hitting sets over "what could set this code".
@@ -23,17 +23,17 @@ export function minimalExplanations(
   const memoKey = `explanations ${present.join(",")} ${absent.join(",")}`;
   const known = predictor.memo.get("explanations") as { key: string; value: string[][] } | undefined;
   if (known?.key === memoKey) return known.value;
-  const prior = logPriors(predictor, factors),
-    n = predictor.monitors.length;
+  const prior = logPriors(predictor, factors);
+  const n = predictor.monitors.length;
   const able: { id: string; sets: Set<number>; score: number }[] = [];
   for (let h = 1; h <= predictor.faults.length; h++) {
-    const bits = predictor.roughCodesSet(h, [...present, ...absent]),
-      { samples } = predictor.hypotheses[h]!;
+    const bits = predictor.roughCodesSet(h, [...present, ...absent]);
+    const { samples } = predictor.hypotheses[h]!;
     // the severity that sets most of what is set, and least of what is not
     let best: { sets: Set<number>; wrong: number } | undefined;
     for (let s = 0; s < samples; s += predictor.draws) {
-      const sets = new Set(present.filter((m) => bits[s * n + m] === 1)),
-        wrong = absent.filter((m) => bits[s * n + m] === 1).length;
+      const sets = new Set(present.filter((m) => bits[s * n + m] === 1));
+      const wrong = absent.filter((m) => bits[s * n + m] === 1).length;
       if (!best || sets.size - 2 * wrong > best.sets.size - 2 * best.wrong) best = { sets, wrong };
     }
     if (best && best.sets.size > 0 && best.wrong === 0)

@@ -60,8 +60,8 @@ export function groupWorlds(
   const byKey = new Map<string, { world: World; index: number }[]>();
   posterior.worlds.forEach((world, index) => {
     if (world.share < DEFAULTS.plan.keepShare / 10 && world.hypothesis !== 0) return;
-    const own = keyOf(predictor, world),
-      key = merged.get(own) ?? own;
+    const own = keyOf(predictor, world);
+    const key = merged.get(own) ?? own;
     const list = byKey.get(key);
     if (list) list.push({ world, index });
     else byKey.set(key, [{ world, index }]);
@@ -143,8 +143,8 @@ const plain = ({ id, mode, place, at }: Fault): FaultView => ({ id, mode, place,
 /** The severity that carries most weight; NaN where the mode has none. */
 function likelySeverity(predictor: Predictor, h: number, weights: Float64Array): number {
   const { severities } = predictor.hypotheses[h]!;
-  let best = 0,
-    most = -1;
+  let best = 0;
+  let most = -1;
   severities.forEach((_, k) => {
     let sum = 0;
     for (let d = 0; d < predictor.draws; d++) sum += weights[k * predictor.draws + d]!;

@@ -48,9 +48,9 @@ export function minimalDiagnoses<T>(
   conflict: (broken: ReadonlySet<T>) => readonly T[] | undefined,
   most = 3,
 ): { readonly diagnoses: T[][]; readonly conflicts: T[][] } {
-  const conflicts: T[][] = [],
-    diagnoses: Set<T>[] = [],
-    seen = new Set<string>();
+  const conflicts: T[][] = [];
+  const diagnoses: Set<T>[] = [];
+  const seen = new Set<string>();
   let front: Set<T>[] = [new Set<T>()];
   while (front.length) {
     const next: Set<T>[] = [];
@@ -65,8 +65,8 @@ export function minimalDiagnoses<T>(
       if (!known) conflicts.push([...found]);
       if (broken.size >= most) continue;
       for (const x of found) {
-        const g = new Set([...broken, x]),
-          name = [...g].map(String).sort().join(" ");
+        const g = new Set([...broken, x]);
+        const name = [...g].map(String).sort().join(" ");
         if (!seen.has(name)) {
           seen.add(name);
           next.push(g);

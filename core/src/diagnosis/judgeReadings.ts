@@ -9,11 +9,11 @@ import { findNets, type Nets } from "../wiring/nets.js";
 import type { Predictor } from "./predictor.js";
 
 /** A reference is good within this of its nominal voltage; up to the second it is "close enough" to be overlooked (common practice, no source). */
-const REFERENCE_GOOD = 0.05,
-  REFERENCE_NEAR = 0.16;
+const REFERENCE_GOOD = 0.05;
+const REFERENCE_NEAR = 0.16;
 /** After a pause this long a module may have gone to sleep, minutes; a feed under this share of the battery then says little. */
-const SLEEPS_AFTER_MINUTES = 12,
-  SLEEPY_SHARE = 0.3;
+const SLEEPS_AFTER_MINUTES = 12;
+const SLEEPY_SHARE = 0.3;
 /** A battery under this share of nominal while a supply was read. */
 const SAGGING = 0.93;
 
@@ -43,9 +43,9 @@ export class ReadingJudge {
 
   /** @param before the reading before it, for pauses in which a module goes to sleep */
   judge({ number, entry }: Numbered<ReadingEntry>, before: ReadingEntry | undefined): Judged {
-    const path = ["entries", number - 1],
-      point = entry.points[0]!,
-      remarks: Issue[] = [];
+    const path = ["entries", number - 1];
+    const point = entry.points[0]!;
+    const remarks: Issue[] = [];
     const say = (code: string, params: Issue["params"]) =>
       remarks.push(issue(`remark.${code}`, path, { number, point, ...params }));
     if (entry.mode === "ac") {
@@ -69,11 +69,11 @@ export class ReadingJudge {
       say("battery-sagging", { volt: entry.battery });
       return { proves: false, remarks };
     }
-    const line = this.nets.functionOf(point),
-      plain = entry.black === undefined;
+    const line = this.nets.functionOf(point);
+    const plain = entry.black === undefined;
     if (plain && line === "reference" && entry.state.key !== "off") {
-      const nominal = this.referenceVolt(point),
-        off = Math.abs(volt - nominal) / nominal;
+      const nominal = this.referenceVolt(point);
+      const off = Math.abs(volt - nominal) / nominal;
       if (off > REFERENCE_GOOD && off < REFERENCE_NEAR)
         say("not-close-enough", { volt, low: nominal * (1 - REFERENCE_GOOD), high: nominal * (1 + REFERENCE_GOOD) });
     }
@@ -94,8 +94,8 @@ export class ReadingJudge {
   }
 
   private lamp(entry: ReadingEntry): readonly Issue[] {
-    const load = entry.state.loads?.[0],
-      point = entry.points[0]!;
+    const load = entry.state.loads?.[0];
+    const point = entry.points[0]!;
     return this.remembered(
       `lamp ${point} ${stateName(entry.state)}`,
       () =>
@@ -133,15 +133,15 @@ const minutesBetween = (a: string, b: string) => (Date.parse(b) - Date.parse(a))
 
 /** The meter itself: what its check says, or that there was none before a reading was trusted. */
 export function meterRemarks(folded: Folded): Issue[] {
-  const check = folded.meterCheck,
-    first = folded.readings.find((r) => r.entry.instrument === "voltmeter" || r.entry.instrument === "ohmmeter");
+  const check = folded.meterCheck;
+  const first = folded.readings.find((r) => r.entry.instrument === "voltmeter" || r.entry.instrument === "ohmmeter");
   if (!check)
     return first && folded.readings.length >= 2
       ? [issue("remark.meter-not-proven", ["entries", first.number - 1], { number: first.number })]
       : [];
-  const { leads, battery, ground } = check.entry,
-    path = ["entries", check.number - 1],
-    found: Issue[] = [];
+  const { leads, battery, ground } = check.entry;
+  const path = ["entries", check.number - 1];
+  const found: Issue[] = [];
   if (leads === "OL" || (leads !== undefined && leads > BAD_LEADS_OHM))
     found.push(issue("remark.meter-leads", path, { ohm: leads === "OL" ? "OL" : leads }));
   if (battery !== undefined && battery < 0) found.push(issue("remark.meter-reversed", path, { volt: battery }));
@@ -150,5 +150,5 @@ export function meterRemarks(folded: Folded): Issue[] {
   return found;
 }
 /** Leads together above this are bad leads or a low meter battery; a black lead further than this from battery negative stands on no ground (common practice, no source). */
-const BAD_LEADS_OHM = 1,
-  BAD_GROUND_VOLT = 0.1;
+const BAD_LEADS_OHM = 1;
+const BAD_GROUND_VOLT = 0.1;

@@ -30,8 +30,8 @@ export function likelihood(
     return shownLikelihood(instrument, got, predicted, spread, (range - 3) / 1.5);
   if (Number.isNaN(predicted) && instrument === "scanTool") return slip / range; // the module would not have answered
   if (instrument === "clamp") {
-    const sigma = Math.hypot(CLAMP_FLOOR_AMPERE, CLAMP_SHARE * predicted, spread),
-      z = (got - predicted) / sigma;
+    const sigma = Math.hypot(CLAMP_FLOOR_AMPERE, CLAMP_SHARE * predicted, spread);
+    const z = (got - predicted) / sigma;
     return ((1 - slip) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + slip / AMPERE_RANGE;
   }
   if (instrument !== "ohmmeter") {
@@ -51,13 +51,13 @@ export function likelihood(
 }
 
 /** A clamp meter's own error, ampere and share; and its span, ampere. Common practice, no source. */
-const CLAMP_FLOOR_AMPERE = 0.03,
-  CLAMP_SHARE = 0.03,
-  AMPERE_RANGE = 40;
+const CLAMP_FLOOR_AMPERE = 0.03;
+const CLAMP_SHARE = 0.03;
+const AMPERE_RANGE = 40;
 /** A lamp is bright above this share of nominal voltage, dark below that; how blurred the eye is. */
-const BRIGHT = 0.75,
-  DARK = 0.2,
-  EYE = 0.08;
+const BRIGHT = 0.75;
+const DARK = 0.2;
+const EYE = 0.08;
 
 /** Probability of what a lamp or a beeper shows: steps, blurred by the eye and by what is not known. */
 function shownLikelihood(
@@ -67,18 +67,18 @@ function shownLikelihood(
   spread: number,
   nominalVolt: number,
 ): number {
-  const { slip } = DEFAULTS.reading,
-    floor = (p: number) => (1 - 2 * slip) * p + slip;
+  const { slip } = DEFAULTS.reading;
+  const floor = (p: number) => (1 - 2 * slip) * p + slip;
   if (instrument === "continuity") {
     if (Number.isNaN(predicted)) return 0.5;
-    const ln = Math.log(Math.max(predicted, 1e-3)),
-      p = predicted === OVERLOAD ? 0 : phi((Math.log(DEFAULTS.meter.beeperOhm) - ln) / Math.hypot(0.3, spread));
+    const ln = Math.log(Math.max(predicted, 1e-3));
+    const p = predicted === OVERLOAD ? 0 : phi((Math.log(DEFAULTS.meter.beeperOhm) - ln) / Math.hypot(0.3, spread));
     return floor(got === 1 ? p : 1 - p);
   }
-  const share = Math.abs(predicted) / nominalVolt,
-    sigma = Math.hypot(EYE, spread / nominalVolt);
-  const bright = phi((share - BRIGHT) / sigma),
-    lit = phi((share - DARK) / sigma);
+  const share = Math.abs(predicted) / nominalVolt;
+  const sigma = Math.hypot(EYE, spread / nominalVolt);
+  const bright = phi((share - BRIGHT) / sigma);
+  const lit = phi((share - DARK) / sigma);
   return floor(got === 1 ? bright : got === 0 ? 1 - lit : Math.max(0, lit - bright));
 }
 /** Normal distribution, by its logistic stand-in (within 0.01). */
@@ -108,8 +108,8 @@ export function sigmaVolt(predicted: number, spread: number): number {
 }
 export function sigmaLnOhm(predicted: number, spread: number): number {
   const { ohmShare, ohmFloor, ohmElectronics, ohmElectronicsFrom } = DEFAULTS.reading;
-  const relative = (0.3 * ohmFloor) / (predicted + ohmFloor),
-    inside = (ohmElectronics * predicted) / (predicted + ohmElectronicsFrom);
+  const relative = (0.3 * ohmFloor) / (predicted + ohmFloor);
+  const inside = (ohmElectronics * predicted) / (predicted + ohmElectronicsFrom);
   return Math.sqrt(ohmShare * ohmShare + relative * relative + inside * inside + spread * spread);
 }
 
@@ -132,8 +132,8 @@ export function spreads(
   steps = 1,
   stepped = true,
 ): Float64Array {
-  const count = wanted.length,
-    ohms = instrument === "ohmmeter" || instrument === "continuity";
+  const count = wanted.length;
+  const ohms = instrument === "ohmmeter" || instrument === "continuity";
   const at = new Float64Array(count).fill(NaN);
   for (let i = 0; i < count; i++) {
     if (!wanted[i]) continue;
@@ -142,9 +142,9 @@ export function spreads(
   }
   const out = new Float64Array(count);
   for (let s = 0; s < count; s += draws) {
-    let n = 0,
-      sum = 0,
-      squares = 0;
+    let n = 0;
+    let sum = 0;
+    let squares = 0;
     for (let i = s; i < s + draws; i++) {
       const v = at[i]!;
       if (v !== v) continue; // NaN
@@ -161,8 +161,8 @@ export function spreads(
         out[i] = Math.hypot(deviation, UNSTEPPED_SPREAD * Math.abs(v));
         continue;
       }
-      const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0,
-        above = i + draws < count ? Math.abs(v - at[i + draws]!) : 0;
+      const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0;
+      const above = i + draws < count ? Math.abs(v - at[i + draws]!) : 0;
       const gap = (SEVERITY_KERNEL / steps) * 0.5 * ((below === below ? below : 0) + (above === above ? above : 0));
       out[i] = Math.sqrt(deviation * deviation + gap * gap);
     }

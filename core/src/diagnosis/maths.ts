@@ -1,7 +1,7 @@
 /** ln of the mean of numbers given as logarithms. */
 export function logMean(log: Float64Array): number {
-  let most = -Infinity,
-    sum = 0;
+  let most = -Infinity;
+  let sum = 0;
   for (const l of log) most = Math.max(most, l);
   for (const l of log) sum += Math.exp(l - most);
   return most + Math.log(sum / log.length);

@@ -26,8 +26,8 @@ export function misplacements(wiring: Wiring, readings: readonly ReadingEvidence
 }
 
 export function misplacement(from: string, to: string, declared: boolean): Misplacement {
-  const id = (x: string) => (x === from ? to : x),
-    point = (p: string) => (p.startsWith(`${from}:`) ? `${to}${p.slice(from.length)}` : p);
+  const id = (x: string) => (x === from ? to : x);
+  const point = (p: string) => (p.startsWith(`${from}:`) ? `${to}${p.slice(from.length)}` : p);
   return {
     from,
     to,
@@ -47,12 +47,12 @@ export function lookAlikes(wiring: Wiring, id: string): { readonly to: string; r
   if (!own) return [];
   const on = (connector: string) =>
     wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector));
-  const device = on(id),
-    named = new Set([...(own.lookAlikes ?? []), ...(device?.lookAlikes ?? [])]);
+  const device = on(id);
+  const named = new Set([...(own.lookAlikes ?? []), ...(device?.lookAlikes ?? [])]);
   return wiring.connectors.flatMap((c): { to: string; declared: boolean }[] => {
     if (c.id === id || c.inline !== own.inline || own.cavities.some((x) => !c.cavities.includes(x))) return [];
-    const other = on(c.id),
-      back = new Set([...(c.lookAlikes ?? []), ...(other?.lookAlikes ?? [])]);
+    const other = on(c.id);
+    const back = new Set([...(c.lookAlikes ?? []), ...(other?.lookAlikes ?? [])]);
     const declared =
       named.has(c.id) ||
       (other !== undefined && named.has(other.id)) ||

@@ -209,8 +209,8 @@ class Weighing {
   private viewed(misplaced: Misplacement | undefined): ReadonlyMap<string, Family> {
     const by = new Map<string, Named[]>();
     for (const r of this.readings) {
-      const e = misplaced ? misplaced.moved(r) : r,
-        family = this.families.of(e);
+      const e = misplaced ? misplaced.moved(r) : r;
+      const family = this.families.of(e);
       const list = by.get(family) ?? [];
       list.push({ e, family, name: nameOf(e) });
       by.set(family, list);
@@ -238,10 +238,10 @@ class Weighing {
     misplaced: Misplacement | undefined,
     floor: number,
   ): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> | undefined {
-    const { predictor } = this,
-      { faults } = predictor.hypotheses[h]!;
-    const steps = stepsOf(predictor, h),
-      count = codes.length;
+    const { predictor } = this;
+    const { faults } = predictor.hypotheses[h]!;
+    const steps = stepsOf(predictor, h);
+    const count = codes.length;
     const total = new Float64Array(count * steps);
     let still = this.readings.length * LN_PEAK + max(codes);
     for (const list of families.values()) {
@@ -275,9 +275,9 @@ class Weighing {
       );
     const known = memo.get(h);
     if (known) return known;
-    const steps = stepsOf(predictor, h),
-      out = new Float64Array(size),
-      member = this.memberOf(h, list, wanted, presence);
+    const steps = stepsOf(predictor, h);
+    const out = new Float64Array(size);
+    const member = this.memberOf(h, list, wanted, presence);
     const width = predictor.drawsUsed(h) * member.fine;
     for (let p = 0; p * steps < size; p++) {
       if (!wanted[p * predictor.draws]) continue;
@@ -304,16 +304,16 @@ class Weighing {
 
   /** for every family read so far, how much each draw counts within each severity */
   private drawsOf(w: Found): ReadonlyMap<string, Float64Array> {
-    const { predictor } = this,
-      { draws } = predictor,
-      used = predictor.drawsUsed(w.hypothesis),
-      steps = stepsOf(predictor, w.hypothesis);
+    const { predictor } = this;
+    const { draws } = predictor;
+    const used = predictor.drawsUsed(w.hypothesis);
+    const steps = stepsOf(predictor, w.hypothesis);
     const by = new Map<string, Float64Array>();
     const wanted = w.hypothesis <= predictor.faults.length ? this.byCodes.wanted.get(w.hypothesis)! : ALL_WANTED;
     for (const list of w.families.values()) {
       const m = this.memberOf(w.hypothesis, list, wanted, w.presence);
-      const out = new Float64Array(w.places.length * draws),
-        width = used * m.fine;
+      const out = new Float64Array(w.places.length * draws);
+      const width = used * m.fine;
       for (let p = 0; p < w.places.length; p++) {
         if (w.places[p] === -Infinity) continue;
         let sum = 0;
@@ -333,8 +333,8 @@ class Weighing {
     return by;
   }
 }
-const ALL_DRAWS = new Uint8Array(256).fill(1),
-  ALL_WANTED = new Uint8Array(1 << 14).fill(1);
+const ALL_DRAWS = new Uint8Array(256).fill(1);
+const ALL_WANTED = new Uint8Array(1 << 14).fill(1);
 
 /** The readings that hang on one unknown. */
 interface Family {
@@ -344,8 +344,8 @@ interface Family {
   readonly columns: Map<number, Map<number, Float64Array>>;
 }
 /** No reading's density is above this, ln: 30 mV is the narrowest a prediction gets. */
-const LN_PEAK = 2.8,
-  LN_KEEPING = Math.log(1e-8);
+const LN_PEAK = 2.8;
+const LN_KEEPING = Math.log(1e-8);
 const max = (list: Float64Array) => {
   let m = -Infinity;
   for (const x of list) if (x > m) m = x;
@@ -378,9 +378,9 @@ function product(m: Member, at: number, draw: number, presence: number): number 
 }
 
 function spreadOverDraws(predictor: Predictor, h: number, places: Float64Array): Float64Array {
-  const w = normalise(places),
-    { draws } = predictor,
-    used = predictor.drawsUsed(h);
+  const w = normalise(places);
+  const { draws } = predictor;
+  const used = predictor.drawsUsed(h);
   const out = new Float64Array(places.length * draws);
   for (let s = 0; s < out.length; s++) out[s] = s % draws < used ? w[Math.floor(s / draws)]! / used : 0;
   return out;
@@ -390,8 +390,8 @@ function stepsWithin(total: Float64Array, steps: number): Float64Array | undefin
   if (steps === 1) return undefined;
   const out = new Float64Array(total.length);
   for (let k = 0; k < total.length; k += steps) {
-    const own = total.subarray(k, k + steps),
-      most = max(own);
+    const own = total.subarray(k, k + steps);
+    const most = max(own);
     if (most > -Infinity) out.set(normalise(own), k);
     else out.fill(1 / steps, k, k + steps);
   }
@@ -431,17 +431,17 @@ function addHolds(
   wanted: Uint8Array,
   places: Float64Array,
 ): void {
-  const { draws } = predictor,
-    used = predictor.drawsUsed(h);
+  const { draws } = predictor;
+  const used = predictor.drawsUsed(h);
   const at = (end: "in" | "out") =>
     predictor.predictAt(
       h,
       { instrument: "voltmeter", point: `${clue.fuse}:${end}`, black: undefined, state: clue.state },
       wanted,
     );
-  const into = at("in"),
-    out = at("out"),
-    sure = DEFAULTS.clues.holds;
+  const into = at("in");
+  const out = at("out");
+  const sure = DEFAULTS.clues.holds;
   for (let place = 0; place < places.length; place++) {
     if (!wanted[place * draws]) continue;
     let up = 0;

@@ -59,11 +59,11 @@ interface Prepared {
 /** Numbers kept in prepared solutions, all together. */
 const PREPARED_NUMBERS = 12e6;
 /** Hypotheses of several faults kept; what a row of one number takes, in numbers. */
-const MOST_COMBINED = 4_000,
-  ROW_OVERHEAD = 16;
+const MOST_COMBINED = 4_000;
+const ROW_OVERHEAD = 16;
 /** Parts of a circuit that a fault moves by less than this are left as they were, volt and ohm: far below what a meter tells apart. */
-const NEGLIGIBLE_VOLT = 1e-4,
-  NEGLIGIBLE_OHM = 200;
+const NEGLIGIBLE_VOLT = 1e-4;
+const NEGLIGIBLE_OHM = 200;
 const ALL_PLUGGED: State = { key: "on", unplugged: [] };
 
 /** Numbers kept in predictions, all together; the states not asked for the longest make room. */
@@ -222,11 +222,11 @@ export class Predictor {
    * @returns volts, ohms or amperes by sample and place (see `placeOf`); only the wanted samples are there
    */
   predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Rows {
-    const quantity = QUANTITY[instrument],
-      name = `${quantity} ${stateName(state)}`;
-    const column = this.kept.column(name),
-      { samples } = this.hypotheses[h]!,
-      stride = this.stride(instrument);
+    const quantity = QUANTITY[instrument];
+    const name = `${quantity} ${stateName(state)}`;
+    const column = this.kept.column(name);
+    const { samples } = this.hypotheses[h]!;
+    const stride = this.stride(instrument);
     let rows = column.get(h);
     if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
     // draw by draw: all severities of one draw start from the same healthy solution
@@ -267,15 +267,15 @@ export class Predictor {
     wanted?: Uint8Array,
   ): Predicted {
     const name = `between ${red} ${black} ${QUANTITY[instrument]} ${stateName(state)}`;
-    const column = this.kept.column(name),
-      { samples } = this.hypotheses[h]!;
+    const column = this.kept.column(name);
+    const { samples } = this.hypotheses[h]!;
     let rows = column.get(h);
     if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
     for (let sample = 0; sample < samples; sample++) {
       if (rows[sample] || (wanted && !wanted[sample])) continue;
       const { circuit, phases } = this.at(state, sample % this.draws);
-      const a = circuit.nodeOf.get(red) ?? 0,
-        b = circuit.nodeOf.get(black) ?? 0;
+      const a = circuit.nodeOf.get(red) ?? 0;
+      const b = circuit.nodeOf.get(black) ?? 0;
       const across = (s: Solver) => {
         const v = nodeVolt(s, a) - nodeVolt(s, b);
         return Number.isNaN(v) ? 0 : v;
@@ -305,8 +305,8 @@ export class Predictor {
   }
 
   private read(h: number, sample: number, state: State, quantity: Quantity, into: Float32Array): void {
-    const at = this.at(state, sample % this.draws),
-      { circuit, phases } = at;
+    const at = this.at(state, sample % this.draws);
+    const { circuit, phases } = at;
     const nodes = isSpecial(state)
       ? (at.nodes ??= Int32Array.from(this.points, (p) => circuit.nodeOf.get(p)!))
       : this.nodes;
@@ -349,8 +349,8 @@ export class Predictor {
   private readSwing(h: number, sample: number, state: State, nodes: Int32Array, into: Float32Array): void {
     const { phases } = this.at(state, sample % this.draws);
     const turning = state.key === "cranking" || state.key === "running";
-    const least = new Float32Array(nodes.length).fill(Infinity),
-      most = new Float32Array(nodes.length).fill(-Infinity);
+    const least = new Float32Array(nodes.length).fill(Infinity);
+    const most = new Float32Array(nodes.length).fill(-Infinity);
     for (const steel of turning ? [true, false] : [undefined])
       for (const part of phases) {
         const s = this.solve(h, sample, state, { phase: part.phase, ...(steel === undefined ? {} : { steel }) });
@@ -388,10 +388,12 @@ export class Predictor {
 
   /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
   codesSetByDisturbing(disturbed: readonly string[]): ReadonlySet<number> {
-    const plugs = new Set(this.wiring.connectors.map((c) => c.id)),
-      fuses = new Set(this.wiring.devices.flatMap((d) => (d.kind === "fuse" || d.kind === "breaker" ? [d.id] : [])));
-    const unplugged = disturbed.filter((d) => plugs.has(d)),
-      pulled = disturbed.filter((d) => fuses.has(d));
+    const plugs = new Set(this.wiring.connectors.map((c) => c.id));
+    const fuses = new Set(
+      this.wiring.devices.flatMap((d) => (d.kind === "fuse" || d.kind === "breaker" ? [d.id] : [])),
+    );
+    const unplugged = disturbed.filter((d) => plugs.has(d));
+    const pulled = disturbed.filter((d) => fuses.has(d));
     const bits = new Uint8Array(this.hypotheses[0]!.samples * this.monitors.length);
     for (const key of new Set(this.monitors.map((m) => m.key)))
       this.codes.compute(0, { key, unplugged, ...(pulled.length ? { pulled } : {}) }, bits);
@@ -403,8 +405,8 @@ export class Predictor {
   }
 
   private solve(h: number, sample: number, state: State, look: Look, extra: Edit = NO_EDIT): Solver {
-    const draw = sample % this.draws,
-      { faults } = this.hypotheses[h]!;
+    const draw = sample % this.draws;
+    const { faults } = this.hypotheses[h]!;
     const blown =
       faults.length && (state.unplugged.length || state.key !== "on" || state.pulled?.length)
         ? this.blownBy(h, sample)
@@ -433,8 +435,8 @@ export class Predictor {
     return s;
   }
   private edit(h: number, sample: number, at: Prepared): Edit {
-    const { faults } = this.hypotheses[h]!,
-      severities = this.severitiesOf(h, sample);
+    const { faults } = this.hypotheses[h]!;
+    const severities = this.severitiesOf(h, sample);
     if (faults.length === 0) return NO_EDIT;
     if (faults.length === 1) return faults[0]!.edit(severities[0]!, at.circuit, at.supply);
     return joinEdits(...faults.map((f, i) => f.edit(severities[i]!, at.circuit, at.supply)));

@@ -62,13 +62,13 @@ function likelihoods(
   wanted: Uint8Array,
   order: readonly number[] | undefined,
 ): Float32Array {
-  const { stepped, samples } = predictor.hypotheses[h]!,
-    { draws } = predictor,
-    used = predictor.drawsUsed(h);
-  const steps = stepsOf(predictor, h),
-    fine = drawSteps(order),
-    range = voltRange(predictor.wiring.nominalVolt),
-    count = samples / draws;
+  const { stepped, samples } = predictor.hypotheses[h]!;
+  const { draws } = predictor;
+  const used = predictor.drawsUsed(h);
+  const steps = stepsOf(predictor, h);
+  const fine = drawSteps(order);
+  const range = voltRange(predictor.wiring.nominalVolt);
+  const count = samples / draws;
   const mask = used === draws ? wanted : wanted.map((w, s) => (s % draws < used ? w : 0));
   const predicted = predictor.predictAt(h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
   const at = (p: number, d: number) => predicted.at(p * draws + d);
@@ -97,32 +97,32 @@ function likelihoods(
     : undefined;
   for (let p = 0; p < count; p++) {
     if (!wanted[p * draws]) continue;
-    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1,
-      above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
+    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1;
+    const above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
     const deviation = neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, at, scale);
     for (let d = 0; d < used; d++) {
-      const here = at(p, d),
-        x = scale(here);
+      const here = at(p, d);
+      const x = scale(here);
       const gap = (q: number) => {
         if (q < 0) return 0;
         const g = Math.abs(scale(at(q, d)) - x);
         return g === g && g < Infinity ? g : 0;
       };
       const severityGap = stepped ? ((0.5 * SEVERITY_KERNEL) / steps) * (gap(below) + gap(above)) : unstepped(p, d, x);
-      const low = neighbours ? neighbours.below[d]! : -1,
-        high = neighbours ? neighbours.above[d]! : -1;
+      const low = neighbours ? neighbours.below[d]! : -1;
+      const high = neighbours ? neighbours.above[d]! : -1;
       const along = (q: number) => {
         if (q < 0) return 0;
         const g = scale(at(p, q)) - x;
         return g === g && Math.abs(g) < Infinity ? g : 0;
       };
-      const up = along(high),
-        down = along(low);
+      const up = along(high);
+      const down = along(low);
       const drawGap = neighbours ? ((0.5 * SEVERITY_KERNEL) / fine) * (Math.abs(up) + Math.abs(down)) : 0;
       const width = Math.hypot(severityGap, deviation, drawGap);
       for (let k = 0; k < steps; k++) {
-        const t = (k + 0.5) / steps - 0.5,
-          next = t < 0 ? below : above;
+        const t = (k + 0.5) / steps - 0.5;
+        const next = t < 0 ? below : above;
         const base = next < 0 ? here : between(here, at(next, d), Math.abs(t), e.instrument);
         for (let j = 0; j < fine; j++) {
           let v = base;
@@ -153,9 +153,9 @@ function deviationOf(
   at: (p: number, d: number) => number,
   scale: (v: number) => number,
 ): number {
-  let n = 0,
-    sum = 0,
-    squares = 0;
+  let n = 0;
+  let sum = 0;
+  let squares = 0;
   for (let d = 0; d < used; d++) {
     const x = scale(at(p, d));
     if (x === x && Math.abs(x) < Infinity) {
@@ -170,8 +170,8 @@ function neighboursIn(
   order: readonly number[],
   used: number,
 ): { readonly below: Int32Array; readonly above: Int32Array } {
-  const below = new Int32Array(used).fill(-1),
-    above = new Int32Array(used).fill(-1);
+  const below = new Int32Array(used).fill(-1);
+  const above = new Int32Array(used).fill(-1);
   order.forEach((d, i) => {
     below[d] = order[i - 1] ?? -1;
     above[d] = order[i + 1] ?? -1;

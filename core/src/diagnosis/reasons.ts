@@ -32,8 +32,8 @@ export interface Reason {
 /** A reading this little above the floor for slips is explained by nothing else. */
 const SLIP_MARGIN = 3;
 /** Suspects that codes alone leave this likely stand for "the others". */
-const OTHERS_LEAST = 1e-3,
-  OTHERS_MOST = 80;
+const OTHERS_LEAST = 1e-3;
+const OTHERS_MOST = 80;
 
 const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
 /** Works out reasons for several suspects of one belief: what "the others" make of the evidence is found once. */
@@ -82,10 +82,10 @@ export class Reasons {
 
   /** @param worlds those of the suspect, strongest first; none for "not in this wiring" */
   of(worlds: readonly World[]): Reason[] {
-    const total = worlds.reduce((sum, w) => sum + w.share, 0),
-      own = new Set(worlds.map((w) => w.hypothesis));
-    const used = worlds.slice(0, 8),
-      lead = used[0];
+    const total = worlds.reduce((sum, w) => sum + w.share, 0);
+    const own = new Set(worlds.map((w) => w.hypothesis));
+    const used = worlds.slice(0, 8);
+    const lead = used[0];
     return this.evidence.map((e, i) => {
       const fit = lead
         ? Math.log(used.reduce((sum, w) => sum + (w.share / total) * Math.exp(this.fit(w, e)), 0))
@@ -126,8 +126,8 @@ export class Reasons {
   }
 
   private averageOfOthers(own: ReadonlySet<number>, i: number, skipNotHere: boolean): number {
-    let sum = 0,
-      share = 0;
+    let sum = 0;
+    let share = 0;
     for (const o of this.others) {
       if (own.has(o.hypothesis)) continue;
       sum += o.share * Math.exp(o.fit[i]!);
@@ -149,8 +149,8 @@ export class Reasons {
   private fit(w: World, e: Evidence): number {
     const { predictor } = this;
     if (e.kind === "code") {
-      const n = predictor.monitors.length,
-        shares = predictor.codeShares(w.hypothesis, [e.monitor]);
+      const n = predictor.monitors.length;
+      const shares = predictor.codeShares(w.hypothesis, [e.monitor]);
       let mean = 0;
       w.weights.forEach((x, s) => {
         if (x > 0) mean += x * Math.exp(logCode(shares[s * n + e.monitor]!, e, w.presence === 1, w.presence));
@@ -165,8 +165,8 @@ export class Reasons {
     return Math.log(w.presence * there + (1 - w.presence) * this.meanLikelihood(0, calm, e));
   }
   private meanLikelihood(h: number, weights: Float64Array, e: Extract<Evidence, { kind: "reading" }>): number {
-    const { predictor } = this,
-      { stepped } = predictor.hypotheses[h]!;
+    const { predictor } = this;
+    const { stepped } = predictor.hypotheses[h]!;
     const wanted = Uint8Array.from(weights, (x) => (x > 1e-4 ? 1 : 0));
     const predicted = predictor.predictAt(h, e, wanted);
     const width = spreads(predicted, wanted, predictor.draws, e.instrument, 1, stepped);
@@ -219,8 +219,8 @@ function priorFit(
     if (set === undefined) {
       set = 0;
       for (let h = 0; h <= predictor.faults.length; h++) {
-        const { samples } = predictor.hypotheses[h]!,
-          bits = predictor.roughCodesSet(h, [e.monitor]);
+        const { samples } = predictor.hypotheses[h]!;
+        const bits = predictor.roughCodesSet(h, [e.monitor]);
         let count = 0;
         for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
         set += (Math.exp(prior[h]!) * count) / samples;
@@ -233,12 +233,12 @@ function priorFit(
 
 /** What one world expects of a reading, over the samples that still count. Ohms: geometric mean; OL when most say so. */
 export function expectation(predictor: Predictor, world: World, e: Extract<Evidence, { kind: "reading" }>): number {
-  let sum = 0,
-    over = 0,
-    none = 0,
-    total = 0;
-  const wanted = Uint8Array.from(world.weights, (w) => (w > 1e-3 ? 1 : 0)),
-    ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
+  let sum = 0;
+  let over = 0;
+  let none = 0;
+  let total = 0;
+  const wanted = Uint8Array.from(world.weights, (w) => (w > 1e-3 ? 1 : 0));
+  const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
   const predicted = predictor.predictAt(world.hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
   world.weights.forEach((w, s) => {
     if (!wanted[s]) return;

@@ -31,16 +31,16 @@ interface Part {
 }
 
 /** Draws with which several faults are predicted, and how many sets of each size are weighed exactly. */
-const DRAWS = 3,
-  MOST_PAIRS = 160,
-  MOST_TRIPLES = 60,
-  MOST_TRIED = 3_500,
-  MOST_PARTS = 800,
-  PARTS_EACH = 4,
-  SEVERITIES_EACH = 3;
+const DRAWS = 3;
+const MOST_PAIRS = 160;
+const MOST_TRIPLES = 60;
+const MOST_TRIED = 3_500;
+const MOST_PARTS = 800;
+const PARTS_EACH = 4;
+const SEVERITIES_EACH = 3;
 /** A part counts as setting a code from this probability on; as moving a reading from this many standard deviations. */
-const SETS = 0.3,
-  MOVES = 2;
+const SETS = 0.3;
+const MOVES = 2;
 
 /**
  * Pairs and triples of faults that together explain what no single one does (de Kleer & Williams 1987): each present
@@ -54,8 +54,8 @@ export function growSeveral(
   factors: Float64Array | undefined,
   stop: () => boolean = () => false,
 ): Several[] {
-  const codes = evidence.filter((e) => e.kind === "code"),
-    readings = evidence.filter((e) => e.kind === "reading");
+  const codes = evidence.filter((e) => e.kind === "code");
+  const readings = evidence.filter((e) => e.kind === "reading");
   const present = codes.filter((e) => e.present).slice(0, 30);
   const parts = partsOf(predictor, codes, present, readings, factors, stop);
   const coverable = parts.reduce((m, p) => m | p.covers, 0);
@@ -73,8 +73,8 @@ export function growSeveral(
     list.reduce((sum, p) => sum + p.logPrior, 0) +
     (list.length - 1) * second +
     Math.log(list.length === 2 ? 2 : 6);
-  const pairs = new Sets(),
-    open: { parts: Part[]; covers: number; score: number }[] = [];
+  const pairs = new Sets();
+  const open: { parts: Part[]; covers: number; score: number }[] = [];
   for (let i = 0; i < parts.length; i++) {
     if (stop()) break;
     const a = parts[i]!;
@@ -166,8 +166,8 @@ function exact(
   const prior = logPriors(predictor, factors);
   const most = set.members.length > 2 ? 2 : SEVERITIES_EACH;
   const choices = set.members.map((h) => {
-    const scored = [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).map(([k]) => k),
-      best = scored[0]!;
+    const scored = [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).map(([k]) => k);
+    const best = scored[0]!;
     // the best with its neighbours: what lies between them is known from them
     const near = [best - 1, best + 1].filter((k) => k >= 0 && k < predictor.faults[h - 1]!.severities.length);
     return [...new Set([best, ...scored.slice(0, most - 1), ...near])].slice(0, most).sort((a, b) => a - b);
@@ -199,9 +199,9 @@ function together(
     score += logCode(1 - none, codes[c]!);
   }
   for (let r = 0; r < readings.length; r++) {
-    let most = -1,
-      fit = -Infinity,
-      both = 0;
+    let most = -1;
+    let fit = -Infinity;
+    let both = 0;
     for (const p of parts) {
       if (p.moves[r]! > MOVES) {
         both++;
@@ -225,10 +225,10 @@ function partsOf(
   factors: Float64Array | undefined,
   stop: () => boolean,
 ): Part[] {
-  const prior = logPriors(predictor, factors),
-    n = predictor.monitors.length,
-    { draws } = predictor,
-    range = voltRange(predictor.wiring.nominalVolt);
+  const prior = logPriors(predictor, factors);
+  const n = predictor.monitors.length;
+  const { draws } = predictor;
+  const range = voltRange(predictor.wiring.nominalVolt);
   const used = Math.min(DRAWS, draws);
   const rough: { h: number; k: number; score: number; covers: number; sets: Float64Array }[] = [];
   for (let h = 1; h <= predictor.faults.length; h++) {
@@ -267,13 +267,13 @@ function partsOf(
     const { samples, stepped } = predictor.hypotheses[h]!;
     const wanted = new Uint8Array(samples);
     for (let d = 0; d < used; d++) wanted[k * draws + d] = 1;
-    const fits = new Float64Array(readings.length),
-      moves = new Float64Array(readings.length);
+    const fits = new Float64Array(readings.length);
+    const moves = new Float64Array(readings.length);
     readings.forEach((e, r) => {
       const predicted = predictor.predictAt(h, e, wanted);
       const width = spreads(predicted, wanted, draws, e.instrument, 1, stepped);
-      let best = 0,
-        moved = 0;
+      let best = 0;
+      let moved = 0;
       for (let d = 0; d < used; d++) {
         const v = predicted.at(k * draws + d);
         best +=
@@ -311,8 +311,8 @@ function mostPromising(parts: readonly Part[], codes: readonly CodeEvidence[], r
       return { part, value };
     })
     .sort((a, b) => b.value - a.value);
-  const each = new Map<number, number>(),
-    kept: Part[] = [];
+  const each = new Map<number, number>();
+  const kept: Part[] = [];
   for (const { part } of worth) {
     const n = each.get(part.h) ?? 0;
     if (n >= PARTS_EACH) continue;

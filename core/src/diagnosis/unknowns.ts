@@ -19,8 +19,8 @@ export interface Families {
 export function familiesOf(predictor: Predictor): Families {
   const known = predictor.memo.get("families") as Families | undefined;
   if (known) return known;
-  const nets = findNets(predictor.wiring),
-    drivers = new Map<string, string>();
+  const nets = findNets(predictor.wiring);
+  const drivers = new Map<string, string>();
   for (const d of predictor.wiring.devices)
     for (const p of signalPins(d)) {
       const net = nets.netOf.get(p);
@@ -30,8 +30,8 @@ export function familiesOf(predictor: Predictor): Families {
   const families: Families = {
     of: (e) => {
       if (e.instrument === "clamp") return "amperes";
-      const f = nets.functionOf(e.point),
-        net = nets.netOf.get(e.point);
+      const f = nets.functionOf(e.point);
+      const net = nets.netOf.get(e.point);
       const base =
         net === undefined
           ? e.point.includes(":") && !e.point.includes("#")
@@ -48,8 +48,8 @@ export function familiesOf(predictor: Predictor): Families {
     },
     order: (family) => {
       if (orders.has(family)) return orders.get(family);
-      const driver = drivers.get(family),
-        rest = driver === undefined ? undefined : predictor.restOf(driver);
+      const driver = drivers.get(family);
+      const rest = driver === undefined ? undefined : predictor.restOf(driver);
       const order = rest ? Array.from(rest.keys()).sort((a, b) => rest[a]! - rest[b]!) : undefined;
       orders.set(family, order);
       return order;

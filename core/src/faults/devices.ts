@@ -39,8 +39,8 @@ export function moduleFaults(d: DeviceOf<"module">): Fault[] {
         ]
       : []),
     ...d.pins.flatMap((pin): Fault[] => {
-      const at = { at: pin.at },
-        inner = innerGround(d.id, pin.domain);
+      const at = { at: pin.at };
+      const inner = innerGround(d.id, pin.domain);
       switch (pin.role) {
         case "supply":
         case "ground":
@@ -130,8 +130,8 @@ type Peripheral = Exclude<
 
 /** Sensors, actuators and relays. */
 export function peripheralFaults(index: Index, d: Peripheral): Fault[] {
-  const place: FaultPlace = { type: d.kind === "relay" ? "relay" : "device", id: d.id },
-    id = d.id;
+  const place: FaultPlace = { type: d.kind === "relay" ? "relay" : "device", id: d.id };
+  const id = d.id;
   const z = zoneFactor(
     [...d.zones, ...deviceConnectors(d).flatMap((c) => index.connectors.get(c)?.zones ?? [])],
     DEVICE,
@@ -209,8 +209,8 @@ export function peripheralFaults(index: Index, d: Peripheral): Fault[] {
     case "potentiometer":
       return [...three(d.pins), none("elementOpen", prior.elementOpen, opened(`wiper ${id}`))];
     case "pedal": {
-      const p = d.pins,
-        second = { supply: p.supply2 ?? p.supply, ground: p.ground2 ?? p.ground, signal: p.signal2 };
+      const p = d.pins;
+      const second = { supply: p.supply2 ?? p.supply, ground: p.ground2 ?? p.ground, signal: p.signal2 };
       return [
         ...three(p),
         none("elementOpen", prior.elementOpen, opened(`wiper ${id}`)),

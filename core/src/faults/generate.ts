@@ -39,18 +39,18 @@ function connectorFaults(
   wired: ReadonlySet<string>,
   netOf: ReadonlyMap<string, number>,
 ): Fault[] {
-  const z = zoneFactor(connector.zones, CONTACT),
-    wet = connector.zones.includes("wet"),
-    oily = connector.zones.includes("oily");
+  const z = zoneFactor(connector.zones, CONTACT);
+  const wet = connector.zones.includes("wet");
+  const oily = connector.zones.includes("oily");
   const sides = (cavity: string) => {
     const name = `${connector.id}:${cavity}`;
     return connector.inline ? ([`${name}.a`, `${name}.b`] as const) : ([name, pinBehind(name)] as const);
   };
   const used = connector.cavities.filter((c) => sides(c).some((s) => wired.has(s)));
   const contacts = used.flatMap((cavity) => {
-    const name = `${connector.id}:${cavity}`,
-      place: FaultPlace = { type: "cavity", id: name },
-      contact = `contact ${name}`;
+    const name = `${connector.id}:${cavity}`;
+    const place: FaultPlace = { type: "cavity", id: name };
+    const contact = `contact ${name}`;
     return [
       fault(place, name, "contactOpen", prior.contactOpen * z, NO_SEVERITY, opened(contact)),
       fault(
@@ -65,11 +65,11 @@ function connectorFaults(
     ];
   });
   const pairs = used.slice(1).flatMap((second, i) => {
-    const first = used[i]!,
-      name = `${connector.id}:${first}+${second}`,
-      place: FaultPlace = { type: "connector", id: connector.id };
-    const [a, behindA] = sides(first),
-      [b, behindB] = sides(second);
+    const first = used[i]!;
+    const name = `${connector.id}:${first}+${second}`;
+    const place: FaultPlace = { type: "connector", id: connector.id };
+    const [a, behindA] = sides(first);
+    const [b, behindB] = sides(second);
     if (netOf.get(a) !== undefined && netOf.get(a) === netOf.get(b)) return []; // the same conductor in both
     return [
       fault(
@@ -119,9 +119,9 @@ function connectorFaults(
 }
 
 function wireFaults(index: Index, wire: Wire): Fault[] {
-  const id = wireId(wire),
-    place: FaultPlace = { type: "wire", id },
-    element = `wire ${id}`;
+  const id = wireId(wire);
+  const place: FaultPlace = { type: "wire", id };
+  const element = `wire ${id}`;
   const z = zoneFactor(wire.zones, WIRE);
   const ends = [wire.from, wire.to].map((e) => resolvePlace(index, e));
   const touches = (kinds: readonly Device["kind"][], terminal?: string) =>
@@ -165,8 +165,8 @@ function bundleFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault
     list.flatMap((w, i) =>
       list.slice(i + 1, i + 1 + BESIDE).flatMap((other) => {
         if (netOf.get(w.from) === netOf.get(other.from)) return [];
-        const z = Math.max(zoneFactor(w.zones, WIRE), zoneFactor(other.zones, WIRE)),
-          id = wireId(w);
+        const z = Math.max(zoneFactor(w.zones, WIRE), zoneFactor(other.zones, WIRE));
+        const id = wireId(w);
         return [
           fault(
             { type: "wire", id },
@@ -184,8 +184,8 @@ function bundleFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault
 }
 
 function deviceFaults(wiring: Wiring, index: Index, d: Device): Fault[] {
-  const contacts = zoneFactor(d.zones, CONTACT),
-    id = d.id;
+  const contacts = zoneFactor(d.zones, CONTACT);
+  const id = d.id;
   switch (d.kind) {
     case "battery": {
       const volt = d.volt ?? (DEFAULTS.batteryVolt.on * wiring.nominalVolt) / 12;

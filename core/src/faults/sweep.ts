@@ -45,8 +45,8 @@ export interface SweepResult {
 }
 
 /** The tolerance when none is given, volt, and how far a resistance may be off for meter loading, ohm: half a digit of a meter on its 20 V range, and 2.5 mV at 5 V. */
-const TOLERANCE = 5e-3,
-  LOADING_OHM = 5_000;
+const TOLERANCE = 5e-3;
+const LOADING_OHM = 5_000;
 /** Cases between two calls of `progress`. */
 const PACE = 256;
 
@@ -95,18 +95,18 @@ export function sweepOne(
   tolerance: number,
   go: (share: number) => boolean,
 ): Omit<SweepResult, "state" | "nodes" | "cases"> {
-  const { pattern: p, moved, movedOhms, faulty } = s,
-    n = p.n;
+  const { pattern: p, moved, movedOhms, faulty } = s;
+  const n = p.n;
   settle(s, {});
   measureOhms(s);
   const healthy = Float32Array.from({ length: n + 1 }, (_, node) => loaded(s, node));
   const byPosition = Float32Array.from({ length: n }, (_, k) => healthy[p.node[k]!]!);
   const start = new Uint32Array(edits.length + 1);
-  let node = new Uint32Array(64 * edits.length + n),
-    volt = new Float32Array(node.length),
-    used = 0;
-  const unsettled: number[] = [],
-    perMeter = 1 / DEFAULTS.meter.ohm;
+  let node = new Uint32Array(64 * edits.length + n);
+  let volt = new Float32Array(node.length);
+  let used = 0;
+  const unsettled: number[] = [];
+  const perMeter = 1 / DEFAULTS.meter.ohm;
   const wrote = new Int32Array(n).fill(-1);
   let done = 0;
   for (; done < edits.length; done++) {
@@ -118,8 +118,8 @@ export function sweepOne(
       volt = grown(volt, Float32Array);
     }
     for (let pass = 0; pass < 2; pass++) {
-      const list = pass === 0 ? moved.list : movedOhms.list,
-        count = pass === 0 ? moved.count : movedOhms.count;
+      const list = pass === 0 ? moved.list : movedOhms.list;
+      const count = pass === 0 ? moved.count : movedOhms.count;
       for (let q = 0; q < count; q++) {
         const k = list[q]!;
         if (wrote[k] === done) continue;

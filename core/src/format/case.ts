@@ -8,13 +8,10 @@ export const CASE_FORMAT = "radicula/case";
 export const State = z.strictObject({
   key: KeyState.default("on"),
   unplugged: z.array(Id).max(200).default([]),
-  stimulus: z
-    .record(Id, z.number().min(-100).max(2000))
-    .optional()
-    .meta({
-      description:
-        "True condition at a sensor, by its id: pedal or pressure as a share 0 to 1, degrees Celsius, milliampere; at a speed sensor 1 for steel at the tip, 0 for none",
-    }),
+  stimulus: z.record(Id, z.number().min(-100).max(2000)).optional().meta({
+    description:
+      "True condition at a sensor, by its id: pedal or pressure as a share 0 to 1, degrees Celsius, milliampere; at a speed sensor 1 for steel at the tip, 0 for none",
+  }),
   jumpers: z
     .array(z.strictObject({ from: Endpoint, to: Endpoint, ohm: z.number().min(0.001).max(1e7).default(0.01) }))
     .max(20)
@@ -68,12 +65,10 @@ export const ReadingEntry = z
   .strictObject({
     type: z.literal("reading"),
     ...base,
-    instrument: z
-      .enum(["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"])
-      .meta({
-        description:
-          "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how far the signal swings while it is watched, volts; continuity: beep or silent; lamp: bright, dim or dark, with the lamp among the state's loads",
-      }),
+    instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"]).meta({
+      description:
+        "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how far the signal swings while it is watched, volts; continuity: beep or silent; lamp: bright, dim or dark, with the lamp among the state's loads",
+    }),
     points: z
       .array(Endpoint)
       .min(1)
@@ -89,26 +84,20 @@ export const ReadingEntry = z
       .meta({ description: "volts, ohms or amperes; OL for an open circuit; what a lamp or a beeper shows" }),
     state: State,
     as: z.string().max(80).optional().meta({ description: "What was typed, as typed" }),
-    swing: z
-      .tuple([z.number(), z.number()])
-      .optional()
-      .meta({
-        description:
-          "Least and most while it was watched, where the value would not stand still; the value is then the middle",
-      }),
+    swing: z.tuple([z.number(), z.number()]).optional().meta({
+      description:
+        "Least and most while it was watched, where the value would not stand still; the value is then the middle",
+    }),
     mode: z.enum(["dc", "ac"]).optional().meta({ description: "The meter's mode for volts; dc when left out" }),
     battery: z.number().min(0).max(60).optional().meta({ description: "The battery at that moment, volts" }),
     how: z
       .enum(["backProbed", "front", "pierced", "breakout"])
       .optional()
       .meta({ description: "How the pin was reached; a pierced wire must be sealed before the job closes" }),
-    part: z
-      .enum(["removed", "new"])
-      .optional()
-      .meta({
-        description:
-          "Read on the part's own pins: taken out, or a new one before it goes in (which says nothing of the machine)",
-      }),
+    part: z.enum(["removed", "new"]).optional().meta({
+      description:
+        "Read on the part's own pins: taken out, or a new one before it goes in (which says nothing of the machine)",
+    }),
     corrects: z
       .number()
       .int()
@@ -302,13 +291,10 @@ export type ScannedCode = z.infer<typeof ScannedCode>;
 export const ScanEntry = z.strictObject({
   type: z.literal("scan"),
   ...base,
-  when: z
-    .enum(["before", "afterClear", "afterCrank", "afterDrive", "other"])
-    .default("before")
-    .meta({
-      description:
-        "When in the job: before anything was touched, or after codes were cleared and the key cycled, the engine cranked, the machine driven",
-    }),
+  when: z.enum(["before", "afterClear", "afterCrank", "afterDrive", "other"]).default("before").meta({
+    description:
+      "When in the job: before anything was touched, or after codes were cleared and the key cycled, the engine cranked, the machine driven",
+  }),
   modules: z
     .array(Id)
     .max(200)

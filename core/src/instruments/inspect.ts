@@ -28,10 +28,10 @@ export function inspectCircuit(wiring: Wiring): Issue[] {
       add(`ground ${d.id}`, issue("circuit.module-without-ground", [], { module: d.id }));
   const rig = new Rig(wiring);
   for (const key of KeyState.options) {
-    const state = { key, unplugged: [] },
-      circuit = rig.circuit(state);
-    const s = createSolver(circuit),
-      conditions = conditionsOf(circuit, state);
+    const state = { key, unplugged: [] };
+    const circuit = rig.circuit(state);
+    const s = createSolver(circuit);
+    const conditions = conditionsOf(circuit, state);
     const outcome = prepare(s, conditions);
     settle(s, NO_EDIT);
     if (!outcome.settled) {

@@ -41,8 +41,8 @@ export function predictCodes(rig: Rig, unplugged: readonly string[] = []): Predi
 
 /** The sensors and modules whose output a monitor watches: the node it listens to, or what stands on its pin's net. */
 function watchedBy(rig: Rig): (m: BoundMonitor) => string[] {
-  const { wiring } = rig,
-    nets = findNets(wiring);
+  const { wiring } = rig;
+  const nets = findNets(wiring);
   return (m) => {
     if (m.monitor.type === "silent") return [m.monitor.node];
     if (m.code.about !== undefined) return [m.code.about];

@@ -38,8 +38,8 @@ const between = (s: Solver, a: number, b: number) => {
  * @throws RangeError for a point the machine does not have
  */
 export function readVolts(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown {
-  const a = node(rig, red, state),
-    b = node(rig, black, state);
+  const a = node(rig, red, state);
+  const b = node(rig, black, state);
   const meter = a === b ? {} : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
   const value = mean(rig, state, (phase) => between(rig.settled(state, { phase }, meter), a, b));
   const remarks: Issue[] = [];
@@ -71,8 +71,8 @@ const SAGGING = 0.93;
  * `reading.live-circuit`, and the value is NaN.
  */
 export function readOhms(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown {
-  const a = node(rig, red, state),
-    b = node(rig, black, state);
+  const a = node(rig, red, state);
+  const b = node(rig, black, state);
   const s = rig.settled(state, { phase: lastPhase(rig, state) });
   const live = Math.abs(between(s, a, b)) > OHMS_NEED_BELOW_VOLT;
   if (live || state.key !== "off")
@@ -123,16 +123,16 @@ export function readLamp(rig: Rig, state: State, watt: number, red: string, blac
     remarks.length === 0,
   );
 }
-const BRIGHT_SHARE = 0.75,
-  DIM_SHARE = 0.8,
-  DARK_SHARE = 0.2;
+const BRIGHT_SHARE = 0.75;
+const DIM_SHARE = 0.8;
+const DARK_SHARE = 0.2;
 const NOT_FOR_LAMPS: ReadonlySet<string> = new Set(["reference", "signal", "sensorGround", "bus"]);
 
 function light(rig: Rig, state: State, watt: number, red: string, black: string) {
   const with_: State = { ...state, loads: [...(state.loads ?? []), { from: red, to: black, watt }] };
-  let most = 0,
-    least = Infinity,
-    ampere = 0;
+  let most = 0;
+  let least = Infinity;
+  let ampere = 0;
   for (const p of rig.phases(with_)) {
     const s = rig.settled(with_, { phase: p.phase });
     const element = rig.circuit(with_).elementOf.get(`load at ${red}`)!;
@@ -173,22 +173,20 @@ export interface ScopeShown {
 
 /** A scope between two points, over the parts of a period and, while cranking or running, over steel passing the sensors. */
 export function readScope(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown<ScopeShown> {
-  const a = node(rig, red, state),
-    b = node(rig, black, state);
+  const a = node(rig, red, state);
+  const b = node(rig, black, state);
   const meter = a === b ? {} : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
   const turning = state.key === "cranking" || state.key === "running";
   const samples = (turning ? [true, false] : [undefined]).flatMap((steel) =>
-    rig
-      .phases(state)
-      .map((p) => ({
-        share: p.share / (turning ? 2 : 1),
-        volt: between(rig.settled(state, { steel, phase: p.phase }, meter), a, b),
-      })),
+    rig.phases(state).map((p) => ({
+      share: p.share / (turning ? 2 : 1),
+      volt: between(rig.settled(state, { steel, phase: p.phase }, meter), a, b),
+    })),
   );
   const volts = samples.map((x) => x.volt);
-  const least = Math.min(...volts),
-    most = Math.max(...volts),
-    half = (least + most) / 2;
+  const least = Math.min(...volts);
+  const most = Math.max(...volts);
+  const half = (least + most) / 2;
   return shown({
     average: samples.reduce((sum, x) => sum + x.share * x.volt, 0),
     least,

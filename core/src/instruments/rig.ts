@@ -56,8 +56,8 @@ export class Rig {
 
   /** The faults as one change to the circuit of a state. */
   edit(state: State): Edit {
-    const circuit = this.circuit(state),
-      volt = batteryVolt(this.wiring, state.key, batteryOf(this.wiring));
+    const circuit = this.circuit(state);
+    const volt = batteryVolt(this.wiring, state.key, batteryOf(this.wiring));
     const edits = this.faults.map((f) => f.fault.edit(f.severity, circuit, volt));
     return edits.length === 0 ? NO_EDIT : edits.length === 1 ? edits[0]! : joinEdits(...edits);
   }
@@ -68,16 +68,16 @@ export class Rig {
     look: { steel?: boolean | undefined; phase?: number | undefined; talker?: number | undefined } = {},
     extra: Edit = NO_EDIT,
   ): Solver {
-    const here = this.at(state),
-      name = `${look.steel ?? ""} ${look.phase ?? 0} ${look.talker ?? ""}`;
+    const here = this.at(state);
+    const name = `${look.steel ?? ""} ${look.phase ?? 0} ${look.talker ?? ""}`;
     let s = here.solvers.get(name);
     if (!s) {
       s = createSolver(here.circuit, here.pattern);
       prepare(s, conditionsOf(here.circuit, state, look));
       here.solvers.set(name, s);
     }
-    const own = this.edit(state),
-      gone = this.goneFuses(here.circuit, state);
+    const own = this.edit(state);
+    const gone = this.goneFuses(here.circuit, state);
     settle(s, extra === NO_EDIT && gone === NO_EDIT ? own : joinEdits(own, gone, extra));
     return s;
   }
@@ -87,8 +87,8 @@ export class Rig {
     if (this.faults.length === 0 || (state.key === "on" && state.unplugged.length === 0 && !state.pulled?.length))
       return NO_EDIT;
     this.melted ??= (() => {
-      const at = { key: "on", unplugged: [] } as State,
-        s = this.settled(at);
+      const at = { key: "on", unplugged: [] } as State;
+      const s = this.settled(at);
       return meltedFuses(s).map((e) => this.circuit(at).elements[e]!.id);
     })();
     const series = this.melted.flatMap((id) => {
@@ -103,8 +103,8 @@ export class Rig {
 
   /** The codes its modules set in one key state, everything else as given: places in `monitors`. */
   codesIn(state: State): number[] {
-    const here = this.monitors.filter((m) => m.key === state.key),
-      found: number[] = [];
+    const here = this.monitors.filter((m) => m.key === state.key);
+    const found: number[] = [];
     judge(
       judgePlan(here),
       this.phases(state),

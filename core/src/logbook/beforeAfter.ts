@@ -12,11 +12,11 @@ export interface BeforeAfter {
 }
 /** Readings that stand, taken twice or more with the same instrument at the same place in the same state: the first beside the last. */
 export function beforeAfter(entries: readonly Entry[]): BeforeAfter[] {
-  const undone = undoneEntries(entries),
-    seen = new Map<
-      string,
-      { number: number; value: number | string; point: string; instrument: ReadingEntry["instrument"]; state: State }[]
-    >();
+  const undone = undoneEntries(entries);
+  const seen = new Map<
+    string,
+    { number: number; value: number | string; point: string; instrument: ReadingEntry["instrument"]; state: State }[]
+  >();
   entries.forEach((e, i) => {
     if (e.type !== "reading" || undone.has(i + 1)) return;
     e.points.forEach((point, j) => {

@@ -107,21 +107,22 @@ export function fold(entries: readonly Entry[]): Folded {
   const scanned = new Map<string, Set<KeyState>>();
   const scans: Numbered<ScanEntry>[] = [];
   const readings = new Map<number, ReadingEntry>();
-  const unplugged = new Set<string>(),
-    sinceClear = new Set<string>(),
-    setAside = new Set<string>(),
-    lacking = new Set<string>();
+  const unplugged = new Set<string>();
+  const sinceClear = new Set<string>();
+  const setAside = new Set<string>();
+  const lacking = new Set<string>();
   const seen = new Map<string, Numbered<SeenEntry>>();
   const clues: Numbered<ClueEntry>[] = [];
-  let key: State["key"] = "on",
-    pulled: State["pulled"];
-  let school: SchoolEntry | undefined,
-    verdict: Numbered<VerdictEntry> | undefined,
-    intake: Numbered<Intake> | undefined;
-  const open = new Map<string, Disturbed>(),
-    acknowledged = new Set<string>();
+  let key: State["key"] = "on";
+  let pulled: State["pulled"];
+  let school: SchoolEntry | undefined;
+  let verdict: Numbered<VerdictEntry> | undefined;
+  let intake: Numbered<Intake> | undefined;
+  const open = new Map<string, Disturbed>();
+  const acknowledged = new Set<string>();
   let closed: number | undefined;
-  let meterCheck: Numbered<MeterCheckEntry> | undefined, run: Numbered<RunEntry> | undefined;
+  let meterCheck: Numbered<MeterCheckEntry> | undefined;
+  let run: Numbered<RunEntry> | undefined;
   let standing: Pick<State, "jumpers" | "loads" | "breakers"> = {};
   const leave = (thing: string, how: Disturbance, number: number) => {
     if (!open.has(`${how} ${thing}`)) open.set(`${how} ${thing}`, { thing, how, number });

@@ -28,8 +28,8 @@ export function readCase(value: unknown): Result<CaseT> {
  * @param from how many entries stand before these (an undo may point at them)
  */
 export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 0): Issue[] {
-  const index = indexWiring(wiring),
-    wires = new Set(wiring.wires.map(wireId));
+  const index = indexWiring(wiring);
+  const wires = new Set(wiring.wires.map(wireId));
   const issues: Issue[] = [];
   const connector = (id: string, path: Issue["path"]) => {
     if (!index.connectors.has(id)) issues.push(issue("entry.missing-connector", path, { id }));
@@ -144,12 +144,12 @@ function checkState(index: Index, state: State): Issue[] {
   for (const id of Object.keys(state.stimulus ?? {})) device(id, undefined, ["stimulus", id]);
   return issues;
 }
-const MAX_VOLT = 60,
-  MAX_OHM = 1e9,
-  MAX_AMPERE = 2_000;
-const LAMP: ReadonlySet<string> = new Set(["bright", "dim", "dark"]),
-  BEEPER: ReadonlySet<string> = new Set(["beep", "silent"]),
-  NONE: ReadonlySet<string> = new Set();
+const MAX_VOLT = 60;
+const MAX_OHM = 1e9;
+const MAX_AMPERE = 2_000;
+const LAMP: ReadonlySet<string> = new Set(["bright", "dim", "dark"]);
+const BEEPER: ReadonlySet<string> = new Set(["beep", "silent"]);
+const NONE: ReadonlySet<string> = new Set();
 
 /** Reads entries that arrive from outside (a request), against the wiring they belong to. */
 export function readEntries(wiring: Wiring, value: unknown, from: number): Result<EntryT[]> {

@@ -31,8 +31,8 @@ export function judgePartNumber(
   connector: string,
   read: string,
 ): "drawn" | "asGood" | "another" | undefined {
-  const of = numbered(wiring, connector),
-    is = (n: string) => bare(n) === bare(read);
+  const of = numbered(wiring, connector);
+  const is = (n: string) => bare(n) === bare(read);
   return of === undefined ? undefined : is(of.partNumber!) ? "drawn" : of.alsoNumbers?.some(is) ? "asGood" : "another";
 }
 
@@ -88,8 +88,8 @@ const bare = (number: string) => number.toUpperCase().replace(/[\s.-]/g, "");
 
 /** Colours that agree less colours that do not; the count of cavities and the part number count as two colours each. */
 function agreement(wiring: Wiring, id: string, seen: SeenEntry): number {
-  const drawn = coloursAt(wiring, id),
-    connector = wiring.connectors.find((c) => c.id === id)!;
+  const drawn = coloursAt(wiring, id);
+  const connector = wiring.connectors.find((c) => c.id === id)!;
   let score = 0;
   for (const s of seen.colours) {
     const d = drawn.get(s.cavity);

@@ -31,9 +31,9 @@ const PERIPHERALS = [
 ] as const;
 type Kind = (typeof PERIPHERALS)[number];
 /** Devices a module looks after, and how many share one splice, one in-line connector and one bundle. */
-const PER_MODULE = 14,
-  PER_GROUP = 5,
-  MODULES_PER_RELAY = 3;
+const PER_MODULE = 14;
+const PER_GROUP = 5;
+const MODULES_PER_RELAY = 3;
 
 /**
  * Makes up a machine nobody has drawn: battery, alternator, key switch, main relay, fuses, several modules on a
@@ -41,8 +41,8 @@ const PER_MODULE = 14,
  * and a bundle. Repeatable from its seed; for tests and benchmarks.
  */
 export function generateHarness(options: HarnessOptions): Wiring {
-  let devices = Math.max(2, Math.round(options.nodes / 17)),
-    wiring = build(devices, options);
+  let devices = Math.max(2, Math.round(options.nodes / 17));
+  let wiring = build(devices, options);
   for (let tries = 0; tries < 4; tries++) {
     const nodes = compile(wiring, "on").nodes.length;
     const next = Math.max(2, Math.round(devices * (options.nodes / nodes)));
@@ -126,8 +126,8 @@ class Harness {
   /** battery, alternator, key switch, main relay and the splice behind its fuse */
   supplies(count: number) {
     // a larger machine has a larger battery, alternator and main fuse
-    const large = 1 + count / 60,
-      main = Math.min(240, Math.round(50 * large));
+    const large = 1 + count / 60;
+    const main = Math.min(240, Math.round(50 * large));
     this.devices.push(
       { kind: "battery", id: "BAT", ohm: 0.01 / large },
       { kind: "ground", id: "G1" },
@@ -150,8 +150,8 @@ class Harness {
 
   /** a main relay, and the splice it feeds, for every few modules */
   private relay(i: number) {
-    const K = `K${i}`,
-      SF = `SF${i}`;
+    const K = `K${i}`;
+    const SF = `SF${i}`;
     this.connector(K, 5);
     this.devices.push(
       {
@@ -181,8 +181,8 @@ class Harness {
   }
 
   module(m: number, count: number, talks: boolean) {
-    const A = `A${m}`,
-      pins: Loose[] = [];
+    const A = `A${m}`;
+    const pins: Loose[] = [];
     if (m % MODULES_PER_RELAY === 1) this.relay(Math.ceil(m / MODULES_PER_RELAY));
     const pin = (role: string, more: Loose = {}) => {
       const at = `${A}:${pins.length + 1}`;
@@ -214,11 +214,11 @@ class Harness {
 
   /** devices that share reference, ground, in-line connector and bundle */
   private group(A: string, g: string, size: number, pin: (role: string, more?: Loose) => string, talks: boolean) {
-    const bundle = `bundle ${g}`,
-      X = `X${g}`,
-      SR = `SR${g}`,
-      SG = `SG${g}`,
-      SP = `SP${g}`;
+    const bundle = `bundle ${g}`;
+    const X = `X${g}`;
+    const SR = `SR${g}`;
+    const SG = `SG${g}`;
+    const SP = `SP${g}`;
     const inner = { cavities: 0 };
     const through = (from: string, to: string) => {
       inner.cavities++;
@@ -299,8 +299,8 @@ class Harness {
         this.devices.push({ kind, id: B, pins: { supply: at(1), ground: at(2), signal: at(3), signal2: at(4) } });
         wire(at(1), c.SR);
         wire(at(2), c.SG);
-        const first = c.pin("input", { pull: "down" }),
-          second = c.pin("input", { pull: "down" });
+        const first = c.pin("input", { pull: "down" });
+        const second = c.pin("input", { pull: "down" });
         c.through(first, at(3));
         c.through(second, at(4));
         this.codes.push({

@@ -11,12 +11,12 @@ const TRIES = 300;
  * @param count how many at once, at different places @returns undefined where no fault of this wiring sets a code
  */
 export function hideFaults(wiring: Wiring, count: number, seed: number): FaultAt[] | undefined {
-  const random = uniform(seed * 104729 + 7),
-    faults = generateFaults(wiring).filter((f) => f.mode !== "wrongPart"),
-    total = faults.reduce((sum, f) => sum + f.prior, 0);
+  const random = uniform(seed * 104729 + 7);
+  const faults = generateFaults(wiring).filter((f) => f.mode !== "wrongPart");
+  const total = faults.reduce((sum, f) => sum + f.prior, 0);
   if (total <= 0 || wiring.codes.length === 0) return undefined;
-  const hidden: FaultAt[] = [],
-    places = new Set<string>();
+  const hidden: FaultAt[] = [];
+  const places = new Set<string>();
   for (let i = 0; i < TRIES && hidden.length < count; i++) {
     let left = random() * total;
     const fault = faults.find((f) => (left -= f.prior) <= 0) ?? faults.at(-1)!;

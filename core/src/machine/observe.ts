@@ -69,7 +69,7 @@ export function observe(
         return code.module === c.points[0] && code.id === c.points[1];
       }),
     };
-  const faults = machine.faults.map((f) => f.fault),
-    yes = random() < yesLikelihood(c, faults, comesAndGoes, machine.mistaken);
+  const faults = machine.faults.map((f) => f.fault);
+  const yes = random() < yesLikelihood(c, faults, comesAndGoes, machine.mistaken);
   return { yes, ...(yes && c.kind === "look" ? { found: [signOf(faults, c.points[0] ?? "", random)] } : {}) };
 }

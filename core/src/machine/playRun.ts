@@ -10,8 +10,8 @@ export interface PlayedRun {
   readonly view: RunView;
   readonly entries: readonly Entry[];
 }
-const AT = "2026-01-01T08:00:00Z",
-  MOST = 400;
+const AT = "2026-01-01T08:00:00Z";
+const MOST = 400;
 /** Of two answers eyes and hands can give, the likelier. */
 const LIKELIER = 0.6;
 
@@ -25,8 +25,8 @@ export function playRun(
 ): PlayedRun {
   const entries: Entry[] = [{ type: "run", at: AT, run, on, event: "begun" }];
   for (let i = 0; i < MOST; i++) {
-    const view = runView(predictor, entries)!,
-      { next } = view;
+    const view = runView(predictor, entries)!;
+    const { next } = view;
     if (!next) return { view, entries };
     const seen = skip(next.id) ? undefined : observe(machine, next, false, () => LIKELIER);
     if (!seen) entries.push({ type: "setAside", at: AT, candidate: next.id, reason: "other" });

@@ -78,10 +78,10 @@ export class SimulatedMachine {
 
   /** What the instrument's display shows at a point in a state: volts or ohms, OL as Infinity. NaN where it shows nothing. */
   read(point: string, state: State, instrument: Instrument, black?: string): number {
-    const at = this.mistaken,
-      moved = at
-        ? misplacement(at.from, at.to, true).moved({ instrument, point, black, state })
-        : { point, black, state };
+    const at = this.mistaken;
+    const moved = at
+      ? misplacement(at.from, at.to, true).moved({ instrument, point, black, state })
+      : { point, black, state };
     const value = this.shown(this.there ? this.rig : this.calm, moved.point, moved.state, instrument, moved.black);
     if (this.options.slips === undefined || this.random() >= this.options.slips || Number.isNaN(value)) return value;
     return instrument === "ohmmeter"
@@ -219,9 +219,9 @@ const OTHER_KIND: Readonly<Partial<Record<Device["kind"], Device["kind"]>>> = {
 export function severityOffGrid(fault: Fault, u: number): number {
   const grid = fault.severities;
   if (grid.length < 2) return grid[0] ?? NaN;
-  const at = u * (grid.length - 1),
-    i = Math.min(grid.length - 2, Math.floor(at)),
-    t = at - i;
+  const at = u * (grid.length - 1);
+  const i = Math.min(grid.length - 2, Math.floor(at));
+  const t = at - i;
   const [a, b] = [grid[i]!, grid[i + 1]!];
   return a > 0 && b > 0 ? a * (b / a) ** t : a + (b - a) * t;
 }

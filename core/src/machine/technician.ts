@@ -72,23 +72,23 @@ export interface Played {
   readonly course: readonly { readonly truth: number; readonly leader: number; readonly right: boolean }[];
 }
 
-const AT = "2026-01-01T08:00:00Z",
-  MOST_STEPS = 40;
+const AT = "2026-01-01T08:00:00Z";
+const MOST_STEPS = 40;
 
 /** Plays one job on a machine with hidden faults to its end, each test chosen by a school, each value shown by the machine. */
 export function play(predictor: Predictor, faults: readonly FaultAt[], options: PlayOptions): Played {
-  const { wiring } = predictor,
-    most = options.most ?? MOST_STEPS;
+  const { wiring } = predictor;
+  const most = options.most ?? MOST_STEPS;
   const random = uniform(options.seed * 7919 + 13);
   let left = faults;
-  const steps: PlayedStep[] = [],
-    course: { truth: number; leader: number; right: boolean }[] = [];
-  let minutes = 0,
-    atWrong = 0,
-    doubtedAfter: number | undefined,
-    overbold = false;
-  let verdict: Played["verdict"],
-    stage: Stage = "waiting";
+  const steps: PlayedStep[] = [];
+  const course: { truth: number; leader: number; right: boolean }[] = [];
+  let minutes = 0;
+  let atWrong = 0;
+  let doubtedAfter: number | undefined;
+  let overbold = false;
+  let verdict: Played["verdict"];
+  let stage: Stage = "waiting";
   const finish = (ending: Ending): Played => ({
     faults: faults.map((f) => f.fault.id),
     school: options.school,

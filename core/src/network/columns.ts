@@ -57,9 +57,9 @@ export function startColumn(
     const k = i < 0 ? j : j < 0 ? i : Math.min(i, j);
     if (i === k) i = parent[k]!;
     if (j === k) j = parent[k]!;
-    const src = mark[k] === now ? to : from,
-      share = transposed ? src.out : src.in,
-      here = value[k]!;
+    const src = mark[k] === now ? to : from;
+    const share = transposed ? src.out : src.in;
+    const here = value[k]!;
     addSparse(column, k, 0);
     if (here !== 0) for (let q = start[k]!; q < start[k + 1]!; q++) addSparse(column, later[q]!, share[q]! * here);
   }
@@ -67,10 +67,10 @@ export function startColumn(
   const { list, count } = column;
   if (count > 1) list.subarray(0, count).sort();
   for (let q = count - 1; q >= 0; q--) {
-    const k = list[q]!,
-      src = mark[k] === now ? to : from,
-      share = transposed ? src.in : src.out,
-      d = src.pivot[k]!;
+    const k = list[q]!;
+    const src = mark[k] === now ? to : from;
+    const share = transposed ? src.in : src.out;
+    const d = src.pivot[k]!;
     let sum = d > 0 ? value[k]! / d : 0;
     if (d > 0) for (let r = start[k]!; r < start[k + 1]!; r++) sum += share[r]! * value[later[r]!]!;
     value[k] = sum;
@@ -89,9 +89,9 @@ export function finishColumn(
 ): void {
   const { start, later, parent, size } = p;
   const { mark: onPath, now: here } = path;
-  const { value, moved, mark, now } = column,
-    above = moved.mark,
-    at = ++moved.now;
+  const { value, moved, mark, now } = column;
+  const above = moved.mark;
+  const at = ++moved.now;
   const first = column.count;
   for (let q = 0; q < first; q++) {
     const k = column.list[q]!;
@@ -109,10 +109,10 @@ export function finishColumn(
       k -= size[k]!;
       continue;
     }
-    const src = onPath[k] === here ? to : from,
-      share = transposed ? src.in : src.out;
-    let sum = 0,
-      most = 0;
+    const src = onPath[k] === here ? to : from;
+    const share = transposed ? src.in : src.out;
+    let sum = 0;
+    let most = 0;
     for (let r = start[k]!; r < start[k + 1]!; r++) {
       const v = value[later[r]!]!;
       sum += share[r]! * v;

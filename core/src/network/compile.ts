@@ -75,8 +75,8 @@ function addDevice(b: Builder, device: Device, fitted: Fitted): void {
       return;
     }
     case "alternator": {
-      const a = DEFAULTS.alternator,
-        minus = `${device.id}:-`;
+      const a = DEFAULTS.alternator;
+      const minus = `${device.id}:-`;
       b.add({
         id: `alternator ${device.id}`,
         type: "reference",
@@ -92,15 +92,15 @@ function addDevice(b: Builder, device: Device, fitted: Fitted): void {
     }
     case "fuse":
     case "breaker": {
-      const breaker = fitted.breakers?.includes(device.id),
-        out = breaker || fitted.pulled?.includes(device.id);
+      const breaker = fitted.breakers?.includes(device.id);
+      const out = breaker || fitted.pulled?.includes(device.id);
       const ends = {
-          type: "fuse",
-          a: b.node(`${device.id}:in`),
-          b: b.node(`${device.id}:out`),
-          limitAmpere: device.rating * DEFAULTS.fuseMeltsAt,
-        } as const,
-        ohm = DEFAULTS.fuseOhmAmpere / device.rating;
+        type: "fuse",
+        a: b.node(`${device.id}:in`),
+        b: b.node(`${device.id}:out`),
+        limitAmpere: device.rating * DEFAULTS.fuseMeltsAt,
+      } as const;
+      const ohm = DEFAULTS.fuseOhmAmpere / device.rating;
       b.add({ id: `fuse ${device.id}`, ...ends, ohm: out ? Infinity : ohm });
       // in the fuse's place and rated as it: good whatever the fuse was, and it trips as the fuse would melt
       if (breaker) b.add({ id: `breaker ${device.id}`, ...ends, ohm });

@@ -10,8 +10,8 @@ type Peripheral = Exclude<
 
 /** Sensors, actuators and relays: what stands behind the cavities of a device's own connector. */
 export function addPeripheral(b: Builder, device: Peripheral): void {
-  const { id } = device,
-    volts = b.wiring.nominalVolt;
+  const { id } = device;
+  const volts = b.wiring.nominalVolt;
   switch (device.kind) {
     case "relay":
       addRelay(b, device);
@@ -20,8 +20,8 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
       addThreeWireSensor(b, device);
       return;
     case "potentiometer": {
-      const d = DEFAULTS.potentiometer,
-        pins = pinNodes(device.pins);
+      const d = DEFAULTS.potentiometer;
+      const pins = pinNodes(device.pins);
       const ohm = {
         track: b.known(id, "trackOhm", device.trackOhm, undefined, d.trackOhm),
         wiper: b.known(id, "wiperOhm", device.wiperOhm, undefined, d.wiperOhm),
@@ -33,8 +33,8 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
       addPedal(b, device);
       return;
     case "thermistor": {
-      const d = DEFAULTS.thermistor,
-        pins = pinNodes(device.pins);
+      const d = DEFAULTS.thermistor;
+      const pins = pinNodes(device.pins);
       const celsius = b.stimulus(id, device.restCelsius ?? d.restCelsius);
       b.resistor(
         `element ${id}`,
@@ -52,8 +52,8 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
       addHall(b, device);
       return;
     case "coilSensor": {
-      const d = DEFAULTS.coilSensor,
-        pins = pinNodes(device.pins);
+      const d = DEFAULTS.coilSensor;
+      const pins = pinNodes(device.pins);
       const turning = b.key === "cranking" || b.key === "running";
       b.add({
         id: `element ${id}`,
@@ -67,8 +67,8 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
       return;
     }
     case "currentLoop": {
-      const d = DEFAULTS.currentLoop,
-        pins = pinNodes(device.pins);
+      const d = DEFAULTS.currentLoop;
+      const pins = pinNodes(device.pins);
       const ampere = b.stimulus(id, device.restMilliampere ?? d.restMilliampere) / 1000;
       b.add({
         id: `element ${id}`,
@@ -82,8 +82,8 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
       return;
     }
     case "smartSensor": {
-      const d = DEFAULTS.smartSensor,
-        pins = pinNodes(device.pins);
+      const d = DEFAULTS.smartSensor;
+      const pins = pinNodes(device.pins);
       b.resistor(
         `load ${id}`,
         pins.supply,
@@ -119,8 +119,8 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
     }
     case "solenoid":
     case "heater": {
-      const pins = pinNodes(device.pins),
-        generic = (device.kind === "heater" ? DEFAULTS.heaterOhm : DEFAULTS.solenoidOhm) * (volts / 12) ** 2;
+      const pins = pinNodes(device.pins);
+      const generic = (device.kind === "heater" ? DEFAULTS.heaterOhm : DEFAULTS.solenoidOhm) * (volts / 12) ** 2;
       b.resistor(`element ${id}`, pins.feed, pins.ground, b.known(id, "ohm", device.ohm, undefined, generic));
       return;
     }
@@ -136,17 +136,17 @@ function addTrack(
   at: number,
   ohm: { track: number; wiper: number },
 ): void {
-  const share = Math.min(0.98, Math.max(0.02, at)),
-    wiper = `${id} wiper`;
+  const share = Math.min(0.98, Math.max(0.02, at));
+  const wiper = `${id} wiper`;
   b.resistor(`track ${id} upper`, supply, wiper, ohm.track * (1 - share));
   b.resistor(`track ${id} lower`, wiper, ground, ohm.track * share);
   b.resistor(`wiper ${id}`, wiper, signal, ohm.wiper);
 }
 
 function addPedal(b: Builder, device: DeviceOf<"pedal">): void {
-  const d = DEFAULTS.pedal,
-    { id } = device,
-    pins = pinNodes(device.pins);
+  const d = DEFAULTS.pedal;
+  const { id } = device;
+  const pins = pinNodes(device.pins);
   const share = b.stimulus(id, device.restShare ?? d.restShare);
   const ohm = {
     track: b.known(id, "trackOhm", device.trackOhm, undefined, d.trackOhm),
@@ -165,8 +165,8 @@ function addPedal(b: Builder, device: DeviceOf<"pedal">): void {
 }
 
 function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): void {
-  const d = DEFAULTS.threeWireSensor,
-    { id } = device;
+  const d = DEFAULTS.threeWireSensor;
+  const { id } = device;
   const { supply, ground, signal } = pinNodes(device.pins);
   b.resistor(
     `load ${id}`,
@@ -189,8 +189,8 @@ function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): vo
 }
 
 function addHall(b: Builder, device: DeviceOf<"hall">): void {
-  const d = DEFAULTS.hall,
-    { id } = device;
+  const d = DEFAULTS.hall;
+  const { id } = device;
   const { supply, ground, signal } = pinNodes(device.pins);
   b.resistor(
     `load ${id}`,
@@ -211,13 +211,13 @@ function addHall(b: Builder, device: DeviceOf<"hall">): void {
 }
 
 function addRelay(b: Builder, device: DeviceOf<"relay">): void {
-  const d = DEFAULTS.relay,
-    { id } = device,
-    pins = pinNodes(device.pins),
-    volts = b.wiring.nominalVolt;
+  const d = DEFAULTS.relay;
+  const { id } = device;
+  const pins = pinNodes(device.pins);
+  const volts = b.wiring.nominalVolt;
   // it pulls by the coil's current, so it is judged across a tenth of the winding: a coil that is open pulls nothing
-  const coil = b.known(id, "coilOhm", device.coilOhm, undefined, d.coilOhm * (volts / 12) ** 2),
-    inner = `${id} coil`;
+  const coil = b.known(id, "coilOhm", device.coilOhm, undefined, d.coilOhm * (volts / 12) ** 2);
+  const inner = `${id} coil`;
   b.resistor(`coil ${id}`, pins.coilHigh, inner, 0.9 * coil);
   b.resistor(`armature ${id}`, inner, pins.coilLow, 0.1 * coil);
   const gate = b.gate(id, [[inner]], pins.coilLow, 0.1 * (device.pullInVolt ?? volts * d.pullsInAtShare), {

@@ -9,14 +9,14 @@ export const innerGround = (module: string, domain: string | undefined) =>
 
 /** What a module is awake on: its switched and its permanent supplies, each live at one pin or more; battery plus where it names none. */
 export function addModule(b: Builder, device: DeviceOf<"module">): void {
-  const m = DEFAULTS.module,
-    nominal = b.wiring.nominalVolt;
+  const m = DEFAULTS.module;
+  const nominal = b.wiring.nominalVolt;
   const of = <R extends ModulePin["role"]>(role: R) => device.pins.filter((p): p is ModulePinOf<R> => p.role === role);
-  const grounds = of("ground"),
-    supplies = of("supply");
+  const grounds = of("ground");
+  const supplies = of("supply");
   for (const domain of new Set(device.pins.map((p) => p.domain ?? ""))) {
-    const inner = innerGround(device.id, domain),
-      own = grounds.filter((p) => (p.domain ?? "") === domain);
+    const inner = innerGround(device.id, domain);
+    const own = grounds.filter((p) => (p.domain ?? "") === domain);
     for (const p of own) b.resistor(`inside ${p.at}`, pinBehind(p.at), inner, m.sensorGroundOhm);
     for (const p of own) if (!b.isWired(p.at)) b.resistor(`assumed ${p.at}`, p.at, CHASSIS, DEFAULTS.groundOhm);
     if (own.length === 0) b.resistor(`assumed ground ${device.id} ${domain}`, inner, CHASSIS, DEFAULTS.groundOhm);
@@ -50,10 +50,10 @@ export function addModule(b: Builder, device: DeviceOf<"module">): void {
 }
 
 function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: number, feed: string): void {
-  const m = DEFAULTS.module,
-    at = pinBehind(pin.at),
-    inner = innerGround(device.id, pin.domain),
-    own = device.id;
+  const m = DEFAULTS.module;
+  const at = pinBehind(pin.at);
+  const inner = innerGround(device.id, pin.domain);
+  const own = device.id;
   switch (pin.role) {
     case "supply":
     case "ground":

@@ -84,9 +84,9 @@ export function gatherWatchers(s: Solver, everyone: boolean): number {
     }
   }
   for (let q = 0; q < touched.count; q++) {
-    const e = touched.elements[q]!,
-      own = w.of[e]!,
-      gate = conditions.circuit.elements[e]!.gate;
+    const e = touched.elements[q]!;
+    const own = w.of[e]!;
+    const gate = conditions.circuit.elements[e]!.gate;
     if (own >= 0 && w.seen[own] !== now) {
       w.seen[own] = now;
       w.found[count++] = own;
@@ -114,8 +114,8 @@ export function moveDevices(
 ): number {
   const { doing, watchers, conditions, pattern } = s;
   const { elements, gates } = conditions.circuit;
-  const { position } = pattern,
-    { found, devices } = watchers;
+  const { position } = pattern;
+  const { found, devices } = watchers;
   let moves = 0;
   for (let step = 0; step < count; step++) {
     const at = found[only < 0 ? step : (step + only) % count]!;

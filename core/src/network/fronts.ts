@@ -36,8 +36,8 @@ export interface Fronts {
 }
 
 export function createFronts(p: Pattern): Fronts {
-  const { n } = p,
-    s = p.start[n]!;
+  const { n } = p;
+  const s = p.start[n]!;
   const floats = (size: number) => new Float64Array(size);
   return {
     own: floats(p.own[n]!),
@@ -89,8 +89,8 @@ export const createPath = (n: number): Path => ({
 
 /** Adds a front and everything above it in the tree to the path, to be eliminated in the next round. */
 export function addToPath(p: Pattern, path: Path, front: number): void {
-  const { mark, list, now, kids, kid, redo, round } = path,
-    { parent } = p;
+  const { mark, list, now, kids, kid, redo, round } = path;
+  const { parent } = p;
   path.dirty[front] = now;
   for (let k = front, below = -1; k >= 0; k = parent[k]!) {
     const known = mark[k] === now;
@@ -144,9 +144,9 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
   for (let at = 0; at < count; at++) {
     const k = list[at]!;
     if (redo[k] !== round) continue; // stands from the round before
-    const s = start[k]!,
-      c = start[k + 1]! - s,
-      u = update[k]!;
+    const s = start[k]!;
+    const c = start[k + 1]! - s;
+    const u = update[k]!;
     const own = dirty[k] === now ? to.own : from.own;
     let o = ownAt[k]!;
     for (let i = 0; i < c; i++) {
@@ -156,8 +156,8 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       upPush[s + i] = 0;
     }
     o += 2 * c;
-    let leak = own[o]!,
-      push = own[o + 1]!;
+    let leak = own[o]!;
+    let push = own[o + 1]!;
     for (let i = u, end = u + c * c; i < end; i++) up[i] = 0;
     let q = childStart[k]!;
     const simple = simpleEnd[k]!;
@@ -181,10 +181,10 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
     for (const last = childStart[k + 1]!; q < last; q++) {
       const ch = child[q]!;
       const src = mark[ch] === now ? to : from;
-      const cs = start[ch]!,
-        cc = start[ch + 1]! - cs;
-      const cLeak = src.upLeak,
-        cPush = src.upPush;
+      const cs = start[ch]!;
+      const cc = start[ch + 1]! - cs;
+      const cLeak = src.upLeak;
+      const cPush = src.upPush;
       if (cc === 1) {
         leak += cLeak[cs]!;
         push += cPush[cs]!;
@@ -210,9 +210,9 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       }
       for (let i = 1; i < cc; i++) {
         cu += cc;
-        const mi = into[cs + i]! - 1,
-          row = s + mi,
-          base = u + mi * c - 1;
+        const mi = into[cs + i]! - 1;
+        const row = s + mi;
+        const base = u + mi * c - 1;
         upLeak[row] = upLeak[row]! + cLeak[cs + i]!;
         upPush[row] = upPush[row]! + cPush[cs + i]!;
         fIn[row] = fIn[row]! + cUp[cu]!;
@@ -234,10 +234,10 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
     }
     fPush[k] = push / d;
     if (c === 2) {
-      const h = fIn[s]! / d,
-        g = fIn[s + 1]! / d,
-        x = fOut[s]!,
-        y = fOut[s + 1]!;
+      const h = fIn[s]! / d;
+      const g = fIn[s + 1]! / d;
+      const x = fOut[s]!;
+      const y = fOut[s + 1]!;
       fIn[s] = h;
       fIn[s + 1] = g;
       upLeak[s] = upLeak[s]! + h * leak;
@@ -268,8 +268,8 @@ const FEW = 3;
 /** Sums up, before and after each, what the simple children of every node pass up; after eliminating the healthy circuit. */
 export function sumChildren(p: Pattern, f: Fronts): void {
   for (let k = 0; k < p.n; k++) {
-    const first = p.childStart[k]!,
-      end = p.simpleEnd[k]!;
+    const first = p.childStart[k]!;
+    const end = p.simpleEnd[k]!;
     for (let q = first, leak = 0, push = 0; q < end; q++) {
       f.before[q] = leak;
       f.beforePush[q] = push;
@@ -312,13 +312,13 @@ export const createMoved = (n: number): Moved => ({
  */
 export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved: Moved, tolerance: number): void {
   const { start, later, parent, size } = p;
-  const { x, hold } = to,
-    was = from.x,
-    held = from.hold;
+  const { x, hold } = to;
+  const was = from.x;
+  const held = from.hold;
   const { mark: onPath, now: here } = path;
   const { mark, self, list, now } = moved;
-  let count = 0,
-    loose = false;
+  let count = 0;
+  let loose = false;
   for (let k = p.n - 1; k >= 0;) {
     const up = parent[k]!;
     const changed = onPath[k] === here;
@@ -327,11 +327,11 @@ export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved:
       continue;
     }
     const src = changed ? to : from;
-    const s = start[k]!,
-      end = start[k + 1]!;
+    const s = start[k]!;
+    const end = start[k + 1]!;
     const out = src.out;
-    let sum = src.push[k]!,
-      around = false;
+    let sum = src.push[k]!;
+    let around = false;
     for (let q = s; q < end; q++) {
       const i = later[q]!;
       sum += out[q]! * x[i]!;
@@ -345,8 +345,8 @@ export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved:
       if (!(src.pivot[k]! > 0)) sum = 0;
       if (rests !== held[k]) loose = true;
     }
-    const was0 = was[k]!,
-      own = sum - was0 > tolerance || was0 - sum > tolerance || rests !== held[k];
+    const was0 = was[k]!;
+    const own = sum - was0 > tolerance || was0 - sum > tolerance || rests !== held[k];
     x[k] = sum;
     hold[k] = rests;
     list[count++] = k;
@@ -368,8 +368,8 @@ export function descendOhms(p: Pattern, to: Fronts, from: Fronts, path: Path, mo
   const { start, parent, size, into, block: blockAt } = p;
   const { mark: onPath, now: here } = path;
   const { mark, list, now } = moved;
-  const block = to.block,
-    was = from.block;
+  const block = to.block;
+  const was = from.block;
   let count = 0;
   for (let k = p.n - 1; k >= 0;) {
     const up = parent[k]!;
@@ -379,24 +379,24 @@ export function descendOhms(p: Pattern, to: Fronts, from: Fronts, path: Path, mo
       continue;
     }
     const src = changed ? to : from;
-    const s = start[k]!,
-      c = start[k + 1]! - s,
-      w = c + 1,
-      b = blockAt[k]!;
-    const { out, in: fIn } = src,
-      d = src.pivot[k]!;
+    const s = start[k]!;
+    const c = start[k + 1]! - s;
+    const w = c + 1;
+    const b = blockAt[k]!;
+    const { out, in: fIn } = src;
+    const d = src.pivot[k]!;
     if (c > 0) {
-      const above = mark[up] === now ? block : was,
-        a = blockAt[up]!,
-        aw = start[up + 1]! - start[up]! + 1;
+      const above = mark[up] === now ? block : was;
+      const a = blockAt[up]!;
+      const aw = start[up + 1]! - start[up]! + 1;
       for (let i = 0; i < c; i++) {
-        const row = a + into[s + i]! * aw,
-          to2 = b + (i + 1) * w + 1;
+        const row = a + into[s + i]! * aw;
+        const to2 = b + (i + 1) * w + 1;
         for (let j = 0; j < c; j++) block[to2 + j] = above[row + into[s + j]!]!;
       }
       for (let j = 0; j < c; j++) {
-        let across = 0,
-          down = 0;
+        let across = 0;
+        let down = 0;
         for (let i = 0; i < c; i++) {
           across += out[s + i]! * block[b + (i + 1) * w + j + 1]!;
           down += block[b + (j + 1) * w + i + 1]! * fIn[s + i]!;

@@ -85,15 +85,15 @@ function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions, ed
     return works
       ? [name, `B${i} ${a} ${back} I=(${works}) ? 0 : ${off === Infinity ? "0" : `v(${a},${back})/${num(off)}`}`]
       : [`${name}: open`];
-  const ohm = num(e.ohm + series),
-    v = `v(${a},${b})`;
+  const ohm = num(e.ohm + series);
+  const v = `v(${a},${b})`;
   if (!works && (e.type === "resistor" || e.type === "fuse")) return fixed(e.ohm + series);
   const volt = e.steel === "generates" ? (c.steel === undefined ? 0 : c.steel ? e.volt : -e.volt) : e.volt;
   if (!works && e.type === "source") return [name, `V${i} s${i} ${b} ${num(volt)}`, `R${i} ${a} s${i} ${ohm}`];
   const gated = (on: string) =>
     works ? `(${works}) ? (${on}) : ${off === Infinity ? "0" : `(${v}/${num(off)})`}` : on;
-  const slope = num(DEFAULTS.module.limitSlopeSiemens),
-    leak = num(1 / DEFAULTS.diode.offOhm);
+  const slope = num(DEFAULTS.module.limitSlopeSiemens);
+  const leak = num(1 / DEFAULTS.diode.offOhm);
   switch (e.type) {
     case "resistor":
     case "fuse":
@@ -136,8 +136,8 @@ function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions, ed
         `B${i} ${a} ${b} I=${gated(`${v} > ${num(e.volt)} ? ${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm} : ${v}*${leak}`)}`,
       ];
     case "filament": {
-      const cold = DEFAULTS.lamp.coldShare,
-        r = num(e.ohm + series);
+      const cold = DEFAULTS.lamp.coldShare;
+      const r = num(e.ohm + series);
       return [
         name,
         `B${i} ${a} ${b} I=${gated(`abs(${v}) > ${num(e.volt * cold * cold)} ? sgn(${v})*sqrt(abs(${v})*${num(e.volt)})/${r} : ${v}/(${r}*${num(cold)})`)}`,

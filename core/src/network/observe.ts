@@ -62,8 +62,8 @@ export function nodeOhm(s: Solver, node: number): number {
 export function ohmBetween(s: Solver, a: number, b: number): number {
   if (a === b) return 0;
   const { pattern: p, faulty, healthy, path, updates } = s;
-  const i = p.position[a]!,
-    j = p.position[b]!;
+  const i = p.position[a]!;
+  const j = p.position[b]!;
   const held = (k: number) => k < 0 || faulty.hold[k] === 1; // updates included
   if (held(i) !== held(j)) return Infinity;
   if (!held(i)) {
@@ -78,18 +78,18 @@ export function ohmBetween(s: Solver, a: number, b: number): number {
 
 /** Current through an element from `a` to `b`, ampere, after `settle`; NaN where it floats. */
 export function elementAmpere(s: Solver, element: number): number {
-  const e = s.conditions.circuit.elements[element]!,
-    w = element * WEIGHTS;
-  const a = nodeVolt(s, e.a),
-    b = nodeVolt(s, e.b);
+  const e = s.conditions.circuit.elements[element]!;
+  const w = element * WEIGHTS;
+  const a = nodeVolt(s, e.a);
+  const b = nodeVolt(s, e.b);
   if (s.weights[w] === 0 && s.weights[w + 2] === 0) return 0;
   return s.weights[w]! * (a - b) + s.weights[w + 2]! * (a - nodeVolt(s, e.low)) - s.weights[w + 4]!;
 }
 
 /** Largest current by which Kirchhoff's law fails at any node that is held, ampere: the judge of the last `settle`. */
 export function residual(s: Solver, edit: Edit): number {
-  const { circuit } = s.conditions,
-    { weights: w } = s;
+  const { circuit } = s.conditions;
+  const { weights: w } = s;
   const left = new Float64Array(circuit.nodes.length);
   const volt = (node: number) => (node === 0 ? 0 : s.faulty.x[s.pattern.position[node]!]!);
   const add = (node: number, ampere: number) => {

@@ -44,12 +44,12 @@ export interface Pattern {
 
 /** Numbers kept per element: conductance a→b, b→a, a→low, low→a, current into a, current into b. */
 export const WEIGHTS = 6;
-const AB = 0,
-  BA = 1,
-  A_LOW = 2,
-  LOW_A = 3,
-  INTO_A = 4,
-  INTO_B = 5;
+const AB = 0;
+const BA = 1;
+const A_LOW = 2;
+const LOW_A = 3;
+const INTO_A = 4;
+const INTO_B = 5;
 
 /**
  * Symbolic elimination with minimum degree; among equals the one with least below it, which eliminates long runs of
@@ -63,13 +63,13 @@ export function analyse(circuit: Circuit): Pattern {
   const parentOf = laterOf.map((list) => list.reduce((a, b) => (a < 0 || first[b]! < first[a]! ? b : a), -1));
   const { position, node } = postorder(order, parentOf, n);
 
-  const start = new Int32Array(n + 1),
-    update = new Int32Array(n + 1),
-    block = new Int32Array(n + 1),
-    own = new Int32Array(n + 1);
-  const parent = new Int32Array(n).fill(-1),
-    size = new Int32Array(n).fill(1),
-    children: number[][] = Array.from({ length: n }, () => []);
+  const start = new Int32Array(n + 1);
+  const update = new Int32Array(n + 1);
+  const block = new Int32Array(n + 1);
+  const own = new Int32Array(n + 1);
+  const parent = new Int32Array(n).fill(-1);
+  const size = new Int32Array(n).fill(1);
+  const children: number[][] = Array.from({ length: n }, () => []);
   const lists: Int32Array[] = [];
   for (let k = 0; k < n; k++) {
     const list = Int32Array.from(laterOf[node[k]! - 1]!, (i) => position[i + 1]!).sort();
@@ -84,8 +84,8 @@ export function analyse(circuit: Circuit): Pattern {
       children[list[0]!]!.push(k);
     }
   }
-  const later = new Int32Array(start[n]!),
-    into = new Int32Array(start[n]!);
+  const later = new Int32Array(start[n]!);
+  const into = new Int32Array(start[n]!);
   lists.forEach((list, k) => later.set(list, start[k]!));
   for (let k = 0; k < n; k++) {
     const p = parent[k]!;
@@ -93,9 +93,9 @@ export function analyse(circuit: Circuit): Pattern {
     size[p] = size[p]! + size[k]!;
     lists[k]!.forEach((i, j) => (into[start[k]! + j] = i === p ? 0 : 1 + lists[p]!.indexOf(i)));
   }
-  const childStart = new Int32Array(n + 1),
-    simpleEnd = new Int32Array(n),
-    childAt = new Int32Array(n);
+  const childStart = new Int32Array(n + 1);
+  const simpleEnd = new Int32Array(n);
+  const childAt = new Int32Array(n);
   children.forEach((list, k) => {
     childStart[k + 1] = childStart[k]! + list.length;
     list.sort((a, b) => Number(lists[a]!.length > 1) - Number(lists[b]!.length > 1) || a - b);
@@ -133,8 +133,8 @@ function eliminate(circuit: Circuit, n: number) {
     join(e.a, e.b);
     if (e.type === "follower") join(e.a, e.low);
   }
-  const order = new Int32Array(n),
-    laterOf: number[][] = Array.from({ length: n }, () => []);
+  const order = new Int32Array(n);
+  const laterOf: number[][] = Array.from({ length: n }, () => []);
   const buckets = new DegreeBuckets(adjacent.map((s) => s.size));
   for (let k = 0; k < n; k++) {
     const pivot = buckets.takeSmallest();
@@ -159,8 +159,8 @@ function postorder(order: Int32Array, parentOf: readonly number[], n: number) {
     const p = parentOf[i]!;
     if (p >= 0) children[p]!.push(i);
   }
-  const position = new Int32Array(n + 1).fill(-1),
-    node = new Int32Array(n);
+  const position = new Int32Array(n + 1).fill(-1);
+  const node = new Int32Array(n);
   let next = 0;
   for (const root of order) {
     if (parentOf[root]! >= 0) continue;
@@ -189,8 +189,8 @@ function stamps(circuit: Circuit, n: number, position: Int32Array, lists: readon
   };
   /** row `from` leans on `to`: out of the earlier one's front, or into it, or a leak where `to` is chassis */
   const lean = (e: number, from: number, to: number, weight: number) => {
-    const row = position[from]!,
-      column = position[to]!;
+    const row = position[from]!;
+    const column = position[to]!;
     if (row < 0) return;
     if (column < 0) put(e, row, 2 * lists[row]!.length, weight);
     else if (row < column) put(e, row, lists[row]!.indexOf(column), weight);
@@ -208,8 +208,8 @@ function stamps(circuit: Circuit, n: number, position: Int32Array, lists: readon
       lean(i, e.low, e.a, LOW_A);
     }
   });
-  const stampStart = new Int32Array(n + 1),
-    frontStart = new Int32Array(circuit.elements.length + 1);
+  const stampStart = new Int32Array(n + 1);
+  const frontStart = new Int32Array(circuit.elements.length + 1);
   perFront.forEach((list, k) => (stampStart[k + 1] = stampStart[k]! + list.length));
   perElement.forEach((set, e) => (frontStart[e + 1] = frontStart[e]! + set.size));
   const flat = perFront.flat();

@@ -7,8 +7,8 @@ import { inverseOf, type Conditions, type Settled, type Solver } from "./solver.
 import { INTACT, REGULATING, weigh } from "./weights.js";
 
 /** Rounds in which every device may move, then rounds in which only one may: a cycle of two ends there. */
-const ROUNDS_ALL = 24,
-  ROUNDS_ONE = 60;
+const ROUNDS_ALL = 24;
+const ROUNDS_ONE = 60;
 
 /**
  * Solves the healthy circuit in one machine state and keeps its factorisation, for `settle` to start from.
@@ -187,8 +187,8 @@ function sortShunts(s: Solver, shunts: readonly Shunt[] | undefined): readonly S
   const { pattern, path } = s;
   let outside: Shunt[] | undefined;
   for (const shunt of shunts) {
-    const a = pattern.position[shunt.a]!,
-      b = pattern.position[shunt.b]!;
+    const a = pattern.position[shunt.a]!;
+    const b = pattern.position[shunt.b]!;
     if (a < 0 || b < 0) {
       addToPath(pattern, path, Math.max(a, b));
       continue;
@@ -226,21 +226,21 @@ function assemble(s: Solver, shunts: readonly Shunt[] | undefined, own: Float64A
   }
   if (shunts)
     for (const shunt of shunts) {
-      const a = p.position[shunt.a]!,
-        b = p.position[shunt.b]!,
-        g = 1 / shunt.ohm,
-        ampere = (shunt.volt ?? 0) * g;
+      const a = p.position[shunt.a]!;
+      const b = p.position[shunt.b]!;
+      const g = 1 / shunt.ohm;
+      const ampere = (shunt.volt ?? 0) * g;
       if (a >= 0 && b >= 0) {
-        const k = Math.min(a, b),
-          slot = slotOf(s, k, Math.max(a, b));
+        const k = Math.min(a, b);
+        const slot = slotOf(s, k, Math.max(a, b));
         if (slot < 0) continue;
-        const c = p.start[k + 1]! - p.start[k]!,
-          at = ownAt[k]! + slot;
+        const c = p.start[k + 1]! - p.start[k]!;
+        const at = ownAt[k]! + slot;
         own[at] = own[at]! + g;
         own[at + c] = own[at + c]! + g;
       } else if (a >= 0 || b >= 0) {
-        const k = Math.max(a, b),
-          at = ownAt[k + 1]! - 2;
+        const k = Math.max(a, b);
+        const at = ownAt[k + 1]! - 2;
         own[at] = own[at]! + g;
       }
       if (a >= 0) {
@@ -256,8 +256,8 @@ function assemble(s: Solver, shunts: readonly Shunt[] | undefined, own: Float64A
 
 function addOutside(s: Solver, shunts: readonly Shunt[]): void {
   const inverse = inverseOf(s);
-  const { moved, faulty, healthy } = s,
-    { tolerance } = s.state;
+  const { moved, faulty, healthy } = s;
+  const { tolerance } = s.state;
   if (s.path.count === 0) moved.now++; // else the list of `descend` is added to
   for (let q = 0; q < moved.count; q++) moved.mark[moved.list[q]!] = moved.now;
   const changed = (k: number) => {

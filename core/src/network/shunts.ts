@@ -71,18 +71,18 @@ export function addShunt(
   last: boolean,
   changed: (k: number) => void,
 ): boolean {
-  const { to, updates } = inv,
-    { x, hold } = to;
+  const { to, updates } = inv;
+  const { x, hold } = to;
   if (hold[a] !== hold[b]) {
     joinFloating(inv, hold[a] === 1 ? a : b, hold[a] === 1 ? b : a, ohm, hold[a] === 1 ? -volt : volt, changed);
     return true;
   }
   if (hold[a] === 0 && !sameIsland(inv, a, b)) return false;
-  const z = vector(inv, 2 * updates.count),
-    { value } = z;
+  const z = vector(inv, 2 * updates.count);
+  const { value } = z;
   const shares = begin(inv, a, b, false, z, updates.count, tolerance);
-  const scale = 1 / (ohm + Math.max(0, pathValue(inv, z, shares, a) - pathValue(inv, z, shares, b))),
-    ampere = (x[a]! - x[b]! - volt) * scale;
+  const scale = 1 / (ohm + Math.max(0, pathValue(inv, z, shares, a) - pathValue(inv, z, shares, b)));
+  const ampere = (x[a]! - x[b]! - volt) * scale;
   // cut short where neither a voltage nor, through a meter's loading, a resistance would matter; hardly at all before another shunt
   finish(
     inv,
@@ -95,8 +95,8 @@ export function addShunt(
   );
   let most = 0;
   for (let q = 0; q < z.count; q++) {
-    const k = z.list[q]!,
-      c = value[k]!;
+    const k = z.list[q]!;
+    const c = value[k]!;
     most = Math.max(most, Math.abs(c));
     x[k] = x[k]! - c * ampere;
     value[k] = -c * scale;
@@ -117,13 +117,13 @@ function joinFloating(
   volt: number,
   changed: (k: number) => void,
 ): void {
-  const { to, updates, pattern } = inv,
-    { x, hold } = to;
+  const { to, updates, pattern } = inv;
+  const { x, hold } = to;
   const p1 = vector(inv, 2 * updates.count);
   clearSparse(p1);
   clearSparse(vector(inv, 2 * updates.count + 2));
-  const root = markIsland(inv, loose),
-    shift = x[held]! - x[loose]! + volt;
+  const root = markIsland(inv, loose);
+  const shift = x[held]! - x[loose]! + volt;
   for (let k = root, low = root - pattern.size[root]!; k > low; k--) {
     if (updates.island[k] === 0) continue;
     x[k] = x[k]! + shift;
@@ -155,14 +155,14 @@ export function findRows(inv: Inverse, tolerance: number, exactly = false): void
       );
       continue;
     }
-    const p1 = vector(inv, 2 * at),
-      p2 = vector(inv, 2 * at + 2),
-      q2 = vector(inv, 2 * at + 3),
-      [loose, held] = updates.scratch;
+    const p1 = vector(inv, 2 * at);
+    const p2 = vector(inv, 2 * at + 2);
+    const q2 = vector(inv, 2 * at + 3);
+    const [loose, held] = updates.scratch;
     finish(inv, loose, false, begin(inv, a, -1, false, loose, at), 0);
     finish(inv, held, false, begin(inv, b, -1, false, held, at), 0);
-    const whole = loose.value[a]! + held.value[b]! + ohm,
-      on = (k: number) => p1.value[k] === 1;
+    const whole = loose.value[a]! + held.value[b]! + ohm;
+    const on = (k: number) => p1.value[k] === 1;
     clearSparse(p2);
     for (let q = 0; q < held.count; q++) {
       const k = held.list[q]!;
@@ -199,8 +199,8 @@ export function addedOhm(u: Updates, k: number): number {
 export function addedBetween(u: Updates, a: number, b: number): number {
   let sum = 0;
   for (let t = 0; t < u.count; t++) {
-    const p = u.vectors[2 * t]!,
-      q = u.vectors[2 * t + 1]!;
+    const p = u.vectors[2 * t]!;
+    const q = u.vectors[2 * t + 1]!;
     sum += (at(p, a) - at(p, b)) * (at(q, a) - at(q, b));
   }
   return sum;
@@ -260,8 +260,8 @@ export function sameIsland(inv: Inverse, a: number, b: number): boolean {
 
 /** 1 on every node of the floating island that k belongs to. @returns its last node in order of elimination */
 function markIsland(inv: Inverse, k: number): number {
-  const { pattern: p, to, from, path } = inv,
-    { island } = inv.updates;
+  const { pattern: p, to, from, path } = inv;
+  const { island } = inv.updates;
   const of = (i: number) => (path.mark[i] === path.now ? to : from);
   let root = k;
   while (of(root).pivot[root]! > 0) {

@@ -66,9 +66,9 @@ export interface Settled {
 
 /** Room for solving circuits of one topology. `pattern` may be shared between solvers of the same topology. */
 export function createSolver(circuit: Circuit, pattern: Pattern = analyse(circuit)): Solver {
-  const m = circuit.elements.length,
-    { n } = pattern,
-    gates = circuit.gates.length;
+  const m = circuit.elements.length;
+  const { n } = pattern;
+  const gates = circuit.gates.length;
   const gated: number[][] = circuit.gates.map(() => []);
   circuit.elements.forEach((e, i) => {
     if (e.gate >= 0) gated[e.gate]!.push(i);
@@ -107,9 +107,9 @@ const SEGMENTED = new Set(["reference", "limiter", "diode", "filament"]);
 /** Who looks at which position: watcher w < gates is a gate, then devices, then fuses. `of` maps an element to its watcher. */
 function watchersOf(circuit: Circuit, { n, position }: Pattern): Solver["watchers"] {
   const where = (test: (type: string) => boolean) => circuit.elements.flatMap((e, i) => (test(e.type) ? [i] : []));
-  const devices = where((t) => SEGMENTED.has(t)),
-    fuses = where((t) => t === "fuse"),
-    gates = circuit.gates.length;
+  const devices = where((t) => SEGMENTED.has(t));
+  const fuses = where((t) => t === "fuse");
+  const gates = circuit.gates.length;
   const at: number[][] = Array.from({ length: n }, () => []);
   const watch = (w: number, nodes: readonly number[]) => {
     for (const node of new Set(nodes)) if (node) at[position[node]!]!.push(w);
@@ -120,8 +120,8 @@ function watchersOf(circuit: Circuit, { n, position }: Pattern): Solver["watcher
     of[e] = gates + i;
     watch(gates + i, [circuit.elements[e]!.a, circuit.elements[e]!.b]);
   });
-  const start = new Int32Array(n + 1),
-    count = gates + devices.length + fuses.length;
+  const start = new Int32Array(n + 1);
+  const count = gates + devices.length + fuses.length;
   at.forEach((list, k) => (start[k + 1] = start[k]! + list.length));
   return {
     count,

@@ -3,16 +3,16 @@ import type { Changed, Element } from "./element.js";
 import { WEIGHTS } from "./pattern.js";
 
 /** Segments of piecewise-linear elements, as kept in `Solver.mode`. A device moves to a neighbouring one only. */
-export const REGULATING = 0,
-  LIMITING = 1,
-  FOLDED = 2,
-  OFF = 3;
+export const REGULATING = 0;
+export const LIMITING = 1;
+export const FOLDED = 2;
+export const OFF = 3;
 /** of a fuse */
-export const INTACT = 0,
-  BLOWN = 1;
+export const INTACT = 0;
+export const BLOWN = 1;
 /** of a diode; of a limiter REGULATING means "as a resistor" */
-export const BLOCKING = 0,
-  CONDUCTING = 1;
+export const BLOCKING = 0;
+export const CONDUCTING = 1;
 
 /** Everything that decides what an element does at this moment. */
 export interface Doing {
@@ -122,8 +122,8 @@ export function weigh(plain: Element, i: number, d: Doing, m: Moment, w: Float64
       return;
     }
     case "filament": {
-      const cold = 1 / (ohm * DEFAULTS.lamp.coldShare),
-        v = d.straight[i]!;
+      const cold = 1 / (ohm * DEFAULTS.lamp.coldShare);
+      const v = d.straight[i]!;
       const share = Math.abs(v) / e.volt;
       if (share <= DEFAULTS.lamp.coldShare ** 2) {
         put(w, at, cold, 0);

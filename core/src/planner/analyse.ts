@@ -92,8 +92,8 @@ export interface AnalyseOptions {
   readonly stop?: () => boolean;
 }
 
-const LISTED_SUSPECTS = 12,
-  LISTED_NEXT = 8;
+const LISTED_SUSPECTS = 12;
+const LISTED_NEXT = 8;
 
 /**
  * A case, weighed: wiring (inside the predictor) plus entries in, everything a screen shows out. Pure and repeatable;
@@ -107,8 +107,8 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
   });
   const plan = makePlan(predictor, belief, options.stop ? { stop: options.stop } : {});
   const { folded } = belief.gathered;
-  const school = options.school ?? schoolOf(folded),
-    chart = options.chart ?? folded.school?.chart;
+  const school = options.school ?? schoolOf(folded);
+  const chart = options.chart ?? folded.school?.chart;
   const chosen =
     plan.stage === "waiting" || plan.stage === "proven"
       ? undefined
@@ -130,13 +130,13 @@ function view(
   school: School,
   quick: boolean,
 ): Analysis {
-  const { gathered, posterior } = belief,
-    { evidence, folded } = gathered;
+  const { gathered, posterior } = belief;
+  const { evidence, folded } = gathered;
   const worldsOf = (i: number) => posterior.worlds.filter((_, w) => plan.grouped.of[w] === i);
   const reasons = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
   const views = plan.grouped.suspects.slice(0, LISTED_SUSPECTS).map((s, i): SuspectView => {
-    const list = reasons.of(s.type === "notHere" ? [] : worldsOf(i)),
-      present = list.filter((r) => r.kind === "code" && r.got === 1);
+    const list = reasons.of(s.type === "notHere" ? [] : worldsOf(i));
+    const present = list.filter((r) => r.kind === "code" && r.got === 1);
     return {
       ...s,
       splitBy: splitOf(plan, i),
@@ -145,10 +145,10 @@ function view(
       explains: present.filter((r) => r.expected >= 0.5).length,
     };
   });
-  const leader = views[0]!,
-    lead = worldsOf(0)[0];
-  const next = order(plan, chosen),
-    misplaced = misplacedIn(posterior);
+  const leader = views[0]!;
+  const lead = worldsOf(0)[0];
+  const next = order(plan, chosen);
+  const misplaced = misplacedIn(posterior);
   const waiting = plan.stage === "waiting";
   return {
     engine: ENGINE_VERSION,
@@ -196,8 +196,8 @@ export function weighCandidate(
       candidate.points.some((p) => predictor.placeOf(candidate.instrument as Instrument, p) === undefined))
   )
     return undefined;
-  const belief = assess(predictor, entries, options),
-    plan = makePlan(predictor, belief, options);
+  const belief = assess(predictor, entries, options);
+  const plan = makePlan(predictor, belief, options);
   if (plan.stage === "waiting") return undefined;
   const joints = new Informer(predictor, plan.crowd).joints(candidate);
   return recommendation(
@@ -210,8 +210,8 @@ export function weighCandidate(
 const TELLS = 0.5;
 /** The test whose answers tell a suspect best from the one it has to be told from; the quicker one of two that do so equally well. */
 function splitOf(plan: Plan, i: number): SplitBy | undefined {
-  const { suspects } = plan.grouped,
-    other = i === 0 ? 1 : 0;
+  const { suspects } = plan.grouped;
+  const other = i === 0 ? 1 : 0;
   if (plan.stage !== "splitting" || !isCause(suspects[i]!) || !suspects[other] || !isCause(suspects[other]))
     return undefined;
   let best: SplitBy | undefined;
@@ -346,8 +346,8 @@ function prefixSlips(predictor: Predictor, evidence: readonly Evidence[], lead: 
     ];
   });
 }
-const SLIP_SIGMAS = 4,
-  SLIP_FITS = 2;
+const SLIP_SIGMAS = 4;
+const SLIP_FITS = 2;
 
 function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Issue[] {
   const ids = views
@@ -398,8 +398,8 @@ export function courseOf(predictor: Predictor, entries: readonly Entry[], ids: r
   const points: CoursePoint[] = [];
   entries.forEach((e, i) => {
     if (!MOVES.has(e.type) || i < entries.length - COURSE_MOST) return;
-    const { posterior } = assess(predictor, entries.slice(0, i + 1), { several: "never" }),
-      on = suspicionOf(predictor, posterior);
+    const { posterior } = assess(predictor, entries.slice(0, i + 1), { several: "never" });
+    const on = suspicionOf(predictor, posterior);
     points.push({ number: i + 1, shares: Object.fromEntries(ids.map((id) => [id, on.get(id) ?? 0])) });
   });
   return points;

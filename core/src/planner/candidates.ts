@@ -90,11 +90,11 @@ interface Offered {
  * @param concerned connectors, fuses and other things that a suspect touches; only these when the machine is large
  */
 export function candidates(predictor: Predictor, folded: Folded, concerned: ReadonlySet<string>): Candidate[] {
-  const tools = folded.intake?.entry.tools,
-    owns = (t: NonNullable<typeof tools>[number]) => !tools || tools.includes(t);
+  const tools = folded.intake?.entry.tools;
+  const owns = (t: NonNullable<typeof tools>[number]) => !tools || tools.includes(t);
   const shows = folded.intake?.entry.scanShows;
-  const cost = new Cost(predictor.wiring),
-    from = standing(folded);
+  const cost = new Cost(predictor.wiring);
+  const from = standing(folded);
   const many = predictor.wiring.connectors.length > MANY_CONNECTORS;
   return offered(predictor)
     .filter((o) => {
@@ -270,8 +270,8 @@ class Offering {
         this.add("scanWatch", "scanTool", [pin], "", on([c.id]), this.shownFor(pin));
       for (const other of this.connectors) {
         if (other.id === c.id || other.inline || !other.backProbe) continue;
-        const there = this.sides(other).find((p) => this.nets.netOf.get(p) === net),
-          best = done.get(net);
+        const there = this.sides(other).find((p) => this.nets.netOf.get(p) === net);
+        const best = done.get(net);
         if (there !== undefined && (best === undefined || other.reachMinutes < best.reach))
           done.set(net, { point: there, reach: other.reachMinutes });
       }

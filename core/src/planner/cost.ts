@@ -15,8 +15,8 @@ export interface Standing {
 /** Where the logbook leaves the technician. A cover once off is off, and what was unplugged once is known. */
 export function standing(folded: Folded): Standing {
   const opened = new Set<string>();
-  let last: string | undefined,
-    latest = 0;
+  let last: string | undefined;
+  let latest = 0;
   const at = (place: string, number: number) => {
     opened.add(place);
     if (number >= latest) {
@@ -67,8 +67,8 @@ export class Cost {
     };
   }
   minutes(step: Step, from: Standing): number {
-    const { minutes } = DEFAULTS.plan,
-      { unplug, plug, turnKey } = this.changes(step.state, from);
+    const { minutes } = DEFAULTS.plan;
+    const { unplug, plug, turnKey } = this.changes(step.state, from);
     const places = new Set([step.at, ...unplug, ...plug]);
     let total = 0;
     for (const p of places) total += this.reach(p, from);

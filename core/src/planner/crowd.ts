@@ -33,9 +33,9 @@ export interface Crowd {
 }
 
 /** Atoms lighter than this part of the whole are left out; and how many are kept. */
-const ATOM_LEAST = 5e-4,
-  MOST_ATOMS = 260,
-  SAMPLE_LEAST = 0.02;
+const ATOM_LEAST = 5e-4;
+const MOST_ATOMS = 260;
+const SAMPLE_LEAST = 0.02;
 /** Steps lighter than this within their severity are left out: what lies there need not be solved. */
 const STEP_LEAST = 0.02;
 const ONE = Float64Array.of(1);
@@ -61,16 +61,16 @@ export function crowdOf(
       let sum = 0;
       for (let s = first; s < first + draws; s++) sum += world.weights[s]!;
       if (share * sum < ATOM_LEAST) continue;
-      const samples: number[] = [],
-        weights: number[] = [];
+      const samples: number[] = [];
+      const weights: number[] = [];
       for (let s = first; s < first + draws; s++)
         if (world.weights[s]! > SAMPLE_LEAST * sum) {
           samples.push(s);
           weights.push(world.weights[s]!);
         }
       const kept = weights.reduce((a, b) => a + b, 0);
-      const count = world.steps ? (world.steps.length * draws) / world.weights.length : 1,
-        place = first / draws;
+      const count = world.steps ? (world.steps.length * draws) / world.weights.length : 1;
+      const place = first / draws;
       const steps = world.steps ? world.steps.subarray(place * count, (place + 1) * count) : ONE;
       const leans = (to: number) =>
         count > 1 &&
@@ -174,8 +174,8 @@ export class Forecast {
           { instrument: "voltmeter", point: `${c.points[0]!}:${end}`, state: c.state },
           this.wanted.get(atom.world.hypothesis),
         );
-      const into = side("in"),
-        out = side("out");
+      const into = side("in");
+      const out = side("out");
       return (
         atom.samples.reduce((n, s) => n + (out.at(s) > 0.5 * into.at(s) ? 1 : 0), 0) / Math.max(1, atom.samples.length)
       );
@@ -191,19 +191,19 @@ export class Forecast {
 
 /** What an atom predicts, over its steps: where readings have fixed the severity, between the grid points too. */
 function gatherSteps(atom: Atom, c: Candidate, predicted: Predicted, draws: number, weights?: Float64Array): Expected {
-  const { steps } = atom,
-    instrument = c.instrument as Exclude<Candidate["instrument"], "none">;
+  const { steps } = atom;
+  const instrument = c.instrument as Exclude<Candidate["instrument"], "none">;
   if (steps.length === 1) return gather(atom, c, (s) => predicted.at(s), weights);
-  let sum = 0,
-    squares = 0,
-    all = 0,
-    overload = 0;
+  let sum = 0;
+  let squares = 0;
+  let all = 0;
+  let overload = 0;
   for (let k = 0; k < steps.length; k++) {
     const w = steps[k]!;
     if (w < STEP_LEAST) continue;
-    const t = partOf(k, steps.length),
-      to = t < 0 ? -draws : draws,
-      leans = t < 0 ? atom.below : atom.above;
+    const t = partOf(k, steps.length);
+    const to = t < 0 ? -draws : draws;
+    const leans = t < 0 ? atom.below : atom.above;
     const own = gather(
       atom,
       c,
@@ -235,8 +235,8 @@ function gatherSteps(atom: Atom, c: Candidate, predicted: Predicted, draws: numb
 /** Half of what lies between two steps, as readings are weighed with: volt or ln ohm. */
 function stepWidth(atom: Atom, c: Candidate, predicted: Predicted, draws: number): number {
   const besides = [...(atom.below ? [-draws] : []), ...(atom.above ? [draws] : [])];
-  let sum = 0,
-    n = 0;
+  let sum = 0;
+  let n = 0;
   for (const s of atom.samples)
     for (const to of besides) {
       const gap = Math.abs(scaled(predicted.at(s + to), c) - scaled(predicted.at(s), c));
@@ -250,14 +250,14 @@ function stepWidth(atom: Atom, c: Candidate, predicted: Predicted, draws: number
 const scaled = (v: number, c: Candidate) => (c.instrument === "ohmmeter" ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
 
 function gather(atom: Atom, c: Candidate, value: (sample: number) => number, draws?: Float64Array): Expected {
-  let sum = 0,
-    squares = 0,
-    weight = 0,
-    overload = 0;
+  let sum = 0;
+  let squares = 0;
+  let weight = 0;
+  let overload = 0;
   for (let i = 0; i < atom.samples.length; i++) {
-    const s = atom.samples[i]!,
-      v = value(s),
-      w = draws ? draws[s]! : atom.weights[i]!;
+    const s = atom.samples[i]!;
+    const v = value(s);
+    const w = draws ? draws[s]! : atom.weights[i]!;
     if (v !== v) continue;
     if (v === Infinity) {
       overload += w;

@@ -33,8 +33,8 @@ function isOver(d: Decision, left: Left, total: number): boolean {
 }
 
 function split(d: Decision, left: Left, test: number): Map<number, number[]> {
-  const parts = new Map<number, number[]>(),
-    outcome = d.outcomes[test]!;
+  const parts = new Map<number, number[]>();
+  const outcome = d.outcomes[test]!;
   for (const i of left) {
     const part = parts.get(outcome[i]!);
     if (part) part.push(i);
@@ -54,10 +54,10 @@ function entropy(d: Decision, left: Left, total: number): number {
 
 /** The test with the most information about groups per cost; −1 when none tells anything. @param eager power of the information: above 1 favours tests that tell much, whatever they cost */
 export function greedy(d: Decision, left: Left = all(d), after = -1, eager = 1): number {
-  const total = weightOf(d, left),
-    before = entropy(d, left, total);
-  let best = -1,
-    rate = 0;
+  const total = weightOf(d, left);
+  const before = entropy(d, left, total);
+  let best = -1;
+  let rate = 0;
   for (let t = 0; t < d.outcomes.length; t++) {
     const parts = split(d, left, t);
     if (parts.size < 2) continue;
@@ -95,8 +95,8 @@ export function expectedCost(
 const MOST_DEPTH = 40;
 
 /** Orders that play a test's outcome to its end, by how much they favour telling tests; so few things are looked ahead for at every step. */
-const EAGER = [0.7, 1, 1.4, 2] as const,
-  FEW = 6;
+const EAGER = [0.7, 1, 1.4, 2] as const;
+const FEW = 6;
 
 /** One-step policy improvement: for every test, its cost and what greedy then costs; the best of them. */
 export function rollout(

@@ -24,8 +24,8 @@ export interface Economics {
  * @returns undefined where no part leads, or there is no test to compare with
  */
 export function compareCosts(wiring: Wiring, plan: Plan, folded: Folded): Economics | undefined {
-  const leader = plan.grouped.suspects[0],
-    test = plan.ranked[0];
+  const leader = plan.grouped.suspects[0];
+  const test = plan.ranked[0];
   const place = leader?.places[0];
   if (
     !leader ||
@@ -37,12 +37,12 @@ export function compareCosts(wiring: Wiring, plan: Plan, folded: Folded): Econom
     return undefined;
   const device = wiring.devices.find((d) => d.id === place.id);
   const { labourPerHour, price, fitMinutes } = DEFAULTS.economics;
-  const rate = (folded.intake?.entry.labourPerHour ?? labourPerHour) / 60,
-    cost = device?.price ?? price;
+  const rate = (folded.intake?.entry.labourPerHour ?? labourPerHour) / 60;
+  const cost = device?.price ?? price;
   const wrong = cost + fitMinutes * rate;
   const after = stillWrong(plan);
-  const buyNow = (1 - leader.share) * wrong,
-    testFirst = test.candidate.minutes * rate + after * wrong;
+  const buyNow = (1 - leader.share) * wrong;
+  const testFirst = test.candidate.minutes * rate + after * wrong;
   return {
     part: place.id,
     share: leader.share,
@@ -58,8 +58,8 @@ export function compareCosts(wiring: Wiring, plan: Plan, folded: Folded): Econom
 function stillWrong(plan: Plan): number {
   const joint = plan.ranked[0]!.joints.at(-1);
   if (!joint) return 1 - plan.grouped.suspects[0]!.share;
-  let right = 0,
-    total = 0;
+  let right = 0;
+  let total = 0;
   for (let b = 0; b < joint.bins; b++) {
     let most = 0;
     for (let g = 0; g < joint.groups; g++) {

@@ -61,8 +61,8 @@ export class Joint {
   smear(mu: number, sigma: number, group: number, share: number) {
     const { ends } = this;
     const last = ends.length - 2;
-    let first = 0,
-      high = last;
+    let first = 0;
+    let high = last;
     while (first < high) {
       // the first bin that reaches within 3.5 σ
       const mid = (first + high) >> 1;
@@ -86,8 +86,8 @@ export class Joint {
   middle(bin: number): number {
     if (this.instrument === "none") return bin;
     if (bin === this.bins - 1) return this.instrument === "ohmmeter" ? Infinity : this.edges[bin]!;
-    const a = this.edges[bin]!,
-      b = this.edges[bin + 1]!;
+    const a = this.edges[bin]!;
+    const b = this.edges[bin + 1]!;
     return this.instrument === "ohmmeter" ? Math.sqrt(a * b) : (a + b) / 2;
   }
 
@@ -101,8 +101,8 @@ export class Joint {
   }
   /** How far apart two suspects' answers are: total variation distance, 0 the same to 1 never the same. */
   apart(a: number, b: number): number {
-    let wa = 0,
-      wb = 0;
+    let wa = 0;
+    let wb = 0;
     for (let i = 0; i < this.bins; i++) {
       wa += this.p[i * this.groups + a]!;
       wb += this.p[i * this.groups + b]!;
@@ -191,8 +191,8 @@ export class Joint {
   }
   private answer(from: number, to: number): Answer {
     const by = new Float64Array(this.groups);
-    let share = 0,
-      value = 0;
+    let share = 0;
+    let value = 0;
     for (let b = from; b <= to; b++) {
       for (let g = 0; g < this.groups; g++) by[g] = by[g]! + this.p[b * this.groups + g]!;
       const s = this.share(b);

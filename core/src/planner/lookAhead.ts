@@ -6,17 +6,17 @@ import type { Weighed } from "./plan.js";
 import { expectedCost, greedy, rollout, type Decision } from "./decision.js";
 
 /** How many atoms and tests the look-ahead works with, and how many first tests it compares. */
-const ATOMS = 120,
-  TESTS = 64,
-  FIRST = 16;
+const ATOMS = 120;
+const TESTS = 64;
+const FIRST = 16;
 /** A first test is worth comparing with this part of the best one's information, or of the best one's information per minute. */
 const WORTH = 0.4;
 /** The search counts as over when one suspect holds this share. */
 const ENOUGH = 0.97;
 /** Answers closer together than this are one answer, volt below and above 6 V; steps of a decade for ohms. */
-const STEP_LOW = 0.25,
-  STEP_HIGH = 0.8,
-  STEPS_PER_DECADE = 2;
+const STEP_LOW = 0.25;
+const STEP_HIGH = 0.8;
+const STEPS_PER_DECADE = 2;
 
 /** What looking ahead saw: the reduced problem, the best first test (by its place among the ranked) and the minutes then expected. */
 export interface Ahead {
@@ -50,11 +50,11 @@ export function lookAhead(
 
 /** The first tests worth comparing: those that tell much, or much for their time; of those whose answers mean the same, the one that comes first. */
 function different(d: Decision, ranked: readonly Weighed[]): number[] {
-  const rate = (r: Weighed) => r.bits / r.candidate.minutes,
-    most = Math.max(...ranked.map((r) => r.bits)),
-    quickest = Math.max(...ranked.map(rate));
-  const seen = new Set<string>(),
-    first: number[] = [];
+  const rate = (r: Weighed) => r.bits / r.candidate.minutes;
+  const most = Math.max(...ranked.map((r) => r.bits));
+  const quickest = Math.max(...ranked.map(rate));
+  const seen = new Set<string>();
+  const first: number[] = [];
   for (let t = 0; t < d.outcomes.length && first.length < FIRST; t++) {
     if (rate(ranked[t]!) < WORTH * quickest && ranked[t]!.bits < WORTH * most) continue;
     const numbers = new Map<number, number>();
@@ -88,8 +88,8 @@ export function compareSchools({ decision: d, minutes }: Ahead): SchoolMinutes {
   const easiest = (left: readonly number[], after: number) => least(telling(left), (t) => d.cost(t, after));
   const halve = (left: readonly number[]) =>
     least(telling(left), (t) => {
-      const o = d.outcomes[t]!,
-        first = left.filter((i) => o[i] === o[left[0]!]).length;
+      const o = d.outcomes[t]!;
+      const first = left.filter((i) => o[i] === o[left[0]!]).length;
       return Math.abs(first / left.length - 0.5);
     });
   const own = expectedCost(d, (left, after) => greedy(d, left, after));
@@ -145,8 +145,8 @@ interface Thing {
   readonly place: number | undefined;
 }
 /** The heaviest atoms are opened so; three places, standard deviations from the mean, that together have deviation 1. */
-const OPENED = 40,
-  PLACES = [-Math.sqrt(1.5), 0, Math.sqrt(1.5)];
+const OPENED = 40;
+const PLACES = [-Math.sqrt(1.5), 0, Math.sqrt(1.5)];
 /** In which order the places go with those of another unknown: what is high at one sensor need not be at the next. */
 const ORDERS = [
   [0, 1, 2],
@@ -176,8 +176,8 @@ function answersOf(
       return place === undefined ? (yes > 0.4 ? 1 : 0) : at(kind, place) < Math.round(yes * PLACES.length) ? 1 : 0;
     });
   }
-  const ohms = c.instrument === "ohmmeter",
-    out = new Uint16Array(things.length);
+  const ohms = c.instrument === "ohmmeter";
+  const out = new Uint16Array(things.length);
   // on a scale where one is a step
   const scale = (m: number) =>
     ohms ? (m / Math.LN10) * STEPS_PER_DECADE : m < 6 ? m / STEP_LOW : 6 / STEP_LOW + (m - 6) / STEP_HIGH;

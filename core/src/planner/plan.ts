@@ -45,8 +45,8 @@ export interface PlanOptions {
 /** Readings with less information than this are not worth their time, bits. */
 const WORTH_BITS = 0.01;
 /** Suspects with less than this share are not planned for, nor compared with others; and how many are. */
-const COMPARE_ABOVE = 0.004,
-  COMPARE_MOST = 28;
+const COMPARE_ABOVE = 0.004;
+const COMPARE_MOST = 28;
 /** Two suspects whose answers to every test on offer are this much alike are one suspect (total variation distance). */
 const ALIKE = 0.3;
 /** With its weightiest reading left out, a proven cause must still hold this share. */
@@ -54,16 +54,16 @@ const STILL = 0.6;
 
 /** From belief to what could be done next. Pure; schools then choose among `ranked` and `open`. */
 export function makePlan(predictor: Predictor, belief: Belief, options: PlanOptions = {}): Plan {
-  const { gathered, posterior } = belief,
-    { folded } = gathered;
-  const cost = new Cost(predictor.wiring),
-    from = standing(folded);
+  const { gathered, posterior } = belief;
+  const { folded } = gathered;
+  const cost = new Cost(predictor.wiring);
+  const from = standing(folded);
   const raw = groupWorlds(predictor, posterior);
   const base = { cost, standing: from, hangsOn: undefined };
   if (gathered.evidence.length === 0)
     return { ...base, stage: "waiting", grouped: raw, crowd: crowdOf(predictor, posterior, raw), ranked: [], open: [] };
-  const offered = candidates(predictor, folded, concerned(predictor, posterior)),
-    open = offered.filter((c) => !alreadyDone(c, folded));
+  const offered = candidates(predictor, folded, concerned(predictor, posterior));
+  const open = offered.filter((c) => !alreadyDone(c, folded));
   const crowd = crowdOf(predictor, posterior, raw);
   const informer = new Informer(predictor, crowd);
   const weighed = open.map((candidate) => ({ candidate, joints: informer.joints(candidate) }));
@@ -89,11 +89,11 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   const leader = grouped.suspects[0]!;
   if (!(isCause(leader) && leader.share >= DEFAULTS.plan.enoughShare) || doubted(posterior))
     return { ...found, ranked, stage: ranked.length ? "splitting" : "stuck" };
-  const against = unexplained(predictor, belief, grouped),
-    once =
-      against.codes.length === 0 && against.readings.length === 1
-        ? again(belief, against.readings[0]!, offered)
-        : undefined;
+  const against = unexplained(predictor, belief, grouped);
+  const once =
+    against.codes.length === 0 && against.readings.length === 1
+      ? again(belief, against.readings[0]!, offered)
+      : undefined;
   if (against.codes.length > 0 || against.readings.length > 1)
     return { ...found, ranked, stage: ranked.length ? "splitting" : "stuck" };
   if (once)
@@ -144,8 +144,8 @@ function mergeAlike(
     return r;
   };
   for (const [a, b] of pairs) {
-    const x = stands(raw.keys[a]!),
-      y = stands(raw.keys[b]!);
+    const x = stands(raw.keys[a]!);
+    const y = stands(raw.keys[b]!);
     if (x !== y) merged.set(y, x);
   }
   return new Map([...merged.keys()].map((k) => [k, stands(k)]));
@@ -177,8 +177,8 @@ function again(
   at: number,
   offered: readonly Candidate[],
 ): { readonly candidate: Candidate; readonly number: number } | undefined {
-  const { evidence, folded } = belief.gathered,
-    e = evidence[at]!;
+  const { evidence, folded } = belief.gathered;
+  const e = evidence[at]!;
   const entry = e.kind === "reading" ? folded.readings.find((r) => r.number === e.number)?.entry : undefined;
   if (!entry || folded.readings.filter((r) => sameReading(r.entry, entry)).length > 1) return undefined;
   const candidate = offered.find(
@@ -222,13 +222,13 @@ function confirming(
   for (const number of numbers.length ? numbers : [0]) {
     const posterior = number === 0 ? belief.posterior : without(predictor, belief, number);
     const other = groupWorlds(predictor, posterior, merged);
-    const at = other.keys.indexOf(key),
-      share = at < 0 ? 0 : other.suspects[at]!.share;
+    const at = other.keys.indexOf(key);
+    const share = at < 0 ? 0 : other.suspects[at]!.share;
     if (!worst || share < worst.share) worst = { share, number, posterior, grouped: other };
   }
   if (!worst || (only === undefined && worst.share >= STILL && numbers.length > 0)) return undefined;
-  const at = worst.grouped.keys.indexOf(key),
-    leader = at < 0 ? 0 : worst.share;
+  const at = worst.grouped.keys.indexOf(key);
+  const leader = at < 0 ? 0 : worst.share;
   // the leader on one side with half the weight, everybody else on the other
   const rest = 1 - leader;
   const crowd = crowdOf(
@@ -252,8 +252,8 @@ function confirming(
   return { hangsOn: worst.number, ranked };
 }
 /** A confirmation must not hang on a tenth of a volt, and must be able to refute. */
-const CONFIRM_BLUR_VOLT = 0.15,
-  CONFIRM_BITS = 0.1;
+const CONFIRM_BLUR_VOLT = 0.15;
+const CONFIRM_BITS = 0.1;
 
 export function alreadyDone(c: Candidate, folded: Folded): boolean {
   if (c.instrument !== "none")

@@ -54,8 +54,8 @@ export function recordAnswer(
   found: readonly Finding[] = [],
   more: { readonly note?: string; readonly by?: string; readonly photo?: string } = {},
 ): Entry[] {
-  const { photo, ...noted } = more,
-    changes = recordChanges(c, at);
+  const { photo, ...noted } = more;
+  const changes = recordChanges(c, at);
   if (c.kind === "breaker")
     return [...changes, { type: "holds", at, fuse: c.points[0]!, held: yes, state: c.state, ...noted }];
   if (c.kind === "codeSets")

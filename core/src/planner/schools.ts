@@ -79,8 +79,8 @@ export function choose(
           : fixedChart(predictor, plan, folded),
       );
     case "random": {
-      const { open } = plan,
-        u = uniform((options.seed ?? 1) * 1009 + folded.readings.length + folded.clues.length);
+      const { open } = plan;
+      const u = uniform((options.seed ?? 1) * 1009 + folded.readings.length + folded.clues.length);
       return weighed(open[Math.floor(u() * open.length)]);
     }
   }
@@ -89,17 +89,17 @@ const EASY_BITS = 0.05;
 
 /** The reading whose answer, good or bad, comes nearest to halving the number of suspects, whatever it costs. */
 function halving(predictor: Predictor, plan: Plan): Candidate | undefined {
-  const forecast = new Forecast(predictor, plan.crowd),
-    { atoms } = plan.crowd;
+  const forecast = new Forecast(predictor, plan.crowd);
+  const { atoms } = plan.crowd;
   const suspects = new Set(atoms.map((a) => a.suspect));
   const telling = new Set(plan.ranked.map((r) => r.candidate.id));
-  let best: Candidate | undefined,
-    nearest = Infinity;
+  let best: Candidate | undefined;
+  let nearest = Infinity;
   for (const candidate of plan.open) {
     // in the document's order: of equals the first
     if (candidate.instrument === "none" || !telling.has(candidate.id)) continue;
-    const bad = new Map<number, number>(),
-      all = new Map<number, number>();
+    const bad = new Map<number, number>();
+    const all = new Map<number, number>();
     for (const a of atoms) {
       const isBad = candidate.points.some((p) =>
         differs(
@@ -153,8 +153,8 @@ const reachOf = (predictor: Predictor, connector: string | undefined) =>
 
 /** Codes in the order logged; for each its part's supply, ground, reference and signal, the module's end, then the fuses. */
 function fixedChart(predictor: Predictor, plan: Plan, folded: Folded): Candidate | undefined {
-  const { wiring } = predictor,
-    nets = findNets(wiring);
+  const { wiring } = predictor;
+  const nets = findNets(wiring);
   const open = new Map(plan.open.filter((c) => c.instrument !== "none").map((c) => [c.id, c]));
   const order: string[] = [];
   for (const id of coded(predictor, folded)) {
@@ -189,8 +189,8 @@ function branched(
   folded: Folded,
   chart: readonly ChartStep[],
 ): Candidate | undefined {
-  const byId = new Map(chart.map((s) => [s.id, s])),
-    seen = new Set<string>();
+  const byId = new Map(chart.map((s) => [s.id, s]));
+  const seen = new Set<string>();
   let step: ChartStep | undefined = chart[0];
   while (step && !seen.has(step.id)) {
     seen.add(step.id);

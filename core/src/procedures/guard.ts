@@ -2,8 +2,8 @@ import type { State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
 
-const SUPPLIES: ReadonlySet<string> = new Set(["feed"]),
-  MODULE_LINES: ReadonlySet<string> = new Set(["reference", "signal", "sensorGround", "bus"]);
+const SUPPLIES: ReadonlySet<string> = new Set(["feed"]);
+const MODULE_LINES: ReadonlySet<string> = new Set(["reference", "signal", "sensorGround", "bus"]);
 
 /**
  * Whether a jumper would push a supply into a module: one end on a feed or the battery, the other on a line of a module
@@ -14,8 +14,8 @@ export function feedsModule(
   jumper: { readonly from: string; readonly to: string },
   state: Pick<State, "unplugged">,
 ): string | undefined {
-  const nets = findNets(wiring),
-    isSupply = (p: string) => p.endsWith(":+") || SUPPLIES.has(nets.functionOf(p));
+  const nets = findNets(wiring);
+  const isSupply = (p: string) => p.endsWith(":+") || SUPPLIES.has(nets.functionOf(p));
   for (const [a, b] of [
     [jumper.from, jumper.to],
     [jumper.to, jumper.from],

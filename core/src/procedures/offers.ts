@@ -21,10 +21,10 @@ export interface RunOffer {
 }
 
 /** Suspects weaker than this are not planned for. */
-const KEEP = 0.005,
-  WORTH_BITS = 0.05,
-  MOST = 6,
-  EACH = 2;
+const KEEP = 0.005;
+const WORTH_BITS = 0.05;
+const MOST = 6;
+const EACH = 2;
 
 /**
  * The runs worth their time, the most information per minute first. A run is worth what it tells apart: suspects are
@@ -32,11 +32,11 @@ const KEEP = 0.005,
  */
 export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] {
   if (analysis.stage === "waiting" || analysis.stage === "proven") return [];
-  const { wiring } = predictor,
-    cost = new Cost(wiring),
-    from = standing(analysis.folded),
-    nets = findNets(wiring),
-    barred = barredConnectors(wiring);
+  const { wiring } = predictor;
+  const cost = new Cost(wiring);
+  const from = standing(analysis.folded);
+  const nets = findNets(wiring);
+  const barred = barredConnectors(wiring);
   const live = analysis.suspects
     .filter((s) => s.share >= KEEP)
     .map((s) => ({
@@ -44,8 +44,8 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
       places: s.places.map((p) => p.id),
       shorts: s.members.some((m) => m.fault.mode.startsWith("short")),
     }));
-  const total = live.reduce((sum, s) => sum + s.share, 0),
-    open = entropy(live.map((s) => s.share / total));
+  const total = live.reduce((sum, s) => sum + s.share, 0);
+  const open = entropy(live.map((s) => s.share / total));
   const deviceOn = new Map(wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));
   const offers: RunOffer[] = [];
   const offer = (
@@ -88,8 +88,8 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
           );
       }
     if (d.kind === "fuse" || d.kind === "breaker") {
-      const { inline, parts, guarded } = fedBy(wiring, barred, d.id),
-        by = new Map(parts.map((c) => [deviceOn.get(c)?.id ?? c, c]));
+      const { inline, parts, guarded } = fedBy(wiring, barred, d.id);
+      const by = new Map(parts.map((c) => [deviceOn.get(c)?.id ?? c, c]));
       const copper = new Set([...followPoint(wiring, `${d.id}:out`).wires]);
       const known = live.some((s) => s.shorts && (s.places.some((p) => by.has(p)) || touches(s, copper)));
       if (known && !guarded)
@@ -100,8 +100,8 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
         );
     }
     if (d.kind === "ground") offer("groundProof", d.id, [d.id], 3, (s) => (s.places.includes(d.id) ? "bad" : "good"));
-    const signal = devicePins(d).find((p) => p.role === "signal")?.at,
-      pin = signal === undefined ? undefined : nets.modulePinOf(signal);
+    const signal = devicePins(d).find((p) => p.role === "signal")?.at;
+    const pin = signal === undefined ? undefined : nets.modulePinOf(signal);
     if (
       d.kind !== "module" &&
       signal !== undefined &&
@@ -119,15 +119,15 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
   }
   for (const s of live.slice(0, 4))
     for (const place of s.places.slice(0, 2)) {
-      const wire = wiring.wires.find((w) => wireId(w) === place),
-        at =
-          wire &&
-          [wire.from, wire.to].find(
-            (p) => p.includes(":") && wiring.connectors.some((c) => c.id === connectorOf(p) && !barred.has(c.id)),
-          );
+      const wire = wiring.wires.find((w) => wireId(w) === place);
+      const at =
+        wire &&
+        [wire.from, wire.to].find(
+          (p) => p.includes(":") && wiring.connectors.some((c) => c.id === connectorOf(p) && !barred.has(c.id)),
+        );
       if (at !== undefined && s.places.length > 0 && !offers.some((o) => o.run === "dropBySection" && o.on === at)) {
-        const way = followPoint(wiring, at),
-          things = new Set([...way.steps.map((x) => x.thing), ...way.points]);
+        const way = followPoint(wiring, at);
+        const things = new Set([...way.steps.map((x) => x.thing), ...way.points]);
         offer("dropBySection", at, [connectorOf(at)], way.steps.length, (x) =>
           x.shorts ? "rest" : (touches(x, things) ?? "rest"),
         );
@@ -146,17 +146,19 @@ export function watchPoint(
   predictor: Predictor,
   analysis: Analysis,
 ): { readonly instrument: "voltmeter" | "scanTool"; readonly point: string } | undefined {
-  const state = { key: "on" as const, unplugged: [] },
-    live = analysis.suspects
-      .flatMap((s) =>
-        s.type === "fault"
-          ? s.members.slice(0, 2).map((m) => ({ h: m.hypothesis, share: s.share / Math.min(2, s.members.length) }))
-          : [],
-      )
-      .slice(0, 12);
+  const state = { key: "on" as const, unplugged: [] };
+  const live = analysis.suspects
+    .flatMap((s) =>
+      s.type === "fault"
+        ? s.members.slice(0, 2).map((m) => ({ h: m.hypothesis, share: s.share / Math.min(2, s.members.length) }))
+        : [],
+    )
+    .slice(0, 12);
   if (analysis.stage === "waiting" || live.length === 0) return undefined;
-  const barred = barredConnectors(predictor.wiring),
-    backProbed = new Set(predictor.wiring.connectors.filter((c) => c.backProbe && !barred.has(c.id)).map((c) => c.id));
+  const barred = barredConnectors(predictor.wiring);
+  const backProbed = new Set(
+    predictor.wiring.connectors.filter((c) => c.backProbe && !barred.has(c.id)).map((c) => c.id),
+  );
   let best: { instrument: "voltmeter" | "scanTool"; point: string; worth: number } | undefined;
   for (const instrument of ["voltmeter", "scanTool"] as const) {
     const healthy = predictor.predict(0, state, instrument);
@@ -194,8 +196,8 @@ const SCAN_EASE = 1.15;
 
 /** The places a run can be begun at, by hand. */
 export function runPlaces(wiring: Wiring, run: RunName): string[] {
-  const nets = findNets(wiring),
-    barred = barredConnectors(wiring);
+  const nets = findNets(wiring);
+  const barred = barredConnectors(wiring);
   const cavities = wiring.connectors
     .filter((c) => !barred.has(c.id) && !c.inline)
     .flatMap((c) => c.cavities.map((x) => `${c.id}:${x}`))

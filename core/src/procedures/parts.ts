@@ -7,8 +7,8 @@ import { clear, found, off, on, unclear, type Got, type RunContext, type Script,
 
 /** A jumper to full scale goes through this: a fuse protects no reference of some 50 mA (common practice, no source). */
 export const JUMPER_OHM = 1000;
-const NEAR_ZERO_VOLT = 0.35,
-  FULL_SHARE = 0.75;
+const NEAR_ZERO_VOLT = 0.35;
+const FULL_SHARE = 0.75;
 
 interface SensorPins {
   readonly connector: string;
@@ -20,10 +20,10 @@ interface SensorPins {
 function sensorPins(ctx: RunContext): SensorPins | undefined {
   const part = ctx.index.devices.get(ctx.subject);
   if (!part || part.kind === "module") return undefined;
-  const pins = devicePins(part),
-    at = (role: string) => pins.find((p) => p.role === role)?.at;
-  const signal = at("signal"),
-    pin = signal === undefined ? undefined : ctx.nets.modulePinOf(signal);
+  const pins = devicePins(part);
+  const at = (role: string) => pins.find((p) => p.role === role)?.at;
+  const signal = at("signal");
+  const pin = signal === undefined ? undefined : ctx.nets.modulePinOf(signal);
   if (signal === undefined || pin === undefined) return undefined;
   return { connector: deviceConnectors(part)[0]!, signal, supply: at("supply"), ground: at("ground"), pin };
 }
@@ -36,13 +36,13 @@ function sensorPins(ctx: RunContext): SensorPins | undefined {
 export function* jumpers(ctx: RunContext): Script {
   const p = sensorPins(ctx);
   if (!p) return unclear("no-signal-pin", { part: ctx.subject });
-  const out = [p.connector],
-    bad: string[] = [];
+  const out = [p.connector];
+  const bad: string[] = [];
   const measured: (readonly [string, Step, Got])[] = [];
   for (const at of [p.supply, p.ground, p.signal]) {
     if (at === undefined) continue;
-    const step = ctx.volts(at, on(out)),
-      got = yield step;
+    const step = ctx.volts(at, on(out));
+    const got = yield step;
     if (!got) continue;
     measured.push([at, step, got]);
     const fine = Math.abs(got.values[0]! - ctx.healthy(step)) < 0.1 + 0.06 * Math.abs(ctx.healthy(step));
@@ -58,7 +58,8 @@ export function* jumpers(ctx: RunContext): Script {
     state: on(out, { jumpers: [{ from, to, ohm }] }),
     label,
   });
-  let lowGood: boolean | undefined, highGood: boolean | undefined;
+  let lowGood: boolean | undefined;
+  let highGood: boolean | undefined;
   if (p.ground !== undefined) {
     const low = yield watch(p.signal, p.ground, 0.01, "low");
     if (low) {
@@ -67,8 +68,8 @@ export function* jumpers(ctx: RunContext): Script {
     }
   }
   if (p.supply !== undefined && ctx.nets.functionOf(p.supply) === "reference") {
-    const step = watch(p.signal, p.supply, JUMPER_OHM, "high"),
-      high = yield step;
+    const step = watch(p.signal, p.supply, JUMPER_OHM, "high");
+    const high = yield step;
     if (high) {
       highGood = high.values[0]! > FULL_SHARE * ctx.healthy(step);
       ctx.mark(high, highGood ? "good" : "bad");
@@ -98,8 +99,8 @@ export function* opposite(ctx: RunContext): Script {
       (c.monitor.type === "below" || c.monitor.type === "above"),
   );
   if (watching.length === 0) return unclear("no-monitor", { part: ctx.subject });
-  let awake = 0,
-    tried = 0;
+  let awake = 0;
+  let tried = 0;
   const silent: string[] = [];
   for (const code of watching) {
     const towards =
@@ -142,14 +143,14 @@ export function* swapTwins(ctx: RunContext): Script {
 
 /** Which cavity is which, by voltage: the connector unplugged, each cavity against battery negative and against battery positive. */
 export function* whichIsWhich(ctx: RunContext): Script {
-  const connector = ctx.index.connectors.get(ctx.subject),
-    plus = ctx.batteryPlus();
+  const connector = ctx.index.connectors.get(ctx.subject);
+  const plus = ctx.batteryPlus();
   if (!connector || connector.inline || !plus) return unclear("no-way", { point: ctx.subject });
   const battery = yield ctx.volts(plus, on([connector.id]), "battery");
   const volts: { cavity: string; toNegative: number; toPositive?: number }[] = [];
   for (const cavity of connector.cavities.slice(0, 12)) {
-    const at = `${connector.id}:${cavity}`,
-      got = yield ctx.volts(at, on([connector.id]), cavity);
+    const at = `${connector.id}:${cavity}`;
+    const got = yield ctx.volts(at, on([connector.id]), cavity);
     if (!got) continue;
     const entry = { cavity, toNegative: got.values[0]! };
     if (Math.abs(entry.toNegative) < 0.2) {
@@ -178,20 +179,20 @@ export interface BenchValue {
 }
 /** Ohms of a part on the bench, by its kind and values; none where ohms prove nothing, as on electronic sensors (common practice, no source). */
 export function benchValues(device: Device, nominalVolt: 12 | 24): BenchValue[] {
-  const pins = new Map(devicePins(device).map((p) => [p.role, p.at])),
-    between = (a: string, b: string, low: number, high: number): BenchValue[] => {
-      const red = pins.get(a),
-        black = pins.get(b);
-      return red !== undefined && black !== undefined ? [{ red, black, low, high }] : [];
-    };
+  const pins = new Map(devicePins(device).map((p) => [p.role, p.at]));
+  const between = (a: string, b: string, low: number, high: number): BenchValue[] => {
+    const red = pins.get(a);
+    const black = pins.get(b);
+    return red !== undefined && black !== undefined ? [{ red, black, low, high }] : [];
+  };
   const wide = (ohm: number, typed: boolean) =>
     [ohm * (1 - (typed ? 0.15 : 0.5)), ohm * (1 + (typed ? 0.15 : 0.6))] as const;
   const scale = nominalVolt === 24 ? 4 : 1;
   switch (device.kind) {
     case "thermistor": {
-      const r25 = device.ohm25 ?? DEFAULTS.thermistor.ohm25,
-        beta = device.betaKelvin ?? DEFAULTS.thermistor.betaKelvin,
-        [cold, hot] = device.restCelsius ?? DEFAULTS.thermistor.restCelsius;
+      const r25 = device.ohm25 ?? DEFAULTS.thermistor.ohm25;
+      const beta = device.betaKelvin ?? DEFAULTS.thermistor.betaKelvin;
+      const [cold, hot] = device.restCelsius ?? DEFAULTS.thermistor.restCelsius;
       return between("signal", "ground", 0.7 * thermistorOhm(r25, beta, hot), 1.4 * thermistorOhm(r25, beta, cold));
     }
     case "coilSensor":

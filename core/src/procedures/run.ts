@@ -50,19 +50,19 @@ export interface RunView {
 
 /** Where the open run of a logbook stands; undefined where none is open, or only a wiggle run, which has no script. */
 export function runView(predictor: Predictor, entries: readonly Entry[]): RunView | undefined {
-  const folded = fold(entries),
-    open = folded.run;
+  const folded = fold(entries);
+  const open = folded.run;
   if (!open || open.entry.run === "wiggle") return undefined;
   const ctx = new RunContext(predictor, open.entry.on);
   const taken: Omit<TakenStep, "mark">[] = [];
   if (open.entry.on.split(" ").some((x) => ctx.isGuarded(x)))
     return view(open, taken, ctx, undefined, unclear("guarded", { point: open.entry.on }));
-  const script = SCRIPTS[open.entry.run](ctx),
-    used = new Set<number>();
+  const script = SCRIPTS[open.entry.run](ctx);
+  const used = new Set<number>();
   let at = script.next();
   for (let n = 0; !at.done && n < MOST_STEPS; n++) {
-    const step = at.value,
-      id = stepId(open.entry.run, step);
+    const step = at.value;
+    const id = stepId(open.entry.run, step);
     // a step that must not be done is never offered: it counts as one that cannot be taken
     if (folded.setAside.has(id) || touched(step).some((x) => ctx.isGuarded(x))) {
       taken.push({ step, number: undefined, values: [], healthy: [] });

@@ -9,9 +9,9 @@ import { clear, found, off, on, unclear, type Got, type RunContext, type Script,
  * back: their own current, not the fault (common practice, no source).
  */
 export function* unplugSeries(ctx: RunContext): Script {
-  const point = ctx.subject,
-    net = ctx.nets.netOf.get(point),
-    own = connectorOf(point);
+  const point = ctx.subject;
+  const net = ctx.nets.netOf.get(point);
+  const own = connectorOf(point);
   const items = ctx.wiring.connectors
     .filter(
       (c) => !ctx.barred.has(c.id) && !ctx.isModule(c.id) && ctx.sides(c).some((p) => ctx.nets.netOf.get(p) === net),
@@ -26,23 +26,23 @@ export function* unplugSeries(ctx: RunContext): Script {
     .filter((c) => !(c.inline && c.id === own))
     .map((c) => c.id);
   const step = (unplugged: readonly string[], label: string) => ctx.volts(point, on(unplugged), label);
-  const first = step([], point),
-    base = yield first;
+  const first = step([], point);
+  const base = yield first;
   if (!base) return unclear("series-needs-start", { point });
   const gap = ctx.healthy(first) - base.values[0]!;
   if (isBack(base.values[0]!, ctx.healthy(first), Infinity))
     return clear("shared-is-well", { point, volt: base.values[0]!, healthy: ctx.healthy(first) });
   const out: string[] = [];
-  let parts = 0,
-    last: string | undefined,
-    before = base.values[0]!;
+  let parts = 0;
+  let last: string | undefined;
+  let before = base.values[0]!;
   for (const c of items) {
-    const s = step([...out, c], c),
-      got = yield s;
+    const s = step([...out, c], c);
+    const got = yield s;
     if (!got) continue;
     out.push(c);
-    const healthy = ctx.healthy(s),
-      v = got.values[0]!;
+    const healthy = ctx.healthy(s);
+    const v = got.values[0]!;
     if (isBack(v, healthy, gap)) {
       ctx.mark(got, "full");
       last = c;
@@ -59,8 +59,8 @@ export function* unplugSeries(ctx: RunContext): Script {
   const culprits = [last];
   for (const c of out.slice(0, -1).reverse()) {
     const rest = out.filter((x) => x !== c && (culprits.includes(x) || out.indexOf(x) < out.indexOf(c)));
-    const s = step(rest, c),
-      got = yield s;
+    const s = step(rest, c);
+    const got = yield s;
     if (!got) continue;
     const back = isBack(got.values[0]!, ctx.healthy(s), gap);
     ctx.mark(got, back ? "good" : "bad");
@@ -82,21 +82,21 @@ function* partsAlone(
 ): Generator<Step, string[], Got | undefined> {
   const low: string[] = [];
   for (const c of items) {
-    const part = ctx.deviceOn.get(c),
-      pins = part && devicePins(part);
-    const feed = pins?.find((p) => ctx.nets.netOf.get(p.at) === net)?.at,
-      ground = pins?.find((p) => p.role === "ground")?.at;
+    const part = ctx.deviceOn.get(c);
+    const pins = part && devicePins(part);
+    const feed = pins?.find((p) => ctx.nets.netOf.get(p.at) === net)?.at;
+    const ground = pins?.find((p) => p.role === "ground")?.at;
     if (feed === undefined || ground === undefined) continue;
     const step: Step = {
-        kind: "bench",
-        instrument: "ohmmeter",
-        points: [feed],
-        black: ground,
-        part: "removed",
-        state: off(items),
-        label: c,
-      },
-      got = yield step;
+      kind: "bench",
+      instrument: "ohmmeter",
+      points: [feed],
+      black: ground,
+      part: "removed",
+      state: off(items),
+      label: c,
+    };
+    const got = yield step;
     if (!got) continue;
     const bad = got.values[0]! < LOW_SHARE * ctx.healthy(step);
     ctx.mark(got, bad ? "bad" : "good");
@@ -105,9 +105,9 @@ function* partsAlone(
   return low;
 }
 /** Back: within what values and meter may differ, and most of the way. Volt; shares of the healthy value and of the gap. */
-const BACK_SHARE = 0.025,
-  BACK_VOLT = 0.04,
-  BACK_GAP = 0.12;
+const BACK_SHARE = 0.025;
+const BACK_VOLT = 0.04;
+const BACK_GAP = 0.12;
 function isBack(v: number, healthy: number, gap: number): boolean {
   const within = BACK_SHARE * Math.abs(healthy) + BACK_VOLT;
   return (
@@ -127,8 +127,8 @@ export interface Fed {
  * @param apart an in-line connector taken apart
  */
 export function fedBy(wiring: Wiring, barred: ReadonlySet<string>, fuse: string, apart?: string): Fed {
-  const { next, pins, index } = copperOf(wiring),
-    contacts = relayContacts(wiring);
+  const { next, pins, index } = copperOf(wiring);
+  const contacts = relayContacts(wiring);
   const stops = (p: string) => {
     const kind = index.devices.get(connectorOf(p))?.kind;
     return kind === "ground" || kind === "battery" || kind === "alternator";
@@ -168,8 +168,8 @@ function relayContacts(wiring: Wiring): ReadonlyMap<string, readonly string[]> {
  * then the harness is moved (common practice, no source).
  */
 export function* fuseRun(ctx: RunContext): Script {
-  const fuse = ctx.subject,
-    { inline, parts, guarded } = fedBy(ctx.wiring, ctx.barred, fuse);
+  const fuse = ctx.subject;
+  const { inline, parts, guarded } = fedBy(ctx.wiring, ctx.barred, fuse);
   if (guarded) return unclear("guarded", { point: fuse });
   const ohms: Step = {
     kind: "ohms",
@@ -192,8 +192,8 @@ export function* fuseRun(ctx: RunContext): Script {
   if (!rest) return unclear("fuse-needs-breaker", { fuse });
   ctx.mark(rest, isYes(rest) ? "good" : "bad");
   if (!isYes(rest)) return found("fuse-wiring", [fuse], { fuse, before: items[0] ?? fuse });
-  const out = new Set(items),
-    culprits: string[] = [];
+  const out = new Set(items);
+  const culprits: string[] = [];
   for (const c of items) {
     if (behind(ctx, c, culprits)) continue;
     const got = yield tried(

@@ -13,8 +13,8 @@ export interface WiggleVerdict {
 }
 
 /** A value this far from where it stood is a jump: in spreads of the still value, and at least so many volts (or units of the value). */
-const JUMP_SPREADS = 6,
-  JUMP_LEAST = 0.08;
+const JUMP_SPREADS = 6;
+const JUMP_LEAST = 0.08;
 /** A place is only named where chance alone would do so less often than this over all places. */
 const LUCK = 0.05;
 
@@ -26,11 +26,11 @@ const LUCK = 0.05;
 export function wiggleVerdict(samples: readonly WiggleSample[], floor = JUMP_LEAST): WiggleVerdict[] {
   const places = [...new Set(samples.map((s) => s.place))].filter((p) => p !== "");
   const jumped = jumps(samples, floor);
-  const total = samples.length,
-    all = jumped.reduce((n, j) => n + Number(j), 0);
+  const total = samples.length;
+  const all = jumped.reduce((n, j) => n + Number(j), 0);
   return places.map((place) => {
-    let k = 0,
-      n = 0;
+    let k = 0;
+    let n = 0;
     samples.forEach((s, i) => {
       if (s.place === place) {
         n++;
@@ -56,8 +56,8 @@ function restOf(
   places: readonly string[],
 ): { jumps: number; of: number } {
   const count = (p: string) => {
-    let k = 0,
-      n = 0;
+    let k = 0;
+    let n = 0;
     samples.forEach((s, i) => {
       if (s.place === p) {
         n++;
@@ -66,11 +66,11 @@ function restOf(
     });
     return { jumps: k, of: n };
   };
-  const still = count(""),
-    others = places
-      .filter((p) => p !== place)
-      .map(count)
-      .sort((a, b) => a.jumps / Math.max(1, a.of) - b.jumps / Math.max(1, b.of));
+  const still = count("");
+  const others = places
+    .filter((p) => p !== place)
+    .map(count)
+    .sort((a, b) => a.jumps / Math.max(1, a.of) - b.jumps / Math.max(1, b.of));
   const calm = others.slice(0, Math.ceil(others.length / 2));
   return [still, ...calm].reduce((sum, x) => ({ jumps: sum.jumps + x.jumps, of: sum.of + x.of }), { jumps: 0, of: 0 });
 }
@@ -92,8 +92,8 @@ function jumps(samples: readonly WiggleSample[], floor: number): boolean[] {
   return off.map((d) => !(d <= Math.max(floor, JUMP_SPREADS * spread)));
 }
 function median(list: readonly number[]): number {
-  const s = [...list].sort((a, b) => a - b),
-    m = s.length >> 1;
+  const s = [...list].sort((a, b) => a - b);
+  const m = s.length >> 1;
   return s.length === 0 ? NaN : s.length % 2 ? s[m]! : (s[m - 1]! + s[m]!) / 2;
 }
 

@@ -5,8 +5,8 @@ import { connectorOf, devicePins } from "../wiring/points.js";
 import { clear, found, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
 
 /** A ground is good below this under its own current, and a section of a feed below this (common practice, no source), volt. */
-const GROUND_VOLT = 0.1,
-  SECTION_VOLT = 0.1;
+const GROUND_VOLT = 0.1;
+const SECTION_VOLT = 0.1;
 /** A load of its own for a ground: a small lamp, watt. */
 const LAMP_WATT = 5;
 
@@ -15,12 +15,13 @@ const LAMP_WATT = 5;
  * rules out an open), and its drop under a known load. No load on sensor grounds: that is a module line.
  */
 export function* groundProof(ctx: RunContext): Script {
-  const point = ctx.subject,
-    plus = ctx.batteryPlus(),
-    line = ctx.nets.functionOf(point);
+  const point = ctx.subject;
+  const plus = ctx.batteryPlus();
+  const line = ctx.nets.functionOf(point);
   const drop = yield ctx.volts(point, on());
   if (drop) ctx.mark(drop, Math.abs(drop.values[0]!) < GROUND_VOLT ? "good" : "bad");
-  let open: Got | undefined, loaded: Got | undefined;
+  let open: Got | undefined;
+  let loaded: Got | undefined;
   if (plus) {
     const s = ctx.volts(plus, on(), "open", point);
     open = yield s;
@@ -41,15 +42,15 @@ export function* groundProof(ctx: RunContext): Script {
 export function* dropBySection(ctx: RunContext): Script {
   const sections = sectionsOf(ctx, ctx.subject);
   if (sections.length === 0) return unclear("no-way", { point: ctx.subject });
-  let worst: { section: Section; volt: number } | undefined,
-    tried = 0;
+  let worst: { section: Section; volt: number } | undefined;
+  let tried = 0;
   for (const section of sections) {
-    const s = ctx.volts(section.to, on(), `${section.from} ${section.to}`, section.from),
-      got = yield s;
+    const s = ctx.volts(section.to, on(), `${section.from} ${section.to}`, section.from);
+    const got = yield s;
     if (!got) continue;
     tried++;
-    const volt = Math.abs(got.values[0]!),
-      bad = volt > SECTION_VOLT + Math.abs(ctx.healthy(s));
+    const volt = Math.abs(got.values[0]!);
+    const bad = volt > SECTION_VOLT + Math.abs(ctx.healthy(s));
     ctx.mark(got, bad ? "bad" : "good");
     if (bad && (!worst || volt > worst.volt)) worst = { section, volt };
   }
@@ -71,8 +72,8 @@ export function* halveRun(ctx: RunContext): Script {
   // points from the pin to the source
   const points = [sections[0]!.from, ...sections.map((s) => s.to)];
   const isGood = (s: Step, g: Got) => Math.abs(g.values[0]! - ctx.healthy(s)) < 0.06 * Math.abs(ctx.healthy(s)) + 0.1;
-  const here = ctx.volts(points[0]!, on()),
-    first = yield here;
+  const here = ctx.volts(points[0]!, on());
+  const first = yield here;
   if (!first) return unclear("run-skipped", { point: ctx.subject });
   if (isGood(here, first)) {
     ctx.mark(first, "good");
@@ -80,14 +81,14 @@ export function* halveRun(ctx: RunContext): Script {
   }
   ctx.mark(first, "bad");
   const skipped = new Set<number>();
-  let bad = 0,
-    good = points.length;
+  let bad = 0;
+  let good = points.length;
   for (;;) {
     const open = points.map((_, i) => i).filter((i) => i > bad && i < good && !skipped.has(i));
     if (open.length === 0) break;
-    const middle = open[Math.floor((open.length - 1) / 2)]!,
-      s = ctx.volts(points[middle]!, on()),
-      got = yield s;
+    const middle = open[Math.floor((open.length - 1) / 2)]!;
+    const s = ctx.volts(points[middle]!, on());
+    const got = yield s;
     if (!got) {
       skipped.add(middle);
       continue;
@@ -106,10 +107,10 @@ export function* halveRun(ctx: RunContext): Script {
 
 /** A wire carries current or it does not: isolated at both ends, fed from the battery at one and loaded with a lamp at the other. */
 export function* loadWire(ctx: RunContext): Script {
-  const from = ctx.subject,
-    plus = ctx.batteryPlus(),
-    way = followPoint(ctx.wiring, from),
-    to = way.end;
+  const from = ctx.subject;
+  const plus = ctx.batteryPlus();
+  const way = followPoint(ctx.wiring, from);
+  const to = way.end;
   if (!plus || to === undefined || !to.includes(":")) return unclear("no-way", { point: from });
   // whatever else hangs on the copper is unplugged too: battery voltage reaches none of it
   const plugs = [...new Set([...way.points, from, to].map(connectorOf))].filter(
@@ -151,8 +152,8 @@ export function* loadWire(ctx: RunContext): Script {
 
 /** The same signal at the sensor, at the module's pin and in the module's own eyes: where two differ, the way between is at fault. */
 export function* farEnd(ctx: RunContext): Script {
-  const near = ctx.subject,
-    pin = ctx.nets.modulePinOf(near);
+  const near = ctx.subject;
+  const pin = ctx.nets.modulePinOf(near);
   if (pin === undefined) return unclear("no-module-pin", { point: near });
   const steps: Step[] = [ctx.volts(near, on()), ctx.volts(pin, on())];
   if (ctx.predictor.placeOf("scanTool", pin) !== undefined && ctx.nets.functionOf(pin) === "signal")
@@ -163,11 +164,11 @@ export function* farEnd(ctx: RunContext): Script {
     if (g && Number.isFinite(g.values[0]!)) got.push({ step, got: g });
   }
   for (let i = 1; i < got.length; i++) {
-    const a = got[i - 1]!,
-      b = got[i]!,
-      apart = Math.abs(a.got.values[0]! - b.got.values[0]!);
-    const healthy = Math.abs(ctx.healthy(a.step) - ctx.healthy(b.step)),
-      bad = apart > 0.08 + healthy + 0.01 * Math.abs(a.got.values[0]!);
+    const a = got[i - 1]!;
+    const b = got[i]!;
+    const apart = Math.abs(a.got.values[0]! - b.got.values[0]!);
+    const healthy = Math.abs(ctx.healthy(a.step) - ctx.healthy(b.step));
+    const bad = apart > 0.08 + healthy + 0.01 * Math.abs(a.got.values[0]!);
     ctx.mark(b.got, bad ? "bad" : "good");
     if (bad)
       return b.step.instrument === "scanTool"
@@ -197,8 +198,8 @@ export function* compareTwin(ctx: RunContext): Script {
   for (const { role, at } of devicePins(part)) {
     const there = devicePins(twin).find((p) => p.role === role)?.at;
     if (there === undefined || ctx.nets.functionOf(at) === "signal") continue; // two sensors need not stand at the same value
-    const a = yield ctx.volts(at, on()),
-      b = yield ctx.volts(there, on());
+    const a = yield ctx.volts(at, on());
+    const b = yield ctx.volts(there, on());
     if (!a || !b) continue;
     pairs++;
     const bad = Math.abs(a.values[0]! - b.values[0]!) > 0.1 + 0.03 * Math.abs(b.values[0]!);
@@ -217,8 +218,8 @@ function sectionsOf(ctx: RunContext, point: string): Section[] {
     return !c || (c.backProbe && !ctx.barred.has(c.id));
   };
   const sections: Section[] = [];
-  let from = point,
-    things: string[] = [];
+  let from = point;
+  let things: string[] = [];
   for (const s of steps) {
     things.push(s.over === "contact" ? connectorOf(s.from) : s.thing);
     if (!reachable(s.to)) continue;

@@ -164,8 +164,8 @@ function nearest(word: string): string[] {
 
 /** Whether two texts mean the same colour, in whatever notation. */
 export function sameColour(a: string, b: string): boolean {
-  const x = parseColour(a),
-    y = parseColour(b);
+  const x = parseColour(a);
+  const y = parseColour(b);
   return x.status === "read" && y.status === "read"
     ? x.colour.letters === y.colour.letters
     : a.trim().toUpperCase() === b.trim().toUpperCase();

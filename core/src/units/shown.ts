@@ -25,8 +25,8 @@ const WORDS: Readonly<Record<string, ShownText["value"]>> = {
   "no beep": "silent",
   quiet: "silent",
 };
-const LAMP: readonly unknown[] = ["bright", "dim", "dark"],
-  BEEPER: readonly unknown[] = ["beep", "silent"];
+const LAMP: readonly unknown[] = ["bright", "dim", "dark"];
+const BEEPER: readonly unknown[] = ["beep", "silent"];
 
 /**
  * Reads what people type from a meter, a lamp or a beeper: as `parseQuantity`, and `4.2–4.9`, `4.2-4.9`, `4,2 to 4,9` for
@@ -49,10 +49,10 @@ export function parseShown(text: string, unit: Unit, words: "lamp" | "beeper" | 
   const range = /^(.*\d[^\d\s–—-]*)\s*(?:–|—|-|\.{2,3}|…|\bto\b)\s*([-+]?[\d.,].*)$/i.exec(t);
   if (range) {
     // a unit or prefix said once, at the end, is meant for both
-    const tail = /[\d](\s*[µμmkKMG]?\s*(?:V|v|volts?|Ω|ohms?|A|amps?)?)$/.exec(range[2]!)?.[1] ?? "",
-      first = /[a-zA-Zµμ\u2126Ω]\s*$/.test(range[1]!) ? range[1]! : `${range[1]!}${tail}`;
-    const a = parseQuantity(first, unit),
-      b = parseQuantity(range[2]!, unit);
+    const tail = /[\d](\s*[µμmkKMG]?\s*(?:V|v|volts?|Ω|ohms?|A|amps?)?)$/.exec(range[2]!)?.[1] ?? "";
+    const first = /[a-zA-Zµμ\u2126Ω]\s*$/.test(range[1]!) ? range[1]! : `${range[1]!}${tail}`;
+    const a = parseQuantity(first, unit);
+    const b = parseQuantity(range[2]!, unit);
     if (a.ok && b.ok && Number.isFinite(a.value) && Number.isFinite(b.value)) {
       const swing = [Math.min(a.value, b.value), Math.max(a.value, b.value)] as const;
       return ok({ value: (swing[0] + swing[1]) / 2, swing });

@@ -19,9 +19,9 @@ function checkNames(wiring: Wiring): Issue[] {
     if (first !== undefined) issues.push(issue("wiring.duplicate-id", path, { id, first }));
     else seen.set(id, place);
   };
-  const connectors = new Map<string, string>(),
-    devices = new Map<string, string>(),
-    wires = new Map<string, string>();
+  const connectors = new Map<string, string>();
+  const devices = new Map<string, string>();
+  const wires = new Map<string, string>();
   wiring.connectors.forEach((c, i) => {
     once(connectors, c.id, `connectors[${i}]`, ["connectors", i, "id"]);
     const cavities = new Map<string, string>();

@@ -42,8 +42,8 @@ function changes(
   before: readonly (readonly [string, object])[],
   after: readonly (readonly [string, object])[],
 ): WiringChange[] {
-  const was = new Map(before),
-    is = new Map(after);
+  const was = new Map(before);
+  const is = new Map(after);
   return [
     ...[...was.keys()].filter((id) => !is.has(id)).map((id) => ({ what, id, change: "removed" as const, fields: [] })),
     ...[...is.keys()].filter((id) => !was.has(id)).map((id) => ({ what, id, change: "added" as const, fields: [] })),
@@ -55,8 +55,8 @@ function changes(
   ];
 }
 function differing(a: object, b: object) {
-  const x = a as Record<string, unknown>,
-    y = b as Record<string, unknown>;
+  const x = a as Record<string, unknown>;
+  const y = b as Record<string, unknown>;
   return [...new Set([...Object.keys(x), ...Object.keys(y)])]
     .filter((k) => k !== "from" && k !== "to" && stable(x[k]) !== stable(y[k]))
     .map((field) => ({ field, before: shown(x[field]), after: shown(y[field]) }));

@@ -29,8 +29,8 @@ export interface Follow {
 export function followPoint(wiring: Wiring, start: string): Follow {
   const { index, next, pins } = copperOf(wiring);
   const before = new Map<string, Step>();
-  const points = new Set([start]),
-    wires = new Set<string>();
+  const points = new Set([start]);
+  const wires = new Set<string>();
   let end: string | undefined;
   const isEnd = (p: string) => {
     if (p === start) return false;

@@ -9,8 +9,8 @@ import { findNets } from "./nets.js";
  * wire, mated contact, fuse and switch, and for every pin to its part.
  */
 export function graphml(wiring: Wiring): string {
-  const index = indexWiring(wiring),
-    nets = findNets(wiring);
+  const index = indexWiring(wiring);
+  const nets = findNets(wiring);
   const node = (id: string, data: Readonly<Record<string, string>>) => ({
     "@_id": id,
     data: Object.entries(data)

@@ -27,8 +27,8 @@ const SUBJECT_ROLES: ReadonlySet<string> = new Set(["input", "lowSide", "highSid
 /** Which sensors or actuators a code is about: the one it names, else those on the pin it watches. */
 export function subjectsOf(wiring: Wiring, module: string, id: string, way = thingsOnTheWay(wiring)): string[] {
   const code = wiring.codes.find((c) => c.module === module && c.id === id);
-  const monitor = code?.monitor,
-    at = monitor && "at" in monitor ? monitor.at : undefined;
+  const monitor = code?.monitor;
+  const at = monitor && "at" in monitor ? monitor.at : undefined;
   const named = code?.about ?? (monitor?.type === "silent" ? monitor.node : undefined);
   if (named !== undefined && way.has(named)) return [named];
   const unit = wiring.devices.find((d) => d.id === module);
@@ -121,8 +121,8 @@ function covers(
   // of things with the same coded circuits only the one with the fewest healthy ones matters
   const best = new Map<string, { thing: string; coded: string[]; healthy: number }>();
   for (const [thing, p] of passing) {
-    const key = p.coded.join(" "),
-      known = best.get(key);
+    const key = p.coded.join(" ");
+    const known = best.get(key);
     if (!known || p.healthy.length < known.healthy) best.set(key, { thing, coded: p.coded, healthy: p.healthy.length });
   }
   const list = [...best.values()].sort((a, b) => b.coded.length - a.coded.length || a.healthy - b.healthy).slice(0, 60);

@@ -12,9 +12,9 @@ export interface ToldApart {
 }
 
 /** Within this of the battery counts as a feed; of zero as ground or nothing, volt (common practice, no source). */
-const NEAR_BATTERY = 0.8,
-  NEAR_ZERO = 0.15,
-  REFERENCE: readonly [number, number] = [4.75, 5.25];
+const NEAR_BATTERY = 0.8;
+const NEAR_ZERO = 0.15;
+const REFERENCE: readonly [number, number] = [4.75, 5.25];
 
 /**
  * Tells cavities of an unplugged connector apart by voltage, key on: battery feed, reference, pulled-up signal, ground.

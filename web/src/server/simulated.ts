@@ -26,9 +26,9 @@ export async function simulatedOf(id: string): Promise<Simulated | undefined> {
   if (!known.success) return undefined;
   const [job, hidden] = await Promise.all([findJob(known.data), hiddenOf(known.data)]);
   if (!job || !hidden) return undefined;
-  const all = generateFaults(job.wiring),
-    entries = await entriesAfter(job.id, 0),
-    undone = undoneEntries(entries);
+  const all = generateFaults(job.wiring);
+  const entries = await entriesAfter(job.id, 0);
+  const undone = undoneEntries(entries);
   const faults = [hidden, ...(hidden.also ?? [])].flatMap(({ fault, ohm }) => {
     const found = findFault(all, fault);
     return found ? [{ fault: found.fault, severity: ohm ?? middleSeverity(found.fault) }] : [];

@@ -43,8 +43,8 @@ export async function readZip(bytes: Buffer): Promise<Result<JobFiles>> {
   }
   const tooLarge = () => fail([issue("file.zip-too-large", [], { limit: ZIP.unpacked })]);
   if (zip.entryCount > ZIP.files) return tooLarge();
-  let caseText: string | undefined,
-    total = 0;
+  let caseText: string | undefined;
+  let total = 0;
   const photos: { connector: string; bytes: Buffer }[] = [];
   try {
     for (let entry = await next(zip); entry; entry = await next(zip)) {
@@ -79,17 +79,17 @@ const next = (zip: yauzl.ZipFile) =>
       zip.removeListener("error", onError);
     };
     const onEntry = (e: yauzl.Entry) => {
-        done();
-        resolve(e);
-      },
-      onEnd = () => {
-        done();
-        resolve(undefined);
-      },
-      onError = (e: Error) => {
-        done();
-        reject(e);
-      };
+      done();
+      resolve(e);
+    };
+    const onEnd = () => {
+      done();
+      resolve(undefined);
+    };
+    const onError = (e: Error) => {
+      done();
+      reject(e);
+    };
     zip.on("entry", onEntry).on("end", onEnd).on("error", onError);
     zip.readEntry();
   });

@@ -2,9 +2,9 @@ import { coloursAt, parseColour, type Connector, type Wiring } from "@radicula/c
 import type { KeyboardEvent } from "react";
 import { SCREEN } from "./WireSwatch";
 
-const PITCH = 46,
-  PAD = 20,
-  R = 16;
+const PITCH = 46;
+const PAD = 20;
+const R = 16;
 /** Cavities in rows, at most ten side by side. */
 export function faceRows(count: number): number[] {
   const rows = count <= 5 ? 1 : Math.max(2, Math.ceil(count / 10));
@@ -25,10 +25,10 @@ export function Face({
   readonly onChoose?: ((cavity: string) => void) | undefined;
 }) {
   const colours = coloursAt(wiring, connector.id);
-  const shown = connector.cavities.slice(0, 60),
-    rows = faceRows(shown.length);
-  const width = Math.max(...rows, 2) * PITCH + 2 * PAD,
-    height = rows.length * PITCH + 2 * PAD;
+  const shown = connector.cavities.slice(0, 60);
+  const rows = faceRows(shown.length);
+  const width = Math.max(...rows, 2) * PITCH + 2 * PAD;
+  const height = rows.length * PITCH + 2 * PAD;
   return (
     <figure style={{ margin: 0 }}>
       <svg
@@ -63,13 +63,13 @@ export function Face({
             (at, n, r) => (i >= at.before + n && r === at.r ? { r: r + 1, before: at.before + n } : at),
             { r: 0, before: 0 },
           );
-          const inRow = rows[row.r] ?? 1,
-            x = width / 2 + (i - row.before - (inRow - 1) / 2) * PITCH,
-            y = PAD + PITCH / 2 + row.r * PITCH;
-          const colour = colours.get(cavity),
-            read = colour ? parseColour(colour) : undefined;
-          const fill = read?.status === "read" ? SCREEN[read.colour.base] : "var(--card)",
-            stripe = read?.status === "read" && read.colour.stripe ? SCREEN[read.colour.stripe] : undefined;
+          const inRow = rows[row.r] ?? 1;
+          const x = width / 2 + (i - row.before - (inRow - 1) / 2) * PITCH;
+          const y = PAD + PITCH / 2 + row.r * PITCH;
+          const colour = colours.get(cavity);
+          const read = colour ? parseColour(colour) : undefined;
+          const fill = read?.status === "read" ? SCREEN[read.colour.base] : "var(--card)";
+          const stripe = read?.status === "read" && read.colour.stripe ? SCREEN[read.colour.stripe] : undefined;
           return (
             <g
               key={cavity}

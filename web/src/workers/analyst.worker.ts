@@ -24,8 +24,8 @@ import { expose } from "comlink";
 /** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
 let predictor: Predictor | undefined;
 /** counts updates and thoughts, so that an older thought knows it is over */
-let thought = 0,
-  asked = 0;
+let thought = 0;
+let asked = 0;
 let begun: Belief | undefined;
 const STEP_MS = 12;
 
@@ -47,8 +47,8 @@ const api = {
     const mine = asked;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
-    const analysis = analyse(predictor, entries, { begun }),
-      offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
+    const analysis = analyse(predictor, entries, { begun });
+    const offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
     return { analysis, offers };
   },
   /** The value to watch while places are moved. */

@@ -16,11 +16,11 @@ interface Props {
 /** A machine put on the bench: the same wiring, with faults hidden on it that nobody knows, and instruments that answer. */
 export function BenchSheet({ open, job, wirings, onClose }: Props) {
   const router = useRouter();
-  const [faults, setFaults] = useState(1),
-    [comesAndGoes, setComesAndGoes] = useState(false),
-    [wiring, setWiring] = useState<string | undefined>(undefined);
-  const [busy, setBusy] = useState(false),
-    [refused, setRefused] = useState<readonly Issue[]>([]);
+  const [faults, setFaults] = useState(1);
+  const [comesAndGoes, setComesAndGoes] = useState(false);
+  const [wiring, setWiring] = useState<string | undefined>(undefined);
+  const [busy, setBusy] = useState(false);
+  const [refused, setRefused] = useState<readonly Issue[]>([]);
   const start = async () => {
     setBusy(true);
     const made = await post<{ id: string }>("/api/jobs/bench", {

@@ -33,8 +33,8 @@ function One({
   readonly start: Readonly<Record<string, number>>;
   readonly open: boolean;
 }) {
-  const c = CALCULATORS.find((x) => x.id === id)!,
-    words = CALCULATOR_WORDS[id];
+  const c = CALCULATORS.find((x) => x.id === id)!;
+  const words = CALCULATOR_WORDS[id];
   const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() =>
     Object.fromEntries(c.inputs.map((i) => [i.id, plain(start[i.id] ?? i.start)])),
   );

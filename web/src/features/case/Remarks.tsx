@@ -25,9 +25,9 @@ export function Remarks({
     <>
       {(all ? remarks : remarks.slice(0, MOST)).map((r, i) => {
         // where they were logged, and where they may have been taken: by what was seen there, or by what they say
-        const { connector, from: logged, fits: seen, to, readings } = r.params,
-          from = connector ?? logged,
-          fits = Array.isArray(seen) ? seen : typeof to === "string" ? [to] : [];
+        const { connector, from: logged, fits: seen, to, readings } = r.params;
+        const from = connector ?? logged;
+        const fits = Array.isArray(seen) ? seen : typeof to === "string" ? [to] : [];
         const numbers = Array.isArray(readings) ? readings.map(Number) : [];
         const canMove = MOVES.has(r.code) && typeof from === "string" && numbers.length > 0;
         return (

@@ -30,9 +30,9 @@ export interface Book {
   readonly state: SaveState;
 }
 
-const RETRY_MS = 2000,
-  POLL_MS = 3000,
-  BOUNCE_MS = 600;
+const RETRY_MS = 2000;
+const POLL_MS = 3000;
+const BOUNCE_MS = 600;
 const News = z.object({ entries: z.array(Entry) });
 const count = (queue: readonly Batch[]) => queue.reduce((n, b) => n + b.entries.length, 0);
 
@@ -72,8 +72,8 @@ export class LogbookSync {
   /** Begins to send what an earlier visit could not, and to listen. @returns what ends it */
   start(): () => void {
     this.gone = false;
-    const known = new Set(this.book.queue.map((b) => b.batch)),
-      found = keptBatches(this.jobId, localStorage).filter((b) => !known.has(b.batch));
+    const known = new Set(this.book.queue.map((b) => b.batch));
+    const found = keptBatches(this.jobId, localStorage).filter((b) => !known.has(b.batch));
     if (found.length) {
       this.change({ queue: [...found, ...this.book.queue], state: { status: "waiting", count: count(found) } });
       void this.flush();
@@ -96,8 +96,8 @@ export class LogbookSync {
     const said = { text: JSON.stringify(list.map((e) => ({ ...e, at: "" }))), at: performance.now() };
     if (this.last?.text === said.text && said.at - this.last.at < BOUNCE_MS) return;
     this.last = said;
-    const { saved, queue, state } = this.book,
-      last = queue.at(-1);
+    const { saved, queue, state } = this.book;
+    const last = queue.at(-1);
     const next: Batch = {
       batch: crypto.randomUUID(),
       after: last ? last.after + last.entries.length : saved.length,
@@ -139,8 +139,8 @@ export class LogbookSync {
     first: Batch,
     sent: Exclude<Awaited<ReturnType<typeof send>>, { status: "unreachable" }>,
   ): Promise<void> {
-    const { saved, queue, state } = this.book,
-      rest = queue.slice(1);
+    const { saved, queue, state } = this.book;
+    const rest = queue.slice(1);
     if (sent.status === "stale") {
       const placed = placeAfterOthers(queue, first.after, sent.last - first.after);
       for (const b of placed) keepBatch(this.jobId, b, localStorage);

@@ -113,8 +113,8 @@ export function dropBatch(jobId: string, batch: Pick<Batch, "batch">, storage: S
 
 /** One batch that an earlier version of this program kept in a place of its own. */
 function moveOld(jobId: string, storage: Storage): void {
-  const key = `radicula.outbox.${jobId}`,
-    text = storage.getItem(key);
+  const key = `radicula.outbox.${jobId}`;
+  const text = storage.getItem(key);
   if (text === null) return;
   try {
     const parsed = Batch.safeParse(JSON.parse(text));

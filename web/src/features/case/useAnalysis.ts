@@ -70,11 +70,12 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     const api = remote.current;
     if (!api) return;
     const mine = ++latest.current;
-    let timer: ReturnType<typeof setTimeout> | undefined, first: ReturnType<typeof setTimeout> | undefined;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    let first: ReturnType<typeof setTimeout> | undefined;
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
-    const asked = performance.now(),
-      since = () => performance.now() - asked;
+    const asked = performance.now();
+    const since = () => performance.now() - asked;
     api.first(entries).then(
       (analysis) => {
         if (analysis)
@@ -130,8 +131,8 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
 /** The open guided run, from a worker of its own that starts with the first run of a job. */
 function useRun(wiring: Wiring, entries: readonly Entry[]): RunView | undefined {
   const [run, setRun] = useState<RunView | undefined>(undefined);
-  const remote = useRef<Remote<RunnerApi> | undefined>(undefined),
-    latest = useRef(0);
+  const remote = useRef<Remote<RunnerApi> | undefined>(undefined);
+  const latest = useRef(0);
   const wanted = entries.some((e) => e.type === "run");
   useEffect(() => {
     if (!wanted) return;

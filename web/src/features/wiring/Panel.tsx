@@ -70,15 +70,14 @@ export const Panel = memo(function Panel({
         <p className="muted">Choose a line or a part to see its connector, and where each cavity leads.</p>
       </aside>
     );
-  const connector = wiring.connectors.find((c) => c.id === id),
-    device =
-      wiring.devices.find((d) => d.id === id) ??
-      wiring.devices.find(
-        (d) =>
-          "pins" in d && Object.values(d.pins).some((p) => (typeof p === "string" ? p : p.at).startsWith(`${id}:`)),
-      );
-  const part = device ? partOf(chart, device.id) : undefined,
-    plug = connectorOf(chart, id);
+  const connector = wiring.connectors.find((c) => c.id === id);
+  const device =
+    wiring.devices.find((d) => d.id === id) ??
+    wiring.devices.find(
+      (d) => "pins" in d && Object.values(d.pins).some((p) => (typeof p === "string" ? p : p.at).startsWith(`${id}:`)),
+    );
+  const part = device ? partOf(chart, device.id) : undefined;
+  const plug = connectorOf(chart, id);
   const guessed = device !== undefined && (wiring.guesses ?? []).includes(device.id);
   const where = connector ? plug : part;
   const setWhere = (cells: Partial<ConnectorRow> & Partial<PartRow>) =>

@@ -16,8 +16,8 @@ const WORDS: Readonly<Record<string, PinFunction>> = {
 
 /** One table a connector: cavity, wire, what it is for, where it goes, and two columns left empty for the pen. */
 export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; readonly photos: readonly PhotoInfo[] }) {
-  const nets = findNets(wiring),
-    far = new Map<string, string>();
+  const nets = findNets(wiring);
+  const far = new Map<string, string>();
   for (const w of wiring.wires) {
     far.set(w.from, w.to);
     far.set(w.to, w.from);
@@ -41,8 +41,8 @@ export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; read
         black lead on a proven ground.
       </p>
       {wiring.connectors.map((c) => {
-        const colours = coloursAt(wiring, c.id),
-          photo = photos.find((p) => p.connector === c.id);
+        const colours = coloursAt(wiring, c.id);
+        const photo = photos.find((p) => p.connector === c.id);
         return (
           <section key={c.id} className={styles.connector}>
             <h2>
@@ -77,8 +77,8 @@ export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; read
                 </thead>
                 <tbody>
                   {c.cavities.map((k) => {
-                    const point = `${c.id}:${k}`,
-                      function_ = WORDS[nets.functionOf(c.inline ? `${point}.a` : point)];
+                    const point = `${c.id}:${k}`;
+                    const function_ = WORDS[nets.functionOf(c.inline ? `${point}.a` : point)];
                     const to = (c.inline ? [far.get(`${point}.a`), far.get(`${point}.b`)] : [far.get(point)])
                       .filter(Boolean)
                       .join(" – ");

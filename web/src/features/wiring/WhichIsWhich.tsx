@@ -35,14 +35,14 @@ export function WhichIsWhich({
     return q.ok ? q.value : undefined;
   };
   const volts = connector.cavities.flatMap((cavity): CavityVolts[] => {
-    const a = number(typed[cavity]?.negative),
-      b = number(typed[cavity]?.positive);
+    const a = number(typed[cavity]?.negative);
+    const b = number(typed[cavity]?.positive);
     return a === undefined ? [] : [{ cavity, toNegative: a, ...(b === undefined ? {} : { toPositive: b }) }];
   });
   const told = new Map(tellApart(volts, number(battery) ?? built.wiring.nominalVolt * 1.03).map((t) => [t.cavity, t]));
   const rows = connector.cavities.flatMap((cavity) => {
-    const t = told.get(cavity),
-      row = built.points.indexOf(`${connector.id}:${cavity}`);
+    const t = told.get(cavity);
+    const row = built.points.indexOf(`${connector.id}:${cavity}`);
     return t && t.sure && t.function !== "unknown" && row >= 0
       ? [{ row, point: `${connector.id}:${cavity}`, function: WORDS[t.function] }]
       : [];

@@ -77,8 +77,8 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
   const history = useChart(useMemo(() => withRow(library.draft), [library.draft]));
   const { chart, change, undo, redo, replace } = history;
   // what was put together, and what stands beside the table, may come a moment after the typing
-  const built = useDeferredValue(useBuilt(chart).built),
-    slow = useDeferredValue(chart);
+  const built = useDeferredValue(useBuilt(chart).built);
+  const slow = useDeferredValue(chart);
   const draft = useDraft(library.id, library.draftSeq, chart);
   const router = useRouter();
   const [view, setView] = useState<View>(first);
@@ -91,8 +91,8 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
   const [photos, setPhotos] = useState<readonly PhotoInfo[]>(library.photos);
   const [leftOut, setLeftOut] = useState<readonly Issue[]>([]);
   const [going, setGoing] = useState(false);
-  const grid = useRef<GridHandle>(null),
-    finder = useRef<InputRef>(null);
+  const grid = useRef<GridHandle>(null);
+  const finder = useRef<InputRef>(null);
   useEffect(() => {
     if (kept?.current) replace(withRow(kept.chart));
   }, [kept, replace]);
@@ -218,8 +218,8 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
           [...wires].some((w) => w === p || w.startsWith(`${p}~`) || w.endsWith(`~${p}`) || chart.rows[i]?.wire === w)),
       );
     };
-    const at = chart.rows.findIndex((_, i) => i > row && hit(i)),
-      again = at >= 0 ? at : chart.rows.findIndex((_, i) => hit(i));
+    const at = chart.rows.findIndex((_, i) => i > row && hit(i));
+    const again = at >= 0 ? at : chart.rows.findIndex((_, i) => hit(i));
     if (again >= 0) {
       grid.current?.goTo(again);
       setRow(again);

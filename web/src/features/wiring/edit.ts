@@ -51,8 +51,8 @@ export function tidyRow(row: ChartRow, before?: ChartRow, isThing: (name: string
     connector = cavity;
     cavity = "";
   }
-  const colour = row.colour.trim(),
-    letters = /^[A-Za-z]{2}(?:[/-]?[A-Za-z]{2})?$/.test(colour) && parseColour(colour).status === "read";
+  const colour = row.colour.trim();
+  const letters = /^[A-Za-z]{2}(?:[/-]?[A-Za-z]{2})?$/.test(colour) && parseColour(colour).status === "read";
   return {
     ...row,
     connector: SHORT_NAME.test(connector.trim()) ? connector.trim().toUpperCase() : properName(connector.trim()),

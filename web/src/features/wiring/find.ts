@@ -9,8 +9,8 @@ export interface Found {
 export function findIn(wiring: Wiring, text: string): Found | undefined {
   const words = text.trim().toLowerCase();
   if (words === "") return undefined;
-  const things = new Set<string>(),
-    wires = new Set<string>();
+  const things = new Set<string>();
+  const wires = new Set<string>();
   const read = parseColour(text);
   for (const x of [...wiring.connectors, ...wiring.devices])
     if ([x.id, x.name, x.place, x.partNumber].some((t) => t?.toLowerCase().includes(words))) things.add(x.id);

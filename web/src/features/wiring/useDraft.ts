@@ -8,8 +8,8 @@ const Kept = z.object({ seq: z.number().int(), chart: Chart });
 const Seq = z.object({ seq: z.number().int() });
 const key = (id: string) => `radicula.draft.${id}`;
 const breath = () => new Promise((resolve) => setTimeout(resolve, 0));
-const PAUSE_MS = 500,
-  RETRY_MS = 2000;
+const PAUSE_MS = 500;
+const RETRY_MS = 2000;
 
 /**
  * What this device kept of a chart that could not be saved. `current` says that nobody has saved since; else it is put
@@ -67,11 +67,11 @@ export function useDraft(
   chart: Chart,
 ): { readonly state: DraftState; flush(): Promise<boolean>; overwrite(): void } {
   const [state, setState] = useState<DraftState>("saved");
-  const seq = useRef(initialSeq),
-    saved = useRef(chart),
-    current = useRef(chart),
-    busy = useRef<Promise<boolean> | undefined>(undefined),
-    stale = useRef(false);
+  const seq = useRef(initialSeq);
+  const saved = useRef(chart);
+  const current = useRef(chart);
+  const busy = useRef<Promise<boolean> | undefined>(undefined);
+  const stale = useRef(false);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   useEffect(() => {
     current.current = chart;

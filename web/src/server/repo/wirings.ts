@@ -85,8 +85,8 @@ export async function listWirings(words = ""): Promise<WiringSummary[]> {
       .groupBy(revisions.wiringId),
     db.select({ id: jobs.wiringId, number: count() }).from(jobs).groupBy(jobs.wiringId),
   ]);
-  const revisionOf = new Map(newest.map((r) => [r.id, r.number ?? 0])),
-    jobsOf = new Map(used.map((r) => [r.id, r.number]));
+  const revisionOf = new Map(newest.map((r) => [r.id, r.number ?? 0]));
+  const jobsOf = new Map(used.map((r) => [r.id, r.number]));
   return rows.flatMap((r) => {
     const chart = wanted.length ? Chart.safeParse(r.draft) : undefined;
     const hits = chart === undefined ? [] : chart.success ? searchChart(chart.data, wanted) : undefined;
@@ -209,8 +209,8 @@ export async function freezeRevision(
       .orderBy(desc(revisions.number))
       .limit(1);
     if (newest && newest.draftSeq === row.seq) return { number: newest.number, wiring: parsed(newest.wiring) };
-    const chart = Chart.parse(row.draft),
-      { wiring } = buildChart(chart);
+    const chart = Chart.parse(row.draft);
+    const { wiring } = buildChart(chart);
     const number = (newest?.number ?? 0) + 1;
     await tx.insert(revisions).values({ wiringId: id, number, chart, wiring, draftSeq: row.seq, note });
     return { number, wiring };

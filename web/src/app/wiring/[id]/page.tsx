@@ -13,14 +13,14 @@ const Query = z.object({
 });
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const id = WiringId.safeParse((await params).id),
-    wiring = id.success ? await findWiring(id.data) : undefined;
+  const id = WiringId.safeParse((await params).id);
+  const wiring = id.success ? await findWiring(id.data) : undefined;
   return { title: wiring ? `Wiring of ${wiring.draft.name}` : "No such wiring" };
 }
 
 export default async function Page({ params, searchParams }: Props) {
-  const id = WiringId.safeParse((await params).id),
-    query = Query.parse(await searchParams);
+  const id = WiringId.safeParse((await params).id);
+  const query = Query.parse(await searchParams);
   const wiring = id.success ? await findWiring(id.data) : undefined;
   if (!wiring) notFound();
   const job = query.job ? await findJob(query.job) : undefined;

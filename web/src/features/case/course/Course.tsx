@@ -5,8 +5,8 @@ import { useEffect, useState } from "react";
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import styles from "./Course.module.css";
 
-const LINES = ["var(--rust)", "var(--accent)", "var(--muted)", "#8a6fae"],
-  DASHES = ["", "6 3", "2 3", "8 2 2 2"];
+const LINES = ["var(--rust)", "var(--accent)", "var(--muted)", "#8a6fae"];
+const DASHES = ["", "6 3", "2 3", "8 2 2 2"];
 
 /** How suspicion on the leading places went, entry by entry. */
 export function Course({
@@ -21,10 +21,10 @@ export function Course({
   readonly namer: Namer;
 }) {
   const places = suspects
-      .filter((s) => s.places.length)
-      .slice(0, LINES.length)
-      .map((s) => s.places[0]!),
-    key = places.map((p) => p.id).join(" ");
+    .filter((s) => s.places.length)
+    .slice(0, LINES.length)
+    .map((s) => s.places[0]!);
+  const key = places.map((p) => p.id).join(" ");
   const [course, setCourse] = useState<readonly CoursePoint[]>([]);
   useEffect(() => {
     let here = true;

@@ -35,10 +35,10 @@ export function DisturbedSheet({
   readonly onLog: (entries: Entry[]) => void;
   readonly onClose: () => void;
 }) {
-  const [thing, setThing] = useState<string | undefined>(undefined),
-    [how, setHow] = useState<Disturbance>("removed");
-  const [explaining, setExplaining] = useState<Disturbed | undefined>(undefined),
-    [why, setWhy] = useState("");
+  const [thing, setThing] = useState<string | undefined>(undefined);
+  const [how, setHow] = useState<Disturbance>("removed");
+  const [explaining, setExplaining] = useState<Disturbed | undefined>(undefined);
+  const [why, setWhy] = useState("");
   const at = () => new Date().toISOString();
   const back = (d: Disturbed, note?: string): Entry =>
     d.how === "unplugged" && note === undefined

@@ -23,9 +23,9 @@ const SAFETY_SHORT: Readonly<Record<Safety, string>> = {
 };
 const choices = (words: Readonly<Record<string, string>>): Choice[] =>
   Object.entries(words).map(([value, label]) => ({ value, label }));
-const HELPED = choices(CHOICE_WORDS.helped),
-  BRAND = choices(CHOICE_WORDS.brand),
-  WHAT = choices(CHOICE_WORDS.history);
+const HELPED = choices(CHOICE_WORDS.helped);
+const BRAND = choices(CHOICE_WORDS.brand);
+const WHAT = choices(CHOICE_WORDS.history);
 const TRUST: Choice[] = [
   { value: "hearsay", label: "hearsay" },
   { value: "bulletin", label: "bulletin" },
@@ -52,8 +52,8 @@ export function IntakeSheet(p: Props) {
 function Body({ wiring, intake: first, feedsOf, onLog }: Props) {
   const [intake, setIntake] = useState<Intake>(first);
   const [feeds, setFeeds] = useState<readonly Feed[]>([]);
-  const things = useMemo(() => thingChoices(wiring), [wiring]),
-    parts = useMemo(() => partChoices(wiring), [wiring]);
+  const things = useMemo(() => thingChoices(wiring), [wiring]);
+  const parts = useMemo(() => partChoices(wiring), [wiring]);
   const put = (change: { [K in keyof Intake]?: Intake[K] | undefined }) =>
     setIntake((i) => {
       const next = { ...i, ...change };

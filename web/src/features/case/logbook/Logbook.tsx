@@ -30,11 +30,11 @@ interface Props {
 
 /** Everything seen and done, newest first. Nothing is erased: what was taken back stays, struck through. */
 export function Logbook({ lines, entries, namer, onUndo, onCorrect, csv, person, onPerson }: Props) {
-  const [all, setAll] = useState(false),
-    [show, setShow] = useState<Show>("all"),
-    [find, setFind] = useState("");
-  const [asking, setAsking] = useState<number | undefined>(undefined),
-    [why, setWhy] = useState("");
+  const [all, setAll] = useState(false);
+  const [show, setShow] = useState<Show>("all");
+  const [find, setFind] = useState("");
+  const [asking, setAsking] = useState<number | undefined>(undefined);
+  const [why, setWhy] = useState("");
   const last = lines.find((l) => l.canUndo);
   const wanted = lines.filter(
     (l) =>

@@ -33,9 +33,9 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
   const tags = useMemo(() => tagsOf(map, latest), [map, latest]);
-  const height = Math.max(map.height, ...tags.map((t) => t.y + TAG_ROOM)),
-    left = Math.min(0, ...tags.map((t) => t.x - TAG_ROOM - 2)),
-    right = Math.max(map.width, ...tags.map((t) => t.x + TAG_ROOM + 2));
+  const height = Math.max(map.height, ...tags.map((t) => t.y + TAG_ROOM));
+  const left = Math.min(0, ...tags.map((t) => t.x - TAG_ROOM - 2));
+  const right = Math.max(map.width, ...tags.map((t) => t.x + TAG_ROOM + 2));
   const bars = useMemo(() => inlineBars(map.nodes, unplugged), [map, unplugged]);
   const edges = useMemo(
     () => [...map.edges].sort((a, b) => (suspicion.through.get(a.id) ?? 0) - (suspicion.through.get(b.id) ?? 0)),
@@ -181,16 +181,16 @@ function inlineBars(nodes: readonly PlacedNode[], unplugged: readonly string[]) 
   const bars = new Map<string, PlacedNode[]>();
   for (const n of nodes) if (n.type === "inline") bars.set(n.thing, [...(bars.get(n.thing) ?? []), n]);
   return [...bars].map(([id, list]) => {
-    const y = Math.min(...list.map((n) => n.y)),
-      h = Math.max(...list.map((n) => n.y + n.height)) - y;
+    const y = Math.min(...list.map((n) => n.y));
+    const h = Math.max(...list.map((n) => n.y + n.height)) - y;
     const out = unplugged.includes(id);
     // in pieces where something else stands between its cavities
     const others = nodes.filter((n) => n.type !== "inline" && n.y < y + h && n.y + n.height > y);
     const pieces: { left: number; right: number }[] = [];
     for (const n of [...list].sort((a, b) => a.x - b.x)) {
-      const last = pieces.at(-1),
-        left = n.x - 12,
-        right = n.x + n.width + 12;
+      const last = pieces.at(-1);
+      const left = n.x - 12;
+      const right = n.x + n.width + 12;
       if (last && !others.some((o) => o.x < left && o.x + o.width > last.right - 12)) last.right = right;
       else pieces.push({ left, right });
     }
@@ -232,8 +232,8 @@ function Node(props: NodeProps) {
 }
 
 function InlineCavity({ node, suspicion, next }: NodeProps) {
-  const cx = node.x + node.width / 2,
-    cy = node.y + node.height / 2;
+  const cx = node.x + node.width / 2;
+  const cy = node.y + node.height / 2;
   const share = suspicion.on.get(`${node.thing}:${node.title}`) ?? 0;
   return (
     <Cavity cx={cx} cy={cy} label={node.title} share={share} next={node.ports.some((q) => next.includes(q.point))} />
@@ -331,8 +331,8 @@ function LooseCode({ node }: { readonly node: PlacedNode }) {
 
 function Splice({ node, suspicion }: NodeProps) {
   const share = suspicion.on.get(node.thing) ?? 0;
-  const cx = node.x + DOT_X,
-    cy = node.y + node.height / 2;
+  const cx = node.x + DOT_X;
+  const cy = node.y + node.height / 2;
   return (
     <g>
       <circle
@@ -370,8 +370,8 @@ function Module({ node, suspicion, next }: NodeProps) {
 
 function Part({ node, suspicion, next }: NodeProps) {
   const share = suspicion.on.get(node.thing) ?? 0;
-  const cx = node.x + DOT_X,
-    cy = node.y + node.height / 2;
+  const cx = node.x + DOT_X;
+  const cy = node.y + node.height / 2;
   const isNext = next.some((p) => p.startsWith(`${node.thing}:`) || p === node.thing);
   return (
     <g>
@@ -480,8 +480,8 @@ function tagsOf(map: PlacedMap, latest: ReadonlyMap<string, ReadingView>) {
   return spreadTags(tags);
 }
 /** Two sides of one part stand under each other, this far apart; and the room a tag takes below its top. */
-const TAG_STEP = 44,
-  TAG_ROOM = 44;
+const TAG_STEP = 44;
+const TAG_ROOM = 44;
 function Readings({ tags }: { readonly tags: ReturnType<typeof tagsOf> }) {
   return (
     <g>

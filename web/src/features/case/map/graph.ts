@@ -110,8 +110,8 @@ function codesBySubject(
   const loose: Subject[] = [];
   for (const p of present) {
     const code = wiring.codes.find((c) => c.module === p.module && c.id === p.code);
-    const monitor = code?.monitor,
-      at = monitor && "at" in monitor ? monitor.at : undefined;
+    const monitor = code?.monitor;
+    const at = monitor && "at" in monitor ? monitor.at : undefined;
     const named = code?.about ?? (monitor?.type === "silent" ? monitor.node : undefined);
     const unit = wiring.devices.find((d) => d.id === p.module);
     const isInput = unit?.kind === "module" && unit.pins.some((pin) => pin.at === at && SUBJECT_ROLES.has(pin.role));

@@ -81,8 +81,8 @@ function toElk(n: MapNode): ElkNode {
 }
 
 function fromElk(n: MapNode, e: ElkNode | undefined): PlacedNode {
-  const x = e?.x ?? 0,
-    y = e?.y ?? 0;
+  const x = e?.x ?? 0;
+  const y = e?.y ?? 0;
   const plugTop = y + SENSOR.card + SENSOR.gap + SENSOR.plug / 2;
   return {
     ...n,
@@ -127,8 +127,8 @@ function samples(points: readonly Point[]): Point[] {
   for (let i = 0; i + 3 < points.length; i += 3) {
     const [p, q, r, s] = [points[i]!, points[i + 1]!, points[i + 2]!, points[i + 3]!];
     for (let k = 0; k <= 8; k++) {
-      const t = k / 8,
-        u = 1 - t;
+      const t = k / 8;
+      const u = 1 - t;
       const mix = (a: number, b: number, c: number, d: number) =>
         u * u * u * a + 3 * u * u * t * b + 3 * u * t * t * c + t * t * t * d;
       out.push({ x: mix(p.x, q.x, r.x, s.x), y: mix(p.y, q.y, r.y, s.y) });

@@ -84,8 +84,8 @@ function wishes(map: PlacedMap, { on }: MapSuspicion, tagged: ReadonlySet<string
     if (share !== undefined && share >= TOLD) list.push({ key, share, at });
   };
   for (const n of map.nodes) {
-    const cx = n.x + DOT_X,
-      cy = n.y + n.height / 2;
+    const cx = n.x + DOT_X;
+    const cy = n.y + n.height / 2;
     switch (n.type) {
       case "sensor":
         add(n.id, on.get(n.thing), [[n.x + 38, n.y + 67]]);
@@ -124,8 +124,8 @@ function wishes(map: PlacedMap, { on }: MapSuspicion, tagged: ReadonlySet<string
   const sensors = new Map(map.nodes.filter((n) => n.type === "sensor").map((n) => [n.id, n]));
   for (const e of map.edges) {
     if (tagged.has(e.fromPoint)) continue; // the tag stands there; the suspects list has the figure
-    const port = sensors.get(e.from)?.ports.find((p) => p.point === e.fromPoint),
-      [x, y] = e.middle;
+    const port = sensors.get(e.from)?.ports.find((p) => p.point === e.fromPoint);
+    const [x, y] = e.middle;
     // near the sensor's plug, where wires stand apart; else half-way along
     add(`${e.id} ${e.from}`, on.get(e.id), [
       ...(port ? [[port.cx, port.cy + 36] as const, [port.cx, port.cy + 60] as const] : []),

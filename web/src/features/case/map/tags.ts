@@ -1,6 +1,6 @@
 /** Room a reading's tag takes on the map, with a little air. */
-const WIDTH = 92,
-  HEIGHT = 42;
+const WIDTH = 92;
+const HEIGHT = 42;
 const PASSES = 8;
 
 /** Moves tags that would cover each other apart sideways, half each, until none does. Order and heights stay. */
@@ -10,8 +10,8 @@ export function spreadTags<T extends { readonly x: number; readonly y: number }>
     let moved = false;
     placed.forEach((left, i) => {
       for (let j = i + 1; j < placed.length; j++) {
-        const right = placed[j]!,
-          short = WIDTH - (right.x - left.x);
+        const right = placed[j]!;
+        const short = WIDTH - (right.x - left.x);
         if (short <= 0.01 || Math.abs(right.y - left.y) >= HEIGHT) continue;
         placed[i] = left = { ...left, x: left.x - short / 2 };
         placed[j] = { ...right, x: right.x + short / 2 };

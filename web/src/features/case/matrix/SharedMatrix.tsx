@@ -13,9 +13,9 @@ const KIND: Readonly<Record<SharedRow["kind"], string>> = {
   wire: "wire",
   part: "part",
 };
-const ROWS = 14,
-  HEALTHY = 10,
-  SAME = 4;
+const ROWS = 14;
+const HEALTHY = 10;
+const SAME = 4;
 
 /** Coded circuits against what they share, from the drawing alone: who passes through what, and which healthy circuits argue against it. */
 export function SharedMatrix({
@@ -29,8 +29,8 @@ export function SharedMatrix({
   readonly unnamed: readonly string[];
   readonly onName: () => void;
 }) {
-  const healthy = matrix.healthy.slice(0, HEALTHY),
-    rows = matrix.rows.slice(0, ROWS);
+  const healthy = matrix.healthy.slice(0, HEALTHY);
+  const rows = matrix.rows.slice(0, ROWS);
   return (
     <div className={styles.matrix}>
       {unnamed.length ? (

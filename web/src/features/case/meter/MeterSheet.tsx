@@ -36,17 +36,17 @@ function Body({ onLog }: { readonly onLog: (entry: Entry) => void }) {
     said: texts[field].trim() !== "",
     value: parseQuantity(texts[field], unit),
   }));
-  const bad = read.filter((r) => r.said && !r.value.ok),
-    good = read.filter((r) => r.said && r.value.ok);
+  const bad = read.filter((r) => r.said && !r.value.ok);
+  const good = read.filter((r) => r.said && r.value.ok);
   const log = () => {
     if (bad.length || good.length === 0) return;
     const of = (f: Field) => {
-        const v = good.find((r) => r.field === f)?.value;
-        return v?.ok ? v.value : undefined;
-      },
-      leads = of("leads"),
-      battery = of("battery"),
-      ground = of("ground");
+      const v = good.find((r) => r.field === f)?.value;
+      return v?.ok ? v.value : undefined;
+    };
+    const leads = of("leads");
+    const battery = of("battery");
+    const ground = of("ground");
     onLog({
       type: "meterCheck",
       at: new Date().toISOString(),

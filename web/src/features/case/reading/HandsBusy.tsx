@@ -17,8 +17,8 @@ const SPEAKS = "radicula.speaks";
 /** One line at a time, legible from two metres; a tap or one key brings the next, and the last one takes the value. Spoken where wanted. */
 export function HandsBusy({ candidate, instructor, dangers, onClose, children }: Props) {
   const lines = useMemo(() => {
-    const i = instructor.instruct(candidate),
-      lead = (l: (typeof i.red)[number]) => `${l.text}${l.colour ? `, ${l.colour}` : ""}, ${l.how}`;
+    const i = instructor.instruct(candidate);
+    const lead = (l: (typeof i.red)[number]) => `${l.text}${l.colour ? `, ${l.colour}` : ""}, ${l.how}`;
     return [
       ...[...dangers, ...i.cautions].map((text) => ({ what: "Mind", text })),
       { what: "State", text: i.state },
@@ -27,12 +27,12 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
       { what: i.meter ? `Meter on ${i.meter}` : "Now", text: i.title },
     ];
   }, [candidate, instructor, dangers]);
-  const [at, setAt] = useState({ of: candidate.id, line: 0 }),
-    [speaks, setSpeaks] = useState(false),
-    root = useRef<HTMLDivElement>(null);
-  const line = at.of === candidate.id ? at.line : 0,
-    here = lines[Math.min(line, lines.length - 1)]!,
-    last = line >= lines.length - 1;
+  const [at, setAt] = useState({ of: candidate.id, line: 0 });
+  const [speaks, setSpeaks] = useState(false);
+  const root = useRef<HTMLDivElement>(null);
+  const line = at.of === candidate.id ? at.line : 0;
+  const here = lines[Math.min(line, lines.length - 1)]!;
+  const last = line >= lines.length - 1;
   useEffect(() => {
     void Promise.resolve().then(() => setSpeaks(localStorage.getItem(SPEAKS) === "yes"));
   }, []);

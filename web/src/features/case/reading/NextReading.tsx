@@ -64,9 +64,9 @@ const SHOWS: Readonly<Partial<Record<Candidate["instrument"], Words>>> = { lamp:
 /** The one next thing: a sentence to obey, cautions before it, the pin as one sees it, the scale of answers, and the box for the value. */
 export function NextReading(p: Props) {
   const { candidate, recommendation } = p;
-  const unit: Unit = unitOf(candidate.instrument),
-    asked = candidate.instrument === "none",
-    words: Words = SHOWS[candidate.instrument] ?? "none";
+  const unit: Unit = unitOf(candidate.instrument);
+  const asked = candidate.instrument === "none";
+  const words: Words = SHOWS[candidate.instrument] ?? "none";
   const instruction = useMemo(() => p.instructor.instruct(candidate), [p.instructor, candidate]);
   const answers = recommendation?.answers.at(-1);
   const scale = useMemo(
@@ -259,8 +259,8 @@ function Acknowledge({
 /** The connector of the red lead, drawn, where it is a plug with cavities. */
 function faceOf(wiring: Wiring, c: Candidate) {
   if (c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp") return undefined;
-  const point = c.points.at(-1)!,
-    connector = wiring.connectors.find((x) => x.id === point.slice(0, point.indexOf(":")));
+  const point = c.points.at(-1)!;
+  const connector = wiring.connectors.find((x) => x.id === point.slice(0, point.indexOf(":")));
   return connector && connector.cavities.length <= 24
     ? { connector, cavity: point.slice(point.indexOf(":") + 1).replace(/\.[ab]$/, "") }
     : undefined;

@@ -60,15 +60,15 @@ function Body({ wiring, namer, instructor, offered, point: first, now, onChoose 
   const [black, setBlack] = useState<string>(CHASSIS);
   const [instrument, setInstrument] = useState<Instrument>("voltmeter");
   const [key, setKey] = useState<KeyState>(now?.key ?? "on");
-  const [unplugged, setUnplugged] = useState<string[]>([...(now?.unplugged ?? [])]),
-    [pulled, setPulled] = useState<string[]>([...(now?.pulled ?? [])]),
-    [breakers, setBreakers] = useState<string[]>([...(now?.breakers ?? [])]);
+  const [unplugged, setUnplugged] = useState<string[]>([...(now?.unplugged ?? [])]);
+  const [pulled, setPulled] = useState<string[]>([...(now?.pulled ?? [])]);
+  const [breakers, setBreakers] = useState<string[]>([...(now?.breakers ?? [])]);
   const [jumper, setJumper] = useState<readonly [string | undefined, string | undefined, number]>([
-      undefined,
-      undefined,
-      0.01,
-    ]),
-    [watt, setWatt] = useState(5);
+    undefined,
+    undefined,
+    0.01,
+  ]);
+  const [watt, setWatt] = useState(5);
   const all = useMemo(
     () =>
       meterPoints(wiring).map((x) => ({
@@ -115,19 +115,19 @@ function Body({ wiring, namer, instructor, offered, point: first, now, onChoose 
     instrument === "lamp" ||
     instrument === "scope";
   const touched = [
-      ...(instrument === "scanTool" || point === undefined ? [] : [point]),
-      ...(leads ? [black] : []),
-      ...jumper.slice(0, 2),
-    ],
-    guarded = touched.some((x) => typeof x === "string" && barred.has(connectorOf(x)));
+    ...(instrument === "scanTool" || point === undefined ? [] : [point]),
+    ...(leads ? [black] : []),
+    ...jumper.slice(0, 2),
+  ];
+  const guarded = touched.some((x) => typeof x === "string" && barred.has(connectorOf(x)));
   const pushed =
     jumper[0] !== undefined && jumper[1] !== undefined
       ? feedsModule(wiring, { from: jumper[0], to: jumper[1] }, { unplugged })
       : undefined;
   const choose = () => {
     if (point === undefined || guarded) return;
-    const [from, to, ohm] = jumper,
-      other = black === CHASSIS ? undefined : black;
+    const [from, to, ohm] = jumper;
+    const other = black === CHASSIS ? undefined : black;
     onChoose({
       reading: {
         instrument,

@@ -30,10 +30,10 @@ export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto, on
         )
         ?.focus({ preventScroll: true });
   }, [shown]);
-  const [chosen, setChosen] = useState<readonly Finding[]>([]),
-    [photo, setPhoto] = useState<{ id: string | undefined; failed: boolean } | undefined>(undefined);
-  const look = candidate.kind === "look",
-    several = look && chosen.length > 0;
+  const [chosen, setChosen] = useState<readonly Finding[]>([]);
+  const [photo, setPhoto] = useState<{ id: string | undefined; failed: boolean } | undefined>(undefined);
+  const look = candidate.kind === "look";
+  const several = look && chosen.length > 0;
   const toggle = (f: Finding) =>
     setChosen((list) => (list.includes(f) ? list.filter((x) => x !== f) : [...list, f].slice(-6)));
   const meaning = (of: boolean) => lines.find((l) => l.yes === of);

@@ -19,15 +19,15 @@ export interface Scale {
   readonly lines: readonly AnswerLine[];
 }
 
-const GONE_BELOW = 0.015,
-  WAS_ABOVE = 0.06,
-  DECIDED = 0.85;
+const GONE_BELOW = 0.015;
+const WAS_ABOVE = 0.06;
+const DECIDED = 0.85;
 
 /** What each answer would mean, and where it lies on the meter's scale. */
 export function scaleOf(answers: readonly Answer[], unit: Unit, suspects: readonly SuspectView[], namer: Namer): Scale {
   const finite = answers.flatMap((a) => [a.low, a.high]).filter(Number.isFinite);
-  const top = Math.max(unit === "V" ? 5.5 : 1000, ...finite),
-    bottom = unit === "V" ? Math.min(0, ...finite) : 0.1;
+  const top = Math.max(unit === "V" ? 5.5 : 1000, ...finite);
+  const bottom = unit === "V" ? Math.min(0, ...finite) : 0.1;
   const place =
     unit === "V"
       ? (v: number) => (v - bottom) / (top - bottom)

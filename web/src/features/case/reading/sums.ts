@@ -3,14 +3,14 @@ import type { Prefilled } from "@/features/calculators/Calculators";
 
 /** The sum a step may need, with what the wiring says already filled in. */
 export function sumFor(wiring: Wiring, c: Candidate): Prefilled {
-  const connector = (c.at || c.points[0] || "").split(":")[0],
-    device = wiring.devices.find(
-      (d) =>
-        d.id === connector ||
-        ("pins" in d &&
-          !Array.isArray(d.pins) &&
-          Object.values(d.pins).some((p) => typeof p === "string" && p.startsWith(`${connector}:`))),
-    );
+  const connector = (c.at || c.points[0] || "").split(":")[0];
+  const device = wiring.devices.find(
+    (d) =>
+      d.id === connector ||
+      ("pins" in d &&
+        !Array.isArray(d.pins) &&
+        Object.values(d.pins).some((p) => typeof p === "string" && p.startsWith(`${connector}:`))),
+  );
   const volt = wiring.nominalVolt === 24 ? 25.2 : 12.6;
   if (c.instrument === "lamp") return { id: "lamp", values: { watt: c.state.loads?.[0]?.watt ?? 5, volt } };
   if (device?.kind === "fuse") return { id: "fuse", values: { rating: device.rating } };

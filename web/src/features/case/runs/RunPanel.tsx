@@ -106,8 +106,8 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
 }
 
 function labelOf({ step }: TakenStep, i: number, namer: Namer): string {
-  const { state } = step,
-    where = (p: string) => (p.includes(":") || step.kind === "drop" ? namer.point(p) : p);
+  const { state } = step;
+  const where = (p: string) => (p.includes(":") || step.kind === "drop" ? namer.point(p) : p);
   if (step.part) return `${step.label.split(" ")[0]} by itself`;
   if (step.kind === "breaker")
     return state.unplugged.length

@@ -25,8 +25,8 @@ export function RunSheet(p: Props) {
 }
 
 function Body({ wiring, namer, offers, onBegin }: Props) {
-  const [run, setRun] = useState<RunName | undefined>(undefined),
-    [on, setOn] = useState<string | undefined>(undefined);
+  const [run, setRun] = useState<RunName | undefined>(undefined);
+  const [on, setOn] = useState<string | undefined>(undefined);
   const where = (x: string) =>
     x
       .split(" ")

@@ -345,7 +345,7 @@ const keyOf = (c: Pick<ScannedCode, "module" | "code">) => `${c.module} ${c.code
 const withChange = (map: ReadonlyMap<string, Change>, c: ScannedCode, change: Change): ReadonlyMap<string, Change> =>
   new Map([...map, [keyOf(c), { ...map.get(keyOf(c)), ...change }]]);
 function changed(c: ScannedCode, change: Change | undefined): ScannedCode {
-  const { about: read, ...rest } = c,
-    about = change?.about === undefined ? read : change.about;
+  const { about: read, ...rest } = c;
+  const about = change?.about === undefined ? read : change.about;
   return { ...rest, ...(change?.status ? { status: change.status } : {}), ...(about ? { about } : {}) };
 }

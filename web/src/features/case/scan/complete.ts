@@ -4,8 +4,8 @@ export interface Completion {
   readonly code: string;
   readonly title: string;
 }
-const WORD = /[\p{L}\p{N}_]+$/u,
-  MOST = 4;
+const WORD = /[\p{L}\p{N}_]+$/u;
+const MOST = 4;
 
 /** The word that stands before the caret. */
 export function wordBefore(text: string, caret: number): string {

@@ -40,8 +40,8 @@ function Body({ wiring, namer, instructor, chart, onLog }: Props) {
   );
   const change = (i: number, more: Partial<ChartRow>) =>
     setRows((list) => list.map((r, j) => (i === j ? { ...r, ...more } : r)));
-  const made = toChart(rows, wiring),
-    problems = branchProblems(rows);
+  const made = toChart(rows, wiring);
+  const problems = branchProblems(rows);
   const targets = [
     { value: NEXT, label: "next step" },
     ...rows.map((_, i) => ({ value: i, label: `step ${i + 1}` })),

@@ -20,8 +20,8 @@ export function SchoolSwitch({
 }) {
   const minutes: Readonly<Partial<Record<School, number>>> = analysis.minutesBySchool ?? {};
   const about = (s: School) => (minutes[s] === undefined ? "" : `about ${Math.max(1, Math.round(minutes[s]))} min`);
-  const own = about(analysis.school),
-    best = about("information");
+  const own = about(analysis.school);
+  const best = about("information");
   return (
     <div className={styles.row}>
       <label htmlFor="school">Order</label>

@@ -45,10 +45,10 @@ export function toChart(rows: readonly ChartRow[], wiring: Wiring): ChartStep[] 
   const chart: ChartStep[] = [];
   for (const [i, r] of rows.entries()) {
     if (r.point === undefined || r.low === null || r.high === null || r.low > r.high) return undefined;
-    const plug = r.point.split(":")[0] ?? "",
-      unplugged = (r.how === "voltsUnplugged" || r.how === "ohms") && plugs.has(plug) ? [plug] : [];
-    const ifGood = goTo(r.good),
-      ifBad = goTo(r.bad);
+    const plug = r.point.split(":")[0] ?? "";
+    const unplugged = (r.how === "voltsUnplugged" || r.how === "ohms") && plugs.has(plug) ? [plug] : [];
+    const ifGood = goTo(r.good);
+    const ifBad = goTo(r.bad);
     chart.push({
       id: String(i + 1),
       instrument: r.how === "scan" ? "scanTool" : r.how === "ohms" ? "ohmmeter" : "voltmeter",

@@ -92,8 +92,8 @@ function Body({ wiring, connector: first, onLog }: Props) {
               </thead>
               <tbody>
                 {connector.cavities.map((c) => {
-                  const read = parseColour(colours[c] ?? ""),
-                    text = (colours[c] ?? "").trim();
+                  const read = parseColour(colours[c] ?? "");
+                  const text = (colours[c] ?? "").trim();
                   return (
                     <tr key={c} data-differs={mismatch?.colours.some((x) => x.cavity === c) ?? false}>
                       <td className="mono">{c}</td>

@@ -14,8 +14,8 @@ import { useState } from "react";
 import styles from "./Suspects.module.css";
 import { capital } from "@/ui/text";
 
-const LISTED = 5,
-  LEAST = 0.005;
+const LISTED = 5;
+const LEAST = 0.005;
 
 interface Props {
   readonly suspects: readonly SuspectView[];

@@ -32,9 +32,9 @@ interface Props {
   readonly onLog: (entries: Entry[]) => void;
   readonly onClose: () => void;
 }
-const EVERY_MS = 250,
-  SHOWN = 160,
-  JUMP = 0.15;
+const EVERY_MS = 250;
+const SHOWN = 160;
+const JUMP = 0.15;
 const Answer = z.object({ values: z.array(z.unknown()) });
 
 /** A watch one can hear: a tone follows the value and clicks when it jumps, while one place at a time is moved with the eyes on the harness. */
@@ -113,15 +113,15 @@ function Body({
   places: first,
   onLog,
 }: Props & { readonly candidate: Candidate }) {
-  const [samples, setSamples] = useState<readonly WiggleSample[]>([]),
-    [moving, setMoving] = useState(""),
-    [running, setRunning] = useState(false),
-    [hears, setHears] = useState(true),
-    [typed, setTyped] = useState("");
+  const [samples, setSamples] = useState<readonly WiggleSample[]>([]);
+  const [moving, setMoving] = useState("");
+  const [running, setRunning] = useState(false);
+  const [hears, setHears] = useState(true);
+  const [typed, setTyped] = useState("");
   const [places, setPlaces] = useState<readonly string[]>(first.slice(0, 6));
-  const tone = useRef<Tone | undefined>(undefined),
-    tick = useRef(0),
-    now = useRef({ moving: "", hears: true });
+  const tone = useRef<Tone | undefined>(undefined);
+  const tick = useRef(0);
+  const now = useRef({ moving: "", hears: true });
   useEffect(() => {
     now.current = { moving, hears };
   });
@@ -181,9 +181,9 @@ function Body({
     setRunning(true);
   };
   const verdicts = useMemo(() => wiggleVerdict(samples), [samples]);
-  const last = samples.at(-1)?.value,
-    before = samples.at(-2)?.value,
-    jump = last !== undefined && before !== undefined && Math.abs(last - before) > JUMP;
+  const last = samples.at(-1)?.value;
+  const before = samples.at(-2)?.value;
+  const jump = last !== undefined && before !== undefined && Math.abs(last - before) > JUMP;
   const label = (id: string) => (wiring.connectors.some((c) => c.id === id) ? namer.connector(id) : id);
   return (
     <div
@@ -350,11 +350,11 @@ function Body({
 
 function Trace({ samples }: { readonly samples: readonly WiggleSample[] }) {
   if (samples.length < 2) return <svg className={styles.line} role="img" aria-label="Nothing watched yet" />;
-  const values = samples.map((s) => s.value),
-    low = Math.min(...values) - 0.1,
-    high = Math.max(...values) + 0.1;
-  const x = (i: number) => (i / (samples.length - 1)) * 600,
-    y = (v: number) => 84 - ((v - low) / (high - low)) * 78;
+  const values = samples.map((s) => s.value);
+  const low = Math.min(...values) - 0.1;
+  const high = Math.max(...values) + 0.1;
+  const x = (i: number) => (i / (samples.length - 1)) * 600;
+  const y = (v: number) => 84 - ((v - low) / (high - low)) * 78;
   return (
     <svg
       className={styles.line}

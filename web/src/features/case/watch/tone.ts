@@ -5,8 +5,8 @@ export interface Tone {
   stop(): void;
 }
 
-const LOW_HZ = 220,
-  OCTAVES = 2;
+const LOW_HZ = 220;
+const OCTAVES = 2;
 /** Frequency for a value between two ends, hertz; the middle where the ends meet. */
 export function frequencyOf(value: number, low: number, high: number): number {
   const t = high - low > 1e-9 ? Math.min(1, Math.max(0, (value - low) / (high - low))) : 0.5;
@@ -17,9 +17,9 @@ export function frequencyOf(value: number, low: number, high: number): number {
 export function makeTone(ends: readonly [number, number]): Tone {
   const Context = window.AudioContext;
   if (!Context) return { sound: () => undefined, click: () => undefined, stop: () => undefined };
-  const audio = new Context(),
-    voice = audio.createOscillator(),
-    loud = audio.createGain();
+  const audio = new Context();
+  const voice = audio.createOscillator();
+  const loud = audio.createGain();
   let [low, high] = ends;
   voice.type = "triangle";
   loud.gain.value = 0.08;
@@ -32,8 +32,8 @@ export function makeTone(ends: readonly [number, number]): Tone {
       voice.frequency.setTargetAtTime(frequencyOf(value, low, high), audio.currentTime, 0.03);
     },
     click() {
-      const tick = audio.createOscillator(),
-        gain = audio.createGain();
+      const tick = audio.createOscillator();
+      const gain = audio.createGain();
       tick.type = "square";
       tick.frequency.value = 1800;
       gain.gain.setValueAtTime(0.2, audio.currentTime);

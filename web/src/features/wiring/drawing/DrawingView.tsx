@@ -12,9 +12,9 @@ import { Sheet } from "./Sheet";
 import styles from "./Drawing.module.css";
 
 /** Above this many things one part of the wiring is drawn first. */
-const WHOLE = 120,
-  SMALLEST_FIT = 0.74,
-  LARGEST_FIT = 1.2;
+const WHOLE = 120;
+const SMALLEST_FIT = 0.74;
+const LARGEST_FIT = 1.2;
 
 /** The wiring drawn: laid out by itself, a chosen cavity followed to its ends, printed or saved. */
 export function DrawingView({
@@ -70,8 +70,8 @@ export function DrawingView({
     ? Math.min(LARGEST_FIT, Math.max(SMALLEST_FIT, (width - 4) / Math.max(1, result.drawing.width)))
     : 1;
   const zoom = own ?? fit;
-  const drawing = result?.drawing,
-    working = result?.of !== graph;
+  const drawing = result?.drawing;
+  const working = result?.of !== graph;
   const things = useMemo(
     () =>
       [...new Set([...wiring.connectors, ...wiring.devices].map((x) => x.id))].map((id) => ({ value: id, label: id })),

@@ -57,8 +57,8 @@ export const Sheet = memo(function Sheet({ drawing, zoom, lit, found, thing, ref
 
 function Wire({ edge }: { readonly edge: PlacedEdge }) {
   const read = edge.colour ? parseColour(edge.colour) : undefined;
-  const base = read?.status === "read" ? SCREEN[read.colour.base] : "var(--wire)",
-    stripe = read?.status === "read" && read.colour.stripe ? SCREEN[read.colour.stripe] : undefined;
+  const base = read?.status === "read" ? SCREEN[read.colour.base] : "var(--wire)";
+  const stripe = read?.status === "read" && read.colour.stripe ? SCREEN[read.colour.stripe] : undefined;
   const d = rounded(edge.points);
   const [a, b] = edge.points as [{ x: number; y: number }, { x: number; y: number }];
   const along = b.x >= a.x ? 1 : -1;
@@ -91,8 +91,8 @@ const ROUND = 5;
 function rounded(points: PlacedEdge["points"]): string {
   return points
     .map((p, i) => {
-      const before = points[i - 1],
-        after = points[i + 1];
+      const before = points[i - 1];
+      const after = points[i + 1];
       if (!before) return `M${p.x} ${p.y}`;
       if (!after) return `L${p.x} ${p.y}`;
       const r = Math.min(
@@ -111,8 +111,8 @@ function rounded(points: PlacedEdge["points"]): string {
 
 /** Beside the ports; above the box where ports stand on both sides. */
 function Name({ node: n, press }: { readonly node: PlacedNode; readonly press: { readonly onClick: () => void } }) {
-  const fill = n.shape === "module" ? "var(--module-ink)" : "var(--ink)",
-    faint = n.shape === "module" ? "var(--module-ink)" : "var(--muted)";
+  const fill = n.shape === "module" ? "var(--module-ink)" : "var(--ink)";
+  const faint = n.shape === "module" ? "var(--module-ink)" : "var(--muted)";
   if (n.shape === "inline" || n.shape === "through")
     return (
       <text
@@ -136,11 +136,11 @@ function Name({ node: n, press }: { readonly node: PlacedNode; readonly press: {
         ) : null}
       </text>
     );
-  const west = [...n.at.values()].some((p) => p.port.side === "west"),
-    east = [...n.at.values()].some((p) => p.port.side === "east");
+  const west = [...n.at.values()].some((p) => p.port.side === "west");
+  const east = [...n.at.values()].some((p) => p.port.side === "east");
   const label = Math.max(0, ...n.ports.map((p) => p.label.length * 8));
-  const x = west ? n.x + label + 26 : east ? n.x + 14 : n.x + n.width / 2,
-    anchor = west || east ? "start" : "middle";
+  const x = west ? n.x + label + 26 : east ? n.x + 14 : n.x + n.width / 2;
+  const anchor = west || east ? "start" : "middle";
   const y = n.shape === "ground" ? n.y + 20 : n.y + n.height / 2 + (n.detail ? -2 : 5);
   return (
     <>
@@ -236,8 +236,8 @@ function Thing({
         />
       ) : null}
       {[...n.at.values()].map(({ x, y, port }) => {
-        const inside = port.side === "west" ? 16 : -16,
-          on = lit?.points.has(port.point);
+        const inside = port.side === "west" ? 16 : -16;
+        const on = lit?.points.has(port.point);
         return (
           <g
             key={port.point}

@@ -59,8 +59,8 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGra
       1,
     );
     const both = node.shape === "inline" || node.shape === "through";
-    const label = Math.max(0, ...node.ports.map((p) => p.label.length * 8)),
-      name = Math.max(node.title.length * 8.4, node.detail.length * 6.2);
+    const label = Math.max(0, ...node.ports.map((p) => p.label.length * 8));
+    const name = Math.max(node.title.length * 8.4, node.detail.length * 6.2);
     // where ports stand on both sides the name stands above
     const wide = both ? label * 2 + 54 : name + label + (node.ports.length ? 46 : 26);
     nodes.push({
@@ -73,12 +73,12 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGra
   const wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
   for (const c of wiring.connectors) {
     if (!shown(c.id)) continue;
-    const device = owner.get(c.id),
-      isModule = device !== undefined && !isPeripheral(device);
-    const title = c.id,
-      detail = short(
-        device && device.id !== c.id ? `${device.id} ${device.name ?? ""}` : (device?.name ?? c.name ?? ""),
-      );
+    const device = owner.get(c.id);
+    const isModule = device !== undefined && !isPeripheral(device);
+    const title = c.id;
+    const detail = short(
+      device && device.id !== c.id ? `${device.id} ${device.name ?? ""}` : (device?.name ?? c.name ?? ""),
+    );
     if (c.inline)
       add({
         id: c.id,
@@ -138,14 +138,14 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGra
         });
     }
   }
-  const shapes = new Map(nodes.map((n) => [n.id, n.shape])),
-    known = shapes;
+  const shapes = new Map(nodes.map((n) => [n.id, n.shape]));
+  const known = shapes;
   const edges = wiring.wires.flatMap((w): DrawnEdge[] => {
-    const a = w.from.split(":")[0]!,
-      b = w.to.split(":")[0]!;
+    const a = w.from.split(":")[0]!;
+    const b = w.to.split(":")[0]!;
     if (!known.has(a) || !known.has(b)) return [];
-    const ra = RANK[shapes.get(a)!],
-      rb = RANK[shapes.get(b)!];
+    const ra = RANK[shapes.get(a)!];
+    const rb = RANK[shapes.get(b)!];
     const turned = ra === rb ? sideOf.get(w.from) === "west" && sideOf.get(w.to) !== "west" : ra > rb;
     const [from, to] = turned ? [w.to, w.from] : [w.from, w.to];
     const read = w.colour ? parseColour(w.colour) : undefined;
@@ -172,8 +172,8 @@ const short = (text: string) => (text.trim().length > 30 ? `${text.trim().slice(
 export function neighbourhood(wiring: Wiring, id: string, hops: number): Set<string> {
   const next = new Map<string, Set<string>>();
   for (const w of wiring.wires) {
-    const a = w.from.split(":")[0]!,
-      b = w.to.split(":")[0]!;
+    const a = w.from.split(":")[0]!;
+    const b = w.to.split(":")[0]!;
     next.set(a, (next.get(a) ?? new Set()).add(b));
     next.set(b, (next.get(b) ?? new Set()).add(a));
   }

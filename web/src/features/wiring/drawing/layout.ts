@@ -71,8 +71,8 @@ function indexOf(graph: DrawnGraph) {
 
 /** What ELK gave back, joined with what each thing is. */
 export function placed(graph: DrawnGraph, root: ElkNode): Drawing {
-  const nodes = new Map(graph.nodes.map((n) => [n.id, n])),
-    edges = new Map(graph.edges.map((e) => [e.id, e]));
+  const nodes = new Map(graph.nodes.map((n) => [n.id, n]));
+  const edges = new Map(graph.edges.map((e) => [e.id, e]));
   return {
     width: root.width ?? 0,
     height: root.height ?? 0,
@@ -100,8 +100,8 @@ export function placed(graph: DrawnGraph, root: ElkNode): Drawing {
       return [{ ...node, x: c.x ?? 0, y: c.y ?? 0, width: c.width ?? node.width, height: c.height ?? node.height, at }];
     }),
     edges: (root.edges ?? []).flatMap((e): PlacedEdge[] => {
-      const edge = edges.get(e.id),
-        section = e.sections?.[0];
+      const edge = edges.get(e.id);
+      const section = e.sections?.[0];
       return edge && section
         ? [{ ...edge, points: [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] }]
         : [];

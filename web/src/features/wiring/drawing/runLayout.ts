@@ -13,9 +13,9 @@ async function engine() {
 
 /** Lays a graph out in a worker, which can be stopped at any moment. */
 export function layOut(graph: DrawnGraph): { readonly drawing: Promise<Drawing>; stop(): void } {
-  let worker: Worker | undefined,
-    stopped = false,
-    done = false;
+  let worker: Worker | undefined;
+  let stopped = false;
+  let done = false;
   let refuse: (reason: unknown) => void = () => undefined;
   const stop = () => {
     if (done) return;

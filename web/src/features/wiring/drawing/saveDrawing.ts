@@ -28,8 +28,8 @@ export function svgText(svg: SVGSVGElement): string {
 /** Longest side of a picture, so that a huge drawing does not ask for more memory than a browser gives. */
 const LONGEST = 12_000;
 export async function pngOf(svg: SVGSVGElement): Promise<Blob> {
-  const { width, height } = svg.viewBox.baseVal,
-    scale = Math.min(2, LONGEST / Math.max(width, height));
+  const { width, height } = svg.viewBox.baseVal;
+  const scale = Math.min(2, LONGEST / Math.max(width, height));
   const url = URL.createObjectURL(new Blob([svgText(svg)], { type: "image/svg+xml" }));
   try {
     const image = new Image();

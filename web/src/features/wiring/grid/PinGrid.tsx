@@ -30,8 +30,8 @@ interface Props {
   onRows(change: (rows: readonly ChartRow[]) => readonly ChartRow[]): void;
   onActive(row: number): void;
 }
-const ROW = 38,
-  HEAD = 36;
+const ROW = 38;
+const HEAD = 36;
 
 /** The pin chart as a table: quick to type, to paste into, to fill down. Enter begins the next line. */
 export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, onActive }: Props) {
@@ -102,8 +102,8 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
       if (e.key === "Enter" && !e.ctrlKey && !e.metaKey && !e.altKey && !e.shiftKey) {
         e.preventDefault();
         e.stopPropagation();
-        const next = at.row + 1,
-          col = keys.indexOf("cavity");
+        const next = at.row + 1;
+        const col = keys.indexOf("cavity");
         // at once, so that the next key, however fast, falls into the next line: the cell is left, which puts what was
         // typed into its row; a line is made where there is none; the cursor goes there
         flushSync(() => grid.current?.setActiveCell({ row: at.row, col: at.col === 0 ? 1 : 0 }));

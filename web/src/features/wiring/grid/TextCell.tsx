@@ -26,8 +26,8 @@ export const TextCell = memo(function TextCell(props: Props) {
 /** What is typed goes into the row when the cell is left, however fast, also when its row is scrolled out of sight meanwhile; Escape takes it back. */
 function Editor({ rowData, setRowData, rowIndex, columnData }: Props) {
   const input = useRef<HTMLInputElement>(null);
-  const typed = useRef(rowData ?? ""),
-    kept = useRef(true);
+  const typed = useRef(rowData ?? "");
+  const kept = useRef(true);
   const latest = useRef({ rowData, setRowData });
   useLayoutEffect(() => {
     latest.current = { rowData, setRowData };

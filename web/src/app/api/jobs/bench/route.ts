@@ -22,8 +22,8 @@ export const POST = (request: Request) =>
     const body = Bench.safeParse(await request.json().catch(() => undefined));
     if (!body.success)
       return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
-    const { faults, comesAndGoes } = body.data,
-      seed = body.data.seed ?? crypto.getRandomValues(new Uint32Array(1))[0]! % 1_000_000;
+    const { faults, comesAndGoes } = body.data;
+    const seed = body.data.seed ?? crypto.getRandomValues(new Uint32Array(1))[0]! % 1_000_000;
     const source: { readonly wiring: Wiring; readonly machine?: string | null } | undefined =
       body.data.job !== undefined
         ? await findJob(body.data.job)
@@ -32,8 +32,8 @@ export const POST = (request: Request) =>
           : undefined;
     if (!source)
       return refuse(404, [issue(body.data.job !== undefined ? "server.no-such-job" : "server.no-such-wiring")]);
-    const hidden = hideFaults(source.wiring, faults, seed),
-      [first, ...also] = hidden ?? [];
+    const hidden = hideFaults(source.wiring, faults, seed);
+    const [first, ...also] = hidden ?? [];
     if (!first) return refuse(422, [issue("bench.no-fault-sets-a-code")]);
     const job: Case = {
       format: "radicula/case",

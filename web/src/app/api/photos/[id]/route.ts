@@ -8,8 +8,8 @@ type Context = { params: Promise<{ id: string }> };
 
 export const GET = (_request: Request, { params }: Context) =>
   answering(async () => {
-    const id = z.uuid().safeParse((await params).id),
-      photo = id.success ? await findPhoto(id.data) : undefined;
+    const id = z.uuid().safeParse((await params).id);
+    const photo = id.success ? await findPhoto(id.data) : undefined;
     if (!photo) return refuse(404, [issue("server.no-such-photo")]);
     return new Response(new Uint8Array(photo), {
       headers: {

@@ -7,8 +7,8 @@ export const dynamic = "force-dynamic";
 
 /** The pin chart on paper, connector by connector, with room to write. */
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const id = WiringId.safeParse((await params).id),
-    wiring = id.success ? await findWiring(id.data) : undefined;
+  const id = WiringId.safeParse((await params).id);
+  const wiring = id.success ? await findWiring(id.data) : undefined;
   if (!wiring) notFound();
   return <PrintedChart wiring={buildChart(wiring.draft).wiring} photos={wiring.photos} />;
 }

@@ -48,9 +48,9 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
     const body = Measure.safeParse(await request.json().catch(() => undefined));
     if (!body.success)
       return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
-    const step = body.data,
-      { watch, state } = step,
-      index = indexWiring(job.wiring);
+    const step = body.data;
+    const { watch, state } = step;
+    const index = indexWiring(job.wiring);
     const leads =
       step.instrument === "none" || step.instrument === "clamp"
         ? []
@@ -84,5 +84,5 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
     );
   });
 /** How often a place that comes and goes shows itself while it is moved; and the draw that gives the likelier of two answers. */
-const STIRRED = 0.45,
-  LIKELIER = 0.4;
+const STIRRED = 0.45;
+const LIKELIER = 0.4;

@@ -23,13 +23,13 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
       return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
     const simulated = await simulatedOf((await params).id);
     if (!simulated) return refuse(404, [issue("server.no-simulated-machine")]);
-    const { job, hidden, machine } = simulated,
-      run: ReadonlySet<string> = new Set(RUN[body.data.when]);
+    const { job, hidden, machine } = simulated;
+    const run: ReadonlySet<string> = new Set(RUN[body.data.when]);
     const { unplugged, pulled } = simulated.folded.state;
-    const { rig } = machine(true),
-      set = (["on", "cranking", "running"] as const)
-        .filter((k) => run.has(k))
-        .flatMap((key) => rig.codesIn({ key, unplugged, ...(pulled ? { pulled } : {}) }));
+    const { rig } = machine(true);
+    const set = (["on", "cranking", "running"] as const)
+      .filter((k) => run.has(k))
+      .flatMap((key) => rig.codesIn({ key, unplugged, ...(pulled ? { pulled } : {}) }));
     const codes = [...new Set(set)].map((i): ScannedCode => {
       const { code } = rig.monitors[i]!;
       return {

@@ -9,8 +9,8 @@ const Save = z.strictObject({ seq: z.number().int().min(0), chart: Chart });
 
 export const GET = (_request: Request, { params }: Context) =>
   answering(async () => {
-    const id = WiringId.safeParse((await params).id),
-      found = id.success ? await findWiring(id.data) : undefined;
+    const id = WiringId.safeParse((await params).id);
+    const found = id.success ? await findWiring(id.data) : undefined;
     return found ? answer({ seq: found.draftSeq, chart: found.draft }) : refuse(404, [issue("server.no-such-wiring")]);
   });
 

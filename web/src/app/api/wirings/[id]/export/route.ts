@@ -18,14 +18,14 @@ const TYPES = {
 /** The wiring as ?as=wiring, chart, csv, graphml or spice; of ?revision=N, or as it stands. */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
-    const id = WiringId.safeParse((await params).id),
-      query = new URL(request.url).searchParams;
-    const form = Form.safeParse(query.get("as") ?? "wiring"),
-      number = z.coerce
-        .number()
-        .int()
-        .min(1)
-        .safeParse(query.get("revision") ?? undefined);
+    const id = WiringId.safeParse((await params).id);
+    const query = new URL(request.url).searchParams;
+    const form = Form.safeParse(query.get("as") ?? "wiring");
+    const number = z.coerce
+      .number()
+      .int()
+      .min(1)
+      .safeParse(query.get("revision") ?? undefined);
     if (!id.success || !form.success) return refuse(404, [issue("server.no-such-wiring")]);
     const revision = number.success ? await findRevision(id.data, number.data) : undefined;
     const chart = revision?.chart ?? (await findWiring(id.data))?.draft;

@@ -11,8 +11,8 @@ const Connector = z.string().min(1).max(40);
 /** A photo of ?connector=B7: the bytes of a JPEG, PNG or WebP file. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
-    const id = WiringId.safeParse((await params).id),
-      connector = Connector.safeParse(new URL(request.url).searchParams.get("connector"));
+    const id = WiringId.safeParse((await params).id);
+    const connector = Connector.safeParse(new URL(request.url).searchParams.get("connector"));
     // a form of another origin cannot send this type
     if (!/^image\//i.test(request.headers.get("content-type") ?? "")) return refuse(415, [issue("photo.not-a-photo")]);
     if (!id.success || !connector.success) return refuse(404, [issue("server.no-such-wiring")]);

@@ -11,8 +11,8 @@ const Pair = z.object({ before: z.coerce.number().int().min(1), after: z.coerce.
 /** What changed from ?before=N to ?after=N. */
 export const GET = (request: Request, { params }: Context) =>
   answering(async () => {
-    const id = WiringId.safeParse((await params).id),
-      pair = Pair.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+    const id = WiringId.safeParse((await params).id);
+    const pair = Pair.safeParse(Object.fromEntries(new URL(request.url).searchParams));
     const both =
       id.success && pair.success
         ? await Promise.all([findRevision(id.data, pair.data.before), findRevision(id.data, pair.data.after)])
