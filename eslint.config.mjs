@@ -17,11 +17,11 @@ const LAYERS = [
   "codes",
   "instruments",
   "logbook",
+  "prediction",
   "diagnosis",
   "planner",
   "procedures",
-  "traces",
-  "machine",
+  "simulation",
 ];
 const layerRules = LAYERS.map((layer, i) => ({
   files: [`core/src/${layer}/**/*.ts`],
@@ -59,6 +59,7 @@ export default [
     ignores: [
       "**/node_modules/",
       "**/dist/",
+      "**/dist-test/",
       "**/.next/",
       "web/next-env.d.ts",
       ".radicula/",

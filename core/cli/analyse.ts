@@ -2,8 +2,8 @@ import {
   analyse,
   Predictor,
   withScannedCodes,
-  type Answer,
   type Analysis,
+  type Answer,
   type Recommendation,
   type SuspectView,
 } from "../src/index.js";

@@ -21,7 +21,7 @@ import {
   solutionOf,
   type FaultAt,
   type PredictedCode,
-  type Shown,
+  type InstrumentReading,
   type State,
   type Wiring,
 } from "../src/index.js";
@@ -199,7 +199,7 @@ function take(
   red: string,
   black: string,
   watt: number,
-): Shown<unknown> {
+): InstrumentReading<unknown> {
   try {
     switch (kind) {
       case "volts":
@@ -230,7 +230,7 @@ const figures = (value: unknown): string =>
         .map(([k, v]) => `${k} ${typeof v === "number" ? Number(v.toPrecision(4)) : String(v)}`)
         .join(", ")
     : String(value);
-function sentence(kind: (typeof INSTRUMENTS)[number], { value }: Shown<unknown>): string {
+function sentence(kind: (typeof INSTRUMENTS)[number], { value }: InstrumentReading<unknown>): string {
   if (typeof value === "number")
     return Number.isNaN(value)
       ? "no value"

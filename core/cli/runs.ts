@@ -1,12 +1,13 @@
 import {
   beforeAfter,
+  connectorOf,
   findFault,
   fold,
   middleSeverity,
   playRun,
   Predictor,
-  RUNS,
   runPlaces,
+  RUNS,
   SimulatedMachine,
   type FaultAt,
   type RunName,
@@ -108,7 +109,7 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
     const title = instructor.instruct({
       id: "",
       ...t.step,
-      at: (t.step.points[0] ?? "").split(":")[0]!,
+      at: connectorOf(t.step.points[0] ?? ""),
       unplug: [],
       plug: [],
       turnKey: false,

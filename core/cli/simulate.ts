@@ -3,10 +3,10 @@ import {
   middleSeverity,
   play,
   Predictor,
-  SCHOOLS,
+  POLICIES,
   type FaultAt,
   type Played,
-  type School,
+  type Policy,
   type Wiring,
 } from "../src/index.js";
 import { shareText } from "../words/index.js";
@@ -29,9 +29,9 @@ export function simulateCommand(file: string, options: Options, io: Io): void {
   const { wiring, entries } = loadMachine(file, io);
   const predictor = new Predictor(wiring);
   const before = entries.filter((e) => e.type === "intake");
-  const school = (options.school ?? "information") as School;
-  if (!SCHOOLS.includes(school))
-    throw new Refusal(EXIT.usage, [`--school: there is no "${school}". One of ${SCHOOLS.join(", ")}.`]);
+  const school = (options.school ?? "information") as Policy;
+  if (!POLICIES.includes(school))
+    throw new Refusal(EXIT.usage, [`--school: there is no "${school}". One of ${POLICIES.join(", ")}.`]);
   const seed = whole("--seed", options.seed ?? "1", 0, 1e9);
   const runs = whole("--runs", options.runs ?? "1", 1, MOST_RUNS);
   const presence = options.presence === undefined ? undefined : Number(options.presence);

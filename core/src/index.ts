@@ -20,6 +20,7 @@ export {
   type SchoolEntry,
   type SwapEntry,
   type WiggleEntry,
+  type Instrument,
   type ReadingEntry,
   type VerdictEntry,
 } from "./format/case.js";
@@ -67,7 +68,7 @@ export { readCsv, readTable, writeCsv, type TableRead } from "./chart/csv.js";
 export { addTemplate, freeName, TEMPLATES, type TemplateKind } from "./chart/templates.js";
 export { mergeCharts, takeClaim, type Difference, type Merged, type MergeField } from "./chart/merge.js";
 export { sharedMatrix, subjectsOf, type SharedMatrix, type SharedRow } from "./wiring/matrix.js";
-export { followPoint, type Follow, type Step } from "./wiring/follow.js";
+export { followPoint, type Follow, type PathStep } from "./wiring/follow.js";
 export { compareWirings, type WiringChange } from "./wiring/compare.js";
 export { tellApart, type CavityVolts, type ToldApart } from "./wiring/tellApart.js";
 export { graphml } from "./wiring/graphml.js";
@@ -83,6 +84,7 @@ export {
   meterPoints,
   pinBehind,
   resolvePlace,
+  terminalOf,
   wireId,
 } from "./wiring/points.js";
 export { inLineEnds, isPeripheral, STAR_KINDS, TERMINALS } from "./wiring/kinds.js";
@@ -114,11 +116,11 @@ export {
   type Gate,
   type Shunt,
 } from "./network/element.js";
-export { analyse as analysePattern, type Pattern } from "./network/pattern.js";
+export { analysePattern as analysePattern, type Pattern } from "./network/pattern.js";
 export { createSolver, openedBy, type Conditions, type Settled, type Solver } from "./network/solver.js";
 export { elementAmpere, measureOhms, nodeOhm, nodeVolt, ohmBetween, residual, solutionOf } from "./network/observe.js";
 export { prepare, settle } from "./network/settle.js";
-export { filamentOhm } from "./network/weights.js";
+export { filamentOhm } from "./network/conductances.js";
 export { compileState, conditionsOf, stateName } from "./network/state.js";
 export { netlist, type Solution } from "./network/netlist.js";
 export { findFault, generateFaults } from "./faults/generate.js";
@@ -156,7 +158,7 @@ export {
   type Brightness,
   type LampShown,
   type ScopeShown,
-  type Shown,
+  type InstrumentReading,
 } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
 export {
@@ -184,12 +186,12 @@ export {
   type SeenMismatch,
 } from "./logbook/seen.js";
 export { circumstances, type Feed } from "./diagnosis/circumstances.js";
-export { uniform } from "./diagnosis/draws.js";
-export { Predictor, type Instrument } from "./diagnosis/predictor.js";
+export { uniform } from "./prediction/draws.js";
+export { Predictor } from "./prediction/predictor.js";
 export type { FaultView, Member, Suspect } from "./diagnosis/groups.js";
 export { assess, type Belief } from "./diagnosis/belief.js";
 export { minimalDiagnoses, minimalHittingSets } from "./diagnosis/hitting.js";
-export type { Posterior, World } from "./diagnosis/posterior.js";
+export type { Posterior, MixtureComponent } from "./diagnosis/posterior.js";
 export type { Reason } from "./diagnosis/reasons.js";
 export {
   analyse,
@@ -206,26 +208,27 @@ export {
   type Stage,
   type SuspectView,
 } from "./planner/analyse.js";
-export { type Candidate, type CandidateKind } from "./planner/candidates.js";
-export { makePlan, type Plan, type Weighed } from "./planner/plan.js";
-export { choose, SCHOOLS, type ChooseOptions, type Chosen, type School } from "./planner/schools.js";
+export type { CandidateKind } from "./planner/candidateKind.js";
+export { makePlan, type Plan } from "./planner/plan.js";
+export type { Weighed } from "./planner/ranking.js";
+export { choose, POLICIES, type ChooseOptions, type Chosen, type Policy } from "./planner/policies.js";
 export { expectedCost, greedy, optimal, rollout, type Decision } from "./planner/decision.js";
 export { type Economics } from "./planner/economics.js";
-export { type Answer } from "./planner/information.js";
+export type { Answer } from "./planner/answers.js";
 export { runView, type RunView, type TakenStep } from "./procedures/run.js";
 export { runOffers, runPlaces, watchPoint, type RunOffer } from "./procedures/offers.js";
-export { type Finding as RunFinding, type Mark } from "./procedures/script.js";
-export { feedsModule } from "./procedures/guard.js";
+export { type RunFinding as RunFinding, type Mark } from "./procedures/script.js";
 export { benchValues, type BenchValue } from "./procedures/parts.js";
 export { fedBy, type Fed } from "./procedures/series.js";
 export { fisherAtLeast, wiggleVerdict, type WiggleSample, type WiggleVerdict } from "./procedures/wiggle.js";
-export { generateHarness, type HarnessOptions } from "./machine/harness.js";
-export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./machine/simulated.js";
-export { hideFaults } from "./machine/hide.js";
-export { playRun, type PlayedRun } from "./machine/playRun.js";
-export { signOf } from "./machine/signs.js";
-export { observe, type Observed } from "./machine/observe.js";
+export { generateHarness, type HarnessOptions } from "./simulation/harness.js";
+export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./simulation/machine.js";
+export { hideFaults } from "./simulation/hide.js";
+export { playRun, type PlayedRun } from "./simulation/playRun.js";
+export { signOf } from "./simulation/signs.js";
+export { observe, type Observed } from "./simulation/observe.js";
 export { recordAnswer, recordChanges, recordReading, type ReadingMore } from "./planner/record.js";
-export { barredConnectors, clueOf, isGuarded, yesLikelihood } from "./planner/candidates.js";
-export { play, type Ending, type Played, type PlayedStep, type PlayOptions } from "./machine/technician.js";
+export { clueOf, yesLikelihood, type Candidate } from "./planner/candidate.js";
+export { barredConnectors, feedsModule, isGuarded } from "./wiring/safety.js";
+export { play, type Ending, type Played, type PlayedStep, type PlayOptions } from "./simulation/technician.js";
 export { DEFAULTS } from "./defaults.js";

@@ -24,8 +24,8 @@ import {
   type Entry,
   type ScanEntry,
   type Wiring,
-} from "../src/index";
-import { Namer, sharedText } from "../words/index";
+} from "../src/index.js";
+import { Namer, sharedText } from "../words/index.js";
 
 /** What holds for any machine, not only for those drawn up by hand: machines made up from a seed, of either voltage. */
 const SEEDS = [1, 2, 3, 4, 5] as const;

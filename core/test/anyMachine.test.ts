@@ -13,8 +13,8 @@ import {
   settle,
   SimulatedMachine,
   type Entry,
-} from "../src/index";
-import { random } from "./helpers";
+} from "../src/index.js";
+import { random } from "./helpers.js";
 
 const SEEDS = Array.from({ length: 12 }, (_, i) => 1000 + i);
 const machine = (seed: number) =>

@@ -10,9 +10,9 @@ import {
   undoneEntries,
   type Entry,
   type ReadingEntry,
-} from "../src/index";
-import { issueText } from "../words/index";
-import { demoText, tug } from "./helpers";
+} from "../src/index.js";
+import { issueText } from "../words/index.js";
+import { demoText, tug } from "./helpers.js";
 
 const AT = "2026-11-24T09:00:00Z";
 const later = (minutes: number) => new Date(Date.parse(AT) + minutes * 60_000).toISOString();
@@ -37,7 +37,7 @@ const reading = (
   ...more,
 });
 const gathered = (...more: Entry[]) =>
-  assess(predictor, [...codes, ...more], { several: "never", only: "lasting" }).gathered;
+  assess(predictor, [...codes, ...more], { multiple: "never", only: "lasting" }).gathered;
 const remarks = (...more: Entry[]) => gathered(...more).remarks;
 const says = (code: string, ...more: Entry[]) => remarks(...more).find((r) => r.code === code);
 const weighed = (...more: Entry[]) => gathered(...more).evidence.filter((e) => e.kind === "reading");

@@ -9,8 +9,8 @@ import {
   thermistorCelsius,
   thermistorOhm,
   type Calculator,
-} from "../src/index";
-import { CALCULATOR_WORDS } from "../words/index";
+} from "../src/index.js";
+import { CALCULATOR_WORDS } from "../words/index.js";
 
 describe("published values", () => {
   // ISO 2533 standard atmosphere (values from memory)

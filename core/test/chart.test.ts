@@ -22,8 +22,8 @@ import {
   type Chart,
   type ChartRow,
   type Wiring,
-} from "../src/index";
-import { tug } from "./helpers";
+} from "../src/index.js";
+import { tug } from "./helpers.js";
 
 const row = (connector: string, cavity: string, colour: string, fn: string, goesTo: string): ChartRow =>
   chartRow({ connector, cavity, colour, function: fn, goesTo });

@@ -15,7 +15,7 @@ import {
   type Element,
   type Gate,
   type Solver,
-} from "../src/index";
+} from "../src/index.js";
 
 export type Part = Partial<Element> & Pick<Element, "type" | "a" | "b" | "ohm">;
 

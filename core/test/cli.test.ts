@@ -1,7 +1,7 @@
-import { run } from "../cli/main";
-import { Refusal, type Io } from "../cli/io";
-import { parseCase, parseWiring } from "../src/index";
-import { demoText } from "./helpers";
+import { run } from "../cli/main.js";
+import { Refusal, type Io } from "../cli/io.js";
+import { parseCase, parseWiring } from "../src/index.js";
+import { demoText } from "./helpers.js";
 
 /** Runs a command with files from memory. */
 function cli(argv: readonly string[], files: Readonly<Record<string, string>> = {}) {

@@ -11,8 +11,8 @@ import {
   type Entry,
   type KeyState,
   type Wiring,
-} from "../src/index";
-import { code, tug, wiring } from "./helpers";
+} from "../src/index.js";
+import { code, tug, wiring } from "./helpers.js";
 
 const doc = tug();
 const AT = "2026-11-24T10:00:00Z";

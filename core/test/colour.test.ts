@@ -1,4 +1,4 @@
-import { gaugeMm2, parseColour, parseSection, sameColour } from "../src/index";
+import { gaugeMm2, parseColour, parseSection, sameColour } from "../src/index.js";
 
 const letters = (text: string) => {
   const r = parseColour(text);

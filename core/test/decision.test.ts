@@ -1,5 +1,5 @@
-import { expectedCost, greedy, optimal, rollout, type Decision } from "../src/index";
-import { random } from "./helpers";
+import { expectedCost, greedy, optimal, rollout, type Decision } from "../src/index.js";
+import { random } from "./helpers.js";
 
 /** Random things and tests; costs are minutes that differ as reach does. */
 function instance(seed: number, things = 12 + (seed % 5), answers = 3): Decision {

@@ -11,7 +11,7 @@ import {
   statusOf,
   type ReportedCode,
   type Result,
-} from "../src/index";
+} from "../src/index.js";
 
 const value = (r: Result<ReportedCode[]>) => {
   if (!r.ok) throw new Error(JSON.stringify(r.issues));

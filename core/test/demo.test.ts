@@ -1,10 +1,10 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { findFault, generateFaults, parseCase, SimulatedMachine, type Played } from "../src/index";
+import { findFault, generateFaults, parseCase, SimulatedMachine, type Played } from "../src/index.js";
+import { ROOT } from "./helpers.js";
 
-const root = join(__dirname, "..", "..");
-const folder = join(root, "demo");
+const folder = join(ROOT, "demo");
 interface Hidden {
   readonly fault: string;
   readonly ohm: number | null;
@@ -32,7 +32,7 @@ test("ten jobs, one for each kind of cause", () => {
 
 // played by the built program in a process of its own: some five times faster than inside the test runner
 beforeAll(() => {
-  execFileSync("npm", ["run", "--silent", "build", "-w", "core"], { cwd: root, stdio: "pipe" });
+  execFileSync("npm", ["run", "--silent", "build", "-w", "core"], { cwd: ROOT, stdio: "pipe" });
 });
 function simulate(file: string, { fault, ohm, seed, also = [], presence, mistaken }: Hidden): Played {
   const name = (f: { readonly fault: string; readonly ohm: number | null }) =>
@@ -49,7 +49,7 @@ function simulate(file: string, { fault, ohm, seed, also = [], presence, mistake
     ...(mistaken ? ["--mistaken", `${mistaken.from},${mistaken.to}`] : []),
   ];
   return JSON.parse(
-    execFileSync(process.execPath, [join("core", "bin", "radicula.mjs"), ...argv], { cwd: root, encoding: "utf8" }),
+    execFileSync(process.execPath, [join("core", "bin", "radicula.mjs"), ...argv], { cwd: ROOT, encoding: "utf8" }),
   ) as Played;
 }
 

@@ -9,11 +9,12 @@ import {
   readCase,
   readWiring,
   type Entry,
-} from "../src/index";
-import { issueText, placeOf, wordedCodes } from "../words/index";
+} from "../src/index.js";
+import { ROOT } from "./helpers.js";
+import { issueText, placeOf, wordedCodes } from "../words/index.js";
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { demoText, tug } from "./helpers";
+import { demoText, tug } from "./helpers.js";
 
 const minimal = {
   format: "radicula/wiring",
@@ -218,7 +219,7 @@ test("logbook entries are held against the wiring", () => {
 });
 
 test("the example in the documentation reads, solves and finds what its two sensors share", () => {
-  const page = readFileSync(join(__dirname, "..", "..", "docs", "formats.md"), "utf8");
+  const page = readFileSync(join(ROOT, "docs", "formats.md"), "utf8");
   const read = parseWiring(/```json\n([\s\S]*?)```/.exec(page)![1]!);
   if (!read.ok) throw new Error(JSON.stringify(read.issues));
   const entry = (code: string): Entry => ({

@@ -19,8 +19,8 @@ import {
   type Circuit,
   type Edit,
   type Element,
-} from "../src/index";
-import { circuit, resistor, solved, source } from "./circuits";
+} from "../src/index.js";
+import { circuit, resistor, solved, source } from "./circuits.js";
 
 describe("elements alone, against their closed forms", () => {
   const feed = source(1, 0, 12, 1e-6);

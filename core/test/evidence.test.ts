@@ -12,14 +12,14 @@ import {
   yesLikelihood,
   type Entry,
   type Wiring,
-} from "../src/index";
-import { clueLikelihood, isAt } from "../src/diagnosis/clues";
-import { likelihood, scaleOf, voltRange } from "../src/diagnosis/likelihood";
-import { lookAlikes, misplacement } from "../src/diagnosis/misplaced";
-import { weigh } from "../src/diagnosis/posterior";
-import { gather } from "../src/diagnosis/evidence";
-import { familiesOf } from "../src/diagnosis/unknowns";
-import { code, tug } from "./helpers";
+} from "../src/index.js";
+import { clueLikelihood, isAt } from "../src/diagnosis/clues.js";
+import { likelihood, readingRange, voltRange } from "../src/diagnosis/likelihood.js";
+import { lookAlikes, misplacement } from "../src/diagnosis/misplaced.js";
+import { weigh } from "../src/diagnosis/posterior.js";
+import { gather } from "../src/diagnosis/evidence.js";
+import { familiesOf } from "../src/prediction/unknowns.js";
+import { code, tug } from "./helpers.js";
 
 const AT = "2026-11-24T10:00:00Z";
 const doc = tug();
@@ -128,7 +128,7 @@ describe("instruments beyond volts and ohms", () => {
     expect(likelihood("lamp", 1, 12.4, 0, voltRange(12))).toBeGreaterThan(0.9);
     expect(likelihood("continuity", 1, 0.2, 0, voltRange(12))).toBeGreaterThan(0.95); // 30 ohm threshold: common practice, no source
     expect(likelihood("continuity", 1, Infinity, 0, voltRange(12))).toBeLessThan(0.02);
-    expect(scaleOf("lamp", 12)).toBe(3);
+    expect(readingRange("lamp", 12)).toBe(3);
   });
   test("a clamp's reading is judged in amperes", () => {
     expect(likelihood("clamp", 5.0, 5.0, 0, 21)).toBeGreaterThan(100 * likelihood("clamp", 4.0, 5.0, 0, 21));
@@ -237,7 +237,7 @@ describe("what comes and goes", () => {
       reading("voltmeter", "B7:2", 0.01),
       reading("scanTool", "A1:8", 1.3),
     ];
-    const worlds = assess(predictor, entries).posterior.worlds.filter(
+    const worlds = assess(predictor, entries).posterior.components.filter(
       (w) => predictor.hypotheses[w.hypothesis]!.faults[0]?.id === "B7:3/contactOpen",
     );
     const lasting = worlds.filter((w) => w.presence === 1).reduce((s, w) => s + w.share, 0);

@@ -1,7 +1,7 @@
-import Decimal from "decimal.js";
-import { PLAIN, type Circuit, type Edit, type Element } from "../src/index";
-import { circuit as circuitOf, solved, type Part } from "./circuits";
-import { random } from "./helpers";
+import { Decimal } from "decimal.js";
+import { PLAIN, type Circuit, type Edit, type Element } from "../src/index.js";
+import { circuit as circuitOf, solved, type Part } from "./circuits.js";
+import { random } from "./helpers.js";
 
 /**
  * Reference program: Gaussian elimination with full pivoting in 60 digits (decimal.js), on the dense nodal matrix.

@@ -1,8 +1,8 @@
-import { ghostVoltage } from "../examples/ghostVoltage";
-import { lampTooBig } from "../examples/lampTooBig";
-import { loadedDivider } from "../examples/loadedDivider";
-import { referencePulledFlat } from "../examples/referencePulledFlat";
-import { sharedGround } from "../examples/sharedGround";
+import { ghostVoltage } from "../examples/ghostVoltage.js";
+import { lampTooBig } from "../examples/lampTooBig.js";
+import { loadedDivider } from "../examples/loadedDivider.js";
+import { referencePulledFlat } from "../examples/referencePulledFlat.js";
+import { sharedGround } from "../examples/sharedGround.js";
 
 test("voltage on a loaded divider: Thévenin by hand (any circuits textbook)", () => {
   const { meter, unloaded } = loadedDivider();

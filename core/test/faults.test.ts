@@ -13,9 +13,9 @@ import {
   settle,
   type Fault,
   type FaultMode,
-} from "../src/index";
-import { Namer, repairText, severityText } from "../words/index";
-import { tug, wiring } from "./helpers";
+} from "../src/index.js";
+import { Namer, repairText, severityText } from "../words/index.js";
+import { tug, wiring } from "./helpers.js";
 
 const doc = tug();
 const faults = generateFaults(doc);

@@ -1,8 +1,10 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { parseWiring, readWiring, type Wiring } from "../src/index";
+import { parseWiring, readWiring, type Wiring } from "../src/index.js";
 
-const DEMO = join(__dirname, "..", "..", "demo");
+/** The root of the project, seen from where the compiled tests run: core/dist-test/test. */
+export const ROOT = join(import.meta.dirname, "..", "..", "..");
+const DEMO = join(ROOT, "demo");
 export const demoText = (file: string) => readFileSync(join(DEMO, file), "utf8");
 
 export function tug(): Wiring {

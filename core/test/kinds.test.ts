@@ -15,8 +15,8 @@ import {
   Rig,
   type State,
   type Wiring,
-} from "../src/index";
-import { wiring } from "./helpers";
+} from "../src/index.js";
+import { wiring } from "./helpers.js";
 
 const on: State = { key: "on", unplugged: [] };
 const running: State = { key: "running", unplugged: [] };

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { Matrix, solve as denseSolve } from "ml-matrix";
-import { createSolver, measureOhms, nodeOhm, ohmBetween, openedBy, prepare, residual, settle } from "../src/index";
-import { circuit, resistor, solved, source } from "./circuits";
+import { createSolver, measureOhms, nodeOhm, ohmBetween, openedBy, prepare, residual, settle } from "../src/index.js";
+import { circuit, resistor, solved, source } from "./circuits.js";
 
 describe("textbook circuits (any circuits textbook)", () => {
   test("a voltage divider, and the same divider loaded by a 10 MΩ meter", () => {

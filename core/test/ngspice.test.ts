@@ -16,9 +16,9 @@ import {
   type Solver,
   type State,
   type Wiring,
-} from "../src/index";
-import { random, tug } from "./helpers";
-import { spiceMany } from "./spice";
+} from "../src/index.js";
+import { random, tug } from "./helpers.js";
+import { spiceMany } from "./spice.js";
 
 /** away from switching thresholds: within this of one a device may fall either way, volt */
 const NEAR_VOLT = 0.01;

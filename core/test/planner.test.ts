@@ -10,17 +10,18 @@ import {
   makePlan,
   parseCase,
   Predictor,
-  SCHOOLS,
+  POLICIES,
   severityOffGrid,
   SimulatedMachine,
   type ChartStep,
   type Entry,
   type Wiring,
-} from "../src/index";
-import { candidates } from "../src/planner/candidates";
-import { Cost, standing } from "../src/planner/cost";
-import { Informer } from "../src/planner/information";
-import { code, tug, wiring } from "./helpers";
+} from "../src/index.js";
+import { ROOT } from "./helpers.js";
+import { candidates } from "../src/planner/candidates.js";
+import { Cost, positionOf } from "../src/planner/cost.js";
+import { ExpectedInformation } from "../src/planner/expectedInformation.js";
+import { code, tug, wiring } from "./helpers.js";
 
 const AT = "2026-11-24T10:00:00Z";
 const doc = tug();
@@ -41,7 +42,7 @@ const planOf = (entries: readonly Entry[]) => {
 
 describe("cost", () => {
   const cost = new Cost(doc);
-  const at = (entries: Entry[]) => standing(fold(entries));
+  const at = (entries: Entry[]) => positionOf(fold(entries));
   const step = (place: string, unplugged: string[] = []) => ({
     kind: "voltage" as const,
     at: place,
@@ -113,7 +114,7 @@ describe("schools", () => {
   const { belief, plan } = planOf(codes);
   const { folded } = belief.gathered;
   test("each has something to do while suspects are to be told apart, and nothing that was done already", () => {
-    for (const school of SCHOOLS) {
+    for (const school of POLICIES) {
       const chosen = choose(predictor, plan, folded, school, { seed: 4 });
       expect([school, chosen !== undefined]).toEqual([school, true]);
       expect(plan.open.map((c) => c.id)).toContain(chosen!.candidate.id);
@@ -194,7 +195,7 @@ describe("schools", () => {
     expect(a.next[0]!.candidate.minutes).toBeLessThanOrEqual(
       Math.min(...a.next.filter((n) => n.bits >= 0.05).map((n) => n.candidate.minutes)) + 1e-9,
     );
-    const m = analyse(predictor, codes).minutesBySchool!;
+    const m = analyse(predictor, codes).minutesByPolicy!;
     expect(m.information).toBeLessThanOrEqual(m.easiest + 1e-9);
     expect(m.information).toBeLessThanOrEqual(m.halve + 1e-9);
   });
@@ -215,7 +216,7 @@ describe("the plan", () => {
         for (let b = 0; b < j.bins; b++) sum += j.p[b * j.groups + g]!;
         expect(Math.abs(sum - s.share)).toBeLessThan(0.03);
       });
-    expect(Informer.bits(joints)).toBeCloseTo(plan.ranked[0]!.bits, 12);
+    expect(ExpectedInformation.bits(joints)).toBeCloseTo(plan.ranked[0]!.bits, 12);
   });
   test("nothing is declared while a present code stays unexplained", () => {
     const a = analyse(predictor, [
@@ -257,7 +258,7 @@ describe("the plan", () => {
     expect(planOf([...told, odd, volts("B9:1", 0.2)]).plan.stage).not.toBe("proven");
   });
   test("what leads lastingly and by coming and going together is near a verdict: several faults are thought of before it is declared", () => {
-    const read = parseCase(readFileSync(join(__dirname, "..", "..", "demo", "generator-9-three.case.json"), "utf8"));
+    const read = parseCase(readFileSync(join(ROOT, "demo", "generator-9-three.case.json"), "utf8"));
     if (!read.ok) throw new Error("the demo does not read");
     const p = new Predictor(read.value.wiring);
     const given = read.value.entries.flatMap((e) => (e.type === "scan" ? e.codes : []));
@@ -272,9 +273,9 @@ describe("the plan", () => {
     };
     const belief = assess(p, [scan, volts("X40:5.a", 5.02), volts("X40:1.a", 4.96)]);
     expect(belief.alarmed).toBe(true);
-    expect(belief.posterior.worlds.some((x) => p.hypotheses[x.hypothesis]!.faults.length > 1 && x.share > 0.01)).toBe(
-      true,
-    );
+    expect(
+      belief.posterior.components.some((x) => p.hypotheses[x.hypothesis]!.faults.length > 1 && x.share > 0.01),
+    ).toBe(true);
   });
   test("suspicion over time ends where the analysis stands", () => {
     const entries = [...codes, volts("B7:1", 0.84)];

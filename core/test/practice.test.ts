@@ -16,8 +16,8 @@ import {
   thermistorOhm,
   voltmeter,
   wireOhm,
-} from "../src/index";
-import { plugged, tug, wiring } from "./helpers";
+} from "../src/index.js";
+import { plugged, tug, wiring } from "./helpers.js";
 
 const doc = tug();
 const at = (point: string, unplugged: string[] = [], key: "on" | "off" = "on", fault?: string, ohm = NaN) => {
@@ -123,7 +123,7 @@ test("a 24 V machine solves with its own battery", () => {
   const s = createSolver(c);
   prepare(s, { circuit: c, open: openedBy(c, []), keyOn: true });
   expect(nodeVolt(s, c.nodeOf.get("A1:1")!)).toBeCloseTo((DEFAULTS.batteryVolt.on / 12) * 24, 1);
-  expect([...s.doing.awake]).toEqual([1]);
+  expect([...s.operating.awake]).toEqual([1]);
 });
 
 describe("the simulated machine", () => {

@@ -27,8 +27,8 @@ import {
   type RunName,
   type WiggleSample,
   type Wiring,
-} from "../src/index";
-import { demoText, tug, wiring } from "./helpers";
+} from "../src/index.js";
+import { demoText, tug, wiring } from "./helpers.js";
 
 const AT = "2026-11-24T09:00:00Z";
 const play = (

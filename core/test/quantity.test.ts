@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { formatQuantity, parsePlain, parseQuantity, parseShown } from "../src/index";
+import { formatQuantity, parsePlain, parseQuantity, parseShown } from "../src/index.js";
 
 const value = (text: string, unit: "V" | "Ω") => {
   const r = parseQuantity(text, unit);

@@ -9,8 +9,8 @@ import {
   withScannedCodes,
   type Entry,
   type ScanEntry,
-} from "../src/index";
-import { tug, wiring } from "./helpers";
+} from "../src/index.js";
+import { tug, wiring } from "./helpers.js";
 
 const two = () =>
   wiring({

@@ -8,12 +8,12 @@ import {
   play,
   Predictor,
   type Entry,
-} from "../src/index";
-import { clueLikelihood } from "../src/diagnosis/clues";
-import { weigh } from "../src/diagnosis/posterior";
-import { gather } from "../src/diagnosis/evidence";
-import { readingsAt } from "../src/logbook/seen";
-import { code, random, tug } from "./helpers";
+} from "../src/index.js";
+import { clueLikelihood } from "../src/diagnosis/clues.js";
+import { weigh } from "../src/diagnosis/posterior.js";
+import { gather } from "../src/diagnosis/evidence.js";
+import { readingsAt } from "../src/logbook/seen.js";
+import { code, random, tug } from "./helpers.js";
 
 const sorted = (sets: readonly (readonly (string | number)[])[]) => sets.map((s) => [...s].sort().join(" ")).sort();
 
@@ -159,7 +159,7 @@ describe("the posterior against enumeration", () => {
       at("A1:10", 1.4),
     ]);
     expect(belief.alarmed).toBe(true);
-    const pairs = belief.posterior.worlds
+    const pairs = belief.posterior.components
       .filter((w) => predictor.hypotheses[w.hypothesis]!.faults.length > 1)
       .reduce((sum, w) => sum + w.share, 0);
     expect(pairs).toBeGreaterThan(0.5);

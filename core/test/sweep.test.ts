@@ -11,7 +11,7 @@ import {
   sweep,
   voltmeter,
   type State,
-} from "../src/index";
+} from "../src/index.js";
 
 const states: State[] = [
   { key: "on", unplugged: [] },

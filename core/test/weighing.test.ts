@@ -1,12 +1,12 @@
 import fc from "fast-check";
-import { analyse, DEFAULTS, fold, Predictor, undoneEntries, type Entry } from "../src/index";
-import { likelihood, LN_OHM_RANGE, sigmaVolt, spreads, voltRange } from "../src/diagnosis/likelihood";
-import { Draws } from "../src/diagnosis/draws";
-import { weigh } from "../src/diagnosis/posterior";
-import { gather } from "../src/diagnosis/evidence";
-import { edgesOf } from "../src/planner/information";
-import { candidates } from "../src/planner/candidates";
-import { code, tug } from "./helpers";
+import { gather } from "../src/diagnosis/evidence.js";
+import { likelihood, LN_OHM_RANGE, sigmaVolt, spreads, voltRange } from "../src/diagnosis/likelihood.js";
+import { weigh } from "../src/diagnosis/posterior.js";
+import { analyse, DEFAULTS, fold, Predictor, undoneEntries, type Entry } from "../src/index.js";
+import { candidates } from "../src/planner/candidates.js";
+import { edgesOf } from "../src/planner/jointDistribution.js";
+import { Draws } from "../src/prediction/draws.js";
+import { code, tug } from "./helpers.js";
 
 const doc = tug();
 const predictor = new Predictor(doc);

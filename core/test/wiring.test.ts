@@ -7,8 +7,8 @@ import {
   resolvePlace,
   thingsOnTheWay,
   wireId,
-} from "../src/index";
-import { tug, wiring } from "./helpers";
+} from "../src/index.js";
+import { tug, wiring } from "./helpers.js";
 
 const doc = tug();
 const index = indexWiring(doc);

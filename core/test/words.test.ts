@@ -1,4 +1,12 @@
-import { analyse, circumstances, Intake, INTAKE_CHOICES, Predictor, sharedMatrix, type Candidate } from "../src/index";
+import {
+  analyse,
+  circumstances,
+  Intake,
+  INTAKE_CHOICES,
+  Predictor,
+  sharedMatrix,
+  type Candidate,
+} from "../src/index.js";
 import {
   feedText,
   Instructor,
@@ -9,8 +17,8 @@ import {
   shareText,
   strengthWord,
   toldText,
-} from "../words/index";
-import { code, tug } from "./helpers";
+} from "../words/index.js";
+import { code, tug } from "./helpers.js";
 
 const doc = tug();
 const instructor = new Instructor(doc);

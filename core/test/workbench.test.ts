@@ -32,8 +32,8 @@ import {
   type Entry,
   type SeenEntry,
   type Wiring,
-} from "../src/index";
-import { code, tug } from "./helpers";
+} from "../src/index.js";
+import { code, tug } from "./helpers.js";
 
 const at = "2026-11-25T08:00:00Z";
 const row = (connector: string, cavity: string, colour: string, fn: string, goesTo: string, source = ""): ChartRow =>

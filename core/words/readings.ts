@@ -1,12 +1,13 @@
 import {
+  connectorOf,
   deviceConnectors,
   devicePins,
   findNets,
   formatQuantity,
   type Candidate,
   type Caution,
-  type Nets,
   type NetFunction,
+  type Nets,
   type Wiring,
 } from "../src/index.js";
 import { Namer } from "./faults.js";
@@ -215,7 +216,7 @@ export class Instructor {
     return this.namer.device(id);
   }
   private deviceIdOn(point: string): string {
-    const connector = point.slice(0, point.indexOf(":"));
+    const connector = connectorOf(point);
     return (
       this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector))?.id ?? connector
     );
@@ -225,7 +226,7 @@ export class Instructor {
     return device ? this.namer.device(device.id) : `connector ${connector}`;
   }
   private lead(c: Candidate, point: string): Instruction["red"][number] {
-    const id = point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
+    const id = connectorOf(point);
     const connector = this.wiring.connectors.find((x) => x.id === id);
     const device = this.wiring.devices.find((d) => d.id === id);
     const colour = this.colourOf(point);

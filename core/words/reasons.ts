@@ -5,7 +5,7 @@ import {
   type Finding,
   type Instrument,
   type Reason,
-  type School,
+  type Policy,
   type Unit,
 } from "../src/index.js";
 import { shareText } from "./shares.js";
@@ -82,7 +82,7 @@ export const FINDING_WORDS: Readonly<Record<Finding, string>> = {
   burnt: "burnt",
 };
 
-export const SCHOOL_WORDS: Readonly<Record<School, { readonly title: string; readonly detail: string }>> = {
+export const SCHOOL_WORDS: Readonly<Record<Policy, { readonly title: string; readonly detail: string }>> = {
   information: {
     title: "Information per minute",
     detail: "what splits the suspects best for the time it takes, looking ahead to the end",

@@ -1,11 +1,11 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { Instructor, Namer, reasonText, shownText, SCHOOL_WORDS, yesNo } from "@radicula/core/words";
-import { SCHOOLS, type Analysis, type Candidate, type Entry, type Suspect, recordAnswer } from "@radicula/core";
-import { yesNoLines, nameOf } from "@/features/case/reading/answers";
+import { POLICIES, type Analysis, type Candidate, type Entry, type Suspect, recordAnswer } from "@radicula/core";
+import { yesNoLines, answerName } from "@/features/case/reading/answers";
 import { candidateOf } from "@/features/case/reading/entries";
 import { YesNo } from "@/features/case/reading/YesNo";
 import { logLines } from "@/features/case/logbook/lines";
-import { SchoolSwitch } from "@/features/case/schools/SchoolSwitch";
+import { PolicySwitch } from "@/features/case/policy/PolicySwitch";
 import { Verdict } from "@/features/case/Verdict";
 import { analysed, demoCase } from "./helpers";
 
@@ -123,7 +123,7 @@ describe("tests without an instrument", () => {
       namer,
     );
     expect(lines.map((l) => l.yes)).toEqual([true, false]);
-    expect(lines[0]!.meaning).toContain(nameOf(a.suspects[0]!, namer));
+    expect(lines[0]!.meaning).toContain(answerName(a.suspects[0]!, namer));
   });
 });
 
@@ -181,8 +181,8 @@ describe("order of tests", () => {
   const analysis = (more: Partial<Analysis>): Analysis => ({ ...analysed(job), ...more });
   test("says what the way chosen is expected to take, and what the best would", () => {
     const { rerender } = render(
-      <SchoolSwitch
-        analysis={analysis({ school: "easiest", minutesBySchool: { information: 14, easiest: 22, halve: 30 } })}
+      <PolicySwitch
+        analysis={analysis({ school: "easiest", minutesByPolicy: { information: 14, easiest: 22, halve: 30 } })}
         busy={false}
         onChange={jest.fn()}
         onChart={jest.fn()}
@@ -190,8 +190,8 @@ describe("order of tests", () => {
     );
     expect(screen.getByText("about 22 min; best: 14 min")).toBeInTheDocument();
     rerender(
-      <SchoolSwitch
-        analysis={analysis({ school: "information", minutesBySchool: { information: 14, easiest: 22, halve: 30 } })}
+      <PolicySwitch
+        analysis={analysis({ school: "information", minutesByPolicy: { information: 14, easiest: 22, halve: 30 } })}
         busy={false}
         onChange={jest.fn()}
         onChart={jest.fn()}
@@ -199,8 +199,8 @@ describe("order of tests", () => {
     );
     expect(screen.getByText("about 14 min to the cause")).toBeInTheDocument();
     rerender(
-      <SchoolSwitch
-        analysis={analysis({ minutesBySchool: undefined })}
+      <PolicySwitch
+        analysis={analysis({ minutesByPolicy: undefined })}
         busy={false}
         onChange={jest.fn()}
         onChart={jest.fn()}
@@ -209,7 +209,7 @@ describe("order of tests", () => {
     expect(screen.queryByText(/about/)).toBeNull();
   });
   test("every school has words", () => {
-    for (const s of SCHOOLS) expect(SCHOOL_WORDS[s].title.length).toBeGreaterThan(5);
+    for (const s of POLICIES) expect(SCHOOL_WORDS[s].title.length).toBeGreaterThan(5);
   });
 });
 
@@ -248,7 +248,7 @@ test("two faults at once: both named, both repairs said", () => {
   expect(screen.getByText(/2 causes, confirmed/)).toBeInTheDocument();
   expect(screen.getByRole("heading")).toHaveTextContent(/and terminal in B9 cavity 1 not making contact/);
   expect(screen.getByText(/join the wire.*Push the terminal home/)).toBeInTheDocument();
-  expect(nameOf({ ...several, explains: 4, outOf: 4, reasons: [], splitBy: undefined }, namer)).toMatch(/ and /);
+  expect(answerName({ ...several, explains: 4, outOf: 4, reasons: [], splitBy: undefined }, namer)).toMatch(/ and /);
 });
 
 describe("words for evidence", () => {

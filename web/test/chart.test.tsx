@@ -1,11 +1,11 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { Instructor, Namer } from "@radicula/core/words";
-import { ChartSheet } from "@/features/case/schools/ChartSheet";
-import { branchProblems, NEXT, stepsOf, toChart, type ChartRow } from "@/features/case/schools/chartRows";
+import { MakerChartSheet } from "@/features/case/policy/MakerChartSheet";
+import { branchProblems, NEXT, makerChartSteps, toChart, type MakerChartRow } from "@/features/case/policy/makerChartRows";
 import { demoCase } from "./helpers";
 
 const { wiring } = demoCase();
-const row = (more: Partial<ChartRow>): ChartRow => ({
+const row = (more: Partial<MakerChartRow>): MakerChartRow => ({
   point: "B9:1",
   how: "volts",
   low: 4.75,
@@ -37,8 +37,8 @@ describe("a maker's chart, typed in", () => {
   });
   test("and back again, unchanged", () => {
     const rows = [row({ good: 1, bad: 2 }), row({ point: "B7:1", how: "voltsUnplugged" })];
-    expect(stepsOf(toChart(rows, wiring))).toEqual(rows);
-    expect(stepsOf(undefined)).toHaveLength(1);
+    expect(makerChartSteps(toChart(rows, wiring))).toEqual(rows);
+    expect(makerChartSteps(undefined)).toHaveLength(1);
   });
   test("what is unfinished makes no chart; figures the wrong way round and steps that lead to themselves are said", () => {
     expect(toChart([row({ low: null })], wiring)).toBeUndefined();
@@ -53,7 +53,7 @@ describe("a maker's chart, typed in", () => {
     const onLog = jest.fn();
     const chart = toChart([row({}), row({ point: "B9:2", low: 0, high: 0.1 })], wiring)!;
     render(
-      <ChartSheet
+      <MakerChartSheet
         open
         wiring={wiring}
         namer={new Namer(wiring)}

@@ -15,7 +15,7 @@ import { act, fireEvent, render, screen, within } from "@testing-library/react";
 import { connectorChoices, disturbable, moduleChoices, partChoices, thingChoices } from "@/features/case/choices";
 import { IntakeSheet } from "@/features/case/intake/IntakeSheet";
 import { logLines } from "@/features/case/logbook/lines";
-import { SharedMatrix } from "@/features/case/matrix/SharedMatrix";
+import { SharedMatrixView } from "@/features/case/matrix/SharedMatrixView";
 import { Remarks } from "@/features/case/Remarks";
 import { complete, completions, wordBefore } from "@/features/case/scan/complete";
 import { NameCodes } from "@/features/case/scan/NameCodes";
@@ -467,7 +467,7 @@ describe("what they share", () => {
   const wiring = tug();
   test("one column a coded or healthy circuit, one row a thing; the sentence above it", () => {
     const matrix = sharedMatrix(wiring, ["B7", "B9"]);
-    render(<SharedMatrix matrix={matrix} unnamed={["P2002"]} onName={jest.fn()} namer={new Namer(wiring)} />);
+    render(<SharedMatrixView matrix={matrix} unnamed={["P2002"]} onName={jest.fn()} namer={new Namer(wiring)} />);
     expect(screen.getByText(sharedText(matrix))).toBeInTheDocument();
     expect(screen.getByText(/P2002: which part it names is not known/)).toBeInTheDocument();
     const heads = screen.getAllByRole("columnheader").map((h) => h.textContent);
@@ -478,7 +478,7 @@ describe("what they share", () => {
   });
   test("nothing coded", () => {
     render(
-      <SharedMatrix matrix={sharedMatrix(wiring, [])} unnamed={[]} onName={jest.fn()} namer={new Namer(wiring)} />,
+      <SharedMatrixView matrix={sharedMatrix(wiring, [])} unnamed={[]} onName={jest.fn()} namer={new Namer(wiring)} />,
     );
     expect(screen.getByText("No code names a part of this wiring yet.")).toBeInTheDocument();
     expect(screen.queryByRole("table")).toBeNull();

@@ -2,9 +2,9 @@ import { fireEvent, render, screen } from "@testing-library/react";
 import { Namer } from "@radicula/core/words";
 import { recordReading } from "@radicula/core";
 import { useState } from "react";
-import { lineFor, scaleOf } from "@/features/case/reading/answers";
+import { lineFor, answerScale } from "@/features/case/reading/answers";
 import { candidateOf, verdictEntry } from "@/features/case/reading/entries";
-import { ValueBox, type Shown } from "@/features/case/reading/ValueBox";
+import { ValueBox, type TypedValue } from "@/features/case/reading/ValueBox";
 import { logLines } from "@/features/case/logbook/lines";
 import { waitsFor } from "@/features/board/waitsFor";
 import { Instructor } from "@radicula/core/words";
@@ -16,7 +16,7 @@ const namer = new Namer(job.wiring);
 
 test("the scale of answers lies in order, within the meter, and its shares make up what is expected", () => {
   const a = analysed(job);
-  const scale = scaleOf(a.next[0]!.answers[0]!, "V", a.suspects, namer);
+  const scale = answerScale(a.next[0]!.answers[0]!, "V", a.suspects, namer);
   expect(scale.lines.length).toBeGreaterThan(1);
   for (const l of scale.lines) {
     expect(l.from).toBeGreaterThanOrEqual(0);
@@ -113,7 +113,7 @@ describe("the value box", () => {
     onLog,
     points = ["B7:1"],
   }: {
-    readonly onLog: (values: Shown[], typed: string) => void;
+    readonly onLog: (values: TypedValue[], typed: string) => void;
     readonly points?: readonly string[];
   }) {
     const [texts, setTexts] = useState<readonly string[]>([]);

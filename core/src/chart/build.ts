@@ -5,6 +5,7 @@ import { issue, type Issue } from "../issues/issue.js";
 import { checkWiring } from "../wiring/check.js";
 import { STAR_KINDS, TERMINALS } from "../wiring/kinds.js";
 import { findNets } from "../wiring/nets.js";
+import { connectorOf } from "../wiring/points.js";
 import { endName, KINDS, Names, readRows, type End } from "./ends.js";
 import { assignRoles, MODULE_ROLE, parseFunction, type PinFunction } from "./functions.js";
 import { guessKind, guessModules, type PartPins } from "./kinds.js";
@@ -46,7 +47,7 @@ export function buildChart(chart: Chart): BuiltChart {
   );
   const cavities = cavitiesOf(ends);
   const connectors = [...cavities].map(([id, list]) =>
-    connectorOf(id, list, inLine(id), connectorRows.get(id), issues),
+    connectorFor(id, list, inLine(id), connectorRows.get(id), issues),
   );
   for (const [id, { row, index }] of connectorRows)
     if (id && !cavities.has(id))
@@ -150,7 +151,7 @@ function spliceDoubles(
 ): { wires: Wire[]; splices: Device[] } {
   const count = new Map<string, number>();
   const single = (end: string) => {
-    const id = end.split(":")[0]!;
+    const id = connectorOf(end);
     return end.includes(":") && !names.bare(id);
   };
   for (const w of wires) for (const end of [w.from, w.to]) if (single(end)) count.set(end, (count.get(end) ?? 0) + 1);
@@ -168,7 +169,7 @@ function spliceDoubles(
         cavity: end,
         wires: n,
         splice: id,
-        inline: inLine(end.split(":")[0]!) ? 1 : 0,
+        inline: inLine(connectorOf(end)) ? 1 : 0,
       }),
     );
   }
@@ -225,7 +226,7 @@ function whereOf(row: ConnectorRow | PartRow | undefined, path: readonly (string
   };
 }
 
-function connectorOf(
+function connectorFor(
   id: string,
   cavities: string[],
   inline: boolean,

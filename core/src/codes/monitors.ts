@@ -124,7 +124,7 @@ export function moduleSideVolt(s: Solver, m: Pick<BoundMonitor, "pin" | "innerGr
 
 /** Whether the monitor runs: a sleeping module judges nothing, and none judges while its supply is out of bounds. */
 export function runs(s: Solver, m: BoundMonitor): boolean {
-  if (s.doing.awake[m.gate] === 0) return false;
+  if (s.operating.awake[m.gate] === 0) return false;
   if (m.supplies.length === 0) return true;
   const ground = nodeVolt(s, m.innerGround);
   let most = -Infinity;
@@ -184,7 +184,7 @@ export function currentFails(s: Solver, m: BoundMonitor): boolean {
 /** For silent: whether nothing reaches the module, at a look at which only the node talks. */
 export function talkFails(s: Solver, m: BoundMonitor): boolean {
   if (!m.node || !runs(s, m)) return false;
-  if (s.doing.awake[m.node.gate] === 0) return true;
+  if (s.operating.awake[m.node.gate] === 0) return true;
   const [first, second] = m.node.lines;
   if (m.node.twoWire) return !(nodeVolt(s, first!.here) - nodeVolt(s, second!.here) >= DEFAULTS.bus.aliveVolt);
   return !(nodeVolt(s, first!.here) - nodeVolt(s, m.innerGround) < 0.4 * supplyOf(s, m));

@@ -1,8 +1,8 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Intake } from "../format/case.js";
 import type { Fault, FaultMode } from "../faults/fault.js";
+import type { Intake } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
-import { indexWiring, deviceConnectors, wireId } from "../wiring/points.js";
+import { connectorOf, deviceConnectors, indexWiring, wireId } from "../wiring/points.js";
 
 /** One thing known of the machine's history, and what it does to the rates of faults: shown to the technician, never hidden. */
 export interface Feed {
@@ -136,7 +136,7 @@ function rules(intake: Intake, where: Places): Rule[] {
       where.zones(f).some((z) => zones.includes(z));
   const about = (ids: readonly string[]) => {
     const near = where.near(ids);
-    return (f: Fault) => near.has(f.place.id) || (f.place.type === "cavity" && near.has(f.place.id.split(":")[0]!));
+    return (f: Fault) => near.has(f.place.id) || (f.place.type === "cavity" && near.has(connectorOf(f.place.id)));
   };
   const of = (modes: ReadonlySet<FaultMode>) => (f: Fault) => modes.has(f.mode);
   const both =
@@ -244,7 +244,7 @@ function places(wiring: Wiring): Places {
       f.place.type === "wire"
         ? (wires.get(f.place.id)?.zones ?? [])
         : f.place.type === "cavity"
-          ? (index.connectors.get(f.place.id.split(":")[0]!)?.zones ?? [])
+          ? (index.connectors.get(connectorOf(f.place.id))?.zones ?? [])
           : [...(index.connectors.get(f.place.id)?.zones ?? []), ...(index.devices.get(f.place.id)?.zones ?? [])],
     near: (ids) => {
       const near = new Set(ids);
@@ -253,7 +253,7 @@ function places(wiring: Wiring): Places {
         if (d) deviceConnectors(d).forEach((c) => near.add(c));
       }
       for (const d of wiring.devices) if (deviceConnectors(d).some((c) => ids.includes(c))) near.add(d.id);
-      for (const w of wiring.wires) if ([w.from, w.to].some((e) => near.has(e.split(":")[0]!))) near.add(wireId(w));
+      for (const w of wiring.wires) if ([w.from, w.to].some((e) => near.has(connectorOf(e)))) near.add(wireId(w));
       return near;
     },
   };

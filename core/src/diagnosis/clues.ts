@@ -1,6 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Finding } from "../format/case.js";
 import type { Fault, FaultMode } from "../faults/fault.js";
+import type { Finding } from "../format/case.js";
+import { connectorOf } from "../wiring/points.js";
 import type { Clue } from "./evidence.js";
 import type { Misplacement } from "./misplaced.js";
 
@@ -96,7 +97,7 @@ const PART_ITSELF: ReadonlySet<string> = new Set(["device"]);
 /** The thing a look or a wiggle is at covers a fault when the fault's place, or the connector of its terminal, is that thing. */
 export function isAt(fault: Pick<Fault, "place" | "at">, thing: string): boolean {
   const { id } = fault.place;
-  return id === thing || fault.at === thing || (id.includes(":") && id.slice(0, id.indexOf(":")) === thing);
+  return id === thing || fault.at === thing || (id.includes(":") && connectorOf(id) === thing);
 }
 
 /**

@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
+import type { Predictor } from "../prediction/predictor.js";
 import type { CodeEvidence } from "./evidence.js";
 import { logMean, normalise } from "./maths.js";
-import type { Predictor } from "./predictor.js";
 
 /** Hypotheses and severities this far behind after codes alone are not read up any further (natural log). */
 const PRUNE_AFTER_CODES = Math.log(1e-9);
@@ -16,7 +16,7 @@ export const logCodeNotHere = (e: Pick<CodeEvidence, "present" | "weight">) =>
   e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE);
 
 /** What codes alone leave of every hypothesis. */
-export interface AfterCodes {
+export interface CodePosterior {
   readonly signature: string;
   /** ln of prior times likelihood of the codes, by hypothesis; the best of them */
   readonly log: Float64Array;
@@ -37,17 +37,17 @@ export interface AfterCodes {
 export type Breadth = "exact" | "narrow" | "wide";
 
 /** What codes alone leave: worked out once for one set of codes. */
-export function afterCodes(
+export function codePosterior(
   predictor: Predictor,
   codes: readonly CodeEvidence[],
   logPrior: Float64Array,
   factors: Float64Array | undefined,
   breadth: Breadth,
-): AfterCodes {
+): CodePosterior {
   const signature = `${breadth === "exact"} ${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
   const memo = predictor.memo.get("after codes") as
-    { readonly signature: string; readonly by: Map<Breadth, AfterCodes> } | undefined;
-  const known = memo?.signature === signature ? memo.by : new Map<Breadth, AfterCodes>();
+    { readonly signature: string; readonly by: Map<Breadth, CodePosterior> } | undefined;
+  const known = memo?.signature === signature ? memo.by : new Map<Breadth, CodePosterior>();
   if (memo?.signature !== signature) {
     predictor.memo.set("after codes", { signature, by: known });
     predictor.memo.delete("readings");
@@ -61,7 +61,7 @@ export function afterCodes(
   const rough = new Set<number>();
   if (breadth !== "exact") {
     const fits = Float64Array.from({ length: n }, (_, h) =>
-      codeCloud(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
+      codeLogLikelihoods(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
     );
     const fittest = fits.reduce((a, b) => Math.max(a, b), -Infinity);
     fits.forEach((fit, h) => {
@@ -69,7 +69,7 @@ export function afterCodes(
     });
   }
   for (let h = 0; h < n; h++) {
-    const cloud = codeCloud(predictor, h, codes, 1, rough.has(h));
+    const cloud = codeLogLikelihoods(predictor, h, codes, 1, rough.has(h));
     log[h] = logPrior[h]! + logMean(cloud);
     clouds.set(h, cloud);
   }
@@ -86,7 +86,7 @@ export function afterCodes(
       clouds.delete(h);
       continue;
     }
-    const list = byPlace(predictor, h, cloud);
+    const list = meanOverDraws(predictor, h, cloud);
     places.set(h, list);
     wanted.set(
       h,
@@ -105,10 +105,13 @@ export function afterCodes(
     const name = `${h} ${presence}`;
     let cloud = goingBy.get(name);
     if (!cloud)
-      goingBy.set(name, (cloud = byPlace(predictor, h, codeCloud(predictor, h, codes, presence, rough.has(h)))));
+      goingBy.set(
+        name,
+        (cloud = meanOverDraws(predictor, h, codeLogLikelihoods(predictor, h, codes, presence, rough.has(h)))),
+      );
     return cloud;
   };
-  const result: AfterCodes = {
+  const result: CodePosterior = {
     signature,
     log,
     best,
@@ -123,7 +126,7 @@ export function afterCodes(
 }
 
 /** ln likelihood of all codes, by sample. */
-export function codeCloud(
+export function codeLogLikelihoods(
   predictor: Predictor,
   h: number,
   codes: readonly CodeEvidence[],
@@ -171,7 +174,7 @@ export function logPriors(predictor: Predictor, factors: Float64Array | undefine
 }
 
 /** ln mean over draws, by severity */
-export function byPlace(predictor: Predictor, h: number, cloud: Float64Array): Float64Array {
+export function meanOverDraws(predictor: Predictor, h: number, cloud: Float64Array): Float64Array {
   const { draws } = predictor;
   const used = predictor.drawsUsed(h);
   return Float64Array.from({ length: cloud.length / draws }, (_, p) =>

@@ -1,13 +1,13 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Entry, ReadingEntry, State } from "../format/case.js";
+import type { Entry, Instrument, ReadingEntry, State } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded } from "../logbook/fold.js";
 import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
+import { type Predictor } from "../prediction/predictor.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { deviceConnectors, pinBehind } from "../wiring/points.js";
+import { deviceConnectors, isPlainBlack, pinBehind } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
 import { meterRemarks, ReadingJudge } from "./judgeReadings.js";
-import { isPlainBlack, type Instrument, type Predictor } from "./predictor.js";
 
 type Status = Exclude<CodeWord["entry"]["status"], "notRun">;
 export interface CodeEvidence {

@@ -1,7 +1,7 @@
+import type { Predictor } from "../prediction/predictor.js";
+import { logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
 import { minimalHittingSets } from "./hitting.js";
-import { logPriors } from "./codeWeights.js";
-import type { Predictor } from "./predictor.js";
 
 const MOST_FAULTS = 40;
 const MOST_SIZE = 3;

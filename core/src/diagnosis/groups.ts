@@ -1,8 +1,9 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Fault, FaultPlace } from "../faults/fault.js";
+import type { Instrument } from "../format/case.js";
+import type { Predictor } from "../prediction/predictor.js";
 import { sigmaLnOhm, sigmaVolt } from "./likelihood.js";
-import type { Posterior, World } from "./posterior.js";
-import type { Instrument, Predictor } from "./predictor.js";
+import type { MixtureComponent, Posterior } from "./posterior.js";
 
 /** One suspect: what a repair would touch. Several places in one only where no test on offer can tell them apart. */
 export interface Suspect {
@@ -15,6 +16,8 @@ export interface Suspect {
   /** strongest first */
   readonly members: readonly Member[];
 }
+/** Whether a suspect is something to be repaired. */
+export const isCause = (s: Pick<Suspect, "type">): boolean => s.type === "fault" || s.type === "several";
 export interface Member {
   readonly hypothesis: number;
   /** the first of `faults` */
@@ -30,12 +33,12 @@ export interface Member {
 /** A fault without its edit: plain data that can cross to another thread. */
 export type FaultView = Pick<Fault, "id" | "mode" | "place" | "at">;
 
-/** Worlds put together by what a repair would touch, before any are merged; strongest first. */
+/** Components put together by what a repair would touch, before any are merged; strongest first. */
 export interface Grouped {
   readonly suspects: readonly Suspect[];
   /** what stands for each suspect when groups are merged; empty for those that never are */
   readonly keys: readonly string[];
-  /** suspect of each world, by place in `posterior.worlds`; −1 where it is too weak to count */
+  /** suspect of each component, by place in `posterior.components`; −1 where it is too weak to count */
   readonly of: Int32Array;
   readonly notHere: number;
 }
@@ -46,25 +49,25 @@ export function placeKey(f: Pick<Fault, "place" | "at" | "mode">): string {
     ? `splice ${f.place.id} ${f.at}`
     : `${f.place.type} ${f.place.id}`;
 }
-export function keyOf(predictor: Predictor, w: World): string {
+export function keyOf(predictor: Predictor, w: MixtureComponent): string {
   const { faults } = predictor.hypotheses[w.hypothesis]!;
   return faults.length === 0 ? "" : [...new Set(faults.map(placeKey))].sort().join(" + ");
 }
 
 /** @param merged groups to be taken as one, by key: key → key that stands for it */
-export function groupWorlds(
+export function groupComponents(
   predictor: Predictor,
   posterior: Posterior,
   merged: ReadonlyMap<string, string> = NOTHING_MERGED,
 ): Grouped {
-  const byKey = new Map<string, { world: World; index: number }[]>();
-  posterior.worlds.forEach((world, index) => {
-    if (world.share < DEFAULTS.plan.keepShare / 10 && world.hypothesis !== 0) return;
-    const own = keyOf(predictor, world);
+  const byKey = new Map<string, { component: MixtureComponent; index: number }[]>();
+  posterior.components.forEach((component, index) => {
+    if (component.share < DEFAULTS.plan.keepShare / 10 && component.hypothesis !== 0) return;
+    const own = keyOf(predictor, component);
     const key = merged.get(own) ?? own;
     const list = byKey.get(key);
-    if (list) list.push({ world, index });
-    else byKey.set(key, [{ world, index }]);
+    if (list) list.push({ component, index });
+    else byKey.set(key, [{ component, index }]);
   });
   if (!byKey.has("")) byKey.set("", []);
   const list: { suspect: Suspect; indices: number[]; key: string }[] = [...byKey].map(([key, members]) => ({
@@ -72,7 +75,7 @@ export function groupWorlds(
     suspect: toSuspect(
       predictor,
       key,
-      members.map((m) => m.world),
+      members.map((m) => m.component),
     ),
     indices: members.map((m) => m.index),
   }));
@@ -82,7 +85,7 @@ export function groupWorlds(
     indices: [],
   });
   list.sort((a, b) => b.suspect.share - a.suspect.share);
-  const of = new Int32Array(posterior.worlds.length).fill(-1);
+  const of = new Int32Array(posterior.components.length).fill(-1);
   list.forEach((g, i) =>
     g.indices.forEach((w) => {
       of[w] = i;
@@ -96,10 +99,10 @@ export function groupWorlds(
   };
 }
 const NOTHING_MERGED: ReadonlyMap<string, string> = new Map();
-function toSuspect(predictor: Predictor, key: string, worlds: readonly World[]): Suspect {
-  const share = worlds.reduce((sum, w) => sum + w.share, 0);
+function toSuspect(predictor: Predictor, key: string, components: readonly MixtureComponent[]): Suspect {
+  const share = components.reduce((sum, w) => sum + w.share, 0);
   if (key === "") return { id: "nothing", type: "nothing", share, places: [], members: [] };
-  const members = membersOf(predictor, worlds);
+  const members = membersOf(predictor, components);
   const several = members[0]!.faults.length > 1;
   const places = new Map<string, { place: FaultPlace; share: number }>();
   for (const m of several ? members.slice(0, 1) : members)
@@ -118,9 +121,9 @@ function toSuspect(predictor: Predictor, key: string, worlds: readonly World[]):
   };
 }
 
-function membersOf(predictor: Predictor, worlds: readonly World[]): Member[] {
-  const byHypothesis = new Map<number, World[]>();
-  for (const w of worlds) byHypothesis.set(w.hypothesis, [...(byHypothesis.get(w.hypothesis) ?? []), w]);
+function membersOf(predictor: Predictor, components: readonly MixtureComponent[]): Member[] {
+  const byHypothesis = new Map<number, MixtureComponent[]>();
+  for (const w of components) byHypothesis.set(w.hypothesis, [...(byHypothesis.get(w.hypothesis) ?? []), w]);
   return [...byHypothesis]
     .map(([hypothesis, list]) => {
       const faults = predictor.hypotheses[hypothesis]!.faults.map(plain);
@@ -173,7 +176,7 @@ export interface Misplaced {
 }
 export function misplacedIn(posterior: Posterior): Misplaced[] {
   const by = new Map<string, Misplaced>();
-  for (const { misplaced: m, share } of posterior.worlds)
+  for (const { misplaced: m, share } of posterior.components)
     if (m) {
       const name = `${m.from}>${m.to}`;
       by.set(name, { from: m.from, to: m.to, share: share + (by.get(name)?.share ?? 0) });

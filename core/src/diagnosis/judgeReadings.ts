@@ -5,8 +5,8 @@ import { Rig } from "../instruments/rig.js";
 import { issue, type Issue } from "../issues/issue.js";
 import type { Folded, Numbered } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
+import type { Predictor } from "../prediction/predictor.js";
 import { findNets, type Nets } from "../wiring/nets.js";
-import type { Predictor } from "./predictor.js";
 
 /** A reference is good within this of its nominal voltage; up to the second it is "close enough" to be overlooked (common practice, no source). */
 const REFERENCE_GOOD = 0.05;

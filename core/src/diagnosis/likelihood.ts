@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
+import type { Instrument } from "../format/case.js";
+import type { Predicted } from "../prediction/predictionCache.js";
 import { OVERLOAD } from "../units/quantity.js";
-import type { Predicted } from "./keptColumns.js";
-import type { Instrument } from "./predictor.js";
 
 /** Share of the spread over draws taken as the width around each draw (a kernel density over the draws). */
 export const DRAW_KERNEL = 0.6;
@@ -85,7 +85,7 @@ function shownLikelihood(
 export const phi = (z: number) => 1 / (1 + Math.exp(-1.702 * z));
 
 /** The span over which a slip of the hand, or a drawing that is not this machine's, may land: volt, ln ohm, ampere, or one of few words. */
-export function scaleOf(instrument: Instrument, nominalVolt: number): number {
+export function readingRange(instrument: Instrument, nominalVolt: number): number {
   return instrument === "ohmmeter"
     ? LN_OHM_RANGE
     : instrument === "clamp"

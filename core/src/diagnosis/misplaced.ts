@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Wiring } from "../format/wiring.js";
-import { deviceConnectors } from "../wiring/points.js";
+import { connectorOf, deviceConnectors } from "../wiring/points.js";
 import type { ReadingEvidence } from "./evidence.js";
 
 /** Everything logged at one connector was really done at another that is easily taken for it. */
@@ -17,7 +17,7 @@ export function misplacements(wiring: Wiring, readings: readonly ReadingEvidence
   const touched = new Set(
     readings.flatMap((e) => [
       ...e.state.unplugged,
-      ...(e.instrument === "scanTool" || e.instrument === "clamp" ? [] : [e.point.split(":")[0]!]),
+      ...(e.instrument === "scanTool" || e.instrument === "clamp" ? [] : [connectorOf(e.point)]),
     ]),
   );
   return wiring.connectors

@@ -1,48 +1,55 @@
 import { DEFAULTS } from "../defaults.js";
-import type { State } from "../format/case.js";
 import type { Fault } from "../faults/fault.js";
+import type { State } from "../format/case.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { familiesOf, type Families } from "../prediction/unknowns.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
-import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import {
-  afterCodes,
-  byPlace,
-  codeCloud,
+  codeLogLikelihoods,
+  codePosterior,
   logCodeNotHere,
   logPriors,
-  type AfterCodes,
+  meanOverDraws,
   type Breadth,
+  type CodePosterior,
 } from "./codeWeights.js";
-import { phi, scaleOf } from "./likelihood.js";
+import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
+import { phi, readingRange } from "./likelihood.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
-import type { Predictor } from "./predictor.js";
-import { ADDS, type Several } from "./several.js";
-import { drawSteps, memoColumn, nameOf, readingCloud, stepsOf, type Named } from "./readingWeights.js";
-import { familiesOf, type Families } from "./unknowns.js";
+import { LN_MUST_ADD, type MultipleFaultHypothesis } from "./multipleFaults.js";
+import {
+  drawSteps,
+  memoColumn,
+  readingLikelihoods,
+  readingName,
+  severitySteps,
+  type NamedReading,
+} from "./readingWeights.js";
 
 /**
  * One thing that may be so: a hypothesis of the predictor (nothing, one fault, several), always there or coming and
  * going, with the readings where the logbook says or at a look-alike connector.
  */
-export interface World {
+export interface MixtureComponent {
   readonly hypothesis: number;
   /** share of the time in which the fault is there when somebody looks; 1 for a lasting one */
   readonly presence: number;
   readonly misplaced: Misplacement | undefined;
   readonly share: number;
-  /** weight of each sample within this world, sums to 1; the same for every draw of one severity */
+  /** weight of each sample within this component, sums to 1; the same for every draw of one severity */
   readonly weights: Float64Array;
-  /** for worlds worth planning for whose severity is stepped: weight of each step between grid points within its severity, [severity · steps + step] */
+  /** for components worth planning for whose severity is stepped: weight of each step between grid points within its severity, [severity · steps + step] */
   readonly steps: Float64Array | undefined;
   /** for families of readings already taken: weight of each draw within its severity, [sample] */
   readonly draws: ReadonlyMap<string, Float64Array>;
 }
 
-/** Belief over worlds; with `notHere`, "not in this wiring", shares sum to 1. */
+/** Belief over components; with `notHere`, "not in this wiring", shares sum to 1. */
 export interface Posterior {
   /** strongest first; those below 1e-7 are left out */
-  readonly worlds: readonly World[];
-  /** by hypothesis, over all its worlds */
+  readonly components: readonly MixtureComponent[];
+  /** by hypothesis, over all its components */
   readonly share: Float64Array;
   readonly notHere: number;
   /** belief from codes alone, before any reading; the last entry is "not in this wiring" */
@@ -57,7 +64,7 @@ export interface WeighOptions {
   readonly factors?: Float64Array | undefined;
   readonly comesAndGoes?: boolean;
   /** hypotheses of several faults that are to be weighed too, with the ln of their rate relative to the sum of all single ones */
-  readonly several?: readonly Several[];
+  readonly multiple?: readonly MultipleFaultHypothesis[];
   /** how many hypotheses are weighed; all of them, exactly, unless said otherwise */
   readonly breadth?: Breadth;
   /** left out: what comes and goes, and readings at the wrong connector (for measuring what they are worth) */
@@ -65,7 +72,7 @@ export interface WeighOptions {
 }
 
 const WORTH_KEEPING = 1e-7;
-/** Worlds below this share are never planned for: what their draws say is not worked out. */
+/** Components below this share are never planned for: what their draws say is not worked out. */
 const WORTH_PLANNING = 3e-4;
 const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
 
@@ -83,7 +90,7 @@ class Weighing {
   private readonly codes: readonly CodeEvidence[];
   private readonly readings: readonly ReadingEvidence[];
   private readonly logPrior: Float64Array;
-  private readonly byCodes: AfterCodes;
+  private readonly byCodes: CodePosterior;
   private readonly families: Families;
 
   constructor(
@@ -94,13 +101,13 @@ class Weighing {
     this.codes = evidence.filter((e) => e.kind === "code");
     this.readings = evidence.filter((e) => e.kind === "reading");
     this.logPrior = logPriors(predictor, options.factors);
-    this.byCodes = afterCodes(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
+    this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
     this.families = familiesOf(predictor);
   }
 
   posterior(): Posterior {
     const { predictor, byCodes } = this;
-    const found: Found[] = [];
+    const found: WeighedComponent[] = [];
     const places = this.options.only ? [undefined] : [undefined, ...misplacements(predictor.wiring, this.readings)];
     const views = places.map((misplaced) => ({ misplaced, families: this.viewed(misplaced) }));
     const singles = [...byCodes.wanted].map(([hypothesis, wanted]) => ({
@@ -110,12 +117,12 @@ class Weighing {
       logPrior: this.logPrior[hypothesis]!,
       codes: byCodes.places.get(hypothesis)!,
     }));
-    const several = (this.options.several ?? []).map((s) => ({
+    const several = (this.options.multiple ?? []).map((s) => ({
       several: s,
       hypothesis: s.hypothesis,
       wanted: s.wanted,
       logPrior: s.logPrior,
-      codes: byPlace(predictor, s.hypothesis, codeCloud(predictor, s.hypothesis, this.codes, 1, true)),
+      codes: meanOverDraws(predictor, s.hypothesis, codeLogLikelihoods(predictor, s.hypothesis, this.codes, 1, true)),
     }));
     // those that fit the codes best first: the others need not be read up once they cannot catch up
     let lead = -Infinity;
@@ -134,12 +141,12 @@ class Weighing {
         const lasting = this.weighOne(one.hypothesis, one.wanted, one.codes, families, 1, misplaced, floor(base));
         const some =
           faults.length === 1 && !this.options.only
-            ? comingAndGoing(faults[0]!, this.options.comesAndGoes ?? false)
+            ? intermittentShare(faults[0]!, this.options.comesAndGoes ?? false)
             : 0;
         if (lasting) {
           const fit = logMean(lasting.places);
           if (!misplaced && faults.length === 1) alone.set(one.hypothesis, fit);
-          if (one.several?.members.some((m) => fit + one.several.logChosen < (alone.get(m) ?? -Infinity) + ADDS))
+          if (one.several?.members.some((m) => fit + one.several.logChosen < (alone.get(m) ?? -Infinity) + LN_MUST_ADD))
             continue;
           const log = base + Math.log(1 - some) + fit;
           found.push({ ...lasting, hypothesis: one.hypothesis, presence: 1, misplaced, log });
@@ -171,25 +178,25 @@ class Weighing {
     const most = found.reduce((a, w) => Math.max(a, w.log), notHereLog);
     const sum = found.reduce((a, w) => a + Math.exp(w.log - most), Math.exp(notHereLog - most));
     const share = new Float64Array(predictor.hypotheses.length);
-    const worlds: World[] = [];
+    const components: MixtureComponent[] = [];
     for (const w of found) {
       const own = Math.exp(w.log - most) / sum;
       share[w.hypothesis] = share[w.hypothesis]! + own;
       if (own >= WORTH_KEEPING)
-        worlds.push({
+        components.push({
           hypothesis: w.hypothesis,
           presence: w.presence,
           misplaced: w.misplaced,
           share: own,
           weights: spreadOverDraws(predictor, w.hypothesis, w.places),
           ...(own >= WORTH_PLANNING
-            ? { steps: stepsWithin(w.total, stepsOf(predictor, w.hypothesis)), draws: this.drawsOf(w) }
+            ? { steps: stepsWithin(w.total, severitySteps(predictor, w.hypothesis)), draws: this.drawsOf(w) }
             : { steps: undefined, draws: NO_DRAWS }),
         });
     }
-    worlds.sort((a, b) => b.share - a.share);
+    components.sort((a, b) => b.share - a.share);
     return {
-      worlds,
+      components,
       share,
       notHere: Math.exp(notHereLog - most) / sum,
       shareByCodes: byCodes.share,
@@ -201,18 +208,18 @@ class Weighing {
   private logNotHere(e: Evidence): number {
     if (e.kind === "code") return logCodeNotHere(e);
     return Math.log(
-      e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.predictor.wiring.nominalVolt),
+      e.kind === "clue" ? clueAnywhere(e.clue) : 1 / readingRange(e.instrument, this.predictor.wiring.nominalVolt),
     );
   }
 
   /** the readings by family, as they were really taken if at a look-alike */
   private viewed(misplaced: Misplacement | undefined): ReadonlyMap<string, Family> {
-    const by = new Map<string, Named[]>();
+    const by = new Map<string, NamedReading[]>();
     for (const r of this.readings) {
       const e = misplaced ? misplaced.moved(r) : r;
       const family = this.families.of(e);
       const list = by.get(family) ?? [];
-      list.push({ e, family, name: nameOf(e) });
+      list.push({ reading: e, family, name: readingName(e) });
       by.set(family, list);
     }
     return new Map(
@@ -237,10 +244,10 @@ class Weighing {
     presence: number,
     misplaced: Misplacement | undefined,
     floor: number,
-  ): Omit<Found, "hypothesis" | "presence" | "misplaced" | "log"> | undefined {
+  ): Omit<WeighedComponent, "hypothesis" | "presence" | "misplaced" | "log"> | undefined {
     const { predictor } = this;
     const { faults } = predictor.hypotheses[h]!;
-    const steps = stepsOf(predictor, h);
+    const steps = severitySteps(predictor, h);
     const count = codes.length;
     const total = new Float64Array(count * steps);
     let still = this.readings.length * LN_PEAK + max(codes);
@@ -275,7 +282,7 @@ class Weighing {
       );
     const known = memo.get(h);
     if (known) return known;
-    const steps = stepsOf(predictor, h);
+    const steps = severitySteps(predictor, h);
     const out = new Float64Array(size);
     const member = this.memberOf(h, list, wanted, presence);
     const width = predictor.drawsUsed(h) * member.fine;
@@ -298,16 +305,16 @@ class Weighing {
       fine: drawSteps(this.families.order(list.family)),
     };
   }
-  private cloudFor(h: number, n: Named, wanted: Uint8Array): Float32Array {
-    return readingCloud(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.families);
+  private cloudFor(h: number, n: NamedReading, wanted: Uint8Array): Float32Array {
+    return readingLikelihoods(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.families);
   }
 
   /** for every family read so far, how much each draw counts within each severity */
-  private drawsOf(w: Found): ReadonlyMap<string, Float64Array> {
+  private drawsOf(w: WeighedComponent): ReadonlyMap<string, Float64Array> {
     const { predictor } = this;
     const { draws } = predictor;
     const used = predictor.drawsUsed(w.hypothesis);
-    const steps = stepsOf(predictor, w.hypothesis);
+    const steps = severitySteps(predictor, w.hypothesis);
     const by = new Map<string, Float64Array>();
     const wanted = w.hypothesis <= predictor.faults.length ? this.byCodes.wanted.get(w.hypothesis)! : ALL_WANTED;
     for (const list of w.families.values()) {
@@ -339,7 +346,7 @@ const ALL_WANTED = new Uint8Array(1 << 14).fill(1);
 /** The readings that hang on one unknown. */
 interface Family {
   readonly family: string;
-  readonly readings: readonly Named[];
+  readonly readings: readonly NamedReading[];
   readonly name: string;
   readonly columns: Map<number, Map<number, Float64Array>>;
 }
@@ -359,7 +366,7 @@ interface Member {
   readonly healthy: readonly Float32Array[];
   readonly fine: number;
 }
-interface Found {
+interface WeighedComponent {
   readonly hypothesis: number;
   readonly presence: number;
   readonly misplaced: Misplacement | undefined;
@@ -403,7 +410,7 @@ const LN_MISPLACED_LEAST = Math.log(1e-3);
 const LN_GOING_LEAST = Math.log(1e-5);
 
 /** Share of a fault's rate that is of the kind that comes and goes. */
-export function comingAndGoing(fault: Fault, told: boolean): number {
+export function intermittentShare(fault: Fault, told: boolean): number {
   const { contact, wire, device, told: factor } = DEFAULTS.intermittent;
   const base =
     fault.place.type === "cavity" ||

@@ -1,13 +1,14 @@
 import { DEFAULTS } from "../defaults.js";
+import type { Instrument } from "../format/case.js";
 import { stateName } from "../network/state.js";
+import type { Predictor } from "../prediction/predictor.js";
+import type { Families } from "../prediction/unknowns.js";
 import type { ReadingEvidence } from "./evidence.js";
 import { DRAW_KERNEL, likelihood, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
-import type { Instrument, Predictor } from "./predictor.js";
-import type { Families } from "./unknowns.js";
 
 /** A reading with the family of its unknown and a name of its own. */
-export interface Named {
-  readonly e: ReadingEvidence;
+export interface NamedReading {
+  readonly reading: ReadingEvidence;
   readonly family: string;
   readonly name: string;
 }
@@ -17,7 +18,7 @@ export const drawSteps = (order: readonly number[] | undefined) => (order ? DRAW
 
 /** Steps between two grid points of the severity: a true severity lies between them, and at the same place for every reading. */
 const STEPS = 4;
-export const stepsOf = (predictor: Predictor, h: number) =>
+export const severitySteps = (predictor: Predictor, h: number) =>
   predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1;
 /** Evidence whose likelihoods are kept. */
 const KEPT_READINGS = 64;
@@ -27,17 +28,17 @@ const KEPT_READINGS = 64;
  * [((place · steps + step) · draws used + draw) · draw steps + draw step]. A true severity lies between those tried, and
  * at the same place for every reading; so does the unknown that drives a family.
  */
-export function readingCloud(
+export function readingLikelihoods(
   predictor: Predictor,
   h: number,
-  n: Named,
+  n: NamedReading,
   wanted: Uint8Array,
   families: Families,
 ): Float32Array {
   const column = memoColumn<Float32Array>(predictor, "readings", n.name, KEPT_READINGS);
   const known = column.get(h);
   if (known) return known;
-  const fine = likelihoods(predictor, h, n.e, wanted, families.order(n.family));
+  const fine = likelihoods(predictor, h, n.reading, wanted, families.order(n.family));
   column.set(h, fine);
   return fine;
 }
@@ -52,7 +53,7 @@ export function memoColumn<T>(predictor: Predictor, memo: string, name: string, 
   }
   return column;
 }
-export const nameOf = (e: ReadingEvidence) =>
+export const readingName = (e: ReadingEvidence) =>
   `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
 
 function likelihoods(
@@ -65,7 +66,7 @@ function likelihoods(
   const { stepped, samples } = predictor.hypotheses[h]!;
   const { draws } = predictor;
   const used = predictor.drawsUsed(h);
-  const steps = stepsOf(predictor, h);
+  const steps = severitySteps(predictor, h);
   const fine = drawSteps(order);
   const range = voltRange(predictor.wiring.nominalVolt);
   const count = samples / draws;
@@ -76,7 +77,7 @@ function likelihoods(
   const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
   const scale = (v: number) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
   // several faults are tried at a few severities each: what lies between them is as far as the nearest other
-  const others = stepped ? undefined : besides(predictor.hypotheses[h]!.severities);
+  const others = stepped ? undefined : differingInOneFault(predictor.hypotheses[h]!.severities);
   const unstepped = (p: number, d: number, x: number) => {
     let squares = 0;
     for (const list of others![p]!) {
@@ -123,7 +124,7 @@ function likelihoods(
       for (let k = 0; k < steps; k++) {
         const t = (k + 0.5) / steps - 0.5;
         const next = t < 0 ? below : above;
-        const base = next < 0 ? here : between(here, at(next, d), Math.abs(t), e.instrument);
+        const base = next < 0 ? here : interpolate(here, at(next, d), Math.abs(t), e.instrument);
         for (let j = 0; j < fine; j++) {
           let v = base;
           if (neighbours && base < Infinity) {
@@ -140,7 +141,7 @@ function likelihoods(
   return out;
 }
 /** For each choice of severities and each fault of several: the choices that differ in that fault alone. */
-function besides(choices: readonly (readonly number[])[]): number[][][] {
+function differingInOneFault(choices: readonly (readonly number[])[]): number[][][] {
   return choices.map((own) =>
     own.map((_, m) =>
       choices.flatMap((c, q) => (c.every((x, i) => (i === m ? x !== own[i] : Object.is(x, own[i]))) ? [q] : [])),
@@ -180,7 +181,7 @@ function neighboursIn(
 }
 
 /** Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays one. */
-export function between(here: number, there: number, share: number, instrument: Instrument): number {
+export function interpolate(here: number, there: number, share: number, instrument: Instrument): number {
   if (!Number.isFinite(here) || !Number.isFinite(there)) return here;
   if (instrument !== "ohmmeter" || here <= 0 || there <= 0) return here + (there - here) * share;
   return here * (there / here) ** share;

@@ -1,12 +1,13 @@
 import { DEFAULTS } from "../defaults.js";
+import type { Instrument } from "../format/case.js";
+import type { Predictor } from "../prediction/predictor.js";
 import { setBy } from "./belief.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
+import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
 import { distance } from "./groups.js";
-import { likelihood, scaleOf, spreads, voltRange } from "./likelihood.js";
-import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
-import type { Posterior, World } from "./posterior.js";
-import type { Instrument, Predictor } from "./predictor.js";
+import { likelihood, readingRange, spreads, voltRange } from "./likelihood.js";
+import type { MixtureComponent, Posterior } from "./posterior.js";
 
 /** Why one piece of evidence speaks for or against a suspect, as data. */
 export interface Reason {
@@ -80,11 +81,11 @@ export class Reasons {
     this.before = priorFit(predictor, evidence, factors);
   }
 
-  /** @param worlds those of the suspect, strongest first; none for "not in this wiring" */
-  of(worlds: readonly World[]): Reason[] {
-    const total = worlds.reduce((sum, w) => sum + w.share, 0);
-    const own = new Set(worlds.map((w) => w.hypothesis));
-    const used = worlds.slice(0, 8);
+  /** @param components those of the suspect, strongest first; none for "not in this wiring" */
+  of(components: readonly MixtureComponent[]): Reason[] {
+    const total = components.reduce((sum, w) => sum + w.share, 0);
+    const own = new Set(components.map((w) => w.hypothesis));
+    const used = components.slice(0, 8);
     const lead = used[0];
     return this.evidence.map((e, i) => {
       const fit = lead
@@ -120,7 +121,8 @@ export class Reasons {
         about: e.point,
         got: e.value,
         sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
-        fits: !lead || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / scaleOf(e.instrument, this.nominalVolt),
+        fits:
+          !lead || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / readingRange(e.instrument, this.nominalVolt),
       };
     });
   }
@@ -142,11 +144,11 @@ export class Reasons {
   }
   private fitNotHere(e: Evidence): number {
     if (e.kind === "code") return logCodeNotHere(e);
-    return Math.log(e.kind === "clue" ? clueAnywhere(e.clue) : 1 / scaleOf(e.instrument, this.nominalVolt));
+    return Math.log(e.kind === "clue" ? clueAnywhere(e.clue) : 1 / readingRange(e.instrument, this.nominalVolt));
   }
 
-  /** ln likelihood of one piece of evidence in one world, over the samples that still count */
-  private fit(w: World, e: Evidence): number {
+  /** ln likelihood of one piece of evidence in one component, over the samples that still count */
+  private fit(w: MixtureComponent, e: Evidence): number {
     const { predictor } = this;
     if (e.kind === "code") {
       const n = predictor.monitors.length;
@@ -177,7 +179,7 @@ export class Reasons {
     });
     return Math.max(mean, 1e-12);
   }
-  private expected(w: World, e: Evidence): number {
+  private expected(w: MixtureComponent, e: Evidence): number {
     if (e.kind === "code") return setBy(this.predictor, w, e.monitor);
     if (e.kind === "clue") return Math.exp(this.fit(w, e));
     return expectation(this.predictor, w, e);
@@ -231,16 +233,24 @@ function priorFit(
   });
 }
 
-/** What one world expects of a reading, over the samples that still count. Ohms: geometric mean; OL when most say so. */
-export function expectation(predictor: Predictor, world: World, e: Extract<Evidence, { kind: "reading" }>): number {
+/** What one component expects of a reading, over the samples that still count. Ohms: geometric mean; OL when most say so. */
+export function expectation(
+  predictor: Predictor,
+  component: MixtureComponent,
+  e: Extract<Evidence, { kind: "reading" }>,
+): number {
   let sum = 0;
   let over = 0;
   let none = 0;
   let total = 0;
-  const wanted = Uint8Array.from(world.weights, (w) => (w > 1e-3 ? 1 : 0));
+  const wanted = Uint8Array.from(component.weights, (w) => (w > 1e-3 ? 1 : 0));
   const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
-  const predicted = predictor.predictAt(world.hypothesis, world.misplaced ? world.misplaced.moved(e) : e, wanted);
-  world.weights.forEach((w, s) => {
+  const predicted = predictor.predictAt(
+    component.hypothesis,
+    component.misplaced ? component.misplaced.moved(e) : e,
+    wanted,
+  );
+  component.weights.forEach((w, s) => {
     if (!wanted[s]) return;
     const v = predicted.at(s);
     if (Number.isNaN(v)) none += w;

@@ -4,13 +4,13 @@ import { innerGround } from "../network/compileModule.js";
 import type { Circuit, Edit } from "../network/element.js";
 import { deviceConnectors, pinBehind, type Index } from "../wiring/points.js";
 import {
-  between,
   dead,
   elementIndex,
   fault,
   NO_SEVERITY,
   opened,
   series,
+  shuntBetween,
   type Fault,
   type FaultMode,
   type FaultPlace,
@@ -72,7 +72,7 @@ export function moduleFaults(d: DeviceOf<"module">): Fault[] {
               "inputShort",
               prior.inputDamaged,
               severity.short,
-              (ohm, c) => between(pinBehind(pin.at), inner)(ohm, c),
+              (ohm, c) => shuntBetween(pinBehind(pin.at), inner)(ohm, c),
               at,
             ),
           ];
@@ -143,7 +143,7 @@ export function peripheralFaults(index: Index, d: Peripheral): Fault[] {
       mode,
       prior.internalShort * z,
       severity.short,
-      between(pinBehind(a), pinBehind(b)),
+      shuntBetween(pinBehind(a), pinBehind(b)),
       at === undefined ? {} : { at },
     );
   const none = (mode: FaultMode, rate: number, edit: Fault["edit"]) =>
@@ -182,7 +182,7 @@ export function peripheralFaults(index: Index, d: Peripheral): Fault[] {
         ...(d.pins.working
           ? [
               none("relayStuck", prior.relayStuck, (_s, c) =>
-                between(pinBehind(d.pins.common), pinBehind(d.pins.working!))(DEFAULTS.relay.contactOhm, c),
+                shuntBetween(pinBehind(d.pins.common), pinBehind(d.pins.working!))(DEFAULTS.relay.contactOhm, c),
               ),
             ]
           : []),

@@ -135,6 +135,6 @@ export const opened =
 export const dead =
   (...ids: readonly string[]) =>
   (_severity: number, circuit: Circuit): Edit => ({ dead: ids.map((id) => elementIndex(circuit, id)) });
-export const between =
+export const shuntBetween =
   (a: string, b: string) =>
   (ohm: number, circuit: Circuit): Edit => ({ shunts: [{ a: nodeIndex(circuit, a), b: nodeIndex(circuit, b), ohm }] });

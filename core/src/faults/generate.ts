@@ -4,13 +4,13 @@ import { findNets } from "../wiring/nets.js";
 import { indexWiring, pinBehind, resolvePlace, wireId, type Index } from "../wiring/points.js";
 import { moduleFaults, peripheralFaults } from "./devices.js";
 import {
-  between,
   elementIndex,
   fault,
   NO_SEVERITY,
   nodeIndex,
   opened,
   series,
+  shuntBetween,
   type Fault,
   type FaultPlace,
 } from "./fault.js";
@@ -78,7 +78,7 @@ function connectorFaults(
         "cavitiesBridged",
         wet ? prior.cavitiesBridgedWet : prior.cavitiesBridged,
         severity.fluid,
-        between(a, b),
+        shuntBetween(a, b),
         { at: second },
       ),
       ...(used.length > REPINNED
@@ -174,7 +174,7 @@ function bundleFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault
             "shortToWire",
             (2 * prior.wireToWire * z) / Math.min(list.length - 1, BESIDE),
             severity.wireToWire,
-            between(w.from, other.from),
+            shuntBetween(w.from, other.from),
             { at: wireId(other) },
           ),
         ];
@@ -275,7 +275,7 @@ function deviceFaults(wiring: Wiring, index: Index, d: Device): Fault[] {
           "shortInside",
           prior.internalShort,
           severity.short,
-          between(`${id}:anode`, `${id}:cathode`),
+          shuntBetween(`${id}:anode`, `${id}:cathode`),
         ),
       ];
     case "module":

@@ -1,13 +1,13 @@
-import type { Wiring } from "../format/wiring.js";
+import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
+import type { Wiring } from "../format/wiring.js";
 import { batteryVolt } from "../network/builder.js";
 import type { Edit } from "../network/element.js";
-import { analyse } from "../network/pattern.js";
 import { measureOhms, nodeOhm } from "../network/observe.js";
+import { analysePattern } from "../network/pattern.js";
 import { prepare, settle } from "../network/settle.js";
 import { createSolver, type Solver } from "../network/solver.js";
 import { compileState, conditionsOf } from "../network/state.js";
-import { DEFAULTS } from "../defaults.js";
 import type { Fault } from "./fault.js";
 
 /** One fault at one severity. */
@@ -73,7 +73,7 @@ export function sweep(
       solver &&
       solver.conditions.circuit.nodes.length === circuit.nodes.length &&
       solver.conditions.circuit.elements.length === circuit.elements.length;
-    solver = same && solver ? solver : createSolver(circuit, analyse(circuit));
+    solver = same && solver ? solver : createSolver(circuit, analysePattern(circuit));
     prepare(solver, conditionsOf(circuit, state));
     const volt = batteryVolt(wiring, state.key);
     const one = sweepOne(
@@ -126,7 +126,7 @@ export function sweepOne(
         wrote[k] = done;
         let ohm = (s.seen[k] === movedOhms.now ? faulty : s.healthy).block[p.block[k]!]!;
         if (s.updates.rows) ohm = nodeOhm(s, p.node[k]!);
-        const v = faulty.hold[k] === 0 ? 0 : faulty.x[k]! / (1 + ohm * perMeter);
+        const v = faulty.grounded[k] === 0 ? 0 : faulty.x[k]! / (1 + ohm * perMeter);
         if (Math.abs(v - byPosition[k]!) <= tolerance) continue;
         node[used] = p.node[k]!;
         volt[used++] = v;
@@ -147,7 +147,7 @@ export function sweepOne(
 function loaded(s: Solver, node: number): number {
   if (node === 0) return 0;
   const k = s.pattern.position[node]!;
-  return s.faulty.hold[k] === 0 ? 0 : s.faulty.x[k]! / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
+  return s.faulty.grounded[k] === 0 ? 0 : s.faulty.x[k]! / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
 }
 
 function grown<T extends Uint32Array | Float32Array>(old: T, make: new (n: number) => T): T {

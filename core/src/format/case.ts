@@ -242,11 +242,11 @@ export const ChartStep = z.strictObject({
   ifBad: z.string().max(20).optional(),
 });
 /** How the next test is chosen on this job. */
-export const SCHOOL_NAMES = ["information", "easiest", "halve", "powerGroundSignal", "chart", "random"] as const;
+export const POLICY_NAMES = ["information", "easiest", "halve", "powerGroundSignal", "chart", "random"] as const;
 export const SchoolEntry = z.strictObject({
   type: z.literal("school"),
   ...base,
-  school: z.enum(SCHOOL_NAMES),
+  school: z.enum(POLICY_NAMES),
   chart: z.array(ChartStep).max(200).optional(),
 });
 /** A verdict freezes the ranking it was based on, as a record. */
@@ -438,6 +438,7 @@ export const Entry = z.discriminatedUnion("type", [
 ]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;
+export type Instrument = ReadingEntry["instrument"];
 export type SchoolEntry = z.infer<typeof SchoolEntry>;
 export type ChartStep = z.infer<typeof ChartStep>;
 export type LookEntry = z.infer<typeof LookEntry>;

@@ -1,12 +1,12 @@
 import { DEFAULTS } from "../defaults.js";
 import { KeyState, type Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
+import { BLOWN } from "../network/conductances.js";
 import { NO_EDIT } from "../network/element.js";
 import { elementAmpere, nodeVolt } from "../network/observe.js";
 import { prepare, settle } from "../network/settle.js";
 import { createSolver } from "../network/solver.js";
 import { conditionsOf } from "../network/state.js";
-import { BLOWN } from "../network/weights.js";
 import { Rig } from "./rig.js";
 
 /** A healthy battery giving more than this contradicts the document, ampere. Cranking is left out: starters are not drawn. */
@@ -43,7 +43,7 @@ export function inspectCircuit(wiring: Wiring): Issue[] {
     }
     const volts = circuit.nodes.map((_, i) => nodeVolt(s, i));
     circuit.elements.forEach((e, i) => {
-      if (e.type === "fuse" && s.doing.mode[i] === BLOWN)
+      if (e.type === "fuse" && s.operating.mode[i] === BLOWN)
         add(`melts ${e.id}`, issue("circuit.fuse-melts", [], { key, fuse: e.id.replace(/^fuse /, "") }));
       if (e.id.startsWith("battery ") && key !== "cranking" && Math.abs(elementAmpere(s, i)) > HEAVY_AMPERE)
         add(
@@ -57,7 +57,7 @@ export function inspectCircuit(wiring: Wiring): Issue[] {
     });
     for (const d of wiring.devices) {
       const gate = circuit.gateOf.get(d.id);
-      if (d.kind === "module" && key === "on" && gate !== undefined && s.doing.awake[gate] === 0)
+      if (d.kind === "module" && key === "on" && gate !== undefined && s.operating.awake[gate] === 0)
         add(
           `asleep ${d.id}`,
           issue("circuit.module-asleep", [], { module: d.id, share: DEFAULTS.module.wakesAtShare }),

@@ -10,7 +10,7 @@ import { OVERLOAD } from "../units/quantity.js";
 export function voltmeter(s: Solver, node: number): number {
   if (node === 0) return 0;
   const k = s.pattern.position[node]!;
-  return s.faulty.hold[k] === 0 ? 0 : s.faulty.x[k]! / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
+  return s.faulty.grounded[k] === 0 ? 0 : s.faulty.x[k]! / (1 + nodeOhm(s, node) / DEFAULTS.meter.ohm);
 }
 
 /** An ohmmeter proves something only where no voltage is left; it is judged against this, volt. */
@@ -23,7 +23,7 @@ export const OHMS_NEED_BELOW_VOLT = 0.05;
 export function ohmmeter(s: Solver, node: number): number {
   if (node === 0) return 0;
   const k = s.pattern.position[node]!;
-  if (s.faulty.hold[k] === 0) return OVERLOAD;
+  if (s.faulty.grounded[k] === 0) return OVERLOAD;
   if (Math.abs(s.faulty.x[k]!) > OHMS_NEED_BELOW_VOLT) return NaN;
   const ohm = nodeOhm(s, node);
   return ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;

@@ -1,5 +1,5 @@
-import type { KeyState } from "../format/wiring.js";
 import type { BoundMonitor } from "../codes/monitors.js";
+import type { KeyState } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
 import { devicePins } from "../wiring/points.js";
 import type { Rig } from "./rig.js";
@@ -25,7 +25,7 @@ export function predictCodes(rig: Rig, unplugged: readonly string[] = []): Predi
     const { gateOf } = s.conditions.circuit;
     const follows = watched(m).find((id) => {
       const gate = gateOf.get(id);
-      return gate !== undefined && s.doing.awake[gate] === 0;
+      return gate !== undefined && s.operating.awake[gate] === 0;
     });
     return {
       module: m.code.module,

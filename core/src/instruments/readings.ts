@@ -3,7 +3,7 @@ import type { State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { innerGround } from "../network/compileModule.js";
-import { nodeOhm, elementAmpere, measureOhms, nodeVolt, ohmBetween } from "../network/observe.js";
+import { elementAmpere, measureOhms, nodeOhm, nodeVolt, ohmBetween } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { findNets } from "../wiring/nets.js";
@@ -12,13 +12,17 @@ import { OHMS_NEED_BELOW_VOLT } from "./meter.js";
 import { Rig } from "./rig.js";
 
 /** What an instrument shows, and what that is worth. `proves` false: it says nothing, for the reasons in `remarks`. */
-export interface Shown<T = number> {
+export interface InstrumentReading<T = number> {
   readonly value: T;
   readonly proves: boolean;
   readonly remarks: readonly Issue[];
 }
 
-const shown = <T>(value: T, remarks: readonly Issue[] = [], proves = true): Shown<T> => ({ value, proves, remarks });
+const shown = <T>(value: T, remarks: readonly Issue[] = [], proves = true): InstrumentReading<T> => ({
+  value,
+  proves,
+  remarks,
+});
 function node(rig: Rig, point: string, state: State): number {
   const n = rig.node(point, state);
   if (n === undefined) throw new RangeError(`no point "${point}" on this machine`);
@@ -37,7 +41,7 @@ const between = (s: Solver, a: number, b: number) => {
  * Remarks: `reading.ghost-voltage` where a lamp would make it vanish; `reading.module-asleep`; `reading.battery-low`.
  * @throws RangeError for a point the machine does not have
  */
-export function readVolts(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown {
+export function readVolts(rig: Rig, state: State, red: string, black: string = CHASSIS): InstrumentReading {
   const a = node(rig, red, state);
   const b = node(rig, black, state);
   const meter = a === b ? {} : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
@@ -51,7 +55,9 @@ export function readVolts(rig: Rig, state: State, red: string, black: string = C
   const asleep = rig.wiring.devices
     .filter(
       (d) =>
-        d.kind === "module" && state.key !== "off" && s.doing.awake[rig.circuit(state).gateOf.get(d.id) ?? -1] === 0,
+        d.kind === "module" &&
+        state.key !== "off" &&
+        s.operating.awake[rig.circuit(state).gateOf.get(d.id) ?? -1] === 0,
     )
     .map((d) => d.id);
   if (asleep.length) remarks.push(issue("reading.module-asleep", [], { modules: asleep }));
@@ -70,7 +76,7 @@ const SAGGING = 0.93;
  * An ohmmeter between two points, ohm; OL as Infinity. With voltage on the circuit the figure means nothing: remark
  * `reading.live-circuit`, and the value is NaN.
  */
-export function readOhms(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown {
+export function readOhms(rig: Rig, state: State, red: string, black: string = CHASSIS): InstrumentReading {
   const a = node(rig, red, state);
   const b = node(rig, black, state);
   const s = rig.settled(state, { phase: lastPhase(rig, state) });
@@ -83,7 +89,12 @@ export function readOhms(rig: Rig, state: State, red: string, black: string = CH
 const lastPhase = (rig: Rig, state: State) => rig.phases(state).at(-1)!.phase;
 
 /** A continuity beeper: sounds below 30 ohm. It only rules out an open: one strand left still sounds (`reading.beeper-rules-out-open`). */
-export function readContinuity(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown<boolean> {
+export function readContinuity(
+  rig: Rig,
+  state: State,
+  red: string,
+  black: string = CHASSIS,
+): InstrumentReading<boolean> {
   const ohms = readOhms(rig, state, red, black);
   if (!ohms.proves) return shown(false, ohms.remarks, false);
   const beeps = ohms.value < DEFAULTS.meter.beeperOhm;
@@ -104,7 +115,13 @@ export interface LampShown {
  * where even a healthy circuit could not light it. Neither proves anything.
  * @param watt its rating at the machine's nominal voltage
  */
-export function readLamp(rig: Rig, state: State, watt: number, red: string, black: string = CHASSIS): Shown<LampShown> {
+export function readLamp(
+  rig: Rig,
+  state: State,
+  watt: number,
+  red: string,
+  black: string = CHASSIS,
+): InstrumentReading<LampShown> {
   const remarks: Issue[] = [];
   const nets = findNets(rig.wiring);
   const touched = [red, black].find((p) => p !== CHASSIS && NOT_FOR_LAMPS.has(nets.functionOf(p)));
@@ -148,7 +165,7 @@ function light(rig: Rig, state: State, watt: number, red: string, black: string)
  * A clamp around a wire, ampere, in the direction the document writes it; the mean where pulsed.
  * Remark `clamp.below-resolution` where the current is too small for a clamp to show. @throws RangeError for no such wire
  */
-export function readClamp(rig: Rig, state: State, wire: string): Shown {
+export function readClamp(rig: Rig, state: State, wire: string): InstrumentReading {
   const element = rig.circuit(state).elementOf.get(`wire ${wire}`);
   if (element === undefined) throw new RangeError(`no wire "${wire}" on this machine`);
   const ampere = mean(rig, state, (phase) => {
@@ -172,7 +189,7 @@ export interface ScopeShown {
 }
 
 /** A scope between two points, over the parts of a period and, while cranking or running, over steel passing the sensors. */
-export function readScope(rig: Rig, state: State, red: string, black: string = CHASSIS): Shown<ScopeShown> {
+export function readScope(rig: Rig, state: State, red: string, black: string = CHASSIS): InstrumentReading<ScopeShown> {
   const a = node(rig, red, state);
   const b = node(rig, black, state);
   const meter = a === b ? {} : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
@@ -201,12 +218,12 @@ export function readScope(rig: Rig, state: State, red: string, black: string = C
  * Remark `scan.module-silent` where the module is not awake: then there is no value (NaN).
  * @throws RangeError where no module has this pin
  */
-export function readScanTool(rig: Rig, state: State, cavity: string): Shown {
+export function readScanTool(rig: Rig, state: State, cavity: string): InstrumentReading {
   const module = rig.wiring.devices.find((d) => d.kind === "module" && d.pins.some((p) => p.at === cavity));
   const pin = module?.kind === "module" ? module.pins.find((p) => p.at === cavity) : undefined;
   if (!module || !pin) throw new RangeError(`no module has a pin at "${cavity}"`);
   const s = rig.settled(state);
-  if (s.doing.awake[rig.circuit(state).gateOf.get(module.id)!] === 0)
+  if (s.operating.awake[rig.circuit(state).gateOf.get(module.id)!] === 0)
     return shown(NaN, [issue("scan.module-silent", [], { module: module.id })], false);
   const value = mean(rig, state, (phase) =>
     between(

@@ -1,13 +1,13 @@
+import { judge, judgePlan, phasesOf, type Phase } from "../codes/judge.js";
+import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
+import type { Fault } from "../faults/fault.js";
 import type { State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
-import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
-import { judge, judgePlan, phasesOf, type Phase } from "../codes/judge.js";
-import type { Fault } from "../faults/fault.js";
 import { batteryVolt, type StimulusOf, type ValueOf } from "../network/builder.js";
 import { middle, nominalValue } from "../network/compile.js";
 import { joinEdits, NO_EDIT, type Circuit, type Edit } from "../network/element.js";
-import { analyse, type Pattern } from "../network/pattern.js";
 import { meltedFuses } from "../network/observe.js";
+import { analysePattern, type Pattern } from "../network/pattern.js";
 import { prepare, settle } from "../network/settle.js";
 import { createSolver, type Solver } from "../network/solver.js";
 import { compileState, conditionsOf, stateName } from "../network/state.js";
@@ -127,7 +127,7 @@ export class Rig {
     let here = this.prepared.get(name);
     if (!here) {
       const circuit = compileState(this.wiring, state, this.value, this.stimulus);
-      here = { circuit, pattern: analyse(circuit), phases: phasesOf(circuit), solvers: new Map() };
+      here = { circuit, pattern: analysePattern(circuit), phases: phasesOf(circuit), solvers: new Map() };
       if (this.prepared.size >= KEPT) this.prepared.delete(this.prepared.keys().next().value!);
       this.prepared.set(name, here);
     }

@@ -1,22 +1,23 @@
+import { testKindOf } from "../format/candidateId.js";
 import type {
   CodeEntry,
+  Disturbance,
   Entry,
   HoldsEntry,
   IdentityEntry,
   Intake,
   LookEntry,
-  SchoolEntry,
-  SwapEntry,
-  WiggleEntry,
-  ReadingEntry,
-  Disturbance,
   MeterCheckEntry,
+  ReadingEntry,
   RunEntry,
   ScanEntry,
   ScannedCode,
+  SchoolEntry,
   SeenEntry,
   State,
+  SwapEntry,
   VerdictEntry,
+  WiggleEntry,
 } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 
@@ -195,7 +196,10 @@ export function fold(entries: readonly Entry[]): Folded {
         break;
       case "setAside":
         setAside.add(entry.candidate);
-        if (entry.reason === "noTool") lacking.add(entry.candidate.split(" ")[0]!);
+        if (entry.reason === "noTool") {
+          const kind = testKindOf(entry.candidate);
+          if (kind !== undefined) lacking.add(kind);
+        }
         break;
       case "verdict":
         verdict = { number, entry };

@@ -1,9 +1,9 @@
-import { fail, issue, type Issue, type Result } from "../issues/issue.js";
 import { Case, CASE_FORMAT, Entry, type Case as CaseT, type Entry as EntryT, type State } from "../format/case.js";
 import { MAX_ISSUES, parseJson, readSchema } from "../format/json.js";
 import type { Wiring } from "../format/wiring.js";
+import { fail, issue, type Issue, type Result } from "../issues/issue.js";
 import { checkWiring } from "../wiring/check.js";
-import { CHASSIS, indexWiring, resolvePlace, wireId, type Index } from "../wiring/points.js";
+import { CHASSIS, connectorOf, indexWiring, resolvePlace, wireId, type Index } from "../wiring/points.js";
 
 /** Reads a case (wiring plus logbook) from JSON text. @returns the case, or every issue found with its place */
 export function parseCase(text: string): Result<CaseT> {
@@ -78,21 +78,21 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
       if (!index.connectors.has(id) && !index.devices.has(id)) issues.push(issue("entry.missing-thing", path, { id }));
     };
     if (e.type === "look" || e.type === "wiggle") {
-      if (!wires.has(e.thing)) known(e.thing.split(":")[0]!, [i, "thing"]);
+      if (!wires.has(e.thing)) known(connectorOf(e.thing), [i, "thing"]);
     }
     if (e.type === "disturbed" || e.type === "restored") {
       if (!wires.has(e.thing))
         e.thing
           .split(" ")
           .filter((t) => t !== CHASSIS)
-          .forEach((t) => known(t.split(":")[0]!, [i, "thing"]));
+          .forEach((t) => known(connectorOf(t), [i, "thing"]));
     }
     if (e.type === "run") {
       if (!wires.has(e.on))
         e.on
           .split(" ")
           .filter((t) => t !== CHASSIS)
-          .forEach((t) => known(t.split(":")[0]!, [i, "on"]));
+          .forEach((t) => known(connectorOf(t), [i, "on"]));
     }
     if (e.type === "identity") connector(e.connector, [i, "connector"]);
     if (e.type === "swap") e.parts.forEach((id, j) => known(id, [i, "parts", j]));

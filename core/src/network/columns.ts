@@ -1,4 +1,4 @@
-import { createMoved, type Fronts, type Moved, type Path } from "./fronts.js";
+import { createChangedRows, type ChangedRows, type Fronts, type Path } from "./fronts.js";
 import type { Pattern } from "./pattern.js";
 
 /** A vector of n that is zero but at the positions listed. */
@@ -8,7 +8,7 @@ export interface Sparse {
   count: number;
   readonly mark: Int32Array;
   now: number;
-  readonly moved: Moved;
+  readonly moved: ChangedRows;
 }
 export const createSparse = (n: number): Sparse => ({
   value: new Float64Array(n),
@@ -16,7 +16,7 @@ export const createSparse = (n: number): Sparse => ({
   count: 0,
   mark: new Int32Array(n).fill(-1),
   now: 0,
-  moved: createMoved(n),
+  moved: createChangedRows(n),
 });
 export function clearSparse(v: Sparse): void {
   for (let q = 0; q < v.count; q++) v.value[v.list[q]!] = 0;

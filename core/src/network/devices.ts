@@ -1,7 +1,7 @@
+import { BLOWN, isOff, present, wanted, writeConductances } from "./conductances.js";
 import type { Circuit, Edit } from "./element.js";
 import { addToPath } from "./fronts.js";
 import type { Solver } from "./solver.js";
-import { BLOWN, isOff, present, wanted, weigh } from "./weights.js";
 
 /** Filaments are straightened until their voltage agrees to this, volt. */
 const STRAIGHT_VOLT = 1e-9;
@@ -20,17 +20,17 @@ export function touch(s: Solver, i: number): void {
 }
 
 export function setGate(s: Solver, g: number, awake: 0 | 1): void {
-  s.doing.awake[g] = awake;
+  s.operating.awake[g] = awake;
   s.touched.gates = true;
   for (const i of s.gated[g]!) touch(s, i);
 }
 
-export function reweigh(s: Solver): void {
-  const { touched, doing, conditions, weights } = s;
+export function rewriteConductances(s: Solver): void {
+  const { touched, operating, conditions, weights } = s;
   const { elements } = conditions.circuit;
   for (let q = 0; q < touched.count; q++) {
     const i = touched.elements[q]!;
-    weigh(elements[i]!, i, doing, conditions, weights);
+    writeConductances(elements[i]!, i, operating, conditions, weights);
   }
 }
 
@@ -112,7 +112,7 @@ export function moveDevices(
   only: number,
   swinging: Set<string> | undefined,
 ): number {
-  const { doing, watchers, conditions, pattern } = s;
+  const { operating, watchers, conditions, pattern } = s;
   const { elements, gates } = conditions.circuit;
   const { position } = pattern;
   const { found, devices } = watchers;
@@ -121,52 +121,52 @@ export function moveDevices(
     const at = found[only < 0 ? step : (step + only) % count]!;
     if (at < gates.length) {
       const want = wakes(conditions.circuit, at, x, position) ? 1 : 0;
-      if (want === doing.awake[at] || neverWakes(s, at, edit)) continue;
+      if (want === operating.awake[at] || neverWakes(s, at, edit)) continue;
       setGate(s, at, want);
       swinging?.add(gates[at]!.id);
     } else {
       const i = devices[at - gates.length];
       if (i === undefined || conditions.open[i] === 1) continue; // a fuse
-      const e = present(elements[i]!, i, doing);
-      if (isOff(e, i, doing, conditions)) continue;
+      const e = present(elements[i]!, i, operating);
+      if (isOff(e, i, operating, conditions)) continue;
       const v = (e.a === 0 ? 0 : x[position[e.a]!]!) - (e.b === 0 ? 0 : x[position[e.b]!]!);
       if (e.type === "filament") {
-        if (Math.abs(v - doing.straight[i]!) <= Math.max(STRAIGHT_VOLT, STRAIGHT_TOLERANCES * s.state.tolerance))
+        if (Math.abs(v - operating.straight[i]!) <= Math.max(STRAIGHT_VOLT, STRAIGHT_TOLERANCES * s.state.tolerance))
           continue;
         // a tangent through a dark lamp would throw it from +v to −v for ever: start again from cold
-        doing.straight[i] = v * doing.straight[i]! < 0 ? 0 : v;
+        operating.straight[i] = v * operating.straight[i]! < 0 ? 0 : v;
         touch(s, i);
         moves++; // converges on its own; never counts as swinging
         continue;
       }
-      const want = wanted(e, doing.mode[i]!, v, doing.series[i]!);
-      if (want === doing.mode[i]) continue;
-      doing.mode[i] = want;
+      const want = wanted(e, operating.mode[i]!, v, operating.series[i]!);
+      if (want === operating.mode[i]) continue;
+      operating.mode[i] = want;
       touch(s, i);
       swinging?.add(e.id);
     }
     moves++;
     if (only >= 0) break;
   }
-  if (moves) reweigh(s);
+  if (moves) rewriteConductances(s);
   return moves;
 }
 
 /** Melts the first fuse that carries too much. @param count of `watchers.found` */
 export function meltFuse(s: Solver, x: Float64Array, count: number): number {
-  const { doing, watchers, conditions, pattern } = s;
+  const { operating, watchers, conditions, pattern } = s;
   const first = conditions.circuit.gates.length + watchers.devices.length;
   for (let q = 0; q < count; q++) {
     const at = watchers.found[q]!;
     if (at < first) continue;
     const i = watchers.fuses[at - first]!;
-    if (doing.mode[i] === BLOWN || conditions.open[i] === 1) continue;
-    const e = present(conditions.circuit.elements[i]!, i, doing);
+    if (operating.mode[i] === BLOWN || conditions.open[i] === 1) continue;
+    const e = present(conditions.circuit.elements[i]!, i, operating);
     const v = (e.a === 0 ? 0 : x[pattern.position[e.a]!]!) - (e.b === 0 ? 0 : x[pattern.position[e.b]!]!);
-    if (!(Math.abs(v) > e.limitAmpere * (e.ohm + doing.series[i]!))) continue;
-    doing.mode[i] = BLOWN;
+    if (!(Math.abs(v) > e.limitAmpere * (e.ohm + operating.series[i]!))) continue;
+    operating.mode[i] = BLOWN;
     touch(s, i);
-    reweigh(s);
+    rewriteConductances(s);
     return 1;
   }
   return 0;

@@ -15,22 +15,22 @@ export interface Fronts {
   /** pivots, siemens; n. 0 marks a node with no way to chassis */
   readonly pivot: Float64Array;
   /** leak of the row when it was eliminated, siemens; n */
-  readonly leak: Float64Array;
+  readonly excess: Float64Array;
   /** current of the row over its pivot, volt; n */
-  readonly push: Float64Array;
+  readonly rhs: Float64Array;
   /** what each front passes up: c × c weights, c leaks, c currents */
   readonly up: Float64Array;
-  readonly upLeak: Float64Array;
-  readonly upPush: Float64Array;
+  readonly upExcess: Float64Array;
+  readonly upRhs: Float64Array;
   /** by place in `Pattern.child`: leak and current that the simple children before it, and from it on, pass up; healthy only */
   readonly before: Float64Array;
-  readonly beforePush: Float64Array;
+  readonly beforeRhs: Float64Array;
   readonly from: Float64Array;
-  readonly fromPush: Float64Array;
+  readonly fromRhs: Float64Array;
   /** volts by position, relative to 0 where the node floats; n */
   readonly x: Float64Array;
   /** 1 where a node has a way to chassis; n */
-  readonly hold: Uint8Array;
+  readonly grounded: Uint8Array;
   /** the inverse on each front, ohm; (1 + c)² per front */
   readonly block: Float64Array;
 }
@@ -44,17 +44,17 @@ export function createFronts(p: Pattern): Fronts {
     out: floats(s),
     in: floats(s),
     pivot: floats(n),
-    leak: floats(n),
-    push: floats(n),
+    excess: floats(n),
+    rhs: floats(n),
     up: floats(p.update[n]!),
-    upLeak: floats(s),
-    upPush: floats(s),
+    upExcess: floats(s),
+    upRhs: floats(s),
     before: floats(n + 1),
-    beforePush: floats(n + 1),
+    beforeRhs: floats(n + 1),
     from: floats(n + 1),
-    fromPush: floats(n + 1),
+    fromRhs: floats(n + 1),
     x: floats(n),
-    hold: new Uint8Array(n),
+    grounded: new Uint8Array(n),
     block: floats(p.block[n]!),
   };
 }
@@ -140,7 +140,7 @@ export function sortPath(path: Path): void {
 export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): void {
   const { start, into, child, childStart, simpleEnd, childAt, own: ownAt, update } = p;
   const { mark, dirty, now, list, count, kids, kid, redo, round } = path;
-  const { out: fOut, in: fIn, pivot, leak: fLeak, push: fPush, up, upLeak, upPush } = to;
+  const { out: fOut, in: fIn, pivot, excess: fLeak, rhs: fPush, up, upExcess, upRhs } = to;
   for (let at = 0; at < count; at++) {
     const k = list[at]!;
     if (redo[k] !== round) continue; // stands from the round before
@@ -152,8 +152,8 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
     for (let i = 0; i < c; i++) {
       fOut[s + i] = own[o + i]!;
       fIn[s + i] = own[o + c + i]!;
-      upLeak[s + i] = 0;
-      upPush[s + i] = 0;
+      upExcess[s + i] = 0;
+      upRhs[s + i] = 0;
     }
     o += 2 * c;
     let leak = own[o]!;
@@ -166,14 +166,14 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       const at = kids[k] === 1 ? childAt[kid[k]!]! : simple;
       if (at >= simple) {
         leak += from.from[q]!;
-        push += from.fromPush[q]!;
+        push += from.fromRhs[q]!;
       } else {
         const cs = start[kid[k]!]!;
-        leak += from.before[at]! + upLeak[cs]!;
-        push += from.beforePush[at]! + upPush[cs]!;
+        leak += from.before[at]! + upExcess[cs]!;
+        push += from.beforeRhs[at]! + upRhs[cs]!;
         if (at + 1 < simple) {
           leak += from.from[at + 1]!;
-          push += from.fromPush[at + 1]!;
+          push += from.fromRhs[at + 1]!;
         }
       }
       q = simple;
@@ -183,8 +183,8 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       const src = mark[ch] === now ? to : from;
       const cs = start[ch]!;
       const cc = start[ch + 1]! - cs;
-      const cLeak = src.upLeak;
-      const cPush = src.upPush;
+      const cLeak = src.upExcess;
+      const cPush = src.upRhs;
       if (cc === 1) {
         leak += cLeak[cs]!;
         push += cPush[cs]!;
@@ -200,8 +200,8 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
         const w = s + into[cs + 1]! - 1;
         fOut[w] = fOut[w]! + cUp[cu + 1]!;
         fIn[w] = fIn[w]! + cUp[cu + 2]!;
-        upLeak[w] = upLeak[w]! + cLeak[cs + 1]!;
-        upPush[w] = upPush[w]! + cPush[cs + 1]!;
+        upExcess[w] = upExcess[w]! + cLeak[cs + 1]!;
+        upRhs[w] = upRhs[w]! + cPush[cs + 1]!;
         continue;
       }
       for (let j = 1; j < cc; j++) {
@@ -213,8 +213,8 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
         const mi = into[cs + i]! - 1;
         const row = s + mi;
         const base = u + mi * c - 1;
-        upLeak[row] = upLeak[row]! + cLeak[cs + i]!;
-        upPush[row] = upPush[row]! + cPush[cs + i]!;
+        upExcess[row] = upExcess[row]! + cLeak[cs + i]!;
+        upRhs[row] = upRhs[row]! + cPush[cs + i]!;
         fIn[row] = fIn[row]! + cUp[cu]!;
         for (let j = 1; j < cc; j++)
           if (j !== i) {
@@ -240,10 +240,10 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       const y = fOut[s + 1]!;
       fIn[s] = h;
       fIn[s + 1] = g;
-      upLeak[s] = upLeak[s]! + h * leak;
-      upLeak[s + 1] = upLeak[s + 1]! + g * leak;
-      upPush[s] = upPush[s]! + h * push;
-      upPush[s + 1] = upPush[s + 1]! + g * push;
+      upExcess[s] = upExcess[s]! + h * leak;
+      upExcess[s + 1] = upExcess[s + 1]! + g * leak;
+      upRhs[s] = upRhs[s]! + h * push;
+      upRhs[s + 1] = upRhs[s + 1]! + g * push;
       up[u + 1] = up[u + 1]! + h * y;
       up[u + 2] = up[u + 2]! + g * x;
       fOut[s] = x / d;
@@ -254,8 +254,8 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
       const h = fIn[s + i]! / d;
       fIn[s + i] = h;
       if (h === 0) continue;
-      upLeak[s + i] = upLeak[s + i]! + h * leak;
-      upPush[s + i] = upPush[s + i]! + h * push;
+      upExcess[s + i] = upExcess[s + i]! + h * leak;
+      upRhs[s + i] = upRhs[s + i]! + h * push;
       for (let j = 0, w = u + i * c; j < c; j++, w++) if (j !== i) up[w] = up[w]! + h * fOut[s + j]!;
     }
     for (let i = s; i < s + c; i++) fOut[i] = fOut[i]! / d;
@@ -272,21 +272,21 @@ export function sumChildren(p: Pattern, f: Fronts): void {
     const end = p.simpleEnd[k]!;
     for (let q = first, leak = 0, push = 0; q < end; q++) {
       f.before[q] = leak;
-      f.beforePush[q] = push;
+      f.beforeRhs[q] = push;
       const s = p.start[p.child[q]!]!;
-      leak += f.upLeak[s]!;
-      push += f.upPush[s]!;
+      leak += f.upExcess[s]!;
+      push += f.upRhs[s]!;
     }
     for (let q = end - 1, leak = 0, push = 0; q >= first; q--) {
       const s = p.start[p.child[q]!]!;
-      f.from[q] = leak += f.upLeak[s]!;
-      f.fromPush[q] = push += f.upPush[s]!;
+      f.from[q] = leak += f.upExcess[s]!;
+      f.fromRhs[q] = push += f.upRhs[s]!;
     }
   }
 }
 
 /** What a pass down the tree leaves: which positions differ from the healthy machine. */
-export interface Moved {
+export interface ChangedRows {
   /** positions whose value was written, descending; first `count` count */
   readonly list: Int32Array;
   count: number;
@@ -296,7 +296,7 @@ export interface Moved {
   readonly self: Int32Array;
   now: number;
 }
-export const createMoved = (n: number): Moved => ({
+export const createChangedRows = (n: number): ChangedRows => ({
   list: new Int32Array(n),
   count: 0,
   mark: new Int32Array(n).fill(-1),
@@ -310,11 +310,11 @@ export const createMoved = (n: number): Moved => ({
  * inside can then differ by more either (the maximum principle of such matrices); 0 leaves out only what is identical.
  * @param to its `x` and `hold` must hold the healthy values on entry; written where visited
  */
-export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved: Moved, tolerance: number): void {
+export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved: ChangedRows, tolerance: number): void {
   const { start, later, parent, size } = p;
-  const { x, hold } = to;
+  const { x, grounded } = to;
   const was = from.x;
-  const held = from.hold;
+  const held = from.grounded;
   const { mark: onPath, now: here } = path;
   const { mark, self, list, now } = moved;
   let count = 0;
@@ -330,7 +330,7 @@ export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved:
     const s = start[k]!;
     const end = start[k + 1]!;
     const out = src.out;
-    let sum = src.push[k]!;
+    let sum = src.rhs[k]!;
     let around = false;
     for (let q = s; q < end; q++) {
       const i = later[q]!;
@@ -340,15 +340,15 @@ export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved:
     let rests = held[k]!;
     if (changed || loose) {
       // only then can a node have gained or lost its way to chassis
-      rests = src.leak[k]! > 0 ? 1 : 0;
-      for (let q = s; rests === 0 && q < end; q++) if (out[q]! > 0 && hold[later[q]!] === 1) rests = 1;
+      rests = src.excess[k]! > 0 ? 1 : 0;
+      for (let q = s; rests === 0 && q < end; q++) if (out[q]! > 0 && grounded[later[q]!] === 1) rests = 1;
       if (!(src.pivot[k]! > 0)) sum = 0;
       if (rests !== held[k]) loose = true;
     }
     const was0 = was[k]!;
     const own = sum - was0 > tolerance || was0 - sum > tolerance || rests !== held[k];
     x[k] = sum;
-    hold[k] = rests;
+    grounded[k] = rests;
     list[count++] = k;
     if (own) self[k] = now;
     if (own || around) mark[k] = now;
@@ -364,7 +364,14 @@ export function descend(p: Pattern, to: Fronts, from: Fronts, path: Path, moved:
  * `descend`; a node's resistance, too, is an average of its surroundings' plus a part of its own.
  * @param tolerance ohm
  */
-export function descendOhms(p: Pattern, to: Fronts, from: Fronts, path: Path, moved: Moved, tolerance: number): void {
+export function descendOhms(
+  p: Pattern,
+  to: Fronts,
+  from: Fronts,
+  path: Path,
+  moved: ChangedRows,
+  tolerance: number,
+): void {
   const { start, parent, size, into, block: blockAt } = p;
   const { mark: onPath, now: here } = path;
   const { mark, list, now } = moved;

@@ -1,17 +1,17 @@
 import { startColumn } from "./columns.js";
+import { BLOWN } from "./conductances.js";
 import type { Edit } from "./element.js";
 import { descendOhms } from "./fronts.js";
 import type { Solution } from "./netlist.js";
-import { WEIGHTS } from "./pattern.js";
+import { NUMBERS_PER_ELEMENT } from "./pattern.js";
 import { addedBetween, addedOhm, findRows, sameIsland } from "./shunts.js";
 import { inverseOf, type Solver } from "./solver.js";
-import { BLOWN } from "./weights.js";
 
 /** Volts to chassis at a node after `settle`; NaN where the node floats. */
 export function nodeVolt(s: Solver, node: number): number {
   if (node === 0) return 0;
   const k = s.pattern.position[node]!;
-  return s.faulty.hold[k] === 0 ? NaN : s.faulty.x[k]!;
+  return s.faulty.grounded[k] === 0 ? NaN : s.faulty.x[k]!;
 }
 
 /** What a settled solution lends to a netlist. */
@@ -19,7 +19,7 @@ export function solutionOf(s: Solver): Solution {
   const { circuit } = s.conditions;
   return {
     volts: circuit.nodes.map((_, i) => nodeVolt(s, i)),
-    blown: new Set([...s.watchers.fuses].filter((i) => s.doing.mode[i] === BLOWN)),
+    blown: new Set([...s.watchers.fuses].filter((i) => s.operating.mode[i] === BLOWN)),
   };
 }
 
@@ -48,7 +48,7 @@ export function measureOhms(s: Solver, tolerance = 0): void {
 export function nodeOhm(s: Solver, node: number): number {
   if (node === 0) return 0;
   const k = s.pattern.position[node]!;
-  if (s.faulty.hold[k] === 0) return Infinity;
+  if (s.faulty.grounded[k] === 0) return Infinity;
   const own = (s.seen[k] === s.movedOhms.now ? s.faulty : s.healthy).block[s.pattern.block[k]!]!;
   // updates that matter were completed by `measureOhms`; of others only some may be, and what is left in their place is an earlier fault's
   const { rows, steps } = s.updates;
@@ -64,7 +64,7 @@ export function ohmBetween(s: Solver, a: number, b: number): number {
   const { pattern: p, faulty, healthy, path, updates } = s;
   const i = p.position[a]!;
   const j = p.position[b]!;
-  const held = (k: number) => k < 0 || faulty.hold[k] === 1; // updates included
+  const held = (k: number) => k < 0 || faulty.grounded[k] === 1; // updates included
   if (held(i) !== held(j)) return Infinity;
   if (!held(i)) {
     if (!sameIsland(inverseOf(s), i, j)) return Infinity;
@@ -79,7 +79,7 @@ export function ohmBetween(s: Solver, a: number, b: number): number {
 /** Current through an element from `a` to `b`, ampere, after `settle`; NaN where it floats. */
 export function elementAmpere(s: Solver, element: number): number {
   const e = s.conditions.circuit.elements[element]!;
-  const w = element * WEIGHTS;
+  const w = element * NUMBERS_PER_ELEMENT;
   const a = nodeVolt(s, e.a);
   const b = nodeVolt(s, e.b);
   if (s.weights[w] === 0 && s.weights[w + 2] === 0) return 0;
@@ -96,7 +96,7 @@ export function residual(s: Solver, edit: Edit): number {
     left[node] = left[node]! + ampere;
   };
   circuit.elements.forEach((e, i) => {
-    const at = i * WEIGHTS;
+    const at = i * NUMBERS_PER_ELEMENT;
     if (e.a !== e.b) {
       add(e.a, w[at]! * (volt(e.b) - volt(e.a)) + w[at + 4]!);
       add(e.b, w[at + 1]! * (volt(e.a) - volt(e.b)) + w[at + 5]!);
@@ -113,13 +113,13 @@ export function residual(s: Solver, edit: Edit): number {
   }
   let worst = 0;
   for (let node = 1; node < circuit.nodes.length; node++)
-    if (s.faulty.hold[s.pattern.position[node]!] === 1) worst = Math.max(worst, Math.abs(left[node]!));
+    if (s.faulty.grounded[s.pattern.position[node]!] === 1) worst = Math.max(worst, Math.abs(left[node]!));
   return worst;
 }
 
 /** Fuses that melted in the last `settle`, by element. */
 export function meltedFuses(s: Solver): number[] {
   const found: number[] = [];
-  for (const i of s.watchers.fuses) if (s.doing.mode[i] === BLOWN) found.push(i);
+  for (const i of s.watchers.fuses) if (s.operating.mode[i] === BLOWN) found.push(i);
   return found;
 }

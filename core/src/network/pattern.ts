@@ -43,7 +43,7 @@ export interface Pattern {
 }
 
 /** Numbers kept per element: conductance a→b, b→a, a→low, low→a, current into a, current into b. */
-export const WEIGHTS = 6;
+export const NUMBERS_PER_ELEMENT = 6;
 const AB = 0;
 const BA = 1;
 const A_LOW = 2;
@@ -55,7 +55,7 @@ const INTO_B = 5;
  * Symbolic elimination with minimum degree; among equals the one with least below it, which eliminates long runs of
  * wire and contact every other node first and keeps the tree low. Then a postorder, and the bookkeeping above.
  */
-export function analyse(circuit: Circuit): Pattern {
+export function analysePattern(circuit: Circuit): Pattern {
   const n = circuit.nodes.length - 1;
   const { order, laterOf } = eliminate(circuit, n);
   const first = new Int32Array(n);
@@ -184,7 +184,7 @@ function stamps(circuit: Circuit, n: number, position: Int32Array, lists: readon
   const perFront: [number, number][][] = Array.from({ length: n }, () => []);
   const perElement: Set<number>[] = circuit.elements.map(() => new Set());
   const put = (element: number, front: number, slot: number, weight: number) => {
-    perFront[front]!.push([own[front]! + slot, element * WEIGHTS + weight]);
+    perFront[front]!.push([own[front]! + slot, element * NUMBERS_PER_ELEMENT + weight]);
     perElement[element]!.add(front);
   };
   /** row `from` leans on `to`: out of the earlier one's front, or into it, or a leak where `to` is chassis */

@@ -1,10 +1,10 @@
-import { gatherWatchers, meltFuse, moveDevices, neverWakes, reweigh, setGate, touch } from "./devices.js";
+import { INTACT, REGULATING, writeConductances } from "./conductances.js";
+import { gatherWatchers, meltFuse, moveDevices, neverWakes, rewriteConductances, setGate, touch } from "./devices.js";
 import type { Edit, Shunt } from "./element.js";
 import { addToPath, descend, eliminate, sortPath, sumChildren } from "./fronts.js";
-import { WEIGHTS } from "./pattern.js";
+import { NUMBERS_PER_ELEMENT } from "./pattern.js";
 import { addShunt, clearUpdates } from "./shunts.js";
 import { inverseOf, type Conditions, type Settled, type Solver } from "./solver.js";
-import { INTACT, REGULATING, weigh } from "./weights.js";
 
 /** Rounds in which every device may move, then rounds in which only one may: a cycle of two ends there. */
 const ROUNDS_ALL = 24;
@@ -18,14 +18,14 @@ const ROUNDS_ONE = 60;
 export function prepare(s: Solver, c: Conditions, start: "awake" | "asleep" = "awake"): Settled {
   putBack(s);
   const { circuit } = (s.conditions = c);
-  const { doing, path, pattern, state } = s;
+  const { operating, path, pattern, state } = s;
   for (let i = 0; i < circuit.elements.length; i++) {
     const e = circuit.elements[i]!;
-    doing.mode[i] = e.type === "diode" ? 0 : e.type === "fuse" ? INTACT : REGULATING;
-    doing.straight[i] = e.type === "filament" ? e.volt : 0;
+    operating.mode[i] = e.type === "diode" ? 0 : e.type === "fuse" ? INTACT : REGULATING;
+    operating.straight[i] = e.type === "filament" ? e.volt : 0;
   }
   for (let g = 0; g < circuit.gates.length; g++)
-    doing.awake[g] = start === "asleep" || neverWakes(s, g, undefined) || circuit.gates[g]!.either ? 0 : 1;
+    operating.awake[g] = start === "asleep" || neverWakes(s, g, undefined) || circuit.gates[g]!.either ? 0 : 1;
   state.ohmsReady = false;
   state.tolerance = 0;
   s.healthy.x.fill(0);
@@ -36,13 +36,14 @@ export function prepare(s: Solver, c: Conditions, start: "awake" | "asleep" = "a
     path.mark[k] = path.dirty[k] = path.now;
   }
   s.moved.now++;
-  for (let i = 0; i < circuit.elements.length; i++) weigh(circuit.elements[i]!, i, doing, c, s.weights);
+  for (let i = 0; i < circuit.elements.length; i++) writeConductances(circuit.elements[i]!, i, operating, c, s.weights);
   state.healthyOutcome = iterate(
     s,
     undefined,
     (round) => {
       if (round > 0)
-        for (let i = 0; i < circuit.elements.length; i++) weigh(circuit.elements[i]!, i, doing, c, s.weights);
+        for (let i = 0; i < circuit.elements.length; i++)
+          writeConductances(circuit.elements[i]!, i, operating, c, s.weights);
       assemble(s, undefined, s.healthy.own);
       path.redo.fill(path.round);
       eliminate(pattern, s.healthy, s.healthy, path);
@@ -52,11 +53,11 @@ export function prepare(s: Solver, c: Conditions, start: "awake" | "asleep" = "a
   );
   sumChildren(pattern, s.healthy);
   s.weightsHealthy.set(s.weights);
-  doing.modeHealthy.set(doing.mode);
-  doing.awakeHealthy.set(doing.awake);
-  doing.straightHealthy.set(doing.straight);
+  operating.modeHealthy.set(operating.mode);
+  operating.awakeHealthy.set(operating.awake);
+  operating.straightHealthy.set(operating.straight);
   s.faulty.x.set(s.healthy.x);
-  s.faulty.hold.set(s.healthy.hold);
+  s.faulty.grounded.set(s.healthy.grounded);
   s.touched.count = 0;
   s.touched.mark.fill(0);
   s.moved.count = 0;
@@ -123,20 +124,20 @@ const ONE_ROUND: Settled = { settled: true, rounds: 1, swinging: [] };
 
 /** Undoes the last fault: whatever it wrote goes back to the healthy values. */
 function putBack(s: Solver): void {
-  const { touched, doing, path, weights, weightsHealthy } = s;
+  const { touched, operating, path, weights, weightsHealthy } = s;
   restoreVolts(s);
   for (let q = 0; q < touched.count; q++) {
     const i = touched.elements[q]!;
     touched.mark[i] = 0;
-    doing.mode[i] = doing.modeHealthy[i]!;
-    doing.straight[i] = doing.straightHealthy[i]!;
-    doing.series[i] = doing.dead[i] = 0;
-    for (let w = i * WEIGHTS, end = w + WEIGHTS; w < end; w++) weights[w] = weightsHealthy[w]!;
+    operating.mode[i] = operating.modeHealthy[i]!;
+    operating.straight[i] = operating.straightHealthy[i]!;
+    operating.series[i] = operating.dead[i] = 0;
+    for (let w = i * NUMBERS_PER_ELEMENT, end = w + NUMBERS_PER_ELEMENT; w < end; w++) weights[w] = weightsHealthy[w]!;
   }
   touched.count = 0;
-  if (doing.replaced.size) doing.replaced.clear();
+  if (operating.replaced.size) operating.replaced.clear();
   if (touched.gates) {
-    doing.awake.set(doing.awakeHealthy);
+    operating.awake.set(operating.awakeHealthy);
     touched.gates = false;
   }
   path.now++;
@@ -153,32 +154,32 @@ function restoreVolts(s: Solver): void {
   for (let q = 0; q < moved.count; q++) {
     const k = moved.list[q]!;
     faulty.x[k] = healthy.x[k]!;
-    faulty.hold[k] = healthy.hold[k]!;
+    faulty.grounded[k] = healthy.grounded[k]!;
   }
   if (updates.count) clearUpdates(updates);
   moved.count = 0;
 }
 
 function applyEdit(s: Solver, edit: Edit): void {
-  const { doing } = s;
+  const { operating } = s;
   if (edit.series)
     for (const { element, ohm } of edit.series) {
       if (ohm === 0) continue;
-      doing.series[element] = doing.series[element]! + ohm;
+      operating.series[element] = operating.series[element]! + ohm;
       touch(s, element);
     }
   if (edit.dead)
     for (const i of edit.dead) {
-      doing.dead[i] = 1;
+      operating.dead[i] = 1;
       touch(s, i);
     }
   if (edit.replace)
     for (const { element, by } of edit.replace) {
-      doing.replaced.set(element, { ...doing.replaced.get(element), ...by });
+      operating.replaced.set(element, { ...operating.replaced.get(element), ...by });
       touch(s, element);
     }
-  if (edit.asleep) for (const g of edit.asleep) if (doing.awake[g] === 1) setGate(s, g, 0);
-  reweigh(s);
+  if (edit.asleep) for (const g of edit.asleep) if (operating.awake[g] === 1) setGate(s, g, 0);
+  rewriteConductances(s);
 }
 
 /** Shunts to chassis and between nodes the pattern joins go into the fronts; the rest is returned. */
@@ -287,7 +288,7 @@ function addOutside(s: Solver, shunts: readonly Shunt[]): void {
   for (let q = 0; q < moved.count; q++) {
     const k = moved.list[q]!;
     moved.self[k] =
-      Math.abs(faulty.x[k]! - healthy.x[k]!) > tolerance || faulty.hold[k] !== healthy.hold[k]
+      Math.abs(faulty.x[k]! - healthy.x[k]!) > tolerance || faulty.grounded[k] !== healthy.grounded[k]
         ? moved.now
         : moved.now - 1;
   }

@@ -14,7 +14,7 @@ import type { Pattern } from "./pattern.js";
 export interface Updates {
   /** in pairs p, q; first 2·`count` count. Reused from fault to fault */
   readonly vectors: Sparse[];
-  readonly steps: Step[];
+  readonly steps: RankOneUpdate[];
   count: number;
   /** how many of `steps` have their q */
   rows: number;
@@ -24,7 +24,7 @@ export interface Updates {
   readonly scratch: readonly [Sparse, Sparse];
 }
 /** One shunt as it was added: an ordinary one takes one pair of vectors, one that joins a floating island two. */
-interface Step {
+interface RankOneUpdate {
   readonly a: number;
   readonly b: number;
   readonly at: number;
@@ -72,12 +72,19 @@ export function addShunt(
   changed: (k: number) => void,
 ): boolean {
   const { to, updates } = inv;
-  const { x, hold } = to;
-  if (hold[a] !== hold[b]) {
-    joinFloating(inv, hold[a] === 1 ? a : b, hold[a] === 1 ? b : a, ohm, hold[a] === 1 ? -volt : volt, changed);
+  const { x, grounded } = to;
+  if (grounded[a] !== grounded[b]) {
+    joinFloating(
+      inv,
+      grounded[a] === 1 ? a : b,
+      grounded[a] === 1 ? b : a,
+      ohm,
+      grounded[a] === 1 ? -volt : volt,
+      changed,
+    );
     return true;
   }
-  if (hold[a] === 0 && !sameIsland(inv, a, b)) return false;
+  if (grounded[a] === 0 && !sameIsland(inv, a, b)) return false;
   const z = vector(inv, 2 * updates.count);
   const { value } = z;
   const shares = begin(inv, a, b, false, z, updates.count, tolerance);
@@ -118,7 +125,7 @@ function joinFloating(
   changed: (k: number) => void,
 ): void {
   const { to, updates, pattern } = inv;
-  const { x, hold } = to;
+  const { x, grounded } = to;
   const p1 = vector(inv, 2 * updates.count);
   clearSparse(p1);
   clearSparse(vector(inv, 2 * updates.count + 2));
@@ -127,7 +134,7 @@ function joinFloating(
   for (let k = root, low = root - pattern.size[root]!; k > low; k--) {
     if (updates.island[k] === 0) continue;
     x[k] = x[k]! + shift;
-    hold[k] = 1;
+    grounded[k] = 1;
     addSparse(p1, k, 1);
     changed(k);
   }

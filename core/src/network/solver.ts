@@ -1,8 +1,8 @@
+import type { Moment, OperatingState } from "./conductances.js";
 import type { Changed, Circuit } from "./element.js";
-import { createFronts, createMoved, createPath, type Fronts, type Moved, type Path } from "./fronts.js";
-import { analyse, WEIGHTS, type Pattern } from "./pattern.js";
+import { createChangedRows, createFronts, createPath, type ChangedRows, type Fronts, type Path } from "./fronts.js";
+import { analysePattern, NUMBERS_PER_ELEMENT, type Pattern } from "./pattern.js";
 import { createUpdates, type Inverse, type Updates } from "./shunts.js";
-import type { Doing, Moment } from "./weights.js";
 
 /** The machine state a circuit is solved in. */
 export interface Conditions extends Moment {
@@ -24,15 +24,15 @@ export interface Solver {
   readonly healthy: Fronts;
   readonly faulty: Fronts;
   readonly path: Path;
-  readonly moved: Moved;
-  readonly movedOhms: Moved;
+  readonly moved: ChangedRows;
+  readonly movedOhms: ChangedRows;
   /** positions whose block was written by the last `measureOhms`; seen[k] === movedOhms.now */
   readonly seen: Int32Array;
   readonly updates: Updates;
   /** what every element does: healthy, and now (WEIGHTS numbers each) */
   readonly weightsHealthy: Float64Array;
   readonly weights: Float64Array;
-  readonly doing: Doing & {
+  readonly operating: OperatingState & {
     readonly modeHealthy: Int8Array;
     readonly awakeHealthy: Uint8Array;
     readonly straightHealthy: Float64Array;
@@ -65,7 +65,7 @@ export interface Settled {
 }
 
 /** Room for solving circuits of one topology. `pattern` may be shared between solvers of the same topology. */
-export function createSolver(circuit: Circuit, pattern: Pattern = analyse(circuit)): Solver {
+export function createSolver(circuit: Circuit, pattern: Pattern = analysePattern(circuit)): Solver {
   const m = circuit.elements.length;
   const { n } = pattern;
   const gates = circuit.gates.length;
@@ -79,13 +79,13 @@ export function createSolver(circuit: Circuit, pattern: Pattern = analyse(circui
     healthy: createFronts(pattern),
     faulty: createFronts(pattern),
     path: createPath(n),
-    moved: createMoved(n),
-    movedOhms: createMoved(n),
+    moved: createChangedRows(n),
+    movedOhms: createChangedRows(n),
     seen: new Int32Array(n).fill(-1),
     updates: createUpdates(n),
-    weightsHealthy: new Float64Array(m * WEIGHTS),
-    weights: new Float64Array(m * WEIGHTS),
-    doing: {
+    weightsHealthy: new Float64Array(m * NUMBERS_PER_ELEMENT),
+    weights: new Float64Array(m * NUMBERS_PER_ELEMENT),
+    operating: {
       mode: new Int8Array(m),
       modeHealthy: new Int8Array(m),
       awake: new Uint8Array(gates),

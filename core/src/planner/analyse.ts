@@ -1,23 +1,28 @@
-import type { Entry } from "../format/case.js";
+import { assess, CODE_EXPLAINED_FROM, leftOver, misfit, setBy, type Belief } from "../diagnosis/belief.js";
+import type { Feed } from "../diagnosis/circumstances.js";
+import type { Evidence } from "../diagnosis/evidence.js";
+import { minimalExplanations } from "../diagnosis/explanations.js";
+import { isCause, misplacedIn, type Misplaced, type Suspect } from "../diagnosis/groups.js";
+import type { MixtureComponent, Posterior } from "../diagnosis/posterior.js";
+import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
+import type { Entry, Instrument } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
-import { formatQuantity } from "../units/quantity.js";
 import type { Folded } from "../logbook/fold.js";
 import { readingsAt } from "../logbook/seen.js";
-import type { Feed } from "../diagnosis/circumstances.js";
-import { assess, EXPLAINED, leftOver, misfit, setBy, type Belief } from "../diagnosis/belief.js";
-import type { Evidence } from "../diagnosis/evidence.js";
-import { misplacedIn, type Misplaced, type Suspect } from "../diagnosis/groups.js";
-import type { Posterior, World } from "../diagnosis/posterior.js";
-import type { Instrument, Predictor } from "../diagnosis/predictor.js";
 import { stateName } from "../network/state.js";
-import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
-import { candidates, type Candidate } from "./candidates.js";
-import { Informer, type Answer } from "./information.js";
-import { concerned, isCause, makePlan, type Plan, type Stage, type Weighed } from "./plan.js";
-import { compareSchools, lookAhead, type SchoolMinutes } from "./lookAhead.js";
-import { choose, SCHOOLS, type ChartStep, type Chosen, type School } from "./schools.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { formatQuantity } from "../units/quantity.js";
+import type { Answer } from "./answers.js";
+import { answersOf } from "./answers.js";
+import type { Candidate } from "./candidate.js";
+import { candidates } from "./candidates.js";
+import { concerned } from "./concerned.js";
 import { compareCosts, type Economics } from "./economics.js";
-import { minimalExplanations } from "../diagnosis/explanations.js";
+import { ExpectedInformation } from "./expectedInformation.js";
+import { comparePolicies, lookAhead, type PolicyMinutes } from "./lookAhead.js";
+import { makePlan, type Plan, type Stage } from "./plan.js";
+import { choose, POLICIES, type ChartStep, type Chosen, type Policy } from "./policies.js";
+import type { Weighed } from "./ranking.js";
 
 export const ENGINE_VERSION = "0.2.0";
 
@@ -59,13 +64,13 @@ export interface Analysis {
   readonly suspects: readonly SuspectView[];
   /** what to do next, the school's choice first; whatever tells two suspects apart is among it */
   readonly next: readonly Recommendation[];
-  readonly school: School;
+  readonly school: Policy;
   /** number of the one reading that does not fit what leads: it is asked for once more before anything is declared */
   readonly again: number | undefined;
   /** expected minutes until one suspect is left: as the school would have it, where it looks that far */
   readonly minutesLeft: number | undefined;
   /** what other schools are expected to take from here on, minutes */
-  readonly minutesBySchool: SchoolMinutes | undefined;
+  readonly minutesByPolicy: PolicyMinutes | undefined;
   /** whether one more test or the part now is the cheaper course; undefined until one suspect leads */
   readonly economics: Economics | undefined;
   /** how likely readings at one connector were taken at another */
@@ -82,7 +87,7 @@ export interface Analysis {
 }
 
 export interface AnalyseOptions {
-  readonly school?: School;
+  readonly school?: Policy;
   readonly chart?: readonly ChartStep[];
   /** a first suggestion at once: no look-ahead, no search for several faults */
   readonly quick?: boolean;
@@ -102,7 +107,7 @@ const LISTED_NEXT = 8;
 export function analyse(predictor: Predictor, entries: readonly Entry[], options: AnalyseOptions = {}): Analysis {
   const belief = assess(predictor, entries, {
     ...(options.stop ? { stop: options.stop } : {}),
-    ...(options.quick ? { several: "never" as const } : {}),
+    ...(options.quick ? { multiple: "never" as const } : {}),
     begun: options.begun,
   });
   const plan = makePlan(predictor, belief, options.stop ? { stop: options.stop } : {});
@@ -118,8 +123,10 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
         });
   return view(predictor, belief, plan, chosen, school, options.quick ?? false);
 }
-const schoolOf = (folded: Folded): School =>
-  folded.school && (SCHOOLS as readonly string[]).includes(folded.school.school) ? folded.school.school : "information";
+const schoolOf = (folded: Folded): Policy =>
+  folded.school && (POLICIES as readonly string[]).includes(folded.school.school)
+    ? folded.school.school
+    : "information";
 
 /** What a belief and a plan look like from outside. */
 function view(
@@ -127,15 +134,15 @@ function view(
   belief: Belief,
   plan: Plan,
   chosen: Chosen | undefined,
-  school: School,
+  school: Policy,
   quick: boolean,
 ): Analysis {
   const { gathered, posterior } = belief;
   const { evidence, folded } = gathered;
-  const worldsOf = (i: number) => posterior.worlds.filter((_, w) => plan.grouped.of[w] === i);
+  const componentsOf = (i: number) => posterior.components.filter((_, w) => plan.grouped.of[w] === i);
   const reasons = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
   const views = plan.grouped.suspects.slice(0, LISTED_SUSPECTS).map((s, i): SuspectView => {
-    const list = reasons.of(s.type === "notHere" ? [] : worldsOf(i));
+    const list = reasons.of(s.type === "notHere" ? [] : componentsOf(i));
     const present = list.filter((r) => r.kind === "code" && r.got === 1);
     return {
       ...s,
@@ -146,7 +153,7 @@ function view(
     };
   });
   const leader = views[0]!;
-  const lead = worldsOf(0)[0];
+  const lead = componentsOf(0)[0];
   const next = order(plan, chosen);
   const misplaced = misplacedIn(posterior);
   const waiting = plan.stage === "waiting";
@@ -162,10 +169,12 @@ function view(
     next: next
       .filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id))
       .map((w) => recommendation(w, plan)),
-    minutesBySchool:
+    minutesByPolicy:
       quick || plan.stage !== "splitting" || plan.ranked.length === 0
         ? undefined
-        : compareSchools(chosen?.ahead ?? lookAhead(predictor, plan.crowd, plan.ranked, plan.cost, plan.standing)),
+        : comparePolicies(
+            chosen?.ahead ?? lookAhead(predictor, plan.particleBelief, plan.ranked, plan.cost, plan.position),
+          ),
     economics: waiting ? undefined : compareCosts(predictor.wiring, plan, folded),
     misplaced,
     readings: readingViews(predictor, evidence, lead),
@@ -199,9 +208,9 @@ export function weighCandidate(
   const belief = assess(predictor, entries, options);
   const plan = makePlan(predictor, belief, options);
   if (plan.stage === "waiting") return undefined;
-  const joints = new Informer(predictor, plan.crowd).joints(candidate);
+  const joints = new ExpectedInformation(predictor, plan.particleBelief).joints(candidate);
   return recommendation(
-    { candidate, joints, bits: Informer.bits(joints) },
+    { candidate, joints, bits: ExpectedInformation.bits(joints) },
     { ...plan, stage: plan.stage === "confirming" ? "splitting" : plan.stage, hangsOn: undefined },
   );
 }
@@ -237,7 +246,7 @@ function recommendation(w: Weighed, plan: Plan): Recommendation {
   const entropy = confirming
     ? 1
     : plan.grouped.suspects.reduce((sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum), 0);
-  const answers = w.joints.map((j) => j.answers());
+  const answers = w.joints.map(answersOf);
   return {
     candidate: w.candidate,
     bits: w.bits,
@@ -255,9 +264,9 @@ function recommendation(w: Weighed, plan: Plan): Recommendation {
  * that a caller can stop. Run it while the technician puts the leads on: the reading that follows only looks things up.
  */
 export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<void> {
-  const { gathered, posterior } = assess(predictor, entries, { several: "never" });
+  const { gathered, posterior } = assess(predictor, entries, { multiple: "never" });
   if (gathered.evidence.length === 0) return;
-  const live = posterior.worlds.filter(
+  const live = posterior.components.filter(
     (w) => w.presence === 1 && !w.misplaced && w.share >= AHEAD_LEAST && w.hypothesis <= predictor.faults.length,
   );
   const states = new Map<string, Candidate>();
@@ -301,14 +310,14 @@ function misfits(
   predictor: Predictor,
   evidence: readonly Evidence[],
   leader: SuspectView,
-  lead: World | undefined,
+  lead: MixtureComponent | undefined,
 ): Issue[] {
   if (!isCause(leader) || leader.share < 0.5 || !lead) return [];
   const left = leftOver(predictor, lead, evidence);
   const codes = left.codes
     .map((i) => evidence[i]!)
     .flatMap((e) =>
-      e.kind === "code" && setBy(predictor, lead, e.monitor) < EXPLAINED
+      e.kind === "code" && setBy(predictor, lead, e.monitor) < CODE_EXPLAINED_FROM
         ? [predictor.monitors[e.monitor]!.code.id]
         : [],
     );
@@ -322,7 +331,7 @@ function misfits(
 }
 
 /** Readings that are a thousand times too small or too large for what leads and for a healthy machine alike, and would fit with the other prefix. */
-function prefixSlips(predictor: Predictor, evidence: readonly Evidence[], lead: World | undefined): Issue[] {
+function prefixSlips(predictor: Predictor, evidence: readonly Evidence[], lead: MixtureComponent | undefined): Issue[] {
   if (!lead) return [];
   return evidence.flatMap((e) => {
     if (
@@ -357,7 +366,11 @@ function unsettledAmong(predictor: Predictor, views: readonly SuspectView[]): Is
   return ids.length ? [issue("remark.unsettled", [], { faults: ids })] : [];
 }
 
-function readingViews(predictor: Predictor, evidence: readonly Evidence[], lead: World | undefined): ReadingView[] {
+function readingViews(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  lead: MixtureComponent | undefined,
+): ReadingView[] {
   return evidence.flatMap((e) => {
     if (e.kind !== "reading") return [];
     return [
@@ -376,7 +389,7 @@ function readingViews(predictor: Predictor, evidence: readonly Evidence[], lead:
 function suspicionOf(predictor: Predictor, posterior: Posterior): ReadonlyMap<string, number> {
   const on = new Map<string, number>();
   const add = (id: string, share: number) => on.set(id, (on.get(id) ?? 0) + share);
-  for (const w of posterior.worlds) {
+  for (const w of posterior.components) {
     if (w.share < 1e-6 || w.misplaced) continue;
     const touched = new Set(
       predictor.hypotheses[w.hypothesis]!.faults.flatMap((f) => [f.place.id, ...(f.at !== undefined ? [f.at] : [])]),
@@ -398,7 +411,7 @@ export function courseOf(predictor: Predictor, entries: readonly Entry[], ids: r
   const points: CoursePoint[] = [];
   entries.forEach((e, i) => {
     if (!MOVES.has(e.type) || i < entries.length - COURSE_MOST) return;
-    const { posterior } = assess(predictor, entries.slice(0, i + 1), { several: "never" });
+    const { posterior } = assess(predictor, entries.slice(0, i + 1), { multiple: "never" });
     const on = suspicionOf(predictor, posterior);
     points.push({ number: i + 1, shares: Object.fromEntries(ids.map((id) => [id, on.get(id) ?? 0])) });
   });

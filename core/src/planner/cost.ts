@@ -3,17 +3,18 @@ import type { State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
 import { connectorOf, indexWiring } from "../wiring/points.js";
-import type { Candidate, CandidateKind } from "./candidates.js";
+import type { Candidate } from "./candidate.js";
+import type { CandidateKind } from "./candidateKind.js";
 
 /** Where somebody stands: the last place, every place already opened up, and the machine as it is. */
-export interface Standing {
+export interface Position {
   readonly last: string | undefined;
   readonly opened: ReadonlySet<string>;
   readonly state: State;
 }
 
 /** Where the logbook leaves the technician. A cover once off is off, and what was unplugged once is known. */
-export function standing(folded: Folded): Standing {
+export function positionOf(folded: Folded): Position {
   const opened = new Set<string>();
   let last: string | undefined;
   let latest = 0;
@@ -35,7 +36,7 @@ export function standing(folded: Folded): Standing {
 }
 
 /** What the time of a candidate is made of. */
-export interface Step {
+export interface CostedStep {
   readonly kind: CandidateKind;
   readonly at: string;
   readonly state: State;
@@ -49,7 +50,7 @@ export class Cost {
   }
 
   /** minutes to get at a place: none where one stands, a few steps where it is already open; "" is the driver's seat */
-  reach(place: string, from: Standing): number {
+  reach(place: string, from: Position): number {
     if (place === "" || place === from.last) return 0;
     if (from.opened.has(place)) return DEFAULTS.plan.minutes.again;
     return (
@@ -58,7 +59,7 @@ export class Cost {
       DEFAULTS.plan.minutes.reachDefault
     );
   }
-  changes(state: State, from: Standing): Pick<Candidate, "unplug" | "plug" | "turnKey"> {
+  changes(state: State, from: Position): Pick<Candidate, "unplug" | "plug" | "turnKey"> {
     const now = from.state;
     return {
       unplug: state.unplugged.filter((c) => !now.unplugged.includes(c)),
@@ -66,7 +67,7 @@ export class Cost {
       turnKey: now.key !== state.key,
     };
   }
-  minutes(step: Step, from: Standing): number {
+  minutes(step: CostedStep, from: Position): number {
     const { minutes } = DEFAULTS.plan;
     const { unplug, plug, turnKey } = this.changes(step.state, from);
     const places = new Set([step.at, ...unplug, ...plug]);
@@ -82,7 +83,7 @@ export class Cost {
     );
   }
   /** Where one stands after a step. */
-  after(step: Step, from: Standing): Standing {
+  after(step: CostedStep, from: Position): Position {
     const opened = new Set(from.opened);
     for (const p of [step.at, ...step.state.unplugged]) if (p !== "") opened.add(p);
     return { last: step.at === "" ? from.last : step.at, opened, state: step.state };

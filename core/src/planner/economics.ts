@@ -1,7 +1,8 @@
+import { DEFAULTS } from "../defaults.js";
+import { isCause } from "../diagnosis/groups.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
-import { DEFAULTS } from "../defaults.js";
-import { isCause, type Plan } from "./plan.js";
+import { type Plan } from "./plan.js";
 
 /** Two courses compared by what they are expected to cost from here on, in money of the job's own currency. */
 export interface Economics {

@@ -1,12 +1,13 @@
-import type { Predictor } from "../diagnosis/predictor.js";
-import type { Candidate } from "./candidates.js";
-import type { Cost, Standing } from "./cost.js";
-import { Forecast, type Atom, type Crowd, type Expected } from "./crowd.js";
-import type { Weighed } from "./plan.js";
+import type { Predictor } from "../prediction/predictor.js";
+import type { Candidate } from "./candidate.js";
+import type { Cost, Position } from "./cost.js";
 import { expectedCost, greedy, rollout, type Decision } from "./decision.js";
-
-/** How many atoms and tests the look-ahead works with, and how many first tests it compares. */
-const ATOMS = 120;
+import type { Expected } from "./forecast.js";
+import { Forecast } from "./forecast.js";
+import { type Particle, type ParticleBelief } from "./particles.js";
+import type { Weighed } from "./ranking.js";
+/** How many particles and tests the look-ahead works with, and how many first tests it compares. */
+const PARTICLES_PLANNED = 120;
 const TESTS = 64;
 const FIRST = 16;
 /** A first test is worth comparing with this part of the best one's information, or of the best one's information per minute. */
@@ -19,7 +20,7 @@ const STEP_HIGH = 0.8;
 const STEPS_PER_DECADE = 2;
 
 /** What looking ahead saw: the reduced problem, the best first test (by its place among the ranked) and the minutes then expected. */
-export interface Ahead {
+export interface LookAhead {
   readonly decision: Decision;
   readonly best: number;
   readonly minutes: number;
@@ -27,29 +28,29 @@ export interface Ahead {
 
 /**
  * Rollout over greedy: for each of the best first tests, what it costs and what the greedy order would then cost until
- * one suspect is left, over the atoms of the crowd.
+ * one suspect is left, over the particles of the belief.
  * @param ranked candidates, the most information per minute first
  */
 export function lookAhead(
   predictor: Predictor,
-  crowd: Crowd,
+  belief: ParticleBelief,
   ranked: readonly Weighed[],
   cost: Cost,
-  from: Standing,
-): Ahead {
-  const decision = reduce(
+  from: Position,
+): LookAhead {
+  const decision = decisionProblem(
     predictor,
-    crowd,
+    belief,
     ranked.slice(0, TESTS).map((r) => r.candidate),
     cost,
     from,
   );
-  const { test, cost: minutes } = rollout(decision, undefined, -1, different(decision, ranked));
+  const { test, cost: minutes } = rollout(decision, undefined, -1, distinctFirstTests(decision, ranked));
   return { decision, best: test < 0 ? 0 : test, minutes };
 }
 
 /** The first tests worth comparing: those that tell much, or much for their time; of those whose answers mean the same, the one that comes first. */
-function different(d: Decision, ranked: readonly Weighed[]): number[] {
+function distinctFirstTests(d: Decision, ranked: readonly Weighed[]): number[] {
   const rate = (r: Weighed) => r.bits / r.candidate.minutes;
   const most = Math.max(...ranked.map((r) => r.bits));
   const quickest = Math.max(...ranked.map(rate));
@@ -70,14 +71,14 @@ function different(d: Decision, ranked: readonly Weighed[]): number[] {
 }
 
 /** Expected minutes until one suspect is left, by school: what choosing another way would cost. */
-export interface SchoolMinutes {
+export interface PolicyMinutes {
   readonly information: number;
   readonly easiest: number;
   readonly halve: number;
 }
 
 /** What three schools would cost from here on, on the same reduced problem. */
-export function compareSchools({ decision: d, minutes }: Ahead): SchoolMinutes {
+export function comparePolicies({ decision: d, minutes }: LookAhead): PolicyMinutes {
   const telling = (left: readonly number[]) =>
     Array.from(d.outcomes.keys()).filter((t) => {
       const o = d.outcomes[t]!;
@@ -97,22 +98,22 @@ export function compareSchools({ decision: d, minutes }: Ahead): SchoolMinutes {
 }
 
 /**
- * The crowd as a decision problem. What an atom leaves open (where a sensor's true condition lies, where between two
+ * The belief as a decision problem. What an particle leaves open (where a sensor's true condition lies, where between two
  * severities the fault is) is tried at three places, so that a reading which may fall among another suspect's does not
  * pass for one that tells them apart.
  */
-export function reduce(
+export function decisionProblem(
   predictor: Predictor,
-  crowd: Crowd,
+  belief: ParticleBelief,
   tests: readonly Candidate[],
   cost: Cost,
-  from: Standing,
+  from: Position,
 ): Decision {
-  const forecast = new Forecast(predictor, crowd);
-  const things = crowd.atoms
-    .slice(0, ATOMS)
-    .flatMap((atom, i) =>
-      i < OPENED ? PLACES.map((_, place): Thing => ({ atom, place })) : [{ atom, place: undefined }],
+  const forecast = new Forecast(predictor, belief);
+  const things = belief.particles
+    .slice(0, PARTICLES_PLANNED)
+    .flatMap((particle, i) =>
+      i < OPENED ? PLACES.map((_, place): Scenario => ({ particle, place })) : [{ particle, place: undefined }],
     );
   const kinds = new Map<string, number>();
   const outcomes = tests.map((c) =>
@@ -126,8 +127,10 @@ export function reduce(
   const first = tests.map((c) => c.minutes);
   const between = new Map<number, number>();
   return {
-    weights: Float64Array.from(things, (t) => (t.place === undefined ? t.atom.weight : t.atom.weight / PLACES.length)),
-    groups: Int32Array.from(things, (t) => t.atom.suspect),
+    weights: Float64Array.from(things, (t) =>
+      t.place === undefined ? t.particle.weight : t.particle.weight / PLACES.length,
+    ),
+    groups: Int32Array.from(things, (t) => t.particle.suspect),
     outcomes,
     enough: ENOUGH,
     cost: (t, before) => {
@@ -139,12 +142,12 @@ export function reduce(
     },
   };
 }
-/** An atom, and at which of the places its readings fall; undefined for all at their mean. */
-interface Thing {
-  readonly atom: Atom;
+/** An particle, and at which of the places its readings fall; undefined for all at their mean. */
+interface Scenario {
+  readonly particle: Particle;
   readonly place: number | undefined;
 }
-/** The heaviest atoms are opened so; three places, standard deviations from the mean, that together have deviation 1. */
+/** The heaviest particles are opened so; three places, standard deviations from the mean, that together have deviation 1. */
 const OPENED = 40;
 const PLACES = [-Math.sqrt(1.5), 0, Math.sqrt(1.5)];
 /** In which order the places go with those of another unknown: what is high at one sensor need not be at the next. */
@@ -164,15 +167,15 @@ const ORDERS = [
  */
 function answersOf(
   forecast: Forecast,
-  things: readonly Thing[],
+  things: readonly Scenario[],
   c: Candidate,
   kindOf: (family: string) => number,
 ): Uint16Array {
   const at = (kind: number, place: number) => ORDERS[kind % ORDERS.length]![place]!;
   if (c.instrument === "none") {
     const kind = kindOf(c.id);
-    return Uint16Array.from(things, ({ atom, place }) => {
-      const yes = forecast.yes(atom, c);
+    return Uint16Array.from(things, ({ particle, place }) => {
+      const yes = forecast.yes(particle, c);
       return place === undefined ? (yes > 0.4 ? 1 : 0) : at(kind, place) < Math.round(yes * PLACES.length) ? 1 : 0;
     });
   }
@@ -183,14 +186,14 @@ function answersOf(
     ohms ? (m / Math.LN10) * STEPS_PER_DECADE : m < 6 ? m / STEP_LOW : 6 / STEP_LOW + (m - 6) / STEP_HIGH;
   for (const p of c.points) {
     const values = new Float64Array(things.length);
-    let last: { readonly atom: Atom; readonly expected: Expected } | undefined;
-    things.forEach(({ atom, place }, i) => {
-      if (last?.atom !== atom) last = { atom, expected: forecast.there(atom, c, p) };
+    let last: { readonly particle: Particle; readonly expected: Expected } | undefined;
+    things.forEach(({ particle, place }, i) => {
+      if (last?.particle !== particle) last = { particle, expected: forecast.there(particle, c, p) };
       const { mean, deviation } = last.expected;
       values[i] = scale(
         place === undefined || !Number.isFinite(mean)
           ? mean
-          : mean + deviation * PLACES[at(kindOf(forecast.familyOf(atom, c, p)), place)]!,
+          : mean + deviation * PLACES[at(kindOf(forecast.familyOf(particle, c, p)), place)]!,
       );
     });
     const finite = Array.from(values.keys())

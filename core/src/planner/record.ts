@@ -2,8 +2,7 @@ import type { Entry, Finding, ReadingEntry } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { drawnPartNumber } from "../logbook/seen.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { clueOf, type Candidate } from "./candidates.js";
-
+import { type Candidate, clueOf } from "./candidate.js";
 export type Recorded = Pick<
   Candidate,
   "kind" | "instrument" | "points" | "state" | "plug" | "unplug" | "at" | "black" | "part"

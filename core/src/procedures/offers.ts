@@ -1,13 +1,13 @@
 import { DEFAULTS } from "../defaults.js";
 import type { RunName } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
-import type { Predictor } from "../diagnosis/predictor.js";
 import type { Analysis } from "../planner/analyse.js";
-import { barredConnectors, isNeverProbed, isTwin } from "../planner/candidates.js";
-import { Cost, standing } from "../planner/cost.js";
+import { Cost, positionOf } from "../planner/cost.js";
+import type { Predictor } from "../prediction/predictor.js";
 import { followPoint } from "../wiring/follow.js";
 import { findNets } from "../wiring/nets.js";
 import { connectorOf, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
+import { barredConnectors, isNeverProbed, isTwin } from "../wiring/safety.js";
 import { benchValues } from "./parts.js";
 import { fedBy } from "./series.js";
 
@@ -34,7 +34,7 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
   if (analysis.stage === "waiting" || analysis.stage === "proven") return [];
   const { wiring } = predictor;
   const cost = new Cost(wiring);
-  const from = standing(analysis.folded);
+  const from = positionOf(analysis.folded);
   const nets = findNets(wiring);
   const barred = barredConnectors(wiring);
   const live = analysis.suspects

@@ -3,7 +3,17 @@ import type { Device } from "../format/wiring.js";
 import { thermistorOhm } from "../network/laws.js";
 import { deviceConnectors, devicePins } from "../wiring/points.js";
 import { tellApart } from "../wiring/tellApart.js";
-import { clear, found, off, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
+import {
+  clear,
+  found,
+  off,
+  on,
+  unclear,
+  type RunContext,
+  type RunStep,
+  type Script,
+  type StepAnswer,
+} from "./script.js";
 
 /** A jumper to full scale goes through this: a fuse protects no reference of some 50 mA (common practice, no source). */
 export const JUMPER_OHM = 1000;
@@ -38,7 +48,7 @@ export function* jumpers(ctx: RunContext): Script {
   if (!p) return unclear("no-signal-pin", { part: ctx.subject });
   const out = [p.connector];
   const bad: string[] = [];
-  const measured: (readonly [string, Step, Got])[] = [];
+  const measured: (readonly [string, RunStep, StepAnswer])[] = [];
   for (const at of [p.supply, p.ground, p.signal]) {
     if (at === undefined) continue;
     const step = ctx.volts(at, on(out));
@@ -51,7 +61,7 @@ export function* jumpers(ctx: RunContext): Script {
   }
   if (measured.length === 0) return unclear("measure-first", { part: ctx.subject });
   if (bad.length) return found("pin-not-right", bad, { part: ctx.subject });
-  const watch = (from: string, to: string, ohm: number, label: string): Step => ({
+  const watch = (from: string, to: string, ohm: number, label: string): RunStep => ({
     kind: "jumper",
     instrument: "scanTool",
     points: [p.pin],

@@ -1,12 +1,23 @@
-import type { Entry, RunEntry, RunName } from "../format/case.js";
 import { shownNumber } from "../diagnosis/evidence.js";
-import type { Predictor } from "../diagnosis/predictor.js";
+import { runStepId } from "../format/candidateId.js";
+import type { Entry, RunEntry, RunName } from "../format/case.js";
 import { fold } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
-import { Cost, standing } from "../planner/cost.js";
-import { price, type Candidate } from "../planner/candidates.js";
+import type { Candidate } from "../planner/candidate.js";
+import { price } from "../planner/candidate.js";
+import { Cost, positionOf } from "../planner/cost.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { connectorOf } from "../wiring/points.js";
 import { benchTest, jumpers, newPart, opposite, swapTwins, whichIsWhich } from "./parts.js";
-import { RunContext, stepId, unclear, type Finding, type Got, type Mark, type Script, type Step } from "./script.js";
+import {
+  RunContext,
+  unclear,
+  type Mark,
+  type RunFinding,
+  type RunStep,
+  type Script,
+  type StepAnswer,
+} from "./script.js";
 import { fuseRun, unplugSeries } from "./series.js";
 import { compareTwin, dropBySection, farEnd, groundProof, halveRun, loadWire } from "./wires.js";
 
@@ -31,7 +42,7 @@ const MOST_STEPS = 400;
 
 /** One step of a run that has been taken, or set aside. */
 export interface TakenStep {
-  readonly step: Step;
+  readonly step: RunStep;
   readonly number: number | undefined;
   readonly values: readonly number[];
   readonly healthy: readonly number[];
@@ -45,7 +56,7 @@ export interface RunView {
   readonly begun: number;
   readonly taken: readonly TakenStep[];
   readonly next: Candidate | undefined;
-  readonly finding: Finding | undefined;
+  readonly finding: RunFinding | undefined;
 }
 
 /** Where the open run of a logbook stands; undefined where none is open, or only a wiggle run, which has no script. */
@@ -62,7 +73,7 @@ export function runView(predictor: Predictor, entries: readonly Entry[]): RunVie
   let at = script.next();
   for (let n = 0; !at.done && n < MOST_STEPS; n++) {
     const step = at.value;
-    const id = stepId(open.entry.run, step);
+    const id = runStepId(open.entry.run, step);
     // a step that must not be done is never offered: it counts as one that cannot be taken
     if (folded.setAside.has(id) || touched(step).some((x) => ctx.isGuarded(x))) {
       taken.push({ step, number: undefined, values: [], healthy: [] });
@@ -72,7 +83,7 @@ export function runView(predictor: Predictor, entries: readonly Entry[]): RunVie
     const got = findAnswer(step, entries, folded.undone, open.number, used);
     if (!got) {
       const c = new Cost(predictor.wiring);
-      return view(open, taken, ctx, candidateOf(step, id, c, standing(folded)), undefined);
+      return view(open, taken, ctx, candidateOf(step, id, c, positionOf(folded)), undefined);
     }
     used.add(got.number);
     taken.push({
@@ -86,7 +97,7 @@ export function runView(predictor: Predictor, entries: readonly Entry[]): RunVie
   return view(open, taken, ctx, undefined, at.done ? at.value : undefined);
 }
 /** Every point and plug a step puts a hand or a lead to. */
-const touched = (s: Step): string[] => [
+const touched = (s: RunStep): string[] => [
   ...(s.kind === "codeSets" ? [] : s.points),
   ...(s.black === undefined ? [] : [s.black]),
   ...s.state.unplugged,
@@ -97,7 +108,7 @@ const view = (
   taken: readonly Omit<TakenStep, "mark">[],
   ctx: RunContext,
   next: Candidate | undefined,
-  finding: Finding | undefined,
+  finding: RunFinding | undefined,
 ): RunView => ({
   run: open.entry.run,
   on: open.entry.on,
@@ -107,16 +118,16 @@ const view = (
   finding,
 });
 
-function candidateOf(step: Step, id: string, cost: Cost, from: ReturnType<typeof standing>): Candidate {
+function candidateOf(step: RunStep, id: string, cost: Cost, from: ReturnType<typeof positionOf>): Candidate {
   const point = step.points[0] ?? "";
   const at =
     step.instrument === "scanTool"
       ? ""
       : step.kind === "drop" && step.black !== undefined && point.endsWith(":+")
-        ? step.black.split(":")[0]!
+        ? connectorOf(step.black)
         : step.kind === "codeSets"
           ? ""
-          : point.split(":")[0]!;
+          : connectorOf(point);
   return {
     ...price(
       { id, kind: step.kind, instrument: step.instrument, points: step.points, at, state: step.state },
@@ -131,12 +142,12 @@ function candidateOf(step: Step, id: string, cost: Cost, from: ReturnType<typeof
 
 /** The entry, after the run began and not used yet, that answers a step. */
 function findAnswer(
-  step: Step,
+  step: RunStep,
   entries: readonly Entry[],
   undone: ReadonlySet<number>,
   after: number,
   used: ReadonlySet<number>,
-): Got | undefined {
+): StepAnswer | undefined {
   const name = stateName(step.state);
   for (let number = after + 1; number <= entries.length; number++) {
     if (undone.has(number) || used.has(number)) continue;
@@ -152,7 +163,7 @@ function findAnswer(
     )
       return { number, values: e.values.map(shownNumber) };
     if (step.instrument !== "none") continue;
-    const yes = (y: boolean): Got => ({ number, values: [y ? 1 : 0] });
+    const yes = (y: boolean): StepAnswer => ({ number, values: [y ? 1 : 0] });
     if (step.kind === "breaker" && e.type === "holds" && e.fuse === step.points[0] && stateName(e.state) === name)
       return yes(e.held);
     if (step.kind === "wiggle" && e.type === "wiggle" && e.thing === step.points[0]) return yes(e.reacted);

@@ -1,13 +1,14 @@
-import type { ReadingEntry, State } from "../format/case.js";
-import type { Connector, Device, Wiring } from "../format/wiring.js";
+import type { Instrument, ReadingEntry, State } from "../format/case.js";
+import type { Device, Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
-import type { Instrument, Predictor } from "../diagnosis/predictor.js";
-import { barredConnectors, isNeverProbed, type Candidate, type CandidateKind } from "../planner/candidates.js";
+import type { CandidateKind } from "../planner/candidateKind.js";
+import type { Predictor } from "../prediction/predictor.js";
 import { findNets, type Nets } from "../wiring/nets.js";
 import { connectorOf, deviceConnectors, indexWiring, pinBehind, type Index } from "../wiring/points.js";
+import { barredConnectors, isNeverProbed } from "../wiring/safety.js";
 
 /** One step of a guided run, before what it costs from where one stands. */
-export interface Step {
+export interface RunStep {
   readonly kind: CandidateKind;
   readonly instrument: Instrument | "none";
   readonly points: readonly string[];
@@ -18,14 +19,14 @@ export interface Step {
   readonly label: string;
 }
 /** What the logbook says a step gave; undefined where it was skipped. Numbers in volts, ohms or amperes; a lamp 1 bright to 0 dark; yes is 1. */
-export interface Got {
+export interface StepAnswer {
   readonly number: number;
   readonly values: readonly number[];
 }
 /** How one step came out, for the picture beside the run. */
 export type Mark = "full" | "part" | "none" | "good" | "bad";
 /** What a run came to: an issue code in `run.*` with its parameters, and the things it accuses. */
-export interface Finding {
+export interface RunFinding {
   readonly verdict: "found" | "clear" | "unclear";
   readonly says: Issue;
   readonly things: readonly string[];
@@ -34,19 +35,19 @@ export interface Finding {
  * A run reads like its instructions: it yields the next step and is resumed with what the logbook says of it.
  * Run again from the start on every look, so a run left half way goes on wherever the logbook stands.
  */
-export type Script = Generator<Step, Finding, Got | undefined>;
+export type Script = Generator<RunStep, RunFinding, StepAnswer | undefined>;
 
-export const found = (code: string, things: readonly string[], params: Issue["params"] = {}): Finding => ({
+export const found = (code: string, things: readonly string[], params: Issue["params"] = {}): RunFinding => ({
   verdict: "found",
   things,
   says: issue(`run.${code}`, [], { things, ...params }),
 });
-export const clear = (code: string, params: Issue["params"] = {}): Finding => ({
+export const clear = (code: string, params: Issue["params"] = {}): RunFinding => ({
   verdict: "clear",
   things: [],
   says: issue(`run.${code}`, [], params),
 });
-export const unclear = (code: string, params: Issue["params"] = {}): Finding => ({
+export const unclear = (code: string, params: Issue["params"] = {}): RunFinding => ({
   verdict: "unclear",
   things: [],
   says: issue(`run.${code}`, [], params),
@@ -82,7 +83,7 @@ export class RunContext {
     this.deviceOn = new Map(this.wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));
   }
   /** What a healthy machine would show, nominal values; NaN where nothing can be said. */
-  healthy(step: Step, i = 0): number {
+  healthy(step: RunStep, i = 0): number {
     const point = step.points[i]!;
     if (step.instrument === "none") return NaN;
     if (step.part)
@@ -100,10 +101,10 @@ export class RunContext {
     const d = this.index.devices.get(of);
     return this.barred.has(of) || (d !== undefined && isNeverProbed(d));
   }
-  mark(got: Got | undefined, mark: Mark): void {
+  mark(got: StepAnswer | undefined, mark: Mark): void {
     if (got) this.marks.set(got.number, mark);
   }
-  volts(point: string, state: State, label = point, black?: string): Step {
+  volts(point: string, state: State, label = point, black?: string): RunStep {
     return {
       kind:
         black !== undefined
@@ -123,21 +124,8 @@ export class RunContext {
   isModule(connector: string): boolean {
     return this.deviceOn.get(connector)?.kind === "module";
   }
-  sides(c: Connector): string[] {
-    return c.cavities.flatMap((cavity) =>
-      c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`],
-    );
-  }
   batteryPlus(): string | undefined {
     const b = this.wiring.devices.find((d) => d.kind === "battery");
     return b ? `${b.id}:+` : undefined;
   }
 }
-
-/** A step as the card shows it has this name; it is stable, so that a step set aside stays so. */
-export const stepId = (run: string, s: Step): string =>
-  `run ${run} ${s.kind} ${s.points.join(" ")}${s.black === undefined ? "" : `/${s.black}`} ${s.part ?? ""} ${s.state.key} -${[...s.state.unplugged].sort().join(",")} ${JSON.stringify([s.state.jumpers, s.state.loads, s.state.pulled, s.state.breakers])}`.slice(
-    0,
-    200,
-  );
-export type RunCandidate = Candidate & { readonly run: string };

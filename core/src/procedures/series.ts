@@ -1,7 +1,17 @@
 import type { KeyState, Wiring } from "../format/wiring.js";
 import { copperOf } from "../wiring/follow.js";
-import { connectorOf, devicePins } from "../wiring/points.js";
-import { clear, found, off, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
+import { connectorOf, connectorPoints, devicePins } from "../wiring/points.js";
+import {
+  clear,
+  found,
+  off,
+  on,
+  unclear,
+  type RunContext,
+  type RunStep,
+  type Script,
+  type StepAnswer,
+} from "./script.js";
 
 /**
  * Unplug one at a time while a shared voltage is watched. What is unplugged stays so until the voltage is back in full;
@@ -14,7 +24,8 @@ export function* unplugSeries(ctx: RunContext): Script {
   const own = connectorOf(point);
   const items = ctx.wiring.connectors
     .filter(
-      (c) => !ctx.barred.has(c.id) && !ctx.isModule(c.id) && ctx.sides(c).some((p) => ctx.nets.netOf.get(p) === net),
+      (c) =>
+        !ctx.barred.has(c.id) && !ctx.isModule(c.id) && connectorPoints(c).some((p) => ctx.nets.netOf.get(p) === net),
     )
     .sort(
       (a, b) =>
@@ -79,7 +90,7 @@ function* partsAlone(
   ctx: RunContext,
   net: number | undefined,
   items: readonly string[],
-): Generator<Step, string[], Got | undefined> {
+): Generator<RunStep, string[], StepAnswer | undefined> {
   const low: string[] = [];
   for (const c of items) {
     const part = ctx.deviceOn.get(c);
@@ -87,7 +98,7 @@ function* partsAlone(
     const feed = pins?.find((p) => ctx.nets.netOf.get(p.at) === net)?.at;
     const ground = pins?.find((p) => p.role === "ground")?.at;
     if (feed === undefined || ground === undefined) continue;
-    const step: Step = {
+    const step: RunStep = {
       kind: "bench",
       instrument: "ohmmeter",
       points: [feed],
@@ -171,7 +182,7 @@ export function* fuseRun(ctx: RunContext): Script {
   const fuse = ctx.subject;
   const { inline, parts, guarded } = fedBy(ctx.wiring, ctx.barred, fuse);
   if (guarded) return unclear("guarded", { point: fuse });
-  const ohms: Step = {
+  const ohms: RunStep = {
     kind: "ohms",
     instrument: "ohmmeter",
     points: [`${fuse}:out`],
@@ -181,7 +192,7 @@ export function* fuseRun(ctx: RunContext): Script {
   const dead = yield ohms;
   if (dead) ctx.mark(dead, dead.values[0]! < LOW_SHARE * Math.min(ctx.healthy(ohms), 1000) ? "bad" : "good");
   const items = [...inline, ...parts];
-  const tried = (unplugged: readonly string[], label: string, key: KeyState = "on"): Step => ({
+  const tried = (unplugged: readonly string[], label: string, key: KeyState = "on"): RunStep => ({
     kind: "breaker",
     instrument: "none",
     points: [fuse],
@@ -221,7 +232,7 @@ export function* fuseRun(ctx: RunContext): Script {
   return clear("fuse-holds", { fuse });
 }
 const LOW_SHARE = 0.3;
-const isYes = (g: Got) => g.values[0] === 1;
+const isYes = (g: StepAnswer) => g.values[0] === 1;
 /** What hangs on the far side of a connector that stays unplugged need not be tried. */
 function behind(ctx: RunContext, c: string, culprits: readonly string[]): boolean {
   return culprits.some((x) => {

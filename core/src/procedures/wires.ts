@@ -1,8 +1,8 @@
-import { thingsBetween, type Section } from "./sections.js";
-import { isTwin } from "../planner/candidates.js";
 import { followPoint } from "../wiring/follow.js";
 import { connectorOf, devicePins } from "../wiring/points.js";
-import { clear, found, on, unclear, type Got, type RunContext, type Script, type Step } from "./script.js";
+import { isTwin } from "../wiring/safety.js";
+import { clear, found, on, unclear, type RunContext, type RunStep, type Script, type StepAnswer } from "./script.js";
+import { thingsBetween, type Section } from "./sections.js";
 
 /** A ground is good below this under its own current, and a section of a feed below this (common practice, no source), volt. */
 const GROUND_VOLT = 0.1;
@@ -20,8 +20,8 @@ export function* groundProof(ctx: RunContext): Script {
   const line = ctx.nets.functionOf(point);
   const drop = yield ctx.volts(point, on());
   if (drop) ctx.mark(drop, Math.abs(drop.values[0]!) < GROUND_VOLT ? "good" : "bad");
-  let open: Got | undefined;
-  let loaded: Got | undefined;
+  let open: StepAnswer | undefined;
+  let loaded: StepAnswer | undefined;
   if (plus) {
     const s = ctx.volts(plus, on(), "open", point);
     open = yield s;
@@ -71,7 +71,8 @@ export function* halveRun(ctx: RunContext): Script {
   if (sections.length === 0) return unclear("no-way", { point: ctx.subject });
   // points from the pin to the source
   const points = [sections[0]!.from, ...sections.map((s) => s.to)];
-  const isGood = (s: Step, g: Got) => Math.abs(g.values[0]! - ctx.healthy(s)) < 0.06 * Math.abs(ctx.healthy(s)) + 0.1;
+  const isGood = (s: RunStep, g: StepAnswer) =>
+    Math.abs(g.values[0]! - ctx.healthy(s)) < 0.06 * Math.abs(ctx.healthy(s)) + 0.1;
   const here = ctx.volts(points[0]!, on());
   const first = yield here;
   if (!first) return unclear("run-skipped", { point: ctx.subject });
@@ -155,10 +156,10 @@ export function* farEnd(ctx: RunContext): Script {
   const near = ctx.subject;
   const pin = ctx.nets.modulePinOf(near);
   if (pin === undefined) return unclear("no-module-pin", { point: near });
-  const steps: Step[] = [ctx.volts(near, on()), ctx.volts(pin, on())];
+  const steps: RunStep[] = [ctx.volts(near, on()), ctx.volts(pin, on())];
   if (ctx.predictor.placeOf("scanTool", pin) !== undefined && ctx.nets.functionOf(pin) === "signal")
     steps.push({ kind: "scan", instrument: "scanTool", points: [pin], state: on(), label: "scan" });
-  const got: { step: Step; got: Got }[] = [];
+  const got: { step: RunStep; got: StepAnswer }[] = [];
   for (const step of steps) {
     const g = yield step;
     if (g && Number.isFinite(g.values[0]!)) got.push({ step, got: g });

@@ -3,7 +3,7 @@ import { inLineEnds } from "./kinds.js";
 import { devicePins, indexWiring, resolvePlace, wireId } from "./points.js";
 
 /** One step along copper: over a wire, or through a splice, in-line contact, fuse or switch. */
-export interface Step {
+export interface PathStep {
   readonly from: string;
   readonly to: string;
   readonly over: "wire" | "contact" | "part";
@@ -12,7 +12,7 @@ export interface Step {
 /** A cavity followed to its end: the way there, and everything else that hangs on it. */
 export interface Follow {
   readonly start: string;
-  readonly steps: readonly Step[];
+  readonly steps: readonly PathStep[];
   /** module pin, ground point, battery terminal, or another part's pin; undefined where the copper just ends */
   readonly end: string | undefined;
   /** every point on the same copper, the way included */
@@ -28,7 +28,7 @@ export interface Follow {
  */
 export function followPoint(wiring: Wiring, start: string): Follow {
   const { index, next, pins } = copperOf(wiring);
-  const before = new Map<string, Step>();
+  const before = new Map<string, PathStep>();
   const points = new Set([start]);
   const wires = new Set<string>();
   let end: string | undefined;
@@ -63,7 +63,7 @@ export function followPoint(wiring: Wiring, start: string): Follow {
   }
   const startDevice = pins.get(start)?.id;
   end ??= [...points].find((p) => p !== start && pins.has(p) && pins.get(p)!.id !== startDevice);
-  const steps: Step[] = [];
+  const steps: PathStep[] = [];
   for (let at = end; at !== undefined && at !== start;) {
     const step = before.get(at);
     if (!step) break;
@@ -83,13 +83,13 @@ export function followPoint(wiring: Wiring, start: string): Follow {
 
 /** What is joined to what, made once a wiring. */
 function makeCopper(wiring: Wiring) {
-  const next = new Map<string, Step[]>();
-  const add = (from: string, step: Step) => {
+  const next = new Map<string, PathStep[]>();
+  const add = (from: string, step: PathStep) => {
     const list = next.get(from);
     if (list) list.push(step);
     else next.set(from, [step]);
   };
-  const link = (a: string, b: string, over: Step["over"], thing: string) => {
+  const link = (a: string, b: string, over: PathStep["over"], thing: string) => {
     add(a, { from: a, to: b, over, thing });
     add(b, { from: b, to: a, over, thing });
   };

@@ -1,4 +1,5 @@
 import type { Wiring } from "../format/wiring.js";
+import { connectorOf } from "./points.js";
 import { thingsOnTheWay } from "./shared.js";
 
 /** One thing that coded circuits pass through, and who else does. */
@@ -108,7 +109,7 @@ function thingKinds(wiring: Wiring): (thing: string) => SharedRow["kind"] {
     if (kind === "splice" || kind === "ground" || kind === "fuse" || kind === "switch" || kind === "relay") return kind;
     if (kind) return "part";
     if (pins.has(thing)) return "modulePin";
-    return thing.includes(":") && !thing.includes("~") && inline.has(thing.split(":")[0]!) ? "cavity" : "wire";
+    return thing.includes(":") && !thing.includes("~") && inline.has(connectorOf(thing)) ? "cavity" : "wire";
   };
 }
 

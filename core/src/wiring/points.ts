@@ -1,5 +1,5 @@
 import type { Connector, Device, Wiring } from "../format/wiring.js";
-import { issue, type Issue, type Result, fail, ok } from "../issues/issue.js";
+import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
 import { STAR_KINDS, TERMINALS } from "./kinds.js";
 
 /**
@@ -82,7 +82,7 @@ export function devicePins(device: Device): DevicePin[] {
 
 /** The connectors a device has, in order of its pins. */
 export function deviceConnectors(device: Device): string[] {
-  return [...new Set(devicePins(device).map((p) => p.at.slice(0, p.at.indexOf(":"))))];
+  return [...new Set(devicePins(device).map((p) => connectorOf(p.at)))];
 }
 
 export const wireId = (wire: { id?: string | undefined; from: string; to: string }) =>
@@ -92,14 +92,22 @@ export const wireId = (wire: { id?: string | undefined; from: string; to: string
 export const connectorOf = (point: PointName): string =>
   point.includes(":") ? point.slice(0, point.indexOf(":")) : point;
 
+/** The part of a point's name behind its connector or part: a cavity, a terminal; undefined for a splice or ground. */
+export const terminalOf = (point: PointName): string | undefined =>
+  point.includes(":") ? point.slice(point.indexOf(":") + 1) : undefined;
+
+/** The points of a connector: one a cavity, or one on each side of it where it is in-line. */
+export const connectorPoints = (c: Pick<Connector, "id" | "cavities" | "inline">): string[] =>
+  c.cavities.flatMap((cavity) => (c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`]));
+
+/** Whether the black lead is where it is unless said: on chassis or battery negative. */
+export const isPlainBlack = (black: PointName | undefined): boolean =>
+  black === undefined || black === CHASSIS || black.endsWith(":-");
+
 /** Every place a meter lead can touch: cavities on the harness side, terminals, splices and ground points. */
 export function meterPoints(wiring: Wiring): string[] {
   return [
-    ...wiring.connectors.flatMap((c) =>
-      c.cavities.flatMap((cavity) =>
-        c.inline ? [`${c.id}:${cavity}.a`, `${c.id}:${cavity}.b`] : [`${c.id}:${cavity}`],
-      ),
-    ),
+    ...wiring.connectors.flatMap(connectorPoints),
     ...wiring.devices.flatMap((d) =>
       STAR_KINDS.has(d.kind) ? [d.id] : (TERMINALS[d.kind] ?? []).map((t) => `${d.id}:${t}`),
     ),

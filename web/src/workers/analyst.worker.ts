@@ -38,7 +38,7 @@ const api = {
     if (!predictor) throw new Error("open a wiring first");
     asked++;
     thought++;
-    begun = assess(predictor, entries, { several: "never" });
+    begun = assess(predictor, entries, { multiple: "never" });
     return begun.unfinished ? analyse(predictor, entries, { quick: true, begun }) : undefined;
   },
   /** The whole analysis of what `first` looked at, looking ahead and for several faults. @returns undefined when something newer was asked meanwhile */

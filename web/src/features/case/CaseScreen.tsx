@@ -38,15 +38,15 @@ import { candidateOf, verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
 import { OtherReading, type Other } from "./reading/OtherReading";
 import type { How } from "./reading/TakenHow";
-import type { Shown } from "./reading/ValueBox";
+import type { TypedValue } from "./reading/ValueBox";
 import { METER_BUTTON } from "./reading/SimulatedMeter";
 import { Remarks } from "./Remarks";
 import { RunPanel } from "./runs/RunPanel";
 import { scanSimulated } from "./scan/simulated";
 import { BenchSheet } from "../bench/BenchSheet";
 import { SavedWord, SaveNote } from "./SaveNote";
-import { ChartSheet } from "./schools/ChartSheet";
-import { SchoolSwitch } from "./schools/SchoolSwitch";
+import { MakerChartSheet } from "./policy/MakerChartSheet";
+import { PolicySwitch } from "./policy/PolicySwitch";
 import { Steps } from "./Steps";
 import { Suspects } from "./suspects/Suspects";
 import { useAnalysis } from "./useAnalysis";
@@ -69,16 +69,16 @@ const MeterSheet = dynamic(() => import("./meter/MeterSheet").then((m) => m.Mete
 const WatchSheet = dynamic(() => import("./watch/WatchSheet").then((m) => m.WatchSheet), { ssr: false });
 const SumSheet = dynamic(() => import("./reading/SumSheet").then((m) => m.SumSheet), { ssr: false });
 const HandsBusy = dynamic(() => import("./reading/HandsBusy").then((m) => m.HandsBusy), { ssr: false });
-const SharedMatrix = dynamic(() => import("./matrix/SharedMatrix").then((m) => m.SharedMatrix), { ssr: false });
+const SharedMatrix = dynamic(() => import("./matrix/SharedMatrixView").then((m) => m.SharedMatrixView), { ssr: false });
 
 interface Props {
   readonly job: Job;
   readonly initialEntries: readonly Entry[];
   readonly initialMap: Maps;
-  readonly sheet?: Sheet;
+  readonly sheet?: SheetName;
 }
 type View = "map" | "shared" | "course";
-export type Sheet =
+export type SheetName =
   | "other"
   | "codes"
   | "name"
@@ -118,9 +118,9 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
   const namer = useMemo(() => new Namer(wiring), [wiring]);
   const instructor = useMemo(() => new Instructor(wiring), [wiring]);
   const maps = useMap(job.id, initialMap, log.entries, log.saved);
-  const [sheet, setSheet] = useState<Sheet>(first);
+  const [sheet, setSheet] = useState<SheetName>(first);
   // a sheet stays once it was opened, so that it can close gently
-  const [opened, setOpened] = useState<ReadonlySet<Sheet>>(new Set());
+  const [opened, setOpened] = useState<ReadonlySet<SheetName>>(new Set());
   if (sheet && !opened.has(sheet)) setOpened(new Set([...opened, sheet]));
   // fetched while nobody waits, so that the first key typed into them is not lost
   useEffect(() => {
@@ -185,7 +185,12 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       setTexts([]);
     } else if (candidate) append([{ type: "setAside", at: now(), candidate: candidate.id, reason }]);
   };
-  const onLog = (values: readonly Shown[], typed: string, swing: readonly [number, number] | undefined, how: How) => {
+  const onLog = (
+    values: readonly TypedValue[],
+    typed: string,
+    swing: readonly [number, number] | undefined,
+    how: How,
+  ) => {
     if (!candidate) return;
     const corrects = other?.reading?.corrects;
     append(
@@ -235,7 +240,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
     setTexts(e.as?.split(" · ") ?? e.values.map(String));
   };
   const keepPhoto = async (file: File): Promise<string | undefined> => {
-    const thing = candidate?.at || candidate?.points[0]?.split(":")[0];
+    const thing = candidate && (candidate.at || connectorOf(candidate.points[0] ?? ""));
     if (!job.library || !thing) return undefined;
     try {
       const response = await fetch(`/api/wirings/${job.library.id}/photos?connector=${encodeURIComponent(thing)}`, {
@@ -348,9 +353,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
       closed !== undefined);
   const dangers = folded?.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? [];
   // places worth moving: connectors of the strongest suspects
-  const places = [
-    ...new Set((analysis?.suspects ?? []).flatMap((s) => s.places.map((x) => x.id.split(":")[0]!))),
-  ].filter(
+  const places = [...new Set((analysis?.suspects ?? []).flatMap((s) => s.places.map((x) => connectorOf(x.id))))].filter(
     (x) =>
       wiring.connectors.some((c) => c.id === x) ||
       wiring.devices.some((d) => d.id === x && (d.kind === "splice" || d.kind === "ground")),
@@ -634,7 +637,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
             </p>
           ) : null}
           {analysis && !ended && !running && analysis.stage !== "waiting" ? (
-            <SchoolSwitch
+            <PolicySwitch
               analysis={analysis}
               busy={false}
               onChange={(school) =>
@@ -752,7 +755,7 @@ export function CaseScreen({ job, initialEntries, initialMap, sheet: first }: Pr
         />
       ) : null}
       {opened.has("chart") ? (
-        <ChartSheet
+        <MakerChartSheet
           open={sheet === "chart"}
           wiring={wiring}
           namer={namer}

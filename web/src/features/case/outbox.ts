@@ -6,7 +6,7 @@ import { z } from "zod";
 export const Batch = z.object({ batch: z.uuid(), after: z.number().int(), entries: z.array(EntrySchema) });
 export type Batch = z.infer<typeof Batch>;
 
-export type Sent =
+export type SendResult =
   | { readonly status: "saved"; readonly last: number }
   | {
       readonly status: "stale";
@@ -37,7 +37,7 @@ const Missed = z.object({ missed: z.array(EntrySchema), last: z.number().int() }
 const Last = z.object({ last: z.number().int() });
 
 /** Sends one batch. Sending the same batch twice is safe: the server keeps it once. */
-export async function send(jobId: string, batch: Batch, fetcher: typeof fetch = fetch): Promise<Sent> {
+export async function send(jobId: string, batch: Batch, fetcher: typeof fetch = fetch): Promise<SendResult> {
   try {
     const response = await fetcher(`/api/jobs/${jobId}/entries`, {
       method: "POST",

@@ -3,7 +3,7 @@ import type { Entry } from "@radicula/core";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
 import { LogbookSync, type SaveState } from "./logbookSync";
 
-export interface Logbook {
+export interface LogbookState {
   /** saved entries, then those on their way */
   readonly entries: readonly Entry[];
   /** how many of them the database has */
@@ -18,7 +18,7 @@ export function useLogbook(
   jobId: string,
   initial: readonly Entry[],
   onGivenBack: (entries: readonly Entry[]) => void,
-): Logbook {
+): LogbookState {
   const [sync] = useState(() => new LogbookSync(jobId, initial));
   useEffect(() => sync.onRefused(onGivenBack), [sync, onGivenBack]);
   useEffect(() => sync.start(), [sync]);

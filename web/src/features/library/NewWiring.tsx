@@ -4,7 +4,7 @@ import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { say } from "@/messages/issues";
-import { post, type Sent } from "@/ui/send";
+import { post, type Posted } from "@/ui/send";
 import board from "../board/Board.module.css";
 import styles from "./Library.module.css";
 
@@ -17,7 +17,7 @@ export function NewWiring() {
   const [refused, setRefused] = useState<{ readonly file: string; readonly issues: readonly Issue[] } | undefined>(
     undefined,
   );
-  const go = (file: string, made: Sent<{ id: string }>) => {
+  const go = (file: string, made: Posted<{ id: string }>) => {
     if (made.ok) router.push(`/wiring/${made.body.id}`);
     else setRefused({ file, issues: made.issues });
   };

@@ -3,7 +3,7 @@ import type { Chart, ConnectorRow, PartRow, Wiring } from "@radicula/core";
 import { KIND_WORDS } from "@radicula/core/words";
 import { Button, Checkbox, Input, Select } from "antd";
 import { memo } from "react";
-import { connectorOf, markRead, partOf, setConnector, setPart } from "./edit";
+import { connectorNameOf, markRead, partOf, setConnector, setPart } from "./edit";
 import { Face } from "@/ui/Face";
 import { FollowPath } from "./FollowPath";
 import { Photos } from "./Photos";
@@ -77,7 +77,7 @@ export const Panel = memo(function Panel({
       (d) => "pins" in d && Object.values(d.pins).some((p) => (typeof p === "string" ? p : p.at).startsWith(`${id}:`)),
     );
   const part = device ? partOf(chart, device.id) : undefined;
-  const plug = connectorOf(chart, id);
+  const plug = connectorNameOf(chart, id);
   const guessed = device !== undefined && (wiring.guesses ?? []).includes(device.id);
   const where = connector ? plug : part;
   const setWhere = (cells: Partial<ConnectorRow> & Partial<PartRow>) =>

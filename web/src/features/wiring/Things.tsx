@@ -21,7 +21,7 @@ export function groupThings(wiring: Wiring): ThingGroup[] {
   const cavities = new Map(wiring.connectors.map((c) => [c.id, c.cavities.length]));
   const legs = new Map<string, number>();
   for (const w of wiring.wires)
-    for (const end of [w.from, w.to]) legs.set(end.split(":")[0]!, (legs.get(end.split(":")[0]!) ?? 0) + 1);
+    for (const end of [w.from, w.to]) legs.set(connectorOf(end), (legs.get(connectorOf(end)) ?? 0) + 1);
   const device = (d: Wiring["devices"][number]): Thing => ({
     id: d.id,
     name: d.name ?? "",

@@ -112,7 +112,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
     setThing(undefined);
   }, []);
   const point = points?.[row] ?? "";
-  const chosen = thing ?? (point ? point.split(":")[0] : undefined);
+  const chosen = thing ?? (point ? connectorOf(point) : undefined);
   const goToThing = useCallback(
     (id: string) => {
       setThing(id);
@@ -214,7 +214,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
       const p = points[i];
       return Boolean(
         p &&
-        (found.things.has(p.split(":")[0]!) ||
+        (found.things.has(connectorOf(p)) ||
           [...wires].some((w) => w === p || w.startsWith(`${p}~`) || w.endsWith(`~${p}`) || chart.rows[i]?.wire === w)),
       );
     };
@@ -448,7 +448,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
             wiring={built.wiring}
             built={built}
             id={chosen}
-            point={point.split(":")[0] === chosen ? point : firstPoint(built.points, chosen)}
+            point={connectorOf(point) === chosen ? point : firstPoint(built.points, chosen)}
             photos={photos}
             onChange={change}
             onPhotos={setPhotos}

@@ -113,7 +113,7 @@ export function setConnector(chart: Chart, id: string, cells: Partial<ConnectorR
     : { ...chart, connectors: [...chart.connectors, connectorRow({ id, ...cells })] };
 }
 export const partOf = (chart: Chart, id: string) => chart.parts.find((p) => sameId(p.id, id));
-export const connectorOf = (chart: Chart, id: string) => chart.connectors.find((c) => sameId(c.id, id));
+export const connectorNameOf = (chart: Chart, id: string) => chart.connectors.find((c) => sameId(c.id, id));
 
 /** The cells of one column from the first chosen row copied into the rows below it; numbers at the end count on for cavities. */
 export function fillDown(

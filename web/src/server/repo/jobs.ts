@@ -159,7 +159,7 @@ export async function startJob(
   });
 }
 
-export type Moved =
+export type RevisionMove =
   | { readonly status: "moved"; readonly revision: number }
   | { readonly status: "refused"; readonly issues: readonly Issue[] }
   | { readonly status: "gone" };
@@ -167,8 +167,8 @@ export type Moved =
  * Moves a job to the newest state of its wiring, with everything in its logbook kept; a record of the move is added.
  * Refused where the logbook speaks of things that state no longer has.
  */
-export async function moveJob(id: string): Promise<Moved> {
-  return database().transaction(async (tx): Promise<Moved> => {
+export async function moveJob(id: string): Promise<RevisionMove> {
+  return database().transaction(async (tx): Promise<RevisionMove> => {
     const [job] = await tx
       .select({ wiringId: jobs.wiringId, revision: jobs.revision })
       .from(jobs)

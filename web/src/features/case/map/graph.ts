@@ -270,7 +270,7 @@ class MapBuilder {
         height: 88,
       });
     } else if (id.startsWith("inline ")) {
-      const connector = end.slice(0, end.indexOf(":"));
+      const connector = connectorOf(end);
       const cavity = id.slice(`inline ${connector}:`.length);
       this.add(id, {
         type: "inline",

@@ -1,6 +1,6 @@
 import ELK, { type ElkExtendedEdge, type ElkNode, type ElkPort } from "elkjs/lib/elk.bundled.js";
 import { SENSOR, type MapGraph, type MapNode } from "./graph";
-import { DOT_X, type PlacedMap, type PlacedNode } from "./placed";
+import { DOT_X, type PlacedMap, type MapNode } from "./placed";
 
 /** how far above the foot of its node a line begins: in the middle of a plug, at the foot of a lone code's card */
 const LEAD: Readonly<Record<string, number>> = { sensor: SENSOR.plug / 2, code: SENSOR.plug + SENSOR.gap };
@@ -80,7 +80,7 @@ function toElk(n: MapNode): ElkNode {
   };
 }
 
-function fromElk(n: MapNode, e: ElkNode | undefined): PlacedNode {
+function fromElk(n: MapNode, e: ElkNode | undefined): MapNode {
   const x = e?.x ?? 0;
   const y = e?.y ?? 0;
   const plugTop = y + SENSOR.card + SENSOR.gap + SENSOR.plug / 2;

@@ -1,7 +1,7 @@
 import type { MapGraph, MapNode, MapPort } from "./graph";
 
 /** The map once everything has its place, as it travels from the server to the page. */
-export interface PlacedNode extends Omit<MapNode, "ports"> {
+export interface MapNode extends Omit<MapNode, "ports"> {
   readonly x: number;
   readonly y: number;
   readonly ports: readonly PlacedPort[];
@@ -10,7 +10,7 @@ export interface PlacedPort extends MapPort {
   readonly cx: number;
   readonly cy: number;
 }
-export interface PlacedEdge {
+export interface MapEdge {
   readonly id: string;
   readonly function: MapGraph["edges"][number]["function"];
   readonly from: string;
@@ -23,8 +23,8 @@ export interface PlacedEdge {
 export interface PlacedMap {
   readonly width: number;
   readonly height: number;
-  readonly nodes: readonly PlacedNode[];
-  readonly edges: readonly PlacedEdge[];
+  readonly nodes: readonly MapNode[];
+  readonly edges: readonly MapEdge[];
   readonly hidden: number;
   readonly feeds: readonly string[];
 }

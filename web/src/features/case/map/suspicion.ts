@@ -1,5 +1,5 @@
 import type { Analysis, FaultMode } from "@radicula/core";
-import type { PlacedEdge, PlacedMap } from "./placed";
+import type { MapEdge, PlacedMap } from "./placed";
 
 /** On which of a sensor's circuits a fault inside it acts. */
 const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = {
@@ -30,7 +30,7 @@ export function suspicionOnMap(map: PlacedMap, analysis: Pick<Analysis, "suspici
   const on = analysis.suspicion;
   const rank = new Map(map.nodes.map((n) => [n.id, n.rank]));
   const pool = new Map<string, number>(); // node and conductor → suspicion that has arrived there
-  const key = (node: string, e: PlacedEdge) => `${node} ${e.function === "sensorGround" ? "ground" : e.function}`;
+  const key = (node: string, e: MapEdge) => `${node} ${e.function === "sensorGround" ? "ground" : e.function}`;
   const inside = sensorShares(analysis.suspects);
   const through = new Map<string, number>();
   const edges = map.edges
@@ -75,7 +75,7 @@ export function showsFeeds(
   next: { readonly points: readonly string[] } | undefined,
 ): boolean {
   const feeds = new Set(full.feeds);
-  const there = (point: string) => feeds.has(point.split(":")[0] ?? "");
+  const there = (point: string) => feeds.has(connectorOf(point));
   return (
     full.feeds.some((id) => (analysis?.suspicion.get(id) ?? 0) >= FEED_SHOWN) ||
     (next?.points.some(there) ?? false) ||

@@ -15,12 +15,12 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { inSheet } from "@/ui/focus";
 import { Face } from "@/ui/Face";
 import { WireSwatch } from "@/ui/WireSwatch";
-import { lineFor, scaleOf, yesNoLines } from "./answers";
+import { lineFor, answerScale, yesNoLines } from "./answers";
 import styles from "./NextReading.module.css";
 import { ScaleView } from "./ScaleView";
 import { SimulatedMeter } from "./SimulatedMeter";
 import { TakenHow, type How } from "./TakenHow";
-import { ValueBox, type Shown, type Words } from "./ValueBox";
+import { ValueBox, type TypedValue, type Words } from "./ValueBox";
 import { YesNo } from "./YesNo";
 
 interface Props {
@@ -44,7 +44,7 @@ interface Props {
   readonly texts: readonly string[];
   readonly onTexts: (texts: string[]) => void;
   readonly onLog: (
-    values: readonly Shown[],
+    values: readonly TypedValue[],
     typed: string,
     swing: readonly [number, number] | undefined,
     how: How,
@@ -70,7 +70,7 @@ export function NextReading(p: Props) {
   const instruction = useMemo(() => p.instructor.instruct(candidate), [p.instructor, candidate]);
   const answers = recommendation?.answers.at(-1);
   const scale = useMemo(
-    () => (answers && !asked && words === "none" ? scaleOf(answers, unit, p.suspects, p.namer) : undefined),
+    () => (answers && !asked && words === "none" ? answerScale(answers, unit, p.suspects, p.namer) : undefined),
     [answers, unit, asked, words, p.suspects, p.namer],
   );
   const [filled, setFilled] = useState(0);
@@ -260,7 +260,7 @@ function Acknowledge({
 function faceOf(wiring: Wiring, c: Candidate) {
   if (c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp") return undefined;
   const point = c.points.at(-1)!;
-  const connector = wiring.connectors.find((x) => x.id === point.slice(0, point.indexOf(":")));
+  const connector = wiring.connectors.find((x) => x.id === connectorOf(point));
   return connector && connector.cavities.length <= 24
     ? { connector, cavity: point.slice(point.indexOf(":") + 1).replace(/\.[ab]$/, "") }
     : undefined;

@@ -7,7 +7,7 @@ import { inSheet } from "@/ui/focus";
 import { Keypad } from "./Keypad";
 import styles from "./NextReading.module.css";
 
-export type Shown = ReadingEntry["values"][number] | number;
+export type TypedValue = ReadingEntry["values"][number] | number;
 export type Words = "lamp" | "beeper" | "none";
 interface Props {
   readonly points: readonly string[];
@@ -18,14 +18,14 @@ interface Props {
   readonly texts: readonly string[];
   readonly onTexts: (texts: string[]) => void;
   /** @param swing least and most of a value that would not stand still */
-  readonly onLog: (values: Shown[], typed: string, swing?: readonly [number, number]) => void;
+  readonly onLog: (values: TypedValue[], typed: string, swing?: readonly [number, number]) => void;
   readonly onShortcut: (key: string) => boolean;
   readonly disabled: boolean;
   readonly keypad: boolean;
   /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
   readonly filled?: number;
 }
-const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Shown, string])[]>> = {
+const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [TypedValue, string])[]>> = {
   lamp: [
     ["bright", "Bright"],
     ["dim", "Dim"],
@@ -60,7 +60,7 @@ export function ValueBox({
   }, [filled]);
 
   const log = () => {
-    const values: Shown[] = [];
+    const values: TypedValue[] = [];
     let swing: readonly [number, number] | undefined;
     for (let i = 0; i < points.length; i++) {
       const read = parseShown(texts[i] ?? "", unit, words);

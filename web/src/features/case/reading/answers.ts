@@ -24,7 +24,12 @@ const WAS_ABOVE = 0.06;
 const DECIDED = 0.85;
 
 /** What each answer would mean, and where it lies on the meter's scale. */
-export function scaleOf(answers: readonly Answer[], unit: Unit, suspects: readonly SuspectView[], namer: Namer): Scale {
+export function answerScale(
+  answers: readonly Answer[],
+  unit: Unit,
+  suspects: readonly SuspectView[],
+  namer: Namer,
+): Scale {
   const finite = answers.flatMap((a) => [a.low, a.high]).filter(Number.isFinite);
   const top = Math.max(unit === "V" ? 5.5 : 1000, ...finite);
   const bottom = unit === "V" ? Math.min(0, ...finite) : 0.1;
@@ -63,17 +68,20 @@ function nearText(a: Answer, unit: Unit): string {
 
 function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): string {
   const leader = suspects[0];
-  if (a.suspects[0]?.suspect === -1 && leader) return `speaks against ${nameOf(leader, namer)}; the others open again`;
-  if (a.suspects.some((s) => s.suspect === -1) && leader) return `agrees with ${nameOf(leader, namer)}`;
+  if (a.suspects[0]?.suspect === -1 && leader)
+    return `speaks against ${answerName(leader, namer)}; the others open again`;
+  if (a.suspects.some((s) => s.suspect === -1) && leader) return `agrees with ${answerName(leader, namer)}`;
   const named = a.suspects.flatMap((s) => {
     const v = suspects[s.suspect];
-    return v ? [{ ...s, name: nameOf(v, namer) }] : [];
+    return v ? [{ ...s, name: answerName(v, namer) }] : [];
   });
   const [first, second] = named;
   if (!first) return "something not among the suspects";
   if (first.share >= DECIDED) return first.name.startsWith("no") ? first.name : `it is ${first.name}`;
   const out = suspects.flatMap((v, i) =>
-    v.share >= WAS_ABOVE && !a.suspects.some((s) => s.suspect === i && s.share >= GONE_BELOW) ? [nameOf(v, namer)] : [],
+    v.share >= WAS_ABOVE && !a.suspects.some((s) => s.suspect === i && s.share >= GONE_BELOW)
+      ? [answerName(v, namer)]
+      : [],
   );
   const left = [first, ...(second && second.share > 0.5 * first.share ? [second] : [])]
     .map((s) => `${s.name} ${shareShort(s.share)}`)
@@ -82,7 +90,7 @@ function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): s
 }
 
 /** a suspect by its place alone, short enough for a line */
-export function nameOf(v: SuspectView, namer: Namer): string {
+export function answerName(v: SuspectView, namer: Namer): string {
   if (v.type === "nothing") return "nothing wrong now";
   if (v.type === "notHere") return "not in this wiring";
   if (v.type === "several") return v.places.map((p) => namer.short(p)).join(" and ");

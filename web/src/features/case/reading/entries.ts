@@ -5,7 +5,7 @@ export type Own = Pick<ReadingEntry, "instrument" | "points" | "state"> &
   Partial<Pick<ReadingEntry, "black" | "part" | "corrects" | "how" | "mode" | "battery">>;
 export function candidateOf(reading: Own, now: State = { key: "on", unplugged: [] }): Candidate {
   const { instrument, points, state } = reading;
-  const at = instrument === "scanTool" ? "" : (points[0]?.split(":")[0] ?? "");
+  const at = instrument === "scanTool" ? "" : connectorOf(points[0] ?? "");
   return {
     id: `own ${instrument} ${points.join(" ")} ${reading.black ?? ""} ${reading.part ?? ""} ${state.key} ${state.unplugged.join(",")} ${reading.corrects ?? ""} ${JSON.stringify([state.jumpers, state.loads, state.pulled, state.breakers])}`,
     kind: kindOf(reading, at),

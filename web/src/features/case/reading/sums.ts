@@ -3,7 +3,7 @@ import type { Prefilled } from "@/features/calculators/Calculators";
 
 /** The sum a step may need, with what the wiring says already filled in. */
 export function sumFor(wiring: Wiring, c: Candidate): Prefilled {
-  const connector = (c.at || c.points[0] || "").split(":")[0];
+  const connector = connectorOf(c.at || c.points[0] || "");
   const device = wiring.devices.find(
     (d) =>
       d.id === connector ||

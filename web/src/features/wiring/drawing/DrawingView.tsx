@@ -8,7 +8,7 @@ import { drawnGraph, neighbourhood } from "./graph";
 import type { Drawing } from "./layout";
 import { layOut } from "./runLayout";
 import { pngOf, save, svgText } from "./saveDrawing";
-import { Sheet } from "./Sheet";
+import { DrawnSheet } from "./DrawnSheet";
 import styles from "./Drawing.module.css";
 
 /** Above this many things one part of the wiring is drawn first. */
@@ -167,7 +167,7 @@ export function DrawingView({
           <p className="muted">Nothing to draw yet: type the first line of the chart.</p>
         ) : null}
         {drawing ? (
-          <Sheet
+          <DrawnSheet
             ref={svg}
             drawing={drawing}
             zoom={zoom}

@@ -141,8 +141,8 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGra
   const shapes = new Map(nodes.map((n) => [n.id, n.shape]));
   const known = shapes;
   const edges = wiring.wires.flatMap((w): DrawnEdge[] => {
-    const a = w.from.split(":")[0]!;
-    const b = w.to.split(":")[0]!;
+    const a = connectorOf(w.from);
+    const b = connectorOf(w.to);
     if (!known.has(a) || !known.has(b)) return [];
     const ra = RANK[shapes.get(a)!];
     const rb = RANK[shapes.get(b)!];
@@ -152,9 +152,9 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGra
     return [
       {
         id: wireId(w),
-        from: from.split(":")[0]!,
+        from: connectorOf(from),
         fromPort: from,
-        to: to.split(":")[0]!,
+        to: connectorOf(to),
         toPort: to,
         colour: w.colour ?? "",
         letters: read?.status === "read" ? read.colour.letters : (w.colour ?? ""),
@@ -172,8 +172,8 @@ const short = (text: string) => (text.trim().length > 30 ? `${text.trim().slice(
 export function neighbourhood(wiring: Wiring, id: string, hops: number): Set<string> {
   const next = new Map<string, Set<string>>();
   for (const w of wiring.wires) {
-    const a = w.from.split(":")[0]!;
-    const b = w.to.split(":")[0]!;
+    const a = connectorOf(w.from);
+    const b = connectorOf(w.to);
     next.set(a, (next.get(a) ?? new Set()).add(b));
     next.set(b, (next.get(b) ?? new Set()).add(a));
   }

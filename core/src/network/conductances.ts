@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Changed, Element } from "./element.js";
-import { WEIGHTS } from "./pattern.js";
+import { NUMBERS_PER_ELEMENT } from "./pattern.js";
 
 /** Segments of piecewise-linear elements, as kept in `Solver.mode`. A device moves to a neighbouring one only. */
 export const REGULATING = 0;
@@ -15,7 +15,7 @@ export const BLOCKING = 0;
 export const CONDUCTING = 1;
 
 /** Everything that decides what an element does at this moment. */
-export interface Doing {
+export interface OperatingState {
   readonly mode: Int8Array;
   readonly awake: Uint8Array;
   /** volts across each filament around which it is taken as straight; m */
@@ -39,7 +39,7 @@ export interface Moment {
 }
 
 /** The element with what an edit replaces. */
-export const present = (e: Element, i: number, d: Doing): Element => {
+export const present = (e: Element, i: number, d: OperatingState): Element => {
   const by = d.replaced.size ? d.replaced.get(i) : undefined;
   return by ? { ...e, ...by } : e;
 };
@@ -49,7 +49,7 @@ const generated = (volt: number, m: Moment) => (m.steel === undefined ? 0 : m.st
 const steelHere = (e: Element, m: Moment) => m.steel ?? e.ratio === 1;
 
 /** Whether an element is held off: dead, asleep, or not its part of the period. */
-export function isOff(e: Element, i: number, d: Doing, m: Moment): boolean {
+export function isOff(e: Element, i: number, d: OperatingState, m: Moment): boolean {
   if (d.dead[i] === 1) return true;
   if (e.gate >= 0 && (d.awake[e.gate] === 1) === e.whenAsleep) return true;
   if (e.steel === "conducts" && !steelHere(e, m)) return true;
@@ -66,8 +66,8 @@ export function filamentOhm(e: Pick<Element, "ohm" | "volt">, volt: number): num
  * Writes what an element does now as conductances and currents: six numbers from `w[WEIGHTS·i]` (see Pattern).
  * All conductances are ≥ 0.
  */
-export function weigh(plain: Element, i: number, d: Doing, m: Moment, w: Float64Array): void {
-  const at = i * WEIGHTS;
+export function writeConductances(plain: Element, i: number, d: OperatingState, m: Moment, w: Float64Array): void {
+  const at = i * NUMBERS_PER_ELEMENT;
   if (m.open[i] === 1) {
     put(w, at, 0, 0);
     return;

@@ -18,7 +18,7 @@ const HEALTHY = 10;
 const SAME = 4;
 
 /** Coded circuits against what they share, from the drawing alone: who passes through what, and which healthy circuits argue against it. */
-export function SharedMatrix({
+export function SharedMatrixView({
   matrix,
   namer,
   unnamed,

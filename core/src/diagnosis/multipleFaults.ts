@@ -1,11 +1,11 @@
 import { DEFAULTS } from "../defaults.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { logCode, logPriors } from "./codeWeights.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import { likelihood, spreads, voltRange } from "./likelihood.js";
-import { logCode, logPriors } from "./codeWeights.js";
-import type { Predictor } from "./predictor.js";
 
 /** A hypothesis of several faults worth weighing exactly. */
-export interface Several {
+export interface MultipleFaultHypothesis {
   readonly hypothesis: number;
   readonly logPrior: number;
   /** ln of the part of their severities that was chosen to be tried */
@@ -16,7 +16,7 @@ export interface Several {
 }
 
 /** One fault at one severity, with what it would make of each piece of evidence. */
-interface Part {
+interface FaultAtSeverity {
   readonly h: number;
   readonly severity: number;
   /** ln of prior, with the share of its grid that this severity is */
@@ -48,33 +48,33 @@ const MOVES = 2;
  * it; the best are then solved together by `weigh`.
  * @param stop checked now and then; true ends the search with what was found
  */
-export function growSeveral(
+export function searchMultipleFaults(
   predictor: Predictor,
   evidence: readonly Evidence[],
   factors: Float64Array | undefined,
   stop: () => boolean = () => false,
-): Several[] {
+): MultipleFaultHypothesis[] {
   const codes = evidence.filter((e) => e.kind === "code");
   const readings = evidence.filter((e) => e.kind === "reading");
   const present = codes.filter((e) => e.present).slice(0, 30);
-  const parts = partsOf(predictor, codes, present, readings, factors, stop);
+  const parts = faultsAtSeverities(predictor, codes, present, readings, factors, stop);
   const coverable = parts.reduce((m, p) => m | p.covers, 0);
   const base = { codes, readings };
   // how well each explains everything by itself: a second fault must add to that
   const alone = new Map<number, number>();
-  for (const p of parts) alone.set(p.h, Math.max(alone.get(p.h) ?? -Infinity, together(base, [p]) - p.logPrior));
+  for (const p of parts) alone.set(p.h, Math.max(alone.get(p.h) ?? -Infinity, jointScoreBound(base, [p]) - p.logPrior));
   const second = secondOf(predictor, factors);
-  const fitOf = (list: readonly Part[]) => {
-    const fit = together(base, list) - list.reduce((sum, p) => sum + p.logPrior, 0);
-    return list.every((p) => fit > alone.get(p.h)! + ADDS) ? fit : -Infinity;
+  const fitOf = (list: readonly FaultAtSeverity[]) => {
+    const fit = jointScoreBound(base, list) - list.reduce((sum, p) => sum + p.logPrior, 0);
+    return list.every((p) => fit > alone.get(p.h)! + LN_MUST_ADD) ? fit : -Infinity;
   };
-  const scoreOf = (list: readonly Part[]) =>
+  const scoreOf = (list: readonly FaultAtSeverity[]) =>
     fitOf(list) +
     list.reduce((sum, p) => sum + p.logPrior, 0) +
     (list.length - 1) * second +
     Math.log(list.length === 2 ? 2 : 6);
-  const pairs = new Sets();
-  const open: { parts: Part[]; covers: number; score: number }[] = [];
+  const pairs = new BestFaultSets();
+  const open: { parts: FaultAtSeverity[]; covers: number; score: number }[] = [];
   for (let i = 0; i < parts.length; i++) {
     if (stop()) break;
     const a = parts[i]!;
@@ -92,7 +92,7 @@ export function growSeveral(
       }
     }
   }
-  const triples = new Sets();
+  const triples = new BestFaultSets();
   if (readings.length + present.length >= 3) {
     keepBest(open);
     for (const o of open) {
@@ -114,7 +114,7 @@ export function growSeveral(
 }
 const MOST_OPEN = 150;
 /** What a further fault must add to how well the others explain the evidence, natural log: one that adds nothing is no part of the explanation. */
-export const ADDS = 1;
+export const LN_MUST_ADD = 1;
 /** ln rate of a second fault of rate 1, once there is a first: normalised priors are taken back to rates. */
 function secondOf(predictor: Predictor, factors: Float64Array | undefined): number {
   const rate = DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust;
@@ -127,13 +127,13 @@ const keepBest = (open: { score: number }[]) => {
 };
 
 /** The best few sets of faults, each with the severities it came up with. */
-class Sets {
+class BestFaultSets {
   private readonly found = new Map<
     string,
     { members: number[]; score: number; severities: Map<number, Map<number, number>> }
   >();
   least = -Infinity;
-  add(parts: readonly Part[], score: number): void {
+  add(parts: readonly FaultAtSeverity[], score: number): void {
     const name = parts
       .map((p) => p.h)
       .sort((a, b) => a - b)
@@ -162,7 +162,7 @@ function exact(
   predictor: Predictor,
   set: { members: number[]; severities: Map<number, Map<number, number>> },
   factors: Float64Array | undefined,
-): Several {
+): MultipleFaultHypothesis {
   const prior = logPriors(predictor, factors);
   const most = set.members.length > 2 ? 2 : SEVERITIES_EACH;
   const choices = set.members.map((h) => {
@@ -187,9 +187,9 @@ function exact(
 }
 
 /** The bound: prior, codes set by any member, and each reading as the member that moves it most has it. */
-function together(
+function jointScoreBound(
   { codes, readings }: { codes: readonly CodeEvidence[]; readings: readonly ReadingEvidence[] },
-  parts: readonly Part[],
+  parts: readonly FaultAtSeverity[],
 ): number {
   let score = 0;
   for (const p of parts) score += p.logPrior;
@@ -217,14 +217,14 @@ function together(
 }
 
 /** Faults, severity by severity, that set at least one of the present codes (or fit by themselves), with their likelihoods. */
-function partsOf(
+function faultsAtSeverities(
   predictor: Predictor,
   codes: readonly CodeEvidence[],
   present: readonly CodeEvidence[],
   readings: readonly ReadingEvidence[],
   factors: Float64Array | undefined,
   stop: () => boolean,
-): Part[] {
+): FaultAtSeverity[] {
   const prior = logPriors(predictor, factors);
   const n = predictor.monitors.length;
   const { draws } = predictor;
@@ -261,7 +261,7 @@ function partsOf(
   const healthy = readings.map((e) => {
     return predictor.predictAt(0, e, healthyWanted).at(0);
   });
-  const parts: Part[] = [];
+  const parts: FaultAtSeverity[] = [];
   for (const { h, k, covers, sets } of kept) {
     if (stop()) break;
     const { samples, stepped } = predictor.hypotheses[h]!;
@@ -285,7 +285,9 @@ function partsOf(
             range,
           ) / used;
         moved +=
-          v === healthy[r] || (Number.isNaN(v) && Number.isNaN(healthy[r]!)) ? 0 : apart(v, healthy[r]!, e) / used;
+          v === healthy[r] || (Number.isNaN(v) && Number.isNaN(healthy[r]!))
+            ? 0
+            : sigmasApart(v, healthy[r]!, e) / used;
       }
       fits[r] = Math.log(best);
       moves[r] = moved;
@@ -298,7 +300,11 @@ function partsOf(
  * The parts most likely to belong to a good set: a reading that a part moves must be about what it says, or what
  * another part says that moves it too; codes it sets must not be known to be off.
  */
-function mostPromising(parts: readonly Part[], codes: readonly CodeEvidence[], readings: number): Part[] {
+function mostPromising(
+  parts: readonly FaultAtSeverity[],
+  codes: readonly CodeEvidence[],
+  readings: number,
+): FaultAtSeverity[] {
   const best = new Float64Array(readings).fill(-Infinity);
   for (const p of parts) for (let r = 0; r < readings; r++) best[r] = Math.max(best[r]!, p.fits[r]!);
   const worth = parts
@@ -312,7 +318,7 @@ function mostPromising(parts: readonly Part[], codes: readonly CodeEvidence[], r
     })
     .sort((a, b) => b.value - a.value);
   const each = new Map<number, number>();
-  const kept: Part[] = [];
+  const kept: FaultAtSeverity[] = [];
   for (const { part } of worth) {
     const n = each.get(part.h) ?? 0;
     if (n >= PARTS_EACH) continue;
@@ -322,7 +328,7 @@ function mostPromising(parts: readonly Part[], codes: readonly CodeEvidence[], r
   }
   return kept;
 }
-function apart(a: number, b: number, e: ReadingEvidence): number {
+function sigmasApart(a: number, b: number, e: ReadingEvidence): number {
   if (e.instrument === "ohmmeter" || e.instrument === "continuity")
     return Number.isFinite(a) && Number.isFinite(b) ? Math.abs(Math.log(a + 0.5) - Math.log(b + 0.5)) / 0.2 : 99;
   return Math.min(99, Math.abs(a - b) / Math.hypot(0.03, 0.012 * b)) || 0;

@@ -1,6 +1,6 @@
-import { uniform } from "../diagnosis/draws.js";
 import { WIRING_FORMAT, type Wiring } from "../format/wiring.js";
 import { compile } from "../network/compile.js";
+import { uniform } from "../prediction/draws.js";
 import { readWiring } from "../wiring/read.js";
 
 export interface HarnessOptions {

@@ -1,8 +1,9 @@
 import type { Finding, ReadingEntry } from "../format/case.js";
-import { pinBehind } from "../wiring/points.js";
+import type { Candidate } from "../planner/candidate.js";
+import { yesLikelihood } from "../planner/candidate.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { yesLikelihood, type Candidate } from "../planner/candidates.js";
-import { SimulatedMachine } from "./simulated.js";
+import { pinBehind } from "../wiring/points.js";
+import { SimulatedMachine } from "./machine.js";
 import { signOf } from "./signs.js";
 
 /** What a step shows on a simulated machine: values of an instrument, or yes or no and what was found. */

@@ -1,8 +1,8 @@
+import { judge, judgePlan, type JudgePlan, type Look, type Phase } from "../codes/judge.js";
+import type { BoundMonitor } from "../codes/monitors.js";
 import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
-import { judge, judgePlan, type JudgePlan, type Look, type Phase } from "../codes/judge.js";
-import type { BoundMonitor } from "../codes/monitors.js";
 import type { Solver } from "../network/solver.js";
 import type { Hypothesis } from "./predictor.js";
 

@@ -1,7 +1,7 @@
+import type { ReadingEvidence } from "../diagnosis/evidence.js";
 import type { Device } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
 import { devicePins } from "../wiring/points.js";
-import type { ReadingEvidence } from "./evidence.js";
 import type { Predictor } from "./predictor.js";
 
 /**

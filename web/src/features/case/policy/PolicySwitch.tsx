@@ -1,13 +1,13 @@
 "use client";
-import type { Analysis, School } from "@radicula/core";
+import type { Analysis, Policy } from "@radicula/core";
 import { SCHOOL_WORDS } from "@radicula/core/words";
 import { Select } from "antd";
-import styles from "./SchoolSwitch.module.css";
+import styles from "./PolicySwitch.module.css";
 
-const OFFERED: readonly School[] = ["information", "easiest", "halve", "powerGroundSignal", "chart"];
+const OFFERED: readonly Policy[] = ["information", "easiest", "halve", "powerGroundSignal", "chart"];
 
 /** How the next test is chosen, and what each way is expected to take from here. */
-export function SchoolSwitch({
+export function PolicySwitch({
   analysis,
   busy,
   onChange,
@@ -15,17 +15,17 @@ export function SchoolSwitch({
 }: {
   readonly analysis: Analysis;
   readonly busy: boolean;
-  readonly onChange: (school: School) => void;
+  readonly onChange: (school: Policy) => void;
   readonly onChart: () => void;
 }) {
-  const minutes: Readonly<Partial<Record<School, number>>> = analysis.minutesBySchool ?? {};
-  const about = (s: School) => (minutes[s] === undefined ? "" : `about ${Math.max(1, Math.round(minutes[s]))} min`);
+  const minutes: Readonly<Partial<Record<Policy, number>>> = analysis.minutesByPolicy ?? {};
+  const about = (s: Policy) => (minutes[s] === undefined ? "" : `about ${Math.max(1, Math.round(minutes[s]))} min`);
   const own = about(analysis.school);
   const best = about("information");
   return (
     <div className={styles.row}>
       <label htmlFor="school">Order</label>
-      <Select<School>
+      <Select<Policy>
         id="school"
         value={analysis.school}
         disabled={busy}
@@ -36,7 +36,7 @@ export function SchoolSwitch({
         variant="borderless"
         options={OFFERED.map((s) => ({ value: s, label: SCHOOL_WORDS[s].title }))}
         optionRender={({ value }) => {
-          const s = value as School;
+          const s = value as Policy;
           return (
             <div className={styles.option}>
               <b>{SCHOOL_WORDS[s].title}</b>

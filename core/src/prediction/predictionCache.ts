@@ -16,7 +16,7 @@ export class AtPlace implements Predicted {
 }
 
 /** Predictions kept by state and quantity; the columns not asked for the longest make room for new ones. */
-export class KeptColumns {
+export class PredictionCache {
   private readonly columns = new Map<string, Map<number, Rows>>();
   private readonly held = new Map<string, number>();
   private numbers = 0;
@@ -36,7 +36,7 @@ export class KeptColumns {
     return column;
   }
   /** Counts numbers added to a column, and drops the oldest columns where there are too many. */
-  hold(name: string, numbers: number): void {
+  count(name: string, numbers: number): void {
     this.numbers += numbers;
     this.held.set(name, (this.held.get(name) ?? 0) + numbers);
     for (const oldest of this.columns.keys()) {

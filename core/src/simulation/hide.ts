@@ -1,8 +1,8 @@
-import type { Wiring } from "../format/wiring.js";
-import { uniform } from "../diagnosis/draws.js";
 import { generateFaults } from "../faults/generate.js";
+import type { Wiring } from "../format/wiring.js";
 import type { FaultAt } from "../instruments/rig.js";
-import { severityOffGrid, SimulatedMachine } from "./simulated.js";
+import { uniform } from "../prediction/draws.js";
+import { severityOffGrid, SimulatedMachine } from "./machine.js";
 
 const TRIES = 300;
 

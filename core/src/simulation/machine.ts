@@ -1,11 +1,9 @@
 import { DEFAULTS } from "../defaults.js";
-import type { ReadingEntry, State } from "../format/case.js";
-import type { Device, Wiring } from "../format/wiring.js";
-import { uniform } from "../diagnosis/draws.js";
-import type { Instrument } from "../diagnosis/predictor.js";
 import { misplacement } from "../diagnosis/misplaced.js";
 import type { Fault } from "../faults/fault.js";
 import { generateFaults } from "../faults/generate.js";
+import type { Instrument, ReadingEntry, State } from "../format/case.js";
+import type { Device, Wiring } from "../format/wiring.js";
 import {
   readClamp,
   readContinuity,
@@ -17,6 +15,7 @@ import {
 } from "../instruments/readings.js";
 import { Rig, type FaultAt } from "../instruments/rig.js";
 import type { StimulusOf, ValueOf } from "../network/builder.js";
+import { uniform } from "../prediction/draws.js";
 import { OVERLOAD } from "../units/quantity.js";
 
 export interface MachineOptions {

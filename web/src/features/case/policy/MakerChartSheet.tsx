@@ -4,8 +4,8 @@ import type { Instructor, Namer } from "@radicula/core/words";
 import { Button, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { Sheet } from "../Sheet";
-import styles from "./ChartSheet.module.css";
-import { branchProblems, NEXT, stepsOf, toChart, type ChartRow } from "./chartRows";
+import styles from "./MakerChartSheet.module.css";
+import { branchProblems, NEXT, makerChartSteps, toChart, type MakerChartRow } from "./makerChartRows";
 
 interface Props {
   readonly open: boolean;
@@ -16,7 +16,7 @@ interface Props {
   readonly onLog: (entry: SchoolEntry) => void;
   readonly onClose: () => void;
 }
-const METERS: readonly { readonly value: ChartRow["how"]; readonly label: string }[] = [
+const METERS: readonly { readonly value: MakerChartRow["how"]; readonly label: string }[] = [
   { value: "volts", label: "volts, plugged" },
   { value: "voltsUnplugged", label: "volts, its plug off" },
   { value: "ohms", label: "ohms, its plug off" },
@@ -24,7 +24,7 @@ const METERS: readonly { readonly value: ChartRow["how"]; readonly label: string
 ];
 
 /** A maker's chart typed in: ordered readings, what is good, and where each answer leads. */
-export function ChartSheet(p: Props) {
+export function MakerChartSheet(p: Props) {
   return (
     <Sheet open={p.open} onClose={p.onClose} title="The maker’s chart, step by step" width={960}>
       <Body {...p} />
@@ -33,12 +33,12 @@ export function ChartSheet(p: Props) {
 }
 
 function Body({ wiring, namer, instructor, chart, onLog }: Props) {
-  const [rows, setRows] = useState<readonly ChartRow[]>(() => stepsOf(chart));
+  const [rows, setRows] = useState<readonly MakerChartRow[]>(() => makerChartSteps(chart));
   const points = useMemo(
     () => meterPoints(wiring).map((p) => ({ value: p, label: `${namer.point(p)} · ${instructor.functionOf(p)}` })),
     [wiring, namer, instructor],
   );
-  const change = (i: number, more: Partial<ChartRow>) =>
+  const change = (i: number, more: Partial<MakerChartRow>) =>
     setRows((list) => list.map((r, j) => (i === j ? { ...r, ...more } : r)));
   const made = toChart(rows, wiring);
   const problems = branchProblems(rows);
@@ -86,7 +86,7 @@ function Body({ wiring, namer, instructor, chart, onLog }: Props) {
                   <Select
                     aria-label={`How, step ${i + 1}`}
                     value={r.how}
-                    onChange={(how: ChartRow["how"]) => change(i, { how })}
+                    onChange={(how: MakerChartRow["how"]) => change(i, { how })}
                     options={[...METERS]}
                     style={{ width: 160 }}
                   />
@@ -140,7 +140,7 @@ function Body({ wiring, namer, instructor, chart, onLog }: Props) {
           </tbody>
         </table>
       </div>
-      <Button onClick={() => setRows((list) => [...list, ...stepsOf(undefined)])} disabled={rows.length >= 200}>
+      <Button onClick={() => setRows((list) => [...list, ...makerChartSteps(undefined)])} disabled={rows.length >= 200}>
         Add a step
       </Button>
       {problems.length ? (

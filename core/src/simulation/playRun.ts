@@ -1,9 +1,9 @@
 import type { Entry, RunName } from "../format/case.js";
-import type { Predictor } from "../diagnosis/predictor.js";
 import { recordAnswer, recordReading } from "../planner/record.js";
+import type { Predictor } from "../prediction/predictor.js";
 import { runView, type RunView } from "../procedures/run.js";
+import type { SimulatedMachine } from "./machine.js";
 import { observe } from "./observe.js";
-import type { SimulatedMachine } from "./simulated.js";
 
 /** A guided run played to its end on a simulated machine, every step through the logbook. */
 export interface PlayedRun {

@@ -1,27 +1,26 @@
-import { DEFAULTS } from "../defaults.js";
-import type { ReadingEntry, State } from "../format/case.js";
-import type { Wiring } from "../format/wiring.js";
 import { phasesOf, type Look, type Phase } from "../codes/judge.js";
 import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
+import { DEFAULTS } from "../defaults.js";
 import type { Fault } from "../faults/fault.js";
 import { generateFaults } from "../faults/generate.js";
-import { OHMS_NEED_BELOW_VOLT, ohmmeter, voltmeter } from "../instruments/meter.js";
+import type { Instrument, State } from "../format/case.js";
+import type { Wiring } from "../format/wiring.js";
+import { ohmmeter, OHMS_NEED_BELOW_VOLT, voltmeter } from "../instruments/meter.js";
 import { batteryOf } from "../instruments/rig.js";
 import { batteryVolt } from "../network/builder.js";
 import { innerGround } from "../network/compileModule.js";
 import { joinEdits, NO_EDIT, type Circuit, type Edit } from "../network/element.js";
-import { analyse, type Pattern } from "../network/pattern.js";
 import { elementAmpere, measureOhms, meltedFuses, nodeVolt, ohmBetween } from "../network/observe.js";
+import { analysePattern, type Pattern } from "../network/pattern.js";
 import { prepare, settle } from "../network/settle.js";
 import { createSolver, type Solver } from "../network/solver.js";
 import { conditionsOf, isSpecial, stateName } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { CHASSIS, meterPoints, pinBehind, wireId } from "../wiring/points.js";
+import { meterPoints, pinBehind, wireId } from "../wiring/points.js";
 import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
-import { AtPlace, KeptColumns, type Predicted, type Rows } from "./keptColumns.js";
+import { AtPlace, PredictionCache, type Predicted, type Rows } from "./predictionCache.js";
 
-export type Instrument = ReadingEntry["instrument"];
 /** What is predicted for a whole machine at once; several instruments show the same quantity. */
 export type Quantity = "volts" | "ohms" | "amperes" | "swing";
 export const QUANTITY: Readonly<Record<Instrument, Quantity>> = {
@@ -99,7 +98,7 @@ export class Predictor {
   }[];
   private readonly wires: readonly string[];
   private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
-  private readonly kept = new KeptColumns(PREDICTED_NUMBERS);
+  private readonly kept = new PredictionCache(PREDICTED_NUMBERS);
   private readonly codes: CodePredictions;
   private readonly combined = new Map<string, number>();
   /** healthy solutions by state, draw and look: what faults start from; the least lately used is dropped */
@@ -143,7 +142,7 @@ export class Predictor {
         samples: fault.severities.length * this.draws,
       })),
     ];
-    this.pattern = analyse(nominal);
+    this.pattern = analysePattern(nominal);
     this.nodes = Int32Array.from(this.points, (p) => nominal.nodeOf.get(p)!);
     this.monitors = bindMonitors(wiring, nominal);
     this.codes = new CodePredictions(
@@ -234,7 +233,7 @@ export class Predictor {
       for (let sample = draw; sample < samples; sample += this.draws) {
         if (rows[sample] || (wanted && !wanted[sample])) continue;
         this.read(h, sample, state, quantity, (rows[sample] = new Float32Array(stride)));
-        this.kept.hold(name, stride);
+        this.kept.count(name, stride);
       }
     }
     return rows;
@@ -299,7 +298,7 @@ export class Predictor {
               ),
             );
       rows[sample] = Float32Array.of(value);
-      this.kept.hold(name, ROW_OVERHEAD);
+      this.kept.count(name, ROW_OVERHEAD);
     }
     return new AtPlace(rows, 0);
   }
@@ -334,7 +333,7 @@ export class Predictor {
       for (let p = 0; p < nodes.length; p++) into[p] = into[p]! + part.share * voltmeter(s, nodes[p]!);
       this.scanPins.forEach((pin, i) => {
         const place = nodes.length + i;
-        if (s.doing.awake[circuit.gateOf.get(pin.module)!] === 0) {
+        if (s.operating.awake[circuit.gateOf.get(pin.module)!] === 0) {
           into[place] = NaN;
           return;
         }
@@ -466,7 +465,7 @@ export class Predictor {
       const circuit = this.drawn.circuit(state, draw);
       here = {
         circuit,
-        pattern: isSpecial(state) ? analyse(circuit) : this.pattern,
+        pattern: isSpecial(state) ? analysePattern(circuit) : this.pattern,
         phases: phasesOf(circuit),
         supply: batteryVolt(this.wiring, state.key, batteryOf(this.wiring)),
         solvers: [],
@@ -482,6 +481,3 @@ export class Predictor {
   private lastAt: { state: State; draw: number; here: Prepared } | undefined;
 }
 const NONE_BLOWN: readonly number[] = [];
-/** Chassis and battery negative are where the black lead is by default. */
-export const isPlainBlack = (black: string | undefined) =>
-  black === undefined || black === CHASSIS || /:-$/.test(black);

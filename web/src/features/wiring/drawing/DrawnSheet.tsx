@@ -2,7 +2,7 @@ import { parseColour, type Follow } from "@radicula/core";
 import { memo, type Ref } from "react";
 import { SCREEN } from "@/ui/WireSwatch";
 import type { Found } from "../find";
-import type { Drawing, PlacedEdge, PlacedNode } from "./layout";
+import type { Drawing, DrawnEdge, DrawnNode } from "./layout";
 
 interface Props {
   readonly drawing: Drawing;
@@ -16,15 +16,15 @@ interface Props {
 }
 
 /** The laid-out drawing: connectors with their cavities, wires in their colours with the letters beside them. */
-export const Sheet = memo(function Sheet({ drawing, zoom, lit, found, thing, ref, onPoint, onThing }: Props) {
+export const DrawnSheet = memo(function Sheet({ drawing, zoom, lit, found, thing, ref, onPoint, onThing }: Props) {
   const faint = (on: boolean) => (on ? 1 : 0.16);
-  const wireOn = (e: PlacedEdge) =>
+  const wireOn = (e: DrawnEdge) =>
     lit
       ? lit.wires.has(e.id)
       : found
         ? found.wires.has(e.id) || found.things.has(e.from) || found.things.has(e.to)
         : true;
-  const nodeOn = (n: PlacedNode) =>
+  const nodeOn = (n: DrawnNode) =>
     lit
       ? [...lit.points].some((p) => p === n.id || p.startsWith(`${n.id}:`))
       : found
@@ -55,7 +55,7 @@ export const Sheet = memo(function Sheet({ drawing, zoom, lit, found, thing, ref
   );
 });
 
-function Wire({ edge }: { readonly edge: PlacedEdge }) {
+function Wire({ edge }: { readonly edge: DrawnEdge }) {
   const read = edge.colour ? parseColour(edge.colour) : undefined;
   const base = read?.status === "read" ? SCREEN[read.colour.base] : "var(--wire)";
   const stripe = read?.status === "read" && read.colour.stripe ? SCREEN[read.colour.stripe] : undefined;
@@ -88,7 +88,7 @@ function Wire({ edge }: { readonly edge: PlacedEdge }) {
 }
 const ROUND = 5;
 /** Straight runs with small round corners. */
-function rounded(points: PlacedEdge["points"]): string {
+function rounded(points: DrawnEdge["points"]): string {
   return points
     .map((p, i) => {
       const before = points[i - 1];
@@ -110,7 +110,7 @@ function rounded(points: PlacedEdge["points"]): string {
 }
 
 /** Beside the ports; above the box where ports stand on both sides. */
-function Name({ node: n, press }: { readonly node: PlacedNode; readonly press: { readonly onClick: () => void } }) {
+function Name({ node: n, press }: { readonly node: DrawnNode; readonly press: { readonly onClick: () => void } }) {
   const fill = n.shape === "module" ? "var(--module-ink)" : "var(--ink)";
   const faint = n.shape === "module" ? "var(--module-ink)" : "var(--muted)";
   if (n.shape === "inline" || n.shape === "through")
@@ -172,7 +172,7 @@ function Thing({
   onPoint,
   onThing,
 }: {
-  readonly node: PlacedNode;
+  readonly node: DrawnNode;
   readonly chosen: boolean;
   readonly lit: Follow | undefined;
   readonly onPoint: (point: string) => void;

@@ -1,23 +1,23 @@
 import { DEFAULTS } from "../defaults.js";
-import { assess } from "../diagnosis/belief.js";
-import { uniform } from "../diagnosis/draws.js";
 import type { BeliefOptions } from "../diagnosis/belief.js";
+import { assess } from "../diagnosis/belief.js";
 import type { Suspect } from "../diagnosis/groups.js";
-import { misplacedIn, placeKey } from "../diagnosis/groups.js";
-import type { Predictor } from "../diagnosis/predictor.js";
+import { isCause, misplacedIn, placeKey } from "../diagnosis/groups.js";
 import type { Entry } from "../format/case.js";
 import type { FaultAt } from "../instruments/rig.js";
 import { readingsAt } from "../logbook/seen.js";
-import type { Candidate } from "../planner/candidates.js";
-import { recordAnswer, recordReading } from "../planner/record.js";
-import { isCause, makePlan, type Stage } from "../planner/plan.js";
 import { WRONG_COMPONENT } from "../planner/analyse.js";
-import { choose, type ChartStep, type School } from "../planner/schools.js";
+import type { Candidate } from "../planner/candidate.js";
+import { makePlan, type Stage } from "../planner/plan.js";
+import { choose, type ChartStep, type Policy } from "../planner/policies.js";
+import { recordAnswer, recordReading } from "../planner/record.js";
+import { uniform } from "../prediction/draws.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { SimulatedMachine, type MachineOptions } from "./machine.js";
 import { observe } from "./observe.js";
-import { SimulatedMachine, type MachineOptions } from "./simulated.js";
 
 export interface PlayOptions extends MachineOptions {
-  readonly school: School;
+  readonly school: Policy;
   readonly seed: number;
   /** tests after which the technician gives up */
   readonly most?: number;
@@ -46,7 +46,7 @@ export type Ending = "isolated" | "wrong" | "gaveUp" | "noCode";
 
 export interface Played {
   readonly faults: readonly string[];
-  readonly school: School;
+  readonly school: Policy;
   readonly seed: number;
   readonly ending: Ending;
   readonly stage: Stage;
@@ -149,8 +149,8 @@ export function play(predictor: Predictor, faults: readonly FaultAt[], options: 
         // the first remark on the screen: is this the right component?
         checked.add(doubt.from);
         const looked = plan.cost.minutes(
-          { kind: "identity", at: doubt.from, state: plan.standing.state },
-          plan.standing,
+          { kind: "identity", at: doubt.from, state: plan.position.state },
+          plan.position,
         );
         minutes += looked;
         const found = machine.mistaken?.from === doubt.from && random() < DEFAULTS.clues.identityTold;

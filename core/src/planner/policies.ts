@@ -1,19 +1,21 @@
-import { uniform } from "../diagnosis/draws.js";
-import type { Predictor } from "../diagnosis/predictor.js";
-import { SCHOOL_NAMES, type ChartStep } from "../format/case.js";
-import { devicePins, deviceConnectors } from "../wiring/points.js";
-import { findNets } from "../wiring/nets.js";
-import { subjectsOf } from "../wiring/matrix.js";
-import { stateName } from "../network/state.js";
+import { POLICY_NAMES, type ChartStep } from "../format/case.js";
 import type { Folded } from "../logbook/fold.js";
-import { isGuarded, price, type Candidate } from "./candidates.js";
-import { lookAhead, type Ahead } from "./lookAhead.js";
-import type { Plan, Weighed } from "./plan.js";
-import { Forecast } from "./crowd.js";
+import { stateName } from "../network/state.js";
+import { uniform } from "../prediction/draws.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { subjectsOf } from "../wiring/matrix.js";
+import { findNets } from "../wiring/nets.js";
+import { connectorOf, deviceConnectors, devicePins } from "../wiring/points.js";
+import { isGuarded } from "../wiring/safety.js";
+import { price, type Candidate } from "./candidate.js";
+import { Forecast } from "./forecast.js";
+import { lookAhead, type LookAhead } from "./lookAhead.js";
+import type { Plan } from "./plan.js";
+import type { Weighed } from "./ranking.js";
 
 /** How the next test is chosen: a setting of the job. */
-export const SCHOOLS = SCHOOL_NAMES;
-export type School = (typeof SCHOOLS)[number];
+export const POLICIES = POLICY_NAMES;
+export type Policy = (typeof POLICIES)[number];
 
 export type { ChartStep } from "../format/case.js";
 export interface ChooseOptions {
@@ -29,7 +31,7 @@ export interface Chosen {
   readonly weighed: Weighed | undefined;
   /** expected minutes until one suspect is left, where the school looks that far */ readonly minutes:
     number | undefined;
-  /** and what it saw */ readonly ahead?: Ahead;
+  /** and what it saw */ readonly ahead?: LookAhead;
 }
 
 /** The look-ahead is worth its time once so few suspects are left. */
@@ -40,7 +42,7 @@ export function choose(
   predictor: Predictor,
   plan: Plan,
   folded: Folded,
-  school: School,
+  school: Policy,
   options: ChooseOptions = {},
 ): Chosen | undefined {
   const weighed = (c: Candidate | undefined): Chosen | undefined =>
@@ -58,7 +60,7 @@ export function choose(
       const worth = plan.grouped.suspects.filter((s) => s.share >= 0.01).length;
       if (options.greedy || worth > LOOK_AHEAD_FROM)
         return { candidate: first.candidate, weighed: first, minutes: undefined };
-      const ahead = lookAhead(predictor, plan.crowd, plan.ranked, plan.cost, plan.standing);
+      const ahead = lookAhead(predictor, plan.particleBelief, plan.ranked, plan.cost, plan.position);
       const best = plan.ranked[ahead.best]!;
       return { candidate: best.candidate, weighed: best, minutes: ahead.minutes, ahead };
     }
@@ -89,9 +91,9 @@ const EASY_BITS = 0.05;
 
 /** The reading whose answer, good or bad, comes nearest to halving the number of suspects, whatever it costs. */
 function halving(predictor: Predictor, plan: Plan): Candidate | undefined {
-  const forecast = new Forecast(predictor, plan.crowd);
-  const { atoms } = plan.crowd;
-  const suspects = new Set(atoms.map((a) => a.suspect));
+  const forecast = new Forecast(predictor, plan.particleBelief);
+  const { particles } = plan.particleBelief;
+  const suspects = new Set(particles.map((a) => a.suspect));
   const telling = new Set(plan.ranked.map((r) => r.candidate.id));
   let best: Candidate | undefined;
   let nearest = Infinity;
@@ -100,7 +102,7 @@ function halving(predictor: Predictor, plan: Plan): Candidate | undefined {
     if (candidate.instrument === "none" || !telling.has(candidate.id)) continue;
     const bad = new Map<number, number>();
     const all = new Map<number, number>();
-    for (const a of atoms) {
+    for (const a of particles) {
       const isBad = candidate.points.some((p) =>
         differs(
           forecast.there(a, candidate, p).mean,
@@ -163,7 +165,7 @@ function fixedChart(predictor: Predictor, plan: Plan, folded: Folded): Candidate
     const pins = devicePins(d)
       .slice()
       .sort((a, b) => FUNCTION_ORDER.indexOf(nets.functionOf(a.at)) - FUNCTION_ORDER.indexOf(nets.functionOf(b.at)));
-    for (const p of pins) order.push(`voltage ${p.at}`, `voltageUnplugged ${p.at} -${p.at.split(":")[0]!}`);
+    for (const p of pins) order.push(`voltage ${p.at}`, `voltageUnplugged ${p.at} -${connectorOf(p.at)}`);
     for (const p of pins) {
       const pin = nets.modulePinOf(p.at);
       if (pin) order.push(`voltage ${pin}`);
@@ -224,12 +226,7 @@ function branched(
 
 /** A step the chart asks for though it is not among what would be offered; never at a place that must not be touched. */
 function asked(predictor: Predictor, plan: Plan, step: ChartStep): Candidate | undefined {
-  const at =
-    step.instrument === "scanTool"
-      ? ""
-      : step.point.includes(":")
-        ? step.point.slice(0, step.point.indexOf(":"))
-        : step.point;
+  const at = step.instrument === "scanTool" ? "" : step.point.includes(":") ? connectorOf(step.point) : step.point;
   if (
     predictor.placeOf(step.instrument, step.point) === undefined ||
     [at, ...step.state.unplugged].some((id) => isGuarded(predictor.wiring, id))
@@ -253,7 +250,7 @@ function asked(predictor: Predictor, plan: Plan, step: ChartStep): Candidate | u
       state: step.state,
     },
     plan.cost,
-    plan.standing,
+    plan.position,
   );
 }
 

@@ -1,7 +1,7 @@
 import type { ChartStep, Wiring } from "@radicula/core";
 
 /** One row of the chart as it is typed; `good` and `bad` are places in the list, its length the end, NEXT the row below. */
-export interface ChartRow {
+export interface MakerChartRow {
   readonly point: string | undefined;
   readonly how: "volts" | "voltsUnplugged" | "ohms" | "scan";
   readonly low: number | null;
@@ -10,11 +10,11 @@ export interface ChartRow {
   readonly bad: number;
 }
 export const NEXT = -1;
-const EMPTY: ChartRow = { point: undefined, how: "volts", low: null, high: null, good: NEXT, bad: NEXT };
+const EMPTY: MakerChartRow = { point: undefined, how: "volts", low: null, high: null, good: NEXT, bad: NEXT };
 const END = "end";
 
 /** A chart as rows; one empty row where there is none. */
-export function stepsOf(chart: readonly ChartStep[] | undefined): ChartRow[] {
+export function makerChartSteps(chart: readonly ChartStep[] | undefined): MakerChartRow[] {
   if (!chart?.length) return [EMPTY];
   const at = (id: string | undefined) => {
     if (id === undefined) return NEXT;
@@ -39,13 +39,13 @@ export function stepsOf(chart: readonly ChartStep[] | undefined): ChartRow[] {
 }
 
 /** Rows as a chart; undefined while something is missing. */
-export function toChart(rows: readonly ChartRow[], wiring: Wiring): ChartStep[] | undefined {
+export function toChart(rows: readonly MakerChartRow[], wiring: Wiring): ChartStep[] | undefined {
   const plugs = new Set(wiring.connectors.map((c) => c.id));
   const goTo = (i: number) => (i === NEXT ? undefined : rows[i] ? String(i + 1) : END);
   const chart: ChartStep[] = [];
   for (const [i, r] of rows.entries()) {
     if (r.point === undefined || r.low === null || r.high === null || r.low > r.high) return undefined;
-    const plug = r.point.split(":")[0] ?? "";
+    const plug = connectorOf(r.point);
     const unplugged = (r.how === "voltsUnplugged" || r.how === "ohms") && plugs.has(plug) ? [plug] : [];
     const ifGood = goTo(r.good);
     const ifBad = goTo(r.bad);
@@ -64,7 +64,7 @@ export function toChart(rows: readonly ChartRow[], wiring: Wiring): ChartStep[] 
 }
 
 /** What is wrong with what was typed, in words; nothing while rows are merely unfinished. */
-export function branchProblems(rows: readonly ChartRow[]): string[] {
+export function branchProblems(rows: readonly MakerChartRow[]): string[] {
   return rows.flatMap((r, i) => [
     ...(r.low !== null && r.high !== null && r.low > r.high
       ? [`Step ${i + 1}: good runs from ${r.low} down to ${r.high}; the lower figure comes first.`]

@@ -1,0 +1,84 @@
+import { sigmaLnOhm, sigmaVolt } from "../diagnosis/likelihood.js";
+import type { Instrument } from "../format/case.js";
+import type { Predictor } from "../prediction/predictor.js";
+import type { Candidate } from "./candidate.js";
+import { Forecast, type Expected } from "./forecast.js";
+import { edgesOf, JointDistribution } from "./jointDistribution.js";
+import type { ParticleBelief } from "./particles.js";
+
+/** Widens what a few draws make of the spread: a student's caution with few samples. */
+const SPREAD = 1.2;
+const YES_NO = Float64Array.from([0, 0.5]);
+
+/** Makes joints of answers and suspects for one belief. */
+export class ExpectedInformation {
+  private readonly forecast: Forecast;
+  private readonly edges = new Map<Instrument, Float64Array>();
+  /** @param blurVolt widens every prediction, so that only plain differences count */
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly belief: ParticleBelief,
+    private readonly blurVolt = 0,
+  ) {
+    this.forecast = new Forecast(predictor, belief);
+  }
+  /** one joint for each point of the candidate */
+  joints(c: Candidate): JointDistribution[] {
+    return c.instrument === "none"
+      ? [this.clueJoint(c)]
+      : c.points.map((p) => this.jointAt(c, p, c.instrument as Instrument));
+  }
+  /** What a candidate with two points (both sides of a fuse) is worth: as much as its better point. Bits. */
+  static bits(joints: readonly JointDistribution[]): number {
+    return joints.reduce((most, j) => Math.max(most, j.isLive ? 0 : j.bits()), 0);
+  }
+
+  private clueJoint(c: Candidate): JointDistribution {
+    const joint = new JointDistribution(YES_NO, this.belief.suspects, "none");
+    for (const a of this.belief.particles) {
+      const yes = this.forecast.yes(a, c);
+      joint.add(1, a.suspect, a.weight * yes);
+      joint.add(0, a.suspect, a.weight * (1 - yes));
+    }
+    const { suspect, weight } = this.belief.notHere;
+    if (suspect >= 0) {
+      joint.add(0, suspect, 0.97 * weight);
+      joint.add(1, suspect, 0.03 * weight);
+    }
+    return joint;
+  }
+
+  private jointAt(c: Candidate, point: string, instrument: Instrument): JointDistribution {
+    let edges = this.edges.get(instrument);
+    if (!edges) this.edges.set(instrument, (edges = edgesOf(instrument, this.predictor.wiring.nominalVolt)));
+    const joint = new JointDistribution(edges, this.belief.suspects, instrument);
+    for (const a of this.belief.particles) {
+      const there = this.forecast.there(a, c, point);
+      const { presence } = a.component;
+      this.put(joint, instrument, there, a.suspect, a.weight * presence);
+      if (presence < 1)
+        this.put(joint, instrument, this.forecast.away(a, c, point), a.suspect, a.weight * (1 - presence));
+    }
+    const { suspect, weight } = this.belief.notHere;
+    if (suspect >= 0) evenly(joint, suspect, weight);
+    return joint;
+  }
+  private put(joint: JointDistribution, instrument: Instrument, e: Expected, suspect: number, weight: number): void {
+    if (weight === 0) return;
+    if (Number.isNaN(e.mean)) {
+      evenly(joint, suspect, weight);
+      joint.live += weight;
+      return;
+    }
+    if (instrument === "ohmmeter") {
+      if (e.overload > 0) joint.add(joint.bins - 1, suspect, weight * e.overload);
+      if (e.overload < 1)
+        joint.smear(e.mean, sigmaLnOhm(Math.exp(e.mean), SPREAD * e.deviation), suspect, weight * (1 - e.overload));
+    } else joint.smear(e.mean, sigmaVolt(e.mean, Math.hypot(SPREAD * e.deviation, this.blurVolt)), suspect, weight);
+  }
+}
+
+function evenly(joint: JointDistribution, group: number, share: number) {
+  const bins = joint.bins - 1;
+  for (let b = 0; b < bins; b++) joint.add(b, group, share / bins);
+}
