@@ -264,7 +264,7 @@ export const DEFAULTS = {
   /** Share of each fault's rate that is of the kind that comes and goes: by what it is; and how often it is there when looked at. Product judgement, no source. */
   intermittent: { contact: 0.2, wire: 0.12, device: 0.06, told: 4, presence: [0.25, 0.7] as const },
   /** A second independent fault, relative to none; readings taken at the wrong, look-alike connector: declared look-alike, or only of the same shape. Product judgement, no source. */
-  several: { second: 1e-3, draws: 4 },
+  multipleFaults: { second: 1e-3, draws: 4 },
   misplaced: { lookAlike: 0.01, sameShape: 0.001 },
   /** What looks, wiggles, swaps and part numbers are worth: probability where the fault is there, and where it is not. Product judgement, no source. */
   clues: {

@@ -145,7 +145,8 @@ export {
 } from "./codes/decode.js";
 export { predictCodes, type PredictedCode } from "./instruments/predictCodes.js";
 export { ohmmeter, voltmeter } from "./instruments/meter.js";
-export { batteryOf, Rig, type FaultAt } from "./instruments/rig.js";
+export { batteryOf, type FaultAt } from "./instruments/machineState.js";
+export { Rig } from "./instruments/rig.js";
 export {
   isPoint,
   readClamp,

@@ -1,3 +1,4 @@
+import { LikelihoodCache } from "./likelihoodCache.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { CodeEvidence } from "./evidence.js";
@@ -45,14 +46,7 @@ export function codePosterior(
   breadth: Breadth,
 ): CodePosterior {
   const signature = `${breadth === "exact"} ${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
-  const memo = predictor.memo.get("after codes") as
-    { readonly signature: string; readonly by: Map<Breadth, CodePosterior> } | undefined;
-  const known = memo?.signature === signature ? memo.by : new Map<Breadth, CodePosterior>();
-  if (memo?.signature !== signature) {
-    predictor.memo.set("after codes", { signature, by: known });
-    predictor.memo.delete("readings");
-    predictor.memo.delete("families read");
-  }
+  const known = LikelihoodCache.of(predictor).byCodes(signature);
   const ready = known.get(breadth);
   if (ready) return ready;
   const n = predictor.faults.length + 1;

@@ -7,6 +7,9 @@ const MOST_FAULTS = 40;
 const MOST_SIZE = 3;
 const LISTED = 8;
 
+/** The explanations last asked for: they stay while the codes do. */
+const latest = new WeakMap<Predictor, { readonly key: string; readonly value: string[][] }>();
+
 /**
  * The fewest faults that together would set every present code: minimal hitting sets over "what could set this code".
  * From predictions of codes alone, before any reading counts.
@@ -20,9 +23,9 @@ export function minimalExplanations(
   const present = evidence.flatMap((e) => (e.kind === "code" && e.present ? [e.monitor] : []));
   if (present.length === 0) return [];
   const absent = evidence.flatMap((e) => (e.kind === "code" && !e.present ? [e.monitor] : []));
-  const memoKey = `explanations ${present.join(",")} ${absent.join(",")}`;
-  const known = predictor.memo.get("explanations") as { key: string; value: string[][] } | undefined;
-  if (known?.key === memoKey) return known.value;
+  const key = `${present.join(",")} ${absent.join(",")}`;
+  const known = latest.get(predictor);
+  if (known?.key === key) return known.value;
   const prior = logPriors(predictor, factors);
   const n = predictor.monitors.length;
   const able: { id: string; sets: Set<number>; score: number }[] = [];
@@ -60,6 +63,6 @@ export function minimalExplanations(
         a.length - b.length || b.reduce((t, x) => t + score.get(x)!, 0) - a.reduce((t, x) => t + score.get(x)!, 0),
     )
     .slice(0, LISTED);
-  predictor.memo.set("explanations", { key: memoKey, value });
+  latest.set(predictor, { key, value });
   return value;
 }

@@ -23,6 +23,8 @@ export interface Judged {
   readonly remarks: readonly Issue[];
 }
 
+const judges = new WeakMap<Predictor, ReadingJudge>();
+
 /** What a colleague would say of readings: pure, from the wiring and how each was taken; the circuit is solved only where it has to be. */
 export class ReadingJudge {
   private readonly wiring: Wiring;
@@ -36,8 +38,8 @@ export class ReadingJudge {
 
   /** the judge of a predictor's wiring, made once */
   static of(predictor: Predictor): ReadingJudge {
-    let judge = predictor.memo.get("judge") as ReadingJudge | undefined;
-    if (!judge) predictor.memo.set("judge", (judge = new ReadingJudge(predictor.wiring)));
+    let judge = judges.get(predictor);
+    if (!judge) judges.set(predictor, (judge = new ReadingJudge(predictor.wiring)));
     return judge;
   }
 

@@ -118,7 +118,7 @@ export const LN_MUST_ADD = 1;
 /** ln rate of a second fault of rate 1, once there is a first: normalised priors are taken back to rates. */
 function secondOf(predictor: Predictor, factors: Float64Array | undefined): number {
   const rate = DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust;
-  return Math.log(DEFAULTS.several.second) + Math.log(rate) - logPriors(predictor, factors)[0]!;
+  return Math.log(DEFAULTS.multipleFaults.second) + Math.log(rate) - logPriors(predictor, factors)[0]!;
 }
 const keepBest = (open: { score: number }[]) => {
   open.sort((a, b) => b.score - a.score);

@@ -1,3 +1,4 @@
+import { LikelihoodCache } from "./likelihoodCache.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Fault } from "../faults/fault.js";
 import type { State } from "../format/case.js";
@@ -18,14 +19,7 @@ import { phi, readingRange } from "./likelihood.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import { LN_MUST_ADD, type MultipleFaultHypothesis } from "./multipleFaults.js";
-import {
-  drawSteps,
-  memoColumn,
-  readingLikelihoods,
-  readingName,
-  severitySteps,
-  type NamedReading,
-} from "./readingWeights.js";
+import { drawSteps, readingLikelihoods, readingName, severitySteps, type NamedReading } from "./readingWeights.js";
 
 /**
  * One thing that may be so: a hypothesis of the predictor (nothing, one fault, several), always there or coming and
@@ -276,10 +270,7 @@ class Weighing {
     const { predictor } = this;
     let memo = list.columns.get(presence);
     if (!memo)
-      list.columns.set(
-        presence,
-        (memo = memoColumn<Float64Array>(predictor, "families read", `${presence} ${list.name}`, KEPT_FAMILIES)),
-      );
+      list.columns.set(presence, (memo = LikelihoodCache.of(predictor).families.column(`${presence} ${list.name}`)));
     const known = memo.get(h);
     if (known) return known;
     const steps = severitySteps(predictor, h);
@@ -358,8 +349,6 @@ const max = (list: Float64Array) => {
   for (const x of list) if (x > m) m = x;
   return m;
 };
-/** Families whose products are kept. */
-const KEPT_FAMILIES = 256;
 interface Member {
   readonly family: string;
   readonly arrays: readonly Float32Array[];

@@ -1,3 +1,4 @@
+import { LikelihoodCache } from "./likelihoodCache.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Instrument } from "../format/case.js";
 import { stateName } from "../network/state.js";
@@ -20,8 +21,6 @@ export const drawSteps = (order: readonly number[] | undefined) => (order ? DRAW
 const STEPS = 4;
 export const severitySteps = (predictor: Predictor, h: number) =>
   predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1;
-/** Evidence whose likelihoods are kept. */
-const KEPT_READINGS = 64;
 
 /**
  * Likelihood of one reading by severity, step, draw and step between draws:
@@ -35,23 +34,12 @@ export function readingLikelihoods(
   wanted: Uint8Array,
   families: Families,
 ): Float32Array {
-  const column = memoColumn<Float32Array>(predictor, "readings", n.name, KEPT_READINGS);
+  const column = LikelihoodCache.of(predictor).readings.column(n.name);
   const known = column.get(h);
   if (known) return known;
   const fine = likelihoods(predictor, h, n.reading, wanted, families.order(n.family));
   column.set(h, fine);
   return fine;
-}
-/** One remembered column of several, by hypothesis; the oldest makes room. */
-export function memoColumn<T>(predictor: Predictor, memo: string, name: string, most: number): Map<number, T> {
-  let all = predictor.memo.get(memo) as Map<string, Map<number, T>> | undefined;
-  if (!all) predictor.memo.set(memo, (all = new Map<string, Map<number, T>>()));
-  let column = all.get(name);
-  if (!column) {
-    if (all.size >= most) all.delete(all.keys().next().value!);
-    all.set(name, (column = new Map<number, T>()));
-  }
-  return column;
 }
 export const readingName = (e: ReadingEvidence) =>
   `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;

@@ -207,6 +207,9 @@ const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string =>
         ? clue.connector
         : clue.thing;
 
+/** Probability of each code before anything is known of this machine, by monitor. */
+const setBefore = new WeakMap<Predictor, Map<number, number>>();
+
 /** How likely each code was before anything was known. */
 function priorFit(
   predictor: Predictor,
@@ -214,10 +217,11 @@ function priorFit(
   factors: Float64Array | undefined,
 ): Float64Array {
   const prior = logPriors(predictor, factors);
+  let known = setBefore.get(predictor);
+  if (!known) setBefore.set(predictor, (known = new Map()));
   return Float64Array.from(evidence, (e) => {
     if (e.kind !== "code") return 0;
-    const key = `set before ${e.monitor}`;
-    let set = factors ? undefined : (predictor.memo.get(key) as number | undefined);
+    let set = factors ? undefined : known.get(e.monitor);
     if (set === undefined) {
       set = 0;
       for (let h = 0; h <= predictor.faults.length; h++) {
@@ -227,7 +231,7 @@ function priorFit(
         for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
         set += (Math.exp(prior[h]!) * count) / samples;
       }
-      if (!factors) predictor.memo.set(key, set);
+      if (!factors) known.set(e.monitor, set);
     }
     return Math.log(set * Math.exp(logCode(1, e)) + (1 - set) * Math.exp(logCode(0, e)));
   });

@@ -1,10 +1,10 @@
+import type { Hypothesis } from "./hypothesis.js";
 import { judge, judgePlan, type JudgePlan, type Look, type Phase } from "../codes/judge.js";
 import type { BoundMonitor } from "../codes/monitors.js";
 import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 import type { Solver } from "../network/solver.js";
-import type { Hypothesis } from "./predictor.js";
 
 /** Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many severities to either side. */
 const FEW_DRAWS = 3;

@@ -25,7 +25,7 @@ export class PredictionCache {
   constructor(private readonly most: number) {}
 
   /** The column of a state and quantity: rows by hypothesis. */
-  column(name: string): Map<number, Rows> {
+  private column(name: string): Map<number, Rows> {
     let column = this.columns.get(name);
     if (name === this.latest && column) return column;
     if (column)
@@ -34,6 +34,13 @@ export class PredictionCache {
     this.columns.set(name, column);
     this.latest = name;
     return column;
+  }
+  /** The rows of a hypothesis in a column, empty at first: [sample]. */
+  rows(name: string, hypothesis: number, samples: number): Rows {
+    const column = this.column(name);
+    let rows = column.get(hypothesis);
+    if (!rows) column.set(hypothesis, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
+    return rows;
   }
   /** Counts numbers added to a column, and drops the oldest columns where there are too many. */
   count(name: string, numbers: number): void {

@@ -1,72 +1,42 @@
-import { phasesOf, type Look, type Phase } from "../codes/judge.js";
+import type { Look } from "../codes/judge.js";
 import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Fault } from "../faults/fault.js";
 import { generateFaults } from "../faults/generate.js";
 import type { Instrument, State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
-import { ohmmeter, OHMS_NEED_BELOW_VOLT, voltmeter } from "../instruments/meter.js";
-import { batteryOf } from "../instruments/rig.js";
-import { batteryVolt } from "../network/builder.js";
-import { innerGround } from "../network/compileModule.js";
-import { joinEdits, NO_EDIT, type Circuit, type Edit } from "../network/element.js";
-import { elementAmpere, measureOhms, meltedFuses, nodeVolt, ohmBetween } from "../network/observe.js";
+import { ALL_PLUGGED, fusesMeltedBefore, MachineState, type FaultAt } from "../instruments/machineState.js";
+import { joinEdits, NO_EDIT, type Edit } from "../network/element.js";
 import { analysePattern, type Pattern } from "../network/pattern.js";
-import { prepare, settle } from "../network/settle.js";
-import { createSolver, type Solver } from "../network/solver.js";
-import { conditionsOf, isSpecial, stateName } from "../network/state.js";
-import { OVERLOAD } from "../units/quantity.js";
-import { meterPoints, pinBehind, wireId } from "../wiring/points.js";
+import type { Solver } from "../network/solver.js";
+import { isSpecial, stateName } from "../network/state.js";
 import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
+import { HypothesisTable, type Hypothesis } from "./hypothesis.js";
+import { MachineReader, type Solve } from "./machineReader.js";
 import { AtPlace, PredictionCache, type Predicted, type Rows } from "./predictionCache.js";
+import { QUANTITY } from "./quantity.js";
 
-/** What is predicted for a whole machine at once; several instruments show the same quantity. */
-export type Quantity = "volts" | "ohms" | "amperes" | "swing";
-export const QUANTITY: Readonly<Record<Instrument, Quantity>> = {
-  voltmeter: "volts",
-  scanTool: "volts",
-  lamp: "volts",
-  ohmmeter: "ohms",
-  continuity: "ohms",
-  clamp: "amperes",
-  scope: "swing",
-};
-
-/**
- * One way the machine may be: nothing wrong, one fault, or several, at one severity each in one draw.
- * Sample index = severity place · draws + draw.
- */
-export interface Hypothesis {
-  readonly faults: readonly Fault[];
-  /** for each severity place the severity of each fault; neighbours are neighbours on the grid when `stepped` */
-  readonly severities: readonly (readonly number[])[];
-  readonly stepped: boolean;
-  readonly samples: number;
-}
-
-/** A circuit of one draw in one machine state, solved healthy for each look taken so far. */
-interface Prepared {
-  readonly circuit: Circuit;
-  readonly pattern: Pattern;
-  readonly phases: readonly Phase[];
-  readonly supply: number;
-  readonly solvers: Solver[];
-  nodes?: Int32Array;
-}
-
-/** Numbers kept in prepared solutions, all together. */
+/** Numbers kept in healthy solutions that faults start from, all together: about 100 MB. */
 const PREPARED_NUMBERS = 12e6;
-/** Hypotheses of several faults kept; what a row of one number takes, in numbers. */
-const MOST_COMBINED = 4_000;
-const ROW_OVERHEAD = 16;
-/** Parts of a circuit that a fault moves by less than this are left as they were, volt and ohm: far below what a meter tells apart. */
-const NEGLIGIBLE_VOLT = 1e-4;
-const NEGLIGIBLE_OHM = 200;
-const ALL_PLUGGED: State = { key: "on", unplugged: [] };
-
-/** Numbers kept in predictions, all together; the states not asked for the longest make room. */
+/** Numbers that one healthy solution takes for each node. */
+const NUMBERS_PER_NODE = 60;
+/** Numbers kept in predictions, all together, about 200 MB; the states not asked for the longest make room. */
 const PREDICTED_NUMBERS = 48e6;
+/** What a row of one number takes beside it, in numbers. */
+const ROW_OVERHEAD = 16;
+/** Parts of a circuit that a fault moves by less than this are left as they were, volt: far below what a meter tells apart. */
+const NEGLIGIBLE_VOLT = 1e-4;
+const NONE_MELTED: readonly string[] = [];
+
+/** Where and how one value is taken. */
+export interface ReadingPlace {
+  readonly instrument: Instrument;
+  readonly point: string;
+  /** the black lead, where it is not at battery negative */
+  readonly black?: string | undefined;
+  readonly state: State;
+}
 
 /**
  * Predicts what every hypothesis would show, and remembers it: nothing computed here depends on evidence, so a new
@@ -75,36 +45,25 @@ const PREDICTED_NUMBERS = 48e6;
  */
 export class Predictor {
   readonly faults: readonly Fault[];
-  readonly hypotheses: Hypothesis[];
   readonly draws: number;
-  /** where a meter can be put, by endpoint name */
-  readonly points: readonly string[];
-  readonly pointIndex: ReadonlyMap<string, number>;
   readonly monitors: readonly BoundMonitor[];
   /** how many times the circuit has been solved */
   solves = 0;
   /** hypotheses with a sample whose devices found no consistent state */
   readonly unsettled = new Set<number>();
-  /** room for what others work out from predictions alone; emptied with the wiring */
-  readonly memo = new Map<string, unknown>();
+  /** grows whenever numbers of hypotheses are given anew: what others keep by number is then out of date */
+  generation = 0;
+  private readonly table: HypothesisTable;
   private readonly drawn: Draws;
   private readonly pattern: Pattern;
-  private readonly nodes: Int32Array;
-  /** module pins whose value a scan tool can show: behind the meter points in a column of volts */
-  private readonly scanPins: readonly {
-    readonly cavity: string;
-    readonly module: string;
-    readonly domain: string | undefined;
-  }[];
-  private readonly wires: readonly string[];
-  private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
-  private readonly kept = new PredictionCache(PREDICTED_NUMBERS);
+  private readonly reader: MachineReader;
+  private readonly cache = new PredictionCache(PREDICTED_NUMBERS);
   private readonly codes: CodePredictions;
-  private readonly combined = new Map<string, number>();
-  /** healthy solutions by state, draw and look: what faults start from; the least lately used is dropped */
-  private readonly prepared = new Map<string, Prepared>();
+  /** machine states by draw; the least lately used is dropped */
+  private readonly machines = new Map<string, MachineState>();
+  private lastMachine: { state: State; draw: number; machine: MachineState } | undefined;
   /** fuses that each sample melts with the key on: they stay blown when something is unplugged afterwards */
-  private readonly blown = new Map<number, (readonly number[] | undefined)[]>();
+  private readonly melted = new Map<number, (readonly string[] | undefined)[]>();
 
   /** @param draws joint draws of what is not exactly known; fewer on a large machine */
   constructor(
@@ -114,105 +73,65 @@ export class Predictor {
   ) {
     this.faults = generateFaults(wiring);
     const nominal = new Draws(wiring, 1, seed).circuit(ALL_PLUGGED, 0);
-    this.points = meterPoints(wiring).filter((p) => nominal.nodeOf.has(p));
-    this.pointIndex = new Map(this.points.map((p, i) => [p, i]));
-    this.scanPins = wiring.devices.flatMap((d) =>
-      d.kind === "module"
-        ? d.pins
-            .filter((p) => p.role === "input" || p.role === "supply")
-            .map((p) => ({ cavity: p.at, module: d.id, domain: p.domain }))
-        : [],
-    );
-    this.wires = wiring.wires.map(wireId);
-    const wirePlaces = new Map(this.wires.map((w, i) => [w, i]));
-    this.places = { volts: this.pointIndex, ohms: this.pointIndex, swing: this.pointIndex, amperes: wirePlaces };
     const severities = this.faults.reduce((sum, f) => sum + f.severities.length, 1);
-    // a very large machine gets fewer draws
-    this.draws = Math.max(
-      2,
-      Math.min(draws, Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length))),
-    );
+    const affordable = Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length));
+    this.draws = Math.max(2, Math.min(draws, affordable));
     this.drawn = new Draws(wiring, this.draws, seed);
-    this.hypotheses = [
-      { faults: [], severities: [[]], stepped: true, samples: this.draws },
-      ...this.faults.map((fault) => ({
-        faults: [fault],
-        severities: fault.severities.map((s) => [s]),
-        stepped: true,
-        samples: fault.severities.length * this.draws,
-      })),
-    ];
+    this.table = new HypothesisTable(this.faults, this.draws);
     this.pattern = analysePattern(nominal);
-    this.nodes = Int32Array.from(this.points, (p) => nominal.nodeOf.get(p)!);
+    this.reader = new MachineReader(wiring, nominal);
     this.monitors = bindMonitors(wiring, nominal);
     this.codes = new CodePredictions(
       this.hypotheses,
       this.draws,
       this.monitors,
-      (state, draw) => this.at(state, draw).phases,
+      (state, draw) => this.machineIn(state, draw).phases,
       (h, sample, state, look) => this.solve(h, sample, state, look),
     );
   }
 
+  get hypotheses(): readonly Hypothesis[] {
+    return this.table.all;
+  }
+  /** where a meter can be put, by endpoint name */
+  get points(): readonly string[] {
+    return this.reader.points;
+  }
+  get pointIndex(): ReadonlyMap<string, number> {
+    return this.reader.pointIndex;
+  }
   /** Numbers per sample in a column of one instrument. */
   stride(instrument: Instrument): number {
-    const q = QUANTITY[instrument];
-    return q === "amperes"
-      ? this.wires.length
-      : q === "volts"
-        ? this.points.length + this.scanPins.length
-        : this.points.length;
+    return this.reader.stride(QUANTITY[instrument]);
   }
   /** Where in a column a reading stands: a point, a wire for a clamp, a module's cavity for the scan tool. */
   placeOf(instrument: Instrument, name: string): number | undefined {
-    if (instrument !== "scanTool") return this.places[QUANTITY[instrument]].get(name);
-    const i = this.scanPins.findIndex((p) => p.cavity === name);
-    return i < 0 ? undefined : this.points.length + i;
+    return this.reader.placeOf(instrument, name);
   }
-
-  /**
-   * A hypothesis of several faults at once, made on first asking and remembered.
-   * @param members indices of the faults' own hypotheses @param choices severity places of each member to be tried, in every combination
-   */
-  combine(members: readonly number[], choices: readonly (readonly number[])[]): number {
-    const order = members.map((m, i) => [m, choices[i]!] as const).sort((a, b) => a[0] - b[0]);
-    const name = order.map(([m, c]) => `${m}:${c.join(",")}`).join(" ");
-    const known = this.combined.get(name);
-    if (known !== undefined) return known;
-    const faults = order.map(([m]) => this.faults[m - 1]!);
-    let severities: number[][] = [[]];
-    for (const [m, list] of order)
-      severities = severities.flatMap((s) => list.map((k) => [...s, this.faults[m - 1]!.severities[k]!]));
-    this.hypotheses.push({ faults, severities, stepped: false, samples: severities.length * this.draws });
-    this.combined.set(name, this.hypotheses.length - 1);
-    return this.hypotheses.length - 1;
-  }
-  /** Forgets hypotheses of several faults when too many are kept: before new ones are grown, never between two that belong together. */
-  makeRoom(): void {
-    if (this.combined.size < MOST_COMBINED) return;
-    const singles = this.faults.length + 1;
-    this.hypotheses.length = singles;
-    this.combined.clear();
-    this.memo.delete("readings");
-    this.memo.delete("families read");
-    this.kept.forgetFrom(singles);
-    for (const h of [...this.blown.keys()]) if (h >= singles) this.blown.delete(h);
-    this.codes.forgetFrom(singles);
-  }
-
   /** In how many of the draws a hypothesis is predicted: several faults at once in fewer. */
   drawsUsed(h: number): number {
-    return h <= this.faults.length || this.hypotheses[h]!.samples === this.draws
-      ? this.draws
-      : Math.min(this.draws, DEFAULTS.several.draws);
+    return this.table.drawsUsed(h);
+  }
+  severitiesOf(h: number, sample: number): readonly number[] {
+    return this.table.severitiesOf(h, sample);
   }
   /** Where in its range a sensor's true condition lies in each draw; undefined for what has none. */
   restOf(thing: string): readonly number[] | undefined {
     return this.drawn.restOf(thing);
   }
+  /** A hypothesis of several faults at once; see `HypothesisTable.combine`. */
+  combine(members: readonly number[], choices: readonly (readonly number[])[]): number {
+    return this.table.combine(members, choices);
+  }
 
-  severitiesOf(h: number, sample: number): readonly number[] {
-    return this.hypotheses[h]!.severities[Math.floor(sample / this.draws)]!;
+  /** Forgets hypotheses of several faults when too many are kept: before new ones are grown, never between two that belong together. */
+  makeRoom(): void {
+    const first = this.table.makeRoom();
+    if (first === undefined) return;
+    this.generation++;
+    this.cache.forgetFrom(first);
+    for (const h of [...this.melted.keys()]) if (h >= first) this.melted.delete(h);
+    this.codes.forgetFrom(first);
   }
 
   /**
@@ -223,32 +142,23 @@ export class Predictor {
   predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Rows {
     const quantity = QUANTITY[instrument];
     const name = `${quantity} ${stateName(state)}`;
-    const column = this.kept.column(name);
     const { samples } = this.hypotheses[h]!;
-    const stride = this.stride(instrument);
-    let rows = column.get(h);
-    if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
+    const stride = this.reader.stride(quantity);
+    const rows = this.cache.rows(name, h, samples);
     // draw by draw: all severities of one draw start from the same healthy solution
     for (let draw = 0; draw < this.draws; draw++) {
       for (let sample = draw; sample < samples; sample += this.draws) {
         if (rows[sample] || (wanted && !wanted[sample])) continue;
-        this.read(h, sample, state, quantity, (rows[sample] = new Float32Array(stride)));
-        this.kept.count(name, stride);
+        const row = (rows[sample] = new Float32Array(stride));
+        this.reader.read(this.machineIn(state, draw), this.solving(h, sample, state), quantity, row);
+        this.cache.count(name, stride);
       }
     }
     return rows;
   }
+
   /** As `predict` or `predictBetween`, at the place of one reading. Samples not wanted are NaN. */
-  predictAt(
-    h: number,
-    e: {
-      readonly instrument: Instrument;
-      readonly point: string;
-      readonly black?: string | undefined;
-      readonly state: State;
-    },
-    wanted?: Uint8Array,
-  ): Predicted {
+  predictAt(h: number, e: ReadingPlace, wanted?: Uint8Array): Predicted {
     if (e.black !== undefined) return this.predictBetween(h, e.state, e.instrument, e.point, e.black, wanted);
     return new AtPlace(this.predict(h, e.state, e.instrument, wanted), this.placeOf(e.instrument, e.point)!);
   }
@@ -265,102 +175,19 @@ export class Predictor {
     black: string,
     wanted?: Uint8Array,
   ): Predicted {
-    const name = `between ${red} ${black} ${QUANTITY[instrument]} ${stateName(state)}`;
-    const column = this.kept.column(name);
+    const quantity = QUANTITY[instrument];
+    const name = `between ${red} ${black} ${quantity} ${stateName(state)}`;
     const { samples } = this.hypotheses[h]!;
-    let rows = column.get(h);
-    if (!rows) column.set(h, (rows = new Array<Float32Array | undefined>(samples).fill(undefined)));
+    const rows = this.cache.rows(name, h, samples);
     for (let sample = 0; sample < samples; sample++) {
       if (rows[sample] || (wanted && !wanted[sample])) continue;
-      const { circuit, phases } = this.at(state, sample % this.draws);
-      const a = circuit.nodeOf.get(red) ?? 0;
-      const b = circuit.nodeOf.get(black) ?? 0;
-      const across = (s: Solver) => {
-        const v = nodeVolt(s, a) - nodeVolt(s, b);
-        return Number.isNaN(v) ? 0 : v;
-      };
-      let value = 0;
-      if (QUANTITY[instrument] === "ohms") {
-        const s = this.solve(h, sample, state, { phase: phases[phases.length - 1]!.phase });
-        const ohm = Math.abs(across(s)) > OHMS_NEED_BELOW_VOLT ? NaN : ohmBetween(s, a, b);
-        value = ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
-      } else
-        for (const part of phases)
-          value +=
-            part.share *
-            across(
-              this.solve(
-                h,
-                sample,
-                state,
-                { phase: part.phase },
-                a === b ? NO_EDIT : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] },
-              ),
-            );
-      rows[sample] = Float32Array.of(value);
-      this.kept.count(name, ROW_OVERHEAD);
+      const machine = this.machineIn(state, sample % this.draws);
+      rows[sample] = Float32Array.of(
+        this.reader.readBetween(machine, this.solving(h, sample, state), quantity, red, black),
+      );
+      this.cache.count(name, ROW_OVERHEAD);
     }
     return new AtPlace(rows, 0);
-  }
-
-  private read(h: number, sample: number, state: State, quantity: Quantity, into: Float32Array): void {
-    const at = this.at(state, sample % this.draws);
-    const { circuit, phases } = at;
-    const nodes = isSpecial(state)
-      ? (at.nodes ??= Int32Array.from(this.points, (p) => circuit.nodeOf.get(p)!))
-      : this.nodes;
-    if (quantity === "ohms") {
-      const s = this.solve(h, sample, state, { phase: phases[phases.length - 1]!.phase });
-      measureOhms(s);
-      for (let p = 0; p < nodes.length; p++) into[p] = ohmmeter(s, nodes[p]!);
-      return;
-    }
-    if (quantity === "swing") {
-      this.readSwing(h, sample, state, nodes, into);
-      return;
-    }
-    into.fill(0);
-    for (const part of phases) {
-      const s = this.solve(h, sample, state, { phase: part.phase });
-      if (quantity === "amperes") {
-        for (let w = 0; w < this.wires.length; w++) {
-          const i = elementAmpere(s, circuit.elementOf.get(`wire ${this.wires[w]!}`)!);
-          into[w] = into[w]! + part.share * (Number.isNaN(i) ? 0 : i);
-        }
-        continue;
-      }
-      measureOhms(s, NEGLIGIBLE_OHM);
-      for (let p = 0; p < nodes.length; p++) into[p] = into[p]! + part.share * voltmeter(s, nodes[p]!);
-      this.scanPins.forEach((pin, i) => {
-        const place = nodes.length + i;
-        if (s.operating.awake[circuit.gateOf.get(pin.module)!] === 0) {
-          into[place] = NaN;
-          return;
-        }
-        const v =
-          nodeVolt(s, circuit.nodeOf.get(pinBehind(pin.cavity))!) -
-          nodeVolt(s, circuit.nodeOf.get(innerGround(pin.module, pin.domain)) ?? 0);
-        into[place] = into[place]! + part.share * (Number.isNaN(v) ? 0 : v);
-      });
-    }
-  }
-  /** least and most over the parts of a period, and over steel passing the sensors while the engine turns */
-  private readSwing(h: number, sample: number, state: State, nodes: Int32Array, into: Float32Array): void {
-    const { phases } = this.at(state, sample % this.draws);
-    const turning = state.key === "cranking" || state.key === "running";
-    const least = new Float32Array(nodes.length).fill(Infinity);
-    const most = new Float32Array(nodes.length).fill(-Infinity);
-    for (const steel of turning ? [true, false] : [undefined])
-      for (const part of phases) {
-        const s = this.solve(h, sample, state, { phase: part.phase, ...(steel === undefined ? {} : { steel }) });
-        measureOhms(s, NEGLIGIBLE_OHM);
-        for (let p = 0; p < nodes.length; p++) {
-          const v = voltmeter(s, nodes[p]!);
-          least[p] = Math.min(least[p]!, v);
-          most[p] = Math.max(most[p]!, v);
-        }
-      }
-    for (let p = 0; p < nodes.length; p++) into[p] = most[p]! - least[p]!;
   }
 
   /**
@@ -403,81 +230,58 @@ export class Predictor {
     return some;
   }
 
+  private solving(h: number, sample: number, state: State): Solve {
+    return (look, extra) => this.solve(h, sample, state, look, extra);
+  }
   private solve(h: number, sample: number, state: State, look: Look, extra: Edit = NO_EDIT): Solver {
-    const draw = sample % this.draws;
-    const { faults } = this.hypotheses[h]!;
-    const blown =
-      faults.length && (state.unplugged.length || state.key !== "on" || state.pulled?.length)
-        ? this.blownBy(h, sample)
-        : NONE_BLOWN;
-    const at = this.at(state, draw);
-    let s = at.solvers.find(
-      (x) =>
-        x.conditions.steel === look.steel && x.conditions.phase === look.phase && x.conditions.talker === look.talker,
-    );
-    if (!s) {
-      s = createSolver(at.circuit, at.pattern);
-      if (!prepare(s, conditionsOf(at.circuit, state, look)).settled) this.unsettled.add(0);
-      at.solvers.push(s);
-    }
+    const melted = this.meltedBefore(h, sample, state);
+    const machine = this.machineIn(state, sample % this.draws);
+    const own = machine.edit(this.faultsOf(h, sample));
+    const blown = machine.withoutFuses(melted);
     this.solves++;
-    const own = this.edit(h, sample, at);
-    const gone = blown.length
-      ? {
-          series: blown.flatMap((e) =>
-            state.breakers?.includes(at.circuit.elements[e]!.id.slice(5)) ? [] : [{ element: e, ohm: Infinity }],
-          ),
-        }
-      : NO_EDIT;
-    const edit = gone === NO_EDIT && extra === NO_EDIT ? own : joinEdits(own, gone, extra);
-    if (!settle(s, edit, NEGLIGIBLE_VOLT).settled) this.unsettled.add(h);
+    const edit = blown === NO_EDIT && extra === NO_EDIT ? own : joinEdits(own, blown, extra);
+    const s = machine.solve(look, edit, NEGLIGIBLE_VOLT);
+    if (!machine.settled) this.unsettled.add(h);
+    if (!machine.healthySettled) this.unsettled.add(0);
     return s;
   }
-  private edit(h: number, sample: number, at: Prepared): Edit {
-    const { faults } = this.hypotheses[h]!;
+  private faultsOf(h: number, sample: number): FaultAt[] {
     const severities = this.severitiesOf(h, sample);
-    if (faults.length === 0) return NO_EDIT;
-    if (faults.length === 1) return faults[0]!.edit(severities[0]!, at.circuit, at.supply);
-    return joinEdits(...faults.map((f, i) => f.edit(severities[i]!, at.circuit, at.supply)));
+    return this.hypotheses[h]!.faults.map((fault, i) => ({ fault, severity: severities[i]! }));
   }
 
   /** A fuse that melts with everything plugged and the key on is blown from then on, until it is renewed. */
-  private blownBy(h: number, sample: number): readonly number[] {
-    let list = this.blown.get(h);
-    if (!list) this.blown.set(h, (list = new Array<readonly number[] | undefined>(this.hypotheses[h]!.samples)));
+  private meltedBefore(h: number, sample: number, state: State): readonly string[] {
+    const { faults, samples } = this.hypotheses[h]!;
+    if (faults.length === 0 || !fusesMeltedBefore(state)) return NONE_MELTED;
+    let list = this.melted.get(h);
+    if (!list) this.melted.set(h, (list = new Array<readonly string[] | undefined>(samples)));
     let known = list[sample];
     if (!known) {
-      const s = this.solve(h, sample, ALL_PLUGGED, { phase: 0 });
-      const melted = meltedFuses(s);
-      known = list[sample] = melted.length ? melted : NONE_BLOWN;
+      const plugged = this.machineIn(ALL_PLUGGED, sample % this.draws);
+      this.solves++;
+      const found = plugged.melted(plugged.edit(this.faultsOf(h, sample)), NEGLIGIBLE_VOLT);
+      known = list[sample] = found.length ? found : NONE_MELTED;
     }
     return known;
   }
 
-  private at(state: State, draw: number): Prepared {
-    const last = this.lastAt;
-    if (last?.state === state && last.draw === draw) return last.here;
+  private machineIn(state: State, draw: number): MachineState {
+    const last = this.lastMachine;
+    if (last?.state === state && last.draw === draw) return last.machine;
     const name = `${draw} ${stateName(state)}`;
-    let here = this.prepared.get(name);
-    if (here)
-      this.prepared.delete(name); // and put back as the latest
+    let machine = this.machines.get(name);
+    if (machine)
+      this.machines.delete(name); // and put back as the latest
     else {
       const circuit = this.drawn.circuit(state, draw);
-      here = {
-        circuit,
-        pattern: isSpecial(state) ? analysePattern(circuit) : this.pattern,
-        phases: phasesOf(circuit),
-        supply: batteryVolt(this.wiring, state.key, batteryOf(this.wiring)),
-        solvers: [],
-      };
-      const each = 60 * this.pattern.n;
-      while (this.prepared.size > 2 * this.draws && this.prepared.size * each > PREPARED_NUMBERS)
-        this.prepared.delete(this.prepared.keys().next().value!);
+      machine = new MachineState(this.wiring, state, circuit, isSpecial(state) ? undefined : this.pattern);
+      const most = PREPARED_NUMBERS / (NUMBERS_PER_NODE * this.pattern.n);
+      while (this.machines.size > 2 * this.draws && this.machines.size > most)
+        this.machines.delete(this.machines.keys().next().value!);
     }
-    this.prepared.set(name, here);
-    this.lastAt = { state, draw, here };
-    return here;
+    this.machines.set(name, machine);
+    this.lastMachine = { state, draw, machine };
+    return machine;
   }
-  private lastAt: { state: State; draw: number; here: Prepared } | undefined;
 }
-const NONE_BLOWN: readonly number[] = [];

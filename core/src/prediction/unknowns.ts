@@ -1,8 +1,7 @@
-import type { ReadingEvidence } from "../diagnosis/evidence.js";
 import type { Device } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
 import { devicePins } from "../wiring/points.js";
-import type { Predictor } from "./predictor.js";
+import type { Predictor, ReadingPlace } from "./predictor.js";
 
 /**
  * Readings that hang on the same unknown: the true condition at one sensor is one and the same at every pin of its
@@ -10,15 +9,20 @@ import type { Predictor } from "./predictor.js";
  */
 export interface Families {
   /** family of a reading, by name */
-  of(e: Pick<ReadingEvidence, "instrument" | "point" | "black">): string;
+  of(e: Omit<ReadingPlace, "state">): string;
   /** draws in the order of the unknown that drives a family; undefined where none does */
   order(family: string): readonly number[] | undefined;
 }
 
+const known = new WeakMap<Predictor, Families>();
+
 /** Families of a wiring, made once. */
 export function familiesOf(predictor: Predictor): Families {
-  const known = predictor.memo.get("families") as Families | undefined;
-  if (known) return known;
+  let families = known.get(predictor);
+  if (!families) known.set(predictor, (families = makeFamilies(predictor)));
+  return families;
+}
+function makeFamilies(predictor: Predictor): Families {
   const nets = findNets(predictor.wiring);
   const drivers = new Map<string, string>();
   for (const d of predictor.wiring.devices)
@@ -27,7 +31,7 @@ export function familiesOf(predictor: Predictor): Families {
       if (net !== undefined) drivers.set(`net ${net}`, d.id);
     }
   const orders = new Map<string, readonly number[] | undefined>();
-  const families: Families = {
+  return {
     of: (e) => {
       if (e.instrument === "clamp") return "amperes";
       const f = nets.functionOf(e.point);
@@ -55,8 +59,6 @@ export function familiesOf(predictor: Predictor): Families {
       return order;
     },
   };
-  predictor.memo.set("families", families);
-  return families;
 }
 const signalPins = (d: Device) =>
   d.kind === "module"

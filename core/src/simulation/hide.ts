@@ -1,6 +1,6 @@
+import type { FaultAt } from "../instruments/machineState.js";
 import { generateFaults } from "../faults/generate.js";
 import type { Wiring } from "../format/wiring.js";
-import type { FaultAt } from "../instruments/rig.js";
 import { uniform } from "../prediction/draws.js";
 import { severityOffGrid, SimulatedMachine } from "./machine.js";
 

@@ -1,3 +1,4 @@
+import type { FaultAt } from "../instruments/machineState.js";
 import { DEFAULTS } from "../defaults.js";
 import { misplacement } from "../diagnosis/misplaced.js";
 import type { Fault } from "../faults/fault.js";
@@ -13,7 +14,7 @@ import {
   readScope,
   readVolts,
 } from "../instruments/readings.js";
-import { Rig, type FaultAt } from "../instruments/rig.js";
+import { Rig } from "../instruments/rig.js";
 import type { StimulusOf, ValueOf } from "../network/builder.js";
 import { uniform } from "../prediction/draws.js";
 import { OVERLOAD } from "../units/quantity.js";

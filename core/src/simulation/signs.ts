@@ -1,4 +1,4 @@
-import type { FaultAt } from "../instruments/rig.js";
+import type { FaultAt } from "../instruments/machineState.js";
 
 /** What a look at a thing would find, for a machine without eyes to see it. */
 const ANY_SIGN = ["wet", "rubbed", "previousRepair", "oily"] as const;

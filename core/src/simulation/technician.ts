@@ -1,10 +1,10 @@
+import type { FaultAt } from "../instruments/machineState.js";
 import { DEFAULTS } from "../defaults.js";
 import type { BeliefOptions } from "../diagnosis/belief.js";
 import { assess } from "../diagnosis/belief.js";
 import type { Suspect } from "../diagnosis/groups.js";
 import { isCause, misplacedIn, placeKey } from "../diagnosis/groups.js";
 import type { Entry } from "../format/case.js";
-import type { FaultAt } from "../instruments/rig.js";
 import { readingsAt } from "../logbook/seen.js";
 import { WRONG_COMPONENT } from "../planner/analyse.js";
 import type { Candidate } from "../planner/candidate.js";

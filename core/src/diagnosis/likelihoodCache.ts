@@ -1,0 +1,61 @@
+import type { Predictor } from "../prediction/predictor.js";
+import type { Breadth, CodePosterior } from "./codeWeights.js";
+
+/** Readings, and families of readings, whose likelihoods are kept: those of a long job. */
+const KEPT_READINGS = 64;
+const KEPT_FAMILIES = 256;
+
+/** Columns by name, each by hypothesis; the oldest makes room. */
+export class Columns<T> {
+  private readonly all = new Map<string, Map<number, T>>();
+  constructor(private readonly most: number) {}
+
+  column(name: string): Map<number, T> {
+    let column = this.all.get(name);
+    if (!column) {
+      if (this.all.size >= this.most) this.all.delete(this.all.keys().next().value!);
+      this.all.set(name, (column = new Map<number, T>()));
+    }
+    return column;
+  }
+  clear(): void {
+    this.all.clear();
+  }
+}
+
+const caches = new WeakMap<Predictor, LikelihoodCache>();
+
+/** Likelihoods worked out so far, so that a new reading only adds its own. Those of readings hold for one set of codes. */
+export class LikelihoodCache {
+  /** of single readings: [((severity · steps + step) · draws + draw) · draw steps + draw step] */
+  readonly readings = new Columns<Float32Array>(KEPT_READINGS);
+  /** ln, of the readings that hang on one unknown: [severity · steps + step] */
+  readonly families = new Columns<Float64Array>(KEPT_FAMILIES);
+  private codes: { readonly signature: string; readonly by: Map<Breadth, CodePosterior> } | undefined;
+  private generation = -1;
+
+  /** The cache of a predictor, without what has grown out of date. */
+  static of(predictor: Predictor): LikelihoodCache {
+    let cache = caches.get(predictor);
+    if (!cache) caches.set(predictor, (cache = new LikelihoodCache()));
+    if (cache.generation !== predictor.generation) {
+      cache.generation = predictor.generation;
+      cache.forgetReadings();
+    }
+    return cache;
+  }
+
+  /** What is known for one set of codes; another set than the last makes readings be weighed anew. */
+  byCodes(signature: string): Map<Breadth, CodePosterior> {
+    if (this.codes?.signature !== signature) {
+      this.codes = { signature, by: new Map() };
+      this.forgetReadings();
+    }
+    return this.codes.by;
+  }
+
+  private forgetReadings(): void {
+    this.readings.clear();
+    this.families.clear();
+  }
+}

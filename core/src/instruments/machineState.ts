@@ -1,0 +1,107 @@
+import { phasesOf, type Look, type Phase } from "../codes/judge.js";
+import type { Fault } from "../faults/fault.js";
+import type { State } from "../format/case.js";
+import type { Wiring } from "../format/wiring.js";
+import { batteryVolt } from "../network/builder.js";
+import { joinEdits, NO_EDIT, type Circuit, type Edit } from "../network/element.js";
+import { meltedFuses } from "../network/observe.js";
+import { analysePattern, type Pattern } from "../network/pattern.js";
+import { prepare, settle } from "../network/settle.js";
+import { createSolver, type Solver } from "../network/solver.js";
+import { conditionsOf } from "../network/state.js";
+
+/** A fault at a severity. */
+export interface FaultAt {
+  readonly fault: Fault;
+  readonly severity: number;
+}
+
+/** Key on, nothing unplugged: the state in which a short melts its fuse. */
+export const ALL_PLUGGED: State = { key: "on", unplugged: [] };
+
+/** Whether a fuse that melted while everything was plugged matters: in that state itself it melts by itself. */
+export const fusesMeltedBefore = (state: State): boolean =>
+  state.key !== "on" || state.unplugged.length > 0 || Boolean(state.pulled?.length);
+
+/** Ids of elements that are fuses begin with this. */
+const FUSE = "fuse ";
+
+/**
+ * A machine in one state: its circuit, solved healthy once for each look, then with one change after another. Both what
+ * hypotheses predict and what instruments read are solved here.
+ */
+export class MachineState {
+  readonly pattern: Pattern;
+  readonly phases: readonly Phase[];
+  /** whether the healthy machine, and the one solved last, found a consistent state */
+  healthySettled = true;
+  settled = true;
+  private readonly batteryVolt: number;
+  private readonly solvers: Solver[] = [];
+
+  /** @param pattern that of the circuit's topology, where it is known already */
+  constructor(
+    wiring: Wiring,
+    readonly state: State,
+    readonly circuit: Circuit,
+    pattern: Pattern = analysePattern(circuit),
+  ) {
+    this.pattern = pattern;
+    this.phases = phasesOf(circuit);
+    this.batteryVolt = batteryVolt(wiring, state.key, batteryOf(wiring));
+  }
+
+  /** Faults as one change to this circuit. */
+  edit(faults: readonly FaultAt[]): Edit {
+    if (faults.length === 0) return NO_EDIT;
+    if (faults.length === 1) return faults[0]!.fault.edit(faults[0]!.severity, this.circuit, this.batteryVolt);
+    return joinEdits(...faults.map((f) => f.fault.edit(f.severity, this.circuit, this.batteryVolt)));
+  }
+
+  /**
+   * Fuses that melted with everything plugged stay blown in any other state, until a breaker or a new one is in place.
+   * @param melted element ids, see `melted`
+   */
+  withoutFuses(melted: readonly string[]): Edit {
+    if (melted.length === 0 || !fusesMeltedBefore(this.state)) return NO_EDIT;
+    const series = melted.flatMap((id) => {
+      const element = this.circuit.elementOf.get(id);
+      const replaced = this.state.breakers?.includes(id.slice(FUSE.length));
+      return element === undefined || replaced ? [] : [{ element, ohm: Infinity }];
+    });
+    return series.length ? { series } : NO_EDIT;
+  }
+
+  /** Ids of the fuses that a change melts in this state. */
+  melted(edit: Edit, tolerance?: number): readonly string[] {
+    return meltedFuses(this.solve({ phase: 0 }, edit, tolerance)).map((e) => this.circuit.elements[e]!.id);
+  }
+
+  /**
+   * Solves with a change, for one look.
+   * @param tolerance what moves less is left as it was, volt: only where a meter could not tell the difference
+   * @returns a solver that stays valid until the next call for the same look
+   */
+  solve(look: Look, edit: Edit, tolerance?: number): Solver {
+    const s = this.prepared(look);
+    this.settled = settle(s, edit, tolerance).settled;
+    return s;
+  }
+
+  private prepared(look: Look): Solver {
+    const known = this.solvers.find(
+      ({ conditions: c }) => c.steel === look.steel && c.phase === look.phase && c.talker === look.talker,
+    );
+    if (known) return known;
+    const s = createSolver(this.circuit, this.pattern);
+    if (!prepare(s, conditionsOf(this.circuit, this.state, look)).settled) this.healthySettled = false;
+    this.solvers.push(s);
+    return s;
+  }
+}
+
+/** What the document says of its battery, volt. */
+export function batteryOf(wiring: Wiring): number | undefined {
+  const b = wiring.devices.find((d) => d.kind === "battery");
+  return b?.kind === "battery" ? b.volt : undefined;
+}

@@ -1,0 +1,79 @@
+import type { Fault } from "../faults/fault.js";
+import { DEFAULTS } from "../defaults.js";
+
+/**
+ * One way the machine may be: nothing wrong, one fault, or several, at one severity each in one draw.
+ * Sample index = severity place · draws + draw.
+ */
+export interface Hypothesis {
+  readonly faults: readonly Fault[];
+  /** for each severity place the severity of each fault; neighbours are neighbours on the grid when `stepped` */
+  readonly severities: readonly (readonly number[])[];
+  readonly stepped: boolean;
+  readonly samples: number;
+}
+
+/** Hypotheses of several faults kept. Judgement: some tens of searches, a few megabytes. */
+const MOST_COMBINED = 4_000;
+
+/** All hypotheses by number: 0 is the healthy machine, i + 1 is `faults[i]`, then those of several faults at once. */
+export class HypothesisTable {
+  readonly all: Hypothesis[];
+  private readonly combined = new Map<string, number>();
+
+  constructor(
+    private readonly faults: readonly Fault[],
+    private readonly draws: number,
+  ) {
+    this.all = [
+      { faults: [], severities: [[]], stepped: true, samples: draws },
+      ...faults.map((fault) => ({
+        faults: [fault],
+        severities: fault.severities.map((s) => [s]),
+        stepped: true,
+        samples: fault.severities.length * draws,
+      })),
+    ];
+  }
+
+  /**
+   * A hypothesis of several faults at once, made on first asking and remembered.
+   * @param members numbers of the faults' own hypotheses
+   * @param choices severity places of each member to be tried, in every combination
+   */
+  combine(members: readonly number[], choices: readonly (readonly number[])[]): number {
+    const order = members.map((m, i) => [m, choices[i]!] as const).sort((a, b) => a[0] - b[0]);
+    const name = order.map(([m, c]) => `${m}:${c.join(",")}`).join(" ");
+    const known = this.combined.get(name);
+    if (known !== undefined) return known;
+    const faults = order.map(([m]) => this.faults[m - 1]!);
+    let severities: number[][] = [[]];
+    for (const [m, list] of order)
+      severities = severities.flatMap((s) => list.map((k) => [...s, this.faults[m - 1]!.severities[k]!]));
+    this.all.push({ faults, severities, stepped: false, samples: severities.length * this.draws });
+    this.combined.set(name, this.all.length - 1);
+    return this.all.length - 1;
+  }
+
+  /**
+   * Forgets those of several faults where there are too many.
+   * @returns the number of the first forgotten one, or undefined where none was
+   */
+  makeRoom(): number | undefined {
+    if (this.combined.size < MOST_COMBINED) return undefined;
+    const singles = this.faults.length + 1;
+    this.all.length = singles;
+    this.combined.clear();
+    return singles;
+  }
+
+  /** In how many of the draws a hypothesis is predicted: several faults at once in fewer. */
+  drawsUsed(h: number): number {
+    const single = h <= this.faults.length || this.all[h]!.samples === this.draws;
+    return single ? this.draws : Math.min(this.draws, DEFAULTS.multipleFaults.draws);
+  }
+
+  severitiesOf(h: number, sample: number): readonly number[] {
+    return this.all[h]!.severities[Math.floor(sample / this.draws)]!;
+  }
+}
