@@ -162,17 +162,10 @@ export {
   type InstrumentReading,
 } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
-export {
-  compareScans,
-  fold,
-  undoneEntries,
-  type CodeWord,
-  type Disturbed,
-  type Folded,
-  type Numbered,
-  type ScanCell,
-  type ScanRow,
-} from "./logbook/fold.js";
+export { compareScans, type ScanCell, type ScanRow } from "./logbook/compareScans.js";
+export { fold, type CodeWord, type Folded, type Numbered } from "./logbook/fold.js";
+export type { Disturbed } from "./logbook/machineNow.js";
+export { undoneEntries } from "./logbook/undone.js";
 export { beforeAfter, type BeforeAfter } from "./logbook/beforeAfter.js";
 export { withScannedCodes } from "./logbook/scanned.js";
 export { genericCodes, genericTitle } from "./codes/generic.js";

@@ -1,3 +1,4 @@
+import { weigh } from "../src/diagnosis/weigh.js";
 import {
   analyse,
   assess,
@@ -16,7 +17,6 @@ import {
 import { clueLikelihood, isAt } from "../src/diagnosis/clues.js";
 import { likelihood, readingRange, voltRange } from "../src/diagnosis/likelihood.js";
 import { lookAlikes, misplacement } from "../src/diagnosis/misplaced.js";
-import { weigh } from "../src/diagnosis/posterior.js";
 import { gather } from "../src/diagnosis/evidence.js";
 import { familiesOf } from "../src/prediction/unknowns.js";
 import { code, tug } from "./helpers.js";

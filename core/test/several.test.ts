@@ -1,3 +1,4 @@
+import { weigh } from "../src/diagnosis/weigh.js";
 import {
   assess,
   DEFAULTS,
@@ -10,7 +11,6 @@ import {
   type Entry,
 } from "../src/index.js";
 import { clueLikelihood } from "../src/diagnosis/clues.js";
-import { weigh } from "../src/diagnosis/posterior.js";
 import { gather } from "../src/diagnosis/evidence.js";
 import { readingsAt } from "../src/logbook/seen.js";
 import { code, random, tug } from "./helpers.js";

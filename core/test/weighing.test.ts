@@ -1,7 +1,7 @@
+import { weigh } from "../src/diagnosis/weigh.js";
 import fc from "fast-check";
 import { gather } from "../src/diagnosis/evidence.js";
 import { likelihood, LN_OHM_RANGE, sigmaVolt, spreads, voltRange } from "../src/diagnosis/likelihood.js";
-import { weigh } from "../src/diagnosis/posterior.js";
 import { analyse, DEFAULTS, fold, Predictor, undoneEntries, type Entry } from "../src/index.js";
 import { candidates } from "../src/planner/candidates.js";
 import { edgesOf } from "../src/planner/jointDistribution.js";

@@ -1,10 +1,11 @@
+import { weigh } from "./weigh.js";
 import type { Entry } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Breadth } from "./codeWeights.js";
 import { gather, type Evidence, type Gathered } from "./evidence.js";
 import { distance, keyOf } from "./groups.js";
 import { searchMultipleFaults, type MultipleFaultHypothesis } from "./multipleFaults.js";
-import { weigh, type MixtureComponent, type Posterior } from "./posterior.js";
+import { type MixtureComponent, type Posterior } from "./posterior.js";
 
 /** A logbook, weighed. */
 export interface Belief {

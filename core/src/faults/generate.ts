@@ -1,8 +1,9 @@
+import { peripheralFaults } from "./peripheralFaults.js";
+import { moduleFaults } from "./moduleFaults.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Connector, Device, Wire, Wiring } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
 import { indexWiring, pinBehind, resolvePlace, wireId, type Index } from "../wiring/points.js";
-import { moduleFaults, peripheralFaults } from "./devices.js";
 import {
   elementIndex,
   fault,

@@ -1,6 +1,6 @@
+import { undoneEntries } from "./undone.js";
 import type { Entry, ReadingEntry, State } from "../format/case.js";
 import { stateName } from "../network/state.js";
-import { undoneEntries } from "./fold.js";
 
 /** The same place read in the same way more than once: before and after. */
 export interface BeforeAfter {

@@ -1,7 +1,8 @@
+import { undoneEntries } from "./undone.js";
+import { type Disturbed, MachineNow } from "./machineNow.js";
 import { testKindOf } from "../format/candidateId.js";
 import type {
   CodeEntry,
-  Disturbance,
   Entry,
   HoldsEntry,
   IdentityEntry,
@@ -11,7 +12,6 @@ import type {
   ReadingEntry,
   RunEntry,
   ScanEntry,
-  ScannedCode,
   SchoolEntry,
   SeenEntry,
   State,
@@ -72,25 +72,7 @@ export interface Folded {
   /** the entry that closed the job, while nothing was left other than it was found and nothing was logged since */
   readonly closed?: number;
 }
-/** One thing that is not as it was found, and the entry that says so. */
-export interface Disturbed {
-  readonly thing: string;
-  readonly how: Disturbance;
-  readonly number: number;
-}
 export type ClueEntry = LookEntry | WiggleEntry | SwapEntry | HoldsEntry | IdentityEntry;
-
-/** Which entries are taken back: by an undo, or a correction, that itself stands. */
-export function undoneEntries(entries: readonly Entry[]): ReadonlySet<number> {
-  const undone = new Set<number>();
-  for (let i = entries.length - 1; i >= 0; i--) {
-    const e = entries[i]!;
-    if (undone.has(i + 1)) continue;
-    if (e.type === "undo") undone.add(e.target);
-    if (e.type === "reading" && e.corrects !== undefined) undone.add(e.corrects);
-  }
-  return undone;
-}
 
 /** Key states whose monitors have run by the time of a scan. Before anything was cleared, at least those of key on. */
 const RUN: Readonly<Record<ScanEntry["when"], readonly KeyState[]>> = {
@@ -104,195 +86,160 @@ const RUN: Readonly<Record<ScanEntry["when"], readonly KeyState[]>> = {
 /** Adds a logbook up: wiring plus this is the whole case. */
 export function fold(entries: readonly Entry[]): Folded {
   const undone = undoneEntries(entries);
-  const codes = new Map<string, CodeWord>();
-  const scanned = new Map<string, Set<KeyState>>();
-  const scans: Numbered<ScanEntry>[] = [];
-  const readings = new Map<number, ReadingEntry>();
-  const unplugged = new Set<string>();
-  const sinceClear = new Set<string>();
-  const setAside = new Set<string>();
-  const lacking = new Set<string>();
-  const seen = new Map<string, Numbered<SeenEntry>>();
-  const clues: Numbered<ClueEntry>[] = [];
-  let key: State["key"] = "on";
-  let pulled: State["pulled"];
-  let school: SchoolEntry | undefined;
-  let verdict: Numbered<VerdictEntry> | undefined;
-  let intake: Numbered<Intake> | undefined;
-  const open = new Map<string, Disturbed>();
-  const acknowledged = new Set<string>();
-  let closed: number | undefined;
-  let meterCheck: Numbered<MeterCheckEntry> | undefined;
-  let run: Numbered<RunEntry> | undefined;
-  let standing: Pick<State, "jumpers" | "loads" | "breakers"> = {};
-  const leave = (thing: string, how: Disturbance, number: number) => {
-    if (!open.has(`${how} ${thing}`)) open.set(`${how} ${thing}`, { thing, how, number });
-  };
-  const restore = (thing: string, how: Disturbance) => open.delete(`${how} ${thing}`);
-  const plug = (now: ReadonlySet<string>, number: number) => {
-    for (const d of [...open.values()]) if (d.how === "unplugged" && !now.has(d.thing)) restore(d.thing, "unplugged");
-    for (const c of now) leave(c, "unplugged", number);
-  };
-  /** what a reading or a trial says of the machine at that moment: it holds until the next one says otherwise */
-  const nowIn = (state: State, number: number) => {
-    key = state.key;
-    pulled = state.pulled;
-    standing = {
-      ...(state.jumpers?.length ? { jumpers: state.jumpers } : {}),
-      ...(state.loads?.length ? { loads: state.loads } : {}),
-      ...(state.breakers?.length ? { breakers: state.breakers } : {}),
-    };
-    unplugged.clear();
-    for (const c of state.unplugged) {
-      unplugged.add(c);
-      sinceClear.add(c);
-    }
-    for (const f of [...(state.pulled ?? []), ...(state.breakers ?? [])]) sinceClear.add(f);
-    plug(unplugged, number);
-    for (const d of [...open.values()]) if (TRANSIENT.has(d.how)) restore(d.thing, d.how);
-    for (const f of state.pulled ?? []) leave(f, "pulled", number);
-    for (const f of state.breakers ?? []) leave(f, "breaker", number);
-    for (const j of state.jumpers ?? []) leave(`${j.from} ${j.to}`, "jumpered", number);
-    for (const l of state.loads ?? []) leave(`${l.from} ${l.to}`, "loaded", number);
-  };
-  const ran = (module: string, keys: readonly KeyState[]) => {
-    const set = scanned.get(module) ?? new Set();
-    keys.forEach((k) => set.add(k));
-    scanned.set(module, set);
-  };
+  const folding = new Folding();
   entries.forEach((entry, i) => {
-    const number = i + 1;
-    if (undone.has(number)) return;
-    if (entry.type !== "undo") closed = undefined;
+    if (!undone.has(i + 1)) folding.take(entry, i + 1);
+  });
+  return folding.result(undone);
+}
+
+/** The sum of the entries taken so far. */
+class Folding {
+  private readonly machine = new MachineNow();
+  private readonly codes = new Map<string, CodeWord>();
+  private readonly scanned = new Map<string, Set<KeyState>>();
+  private readonly scans: Numbered<ScanEntry>[] = [];
+  private readonly readings = new Map<number, ReadingEntry>();
+  private readonly setAside = new Set<string>();
+  private readonly lacking = new Set<string>();
+  private readonly seen = new Map<string, Numbered<SeenEntry>>();
+  private readonly clues: Numbered<ClueEntry>[] = [];
+  private readonly acknowledged = new Set<string>();
+  private school: SchoolEntry | undefined;
+  private verdict: Numbered<VerdictEntry> | undefined;
+  private intake: Numbered<Intake> | undefined;
+  private meterCheck: Numbered<MeterCheckEntry> | undefined;
+  private run: Numbered<RunEntry> | undefined;
+  private closed: number | undefined;
+
+  take(entry: Entry, number: number): void {
+    if (entry.type !== "undo") this.closed = undefined;
     switch (entry.type) {
       case "code":
-        if (entry.ours) break;
-        codes.set(`${entry.module} ${entry.code}`, { number, entry, disturbedThen: [...sinceClear] });
-        ran(entry.module, ["on"]);
-        break;
       case "scan":
-        scans.push({ number, entry });
-        for (const id of entry.disturbed) sinceClear.add(id);
-        takeScan(codes, entry, number, [...sinceClear]);
-        if (!entry.wiped) for (const m of entry.modules) ran(m, RUN[entry.when]);
-        break;
       case "cleared":
-        sinceClear.clear();
-        unplugged.forEach((c) => sinceClear.add(c));
-        break;
+        return this.takeCodes(entry, number);
       case "reading":
-        readings.set(number, entry);
-        nowIn(entry.state, number);
-        if (entry.how === "pierced") for (const p of entry.points) leave(p, "pierced", number);
-        break;
-      case "unplugged":
-        unplugged.add(entry.connector);
-        sinceClear.add(entry.connector);
-        plug(unplugged, number);
-        break;
-      case "plugged":
-        unplugged.delete(entry.connector);
-        plug(unplugged, number);
-        break;
-      case "setAside":
-        setAside.add(entry.candidate);
-        if (entry.reason === "noTool") {
-          const kind = testKindOf(entry.candidate);
-          if (kind !== undefined) lacking.add(kind);
-        }
-        break;
-      case "verdict":
-        verdict = { number, entry };
-        break;
-      case "intake":
-        intake = { number, entry: entry.intake };
-        break;
-      case "seen":
-        seen.set(entry.connector, { number, entry });
-        break;
       case "moved":
-        for (const n of entry.readings) {
-          const r = readings.get(n);
-          if (r) readings.set(n, movedReading(r, entry.from, entry.to));
-        }
-        break;
-      case "school":
-        school = entry;
-        break;
+        return this.takeReading(entry, number);
+      case "unplugged":
+        return this.machine.unplug(entry.connector, number);
+      case "plugged":
+        return this.machine.plug(entry.connector, number);
+      case "disturbed":
+        return this.machine.disturb(entry.thing, entry.how, number);
+      case "restored":
+        return this.machine.putRight(entry.thing, entry.how);
       case "look":
       case "wiggle":
       case "swap":
       case "identity":
-        clues.push({ number, entry });
-        break;
       case "holds":
-        clues.push({ number, entry });
-        nowIn(entry.state, number);
-        break;
-      case "meterCheck":
-        meterCheck = { number, entry };
-        break;
-      case "acknowledged":
-        entry.cautions.forEach((c) => acknowledged.add(c));
-        break;
-      case "disturbed":
-        leave(entry.thing, entry.how, number);
-        if (entry.how === "unplugged") unplugged.add(entry.thing);
-        if (entry.how === "pulled") pulled = [...new Set([...(pulled ?? []), entry.thing])];
-        sinceClear.add(entry.thing);
-        break;
-      case "restored":
-        restore(entry.thing, entry.how);
-        if (entry.how === "unplugged") unplugged.delete(entry.thing);
-        if (entry.how === "pulled") pulled = pulled?.filter((f) => f !== entry.thing);
-        if (entry.how === "breaker")
-          standing = { ...standing, breakers: standing.breakers?.filter((f) => f !== entry.thing) };
-        if (entry.how === "jumpered")
-          standing = { ...standing, jumpers: standing.jumpers?.filter((j) => `${j.from} ${j.to}` !== entry.thing) };
-        if (entry.how === "loaded")
-          standing = { ...standing, loads: standing.loads?.filter((l) => `${l.from} ${l.to}` !== entry.thing) };
-        break;
-      case "run":
-        run = entry.event === "begun" ? { number, entry } : undefined;
-        break;
-      case "closed":
-        if (open.size === 0) closed = number;
-        break;
-      case "revision":
-      case "undo":
-        break;
+        this.clues.push({ number, entry });
+        if (entry.type === "holds") this.machine.isNow(entry.state, number);
+        return;
+      default:
+        return this.takeJob(entry, number);
     }
-  });
-  const now = [...unplugged].sort();
-  return {
-    undone,
-    codes: [...codes.values()],
-    scanned,
-    scans,
-    readings: [...readings].map(([number, entry]) => ({ number, entry })),
-    state: { key, unplugged: now, ...(pulled?.length ? { pulled } : {}), ...fitted(standing) },
-    open: [...open.values()],
-    acknowledged,
-    disturbedSinceClear: [...sinceClear].sort(),
-    setAside,
-    lacking,
-    seen: [...seen.values()],
-    clues,
-    ...(school ? { school } : {}),
-    ...(verdict ? { verdict } : {}),
-    ...(intake ? { intake } : {}),
-    ...(meterCheck ? { meterCheck } : {}),
-    ...(run ? { run } : {}),
-    ...(closed === undefined ? {} : { closed }),
-  };
+  }
+
+  private takeCodes(entry: Extract<Entry, { type: "code" | "scan" | "cleared" }>, number: number): void {
+    if (entry.type === "cleared") return this.machine.codesCleared();
+    if (entry.type === "code") {
+      if (entry.ours) return;
+      const disturbedThen = this.machine.disturbedSinceClear;
+      this.codes.set(`${entry.module} ${entry.code}`, { number, entry, disturbedThen });
+      this.monitorsRan(entry.module, ["on"]);
+      return;
+    }
+    this.scans.push({ number, entry });
+    for (const id of entry.disturbed) this.machine.disturbForCodes(id);
+    takeScan(this.codes, entry, number, this.machine.disturbedSinceClear);
+    if (!entry.wiped) for (const m of entry.modules) this.monitorsRan(m, RUN[entry.when]);
+  }
+  private monitorsRan(module: string, keys: readonly KeyState[]): void {
+    const set = this.scanned.get(module) ?? new Set();
+    keys.forEach((k) => set.add(k));
+    this.scanned.set(module, set);
+  }
+
+  private takeReading(entry: Extract<Entry, { type: "reading" | "moved" }>, number: number): void {
+    if (entry.type === "moved") {
+      for (const n of entry.readings) {
+        const r = this.readings.get(n);
+        if (r) this.readings.set(n, movedReading(r, entry.from, entry.to));
+      }
+      return;
+    }
+    this.readings.set(number, entry);
+    this.machine.isNow(entry.state, number);
+    if (entry.how === "pierced") for (const p of entry.points) this.machine.pierce(p, number);
+  }
+
+  /** What belongs to the job and not to the machine. */
+  private takeJob(entry: Entry, number: number): void {
+    switch (entry.type) {
+      case "setAside":
+        this.setAside.add(entry.candidate);
+        if (entry.reason === "noTool") this.lack(testKindOf(entry.candidate));
+        return;
+      case "verdict":
+        this.verdict = { number, entry };
+        return;
+      case "intake":
+        this.intake = { number, entry: entry.intake };
+        return;
+      case "seen":
+        this.seen.set(entry.connector, { number, entry });
+        return;
+      case "school":
+        this.school = entry;
+        return;
+      case "meterCheck":
+        this.meterCheck = { number, entry };
+        return;
+      case "acknowledged":
+        entry.cautions.forEach((c) => this.acknowledged.add(c));
+        return;
+      case "run":
+        this.run = entry.event === "begun" ? { number, entry } : undefined;
+        return;
+      case "closed":
+        if (this.machine.disturbed.length === 0) this.closed = number;
+        return;
+      default:
+        return; // a revision or an undo adds nothing here
+    }
+  }
+  private lack(kind: string | undefined): void {
+    if (kind !== undefined) this.lacking.add(kind);
+  }
+
+  result(undone: ReadonlySet<number>): Folded {
+    const { school, verdict, intake, meterCheck, run, closed } = this;
+    return {
+      undone,
+      codes: [...this.codes.values()],
+      scanned: this.scanned,
+      scans: this.scans,
+      readings: [...this.readings].map(([number, entry]) => ({ number, entry })),
+      state: this.machine.state,
+      open: this.machine.disturbed,
+      acknowledged: this.acknowledged,
+      disturbedSinceClear: this.machine.disturbedSinceClear.sort(),
+      setAside: this.setAside,
+      lacking: this.lacking,
+      seen: [...this.seen.values()],
+      clues: this.clues,
+      ...(school ? { school } : {}),
+      ...(verdict ? { verdict } : {}),
+      ...(intake ? { intake } : {}),
+      ...(meterCheck ? { meterCheck } : {}),
+      ...(run ? { run } : {}),
+      ...(closed === undefined ? {} : { closed }),
+    };
+  }
 }
-/** Only as long as the reading that says so: the next reading says anew what is fitted. */
-const TRANSIENT: ReadonlySet<Disturbance> = new Set<Disturbance>(["pulled", "breaker", "jumpered", "loaded"]);
-const fitted = ({ jumpers, loads, breakers }: Pick<State, "jumpers" | "loads" | "breakers">): Partial<State> => ({
-  ...(jumpers?.length ? { jumpers } : {}),
-  ...(loads?.length ? { loads } : {}),
-  ...(breakers?.length ? { breakers } : {}),
-});
 
 /** A code that a later full scan no longer gives was there, but not always: it stays as intermittent, unless a dead battery wiped it. */
 function takeScan(
@@ -330,47 +277,4 @@ function movedReading(r: ReadingEntry, from: string, to: string): ReadingEntry {
     ...(r.black === undefined ? {} : { black: there(r.black) }),
     state: { ...r.state, unplugged: r.state.unplugged.map((c) => (c === from ? to : c)) },
   };
-}
-
-export type ScanCell = ScannedCode["status"] | "notGiven" | "notScanned";
-/** One code across several scans, and what that says: came back, and when. */
-export interface ScanRow {
-  readonly module: string;
-  readonly code: string;
-  readonly title?: string;
-  readonly cells: readonly ScanCell[];
-  readonly story: "onlyOnce" | "cameBack" | "stayedAway" | "always" | "new";
-}
-
-/** Scans side by side: which code was there when, and which came back after clearing. Columns are the scans in order. */
-export function compareScans(scans: readonly ScanEntry[]): ScanRow[] {
-  const rows = new Map<string, { module: string; code: string; title?: string }>();
-  for (const s of scans)
-    for (const c of s.codes)
-      rows.set(`${c.module} ${c.code}`, {
-        module: c.module,
-        code: c.code,
-        ...rows.get(`${c.module} ${c.code}`),
-        ...(c.title ? { title: c.title } : {}),
-      });
-  return [...rows.values()].map((row) => {
-    const cells = scans.map(
-      (s): ScanCell =>
-        s.codes.find((c) => c.module === row.module && c.code === row.code)?.status ??
-        (s.modules.includes(row.module) ? "notGiven" : "notScanned"),
-    );
-    const set = cells.map((c) => c !== "notGiven" && c !== "notScanned" && c !== "absent" && c !== "notRun");
-    const asked = set.filter((_, i) => cells[i] !== "notScanned");
-    const story =
-      scans.length < 2 || asked.length < 2
-        ? "onlyOnce"
-        : asked.every(Boolean)
-          ? "always"
-          : !asked[0]
-            ? "new"
-            : asked.at(-1)
-              ? "cameBack"
-              : "stayedAway";
-    return { ...row, cells, story };
-  });
 }

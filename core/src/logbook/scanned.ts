@@ -1,7 +1,7 @@
+import { undoneEntries } from "./undone.js";
 import type { Entry, ScannedCode } from "../format/case.js";
 import type { Code, Wiring } from "../format/wiring.js";
 import { genericTitle } from "../codes/generic.js";
-import { undoneEntries } from "./fold.js";
 
 /**
  * The wiring with the codes that scans gave and it does not list: each with the text and subject the scan gave, else

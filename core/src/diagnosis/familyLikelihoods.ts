@@ -1,0 +1,141 @@
+import { LikelihoodCache } from "./likelihoodCache.js";
+import type { Misplacement } from "./misplaced.js";
+import type { ReadingEvidence } from "./evidence.js";
+import { type Families, familiesOf } from "../prediction/unknowns.js";
+import { type NamedReading, readingName, severitySteps, drawSteps, readingLikelihoods } from "./readingWeights.js";
+import type { Predictor } from "../prediction/predictor.js";
+
+/** Masks that leave nothing out. */
+const ALL_DRAWS = new Uint8Array(256).fill(1);
+export const ALL_WANTED = new Uint8Array(1 << 14).fill(1);
+
+/** The readings that hang on one unknown. */
+export interface Family {
+  readonly family: string;
+  readonly readings: readonly NamedReading[];
+  readonly name: string;
+  readonly columns: Map<number, Map<number, Float64Array>>;
+}
+interface FamilyLikelihoods {
+  /** of each reading, see readingLikelihoods */
+  readonly arrays: readonly Float32Array[];
+  /** the same with the fault away; empty for a lasting one */
+  readonly healthy: readonly Float32Array[];
+  readonly drawSteps: number;
+}
+/** A product of many unlikely readings must not become zero. */
+const LEAST = 1e-300;
+
+/** Likelihoods of readings that hang on one unknown: they share its draw. Remembered, since most readings stay. */
+export class ReadingFamilies {
+  private readonly unknowns: Families;
+  constructor(private readonly predictor: Predictor) {
+    this.unknowns = familiesOf(predictor);
+  }
+
+  /** The readings by family, as they were really taken if at a look-alike */
+  group(readings: readonly ReadingEvidence[], misplaced: Misplacement | undefined): ReadonlyMap<string, Family> {
+    const by = new Map<string, NamedReading[]>();
+    for (const r of readings) {
+      const e = misplaced ? misplaced.moved(r) : r;
+      const family = this.unknowns.of(e);
+      const list = by.get(family) ?? [];
+      list.push({ reading: e, family, name: readingName(e) });
+      by.set(family, list);
+    }
+    return new Map(
+      [...by].map(([family, own]) => [
+        family,
+        {
+          family,
+          readings: own,
+          name: own.map((r) => r.name).join(" & "),
+          columns: new Map<number, Map<number, Float64Array>>(),
+        },
+      ]),
+    );
+  }
+
+  /** ln mean over draws of the product over one family's readings, by severity and step: remembered, since most readings stay. */
+  log(h: number, family: Family, wanted: Uint8Array, size: number, presence: number): Float64Array {
+    const { predictor } = this;
+    let column = family.columns.get(presence);
+    if (!column)
+      family.columns.set(
+        presence,
+        (column = LikelihoodCache.of(predictor).families.column(`${presence} ${family.name}`)),
+      );
+    const known = column.get(h);
+    if (known) return known;
+    const steps = severitySteps(predictor, h);
+    const out = new Float64Array(size);
+    const likelihoods = this.likelihoodsOf(h, family, wanted, presence);
+    const width = predictor.drawsUsed(h) * likelihoods.drawSteps;
+    for (let p = 0; p * steps < size; p++) {
+      if (!wanted[p * predictor.draws]) continue;
+      for (let k = p * steps; k < (p + 1) * steps; k++) {
+        let mean = 0;
+        for (let d = 0; d < width; d++) mean += product(likelihoods, k * width + d, d, presence);
+        out[k] = Math.log(Math.max(mean / width, LEAST));
+      }
+    }
+    column.set(h, out);
+    return out;
+  }
+  private likelihoodsOf(h: number, family: Family, wanted: Uint8Array, presence: number): FamilyLikelihoods {
+    return {
+      arrays: family.readings.map((n) => this.likelihoodsOfReading(h, n, wanted)),
+      healthy: presence < 1 ? family.readings.map((n) => this.likelihoodsOfReading(0, n, ALL_DRAWS)) : [],
+      drawSteps: drawSteps(this.unknowns.order(family.family)),
+    };
+  }
+  private likelihoodsOfReading(h: number, n: NamedReading, wanted: Uint8Array): Float32Array {
+    return readingLikelihoods(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.unknowns);
+  }
+
+  /**
+   * How much each draw counts within each severity, by what one family's readings say: [severity · draws + draw].
+   * @param places ln weight by severity, −∞ where it is out of the question
+   * @param total ln weight by severity and step
+   */
+  drawWeights(
+    h: number,
+    family: Family,
+    wanted: Uint8Array,
+    presence: number,
+    places: Float64Array,
+    total: Float64Array,
+  ): Float64Array {
+    const { predictor } = this;
+    const { draws } = predictor;
+    const used = predictor.drawsUsed(h);
+    const steps = severitySteps(predictor, h);
+    const likelihoods = this.likelihoodsOf(h, family, wanted, presence);
+    const width = used * likelihoods.drawSteps;
+    const out = new Float64Array(places.length * draws);
+    for (let p = 0; p < places.length; p++) {
+      if (places[p] === -Infinity) continue;
+      const own = out.subarray(p * draws, (p + 1) * draws);
+      let sum = 0;
+      for (let k = p * steps; k < (p + 1) * steps; k++) {
+        const weight = Math.exp(total[k]! - places[p]!); // any scale will do
+        for (let d = 0; d < width; d++) {
+          const x = weight * product(likelihoods, k * width + d, d, presence);
+          own[Math.floor(d / likelihoods.drawSteps)]! += x;
+          sum += x;
+        }
+      }
+      if (sum > 0 && Number.isFinite(sum)) for (let d = 0; d < draws; d++) own[d] = own[d]! / sum;
+      else own.fill(1 / used, 0, used).fill(0, used);
+    }
+    return out;
+  }
+}
+
+function product(m: FamilyLikelihoods, at: number, draw: number, presence: number): number {
+  let x = 1;
+  if (presence === 1) for (const a of m.arrays) x *= a[at]!;
+  else
+    for (let i = 0; i < m.arrays.length; i++) x *= presence * m.arrays[i]![at]! + (1 - presence) * m.healthy[i]![draw]!;
+  return x;
+}

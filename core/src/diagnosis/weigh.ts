@@ -1,0 +1,289 @@
+import { ReadingFamilies, ALL_WANTED, type Family } from "./familyLikelihoods.js";
+import { addHoldsLikelihood } from "./holdsLikelihood.js";
+import { intermittentShare } from "./intermittent.js";
+import { DEFAULTS } from "../defaults.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { clueAnywhere, clueLikelihood } from "./clues.js";
+import {
+  codeLogLikelihoods,
+  codePosterior,
+  logCodeNotHere,
+  logPriors,
+  meanOverDraws,
+  type CodePosterior,
+} from "./codeWeights.js";
+import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
+import { readingRange } from "./likelihood.js";
+import { logMean, normalise } from "./maths.js";
+import { misplacements, type Misplacement } from "./misplaced.js";
+import { LN_MUST_ADD, type MultipleFaultHypothesis } from "./multipleFaults.js";
+import { severitySteps } from "./readingWeights.js";
+
+import type { MixtureComponent, Posterior, WeighOptions } from "./posterior.js";
+
+/** Components below this share are left out. Judgement: they change nothing that is shown. */
+const WORTH_KEEPING = 1e-7;
+/** Components below this share are never planned for: what their draws say is not worked out. Judgement. */
+const WORTH_PLANNING = 3e-4;
+/** No reading's density is above this, ln: 30 mV is the narrowest a prediction gets. */
+const LN_PEAK = 2.8;
+/** Hypotheses that cannot come within this of the best are not read up any further, ln. Judgement: below what is kept. */
+const LN_KEEPING = Math.log(1e-8);
+/** Readings at a look-alike are only thought of for suspects that codes leave this likely, ln. Judgement. */
+const LN_MISPLACED_LEAST = Math.log(1e-3);
+/** What comes and goes is only thought of for suspects that codes leave this likely, ln. Judgement. */
+const LN_GOING_LEAST = Math.log(1e-5);
+
+const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
+
+/**
+ * Bayes' rule over single faults, the healthy machine, faults that come and go, several faults where asked for,
+ * readings taken at a look-alike, and "not in this wiring". Each hypothesis is a cloud of samples (severity × draw);
+ * its likelihood is the mean over samples of the product over evidence.
+ */
+export function weigh(predictor: Predictor, evidence: readonly Evidence[], options: WeighOptions = {}): Posterior {
+  return new Weighing(predictor, evidence, options).posterior();
+}
+
+/** ln likelihood of evidence, severity by severity, remembered by evidence: a new reading only adds its own. */
+class Weighing {
+  private readonly codes: readonly CodeEvidence[];
+  private readonly readings: readonly ReadingEvidence[];
+  private readonly logPrior: Float64Array;
+  private readonly byCodes: CodePosterior;
+  private readonly families: ReadingFamilies;
+
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly evidence: readonly Evidence[],
+    private readonly options: WeighOptions,
+  ) {
+    this.codes = evidence.filter((e) => e.kind === "code");
+    this.readings = evidence.filter((e) => e.kind === "reading");
+    this.logPrior = logPriors(predictor, options.factors);
+    this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
+    this.families = new ReadingFamilies(predictor);
+  }
+
+  posterior(): Posterior {
+    const found = this.weighAll();
+    const notHereLog = this.logPrior.at(-1)! + this.evidence.reduce((sum, e) => sum + this.logNotHere(e), 0);
+    const most = found.reduce((a, w) => Math.max(a, w.log), notHereLog);
+    const sum = found.reduce((a, w) => a + Math.exp(w.log - most), Math.exp(notHereLog - most));
+    const share = new Float64Array(this.predictor.hypotheses.length);
+    const components: MixtureComponent[] = [];
+    for (const w of found) {
+      const own = Math.exp(w.log - most) / sum;
+      share[w.hypothesis] = share[w.hypothesis]! + own;
+      if (own >= WORTH_KEEPING) components.push(this.component(w, own));
+    }
+    components.sort((a, b) => b.share - a.share);
+    return {
+      components,
+      share,
+      notHere: Math.exp(notHereLog - most) / sum,
+      shareByCodes: this.byCodes.share,
+      samplesByCodes: this.byCodes.samples,
+      wantedByCodes: this.byCodes.wanted,
+    };
+  }
+
+  /** for every family read so far, how much each draw counts within each severity */
+  private drawsOf({ hypothesis: h, families, presence, places, total }: WeighedComponent) {
+    const wanted = h <= this.predictor.faults.length ? this.byCodes.wanted.get(h)! : ALL_WANTED;
+    const by = new Map<string, Float64Array>();
+    for (const [name, family] of families)
+      by.set(name, this.families.drawWeights(h, family, wanted, presence, places, total));
+    return by;
+  }
+
+  private component(w: WeighedComponent, share: number): MixtureComponent {
+    const planned = share >= WORTH_PLANNING;
+    const steps = severitySteps(this.predictor, w.hypothesis);
+    return {
+      hypothesis: w.hypothesis,
+      presence: w.presence,
+      misplaced: w.misplaced,
+      share,
+      weights: spreadOverDraws(this.predictor, w.hypothesis, w.places),
+      steps: planned ? stepsWithin(w.total, steps) : undefined,
+      draws: planned ? this.drawsOf(w) : NO_DRAWS,
+    };
+  }
+
+  /** Every hypothesis in every way it may show: lasting, coming and going, readings where logged or at a look-alike. */
+  private weighAll(): WeighedComponent[] {
+    const misplaced = this.options.only ? [] : misplacements(this.predictor.wiring, this.readings);
+    const views = [undefined, ...misplaced].map((m): View => ({
+      misplaced: m,
+      families: this.families.group(this.readings, m),
+    }));
+    const search: Search = { found: [], lead: -Infinity, fitAlone: new Map() };
+    for (const one of this.toWeigh()) for (const view of views) this.weighIn(one, view, search);
+    return search.found;
+  }
+
+  /** Single faults, those that fit the codes best first: the others need not be read up once they cannot catch up. Then several at once. */
+  private toWeigh(): ToWeigh[] {
+    const { predictor, byCodes } = this;
+    const singles = [...byCodes.wanted].map(([hypothesis, wanted]): ToWeigh => ({
+      multiple: undefined,
+      hypothesis,
+      wanted,
+      logPrior: this.logPrior[hypothesis]!,
+      codes: byCodes.places.get(hypothesis)!,
+    }));
+    if (!this.isExact)
+      singles.sort((a, b) => byCodes.log[b.hypothesis]! - byCodes.log[a.hypothesis]! || a.hypothesis - b.hypothesis);
+    const multiple = (this.options.multiple ?? []).map((m): ToWeigh => ({
+      multiple: m,
+      hypothesis: m.hypothesis,
+      wanted: m.wanted,
+      logPrior: m.logPrior,
+      codes: meanOverDraws(predictor, m.hypothesis, codeLogLikelihoods(predictor, m.hypothesis, this.codes, 1, true)),
+    }));
+    return [...singles, ...multiple];
+  }
+  private get isExact(): boolean {
+    return (this.options.breadth ?? "exact") === "exact";
+  }
+
+  private weighIn(one: ToWeigh, view: View, search: Search): void {
+    const { byCodes } = this;
+    const { hypothesis } = one;
+    const { misplaced } = view;
+    const { faults } = this.predictor.hypotheses[hypothesis]!;
+    const byCodesAlone = byCodes.log[hypothesis]!;
+    if (misplaced && faults.length > 1) return;
+    if (misplaced && byCodesAlone + misplaced.logPrior < byCodes.best + LN_MISPLACED_LEAST) return;
+    const base = one.logPrior + (misplaced?.logPrior ?? 0);
+    const floor = this.isExact ? -Infinity : search.lead + LN_KEEPING - base;
+    const some =
+      faults.length === 1 && !this.options.only ? intermittentShare(faults[0]!, this.options.comesAndGoes ?? false) : 0;
+    const lasting = this.weighOne(one, one.codes, view, 1, floor);
+    if (lasting && !this.addLasting(one, lasting, view, base + Math.log(1 - some), search)) return;
+    if (some === 0 || misplaced || byCodesAlone < byCodes.best + LN_GOING_LEAST) return;
+    const { presence: presences } = DEFAULTS.intermittent;
+    const floorNow = this.isExact ? -Infinity : search.lead + LN_KEEPING - base;
+    for (const presence of presences) {
+      const going = this.weighOne(one, byCodes.going(hypothesis, presence), view, presence, floorNow);
+      if (!going) continue;
+      const log = base + Math.log(some / presences.length) + logMean(going.places);
+      search.found.push({ ...going, hypothesis, presence, misplaced, log });
+    }
+  }
+
+  /** @returns false for several faults of which one alone explains as much */
+  private addLasting(one: ToWeigh, lasting: Weighed, { misplaced }: View, logPrior: number, search: Search): boolean {
+    const { hypothesis, multiple } = one;
+    const { faults } = this.predictor.hypotheses[hypothesis]!;
+    const fit = logMean(lasting.places);
+    if (!misplaced && faults.length === 1) search.fitAlone.set(hypothesis, fit);
+    const adds = (member: number) =>
+      fit + multiple!.logChosen >= (search.fitAlone.get(member) ?? -Infinity) + LN_MUST_ADD;
+    if (multiple && !multiple.members.every(adds)) return false;
+    const log = logPrior + fit;
+    search.found.push({ ...lasting, hypothesis, presence: 1, misplaced, log });
+    search.lead = Math.max(search.lead, log);
+    return true;
+  }
+
+  private logNotHere(e: Evidence): number {
+    if (e.kind === "code") return logCodeNotHere(e);
+    return Math.log(
+      e.kind === "clue" ? clueAnywhere(e.clue) : 1 / readingRange(e.instrument, this.predictor.wiring.nominalVolt),
+    );
+  }
+
+  /** ln weight of each severity by all evidence: families are independent given the severity, readings of a family share the draw. */
+  private weighOne(
+    { hypothesis: h, wanted }: ToWeigh,
+    codes: Float64Array,
+    { misplaced, families }: View,
+    presence: number,
+    floor: number,
+  ): Weighed | undefined {
+    const { predictor } = this;
+    const { faults } = predictor.hypotheses[h]!;
+    const steps = severitySteps(predictor, h);
+    const count = codes.length;
+    const total = new Float64Array(count * steps);
+    let still = this.readings.length * LN_PEAK + max(codes);
+    for (const list of families.values()) {
+      if (still + max(total) < floor) return undefined;
+      still -= list.readings.length * LN_PEAK;
+      const own = this.families.log(h, list, wanted, count * steps, presence);
+      for (let k = 0; k < total.length; k++) total[k] = total[k]! + own[k]!;
+    }
+    let fixed = 0;
+    for (const e of this.evidence)
+      if (e.kind === "clue" && e.clue.type !== "holds")
+        fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
+    const places = new Float64Array(count);
+    for (let p = 0; p < count; p++)
+      places[p] = wanted[p * predictor.draws]
+        ? codes[p]! + fixed + logMean(total.subarray(p * steps, (p + 1) * steps))
+        : -Infinity;
+    for (const e of this.evidence)
+      if (e.kind === "clue" && e.clue.type === "holds") addHoldsLikelihood(predictor, h, e.clue, wanted, places);
+    return { places, total, families };
+  }
+}
+const max = (list: Float64Array) => {
+  let m = -Infinity;
+  for (const x of list) if (x > m) m = x;
+  return m;
+};
+/** A hypothesis with what its codes leave of it, before its readings are looked at. */
+interface ToWeigh {
+  readonly multiple: MultipleFaultHypothesis | undefined;
+  readonly hypothesis: number;
+  readonly wanted: Uint8Array;
+  readonly logPrior: number;
+  /** ln likelihood of the codes by severity */
+  readonly codes: Float64Array;
+}
+/** The readings as they were taken: where logged, or at a look-alike. */
+interface View {
+  readonly misplaced: Misplacement | undefined;
+  readonly families: ReadonlyMap<string, Family>;
+}
+interface Search {
+  readonly found: WeighedComponent[];
+  /** ln weight of the best so far */
+  lead: number;
+  /** ln likelihood that each single fault reaches by itself: a second fault must add to that */
+  readonly fitAlone: Map<number, number>;
+}
+interface Weighed {
+  /** ln weight by severity; and by severity and step, readings alone */
+  readonly places: Float64Array;
+  readonly total: Float64Array;
+  readonly families: ReadonlyMap<string, Family>;
+}
+interface WeighedComponent extends Weighed {
+  readonly hypothesis: number;
+  readonly presence: number;
+  readonly misplaced: Misplacement | undefined;
+  readonly log: number;
+}
+function spreadOverDraws(predictor: Predictor, h: number, places: Float64Array): Float64Array {
+  const w = normalise(places);
+  const { draws } = predictor;
+  const used = predictor.drawsUsed(h);
+  const out = new Float64Array(places.length * draws);
+  for (let s = 0; s < out.length; s++) out[s] = s % draws < used ? w[Math.floor(s / draws)]! / used : 0;
+  return out;
+}
+/** Weight of each step within its severity. */
+function stepsWithin(total: Float64Array, steps: number): Float64Array | undefined {
+  if (steps === 1) return undefined;
+  const out = new Float64Array(total.length);
+  for (let k = 0; k < total.length; k += steps) {
+    const own = total.subarray(k, k + steps);
+    const most = max(own);
+    if (most > -Infinity) out.set(normalise(own), k);
+    else out.fill(1 / steps, k, k + steps);
+  }
+  return out;
+}
