@@ -120,115 +120,152 @@ export function circumstances(
   return { factors, feeds };
 }
 
+type Test = (f: Fault) => boolean;
+const of =
+  (modes: ReadonlySet<FaultMode>): Test =>
+  (f) =>
+    modes.has(f.mode);
+const both =
+  (...tests: Test[]): Test =>
+  (f) =>
+    tests.every((t) => t(f));
+const not =
+  (test: Test): Test =>
+  (f) =>
+    !test(f);
+
 function rules(intake: Intake, where: Places): Rule[] {
-  const c = DEFAULTS.circumstance;
-  const list: Rule[] = [];
-  const rule = (
-    because: string,
-    on: string,
-    factor: number,
-    touches: (f: Fault) => boolean,
-    at: readonly string[] = [],
-  ) => list.push({ because, at, factor, on, touches });
-  const inZone =
-    (...zones: string[]) =>
-    (f: Fault) =>
-      where.zones(f).some((z) => zones.includes(z));
-  const about = (ids: readonly string[]) => {
-    const near = where.near(ids);
-    return (f: Fault) => near.has(f.place.id) || (f.place.type === "cavity" && near.has(connectorOf(f.place.id)));
-  };
-  const of = (modes: ReadonlySet<FaultMode>) => (f: Fault) => modes.has(f.mode);
-  const both =
-    (...tests: ((f: Fault) => boolean)[]) =>
-    (f: Fault) =>
-      tests.every((t) => t(f));
-  for (const x of intake.conditions) {
-    if (x === "wet") {
-      rule("wet", "corrodingInWet", c.wetInWet, both(of(CORRODE), inZone("wet")));
-      rule(
-        "wet",
-        "corrodingElsewhere",
-        c.wetElsewhere,
-        both(of(CORRODE), (f) => !inZone("wet")(f)),
-      );
+  const make = new Rules(where);
+  return [
+    ...intake.conditions.flatMap((x) => make.condition(x)),
+    ...intake.symptoms.flatMap((s) => make.symptom(s)),
+    ...intake.history.flatMap((h) => make.history(h)),
+    ...intake.bulletins.flatMap((b) => make.bulletin(b)),
+  ];
+}
+
+const rule = (because: string, on: string, factor: number, touches: Test, at: readonly string[] = []): Rule => ({
+  because,
+  at,
+  factor,
+  on,
+  touches,
+});
+const by = DEFAULTS.circumstance;
+const WRONG_READING: ReadonlySet<FaultMode> = new Set<FaultMode>(["biased", "trueCondition", "wrongPart"]);
+const FILMS: ReadonlySet<FaultMode> = new Set<FaultMode>(["contactFilm"]);
+const FLUIDS: ReadonlySet<FaultMode> = new Set<FaultMode>(["contactFilm", "cavitiesBridged"]);
+const HANDLED: ReadonlySet<FaultMode> = new Set<FaultMode>([...CONTACTS, ...WIRES, "cavitiesSwapped"]);
+
+/** One answer of the intake as rules. */
+class Rules {
+  constructor(private readonly where: Places) {}
+
+  condition(x: Intake["conditions"][number]): Rule[] {
+    const wet = this.inZone("wet");
+    const vibrating = this.inZone("vibrating");
+    switch (x) {
+      case "wet":
+        return [
+          rule(x, "corrodingInWet", by.wetInWet, both(of(CORRODE), wet)),
+          rule(x, "corrodingElsewhere", by.wetElsewhere, both(of(CORRODE), not(wet))),
+        ];
+      case "hot":
+        return [rule(x, "inHotZones", by.hot, this.inZone("hot"))];
+      case "cold":
+        return [
+          rule(x, "batteryLow", by.cold, (f) => f.mode === "supplyLow"),
+          rule(x, "corroding", by.coldContacts, of(CORRODE)),
+        ];
+      case "bump":
+        return [
+          rule(x, "looseInVibrating", by.bumpInVibrating, both(of(LOOSE), vibrating)),
+          rule(x, "looseElsewhere", by.bump, both(of(LOOSE), not(vibrating))),
+        ];
+      case "underLoad":
+        return [rule(x, "supplies", by.underLoad, of(SUPPLIES))];
+      case "cranking":
+        return [rule(x, "supplies", by.cranking, of(SUPPLIES))];
+      default:
+        return [];
     }
-    if (x === "hot") rule("hot", "inHotZones", c.hot, inZone("hot"));
-    if (x === "cold") {
-      rule("cold", "batteryLow", c.cold, (f) => f.mode === "supplyLow");
-      rule("cold", "corroding", c.coldContacts, of(CORRODE));
-    }
-    if (x === "bump") {
-      rule("bump", "looseInVibrating", c.bumpInVibrating, both(of(LOOSE), inZone("vibrating")));
-      rule(
-        "bump",
-        "looseElsewhere",
-        c.bump,
-        both(of(LOOSE), (f) => !inZone("vibrating")(f)),
-      );
-    }
-    if (x === "underLoad") rule("underLoad", "supplies", c.underLoad, of(SUPPLIES));
-    if (x === "cranking") rule("cranking", "supplies", c.cranking, of(SUPPLIES));
   }
-  for (const s of intake.symptoms) {
-    if (s === "comesAndGoes" || s === "curedItself") rule(s, "loose", c.comesAndGoes, of(LOOSE));
-    if (s === "deadDisplay" || s === "noStart" || s === "cutsOut") rule(s, "supplies", c.dead, of(SUPPLIES));
-    if (s === "slowStart") rule(s, "supplies", c.slowStart, of(SUPPLIES));
-    if (s === "fuseBlows") rule(s, "shorts", c.fuseBlows, of(SHORTS));
-    if (s === "wrongValue")
-      rule(
-        s,
-        "wrongReading",
-        c.wrongValue,
-        (f) => f.mode === "biased" || f.mode === "trueCondition" || f.mode === "wrongPart",
-      );
-  }
-  for (const h of intake.history) {
-    if (h.what === "replaced" && h.at.length) {
-      if (h.helped !== "yes")
-        rule(
-          "replaced",
-          "partItself",
-          h.helped === "no" ? c.replacedInVain : c.replaced,
-          both(of(PART), about(h.at)),
-          h.at,
-        );
-      rule(
-        h.brand === "copy" || h.brand === "used" ? "replacedCopy" : "replaced",
-        "wrongPart",
-        h.brand === "copy" || h.brand === "used" ? c.copy : c.newPart,
-        both((f) => f.mode === "wrongPart", about(h.at)),
-        h.at,
-      );
+
+  symptom(s: Intake["symptoms"][number]): Rule[] {
+    switch (s) {
+      case "comesAndGoes":
+      case "curedItself":
+        return [rule(s, "loose", by.comesAndGoes, of(LOOSE))];
+      case "deadDisplay":
+      case "noStart":
+      case "cutsOut":
+        return [rule(s, "supplies", by.dead, of(SUPPLIES))];
+      case "slowStart":
+        return [rule(s, "supplies", by.slowStart, of(SUPPLIES))];
+      case "fuseBlows":
+        return [rule(s, "shorts", by.fuseBlows, of(SHORTS))];
+      case "wrongValue":
+        return [rule(s, "wrongReading", by.wrongValue, of(WRONG_READING))];
+      default:
+        return [];
     }
-    if ((h.what === "workNearby" || h.what === "repaired" || h.what === "accident") && h.at.length)
-      rule(
-        h.what,
-        "contactsAndWires",
-        c.workNearby,
-        both((f) => CONTACTS.has(f.mode) || WIRES.has(f.mode) || f.mode === "cavitiesSwapped", about(h.at)),
-        h.at,
-      );
-    if (h.what === "accident" && !h.at.length) rule("accident", "wires", c.accident, of(WIRES));
-    if (h.what === "batteryWork") rule("batteryWork", "supplies", c.batteryWork, of(SUPPLIES));
-    if (h.what === "pests")
-      rule("pests", "wires", c.pests, h.at.length ? both(of(WIRES), about(h.at)) : of(WIRES), h.at);
-    if (h.what === "water")
-      rule("water", "corroding", c.water, h.at.length ? both(of(CORRODE), about(h.at)) : of(CORRODE), h.at);
-    if (h.what === "oil")
-      rule(
-        "oil",
-        "film",
-        c.oil,
-        h.at.length
-          ? both((f) => f.mode === "contactFilm" || f.mode === "cavitiesBridged", about(h.at))
-          : (f) => f.mode === "contactFilm",
-        h.at,
-      );
   }
-  for (const b of intake.bulletins)
-    if (b.at.length) rule(b.trust, "all", b.trust === "bulletin" ? c.bulletin : c.hearsay, about(b.at), b.at);
-  return list;
+
+  history(h: Intake["history"][number]): Rule[] {
+    const { what, at } = h;
+    const here = (modes: ReadonlySet<FaultMode>) => (at.length ? both(of(modes), this.about(at)) : of(modes));
+    switch (what) {
+      case "replaced":
+        return at.length ? this.replaced(h) : [];
+      case "workNearby":
+      case "repaired":
+        return at.length ? [rule(what, "contactsAndWires", by.workNearby, here(HANDLED), at)] : [];
+      case "accident":
+        return at.length
+          ? [rule(what, "contactsAndWires", by.workNearby, here(HANDLED), at)]
+          : [rule(what, "wires", by.accident, of(WIRES))];
+      case "batteryWork":
+        return [rule(what, "supplies", by.batteryWork, of(SUPPLIES))];
+      case "pests":
+        return [rule(what, "wires", by.pests, here(WIRES), at)];
+      case "water":
+        return [rule(what, "corroding", by.water, here(CORRODE), at)];
+      case "oil":
+        return [rule(what, "film", by.oil, at.length ? both(of(FLUIDS), this.about(at)) : of(FILMS), at)];
+      default:
+        return [];
+    }
+  }
+  /** A part replaced in vain is hardly the cause; the new one may be the wrong one. */
+  private replaced({ at, helped, brand }: Intake["history"][number]): Rule[] {
+    const isCopy = brand === "copy" || brand === "used";
+    const about = this.about(at);
+    const part = rule(
+      "replaced",
+      "partItself",
+      helped === "no" ? by.replacedInVain : by.replaced,
+      both(of(PART), about),
+      at,
+    );
+    const wrong = both((f) => f.mode === "wrongPart", about);
+    return [
+      ...(helped === "yes" ? [] : [part]),
+      rule(isCopy ? "replacedCopy" : "replaced", "wrongPart", isCopy ? by.copy : by.newPart, wrong, at),
+    ];
+  }
+
+  bulletin(b: Intake["bulletins"][number]): Rule[] {
+    const factor = b.trust === "bulletin" ? by.bulletin : by.hearsay;
+    return b.at.length ? [rule(b.trust, "all", factor, this.about(b.at), b.at)] : [];
+  }
+
+  private inZone(zone: string): Test {
+    return (f) => this.where.zones(f).includes(zone);
+  }
+  private about(ids: readonly string[]): Test {
+    const near = this.where.near(ids);
+    return (f) => near.has(f.place.id) || (f.place.type === "cavity" && near.has(connectorOf(f.place.id)));
+  }
 }
 
 interface Places {

@@ -47,76 +47,71 @@ export function codePosterior(
 ): CodePosterior {
   const signature = `${breadth === "exact"} ${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
   const known = LikelihoodCache.of(predictor).byCodes(signature);
-  const ready = known.get(breadth);
-  if (ready) return ready;
+  let result = known.get(breadth);
+  if (!result) known.set(breadth, (result = weighCodes(predictor, codes, logPrior, breadth, signature)));
+  return result;
+}
+
+function weighCodes(
+  predictor: Predictor,
+  codes: readonly CodeEvidence[],
+  logPrior: Float64Array,
+  breadth: Breadth,
+  signature: string,
+): CodePosterior {
   const n = predictor.faults.length + 1;
-  const log = new Float64Array(n);
-  const clouds = new Map<number, Float64Array>();
-  const rough = new Set<number>();
-  if (breadth !== "exact") {
-    const fits = Float64Array.from({ length: n }, (_, h) =>
-      codeLogLikelihoods(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
-    );
-    const fittest = fits.reduce((a, b) => Math.max(a, b), -Infinity);
-    fits.forEach((fit, h) => {
-      if (h > 0 && fit < fittest + LN_NARROW) rough.add(h);
-    });
-  }
-  for (let h = 0; h < n; h++) {
-    const cloud = codeLogLikelihoods(predictor, h, codes, 1, rough.has(h));
-    log[h] = logPrior[h]! + logMean(cloud);
-    clouds.set(h, cloud);
-  }
+  const isExact = breadth === "exact";
+  const rough = isExact ? new Set<number>() : fitWorse(predictor, codes);
+  const bySample = Array.from({ length: n }, (_, h) => codeLogLikelihoods(predictor, h, codes, 1, rough.has(h)));
+  const log = Float64Array.from(bySample, (own, h) => logPrior[h]! + logMean(own));
   const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
   const wanted = new Map<number, Uint8Array>();
   const samples = new Map<number, Float64Array>();
   const places = new Map<number, Float64Array>();
-  for (let h = 0; h < n; h++) {
-    const cloud = clouds.get(h)!;
-    if (
-      log[h]! < best + (breadth === "exact" ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES) ||
-      (breadth === "narrow" && rough.has(h))
-    ) {
-      clouds.delete(h);
-      continue;
-    }
-    const list = meanOverDraws(predictor, h, cloud);
+  const leastSample = best + (isExact ? PRUNE_EXACT : PRUNE_AFTER_CODES);
+  bySample.forEach((own, h) => {
+    if (breadth === "narrow" && rough.has(h)) return;
+    if (log[h]! < best + (isExact ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES)) return;
+    const list = meanOverDraws(predictor, h, own);
+    const isWanted = (s: number) => logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= leastSample;
     places.set(h, list);
     wanted.set(
       h,
-      Uint8Array.from(cloud, (_, s) =>
-        logPrior[h]! + list[Math.floor(s / predictor.draws)]! >=
-        best + (breadth === "exact" ? PRUNE_EXACT : PRUNE_AFTER_CODES)
-          ? 1
-          : 0,
-      ),
+      Uint8Array.from(own, (_, s) => (isWanted(s) ? 1 : 0)),
     );
-    samples.set(h, normalise(cloud));
-  }
+    samples.set(h, normalise(own));
+  });
   const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + logCodeNotHere(e), 0);
-  const goingBy = new Map<string, Float64Array>();
-  const going = (h: number, presence: number) => {
+  const share = normalise(Float64Array.from([...log, notHere]));
+  const going = intermittentCodes(predictor, codes, rough);
+  return { signature, log, best, share, places, samples, wanted, going };
+}
+
+/** Hypotheses whose codes, tried roughly, fit much worse than the best. */
+function fitWorse(predictor: Predictor, codes: readonly CodeEvidence[]): Set<number> {
+  const fits = Array.from({ length: predictor.faults.length + 1 }, (_, h) =>
+    codeLogLikelihoods(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
+  );
+  const fittest = fits.reduce((a, b) => Math.max(a, b), -Infinity);
+  return new Set(fits.flatMap((fit, h) => (h > 0 && fit < fittest + LN_NARROW ? [h] : [])));
+}
+
+/** ln likelihood of the codes by severity where the fault comes and goes; worked out on first asking. */
+function intermittentCodes(
+  predictor: Predictor,
+  codes: readonly CodeEvidence[],
+  rough: ReadonlySet<number>,
+): CodePosterior["going"] {
+  const known = new Map<string, Float64Array>();
+  return (h, presence) => {
     const name = `${h} ${presence}`;
-    let cloud = goingBy.get(name);
-    if (!cloud)
-      goingBy.set(
-        name,
-        (cloud = meanOverDraws(predictor, h, codeLogLikelihoods(predictor, h, codes, presence, rough.has(h)))),
-      );
-    return cloud;
+    let own = known.get(name);
+    if (!own) {
+      own = meanOverDraws(predictor, h, codeLogLikelihoods(predictor, h, codes, presence, rough.has(h)));
+      known.set(name, own);
+    }
+    return own;
   };
-  const result: CodePosterior = {
-    signature,
-    log,
-    best,
-    share: normalise(Float64Array.from([...log, notHere])),
-    places,
-    samples,
-    wanted,
-    going,
-  };
-  known.set(breadth, result);
-  return result;
 }
 
 /** ln likelihood of all codes, by sample. */

@@ -1,3 +1,4 @@
+import type { Wiring } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Entry, Instrument, ReadingEntry, State } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
@@ -60,104 +61,17 @@ export const shownNumber = (v: ReadingEntry["values"][number]): number => (typeo
  */
 export function gather(predictor: Predictor, entries: readonly Entry[]): Gathered {
   const folded = fold(entries);
-  const evidence: Evidence[] = [];
-  const remarks: Issue[] = [];
-  const monitorOf = new Map(predictor.monitors.map((m, i) => [`${m.code.module} ${m.code.id}`, i]));
-  const known = new Set(predictor.wiring.codes.map((c) => `${c.module} ${c.id}`));
-  const spoken = new Set<number>();
-  for (const { number, entry, disturbedThen } of folded.codes) {
-    const name = `${entry.module} ${entry.code}`;
-    const monitor = monitorOf.get(name);
-    if (monitor === undefined) {
-      remarks.push(
-        issue(
-          known.has(name) ? "remark.code-without-condition" : "remark.code-not-in-wiring",
-          ["entries", number - 1],
-          { code: entry.code, module: entry.module, number },
-        ),
-      );
-      continue;
-    }
-    spoken.add(monitor);
-    if (entry.status === "notRun") continue;
-    if (
-      entry.status !== "absent" &&
-      disturbedThen.length &&
-      predictor.codesSetByDisturbing(disturbedThen).has(monitor)
-    ) {
-      remarks.push(
-        issue("remark.code-set-by-us", ["entries", number - 1], {
-          code: entry.code,
-          connectors: disturbedThen,
-          number,
-        }),
-      );
-      continue;
-    }
-    evidence.push({
-      kind: "code",
-      number,
-      monitor,
-      present: entry.status !== "absent",
-      status: entry.status,
-      weight: DEFAULTS.codes.weight[entry.status] * sureness(predictor, monitor),
-      assumed: false,
-    });
-  }
-  predictor.monitors.forEach((m, i) => {
-    if (spoken.has(i) || folded.scanned.get(m.code.module)?.has(m.key) !== true) return;
-    evidence.push({
-      kind: "code",
-      number: 0,
-      monitor: i,
-      present: false,
-      status: "absent",
-      weight: sureness(predictor, i),
-      assumed: true,
-    });
-  });
-  const judge = ReadingJudge.of(predictor);
-  folded.readings.forEach(({ number, entry }, n) => {
-    const lost = entry.points.find((p) => predictor.placeOf(entry.instrument, p) === undefined);
-    if (lost !== undefined) {
-      remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: lost, number }));
-      return;
-    }
-    const judged = judge.judge({ number, entry }, folded.readings[n - 1]?.entry);
-    remarks.push(...judged.remarks);
-    if (!judged.proves || entry.part === "new") return; // a new part says nothing of the machine
-    const own = (p: string) => (entry.part === "removed" ? pinBehind(p) : p);
-    entry.points.forEach((p, i) => {
-      const value = shownNumber(entry.values[i]!);
-      if (Number.isNaN(value)) return; // a meter that shows nothing proves nothing
-      const base = {
-        kind: "reading",
-        number,
-        point: own(p),
-        black: isPlainBlack(entry.black) ? undefined : own(entry.black!),
-        instrument: entry.instrument,
-        state: entry.state,
-      } as const;
-      // a value that would not stand still was both of its ends, at one moment or another
-      for (const v of flickers(entry) && i === 0 ? entry.swing! : [value]) evidence.push({ ...base, value: v });
-    });
-  });
-  for (const { number, entry } of folded.clues) evidence.push({ kind: "clue", number, clue: entry });
-  for (const { number, entry } of folded.seen) {
-    if (entry.partNumber === undefined || drawnPartNumber(predictor.wiring, entry.connector) === undefined) continue;
-    const parts = predictor.wiring.devices
-      .filter((d) => deviceConnectors(d).includes(entry.connector))
-      .map((d) => d.id);
-    evidence.push({
-      kind: "clue",
-      number,
-      clue: { type: "partNumber", parts, same: compareSeen(predictor.wiring, entry)?.partNumber === undefined },
-    });
-  }
+  const codes = codeEvidence(predictor, folded);
+  const readings = readingEvidence(predictor, folded);
   const symptoms: readonly string[] = folded.intake?.entry.symptoms ?? [];
   return {
-    evidence,
-    remarks: [...seenRemarks(predictor.wiring, folded), ...remarks, ...meterRemarks(folded)],
+    evidence: [
+      ...codes.evidence,
+      ...readings.evidence,
+      ...folded.clues.map(({ number, entry }): Evidence => ({ kind: "clue", number, clue: entry })),
+      ...partNumberEvidence(predictor.wiring, folded),
+    ],
+    remarks: [...seenRemarks(predictor.wiring, folded), ...codes.remarks, ...readings.remarks, ...meterRemarks(folded)],
     folded,
     ...circumstances(predictor.wiring, predictor.faults, folded.intake?.entry),
     comesAndGoes:
@@ -166,6 +80,102 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       folded.codes.some((c) => c.entry.status === "intermittent") ||
       folded.readings.some(({ entry }) => flickers(entry)),
   };
+}
+
+interface Part {
+  readonly evidence: readonly Evidence[];
+  readonly remarks: readonly Issue[];
+}
+
+function codeEvidence(predictor: Predictor, folded: Folded): Part {
+  const monitorOf = new Map(predictor.monitors.map((m, i) => [`${m.code.module} ${m.code.id}`, i]));
+  const known = new Set(predictor.wiring.codes.map((c) => `${c.module} ${c.id}`));
+  const spoken = new Set<number>();
+  const evidence: Evidence[] = [];
+  const remarks: Issue[] = [];
+  for (const word of folded.codes) {
+    const { number, entry, disturbedThen } = word;
+    const { code, module } = entry;
+    const name = `${module} ${code}`;
+    const path = ["entries", number - 1];
+    const monitor = monitorOf.get(name);
+    if (monitor === undefined) {
+      const why = known.has(name) ? "remark.code-without-condition" : "remark.code-not-in-wiring";
+      remarks.push(issue(why, path, { code, module, number }));
+      continue;
+    }
+    spoken.add(monitor);
+    if (isSetByUs(predictor, word, monitor))
+      remarks.push(issue("remark.code-set-by-us", path, { code, connectors: disturbedThen, number }));
+    else if (entry.status !== "notRun") evidence.push(toldCode(predictor, number, monitor, entry.status));
+  }
+  predictor.monitors.forEach((m, i) => {
+    if (spoken.has(i) || folded.scanned.get(m.code.module)?.has(m.key) !== true) return;
+    evidence.push({ ...toldCode(predictor, 0, i, "absent"), weight: sureness(predictor, i), assumed: true });
+  });
+  return { evidence, remarks };
+}
+
+/** A code that a healthy machine sets, too, with what was unplugged by then. */
+function isSetByUs(predictor: Predictor, { entry, disturbedThen }: CodeWord, monitor: number): boolean {
+  const present = entry.status !== "absent" && entry.status !== "notRun";
+  return present && disturbedThen.length > 0 && predictor.codesSetByDisturbing(disturbedThen).has(monitor);
+}
+function toldCode(predictor: Predictor, number: number, monitor: number, status: Status): CodeEvidence {
+  return {
+    kind: "code",
+    number,
+    monitor,
+    present: status !== "absent",
+    status,
+    weight: DEFAULTS.codes.weight[status] * sureness(predictor, monitor),
+    assumed: false,
+  };
+}
+
+function readingEvidence(predictor: Predictor, folded: Folded): Part {
+  const judge = ReadingJudge.of(predictor);
+  const evidence: Evidence[] = [];
+  const remarks: Issue[] = [];
+  folded.readings.forEach(({ number, entry }, n) => {
+    const lost = entry.points.find((p) => predictor.placeOf(entry.instrument, p) === undefined);
+    if (lost !== undefined) {
+      remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: lost, number }));
+      return;
+    }
+    const judged = judge.judge({ number, entry }, folded.readings[n - 1]?.entry);
+    remarks.push(...judged.remarks);
+    // a new part says nothing of the machine
+    if (judged.proves && entry.part !== "new") evidence.push(...valuesOf(number, entry));
+  });
+  return { evidence, remarks };
+}
+function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
+  const own = (p: string) => (entry.part === "removed" ? pinBehind(p) : p);
+  return entry.points.flatMap((p, i) => {
+    const value = shownNumber(entry.values[i]!);
+    if (Number.isNaN(value)) return []; // a meter that shows nothing proves nothing
+    // a value that would not stand still was both of its ends, at one moment or another
+    const values = flickers(entry) && i === 0 ? entry.swing! : [value];
+    return values.map((v): ReadingEvidence => ({
+      kind: "reading",
+      number,
+      point: own(p),
+      black: isPlainBlack(entry.black) ? undefined : own(entry.black!),
+      instrument: entry.instrument,
+      state: entry.state,
+      value: v,
+    }));
+  });
+}
+
+function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {
+  return folded.seen.flatMap(({ number, entry }): Evidence[] => {
+    if (entry.partNumber === undefined || drawnPartNumber(wiring, entry.connector) === undefined) return [];
+    const parts = wiring.devices.filter((d) => deviceConnectors(d).includes(entry.connector)).map((d) => d.id);
+    const same = compareSeen(wiring, entry)?.partNumber === undefined;
+    return [{ kind: "clue", number, clue: { type: "partNumber", parts, same } }];
+  });
 }
 
 /** A swing this wide, volt, is no unsteady hand: something comes and goes. */

@@ -51,82 +51,126 @@ function likelihoods(
   wanted: Uint8Array,
   order: readonly number[] | undefined,
 ): Float32Array {
-  const { stepped, samples } = predictor.hypotheses[h]!;
+  const { samples } = predictor.hypotheses[h]!;
   const { draws } = predictor;
   const used = predictor.drawsUsed(h);
-  const steps = severitySteps(predictor, h);
-  const fine = drawSteps(order);
-  const range = voltRange(predictor.wiring.nominalVolt);
-  const count = samples / draws;
   const mask = used === draws ? wanted : wanted.map((w, s) => (s % draws < used ? w : 0));
   const predicted = predictor.predictAt(h, e, mask.length >= samples ? mask.subarray(0, samples) : mask);
-  const at = (p: number, d: number) => predicted.at(p * draws + d);
-  const out = new Float32Array(count * steps * used * fine);
-  const ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
-  const scale = (v: number) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
-  // several faults are tried at a few severities each: what lies between them is as far as the nearest other
-  const others = stepped ? undefined : differingInOneFault(predictor.hypotheses[h]!.severities);
-  const unstepped = (p: number, d: number, x: number) => {
+  return new ReadingCloud(predictor, h, e, wanted, order, (p, d) => predicted.at(p * draws + d)).likelihoods();
+}
+
+/** What one hypothesis predicts for one reading, at its severities and draws, and between them. */
+class ReadingCloud {
+  private readonly count: number;
+  private readonly used: number;
+  private readonly steps: number;
+  private readonly fine: number;
+  private readonly ohms: boolean;
+  /** severities are tried at grid points next to each other; several faults at a few severities each are not */
+  private readonly others: number[][][] | undefined;
+  private readonly neighbours: { readonly below: Int32Array; readonly above: Int32Array } | undefined;
+
+  /** @param at the prediction by severity place and draw */
+  constructor(
+    private readonly predictor: Predictor,
+    h: number,
+    private readonly e: ReadingEvidence,
+    private readonly wanted: Uint8Array,
+    order: readonly number[] | undefined,
+    private readonly at: (p: number, d: number) => number,
+  ) {
+    const { stepped, samples, severities } = predictor.hypotheses[h]!;
+    this.count = samples / predictor.draws;
+    this.used = predictor.drawsUsed(h);
+    this.steps = severitySteps(predictor, h);
+    this.fine = drawSteps(order);
+    this.ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
+    this.others = stepped ? undefined : differingInOneFault(severities);
+    const kept = order?.filter((d) => d < this.used);
+    this.neighbours = kept && neighboursIn(kept, this.used);
+  }
+
+  likelihoods(): Float32Array {
+    const { count, used, steps, fine } = this;
+    const out = new Float32Array(count * steps * used * fine);
+    for (let p = 0; p < count; p++) {
+      if (!this.isWanted(p)) continue;
+      const deviation = this.neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, this.at, (v) => this.scale(v));
+      for (let d = 0; d < used; d++) this.write(p, d, deviation, out);
+    }
+    return out;
+  }
+
+  private isWanted(p: number): boolean {
+    return p >= 0 && p < this.count && this.wanted[p * this.predictor.draws] === 1;
+  }
+  /** readings of ohms are judged on the logarithm */
+  private scale(v: number): number {
+    return this.ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v;
+  }
+
+  /** The likelihoods of one severity and draw, at every step between it and its neighbours. */
+  private write(p: number, d: number, deviation: number, out: Float32Array): void {
+    const { steps, fine, used, e, at } = this;
+    const below = this.isWanted(p - 1) ? p - 1 : -1;
+    const above = this.isWanted(p + 1) ? p + 1 : -1;
+    const here = at(p, d);
+    const along = this.alongUnknown(p, d);
+    const severityGap = this.others
+      ? this.gapToOthers(p, d)
+      : ((0.5 * SEVERITY_KERNEL) / steps) * (this.gap(p, below, d) + this.gap(p, above, d));
+    const width = Math.hypot(severityGap, deviation, ((0.5 * SEVERITY_KERNEL) / fine) * along.gap);
+    const range = voltRange(this.predictor.wiring.nominalVolt);
+    for (let k = 0; k < steps; k++) {
+      const t = (k + 0.5) / steps - 0.5;
+      const next = t < 0 ? below : above;
+      const base = next < 0 ? here : interpolate(here, at(next, d), Math.abs(t), e.instrument);
+      for (let j = 0; j < fine; j++) {
+        const v = this.neighbours && base < Infinity ? this.shifted(base, along.shift((j + 0.5) / fine - 0.5)) : base;
+        out[((p * steps + k) * used + d) * fine + j] = likelihood(e.instrument, e.value, v, width, range);
+      }
+    }
+  }
+
+  private gap(p: number, q: number, d: number): number {
+    if (q < 0) return 0;
+    const g = Math.abs(this.scale(this.at(q, d)) - this.scale(this.at(p, d)));
+    return g < Infinity ? g : 0; // NaN too
+  }
+  /** what lies between the few severities tried is as far as the nearest that differs in one fault alone */
+  private gapToOthers(p: number, d: number): number {
+    const x = this.scale(this.at(p, d));
     let squares = 0;
-    for (const list of others![p]!) {
+    for (const list of this.others![p]!) {
       let least = Infinity;
       for (const q of list) {
-        const g = Math.abs(scale(at(q, d)) - x);
+        const g = Math.abs(this.scale(this.at(q, d)) - x);
         if (g < least) least = g;
       }
       if (least < Infinity) squares += (SEVERITY_KERNEL * least) ** 2;
     }
     return Math.sqrt(squares);
-  };
-  const neighbours = order
-    ? neighboursIn(
-        order.filter((d) => d < used),
-        used,
-      )
-    : undefined;
-  for (let p = 0; p < count; p++) {
-    if (!wanted[p * draws]) continue;
-    const below = p > 0 && wanted[(p - 1) * draws] ? p - 1 : -1;
-    const above = p + 1 < count && wanted[(p + 1) * draws] ? p + 1 : -1;
-    const deviation = neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, at, scale);
-    for (let d = 0; d < used; d++) {
-      const here = at(p, d);
-      const x = scale(here);
-      const gap = (q: number) => {
-        if (q < 0) return 0;
-        const g = Math.abs(scale(at(q, d)) - x);
-        return g === g && g < Infinity ? g : 0;
-      };
-      const severityGap = stepped ? ((0.5 * SEVERITY_KERNEL) / steps) * (gap(below) + gap(above)) : unstepped(p, d, x);
-      const low = neighbours ? neighbours.below[d]! : -1;
-      const high = neighbours ? neighbours.above[d]! : -1;
-      const along = (q: number) => {
-        if (q < 0) return 0;
-        const g = scale(at(p, q)) - x;
-        return g === g && Math.abs(g) < Infinity ? g : 0;
-      };
-      const up = along(high);
-      const down = along(low);
-      const drawGap = neighbours ? ((0.5 * SEVERITY_KERNEL) / fine) * (Math.abs(up) + Math.abs(down)) : 0;
-      const width = Math.hypot(severityGap, deviation, drawGap);
-      for (let k = 0; k < steps; k++) {
-        const t = (k + 0.5) / steps - 0.5;
-        const next = t < 0 ? below : above;
-        const base = next < 0 ? here : interpolate(here, at(next, d), Math.abs(t), e.instrument);
-        for (let j = 0; j < fine; j++) {
-          let v = base;
-          if (neighbours && base < Infinity) {
-            const u = (j + 0.5) / fine - 0.5;
-            // beyond the last draw the unknown goes on as it came
-            const shift = u < 0 ? (low >= 0 ? down : -up) * -u : (high >= 0 ? up : -down) * u;
-            v = ohms ? Math.max(0, Math.exp(scale(base) + shift) - DEFAULTS.reading.ohmFloor) : base + shift;
-          }
-          out[((p * steps + k) * used + d) * fine + j] = likelihood(e.instrument, e.value, v, width, range);
-        }
-      }
-    }
   }
-  return out;
+
+  /** How the prediction moves along the unknown that drives the reading. Beyond the last draw it goes on as it came. */
+  private alongUnknown(p: number, d: number): { readonly gap: number; readonly shift: (u: number) => number } {
+    const low = this.neighbours?.below[d] ?? -1;
+    const high = this.neighbours?.above[d] ?? -1;
+    const x = this.scale(this.at(p, d));
+    const to = (q: number) => {
+      if (q < 0) return 0;
+      const g = this.scale(this.at(p, q)) - x;
+      return Math.abs(g) < Infinity ? g : 0;
+    };
+    const up = to(high);
+    const down = to(low);
+    const shift = (u: number) => (u < 0 ? (low >= 0 ? down : -up) * -u : (high >= 0 ? up : -down) * u);
+    return { gap: Math.abs(up) + Math.abs(down), shift };
+  }
+  private shifted(base: number, shift: number): number {
+    if (!this.ohms) return base + shift;
+    return Math.max(0, Math.exp(this.scale(base) + shift) - DEFAULTS.reading.ohmFloor);
+  }
 }
 /** For each choice of severities and each fault of several: the choices that differ in that fault alone. */
 function differingInOneFault(choices: readonly (readonly number[])[]): number[][][] {

@@ -1,6 +1,6 @@
 import type { FaultAt } from "../instruments/machineState.js";
 import { DEFAULTS } from "../defaults.js";
-import type { BeliefOptions } from "../diagnosis/belief.js";
+import type { BeliefOptions, Belief } from "../diagnosis/belief.js";
 import { assess } from "../diagnosis/belief.js";
 import type { Suspect } from "../diagnosis/groups.js";
 import { isCause, misplacedIn, placeKey } from "../diagnosis/groups.js";
@@ -8,7 +8,7 @@ import type { Entry } from "../format/case.js";
 import { readingsAt } from "../logbook/seen.js";
 import { WRONG_COMPONENT } from "../planner/analyse.js";
 import type { Candidate } from "../planner/candidate.js";
-import { makePlan, type Stage } from "../planner/plan.js";
+import { makePlan, type Stage, type Plan } from "../planner/plan.js";
 import { choose, type ChartStep, type Policy } from "../planner/policies.js";
 import { recordAnswer, recordReading } from "../planner/record.js";
 import { uniform } from "../prediction/draws.js";
@@ -75,150 +75,163 @@ export interface Played {
 const AT = "2026-01-01T08:00:00Z";
 const MOST_STEPS = 40;
 
-/** Plays one job on a machine with hidden faults to its end, each test chosen by a school, each value shown by the machine. */
+/** Plays one job on a machine with hidden faults to its end, each test chosen by a policy, each value shown by the machine. */
 export function play(predictor: Predictor, faults: readonly FaultAt[], options: PlayOptions): Played {
-  const { wiring } = predictor;
-  const most = options.most ?? MOST_STEPS;
-  const random = uniform(options.seed * 7919 + 13);
-  let left = faults;
-  const steps: PlayedStep[] = [];
-  const course: { truth: number; leader: number; right: boolean }[] = [];
-  let minutes = 0;
-  let atWrong = 0;
-  let doubtedAfter: number | undefined;
-  let overbold = false;
-  let verdict: Played["verdict"];
-  let stage: Stage = "waiting";
-  const finish = (ending: Ending): Played => ({
-    faults: faults.map((f) => f.fault.id),
-    school: options.school,
-    seed: options.seed,
-    ending,
-    stage,
-    steps,
-    minutes,
-    verdict,
-    doubtedAfter,
-    atWrong,
-    overbold,
-    course,
-  });
-  for (let round = 0; round < (options.repairs ? faults.length + 1 : 1); round++) {
-    const machine = new SimulatedMachine(wiring, left, options.seed, options);
-    const codes = machine.codes();
-    if (codes.length === 0) return finish(round === 0 ? "noCode" : "isolated");
-    const entries: Entry[] = [
-      ...(options.before ?? []),
-      {
-        type: "scan",
-        at: AT,
-        when: "afterDrive",
-        modules: [...new Set(wiring.codes.map((c) => c.module))],
-        codes: codes.map((c) => ({
-          module: c.module,
-          code: c.code,
-          status: options.presence === undefined ? "active" : "stored",
-        })),
-        disturbed: [],
-        wiped: false,
-      },
-    ];
-    const truth = new Set(left.map((f) => placeKey(f.fault)));
+  return new Technician(predictor, faults, options).play();
+}
+
+/** A technician who does what the planner says, on one job. */
+class Technician {
+  private readonly random: () => number;
+  private readonly most: number;
+  private readonly steps: PlayedStep[] = [];
+  private readonly course: { truth: number; leader: number; right: boolean }[] = [];
+  private left: readonly FaultAt[];
+  private minutes = 0;
+  private atWrong = 0;
+  private doubtedAfter: number | undefined;
+  private overbold = false;
+  private verdict: Played["verdict"];
+  private stage: Stage = "waiting";
+
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly faults: readonly FaultAt[],
+    private readonly options: PlayOptions,
+  ) {
+    this.random = uniform(options.seed * 7919 + 13); // apart from the machine's own numbers
+    this.most = options.most ?? MOST_STEPS;
+    this.left = faults;
+  }
+
+  play(): Played {
+    const { repairs } = this.options;
+    for (let round = 0; round < (repairs ? this.faults.length + 1 : 1); round++) {
+      const machine = new SimulatedMachine(this.predictor.wiring, this.left, this.options.seed, this.options);
+      const codes = machine.codes();
+      if (codes.length === 0) return this.finish(round === 0 ? "noCode" : "isolated");
+      const ending = this.judge(this.diagnose(machine, this.scan(codes)), machine);
+      if (ending) return this.finish(ending);
+    }
+    return this.finish(this.left.length < this.faults.length && repairs ? "gaveUp" : "isolated");
+  }
+
+  private finish(ending: Ending): Played {
+    const { stage, steps, minutes, verdict, doubtedAfter, atWrong, overbold, course } = this;
+    return {
+      faults: this.faults.map((f) => f.fault.id),
+      school: this.options.school,
+      seed: this.options.seed,
+      ending,
+      stage,
+      steps,
+      minutes,
+      verdict,
+      doubtedAfter,
+      atWrong,
+      overbold,
+      course,
+    };
+  }
+
+  private scan(codes: ReturnType<SimulatedMachine["codes"]>): Entry[] {
+    const status = this.options.presence === undefined ? "active" : "stored";
+    const scan: Entry = {
+      type: "scan",
+      at: AT,
+      when: "afterDrive",
+      modules: [...new Set(this.predictor.wiring.codes.map((c) => c.module))],
+      codes: codes.map((c) => ({ module: c.module, code: c.code, status })),
+      disturbed: [],
+      wiped: false,
+    };
+    return [...(this.options.before ?? []), scan];
+  }
+
+  /** Tests until nothing is left to do. @returns the leader then */
+  private diagnose(machine: SimulatedMachine, entries: Entry[]): Suspect {
     const checked = new Set<string>();
-    let found: Suspect | undefined;
     for (;;) {
-      const belief = assess(predictor, entries, options.belief);
-      const plan = makePlan(predictor, belief);
-      stage = plan.stage;
+      const belief = assess(this.predictor, entries, this.options.belief);
+      const plan = makePlan(this.predictor, belief);
       const leader = plan.grouped.suspects[0]!;
-      course.push({
-        truth: shareOfTruth(plan.grouped.suspects, truth, machine.odd),
-        leader: leader.share,
-        right: isCause(leader) && isRight(leader, truth, machine.odd),
-      });
-      if (
-        doubtedAfter === undefined &&
-        (leader.type === "notHere" ||
-          misplacedIn(belief.posterior)
-            .filter((m) => m.from === options.mistaken?.from)
-            .reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)
-      )
-        doubtedAfter = atWrong;
+      this.note(belief, plan, machine);
       const doubt = misplacedIn(belief.posterior)[0];
-      if (doubt && doubt.share > WRONG_COMPONENT && steps.length < most && !checked.has(doubt.from)) {
-        // the first remark on the screen: is this the right component?
+      if (doubt && doubt.share > WRONG_COMPONENT && this.steps.length < this.most && !checked.has(doubt.from)) {
         checked.add(doubt.from);
-        const looked = plan.cost.minutes(
-          { kind: "identity", at: doubt.from, state: plan.position.state },
-          plan.position,
-        );
-        minutes += looked;
-        const found = machine.mistaken?.from === doubt.from && random() < DEFAULTS.clues.identityTold;
-        steps.push({
-          candidate: `identity ${doubt.from}`,
-          kind: "identity",
-          minutes: looked,
-          got: [found ? "another" : "right"],
-          leader: leader.id,
-          share: leader.share,
-        });
-        if (found) {
-          entries.push({
-            type: "moved",
-            at: AT,
-            from: doubt.from,
-            to: machine.mistaken!.to,
-            readings: readingsAt(belief.gathered.folded, doubt.from),
-          });
-          machine.mistaken = undefined;
-        } else entries.push({ type: "identity", at: AT, connector: doubt.from, right: true });
+        entries.push(this.checkComponent(doubt.from, belief, plan, machine));
         continue;
       }
-      const chosen =
-        stage === "proven" || steps.length >= most
-          ? undefined
-          : choose(predictor, plan, belief.gathered.folded, options.school, {
-              seed: options.seed,
-              ...(options.chart ? { chart: options.chart } : {}),
-              ...(options.greedy ? { greedy: true } : {}),
-            });
-      if (!chosen) {
-        found = leader;
-        break;
-      }
-      const { candidate } = chosen;
+      const candidate = this.next(belief, plan);
+      if (!candidate) return leader;
       machine.look();
-      const entry = take(machine, candidate, options, random);
-      minutes += candidate.minutes;
-      if (machine.mistaken && candidate.at === machine.mistaken.from) atWrong++;
-      steps.push({
-        candidate: candidate.id,
-        kind: candidate.kind,
-        minutes: candidate.minutes,
-        got: gotOf(entry),
-        leader: leader.id,
-        share: leader.share,
-      });
+      const entry = take(machine, candidate, this.options, this.random);
+      if (machine.mistaken && candidate.at === machine.mistaken.from) this.atWrong++;
+      const { id, kind, minutes } = candidate;
+      this.step({ candidate: id, kind, minutes, got: gotOf(entry) }, leader);
       entries.push(entry);
     }
-    const declared = isCause(found) && found.share >= DECLARE;
-    const right = declared && isRight(found, truth, machine.odd);
-    verdict = { suspect: found.id, type: found.type, share: found.share, places: found.places.length, right };
-    if (
-      declared &&
-      found.type === "fault" &&
-      stage === "proven" &&
-      left.length > 1 &&
-      !isRight(found, truth, machine.odd)
-    )
-      overbold = true;
-    if (!declared) return finish("gaveUp");
-    if (!right) return finish("wrong");
-    const fixed = new Set(found.members.flatMap((m) => m.faults.map(placeKey)));
-    left = left.filter((f) => !fixed.has(placeKey(f.fault)));
-    if (left.length === 0) return finish("isolated");
   }
-  return finish(left.length < faults.length && options.repairs ? "gaveUp" : "isolated");
+
+  private note(belief: Belief, plan: Plan, machine: SimulatedMachine): void {
+    const { suspects } = plan.grouped;
+    const leader = suspects[0]!;
+    const truth = this.truth();
+    this.stage = plan.stage;
+    this.course.push({
+      truth: shareOfTruth(suspects, truth, machine.odd),
+      leader: leader.share,
+      right: isCause(leader) && isRight(leader, truth, machine.odd),
+    });
+    const misplaced = misplacedIn(belief.posterior).filter((m) => m.from === this.options.mistaken?.from);
+    const doubted = misplaced.reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT;
+    if (this.doubtedAfter === undefined && (leader.type === "notHere" || doubted)) this.doubtedAfter = this.atWrong;
+  }
+  private truth(): ReadonlySet<string> {
+    return new Set(this.left.map((f) => placeKey(f.fault)));
+  }
+
+  /** The first remark on the screen: is this the right component? */
+  private checkComponent(connector: string, belief: Belief, plan: Plan, machine: SimulatedMachine): Entry {
+    const { position, cost } = plan;
+    const minutes = cost.minutes({ kind: "identity", at: connector, state: position.state }, position);
+    const wrong = machine.mistaken?.from === connector && this.random() < DEFAULTS.clues.identityTold;
+    const got = [wrong ? "another" : "right"];
+    this.step({ candidate: `identity ${connector}`, kind: "identity", minutes, got }, plan.grouped.suspects[0]!);
+    if (!wrong) return { type: "identity", at: AT, connector, right: true };
+    const { to } = machine.mistaken!;
+    machine.mistaken = undefined;
+    return { type: "moved", at: AT, from: connector, to, readings: readingsAt(belief.gathered.folded, connector) };
+  }
+
+  private next(belief: Belief, plan: Plan): Candidate | undefined {
+    if (plan.stage === "proven" || this.steps.length >= this.most) return undefined;
+    const { seed, chart, greedy, school } = this.options;
+    return choose(this.predictor, plan, belief.gathered.folded, school, {
+      seed,
+      ...(chart ? { chart } : {}),
+      ...(greedy ? { greedy } : {}),
+    })?.candidate;
+  }
+
+  private step(step: Omit<PlayedStep, "leader" | "share">, leader: Suspect): void {
+    this.minutes += step.minutes;
+    this.steps.push({ ...step, leader: leader.id, share: leader.share });
+  }
+
+  /** Takes the leader as the verdict, and repairs it where it is right. @returns how the job ends, if it does */
+  private judge(found: Suspect, machine: SimulatedMachine): Ending | undefined {
+    const declared = isCause(found) && found.share >= DECLARE;
+    const right = declared && isRight(found, this.truth(), machine.odd);
+    this.verdict = { suspect: found.id, type: found.type, share: found.share, places: found.places.length, right };
+    const single = found.type === "fault" && this.stage === "proven" && this.left.length > 1;
+    if (declared && !right && single) this.overbold = true;
+    if (!declared) return "gaveUp";
+    if (!right) return "wrong";
+    const fixed = new Set(found.members.flatMap((m) => m.faults.map(placeKey)));
+    this.left = this.left.filter((f) => !fixed.has(placeKey(f.fault)));
+    return this.left.length === 0 ? "isolated" : undefined;
+  }
 }
 /** A verdict is given from this share on where nothing on offer tells the rest apart: it then says how sure it is. */
 const DECLARE = 0.85;
