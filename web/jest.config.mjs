@@ -13,11 +13,10 @@ const swc = [
 export default {
   displayName: "web",
   testEnvironment: "jsdom",
-  testTimeout: 120_000, // machines differ; nothing here is judged by the clock
   testMatch: ["<rootDir>/test/**/*.test.{ts,tsx}"],
-  transform: { "^.+\\.tsx?$": swc },
+  transform: { "^.+\\.tsx?$": swc, "react-hotkeys-hook/.+\\.js$": swc },
   setupFilesAfterEnv: ["<rootDir>/test/setup.ts"],
-  transformIgnorePatterns: ["/node_modules/(?!(@radicula|pure-rand|comlink)/)"],
+  transformIgnorePatterns: ["/node_modules/(?!(@radicula|pure-rand|comlink|react-hotkeys-hook)/)"],
   moduleNameMapper: {
     "^@radicula/core$": "<rootDir>/../core/src/index.ts",
     "^@radicula/core/words$": "<rootDir>/../core/words/index.ts",

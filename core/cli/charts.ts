@@ -17,6 +17,7 @@ import {
   writeCsv,
   type Issue,
   type Wiring,
+  setCodes,
 } from "../src/index.js";
 import { issueText, Namer, placeOf, sharedText, statusWord } from "../words/index.js";
 import { EXIT, issueLines, loadCase, loadWiring, printJson, Refusal, type Io } from "./io.js";
@@ -101,13 +102,7 @@ export function convertCommand(
 export function sharedCommand(file: string, options: { readonly json?: boolean | undefined }, io: Io): void {
   const job = loadCase(file, io);
   const wiring = withScannedCodes(job.wiring, job.entries);
-  const coded = [
-    ...new Set(
-      fold(job.entries)
-        .codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun")
-        .flatMap((c) => subjectsOf(wiring, c.entry.module, c.entry.code)),
-    ),
-  ];
+  const coded = [...new Set(setCodes(fold(job.entries)).flatMap((c) => subjectsOf(wiring, c.module, c.code)))];
   const matrix = sharedMatrix(wiring, coded);
   const namer = new Namer(wiring);
   if (options.json) {

@@ -163,7 +163,7 @@ export {
 } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
 export { compareScans, type ScanCell, type ScanRow } from "./logbook/compareScans.js";
-export { fold, type CodeWord, type Folded, type Numbered } from "./logbook/fold.js";
+export { fold, isSetCode, setCodes, type CodeWord, type Folded, type Numbered } from "./logbook/fold.js";
 export type { Disturbed } from "./logbook/machineNow.js";
 export { undoneEntries } from "./logbook/undone.js";
 export { beforeAfter, type BeforeAfter } from "./logbook/beforeAfter.js";

@@ -1,3 +1,4 @@
+import { useKey } from "@/ui/keys";
 import { fireEvent, render, screen } from "@testing-library/react";
 import { Instructor, Namer, reasonText, shownText, SCHOOL_WORDS, yesNo } from "@radicula/core/words";
 import { POLICIES, type Analysis, type Candidate, type Entry, type Suspect, recordAnswer } from "@radicula/core";
@@ -36,7 +37,6 @@ describe("tests without an instrument", () => {
         shown={undefined}
         disabled={false}
         onAnswer={onAnswer}
-        onShortcut={() => false}
       />,
     );
     fireEvent.click(screen.getByRole("button", { name: "Nothing to see" }));
@@ -67,25 +67,27 @@ describe("tests without an instrument", () => {
         shown={{ yes: true, found: undefined }}
         disabled={false}
         onAnswer={jest.fn()}
-        onShortcut={() => false}
       />,
     );
     expect(screen.getByRole("button", { name: yesNo("wiggle")[0] })).toHaveFocus();
   });
   test("keys do what they do everywhere", () => {
-    const onShortcut = jest.fn(() => true);
-    render(
-      <YesNo
-        candidate={asked("identity", ["B7"])}
-        lines={[]}
-        shown={undefined}
-        disabled={false}
-        onAnswer={jest.fn()}
-        onShortcut={onShortcut}
-      />,
-    );
-    fireEvent.keyDown(screen.getByRole("button", { name: "It is the right one" }), { key: "x" });
-    expect(onShortcut).toHaveBeenCalledWith("x");
+    const pressed = jest.fn();
+    function WithKey() {
+      useKey("x", pressed);
+      return (
+        <YesNo
+          candidate={asked("identity", ["B7"])}
+          lines={[]}
+          shown={undefined}
+          disabled={false}
+          onAnswer={jest.fn()}
+        />
+      );
+    }
+    render(<WithKey />);
+    fireEvent.keyDown(screen.getByRole("button", { name: "It is the right one" }), { key: "x", code: "KeyX" });
+    expect(pressed).toHaveBeenCalledTimes(1);
   });
   test("the right number is the drawing's own; another one is not made up", () => {
     const drawn = job.wiring.connectors.find((c) => c.partNumber) ?? {

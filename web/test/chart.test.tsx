@@ -1,7 +1,13 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { Instructor, Namer } from "@radicula/core/words";
 import { MakerChartSheet } from "@/features/case/policy/MakerChartSheet";
-import { branchProblems, NEXT, makerChartSteps, toChart, type MakerChartRow } from "@/features/case/policy/makerChartRows";
+import {
+  branchProblems,
+  NEXT,
+  makerChartSteps,
+  toChart,
+  type MakerChartRow,
+} from "@/features/case/policy/makerChartRows";
 import { demoCase } from "./helpers";
 
 const { wiring } = demoCase();

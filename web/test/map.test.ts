@@ -1,7 +1,7 @@
 /** @jest-environment node */
+import { layOutMap } from "@/features/case/map/query";
 import { generateHarness, type Wiring } from "@radicula/core";
 import { buildMap } from "@/features/case/map/graph";
-import { layOutMap } from "@/features/case/map/layout";
 import { PILL, placePills, type PlacedPill } from "@/features/case/map/pills";
 import type { PlacedMap } from "@/features/case/map/placed";
 import { showsFeeds, suspicionOnMap } from "@/features/case/map/suspicion";

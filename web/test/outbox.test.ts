@@ -1,7 +1,7 @@
+import { useLogbook } from "@/features/case/session/useLogbook";
+import { dropBatch, keepBatch, keptBatches, placeAfterOthers, send, Batch } from "@/features/case/session/outbox";
 import { uniform, type Entry } from "@radicula/core";
 import { act, renderHook, waitFor } from "@testing-library/react";
-import { dropBatch, keepBatch, keptBatches, placeAfterOthers, send, type Batch } from "@/features/case/outbox";
-import { useLogbook } from "@/features/case/useLogbook";
 
 const AT = "2026-11-24T10:00:00Z";
 const batch: Batch = {

@@ -1,3 +1,4 @@
+import { useState, type ComponentProps } from "react";
 import { fireEvent, render, screen, within } from "@testing-library/react";
 import { Instructor, Namer } from "@radicula/core/words";
 import { Logbook } from "@/features/case/logbook/Logbook";
@@ -27,12 +28,17 @@ const reading = (point: string, value: number, unplugged: string[] = []) => ({
 describe("suspects", () => {
   const onChoose = jest.fn();
   const shared = { namer, instructor: new Instructor(job.wiring), economics: undefined, onChoose };
+  /** the list as the case shows it: one row open at a time */
+  function List(props: Omit<ComponentProps<typeof Suspects>, "open" | "onOpen">) {
+    const [open, setOpen] = useState<string | undefined>(undefined);
+    return <Suspects {...props} open={open} onOpen={setOpen} />;
+  }
   test("the test that tells the leader from the next is named, is on offer, and can be taken at once", () => {
     const a = analysed(job);
     const split = a.suspects[0]!.splitBy!;
     expect(split.apart).toBeGreaterThanOrEqual(0.5);
     expect(a.next.map((n) => n.candidate.id)).toContain(split.candidate.id);
-    render(<Suspects {...shared} suspects={a.suspects} ids={new Map()} />);
+    render(<List {...shared} suspects={a.suspects} ids={new Map()} />);
     fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
     fireEvent.click(screen.getByRole("button", { name: shared.instructor.instruct(split.candidate).title }));
     expect(onChoose).toHaveBeenCalledWith(split.candidate);
@@ -48,7 +54,7 @@ describe("suspects", () => {
       cheaper: "test" as const,
       priced: false,
     };
-    render(<Suspects {...shared} suspects={a.suspects} economics={economics} ids={new Map()} />);
+    render(<List {...shared} suspects={a.suspects} economics={economics} ids={new Map()} />);
     fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
     expect(
       screen.getByText(
@@ -58,7 +64,7 @@ describe("suspects", () => {
   });
   test("strongest first, with a share and how many codes each explains; a row opens into its reasons", () => {
     const a = analysed(job, [reading("B7:1", 0.8, ["B7"])]);
-    render(<Suspects {...shared} suspects={a.suspects} economics={a.economics} ids={new Map([[1, "(entry 1)"]])} />);
+    render(<List {...shared} suspects={a.suspects} economics={a.economics} ids={new Map([[1, "(entry 1)"]])} />);
     const rows = screen.getAllByRole("button", { expanded: false });
     expect(rows[0]).toHaveTextContent("4/4");
     expect(rows[0]!.textContent).toMatch(/^\d+ %/);
@@ -71,7 +77,7 @@ describe("suspects", () => {
   });
   test("what is hardly suspected is folded into one line", () => {
     const a = analysed(job);
-    render(<Suspects {...shared} suspects={a.suspects} ids={new Map()} />);
+    render(<List {...shared} suspects={a.suspects} ids={new Map()} />);
     expect(screen.getAllByRole("listitem")).toHaveLength(5);
     fireEvent.click(screen.getByRole("button", { name: /more, together/ }));
     expect(screen.getAllByRole("listitem").length).toBeGreaterThan(5);

@@ -1,3 +1,4 @@
+import { useKey } from "@/ui/keys";
 import { fireEvent, render, screen } from "@testing-library/react";
 import { Namer } from "@radicula/core/words";
 import { recordReading } from "@radicula/core";
@@ -117,18 +118,7 @@ describe("the value box", () => {
     readonly points?: readonly string[];
   }) {
     const [texts, setTexts] = useState<readonly string[]>([]);
-    return (
-      <ValueBox
-        points={points}
-        unit="V"
-        texts={texts}
-        onTexts={setTexts}
-        onLog={onLog}
-        onShortcut={(k) => k === "x"}
-        disabled={false}
-        keypad
-      />
-    );
+    return <ValueBox points={points} unit="V" texts={texts} onTexts={setTexts} onLog={onLog} disabled={false} keypad />;
   }
   test("has the focus, logs with Enter, keeps and explains what cannot be right", () => {
     const onLog = jest.fn();
@@ -143,6 +133,19 @@ describe("the value box", () => {
     fireEvent.change(input, { target: { value: "12,4" } });
     fireEvent.keyDown(input, { key: "Enter" });
     expect(onLog).toHaveBeenCalledWith([12.4], "12,4", undefined);
+  });
+  test("a key works while the box is empty, and is a letter once something is typed", () => {
+    const pressed = jest.fn();
+    function WithKey() {
+      useKey("x", pressed);
+      return <Box onLog={jest.fn()} />;
+    }
+    render(<WithKey />);
+    const input = screen.getByLabelText("Value at B7:1");
+    fireEvent.keyDown(input, { key: "x", code: "KeyX" });
+    fireEvent.change(input, { target: { value: "1" } });
+    fireEvent.keyDown(input, { key: "x", code: "KeyX" });
+    expect(pressed).toHaveBeenCalledTimes(1);
   });
   test("both sides of a fuse are two values; the keypad types into the one in hand", () => {
     const onLog = jest.fn();
@@ -172,7 +175,6 @@ describe("the value box", () => {
         texts={["dim"]}
         onTexts={jest.fn()}
         onLog={onLog}
-        onShortcut={() => false}
         disabled={false}
         keypad
       />,

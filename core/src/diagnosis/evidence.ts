@@ -2,7 +2,7 @@ import type { Wiring } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Entry, Instrument, ReadingEntry, State } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
-import { fold, type ClueEntry, type CodeWord, type Folded } from "../logbook/fold.js";
+import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode } from "../logbook/fold.js";
 import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { type Predictor } from "../prediction/predictor.js";
 import { OVERLOAD } from "../units/quantity.js";
@@ -118,8 +118,7 @@ function codeEvidence(predictor: Predictor, folded: Folded): Part {
 
 /** A code that a healthy machine sets, too, with what was unplugged by then. */
 function isSetByUs(predictor: Predictor, { entry, disturbedThen }: CodeWord, monitor: number): boolean {
-  const present = entry.status !== "absent" && entry.status !== "notRun";
-  return present && disturbedThen.length > 0 && predictor.codesSetByDisturbing(disturbedThen).has(monitor);
+  return isSetCode(entry) && disturbedThen.length > 0 && predictor.codesSetByDisturbing(disturbedThen).has(monitor);
 }
 function toldCode(predictor: Predictor, number: number, monitor: number, status: Status): CodeEvidence {
   return {

@@ -1,3 +1,4 @@
+import { isSetCode } from "./fold.js";
 import type { ScanEntry, ScannedCode } from "../format/case.js";
 
 export type ScanCell = ScannedCode["status"] | "notGiven" | "notScanned";
@@ -27,7 +28,7 @@ export function compareScans(scans: readonly ScanEntry[]): ScanRow[] {
         s.codes.find((c) => c.module === row.module && c.code === row.code)?.status ??
         (s.modules.includes(row.module) ? "notGiven" : "notScanned"),
     );
-    const set = cells.map((c) => c !== "notGiven" && c !== "notScanned" && c !== "absent" && c !== "notRun");
+    const set = cells.map((c) => c !== "notGiven" && c !== "notScanned" && isSetCode({ status: c }));
     const asked = set.filter((_, i) => cells[i] !== "notScanned");
     const story =
       scans.length < 2 || asked.length < 2

@@ -83,6 +83,13 @@ const RUN: Readonly<Record<ScanEntry["when"], readonly KeyState[]>> = {
   afterDrive: ["on", "cranking", "running"],
 };
 
+/** Whether a code is set: neither known to be off, nor not tried yet. */
+export const isSetCode = ({ status }: { readonly status: CodeWord["entry"]["status"] }): boolean =>
+  status !== "absent" && status !== "notRun";
+/** The codes that are set, by the last word on each. */
+export const setCodes = ({ codes }: Pick<Folded, "codes">): CodeWord["entry"][] =>
+  codes.map((c) => c.entry).filter(isSetCode);
+
 /** Adds a logbook up: wiring plus this is the whole case. */
 export function fold(entries: readonly Entry[]): Folded {
   const undone = undoneEntries(entries);
@@ -251,13 +258,7 @@ function takeScan(
   const given = new Set(scan.codes.map((c) => `${c.module} ${c.code}`));
   if (!scan.wiped)
     for (const [name, word] of codes) {
-      if (
-        given.has(name) ||
-        !scan.modules.includes(word.entry.module) ||
-        word.entry.status === "absent" ||
-        word.entry.status === "notRun"
-      )
-        continue;
+      if (given.has(name) || !scan.modules.includes(word.entry.module) || !isSetCode(word.entry)) continue;
       codes.set(name, { ...word, entry: { ...word.entry, status: "intermittent" }, goneIn: number });
     }
   for (const c of scan.codes)

@@ -1,5 +1,5 @@
 import { POLICY_NAMES, type ChartStep } from "../format/case.js";
-import type { Folded } from "../logbook/fold.js";
+import { type Folded, isSetCode } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
 import { uniform } from "../prediction/draws.js";
 import type { Predictor } from "../prediction/predictor.js";
@@ -258,7 +258,6 @@ function asked(predictor: Predictor, plan: Plan, step: ChartStep): Candidate | u
 function coded(predictor: Predictor, folded: Folded): string[] {
   const known = new Set<string>();
   for (const { entry } of folded.codes)
-    if (entry.status !== "absent" && entry.status !== "notRun")
-      for (const s of subjectsOf(predictor.wiring, entry.module, entry.code)) known.add(s);
+    if (isSetCode(entry)) for (const s of subjectsOf(predictor.wiring, entry.module, entry.code)) known.add(s);
   return [...known];
 }

@@ -6,6 +6,8 @@ const TEXTS: Readonly<Record<string, string>> = {
   "server.database-gone":
     "The database cannot be reached. What you typed is kept here and saved as soon as it is back.",
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
+  "server.answer-not-understood":
+    "The server gave an answer this page does not understand. Reload the page; what you typed is kept.",
   "server.not-json": "Only JSON is taken here.",
   "server.no-such-job": "There is no such job any more.",
   "server.no-such-wiring": "There is no such wiring any more.",

@@ -4,7 +4,7 @@ import { Button, Checkbox, Modal, Radio, Select } from "antd";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { say } from "@/messages/issues";
-import { post } from "@/ui/send";
+import { Made, post } from "@/ui/send";
 
 interface Props {
   readonly open: boolean;
@@ -23,11 +23,7 @@ export function BenchSheet({ open, job, wirings, onClose }: Props) {
   const [refused, setRefused] = useState<readonly Issue[]>([]);
   const start = async () => {
     setBusy(true);
-    const made = await post<{ id: string }>("/api/jobs/bench", {
-      ...(job ? { job } : { wiring }),
-      faults,
-      comesAndGoes,
-    });
+    const made = await post("/api/jobs/bench", { ...(job ? { job } : { wiring }), faults, comesAndGoes }, Made);
     if (made.ok) router.push(`/job/${made.body.id}?sheet=codes`);
     else {
       setRefused(made.issues);

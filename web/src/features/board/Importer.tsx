@@ -5,45 +5,38 @@ import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { say } from "@/messages/issues";
+import { Made, postAs } from "@/ui/send";
 import styles from "./Board.module.css";
 
 /** a zip may be larger than the text in it; the server has limits for both */
 const MOST_BYTES = 60_000_000;
-type Refusal = { readonly file: string; readonly issues: readonly Issue[] };
+type Refused = { readonly file: string; readonly issues: readonly Issue[] };
 
 /** Opens a case or wiring file. A file that does not read changes nothing, and every reason is listed with its place. */
 export function Importer() {
   const input = useRef<HTMLInputElement>(null);
   const router = useRouter();
   const [busy, setBusy] = useState(false);
-  const [refusal, setRefusal] = useState<Refusal | undefined>(undefined);
+  const [refusal, setRefusal] = useState<Refused | undefined>(undefined);
 
   const open = async (file: File) => {
     setBusy(true);
-    setRefusal(undefined);
-    try {
-      if (file.size > MOST_BYTES) {
-        setRefusal({
-          file: file.name,
-          issues: [{ code: "file.too-large", path: [], params: { characters: file.size, limit: MOST_BYTES } }],
-        });
-        return;
-      }
-      const zipped = /\.zip$/i.test(file.name) || file.type === "application/zip";
-      const response = await fetch("/api/jobs", {
-        method: "POST",
-        headers: { "Content-Type": zipped ? "application/zip" : "application/json" },
-        body: zipped ? file : await file.text(),
-      });
-      const body = (await response.json()) as { id?: string; issues?: Issue[] };
-      if (body.id) router.push(`/job/${body.id}`);
-      else setRefusal({ file: file.name, issues: body.issues ?? [{ code: "server.failed", path: [], params: {} }] });
-    } catch {
-      setRefusal({ file: file.name, issues: [{ code: "server.database-gone", path: [], params: {} }] });
-    } finally {
-      setBusy(false);
-      if (input.current) input.current.value = "";
+    setRefusal(await take(file));
+    setBusy(false);
+    if (input.current) input.current.value = "";
+  };
+  /** @returns why it was not taken */
+  const take = async (file: File): Promise<Refused | undefined> => {
+    if (file.size > MOST_BYTES) {
+      const params = { characters: file.size, limit: MOST_BYTES };
+      return { file: file.name, issues: [{ code: "file.too-large", path: [], params }] };
     }
+    const zipped = /\.zip$/i.test(file.name) || file.type === "application/zip";
+    const type = zipped ? "application/zip" : "application/json";
+    const made = await postAs(type, "/api/jobs", zipped ? file : await file.text(), Made);
+    if (!made.ok) return { file: file.name, issues: made.issues };
+    router.push(`/job/${made.body.id}`);
+    return undefined;
   };
 
   return (

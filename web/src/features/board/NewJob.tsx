@@ -4,7 +4,7 @@ import { Button, Input, Modal, Select } from "antd";
 import { useRouter } from "next/navigation";
 import { useState, type KeyboardEvent } from "react";
 import { say } from "@/messages/issues";
-import { post } from "@/ui/send";
+import { Made, post } from "@/ui/send";
 import styles from "./Board.module.css";
 
 export interface WiringChoice {
@@ -34,7 +34,7 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
       ...(complaint.trim() ? { complaint: complaint.trim() } : {}),
       wiring: isNew ? { machineType: "", nominalVolt: NEW[wiring as keyof typeof NEW] } : wiring,
     };
-    const made = await post<{ id: string; wiringId?: string }>("/api/jobs", body);
+    const made = await post("/api/jobs", body, Made);
     if (made.ok)
       router.push(
         isNew ? `/wiring/${made.body.wiringId ?? ""}?job=${made.body.id}` : `/job/${made.body.id}?sheet=codes`,

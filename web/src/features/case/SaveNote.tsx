@@ -1,10 +1,10 @@
 "use client";
+import type { SaveState } from "./session/logbookSync";
 import { shownText } from "@radicula/core/words";
 import type { Entry } from "@radicula/core";
 import { capital } from "@/ui/text";
 import { say } from "@/messages/issues";
 import styles from "./Case.module.css";
-import type { SaveState } from "./logbookSync";
 
 /** One quiet word in the head of the page: whether the database has everything. */
 export function SavedWord({ state }: { readonly state: SaveState }) {

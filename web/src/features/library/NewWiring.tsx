@@ -4,11 +4,15 @@ import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { say } from "@/messages/issues";
-import { post, type Posted } from "@/ui/send";
+import { Made, post, type Posted, postAs } from "@/ui/send";
 import board from "../board/Board.module.css";
 import styles from "./Library.module.css";
 
-const make = (body: unknown) => post<{ id: string }>("/api/wirings", body);
+const make = (body: object) => post("/api/wirings", body, Made);
+/** As long as the name of a wiring may be. */
+const LONGEST_NAME = 120;
+/** A file that is JSON already goes as it is. */
+const makeFromJson = (text: string) => postAs("application/json", "/api/wirings", text, Made);
 
 /** A new wiring: an empty chart, or from a wiring, chart or CSV file. */
 export function NewWiring() {
@@ -39,7 +43,9 @@ export function NewWiring() {
     }
     go(
       file.name,
-      await make(/^\s*[{[]/.test(text) ? text : { csv: text, name: file.name.replace(/\.[^.]*$/, "").slice(0, 120) }),
+      await (/^\s*[{[]/.test(text)
+        ? makeFromJson(text)
+        : make({ csv: text, name: file.name.replace(/\.[^.]*$/, "").slice(0, LONGEST_NAME) })),
     );
   };
   return (

@@ -5,6 +5,7 @@ import { Button } from "antd";
 import { useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import type { PhotoInfo } from "@/server/repo/wirings";
+import { postPhoto } from "@/ui/postPhoto";
 import styles from "./Workbench.module.css";
 
 /** Pictures of where a connector is. What the camera wrote beside the picture is not kept. */
@@ -26,21 +27,11 @@ export function Photos({
   const add = async (file: File) => {
     setBusy(true);
     setRefused([]);
-    try {
-      const response = await fetch(`/api/wirings/${wiringId}/photos?connector=${encodeURIComponent(connector)}`, {
-        method: "POST",
-        headers: { "Content-Type": /^image\//.test(file.type) ? file.type : "image/unknown" },
-        body: file,
-      });
-      const body = (await response.json()) as { id?: string; width?: number; height?: number; issues?: Issue[] };
-      if (body.id) onPhotos([...photos, { id: body.id, connector, width: body.width ?? 0, height: body.height ?? 0 }]);
-      else setRefused(body.issues ?? []);
-    } catch {
-      setRefused([{ code: "server.database-gone", path: [], params: {} }]);
-    } finally {
-      setBusy(false);
-      if (input.current) input.current.value = "";
-    }
+    const kept = await postPhoto(wiringId, connector, file);
+    if (kept.ok) onPhotos([...photos, { ...kept.body, connector }]);
+    else setRefused(kept.issues);
+    setBusy(false);
+    if (input.current) input.current.value = "";
   };
   const remove = async (id: string) => {
     const response = await fetch(`/api/photos/${id}`, {

@@ -1,9 +1,21 @@
 "use client";
-import type { WiringChange } from "@radicula/core";
 import { Button, Input } from "antd";
+import { z } from "zod";
+import { get } from "@/ui/send";
 import { useState } from "react";
 import type { RevisionSummary } from "@/server/repo/wirings";
 import styles from "./Workbench.module.css";
+
+const Changes = z.object({
+  changes: z.array(
+    z.object({
+      change: z.string(),
+      what: z.string(),
+      id: z.string(),
+      fields: z.array(z.object({ field: z.string(), before: z.string(), after: z.string() })),
+    }),
+  ),
+});
 
 /** Frozen states of the wiring, newest first: what changed between them, and a new one. */
 export function Revisions({
@@ -18,14 +30,11 @@ export function Revisions({
   const [note, setNote] = useState("");
   const [busy, setBusy] = useState(false);
   const [shown, setShown] = useState<
-    { readonly number: number; readonly changes: readonly WiringChange[] } | undefined
+    { readonly number: number; readonly changes: z.infer<typeof Changes>["changes"] } | undefined
   >(undefined);
   const compare = async (after: number) => {
-    const response = await fetch(`/api/wirings/${wiringId}/revisions?before=${after - 1}&after=${after}`).catch(
-      () => undefined,
-    );
-    if (response?.ok)
-      setShown({ number: after, changes: ((await response.json()) as { changes: WiringChange[] }).changes });
+    const compared = await get(`/api/wirings/${wiringId}/revisions?before=${after - 1}&after=${after}`, Changes);
+    if (compared.ok) setShown({ number: after, changes: compared.body.changes });
   };
   const freeze = async () => {
     setBusy(true);

@@ -1,5 +1,5 @@
 "use client";
-import { deviceConnectors, isPeripheral, type Wiring } from "@radicula/core";
+import { deviceConnectors, isPeripheral, type Wiring, connectorOf } from "@radicula/core";
 import { memo, useMemo } from "react";
 import styles from "./Workbench.module.css";
 

@@ -1,16 +1,17 @@
 "use client";
-import type { Chart, Claim, Issue } from "@radicula/core";
+import { type Chart, type Claim, type Issue, connectorOf } from "@radicula/core";
 import { takeClaim, writeCsv, type TemplateKind } from "@radicula/core";
 import { issueText, KIND_WORDS } from "@radicula/core/words";
 import { Button, Dropdown, Input, Segmented, Select, type InputRef } from "antd";
 import dynamic from "next/dynamic";
 import Link from "next/link";
+import { z } from "zod";
 import { useRouter } from "next/navigation";
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import type { LibraryWiring, PhotoInfo } from "@/server/repo/wirings";
 import { Logo } from "@/ui/Logo";
-import { post } from "@/ui/send";
+import { post, Done } from "@/ui/send";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import { addPart, keepSame, tidyRows } from "./edit";
 import { findIn } from "./find";
@@ -137,7 +138,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
   };
   const freeze = async (note: string): Promise<boolean> => {
     if (!(await draft.flush())) return false;
-    const made = await post<{ number: number }>(`/api/wirings/${library.id}/revisions`, { note });
+    const made = await post(`/api/wirings/${library.id}/revisions`, { note }, z.object({ number: z.number() }));
     if (!made.ok) return false;
     const { number } = made.body;
     setRevisions((list) =>
@@ -152,7 +153,7 @@ function Bench({ wiring: library, job, view: first, kept }: Props) {
     if (!job) return;
     setGoing(true);
     if (await draft.flush()) {
-      const moved = await post(`/api/jobs/${job.id}/revision`);
+      const moved = await post(`/api/jobs/${job.id}/revision`, {}, Done);
       if (moved.ok) {
         router.push(`/job/${job.id}${job.started ? "" : "?sheet=codes"}`);
         return;

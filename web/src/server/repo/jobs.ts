@@ -13,6 +13,7 @@ import {
   type Folded,
   type Issue,
   type Wiring,
+  setCodes,
 } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
@@ -90,9 +91,7 @@ export async function listJobs(): Promise<JobSummary[]> {
       complaint: row.complaint,
       practice: row.hidden !== null,
       createdAt: row.createdAt.toISOString(),
-      codes: folded.codes
-        .filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun")
-        .map((c) => c.entry.code),
+      codes: setCodes(folded).map((c) => c.code),
       readings: folded.readings.length,
       verdict: folded.verdict?.entry.text ?? null,
       closed: folded.closed !== undefined,

@@ -1,4 +1,4 @@
-import { fold, withScannedCodes } from "@radicula/core";
+import { fold, setCodes, withScannedCodes } from "@radicula/core";
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { z } from "zod";
@@ -27,10 +27,7 @@ export default async function Page({ params, searchParams }: Props) {
       job={job}
       sheet={sheet}
       initialEntries={entries}
-      initialMap={await mapOf(
-        withScannedCodes(job.wiring, entries),
-        fold(entries).codes.map((c) => c.entry),
-      )}
+      initialMap={await mapOf(withScannedCodes(job.wiring, entries), setCodes(fold(entries)))}
     />
   );
 }

@@ -1,4 +1,4 @@
-import { formatQuantity, undoneEntries, type Analysis, type Entry } from "@radicula/core";
+import { formatQuantity, undoneEntries, type Analysis, type Entry, isSetCode } from "@radicula/core";
 import {
   CHOICE_WORDS,
   FINDING_WORDS,
@@ -110,7 +110,7 @@ function text(
     case "scan":
       return {
         what: `Scan, ${scanWhenText[e.when]}${e.wiped ? "; battery had been off" : ""}`,
-        value: countText(e.codes.filter((c) => c.status !== "absent" && c.status !== "notRun").length),
+        value: countText(e.codes.filter(isSetCode).length),
         remark:
           e.codes
             .map((c) => c.code)

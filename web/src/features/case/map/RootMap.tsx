@@ -4,7 +4,7 @@ import { shareText, shownText, unitOf } from "@radicula/core/words";
 import { memo, useMemo } from "react";
 import { SENSOR } from "./graph";
 import { PILL, placePills, textWidth, TOLD } from "./pills";
-import { DOT_X, type MapEdge, type PlacedMap, type MapNode, type PlacedPort } from "./placed";
+import { DOT_X, type PlacedMapEdge, type PlacedMap, type PlacedMapNode, type PlacedPort } from "./placed";
 import styles from "./RootMap.module.css";
 import { suspicionOnMap, type MapSuspicion } from "./suspicion";
 import { spreadTags } from "./tags";
@@ -148,7 +148,7 @@ function describe(map: PlacedMap, s: MapSuspicion): string {
   return `Root map of ${map.nodes.filter((n) => n.type === "sensor").length} sensors and what they share.${strongest && strongest[1] >= TOLD ? ` Most suspicion on ${strongest[0].title}, ${shareText(strongest[1])}.` : ""}`;
 }
 
-function Edge({ edge, through }: { readonly edge: MapEdge; readonly through: number }) {
+function Edge({ edge, through }: { readonly edge: PlacedMapEdge; readonly through: number }) {
   if (edge.function === "watch") return <path d={edge.path} className={styles.watch} />;
   const suspected = through >= SEEN;
   const width = suspected ? 1.8 + 5 * Math.sqrt(through) : edge.function === "signal" ? 1.3 : 1.8;
@@ -177,8 +177,8 @@ function Edge({ edge, through }: { readonly edge: MapEdge; readonly through: num
 }
 
 /** The cavities of one in-line connector belong together: a bar behind them, and over the wires its name, beside the bar where there is room. */
-function inlineBars(nodes: readonly MapNode[], unplugged: readonly string[]) {
-  const bars = new Map<string, MapNode[]>();
+function inlineBars(nodes: readonly PlacedMapNode[], unplugged: readonly string[]) {
+  const bars = new Map<string, PlacedMapNode[]>();
   for (const n of nodes) if (n.type === "inline") bars.set(n.thing, [...(bars.get(n.thing) ?? []), n]);
   return [...bars].map(([id, list]) => {
     const y = Math.min(...list.map((n) => n.y));
@@ -206,8 +206,8 @@ function inlineBars(nodes: readonly MapNode[], unplugged: readonly string[]) {
 }
 
 interface NodeProps {
-  readonly node: MapNode;
-  readonly nodes: readonly MapNode[];
+  readonly node: PlacedMapNode;
+  readonly nodes: readonly PlacedMapNode[];
   readonly told: boolean;
   readonly suspicion: MapSuspicion;
   readonly next: readonly string[];
@@ -297,7 +297,7 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged }: NodeProps) {
   );
 }
 
-function Plug({ node, out }: { readonly node: MapNode; readonly out: boolean }) {
+function Plug({ node, out }: { readonly node: PlacedMapNode; readonly out: boolean }) {
   return (
     <rect
       x={node.x + 6}
@@ -311,7 +311,7 @@ function Plug({ node, out }: { readonly node: MapNode; readonly out: boolean }) 
   );
 }
 
-function LooseCode({ node }: { readonly node: MapNode }) {
+function LooseCode({ node }: { readonly node: PlacedMapNode }) {
   return (
     <g>
       <rect x={node.x} y={node.y} width={node.width} height={SENSOR.card} rx={8} className={styles.card} />
@@ -491,7 +491,7 @@ function Readings({ tags }: { readonly tags: ReturnType<typeof tagsOf> }) {
     </g>
   );
 }
-function portsOf(node: MapNode): readonly Pick<PlacedPort, "point" | "cx" | "cy">[] {
+function portsOf(node: PlacedMapNode): readonly Pick<PlacedPort, "point" | "cx" | "cy">[] {
   if (node.type === "part")
     return ["in", "out", "+", "-"].map((t) => ({
       point: `${node.thing}:${t}`,

@@ -10,6 +10,7 @@ import {
   type Device,
   type NetFunction,
   type Wiring,
+  connectorOf,
 } from "@radicula/core";
 
 /** A thing on the root map, before it has a place. Sizes in map units (about a CSS pixel at full size). */
@@ -53,6 +54,12 @@ export const SENSOR = { width: 158, card: 86, plug: 34, gap: 10, pitch: 32 } as 
 /** height of the dot of a splice or part; its two lines of words stand out above and below */
 export const DOT = 16;
 const MOST_SENSORS = 14;
+
+/** A code that is set, by the names it is known by. */
+export interface SetCode {
+  readonly module: string;
+  readonly code: string;
+}
 
 type Sensor = Extract<Device, { pins: object }>;
 
@@ -101,11 +108,7 @@ interface Subject {
   readonly at: string;
 }
 
-function codesBySubject(
-  wiring: Wiring,
-  present: readonly { module: string; code: string }[],
-  way: ReadonlyMap<string, ReadonlySet<string>>,
-) {
+function codesBySubject(wiring: Wiring, present: readonly SetCode[], way: ReadonlyMap<string, ReadonlySet<string>>) {
   const bySensor = new Map<string, { id: string; title: string }[]>();
   const loose: Subject[] = [];
   for (const p of present) {

@@ -1,18 +1,16 @@
-import ELK, { type ElkExtendedEdge, type ElkNode, type ElkPort } from "elkjs/lib/elk.bundled.js";
+import type { ElkExtendedEdge, ElkNode, ElkPort } from "elkjs/lib/elk-api";
 import { SENSOR, type MapGraph, type MapNode } from "./graph";
-import { DOT_X, type PlacedMap, type MapNode } from "./placed";
+import { DOT_X, type PlacedMap, type PlacedMapNode } from "./placed";
 
 /** how far above the foot of its node a line begins: in the middle of a plug, at the foot of a lone code's card */
 const LEAD: Readonly<Record<string, number>> = { sensor: SENSOR.plug / 2, code: SENSOR.plug + SENSOR.gap };
 
-/** Finds a place for everything, layer by layer from the sensors down (ELK's layered method). Runs on the server. */
-export async function layOutMap(graph: MapGraph): Promise<PlacedMap> {
-  if (graph.nodes.length === 0)
-    return { width: 0, height: 0, nodes: [], edges: [], hidden: graph.hidden, feeds: graph.feeds };
+/** The graph as ELK's layered algorithm takes it: layer by layer from the sensors down. */
+export function mapElkGraph(graph: MapGraph): ElkNode {
   const portOf = new Map(graph.nodes.flatMap((n) => n.ports.map((p) => [`${n.id}|${p.point}`, p] as const)));
   const end = (node: string, point: string, side: "top" | "bottom") =>
     portOf.has(`${node}|${point}`) ? `${node}|${point}` : `${node}|${node} ${side}`;
-  const root: ElkNode = {
+  return {
     id: "map",
     layoutOptions: {
       "elk.algorithm": "layered",
@@ -39,7 +37,10 @@ export async function layOutMap(graph: MapGraph): Promise<PlacedMap> {
       targets: [end(e.to, e.toPort, "top")],
     })),
   };
-  const placed = await new ELK().layout(root);
+}
+
+/** What ELK gave back, joined with what each thing is. */
+export function placedMap(graph: MapGraph, placed: ElkNode): PlacedMap {
   return {
     width: placed.width ?? 0,
     height: placed.height ?? 0,
@@ -80,7 +81,7 @@ function toElk(n: MapNode): ElkNode {
   };
 }
 
-function fromElk(n: MapNode, e: ElkNode | undefined): MapNode {
+function fromElk(n: MapNode, e: ElkNode | undefined): PlacedMapNode {
   const x = e?.x ?? 0;
   const y = e?.y ?? 0;
   const plugTop = y + SENSOR.card + SENSOR.gap + SENSOR.plug / 2;

@@ -1,4 +1,4 @@
-import type { PlacedMap, MapNode } from "./placed";
+import type { PlacedMap, PlacedMapNode } from "./placed";
 import { SENSOR } from "./graph";
 import { DOT_X } from "./placed";
 import type { MapSuspicion } from "./suspicion";
@@ -54,7 +54,7 @@ const overlaps = (a: Box, b: Box) =>
   a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
 /** where the words of a node stand */
-function namesOf(n: MapNode): Box[] {
+function namesOf(n: PlacedMapNode): Box[] {
   switch (n.type) {
     case "module":
       return [

@@ -1,7 +1,7 @@
 import type { MapGraph, MapNode, MapPort } from "./graph";
 
 /** The map once everything has its place, as it travels from the server to the page. */
-export interface MapNode extends Omit<MapNode, "ports"> {
+export interface PlacedMapNode extends Omit<MapNode, "ports"> {
   readonly x: number;
   readonly y: number;
   readonly ports: readonly PlacedPort[];
@@ -10,7 +10,7 @@ export interface PlacedPort extends MapPort {
   readonly cx: number;
   readonly cy: number;
 }
-export interface MapEdge {
+export interface PlacedMapEdge {
   readonly id: string;
   readonly function: MapGraph["edges"][number]["function"];
   readonly from: string;
@@ -23,8 +23,8 @@ export interface MapEdge {
 export interface PlacedMap {
   readonly width: number;
   readonly height: number;
-  readonly nodes: readonly MapNode[];
-  readonly edges: readonly MapEdge[];
+  readonly nodes: readonly PlacedMapNode[];
+  readonly edges: readonly PlacedMapEdge[];
   readonly hidden: number;
   readonly feeds: readonly string[];
 }

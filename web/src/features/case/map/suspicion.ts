@@ -1,5 +1,5 @@
-import type { Analysis, FaultMode } from "@radicula/core";
-import type { MapEdge, PlacedMap } from "./placed";
+import { type Analysis, type FaultMode, connectorOf } from "@radicula/core";
+import type { PlacedMapEdge, PlacedMap } from "./placed";
 
 /** On which of a sensor's circuits a fault inside it acts. */
 const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = {
@@ -30,7 +30,7 @@ export function suspicionOnMap(map: PlacedMap, analysis: Pick<Analysis, "suspici
   const on = analysis.suspicion;
   const rank = new Map(map.nodes.map((n) => [n.id, n.rank]));
   const pool = new Map<string, number>(); // node and conductor → suspicion that has arrived there
-  const key = (node: string, e: MapEdge) => `${node} ${e.function === "sensorGround" ? "ground" : e.function}`;
+  const key = (node: string, e: PlacedMapEdge) => `${node} ${e.function === "sensorGround" ? "ground" : e.function}`;
   const inside = sensorShares(analysis.suspects);
   const through = new Map<string, number>();
   const edges = map.edges

@@ -1,28 +1,33 @@
 "use client";
-import { fold, type Entry } from "@radicula/core";
-import { useEffect, useRef, useState } from "react";
+import { fold, setCodes, type Entry, type Wiring } from "@radicula/core";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { layOutInWorker } from "@/ui/elkWorker";
+import { buildMap } from "./graph";
+import { mapElkGraph, placedMap } from "./layout";
 import type { Maps } from "./placed";
 
-/** The laid-out map; asked for anew when the set of codes in the database has changed. */
-export function useMap(jobId: string, initial: Maps, entries: readonly Entry[], saved: number): Maps {
+/** The laid-out map: the one sent with the page, and laid out anew in a worker when the set of codes has changed. */
+export function useMap(wiring: Wiring, initial: Maps, entries: readonly Entry[]): Maps {
   const [map, setMap] = useState(initial);
-  const codes = fold(entries.slice(0, saved))
-    .codes.filter((c) => c.entry.status !== "absent" && c.entry.status !== "notRun")
-    .map((c) => `${c.entry.module} ${c.entry.code}`)
+  const codes = useMemo(() => setCodes(fold(entries)), [entries]);
+  const key = codes
+    .map((c) => `${c.module} ${c.code}`)
     .sort()
-    .join(" ");
-  const drawn = useRef(codes);
+    .join("\n");
+  const drawn = useRef(key);
   useEffect(() => {
-    if (drawn.current === codes) return;
-    const stop = new AbortController();
-    fetch(`/api/jobs/${jobId}/map`, { signal: stop.signal })
-      .then(async (r) => {
-        if (!r.ok) return;
-        setMap((await r.json()) as Maps);
-        drawn.current = codes;
-      })
-      .catch(() => undefined); // the old map stays; the next change of codes asks again
-    return () => stop.abort();
-  }, [jobId, codes]);
+    if (drawn.current === key) return;
+    const graphs = [buildMap(wiring, codes, false), buildMap(wiring, codes, true)] as const;
+    const running = graphs.map((g) => layOutInWorker(mapElkGraph(g)));
+    Promise.all(running.map((r) => r.laidOut)).then(
+      ([short, full]) => {
+        drawn.current = key;
+        setMap({ short: placedMap(graphs[0], short!), full: placedMap(graphs[1], full!) });
+      },
+      () => undefined, // stopped; the old map stays, and the next change of codes asks again
+    );
+    return () => running.forEach((r) => r.stop());
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- codes are the same while their names are
+  }, [key, wiring]);
   return map;
 }

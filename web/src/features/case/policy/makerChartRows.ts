@@ -1,4 +1,4 @@
-import type { ChartStep, Wiring } from "@radicula/core";
+import { type ChartStep, type Wiring, connectorOf } from "@radicula/core";
 
 /** One row of the chart as it is typed; `good` and `bad` are places in the list, its length the end, NEXT the row below. */
 export interface MakerChartRow {

@@ -8,11 +8,13 @@ import {
   type SuspectView,
   type Unit,
   type Wiring,
+  connectorOf,
 } from "@radicula/core";
 import { shareText, unitOf, type Danger, type Instructor, type Namer } from "@radicula/core/words";
 import { Button, Dropdown } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { inSheet } from "@/ui/focus";
+import { KEYS } from "@/ui/keys";
 import { Face } from "@/ui/Face";
 import { WireSwatch } from "@/ui/WireSwatch";
 import { lineFor, answerScale, yesNoLines } from "./answers";
@@ -55,7 +57,6 @@ interface Props {
   readonly onSum: () => void;
   readonly onOther: () => void;
   readonly onWhy: () => void;
-  readonly onShortcut: (key: string) => boolean;
   /** only what is asked and the box for it: the rest stands elsewhere */
   readonly bare?: boolean;
 }
@@ -98,11 +99,7 @@ export function NextReading(p: Props) {
         <p className={styles.cautions}>{[...p.dangers, ...instruction.cautions].join(" ")}</p>
       ) : null}
       {ahead.length ? (
-        <Acknowledge
-          key={`ahead ${candidate.id}`}
-          onUnderstood={() => p.onAcknowledge(ahead)}
-          onShortcut={p.onShortcut}
-        />
+        <Acknowledge key={`ahead ${candidate.id}`} onUnderstood={() => p.onAcknowledge(ahead)} />
       ) : (
         <>
           <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
@@ -170,7 +167,6 @@ export function NextReading(p: Props) {
               disabled={false}
               onAnswer={p.onAnswer}
               onPhoto={p.onPhoto}
-              onShortcut={p.onShortcut}
             />
           ) : (
             <ValueBox
@@ -181,7 +177,6 @@ export function NextReading(p: Props) {
               texts={p.texts}
               onTexts={p.onTexts}
               onLog={(values, text, swing) => p.onLog(values, text, swing, taken.how)}
-              onShortcut={p.onShortcut}
               disabled={false}
               keypad={p.keypad}
               filled={filled}
@@ -230,25 +225,13 @@ export function NextReading(p: Props) {
 }
 
 /** Cautions are read once a job, before the step that first needs them. */
-function Acknowledge({
-  onUnderstood,
-  onShortcut,
-}: {
-  readonly onUnderstood: () => void;
-  readonly onShortcut: (key: string) => boolean;
-}) {
+function Acknowledge({ onUnderstood }: { readonly onUnderstood: () => void }) {
   const button = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!inSheet()) button.current?.querySelector("button")?.focus({ preventScroll: true });
   }, []);
   return (
-    <div
-      ref={button}
-      className={styles.choices}
-      onKeyDown={(e) => {
-        if (!e.ctrlKey && !e.metaKey && !e.altKey && onShortcut(e.key)) e.preventDefault();
-      }}
-    >
+    <div ref={button} className={styles.choices} {...KEYS}>
       <Button type="primary" size="large" onClick={onUnderstood}>
         Read and understood
       </Button>

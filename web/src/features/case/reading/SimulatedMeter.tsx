@@ -3,14 +3,13 @@ import type { Candidate } from "@radicula/core";
 import { unitOf, yesNo } from "@radicula/core/words";
 import { useEffect, useRef, useState } from "react";
 import { z } from "zod";
+import { useKey } from "@/ui/keys";
 import styles from "./NextReading.module.css";
 
 const Answer = z.object({
   values: z.array(z.union([z.number(), z.enum(["OL", "bright", "dim", "dark", "beep", "silent"]), z.null()])),
   found: z.string().optional(),
 });
-/** lets the keyboard shortcut press the button */
-export const METER_BUTTON = "simulated-meter";
 
 /** A meter on a simulated machine: shows what a real one would, for whoever has no machine at hand. */
 export function SimulatedMeter({
@@ -62,6 +61,7 @@ export function SimulatedMeter({
       if (here.current) setShown("no answer");
     }
   };
+  useKey("s", () => void read());
   return (
     <div className={styles.meter}>
       <span className={styles.meterName}>
@@ -81,7 +81,7 @@ export function SimulatedMeter({
             : unitOf(candidate.instrument)}
         </small>
       </output>
-      <button type="button" id={METER_BUTTON} className={styles.meterButton} onClick={() => void read()}>
+      <button type="button" className={styles.meterButton} onClick={() => void read()}>
         {candidate.instrument === "none"
           ? "Do it"
           : candidate.instrument === "scanTool"

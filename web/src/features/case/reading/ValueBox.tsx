@@ -1,9 +1,10 @@
 "use client";
-import { parseShown, type ReadingEntry, type Unit } from "@radicula/core";
+import { parseShown, type ReadingEntry, type Unit, terminalOf } from "@radicula/core";
 import { Button } from "antd";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { say } from "@/messages/issues";
 import { inSheet } from "@/ui/focus";
+import { KEYS, KEYS_BESIDE_WORDS } from "@/ui/keys";
 import { Keypad } from "./Keypad";
 import styles from "./NextReading.module.css";
 
@@ -19,7 +20,6 @@ interface Props {
   readonly onTexts: (texts: string[]) => void;
   /** @param swing least and most of a value that would not stand still */
   readonly onLog: (values: TypedValue[], typed: string, swing?: readonly [number, number]) => void;
-  readonly onShortcut: (key: string) => boolean;
   readonly disabled: boolean;
   readonly keypad: boolean;
   /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
@@ -39,18 +39,7 @@ const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Typed
 const UNITS: Readonly<Record<Unit, string>> = { V: "volts", A: "amperes", Ω: "ohms" };
 
 /** Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed. */
-export function ValueBox({
-  points,
-  unit,
-  words = "none",
-  texts,
-  onTexts,
-  onLog,
-  onShortcut,
-  disabled,
-  keypad,
-  filled = 0,
-}: Props) {
+export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, disabled, keypad, filled = 0 }: Props) {
   const boxes = useRef<(HTMLInputElement | null)[]>([]);
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);
   const [current, setCurrent] = useState(0);
@@ -81,20 +70,9 @@ export function ValueBox({
     onLog(values, texts.join(" · "), swing);
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>) => {
-    if (e.key === "Enter") {
-      e.preventDefault();
-      log();
-      return;
-    }
-    if (
-      !e.ctrlKey &&
-      !e.metaKey &&
-      !e.altKey &&
-      e.currentTarget.value === "" &&
-      (words === "none" || e.key === "?") &&
-      onShortcut(e.key)
-    )
-      e.preventDefault(); // a lamp's words begin with letters
+    if (e.key !== "Enter") return;
+    e.preventDefault();
+    log();
   };
   const put = (i: number, text: string) => {
     setWrong(undefined);
@@ -104,6 +82,7 @@ export function ValueBox({
   return (
     <form
       className={styles.entry}
+      {...(words === "none" ? KEYS : KEYS_BESIDE_WORDS)}
       onSubmit={(e) => {
         e.preventDefault();
         log();
@@ -122,7 +101,7 @@ export function ValueBox({
         {points.map((point, i) => (
           <label key={point} className={styles.box} data-wrong={wrong?.box === i}>
             {points.length > 1 ? (
-              <span className={styles.which}>{point.split(":")[1] ?? point}</span>
+              <span className={styles.which}>{terminalOf(point) ?? point}</span>
             ) : (
               <span className="visually-hidden">Value read at {point}</span>
             )}

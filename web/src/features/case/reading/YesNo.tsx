@@ -4,6 +4,7 @@ import { FINDING_WORDS, yesNo } from "@radicula/core/words";
 import { Button } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { inSheet } from "@/ui/focus";
+import { KEYS } from "@/ui/keys";
 import styles from "./NextReading.module.css";
 
 interface Props {
@@ -15,11 +16,10 @@ interface Props {
   readonly onAnswer: (yes: boolean, found: readonly Finding[], photo: string | undefined) => void;
   /** keeps a photo of what was found; undefined where there is nowhere to keep it */
   readonly onPhoto?: ((file: File) => Promise<string | undefined>) | undefined;
-  readonly onShortcut: (key: string) => boolean;
 }
 
 /** The answer of eyes and hands: two buttons, or what was found. */
-export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto, onShortcut }: Props) {
+export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto }: Props) {
   const root = useRef<HTMLDivElement>(null);
   const [yes, no] = yesNo(candidate.kind);
   useEffect(() => {
@@ -38,12 +38,7 @@ export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto, on
     setChosen((list) => (list.includes(f) ? list.filter((x) => x !== f) : [...list, f].slice(-6)));
   const meaning = (of: boolean) => lines.find((l) => l.yes === of);
   return (
-    <div
-      ref={root}
-      onKeyDown={(e) => {
-        if (!e.ctrlKey && !e.metaKey && !e.altKey && onShortcut(e.key)) e.preventDefault();
-      }}
-    >
+    <div ref={root} {...KEYS}>
       <ul className={styles.answers} aria-label="What each answer would mean">
         {[true, false].map((of) => {
           const l = meaning(of);

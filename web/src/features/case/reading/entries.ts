@@ -1,4 +1,11 @@
-import type { Candidate, Entry, ReadingEntry, State, SuspectView } from "@radicula/core";
+import {
+  type Candidate,
+  type Entry,
+  type ReadingEntry,
+  type State,
+  type SuspectView,
+  connectorOf,
+} from "@radicula/core";
 
 /** A reading that was not saved, as something to take (again) from the present state. */
 export type Own = Pick<ReadingEntry, "instrument" | "points" | "state"> &

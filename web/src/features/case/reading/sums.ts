@@ -1,4 +1,4 @@
-import type { Candidate, Wiring } from "@radicula/core";
+import { type Candidate, type Wiring, connectorOf } from "@radicula/core";
 import type { Prefilled } from "@/features/calculators/Calculators";
 
 /** The sum a step may need, with what the wiring says already filled in. */

@@ -1,5 +1,13 @@
 "use client";
-import { readScan, type Entry, type Folded, type ScanEntry, type ScannedCode, type Wiring } from "@radicula/core";
+import {
+  readScan,
+  type Entry,
+  type Folded,
+  type ScanEntry,
+  type ScannedCode,
+  type Wiring,
+  isSetCode,
+} from "@radicula/core";
 import { issueText, scanWhenText } from "@radicula/core/words";
 import { Button, Checkbox, Select } from "antd";
 import Link from "next/link";
@@ -70,7 +78,7 @@ function Body({ wiring, onSimulated, folded, workbench, unkept, onLog, onKeep }:
   const codes = read.codes.filter((c) => !dropped.has(keyOf(c))).map((c) => changed(c, changes.get(keyOf(c))));
   const scanned = modules ?? (units.length < LEAST_MODULES ? units.map((u) => u.value) : read.modules);
   const known = useMemo(() => new Set(wiring.codes.map((c) => `${c.module} ${c.id}`)), [wiring]);
-  const set = codes.filter((c) => c.status !== "absent" && c.status !== "notRun").length;
+  const set = codes.filter(isSetCode).length;
 
   const take = (code: string) => {
     const made = complete(text, caret, code);

@@ -12,6 +12,7 @@ import {
 } from "@radicula/core/words";
 import { useState } from "react";
 import styles from "./Suspects.module.css";
+import { useKey } from "@/ui/keys";
 import { capital } from "@/ui/text";
 
 const LISTED = 5;
@@ -23,16 +24,21 @@ interface Props {
   readonly instructor: Instructor;
   readonly ids: ReadonlyMap<number, string>;
   readonly economics: Economics | undefined;
+  /** the suspect whose reasons are shown */
+  readonly open: string | undefined;
+  readonly onOpen: (id: string | undefined) => void;
   /** takes a test that tells two suspects apart as the next one */
   readonly onChoose: (c: Candidate) => void;
 }
 
 /** Who could explain it all, how sure, and why: each row opens into its reasons. */
-export function Suspects({ suspects, namer, instructor, ids, economics, onChoose }: Props) {
-  const [open, setOpen] = useState<string | undefined>(undefined);
+export function Suspects(p: Props) {
+  const { suspects, open, onOpen } = p;
   const [all, setAll] = useState(false);
   const worth = suspects.filter((s) => s.share >= LEAST);
   const shown = all ? worth : worth.slice(0, LISTED);
+  const toggle = (id: string | undefined) => onOpen(open === id ? undefined : id);
+  useKey("w", () => toggle(shown[0]?.id));
   return (
     <section className={styles.card} aria-label="Suspects">
       <div className={styles.over}>
@@ -40,44 +46,9 @@ export function Suspects({ suspects, namer, instructor, ids, economics, onChoose
         <span>explains codes</span>
       </div>
       <ol className={styles.list}>
-        {shown.map((s, i) => {
-          const { title, detail } = namer.suspect(s);
-          const isOpen = open === s.id;
-          return (
-            <li key={s.id}>
-              <button
-                type="button"
-                className={styles.row}
-                aria-expanded={isOpen}
-                onClick={() => setOpen(isOpen ? undefined : s.id)}
-              >
-                <span className={`mono ${styles.share}`} data-strong={i === 0 || s.share >= 0.2}>
-                  {shareShort(s.share)}
-                </span>
-                <span className={styles.title}>
-                  {capital(title)}
-                  {detail ? <small>{detail}</small> : null}
-                </span>
-                <span className={`mono ${styles.codes}`}>
-                  {s.type !== "nothing" && s.type !== "notHere" && s.outOf ? `${s.explains}/${s.outOf}` : ""}
-                </span>
-              </button>
-              {isOpen ? (
-                <div className={styles.reasons}>
-                  <Reasons suspect={s} ids={ids} />
-                  <Splits
-                    suspect={s}
-                    other={suspects.find((x) => x.id === s.splitBy?.from)}
-                    namer={namer}
-                    instructor={instructor}
-                    onChoose={onChoose}
-                  />
-                  {i === 0 && economics ? <p className="muted">{economicsText(economics)}</p> : null}
-                </div>
-              ) : null}
-            </li>
-          );
-        })}
+        {shown.map((s, i) => (
+          <Row key={s.id} {...p} suspect={s} isLeader={i === 0} isOpen={open === s.id} onToggle={() => toggle(s.id)} />
+        ))}
       </ol>
       {worth.length > LISTED ? (
         <button type="button" className="link" onClick={() => setAll(!all)}>
@@ -89,6 +60,51 @@ export function Suspects({ suspects, namer, instructor, ids, economics, onChoose
     </section>
   );
 }
+
+function Row({
+  suspect: s,
+  isLeader,
+  isOpen,
+  onToggle,
+  ...p
+}: Props & {
+  readonly suspect: SuspectView;
+  readonly isLeader: boolean;
+  readonly isOpen: boolean;
+  readonly onToggle: () => void;
+}) {
+  const { title, detail } = p.namer.suspect(s);
+  const explains = s.type !== "nothing" && s.type !== "notHere" && s.outOf ? `${s.explains}/${s.outOf}` : "";
+  return (
+    <li>
+      <button type="button" className={styles.row} aria-expanded={isOpen} onClick={onToggle}>
+        <span className={`mono ${styles.share}`} data-strong={isLeader || s.share >= STRONG}>
+          {shareShort(s.share)}
+        </span>
+        <span className={styles.title}>
+          {capital(title)}
+          {detail ? <small>{detail}</small> : null}
+        </span>
+        <span className={`mono ${styles.codes}`}>{explains}</span>
+      </button>
+      {isOpen ? (
+        <div className={styles.reasons}>
+          <Reasons suspect={s} ids={p.ids} />
+          <Splits
+            suspect={s}
+            other={p.suspects.find((x) => x.id === s.splitBy?.from)}
+            namer={p.namer}
+            instructor={p.instructor}
+            onChoose={p.onChoose}
+          />
+          {isLeader && p.economics ? <p className="muted">{economicsText(p.economics)}</p> : null}
+        </div>
+      ) : null}
+    </li>
+  );
+}
+/** A share from which on a suspect is set in strong letters. */
+const STRONG = 0.2;
 
 function Reasons({ suspect, ids }: { readonly suspect: SuspectView; readonly ids: ReadonlyMap<number, string> }) {
   const logged = suspect.reasons.filter((r) => r.number > 0);

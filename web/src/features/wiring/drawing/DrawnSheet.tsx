@@ -2,7 +2,7 @@ import { parseColour, type Follow } from "@radicula/core";
 import { memo, type Ref } from "react";
 import { SCREEN } from "@/ui/WireSwatch";
 import type { Found } from "../find";
-import type { Drawing, DrawnEdge, DrawnNode } from "./layout";
+import type { Drawing, PlacedDrawnEdge, PlacedDrawnNode } from "./layout";
 
 interface Props {
   readonly drawing: Drawing;
@@ -18,13 +18,13 @@ interface Props {
 /** The laid-out drawing: connectors with their cavities, wires in their colours with the letters beside them. */
 export const DrawnSheet = memo(function Sheet({ drawing, zoom, lit, found, thing, ref, onPoint, onThing }: Props) {
   const faint = (on: boolean) => (on ? 1 : 0.16);
-  const wireOn = (e: DrawnEdge) =>
+  const wireOn = (e: PlacedDrawnEdge) =>
     lit
       ? lit.wires.has(e.id)
       : found
         ? found.wires.has(e.id) || found.things.has(e.from) || found.things.has(e.to)
         : true;
-  const nodeOn = (n: DrawnNode) =>
+  const nodeOn = (n: PlacedDrawnNode) =>
     lit
       ? [...lit.points].some((p) => p === n.id || p.startsWith(`${n.id}:`))
       : found
@@ -55,7 +55,7 @@ export const DrawnSheet = memo(function Sheet({ drawing, zoom, lit, found, thing
   );
 });
 
-function Wire({ edge }: { readonly edge: DrawnEdge }) {
+function Wire({ edge }: { readonly edge: PlacedDrawnEdge }) {
   const read = edge.colour ? parseColour(edge.colour) : undefined;
   const base = read?.status === "read" ? SCREEN[read.colour.base] : "var(--wire)";
   const stripe = read?.status === "read" && read.colour.stripe ? SCREEN[read.colour.stripe] : undefined;
@@ -88,7 +88,7 @@ function Wire({ edge }: { readonly edge: DrawnEdge }) {
 }
 const ROUND = 5;
 /** Straight runs with small round corners. */
-function rounded(points: DrawnEdge["points"]): string {
+function rounded(points: PlacedDrawnEdge["points"]): string {
   return points
     .map((p, i) => {
       const before = points[i - 1];
@@ -110,7 +110,13 @@ function rounded(points: DrawnEdge["points"]): string {
 }
 
 /** Beside the ports; above the box where ports stand on both sides. */
-function Name({ node: n, press }: { readonly node: DrawnNode; readonly press: { readonly onClick: () => void } }) {
+function Name({
+  node: n,
+  press,
+}: {
+  readonly node: PlacedDrawnNode;
+  readonly press: { readonly onClick: () => void };
+}) {
   const fill = n.shape === "module" ? "var(--module-ink)" : "var(--ink)";
   const faint = n.shape === "module" ? "var(--module-ink)" : "var(--muted)";
   if (n.shape === "inline" || n.shape === "through")
@@ -172,7 +178,7 @@ function Thing({
   onPoint,
   onThing,
 }: {
-  readonly node: DrawnNode;
+  readonly node: PlacedDrawnNode;
   readonly chosen: boolean;
   readonly lit: Follow | undefined;
   readonly onPoint: (point: string) => void;

@@ -1,4 +1,12 @@
-import { deviceConnectors, inLineEnds, isPeripheral, parseColour, wireId, type Wiring } from "@radicula/core";
+import {
+  deviceConnectors,
+  inLineEnds,
+  isPeripheral,
+  parseColour,
+  wireId,
+  type Wiring,
+  connectorOf,
+} from "@radicula/core";
 
 /** A thing on the drawing before it has a place: a connector with its cavities, or a part without. */
 export interface DrawnNode {

@@ -1,19 +1,19 @@
 import type { ElkNode } from "elkjs/lib/elk-api";
 import type { DrawnEdge, DrawnGraph, DrawnNode, DrawnPort } from "./graph";
 
-export interface DrawnNode extends DrawnNode {
+export interface PlacedDrawnNode extends DrawnNode {
   readonly x: number;
   readonly y: number;
   readonly at: ReadonlyMap<string, { readonly x: number; readonly y: number; readonly port: DrawnPort }>;
 }
-export interface DrawnEdge extends DrawnEdge {
+export interface PlacedDrawnEdge extends DrawnEdge {
   readonly points: readonly { readonly x: number; readonly y: number }[];
 }
 export interface Drawing {
   readonly width: number;
   readonly height: number;
-  readonly nodes: readonly DrawnNode[];
-  readonly edges: readonly DrawnEdge[];
+  readonly nodes: readonly PlacedDrawnNode[];
+  readonly edges: readonly PlacedDrawnEdge[];
 }
 
 /** The graph as ELK's layered algorithm takes it: ports keep their side, their order is ELK's to choose. */
@@ -76,7 +76,7 @@ export function placed(graph: DrawnGraph, root: ElkNode): Drawing {
   return {
     width: root.width ?? 0,
     height: root.height ?? 0,
-    nodes: (root.children ?? []).flatMap((c): DrawnNode[] => {
+    nodes: (root.children ?? []).flatMap((c): PlacedDrawnNode[] => {
       const node = nodes.get(c.id);
       if (!node) return [];
       const byPoint = new Map(node.ports.map((p) => [p.point, p]));
@@ -99,7 +99,7 @@ export function placed(graph: DrawnGraph, root: ElkNode): Drawing {
       );
       return [{ ...node, x: c.x ?? 0, y: c.y ?? 0, width: c.width ?? node.width, height: c.height ?? node.height, at }];
     }),
-    edges: (root.edges ?? []).flatMap((e): DrawnEdge[] => {
+    edges: (root.edges ?? []).flatMap((e): PlacedDrawnEdge[] => {
       const edge = edges.get(e.id);
       const section = e.sections?.[0];
       return edge && section

@@ -56,7 +56,7 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
   const latest = useRef(0);
 
   useEffect(() => {
-    const worker = new Worker(new URL("../../workers/analyst.worker.ts", import.meta.url), { type: "module" });
+    const worker = new Worker(new URL("../../../workers/analyst.worker.ts", import.meta.url), { type: "module" });
     worker.onerror = () => setResult((r) => ({ ...r, failed: true }));
     remote.current = wrap<AnalystApi>(worker);
     void remote.current.open(wiring);
@@ -136,7 +136,7 @@ function useRun(wiring: Wiring, entries: readonly Entry[]): RunView | undefined 
   const wanted = entries.some((e) => e.type === "run");
   useEffect(() => {
     if (!wanted) return;
-    const worker = new Worker(new URL("../../workers/runner.worker.ts", import.meta.url), { type: "module" });
+    const worker = new Worker(new URL("../../../workers/runner.worker.ts", import.meta.url), { type: "module" });
     remote.current = wrap<RunnerApi>(worker);
     void remote.current.open(wiring);
     return () => {

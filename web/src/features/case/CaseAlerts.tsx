@@ -1,0 +1,62 @@
+"use client";
+import { Button } from "antd";
+import { useState } from "react";
+import { say } from "@/messages/issues";
+import { Done, post } from "@/ui/send";
+import styles from "./Case.module.css";
+import { Remarks } from "./Remarks";
+import { SaveNote } from "./SaveNote";
+import { useCase } from "./session/caseContext";
+
+/** What has to be said before anything else: what is not saved, what stopped, a newer drawing, remarks on readings. */
+export function CaseAlerts() {
+  const { log, computed, analysis, write, sheets } = useCase();
+  return (
+    <>
+      <SaveNote state={log.state} onDismiss={log.dismiss} />
+      {computed.failed ? (
+        <div className={styles.alert} role="alert">
+          The calculation stopped. Reload the page; nothing is lost.
+        </div>
+      ) : null}
+      <NewerRevision />
+      {analysis ? (
+        <Remarks
+          remarks={analysis.remarks.filter((r) => r.code !== "remark.meter-not-proven")}
+          busy={false}
+          onEntry={(e) => write.append([e])}
+          onName={() => sheets.open("name")}
+        />
+      ) : null}
+    </>
+  );
+}
+
+function NewerRevision() {
+  const { job } = useCase();
+  const [refused, setRefused] = useState<string | undefined>(undefined);
+  const moveOn = async () => {
+    const moved = await post(`/api/jobs/${job.id}/revision`, {}, Done);
+    if (moved.ok) window.location.reload();
+    else setRefused(moved.issues.map((i) => say(i).text).join(" "));
+  };
+  return (
+    <>
+      {job.library && job.library.newest > job.library.revision ? (
+        <div className={styles.alert} role="status">
+          <span>
+            The wiring has a revision {job.library.newest}; this job goes by {job.library.revision}.
+          </span>
+          <Button size="small" onClick={() => void moveOn()}>
+            Go on with the newest
+          </Button>
+        </div>
+      ) : null}
+      {refused ? (
+        <div className={styles.alert} role="alert">
+          {refused}
+        </div>
+      ) : null}
+    </>
+  );
+}

@@ -1,0 +1,63 @@
+"use client";
+import { Button, Dropdown, type MenuProps } from "antd";
+import Link from "next/link";
+import { Logo } from "@/ui/Logo";
+import { ThemeToggle } from "@/ui/ThemeToggle";
+import styles from "./Case.module.css";
+import { SavedWord } from "./SaveNote";
+import { useCase } from "./session/caseContext";
+import { Steps } from "./Steps";
+
+/** Which job, where it stands, and what can be opened beside the next reading. */
+export function CaseHead() {
+  const { job, log, analysis, sheets, workbench } = useCase();
+  return (
+    <header className={styles.head}>
+      <Link href="/" className={styles.brand} aria-label="All jobs">
+        <Logo /> radicula
+      </Link>
+      <h1 className={styles.job}>
+        <b>{job.machine ?? job.title}</b>
+        {job.machine ? <span className="muted"> · {job.title}</span> : null}
+      </h1>
+      <SavedWord state={log.state} />
+      <Steps analysis={analysis} onIntake={() => sheets.open("intake")} onScan={() => sheets.open("codes")} />
+      <span className={styles.tools}>
+        {workbench ? (
+          <Link href={workbench} className={styles.tool}>
+            Wiring
+          </Link>
+        ) : null}
+        <Dropdown trigger={["click"]} menu={{ items: useMore() }}>
+          <Button type="text">More</Button>
+        </Dropdown>
+        <Button type="text" onClick={() => sheets.open("help")} aria-label="Keys and help">
+          ?
+        </Button>
+        <ThemeToggle />
+      </span>
+    </header>
+  );
+}
+
+function useMore(): MenuProps["items"] {
+  const { job, sheets, open } = useCase();
+  const calculators = (
+    <Link href="/calculators" target="_blank">
+      Calculators
+    </Link>
+  );
+  const asFound = open.length ? `Not as it was found (${open.length})` : "Not as it was found";
+  return [
+    { key: "runs", label: "Guided runs", onClick: () => sheets.open("runs") },
+    { key: "watch", label: "Move one place at a time", onClick: () => sheets.open("watch") },
+    { key: "disturbed", label: asFound, onClick: () => sheets.open("disturbed") },
+    { key: "meter", label: "Is the meter right?", onClick: () => sheets.open("meter") },
+    { key: "seen", label: "Seen on the machine", onClick: () => sheets.open("seen") },
+    { key: "other", label: "Another reading", onClick: () => sheets.open("other") },
+    { key: "calculators", label: calculators },
+    { key: "bench", label: "Put this machine on the bench", onClick: () => sheets.open("bench") },
+    { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>Save the job, JSON</a> },
+    { key: "zip", label: <a href={`/api/jobs/${job.id}/export?as=zip`}>Save the job with photos, zip</a> },
+  ];
+}

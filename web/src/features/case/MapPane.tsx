@@ -1,0 +1,77 @@
+"use client";
+import { sharedText } from "@radicula/core/words";
+import { Segmented } from "antd";
+import dynamic from "next/dynamic";
+import { useState } from "react";
+import styles from "./Case.module.css";
+import { RootMap } from "./map/RootMap";
+import { showsFeeds } from "./map/suspicion";
+import { useCase } from "./session/caseContext";
+
+const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
+const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then((m) => m.SharedMatrixView), {
+  ssr: false,
+});
+
+type View = "map" | "shared" | "course";
+const VIEWS = [
+  { value: "map" as const, label: "Root map" },
+  { value: "shared" as const, label: "What they share" },
+  { value: "course" as const, label: "Suspicion over time" },
+];
+
+/** The map, or another way to look at what it shows. */
+export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
+  const [view, setView] = useState<View>("map");
+  const { codes, folded } = useCase();
+  const readsYet = folded.readings.length > 0;
+  const about: Readonly<Record<View, string>> = {
+    course: "after each entry of the logbook",
+    shared: "from the drawing alone, before any voltage is known",
+    map:
+      codes.matrix.coded.length && !readsYet
+        ? sharedText(codes.matrix)
+        : "codes above, what they share below; thicker means more suspicion",
+  };
+  return (
+    <>
+      <div className={styles.mapHead}>
+        <Segmented<View> size="small" value={view} onChange={(v) => setView(v)} options={VIEWS} />{" "}
+        <span className="muted">{about[view]}</span>
+      </div>
+      <ViewOf view={view} isEnded={isEnded} />
+    </>
+  );
+}
+
+function ViewOf({ view, isEnded }: { readonly view: View; readonly isEnded: boolean }) {
+  const { analysis, log, computed, namer, codes, sheets, maps, next } = useCase();
+  if (view === "course")
+    return (
+      <Course
+        suspects={analysis?.suspects ?? []}
+        entries={log.entries.length}
+        courseOf={computed.courseOf}
+        namer={namer}
+      />
+    );
+  if (view === "shared")
+    return (
+      <SharedMatrixView
+        matrix={codes.matrix}
+        unnamed={codes.unnamed.map((s) => s.code)}
+        onName={() => sheets.open("name")}
+        namer={namer}
+      />
+    );
+  return (
+    <RootMap
+      map={showsFeeds(maps.full, analysis, next.candidate) ? maps.full : maps.short}
+      analysis={analysis}
+      next={next.candidate && !isEnded ? next.candidate.points : NOWHERE}
+      unplugged={analysis?.folded.state.unplugged ?? NOWHERE}
+      onPoint={sheets.openAt}
+    />
+  );
+}
+const NOWHERE: readonly string[] = [];

@@ -1,0 +1,194 @@
+"use client";
+import type { Candidate, RunView } from "@radicula/core";
+import { issueText } from "@radicula/core/words";
+import { useMedia } from "@/ui/useMedia";
+import { capital } from "@/ui/text";
+import styles from "./Case.module.css";
+import { disturbedText } from "./disturbed/DisturbedList";
+import { PolicySwitch } from "./policy/PolicySwitch";
+import { verdictEntry } from "./reading/entries";
+import { NextReading } from "./reading/NextReading";
+import { RunPanel } from "./runs/RunPanel";
+import { useCase } from "./session/caseContext";
+import { useCardActions } from "./session/useCardActions";
+import { now } from "./session/useCaseSession";
+import { StartHere } from "./StartHere";
+import { Suspects } from "./suspects/Suspects";
+import { Verdict } from "./Verdict";
+
+/** Beside the map: the open run, the one next thing or the verdict, and who could explain it all. */
+export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; readonly handsBusy: boolean }) {
+  const { analysis, run, running } = useCase();
+  const isWorking = analysis && analysis.stage !== "waiting";
+  return (
+    <>
+      {run ? <OpenRun run={run} /> : null}
+      {isEnded ? <Ended /> : <NextThing handsBusy={handsBusy} />}
+      {isWorking && !isEnded && !running ? (
+        <>
+          <Asides />
+          <OrderOfTests />
+        </>
+      ) : null}
+      {isWorking ? <JobSuspects /> : null}
+    </>
+  );
+}
+
+function NextThing({ handsBusy }: { readonly handsBusy: boolean }) {
+  const { next, analysis, running, card } = useCase();
+  const runIsOver = running?.finding !== undefined;
+  if (next.candidate && analysis && !(runIsOver && !card.other))
+    return handsBusy ? null : <CardPane candidate={next.candidate} />;
+  return runIsOver ? null : <StartHere />;
+}
+
+/** The card, with all it needs of the case. @param bare only what is asked and the box for it */
+export function CardPane({ candidate, bare }: { readonly candidate: Candidate; readonly bare?: boolean }) {
+  const { job, wiring, next, dangers, folded, analysis, namer, instructor, card, write, sheets } = useCase();
+  const { setReasonsOf, reasonsOf } = useCase();
+  const actions = useCardActions();
+  const keypad = useMedia("(pointer: coarse)");
+  const leader = analysis?.suspects[0]?.id;
+  return (
+    <NextReading
+      jobId={job.id}
+      wiring={wiring}
+      candidate={candidate}
+      recommendation={next.recommendation}
+      from={next}
+      dangers={dangers}
+      acknowledged={folded.acknowledged}
+      confirming={analysis?.stage === "confirming"}
+      suspects={analysis?.suspects ?? []}
+      namer={namer}
+      instructor={instructor}
+      practice={job.practice}
+      keypad={keypad}
+      texts={card.texts}
+      bare={bare ?? false}
+      onAcknowledge={(list) => write.append([{ type: "acknowledged", at: now(), cautions: [...list] }])}
+      onTexts={(texts) => {
+        // what is typed into stays the card, whatever the plan says next
+        if (!card.other && next.planned) card.choose({ offered: candidate.id });
+        card.setTexts(texts);
+      }}
+      onLog={actions.logReading}
+      onAnswer={actions.logAnswer}
+      onPhoto={actions.keepPhoto}
+      onSetAside={actions.setAside}
+      onSum={() => sheets.open("sums")}
+      onOther={() => sheets.open("other")}
+      onWhy={() => setReasonsOf(reasonsOf === leader ? undefined : leader)}
+    />
+  );
+}
+function OpenRun({ run }: { readonly run: RunView }) {
+  const { namer, running, setWaitingRun, card, write } = useCase();
+  const end = (finished: boolean) => {
+    const found = run.finding ? { found: issueText(run.finding.says).slice(0, LONGEST_FINDING) } : {};
+    write.append([
+      { type: "run", at: now(), run: run.run, on: run.on, event: finished ? "finished" : "left", ...found },
+    ]);
+  };
+  return (
+    <RunPanel
+      run={run}
+      namer={namer}
+      paused={running === undefined}
+      onPause={(paused) => {
+        setWaitingRun(paused ? run.begun : undefined);
+        card.clear();
+      }}
+      onEnd={end}
+    />
+  );
+}
+/** As long as the format of a case takes. */
+const LONGEST_FINDING = 400;
+
+function Ended() {
+  const { analysis, namer, open, closed, write, sheets } = useCase();
+  const leader = analysis?.suspects[0];
+  if (!analysis || !leader) return null;
+  const logVerdict = () =>
+    write.append([
+      verdictEntry(leader, capital(namer.suspect(leader).title), analysis.suspects, analysis.engine, now()),
+    ]);
+  return (
+    <Verdict
+      analysis={analysis}
+      namer={namer}
+      open={open}
+      closed={closed !== undefined}
+      onVerdict={logVerdict}
+      onClose={() => write.append([{ type: "closed", at: now() }])}
+      onReopen={() => {
+        if (closed !== undefined) write.undo(closed);
+      }}
+      onDisturbed={() => sheets.open("disturbed")}
+      onOther={() => sheets.open("other")}
+    />
+  );
+}
+
+function Asides() {
+  const { computed, open, namer, sheets, analysis } = useCase();
+  const { offers } = computed;
+  const unproven = analysis?.remarks.some((r) => r.code === "remark.meter-not-proven") ?? false;
+  return (
+    <p className={styles.aside}>
+      <button type="button" className="link" onClick={() => sheets.open("runs")}>
+        {offers[0] ? `Guided runs: ${offers.length} worth their time` : "Guided runs"}
+      </button>
+      {open.length ? (
+        <button
+          type="button"
+          className="link"
+          onClick={() => sheets.open("disturbed")}
+          title={open.map((d) => disturbedText(d, namer)).join("; ")}
+        >
+          {open.length === 1 ? "1 thing" : `${open.length} things`} not as found
+        </button>
+      ) : null}
+      {unproven ? (
+        <button type="button" className="link" onClick={() => sheets.open("meter")}>
+          Is the meter right?
+        </button>
+      ) : null}
+    </p>
+  );
+}
+
+function OrderOfTests() {
+  const { analysis, folded, write, sheets } = useCase();
+  const chart = folded.school?.chart;
+  if (!analysis) return null;
+  return (
+    <PolicySwitch
+      analysis={analysis}
+      busy={false}
+      onChange={(school) =>
+        write.append([{ type: "school", at: now(), school, ...(school === "chart" && chart ? { chart } : {}) }])
+      }
+      onChart={() => sheets.open("chart")}
+    />
+  );
+}
+
+function JobSuspects() {
+  const { analysis, namer, instructor, entryNames, card, reasonsOf, setReasonsOf } = useCase();
+  if (!analysis) return null;
+  return (
+    <Suspects
+      suspects={analysis.suspects}
+      namer={namer}
+      instructor={instructor}
+      ids={entryNames}
+      economics={analysis.economics}
+      open={reasonsOf}
+      onOpen={setReasonsOf}
+      onChoose={(chosen) => card.choose({ offered: chosen.id })}
+    />
+  );
+}

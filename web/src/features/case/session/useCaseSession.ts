@@ -1,0 +1,108 @@
+"use client";
+import { fold, Intake, type Entry } from "@radicula/core";
+import { CAUTION_WORDS, Instructor, Namer } from "@radicula/core/words";
+import { useCallback, useMemo, useState } from "react";
+import type { Job } from "@/server/repo/jobs";
+import { entryNames, logLines } from "../logbook/lines";
+import type { Maps } from "../map/placed";
+import { useMap } from "../map/useMap";
+import { useAnalysis } from "./useAnalysis";
+import { readingIn, useCard, type Card } from "./useCard";
+import { useCodedCircuits } from "./useCodedCircuits";
+import { useLogbook, type LogbookState } from "./useLogbook";
+import { useNextStep } from "./useNextStep";
+import { usePerson } from "./usePerson";
+import { useScannedWiring } from "./useScannedWiring";
+import { useSheets, type SheetName } from "./useSheets";
+
+export interface CaseProps {
+  readonly job: Job;
+  readonly initialEntries: readonly Entry[];
+  readonly initialMap: Maps;
+  readonly sheet?: SheetName | undefined;
+}
+
+/** Everything one case on one screen hangs on: its logbook, what is computed from it, and what is open. */
+export function useCaseSession({ job, initialEntries, initialMap, sheet }: CaseProps) {
+  const card = useCard();
+  const { take } = card;
+  const giveBack = useCallback(
+    (entries: readonly Entry[]) => {
+      const reading = readingIn(entries);
+      if (reading) take(reading);
+    },
+    [take],
+  );
+  const log = useLogbook(job.id, initialEntries, giveBack);
+  // straight from the logbook, not from the analysis that follows: what was put right is off the list at once
+  const folded = useMemo(() => fold(log.entries), [log.entries]);
+  const wiring = useScannedWiring(job.wiring, log.entries);
+  const computed = useAnalysis(wiring, log.entries);
+  const { analysis, run } = computed;
+  const [person, setPerson] = usePerson();
+  const write = useWriting(log, person, card);
+  // a run can wait while something else is read
+  const [waitingRun, setWaitingRun] = useState<number | undefined>(undefined);
+  const running = run && run.begun !== waitingRun ? run : undefined;
+  const next = useNextStep(analysis, folded.state, running, card, computed.weigh);
+  const words = useMemo(() => ({ namer: new Namer(wiring), instructor: new Instructor(wiring) }), [wiring]);
+  const lines = useMemo(
+    () => logLines(log.entries, log.saved, analysis, words.namer, words.instructor),
+    [log.entries, log.saved, analysis, words],
+  );
+  const [reasonsOf, setReasonsOf] = useState<string | undefined>(undefined);
+  return {
+    job,
+    log,
+    wiring,
+    computed,
+    analysis,
+    folded,
+    card,
+    next,
+    write,
+    ...words,
+    lines,
+    entryNames: useMemo(() => entryNames(lines), [lines]),
+    maps: useMap(wiring, initialMap, log.entries),
+    sheets: useSheets(wiring, sheet),
+    codes: useCodedCircuits(folded, wiring),
+    open: folded.open,
+    closed: folded.closed,
+    run,
+    running,
+    setWaitingRun,
+    person,
+    setPerson,
+    /** the suspect whose reasons are shown */
+    reasonsOf,
+    setReasonsOf,
+    intake: useIntake(job, folded.intake?.entry),
+    dangers: folded.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? [],
+    workbench: job.library ? `/wiring/${job.library.id}?job=${job.id}` : undefined,
+  };
+}
+export type CaseSession = ReturnType<typeof useCaseSession>;
+
+/** Entries by whoever is working; every one brings the card back to the plan. */
+function useWriting(log: LogbookState, person: string, card: Card) {
+  const { clear } = card;
+  const append = useCallback(
+    (entries: readonly Entry[]) => {
+      if (entries.length === 0) return;
+      log.append(person ? entries.map((e) => ({ by: person, ...e })) : entries);
+      clear();
+    },
+    [log, person, clear],
+  );
+  const undo = useCallback(
+    (target: number, note?: string) => append([{ type: "undo", at: now(), target, ...(note ? { note } : {}) }]),
+    [append],
+  );
+  return useMemo(() => ({ append, undo }), [append, undo]);
+}
+export const now = () => new Date().toISOString();
+
+function useIntake(job: Job, told: Intake | undefined): Intake {
+  return useMemo(() => told ?? Intake.parse(job.complaint ? { complaint: job.complaint } : {}), [job.complaint, told]);
+}

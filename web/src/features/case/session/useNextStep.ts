@@ -1,0 +1,75 @@
+"use client";
+import type { Analysis, Candidate, Recommendation, RunView, State } from "@radicula/core";
+import { useEffect, useState } from "react";
+import { candidateOf } from "../reading/entries";
+import type { Card } from "./useCard";
+
+/** The one next thing, and where it comes from. */
+export interface NextStep {
+  readonly candidate: Candidate | undefined;
+  /** what its answers would mean, as far as that is known */
+  readonly recommendation: Recommendation | undefined;
+  readonly planned: boolean;
+  readonly label: string;
+}
+
+/** One's own choice, else the open run's next step, else the plan's. @param running the open run, unless it waits */
+export function useNextStep(
+  analysis: Analysis | undefined,
+  now: State,
+  running: RunView | undefined,
+  card: Card,
+  weigh: (c: Candidate) => Promise<Recommendation | undefined>,
+): NextStep {
+  const { other } = card;
+  const own = other?.reading ? candidateOf(other.reading, now) : undefined;
+  const offered = own ? undefined : analysis?.next.find((n) => n.candidate.id === other?.offered);
+  const step = own || offered ? undefined : running?.next;
+  const planned = own || step ? undefined : (offered ?? analysis?.next[0]);
+  const candidate = own ?? step ?? planned?.candidate;
+  const weighed = useWeighed(planned ? undefined : candidate, weigh);
+  return {
+    candidate,
+    recommendation: planned ?? weighed,
+    planned: planned !== undefined,
+    label: labelOf(analysis, other?.reading, planned !== undefined),
+  };
+}
+
+function labelOf(
+  analysis: Analysis | undefined,
+  own: { readonly corrects?: number | undefined } | undefined,
+  planned: boolean,
+): string {
+  if (own) return own.corrects ? `Instead of entry ${own.corrects}` : "Another reading";
+  if (!planned) return "Next step of the run";
+  if (analysis?.again !== undefined) return `Once more: entry ${analysis.again} does not fit`;
+  return analysis?.stage === "confirming" ? "Confirm" : "Next reading";
+}
+
+/** What the answers to a step that is not in the plan would mean; worked out aside, and shown when it is there. */
+function useWeighed(
+  candidate: Candidate | undefined,
+  weigh: (c: Candidate) => Promise<Recommendation | undefined>,
+): Recommendation | undefined {
+  const [found, setFound] = useState<{ readonly of: string; readonly recommendation: Recommendation | undefined }>({
+    of: "",
+    recommendation: undefined,
+  });
+  const id = candidate?.id;
+  useEffect(() => {
+    if (!candidate || id === undefined) return;
+    let on = true;
+    void weigh(candidate).then(
+      (recommendation) => {
+        if (on) setFound({ of: id, recommendation });
+      },
+      () => undefined,
+    );
+    return () => {
+      on = false;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- a candidate is the same while its id is
+  }, [id, weigh]);
+  return found.of === id ? found.recommendation : undefined;
+}

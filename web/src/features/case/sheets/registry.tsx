@@ -1,0 +1,233 @@
+"use client";
+import type { Entry } from "@radicula/core";
+import dynamic from "next/dynamic";
+import type { ComponentType } from "react";
+import { scanSimulated } from "../scan/simulated";
+import { useCase } from "../session/caseContext";
+import { now } from "../session/useCaseSession";
+import type { SheetName } from "../session/useSheets";
+import { suspectedPlaces } from "../watch/places";
+import { useKeptCodes } from "./useKeptCodes";
+
+const Bench = dynamic(() => import("../../bench/BenchSheet").then((m) => m.BenchSheet), { ssr: false });
+const Disturbed = dynamic(() => import("../disturbed/DisturbedList").then((m) => m.DisturbedSheet), { ssr: false });
+const HelpSheet = dynamic(() => import("../Help").then((m) => m.Help), { ssr: false });
+const IntakeSheet = dynamic(() => import("../intake/IntakeSheet").then((m) => m.IntakeSheet), { ssr: false });
+const MakerChart = dynamic(() => import("../policy/MakerChartSheet").then((m) => m.MakerChartSheet), { ssr: false });
+const Meter = dynamic(() => import("../meter/MeterSheet").then((m) => m.MeterSheet), { ssr: false });
+const NameCodes = dynamic(() => import("../scan/NameCodes").then((m) => m.NameCodes), { ssr: false });
+const OtherReading = dynamic(() => import("../reading/OtherReading").then((m) => m.OtherReading), { ssr: false });
+const Runs = dynamic(() => import("../runs/RunSheet").then((m) => m.RunSheet), { ssr: false });
+const Scan = dynamic(() => import("../scan/ScanSheet").then((m) => m.ScanSheet), { ssr: false });
+const Seen = dynamic(() => import("../seen/SeenSheet").then((m) => m.SeenSheet), { ssr: false });
+const Sums = dynamic(() => import("../reading/SumSheet").then((m) => m.SumSheet), { ssr: false });
+const Watch = dynamic(() => import("../watch/WatchSheet").then((m) => m.WatchSheet), { ssr: false });
+
+interface Props {
+  readonly isOpen: boolean;
+}
+function useSheetCase() {
+  const session = useCase();
+  const { write, sheets } = session;
+  const logAndClose = (entries: readonly Entry[]) => {
+    write.append(entries);
+    sheets.close();
+  };
+  return { ...session, logAndClose };
+}
+
+function OtherEntry({ isOpen }: Props) {
+  const { sheets, folded, wiring, namer, instructor, analysis, next, card } = useSheetCase();
+  const others = analysis?.next.map((n) => n.candidate).filter((c) => c.id !== next.candidate?.id) ?? [];
+  return (
+    <OtherReading
+      open={isOpen}
+      point={sheets.point}
+      now={folded.state}
+      wiring={wiring}
+      namer={namer}
+      instructor={instructor}
+      offered={others.slice(0, OFFERED_BESIDE)}
+      onChoose={(chosen) => {
+        card.choose(chosen);
+        sheets.close();
+      }}
+      onClose={sheets.close}
+    />
+  );
+}
+/** Other tests offered beside a reading of one's own. */
+const OFFERED_BESIDE = 5;
+
+function CodesEntry({ isOpen }: Props) {
+  const { job, wiring, folded, workbench, write, sheets } = useSheetCase();
+  const kept = useKeptCodes();
+  return (
+    <Scan
+      open={isOpen}
+      wiring={wiring}
+      onSimulated={job.practice ? (when) => scanSimulated(job.id, when) : undefined}
+      folded={folded}
+      workbench={workbench}
+      unkept={kept.unkept}
+      onKeep={() => void kept.keep()}
+      onLog={(entries) => {
+        write.append(entries);
+        if (entries[0]?.type !== "cleared") sheets.close();
+      }}
+      onClose={sheets.close}
+    />
+  );
+}
+
+function IntakeEntry({ isOpen }: Props) {
+  const { wiring, intake, computed, logAndClose, sheets } = useSheetCase();
+  return (
+    <IntakeSheet
+      open={isOpen}
+      wiring={wiring}
+      intake={intake}
+      feedsOf={computed.feedsOf}
+      onLog={(i) => logAndClose([{ type: "intake", at: now(), intake: i }])}
+      onClose={sheets.close}
+    />
+  );
+}
+
+function NameEntry({ isOpen }: Props) {
+  const { wiring, codes, folded, logAndClose, sheets } = useSheetCase();
+  return (
+    <NameCodes
+      open={isOpen}
+      wiring={wiring}
+      unnamed={codes.unnamed}
+      scans={folded.scans}
+      onLog={logAndClose}
+      onClose={sheets.close}
+    />
+  );
+}
+
+function SeenEntry({ isOpen }: Props) {
+  const { wiring, next, logAndClose, sheets } = useSheetCase();
+  return (
+    <Seen
+      open={isOpen}
+      wiring={wiring}
+      connector={next.candidate?.at}
+      onLog={(e) => logAndClose([e])}
+      onClose={sheets.close}
+    />
+  );
+}
+
+function ChartEntry({ isOpen }: Props) {
+  const { wiring, namer, instructor, folded, logAndClose, sheets } = useSheetCase();
+  return (
+    <MakerChart
+      open={isOpen}
+      wiring={wiring}
+      namer={namer}
+      instructor={instructor}
+      chart={folded.school?.chart}
+      onLog={(e) => logAndClose([e])}
+      onClose={sheets.close}
+    />
+  );
+}
+
+function RunsEntry({ isOpen }: Props) {
+  const { wiring, namer, computed, write, setWaitingRun, sheets } = useSheetCase();
+  return (
+    <Runs
+      open={isOpen}
+      wiring={wiring}
+      namer={namer}
+      offers={computed.offers}
+      onBegin={(run, on) => {
+        write.append([{ type: "run", at: now(), run, on, event: "begun" }]);
+        setWaitingRun(undefined);
+        if (run === "wiggle") sheets.open("watch");
+        else sheets.close();
+      }}
+      onClose={sheets.close}
+    />
+  );
+}
+
+function DisturbedEntry({ isOpen }: Props) {
+  const { wiring, namer, open, closed, write, sheets } = useSheetCase();
+  return (
+    <Disturbed
+      open={isOpen}
+      wiring={wiring}
+      namer={namer}
+      list={open}
+      closed={closed !== undefined}
+      onLog={write.append}
+      onClose={sheets.close}
+    />
+  );
+}
+
+function MeterEntry({ isOpen }: Props) {
+  const { logAndClose, sheets } = useSheetCase();
+  return <Meter open={isOpen} onLog={(e) => logAndClose([e])} onClose={sheets.close} />;
+}
+
+function WatchEntry({ isOpen }: Props) {
+  const { job, wiring, namer, instructor, folded, computed, analysis, logAndClose, sheets } = useSheetCase();
+  const on = folded.run?.entry.run === "wiggle" ? folded.run.entry.on : undefined;
+  const ended = (event: "finished" | "left"): Entry[] =>
+    on === undefined ? [] : [{ type: "run", at: now(), run: "wiggle", on, event }];
+  return (
+    <Watch
+      open={isOpen}
+      jobId={job.id}
+      wiring={wiring}
+      namer={namer}
+      instructor={instructor}
+      practice={job.practice}
+      asked={on}
+      best={computed.watch}
+      places={suspectedPlaces(wiring, analysis?.suspects ?? [])}
+      onLog={(entries) => logAndClose([...entries, ...ended("finished")])}
+      onClose={() => {
+        logAndClose(ended("left"));
+        sheets.close();
+      }}
+    />
+  );
+}
+
+function SumsEntry({ isOpen }: Props) {
+  const { wiring, next, sheets } = useSheetCase();
+  return <Sums open={isOpen} wiring={wiring} candidate={next.candidate} onClose={sheets.close} />;
+}
+
+function BenchEntry({ isOpen }: Props) {
+  const { job, sheets } = useSheetCase();
+  return <Bench open={isOpen} job={job.id} onClose={sheets.close} />;
+}
+
+function HelpEntry({ isOpen }: Props) {
+  const { sheets } = useSheetCase();
+  return <HelpSheet open={isOpen} onClose={sheets.close} />;
+}
+
+/** Every sheet that can be opened over the case. */
+export const REGISTRY: Readonly<Record<SheetName, ComponentType<Props>>> = {
+  other: OtherEntry,
+  codes: CodesEntry,
+  name: NameEntry,
+  intake: IntakeEntry,
+  seen: SeenEntry,
+  chart: ChartEntry,
+  help: HelpEntry,
+  runs: RunsEntry,
+  disturbed: DisturbedEntry,
+  meter: MeterEntry,
+  watch: WatchEntry,
+  sums: SumsEntry,
+  bench: BenchEntry,
+};
