@@ -74,14 +74,22 @@ export default [
   })),
   { settings: { next: { rootDir: "web" }, react: { version: "19" } } },
   {
-    files: ["**/*.{ts,tsx,mjs}"],
+    files: ["**/*.{ts,tsx}"],
     rules: {
       "@typescript-eslint/no-explicit-any": "error",
       "@typescript-eslint/no-non-null-assertion": "off", // indexes of typed arrays, checked by construction
       "@typescript-eslint/consistent-type-imports": "error",
       "@typescript-eslint/no-unused-expressions": ["error", { allowTernary: true, allowShortCircuit: true }],
+    },
+  },
+  {
+    files: ["**/*.{ts,tsx,mjs}"],
+    rules: {
       eqeqeq: "error",
       "no-console": ["error", { allow: ["error"] }],
+      "one-var": ["error", "never"],
+      "max-len": ["error", { code: 120, ignoreUrls: true }],
+      "max-lines-per-function": ["error", { max: 120, skipComments: true, IIFEs: true }],
     },
   },
   ...layerRules,

@@ -148,7 +148,9 @@ export function netlistCommand(file: string, options: Options, io: Io): void {
   io.out(netlist(`${wiring.name}, ${keyText(state.key)}`, s.conditions, rig.edit(state), solutionOf(s)));
 }
 
-/** What the document itself says once it is solved: contradictions, sleeping modules, codes a healthy machine would set. */
+/**
+ * What the document itself says once it is solved: contradictions, sleeping modules, codes a healthy machine would set.
+ */
 export function checkCommand(file: string, options: Options, io: Io): void {
   const wiring = loadWiring(file, io);
   const found = inspectCircuit(wiring);

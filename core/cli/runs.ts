@@ -33,7 +33,10 @@ interface RunOptions {
   readonly json?: boolean | undefined;
 }
 
-/** `radicula run`: a guided run played to its end on a machine with hidden faults; without a place, the places it can be begun at. */
+/**
+ * `radicula run`: a guided run played to its end on a machine with hidden faults; without a place, the places it can be
+ * begun at.
+ */
 export function runCommand(file: string, options: RunOptions, io: Io): void {
   const { wiring } = loadMachine(file, io);
   const run = options.run as Exclude<RunName, "wiggle">;

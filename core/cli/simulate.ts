@@ -24,7 +24,10 @@ interface Options {
 
 const MOST_RUNS = 10_000;
 
-/** `radicula simulate`: hides faults in a machine, and plays a technician of one school on it to the end; `--runs` plays several machines. A case brings what the customer told. */
+/**
+ * `radicula simulate`: hides faults in a machine, and plays a technician of one school on it to the end; `--runs` plays
+ * several machines. A case brings what the customer told.
+ */
 export function simulateCommand(file: string, options: Options, io: Io): void {
   const { wiring, entries } = loadMachine(file, io);
   const predictor = new Predictor(wiring);

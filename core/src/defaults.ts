@@ -37,10 +37,16 @@ export const DEFAULTS = {
   fuseOhmAmpere: 0.075,
   /** Steady current over rating at which a blade fuse opens (ISO 8820-3 operates at 135 %; value from memory). */
   fuseMeltsAt: 1.35,
-  /** An alternator while the engine runs: what it regulates to on a 12 V machine, volt, its inner resistance and its most. */
+  /**
+   * An alternator while the engine runs: what it regulates to on a 12 V machine, volt, its inner resistance and its
+   * most.
+   */
   alternator: { volt: 14.2, ohm: 0.005, limitAmpere: 90, offOhm: 100_000 },
   diode: { volt: 0.65, ohm: 0.03, offOhm: 10e6 },
-  /** A relay's coil on a 12 V machine, ohm (four times that on 24 V), and the share of nominal voltage at which it pulls in. */
+  /**
+   * A relay's coil on a 12 V machine, ohm (four times that on 24 V), and the share of nominal voltage at which it pulls
+   * in.
+   */
   relay: { coilOhm: 85, pullsInAtShare: 0.6, contactOhm: 0.01 },
 
   module: {
@@ -65,7 +71,10 @@ export const DEFAULTS = {
     highSideAmpere: 1,
     driverOffOhm: 200_000,
   },
-  /** Two-wire bus (levels as ISO 11898-2 asks, values from memory) and single-wire bus (ISO 17987-4, values from memory). */
+  /**
+   * Two-wire bus (levels as ISO 11898-2 asks, values from memory) and single-wire bus (ISO 17987-4, values from
+   * memory).
+   */
   bus: {
     recessiveVolt: 2.5,
     recessiveOhm: 25_000,
@@ -118,7 +127,8 @@ export const DEFAULTS = {
   },
   /** σ² = floor² + (share·V)²: covers wire lengths, temperature and lead placement. */
   /**
-   * Ohms through the inside of electronics depend on the meter: above `ohmElectronicsFrom` ohm a prediction is good to `ohmElectronics`
+   * Ohms through the inside of electronics depend on the meter: above `ohmElectronicsFrom` ohm a prediction is good to
+   * `ohmElectronics`
    * (of the natural logarithm) only (common practice, no source: ohms prove little on an electronic sensor).
    */
   reading: {
@@ -138,9 +148,15 @@ export const DEFAULTS = {
     miss: 0.05,
     falseAlarm: 3e-4,
     weight: { active: 1, pending: 0.8, stored: 0.6, intermittent: 0.4, absent: 1 },
-    /** how much of a code's probability comes from the sample itself, from the other draws at its severity, and from the neighbouring severities */
+    /**
+     * how much of a code's probability comes from the sample itself, from the other draws at its severity, and from the
+     * neighbouring severities
+     */
     between: { ownDraw: 0.8, ofDraws: 0.1, ofNeighbours: 0.1 },
-    /** share of codes with this status that a lasting fault would leave, and one that comes and goes (product judgement, no source) */
+    /**
+     * share of codes with this status that a lasting fault would leave, and one that comes and goes (product judgement,
+     * no source)
+     */
     lasting: { active: 0.9, pending: 0.5, stored: 0.5, intermittent: 0.1 },
     comesAndGoes: { active: 0.4, pending: 0.6, stored: 0.9, intermittent: 0.9 },
   },
@@ -222,7 +238,10 @@ export const DEFAULTS = {
    * all the same. Nobody knows them well, and a rare fault must not be declared away.
    */
   priorTrust: 0.5,
-  /** Factors on the rates above from what the customer tells (see diagnosis/circumstances). Product judgement, no source. */
+  /**
+   * Factors on the rates above from what the customer tells (see diagnosis/circumstances). Product judgement, no
+   * source.
+   */
   circumstance: {
     wetInWet: 2,
     wetElsewhere: 1.3,
@@ -261,12 +280,21 @@ export const DEFAULTS = {
     chewed: [1, 4, 1],
   } as Readonly<Record<string, readonly [number, number, number]>>,
 
-  /** Share of each fault's rate that is of the kind that comes and goes: by what it is; and how often it is there when looked at. Product judgement, no source. */
+  /**
+   * Share of each fault's rate that is of the kind that comes and goes: by what it is; and how often it is there when
+   * looked at. Product judgement, no source.
+   */
   intermittent: { contact: 0.2, wire: 0.12, device: 0.06, told: 4, presence: [0.25, 0.7] as const },
-  /** A second independent fault, relative to none; readings taken at the wrong, look-alike connector: declared look-alike, or only of the same shape. Product judgement, no source. */
+  /**
+   * A second independent fault, relative to none; readings taken at the wrong, look-alike connector: declared
+   * look-alike, or only of the same shape. Product judgement, no source.
+   */
   multipleFaults: { second: 1e-3, draws: 4 },
   misplaced: { lookAlike: 0.01, sameShape: 0.001 },
-  /** What looks, wiggles, swaps and part numbers are worth: probability where the fault is there, and where it is not. Product judgement, no source. */
+  /**
+   * What looks, wiggles, swaps and part numbers are worth: probability where the fault is there, and where it is not.
+   * Product judgement, no source.
+   */
   clues: {
     signSeen: 0.5,
     signHidden: 0.15,
@@ -284,7 +312,10 @@ export const DEFAULTS = {
 
   /** Joint draws of everything not exactly known, the first one nominal. */
   draws: 8,
-  /** Severities × draws × nodes above which a very large machine gets fewer draws, so that its codes are worked out within minutes. */
+  /**
+   * Severities × draws × nodes above which a very large machine gets fewer draws, so that its codes are worked out
+   * within minutes.
+   */
   predictionBudget: 600e6,
 
   /** Where neither a price nor a labour rate is given (product judgement, no source; any currency). */

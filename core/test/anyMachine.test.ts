@@ -50,7 +50,8 @@ test.each(SEEDS)("machine %d: every fault settles or is reported, Kirchhoff hold
   expect(absurd.slice(0, 5)).toEqual([]);
   expect(unnamed).toEqual([]);
   expect(worst).toBeLessThan(1e-5);
-  expect(unsettled / (4 * faults.length)).toBeLessThan(0.02); // a relay that chatters on a sagging feed has no steady state
+  // a relay that chatters on a sagging feed has no steady state
+  expect(unsettled / (4 * faults.length)).toBeLessThan(0.02);
 });
 
 test.each(SEEDS.slice(0, 3))(

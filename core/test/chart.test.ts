@@ -336,7 +336,10 @@ function read(value: unknown): Wiring {
   if (!r.ok) throw new Error(JSON.stringify(r.issues.slice(0, 3)));
   return r.value;
 }
-/** The same document whatever the order of its lists and keys: the order of wires and pins carries no meaning but neighbourhood in big bundles. */
+/**
+ * The same document whatever the order of its lists and keys: the order of wires and pins carries no meaning but
+ * neighbourhood in big bundles.
+ */
 function canonical(w: Wiring): unknown {
   const sorted = (v: unknown): unknown =>
     Array.isArray(v)

@@ -21,7 +21,10 @@ const predictor = new Predictor(doc);
 const start = (codes: readonly { module: string; code: string }[]): Entry[] =>
   codes.map((c) => ({ type: "code", at: AT, module: c.module, code: c.code, status: "active" }));
 
-/** Plays a hidden fault through: every test is the program's first choice, every answer comes from the simulated machine. */
+/**
+ * Plays a hidden fault through: every test is the program's first choice, every answer comes from the simulated
+ * machine.
+ */
 function played(fault: string, severity: number, seed: number, more: Partial<PlayOptions> = {}): Played {
   const list = fault.split(",").map((id) => findFault(predictor.faults, id)!);
   return play(

@@ -78,12 +78,16 @@ test("every kind of thing has its faults", () => {
     "open",
     "shortToSupply",
   ]); // a ground wire cannot be shorted to chassis
-  expect(of("W7").filter((m) => m !== "shortToWire")).toEqual(["fewStrands", "highResistance", "open"]); // nor the battery's own cable to anything new
+  // nor the battery's own cable to anything new
+  expect(of("W7").filter((m) => m !== "shortToWire")).toEqual(["fewStrands", "highResistance", "open"]);
   expect(of("X5:8")).toEqual([]); // an empty cavity
   expect(faults.filter((f) => f.place.id === "S22" && f.mode === "legOpen").length).toBe(5);
 });
 
-/** A machine with one of everything the demo has not: relay, drivers, lamp, bus, pedal, coil, loop, alternator, oil and water. */
+/**
+ * A machine with one of everything the demo has not: relay, drivers, lamp, bus, pedal, coil, loop, alternator, oil and
+ * water.
+ */
 const rich = generateHarness({ nodes: 300, seed: 4 });
 const modes = new Set(
   [...generateFaults(rich), ...generateFaults(generateHarness({ nodes: 300, seed: 9 })), ...faults].map((f) => f.mode),

@@ -105,7 +105,8 @@ test("predictions follow a state with jumpers, pulled fuses and a set condition,
       const node = rig.node(point, state)!;
       const s = rig.settled(state);
       const k = s.pattern.position[node]!;
-      expect(Math.abs(at(point, state) - (s.faulty.grounded[k] ? s.faulty.x[k]! : 0))).toBeLessThan(0.06); // but for the meter's own load
+      // but for the meter's own load
+      expect(Math.abs(at(point, state) - (s.faulty.grounded[k] ? s.faulty.x[k]! : 0))).toBeLessThan(0.06);
     }
   }
   expect(at("B9:3", { ...plain, jumpers: [{ from: "B9:1", to: "B9:3", ohm: 1000 }] })).toBeGreaterThan(4.8);

@@ -165,7 +165,8 @@ describe("properties (fast-check)", () => {
   test("reciprocity: a passive network carries i → j as it carries j → i", () => {
     fc.assert(
       fc.property(networks, ({ n, parts }) => {
-        const inject = (at: number, see: number) => solved(circuit(n, [...parts, source(at, 0, 1e9, 1e9)])).volt(see); // 1 A
+        // 1 A
+        const inject = (at: number, see: number) => solved(circuit(n, [...parts, source(at, 0, 1e9, 1e9)])).volt(see);
         // the source's own 1 GΩ is in both; passive all the same
         const a = solved(circuit(n, [...parts, resistor(1, 0, 1e9), source(n - 1, 0, 1e9, 1e9)])).volt(1);
         const b = solved(circuit(n, [...parts, resistor(n - 1, 0, 1e9), source(1, 0, 1e9, 1e9)])).volt(n - 1);

@@ -75,7 +75,8 @@ describe("common practice (no source)", () => {
     expect(at("B2:2", ["B2"]).meter).toBeLessThan(0.05);
   });
   test("pulled-up temperature input: open shows its full pull-up, signal to ground shows 0 V", () => {
-    expect(Math.abs(at("A1:12", ["B4"]).volt - 5)).toBeLessThan(0.02); // the module's own ground stands some millivolts high
+    // the module's own ground stands some millivolts high
+    expect(Math.abs(at("A1:12", ["B4"]).volt - 5)).toBeLessThan(0.02);
     expect(at("A1:12", [], "on", "B4/shortSignalGround", 0.05).volt).toBeLessThan(0.1);
   });
   test("shared reference with one sensor shorted: low with all plugged, back to full when the culprit is unplugged", () => {

@@ -50,7 +50,10 @@ const faultOn = (w: Wiring, id: string) => findFault(generateFaults(w), id)!.fau
 const broken = (w: Wiring, id: string, severity: number, seed = 5) =>
   new SimulatedMachine(w, [{ fault: faultOn(w, id), severity }], seed);
 
-/** A weak reference with sensors that take a good part of its current each, so that unplugging a healthy one brings part of it back. */
+/**
+ * A weak reference with sensors that take a good part of its current each, so that unplugging a healthy one brings part
+ * of it back.
+ */
 function heavy(seed: number): Wiring {
   const u = uniform(seed);
   const count = 3 + Math.floor(u() * 4);
@@ -549,7 +552,8 @@ describe("wiggle", () => {
     expect(falseQuiet / N).toBeLessThanOrEqual(0.05);
   });
   test("the chance of luck is Fisher's: the lady tasting tea", () => {
-    // R. A. Fisher, The Design of Experiments, 1935: all four of four, 1 in 70; at least three of four, 17 in 70 (values from memory; also counted out)
+    // R. A. Fisher, The Design of Experiments, 1935: all four of four, 1 in 70; at least three of four, 17 in 70
+    // (values from memory; also counted out)
     expect(fisherAtLeast(4, 4, 4, 8)).toBeCloseTo(1 / 70, 12);
     expect(fisherAtLeast(3, 4, 4, 8)).toBeCloseTo(17 / 70, 12);
   });

@@ -5,7 +5,8 @@ import { join } from "node:path";
 
 /**
  * Reference program: ngspice (Debian), an independent circuit simulator, given exported netlists with reltol 1e-9
- * and gmin 1e-15, many in one process. @returns volts by node name, one map per netlist; empty where it found no solution
+ * and gmin 1e-15, many in one process. @returns volts by node name, one map per netlist; empty where it found no
+ * solution
  */
 export function spiceMany(netlists: readonly string[]): Map<string, number>[] {
   const folder = mkdtempSync(join(tmpdir(), "netlist-"));

@@ -266,7 +266,8 @@ describe("following a cavity", () => {
 });
 
 describe("which wire is which", () => {
-  // common practice, no source: a three-wire Hall unplugged, key on, shows supply, a signal pulled up by the module, ground
+  // common practice, no source: a three-wire Hall unplugged, key on, shows supply, a signal pulled up by the module,
+  // ground
   test("a Hall sensor's plug", () => {
     expect(
       tellApart(

@@ -57,7 +57,10 @@ const MODES: Readonly<Record<FaultMode, string>> = {
   inputShort: "input shorted inside",
 };
 
-/** Names of things as a technician says them: "boost pressure sensor B7", "splice S22 (sensor ground)", "wire S14 to X5 cavity 4". */
+/**
+ * Names of things as a technician says them: "boost pressure sensor B7", "splice S22 (sensor ground)", "wire S14 to X5
+ * cavity 4".
+ */
 export class Namer {
   private readonly index;
   private readonly wires;

@@ -1,7 +1,8 @@
 import type { Issue } from "../src/index.js";
 
 /**
- * Human wording of the core's issue codes, shared by the command line and the web. The core itself never words anything.
+ * Human wording of the core's issue codes, shared by the command line and the web. The core itself never words
+ * anything.
  * Each says what is wrong and, where it helps, what to do.
  */
 const TEXTS: Readonly<Record<string, (p: Params) => string>> = {

@@ -24,7 +24,10 @@ const UNITS: Readonly<Record<string, string>> = {
   clamp: "A",
 };
 
-/** A logbook as CSV (RFC 4180), one entry a line, oldest first, by the names of the document. Nothing is left out; what was taken back says so. */
+/**
+ * A logbook as CSV (RFC 4180), one entry a line, oldest first, by the names of the document. Nothing is left out; what
+ * was taken back says so.
+ */
 export function logbookCsv(entries: readonly Entry[]): string {
   const undone = undoneEntries(entries);
   const rows = entries.map((e, i) => {

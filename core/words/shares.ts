@@ -13,7 +13,10 @@ export function probabilityWord(share: number): string {
   return "unlikely";
 }
 
-/** How strongly one piece of evidence speaks, from the natural log of its likelihood ratio (bands after Jeffreys, value from memory). */
+/**
+ * How strongly one piece of evidence speaks, from the natural log of its likelihood ratio (bands after Jeffreys, value
+ * from memory).
+ */
 export function strengthWord(weight: number): "strongly for" | "for" | "says little" | "against" | "strongly against" {
   if (weight >= Math.log(10)) return "strongly for";
   if (weight >= Math.log(2)) return "for";

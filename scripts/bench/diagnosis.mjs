@@ -1,5 +1,7 @@
-// npm run bench:diagnosis [-- --every N] [--machine I[,I…]] [--only SET] [--save FILE]: hidden faults on demo and made-up machines, each played to the end by every school of
-// choosing tests. Prints how often the right cause was isolated, how long it took, and whether what was claimed came true.
+// npm run bench:diagnosis [-- --every N] [--machine I[,I…]] [--only SET] [--save FILE]: hidden faults on demo and
+// made-up machines, each played to the end by every school of
+// choosing tests. Prints how often the right cause was isolated, how long it took, and whether what was claimed came
+// true.
 // Uses every core. Run `npm start` or `npm ci` once before.
 import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";

@@ -31,7 +31,8 @@ const SCHOOLS = ["easiest", "halve", "powerGroundSignal", "chart", "random"];
 
 /**
  * @param every 1 for all; n takes every n-th @param only numbers of the machines wanted, with commas between
- * @returns cases as plain data: machine, set (single, school, ablation, double, fuse, triple, wrong, intermittent), faults with severities, options
+ * @returns cases as plain data: machine, set (single, school, ablation, double, fuse, triple, wrong, intermittent),
+ * faults with severities, options
  */
 export function cases(every, only) {
   const list = [];
@@ -138,7 +139,10 @@ function meltsFuse(wiring, fault) {
       m.read(`${d.id}:in`, { key: "on", unplugged: [] }, "voltmeter") > 0.7 * wiring.nominalVolt,
   );
 }
-/** Made-up machines say which parts are easily taken for another: the next of the same kind with as many cavities, as somebody drawing them would note. */
+/**
+ * Made-up machines say which parts are easily taken for another: the next of the same kind with as many cavities, as
+ * somebody drawing them would note.
+ */
 function withLookAlikes(wiring) {
   const twins = new Map(lookAlikePairs(wiring).map((t) => [t.from, t.to]));
   return {

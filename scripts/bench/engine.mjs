@@ -1,5 +1,6 @@
 // npm run bench: made-up harnesses of 100, 500, 2 000 and 5 000 nodes; every single fault at its middle severity,
-// in three key states, with meter loading. Beside it, in the same run: a dense LU per fault (ml-matrix) and ngspice in one
+// in three key states, with meter loading. Beside it, in the same run: a dense LU per fault (ml-matrix) and ngspice in
+// one
 // process with altered devices. Prints a table and, with --write, keeps it in docs/benchmarks.md.
 import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
@@ -33,7 +34,10 @@ const fixed = (x, digits = 1) =>
   x >= 1000 ? Math.round(x).toLocaleString("en").replaceAll(",", "\u202f") : x.toFixed(digits);
 const median = (list) => list.toSorted((a, b) => a - b)[list.length >> 1];
 
-/** The dense nodal matrix of the circuit as it stands, from the same weights the engine uses: what a general-purpose solver is given. */
+/**
+ * The dense nodal matrix of the circuit as it stands, from the same weights the engine uses: what a general-purpose
+ * solver is given.
+ */
 function dense(s) {
   const { circuit } = s.conditions;
   const n = circuit.nodes.length - 1;
@@ -57,11 +61,15 @@ function dense(s) {
     if (e.a) b.set(e.a - 1, 0, b.get(e.a - 1, 0) + w[6 * i + 4]);
     if (e.b) b.set(e.b - 1, 0, b.get(e.b - 1, 0) + w[6 * i + 5]);
   });
-  for (let i = 0; i < n; i++) if (Number.isNaN(nodeVolt(s, i + 1))) A.set(i, i, A.get(i, i) + 1e-6); // a part that floats would make it singular: tied to chassis
+  // a part that floats would make it singular: tied to chassis
+  for (let i = 0; i < n; i++) if (Number.isNaN(nodeVolt(s, i + 1))) A.set(i, i, A.get(i, i) + 1e-6);
   return { A, b };
 }
 
-/** One dense LU and solve, with every device state already right: less work than the engine does. @returns ms and the largest difference, volt */
+/**
+ * One dense LU and solve, with every device state already right: less work than the engine does.
+ * @returns ms and the largest difference, volt
+ */
 function denseOnce(s) {
   const { A, b } = dense(s);
   const t = now();
@@ -78,7 +86,8 @@ function denseOnce(s) {
 /**
  * ngspice in one process: the circuit is read once, then for each fault one resistor is altered and an operating point
  * found, started from the last one and a nodeset at the healthy solution. Only faults that change one resistor are
- * given to it (series resistance in a wire or contact), so that nothing has to be read again. Output is kept to one node.
+ * given to it (series resistance in a wire or contact), so that nothing has to be read again. Output is kept to one
+ * node.
  */
 function spiceAltering(s, faults, most) {
   const { circuit } = s.conditions;

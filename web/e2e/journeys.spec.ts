@@ -28,7 +28,10 @@ async function openCopy(page: Page, file: string, title: string, hidden = false)
   await expect(page.getByRole("heading", { level: 1 })).toContainText(title);
 }
 
-/** Takes the reading on offer with the simulated meter, by keyboard alone, and logs it. @returns whether there was one */
+/**
+ * Takes the reading on offer with the simulated meter, by keyboard alone, and logs it.
+ * @returns whether there was one
+ */
 async function takeOne(page: Page): Promise<boolean> {
   await expect(card(page).or(verdict(page))).toBeVisible();
   if (await verdict(page).isVisible()) return false;

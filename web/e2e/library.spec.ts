@@ -241,7 +241,8 @@ test("photos: what the camera wrote beside the picture is gone; what is no photo
   expect((await photo(request, id, bomb, "image/png")).status()).toBe(422);
   for (let i = 1; i < 8; i++) await got(await photo(request, id, raw));
   expect((await got(await photo(request, id, raw), 422)).issues?.[0]?.code).toBe("photo.too-many");
-  expect((await request.fetch(`${app.address}/api/photos/${added.id}`, { method: "DELETE" })).status()).toBe(415); // another origin's page cannot
+  // another origin's page cannot
+  expect((await request.fetch(`${app.address}/api/photos/${added.id}`, { method: "DELETE" })).status()).toBe(415);
   expect(
     (await request.fetch(`${app.address}/api/photos/${added.id}`, { method: "DELETE", headers: JSON_TYPE })).status(),
   ).toBe(200);

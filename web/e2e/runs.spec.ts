@@ -35,7 +35,10 @@ async function begin(page: Page, run: string, place: string): Promise<void> {
   await sheet.getByRole("button", { name: "Begin" }).click();
   await expect(panel(page)).toContainText(run);
 }
-/** Plays the open run to its end against the simulated machine; every step through the logbook. @returns what it came to */
+/**
+ * Plays the open run to its end against the simulated machine; every step through the logbook.
+ * @returns what it came to
+ */
 async function play(page: Page): Promise<string> {
   const done = panel(page).getByRole("button", { name: "End the run" });
   for (let step = 0; step < 40; step++) {
@@ -86,7 +89,8 @@ test("runs on the tug with a sensor that drags the reference down, each to its e
   await begin(page, "Which cavity is which", "B7");
   expect(await play(page)).toMatch(/B7: .*2 ground/);
   await begin(page, "Jumper low, jumper high", "B7");
-  expect(await play(page)).toMatch(/not as a healthy machine would have it/); // the reference is down: no jumper before that is mended
+  // the reference is down: no jumper before that is mended
+  expect(await play(page)).toMatch(/not as a healthy machine would have it/);
   await expect(page.getByRole("region", { name: "Logbook" })).toContainText("Finished: jumper low, jumper high");
 });
 

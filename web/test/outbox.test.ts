@@ -1,5 +1,6 @@
 import { useLogbook } from "@/features/case/session/useLogbook";
-import { dropBatch, keepBatch, keptBatches, placeAfterOthers, send, Batch } from "@/features/case/session/outbox";
+import type { Batch } from "@/features/case/session/outbox";
+import { dropBatch, keepBatch, keptBatches, placeAfterOthers, send } from "@/features/case/session/outbox";
 import { uniform, type Entry } from "@radicula/core";
 import { act, renderHook, waitFor } from "@testing-library/react";
 
@@ -84,7 +85,10 @@ test("ours stand after theirs, and go on meaning the same entries", () => {
   ]);
 });
 
-/** The server's side of saving, in memory, which dies at a random moment: before it saved, or after, with the answer lost. */
+/**
+ * The server's side of saving, in memory, which dies at a random moment: before it saved, or after, with the answer
+ * lost.
+ */
 class FlakyServer {
   entries: Entry[] = [];
   private readonly batches = new Map<string, number>();

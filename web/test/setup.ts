@@ -36,5 +36,6 @@ if (typeof window !== "undefined" && !window.matchMedia)
   });
 if (typeof window !== "undefined") {
   const real = window.getComputedStyle.bind(window);
-  window.getComputedStyle = (element) => real(element); // jsdom has no pseudo elements, and says so each time it is asked
+  // jsdom has no pseudo elements, and says so each time it is asked
+  window.getComputedStyle = (element) => real(element);
 }

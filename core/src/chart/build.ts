@@ -118,7 +118,10 @@ function endsOf(rows: ReturnType<typeof readRows>["rows"], names: Names) {
 }
 type Ends = ReturnType<typeof endsOf>;
 
-/** Cavities of each connector: those of its own rows in their order, then those only others name; numbers count upwards once some were added. */
+/**
+ * Cavities of each connector: those of its own rows in their order, then those only others name; numbers count upwards
+ * once some were added.
+ */
 function cavitiesOf(ends: Ends): Map<string, string[]> {
   const list = new Map<string, string[]>();
   for (const [id, own] of ends.own) list.set(id, [...new Set(own)]);
@@ -366,7 +369,10 @@ function partsOf(
   return { devices, guesses };
 }
 
-/** What each net is for: the most telling of what its cavities are said to be, else from the battery, fuses and grounds on it. */
+/**
+ * What each net is for: the most telling of what its cavities are said to be, else from the battery, fuses and grounds
+ * on it.
+ */
 const TELLING: readonly PinFunction[] = [
   "reference",
   "sensorGround",
@@ -425,7 +431,9 @@ function rolesOf(
   return undefined;
 }
 
-/** Pins of a module. An input that a sensor with an open output or a two-wire one hangs on is pulled up, others down. */
+/**
+ * Pins of a module. An input that a sensor with an open output or a two-wire one hangs on is pulled up, others down.
+ */
 function modulePins(
   p: PartPins,
   parts: readonly PartPins[],

@@ -6,7 +6,9 @@ import { parseSection } from "../units/section.js";
 import { parseFunction } from "./functions.js";
 
 type Column = keyof ChartRow;
-/** Columns of the table, in the order they are written, with the heads they are known by (common practice, no source). */
+/**
+ * Columns of the table, in the order they are written, with the heads they are known by (common practice, no source).
+ */
 const COLUMNS: readonly (readonly [Column, string, RegExp])[] = [
   ["connector", "connector", /^(connector|plug|conn\.?|component|device|unit|id)$/i],
   ["cavity", "cavity", /^(cavity|pin|terminal|pole|cav\.?|pin ?(no\.?|number))$/i],

@@ -5,7 +5,10 @@ import { STAR_KINDS, TERMINALS } from "../wiring/kinds.js";
 import { parseFunction } from "./functions.js";
 
 type Kind = Device["kind"];
-/** One end of a wire as typed: a thing and, where it has several, which cavity or terminal, and the side of an in-line cavity. */
+/**
+ * One end of a wire as typed: a thing and, where it has several, which cavity or terminal, and the side of an in-line
+ * cavity.
+ */
 export interface End {
   readonly id: string;
   readonly cavity: string;
@@ -38,7 +41,10 @@ const PREFIX: readonly (readonly [RegExp, Kind])[] = [
 const IN = /^(in|1|a|line|feed|30|\+|anode)$/i;
 const OUT = /^(out|2|b|load|15|87|-|cathode)$/i;
 
-/** Which thing each name of a chart is: a connector with cavities, or a part without (splice, ground) or with terminals (fuse, battery). */
+/**
+ * Which thing each name of a chart is: a connector with cavities, or a part without (splice, ground) or with terminals
+ * (fuse, battery).
+ */
 export class Names {
   private readonly stated = new Map<string, Kind>();
   private readonly cavities = new Map<string, Set<string>>();

@@ -2,7 +2,9 @@ import type { Device } from "../format/wiring.js";
 import { assignRoles, type PinFunction } from "./functions.js";
 
 type Kind = Device["kind"];
-/** What is known of one part when its kind is guessed: its cavities with what they are for, and the nets they are on. */
+/**
+ * What is known of one part when its kind is guessed: its cavities with what they are for, and the nets they are on.
+ */
 export interface PartPins {
   readonly id: string;
   readonly name: string;

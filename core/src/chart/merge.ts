@@ -114,7 +114,10 @@ export function mergeCharts(first: Chart, second: Chart, source: string): Merged
   };
 }
 
-/** Rows by the point they are about, in capitals: two charts need not write names alike. A wire listed only at its other end counts there. */
+/**
+ * Rows by the point they are about, in capitals: two charts need not write names alike. A wire listed only at its other
+ * end counts there.
+ */
 function byPoint(chart: Chart): Map<string, { readonly index: number; readonly row: ChartRow; readonly at: string }> {
   const built = buildChart(chart);
   const found = new Map<string, { index: number; row: ChartRow; at: string }>();

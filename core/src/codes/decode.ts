@@ -18,7 +18,8 @@ export interface ReportedCode {
 const LETTERS = ["P", "C", "B", "U"] as const;
 
 /**
- * Number of a road machine's code from its two bytes (SAE J2012 / ISO 15031-6; values from memory): bits 15 and 14 choose
+ * Number of a road machine's code from its two bytes (SAE J2012 / ISO 15031-6; values from memory): bits 15 and 14
+ * choose
  * P, C, B or U, bits 13 and 12 the first digit, the rest three hexadecimal digits. 0x0133 is P0133, 0xC100 is U0100.
  */
 export function codeNumber(high: number, low: number): string {
@@ -61,7 +62,10 @@ export function statusBits(byte: number): StatusBits {
   };
 }
 
-/** What a status byte means as evidence: failing now, not yet confirmed, stored, seen and gone, or not judged since it was cleared. */
+/**
+ * What a status byte means as evidence: failing now, not yet confirmed, stored, seen and gone, or not judged since it
+ * was cleared.
+ */
 export function statusOf(byte: number): CodeStatus {
   const s = statusBits(byte);
   if (s.testFailed) return "active";
@@ -71,7 +75,10 @@ export function statusOf(byte: number): CodeStatus {
   return s.notCompletedSinceClear ? "notRun" : "absent";
 }
 
-/** Hex text to bytes: spaces, commas, 0x and line breaks may stand between. Issues: `hex.empty`, `hex.not-hex`, `hex.odd`, `hex.too-long`. */
+/**
+ * Hex text to bytes: spaces, commas, 0x and line breaks may stand between. Issues: `hex.empty`, `hex.not-hex`,
+ * `hex.odd`, `hex.too-long`.
+ */
 export function hexBytes(text: string): Result<number[]> {
   if (text.length > MOST_HEX) return fail([issue("hex.too-long", [], { characters: text.length, limit: MOST_HEX })]);
   const bare = text.replace(/0x/gi, "").replace(/[\s,;:-]/g, "");
@@ -105,7 +112,10 @@ export function emissionCodes(text: string): Result<ReportedCode[]> {
   return ok(codes.map(([a, b]) => ({ code: codeNumber(a!, b!), status })));
 }
 
-/** Reads the reply 59 02 of ReadDTCInformation (ISO 14229-1; values from memory): a mask, then code, failure type and status, four bytes each. */
+/**
+ * Reads the reply 59 02 of ReadDTCInformation (ISO 14229-1; values from memory): a mask, then code, failure type and
+ * status, four bytes each.
+ */
 export function informationCodes(text: string): Result<ReportedCode[]> {
   const hex = hexBytes(text);
   if (!hex.ok) return hex;
@@ -131,13 +141,15 @@ export function informationCodes(text: string): Result<ReportedCode[]> {
 
 /**
  * Reads a DM1 message of a heavy machine (SAE J1939-73; values from memory): two lamp bytes, then four bytes a fault:
- * parameter (SPN) of 19 bits, low byte first, failure mode (FMI) of 5, a conversion bit, occurrences of 7. All are active.
+ * parameter (SPN) of 19 bits, low byte first, failure mode (FMI) of 5, a conversion bit, occurrences of 7. All are
+ * active.
  * @returns the faults, none for the "no fault" filler, or `reply.cut-short`, `reply.old-conversion`
  */
 export function dm1Codes(text: string): Result<ReportedCode[]> {
   const hex = hexBytes(text);
   if (!hex.ok) return hex;
-  const rest = hex.value.slice(2).filter((_, i, all) => i < all.length - (all.length % 4 === 2 ? 2 : 0)); // single frames are filled up with two FF
+  // single frames are filled up with two FF
+  const rest = hex.value.slice(2).filter((_, i, all) => i < all.length - (all.length % 4 === 2 ? 2 : 0));
   if (hex.value.length < 6 || rest.length % 4)
     return fail([
       issue("reply.cut-short", [], { expected: Math.ceil(rest.length / 4) || 1, got: Math.floor(rest.length / 4) }),

@@ -19,7 +19,10 @@ export interface Phase {
   readonly share: number;
 }
 
-/** The parts into which the pulsed elements cut a period; one part when nothing is pulsed. All are taken to start together. */
+/**
+ * The parts into which the pulsed elements cut a period; one part when nothing is pulsed. All are taken to start
+ * together.
+ */
 export function phasesOf(circuit: Circuit): Phase[] {
   const edges = [...new Set(circuit.elements.map((e) => e.duty).filter((d) => d > 0 && d < 1))].sort((a, b) => a - b);
   const starts = [0, ...edges];

@@ -25,7 +25,9 @@ export interface BoundMonitor {
   readonly enable: readonly [number, number];
   /** the key state in which it is judged */
   readonly key: KeyState;
-  /** disagree: the other pin and its ground; current: the driver; silent: the node's gate and the module's own bus pins */
+  /**
+   * disagree: the other pin and its ground; current: the driver; silent: the node's gate and the module's own bus pins
+   */
   readonly other?: { readonly pin: number; readonly innerGround: number };
   readonly driver?: number;
   readonly node?: {

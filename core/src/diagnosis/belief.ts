@@ -11,7 +11,10 @@ import { type MixtureComponent, type Posterior } from "./posterior.js";
 export interface Belief {
   readonly gathered: Gathered;
   readonly posterior: Posterior;
-  /** whether several faults were searched for: the leading single cause leaves too much unexplained, explains almost anything, or is near a verdict */
+  /**
+   * whether several faults were searched for: the leading single cause leaves too much unexplained, explains almost
+   * anything, or is near a verdict
+   */
   readonly alarmed: boolean;
   /** how many hypotheses were weighed */
   readonly breadth: Breadth;
@@ -23,18 +26,26 @@ export interface Belief {
 export interface BeliefOptions {
   /** true ends the search for several faults with what was found so far */
   readonly stop?: () => boolean;
-  /** "lasting" leaves out what comes and goes and readings at look-alikes; "never" leaves out several faults and whatever does not fit the codes (a first answer; for measuring what each is worth) */
+  /**
+   * "lasting" leaves out what comes and goes and readings at look-alikes; "never" leaves out several faults and
+   * whatever does not fit the codes (a first answer; for measuring what each is worth)
+   */
   readonly only?: "lasting";
   readonly multiple?: "never";
   /** a first look at the same logbook (`several: "never"`), to go on from */
   readonly begun?: Belief | undefined;
 }
 
-/** A reading further from the prediction than this is contradicted, standard deviations; a present code less likely than this is not explained. */
+/**
+ * A reading further from the prediction than this is contradicted, standard deviations; a present code less likely than
+ * this is not explained.
+ */
 export const CODE_EXPLAINED_FROM = 0.3;
 const MISFIT_SIGMAS = 4;
 
-/** Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained. */
+/**
+ * Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained.
+ */
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
   const gathered = options.begun?.gathered ?? gather(predictor, entries);
   const { evidence } = gathered;
@@ -77,7 +88,10 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
 }
 /** A suspect is only declared against several faults at once. */
 const NEAR_VERDICT = 0.9;
-/** What explains almost anything: a fault that is there or not, as it suits; leads at the wrong connector; terminals changed over. */
+/**
+ * What explains almost anything: a fault that is there or not, as it suits; leads at the wrong connector; terminals
+ * changed over.
+ */
 function explainsAlmostAnything(predictor: Predictor, w: MixtureComponent): boolean {
   return (
     w.presence < 1 ||

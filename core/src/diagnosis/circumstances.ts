@@ -4,7 +4,10 @@ import type { Intake } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { connectorOf, deviceConnectors, indexWiring, wireId } from "../wiring/points.js";
 
-/** One thing known of the machine's history, and what it does to the rates of faults: shown to the technician, never hidden. */
+/**
+ * One thing known of the machine's history, and what it does to the rates of faults: shown to the technician, never
+ * hidden.
+ */
 export interface Feed {
   /** `wet`, `replaced`, `bulletin`, … */
   readonly because: string;
@@ -12,7 +15,10 @@ export interface Feed {
   readonly at: readonly string[];
   /** what the rate is multiplied by */
   readonly factor: number;
-  /** what sort of fault: `corroding`, `corrodingInWet`, `loose`, `supplies`, `shorts`, `wires`, `partItself`, `wrongPart`, `film`, `all` … (worded in `words/intake`) */
+  /**
+   * what sort of fault: `corroding`, `corrodingInWet`, `loose`, `supplies`, `shorts`, `wires`, `partItself`,
+   * `wrongPart`, `film`, `all` … (worded in `words/intake`)
+   */
   readonly on: string;
   /** how many faults of this wiring it touches */
   readonly faults: number;
@@ -272,7 +278,10 @@ interface Places {
   zones(f: Fault): readonly string[];
   near(ids: readonly string[]): ReadonlySet<string>;
 }
-/** Zones of the thing a fault is at, and everything that hangs on the things named: their connectors, cavities and wires. */
+/**
+ * Zones of the thing a fault is at, and everything that hangs on the things named: their connectors, cavities and
+ * wires.
+ */
 function places(wiring: Wiring): Places {
   const index = indexWiring(wiring);
   const wires = new Map(wiring.wires.map((w) => [wireId(w), w]));

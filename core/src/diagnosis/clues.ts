@@ -94,7 +94,10 @@ const SEEN: ReadonlySet<FaultMode> = new Set<FaultMode>([
 ]);
 const PART_ITSELF: ReadonlySet<string> = new Set(["device"]);
 
-/** The thing a look or a wiggle is at covers a fault when the fault's place, or the connector of its terminal, is that thing. */
+/**
+ * The thing a look or a wiggle is at covers a fault when the fault's place, or the connector of its terminal, is that
+ * thing.
+ */
 export function isAt(fault: Pick<Fault, "place" | "at">, thing: string): boolean {
   const { id } = fault.place;
   return id === thing || fault.at === thing || (id.includes(":") && connectorOf(id) === thing);
@@ -102,7 +105,8 @@ export function isAt(fault: Pick<Fault, "place" | "at">, thing: string): boolean
 
 /**
  * How likely a clue is given what is wrong. Figures are in `DEFAULTS.clues`: product judgement, no source.
- * @param faults all that is wrong; none on a healthy machine @param comesAndGoes whether they come and go @param misplaced where the technician really is, when not where the logbook says
+ * @param faults all that is wrong; none on a healthy machine @param comesAndGoes whether they come and go @param
+ * misplaced where the technician really is, when not where the logbook says
  */
 export function clueLikelihood(
   clue: Clue,

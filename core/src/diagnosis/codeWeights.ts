@@ -8,7 +8,10 @@ import { logMean, normalise } from "./maths.js";
 const PRUNE_AFTER_CODES = Math.log(1e-9);
 const PRUNE_ROUGH = Math.log(1e-7);
 const PRUNE_EXACT = Math.log(1e-14);
-/** Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something unexplained (natural log): two codes missed, not one false alarm. */
+/**
+ * Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something
+ * unexplained (natural log): two codes missed, not one false alarm.
+ */
 const LN_NARROW = Math.log(1e-3);
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
@@ -152,7 +155,8 @@ export function logCode(
 
 /** ln of the normalised priors; the last entry is "not in this wiring". */
 export function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
-  const trusted = (rate: number) => rate ** DEFAULTS.priorTrust; // the rates only: what is known of this machine counts in full
+  // the rates only: what is known of this machine counts in full
+  const trusted = (rate: number) => rate ** DEFAULTS.priorTrust;
   const rates = [
     trusted(DEFAULTS.prior.nothingWrong),
     ...predictor.faults.map((f, i) => trusted(f.prior) * (factors?.[i] ?? 1)),

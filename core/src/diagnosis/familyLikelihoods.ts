@@ -56,7 +56,10 @@ export class ReadingFamilies {
     );
   }
 
-  /** ln mean over draws of the product over one family's readings, by severity and step: remembered, since most readings stay. */
+  /**
+   * ln mean over draws of the product over one family's readings, by severity and step: remembered, since most readings
+   * stay.
+   */
   log(h: number, family: Family, wanted: Uint8Array, size: number, presence: number): Float64Array {
     const { predictor } = this;
     let column = family.columns.get(presence);

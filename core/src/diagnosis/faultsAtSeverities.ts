@@ -28,7 +28,9 @@ export interface ToExplain {
   readonly readings: readonly ReadingEvidence[];
 }
 
-/** Draws with which parts of a set are tried, how many are tried, and kept, in all and of each fault. Judgement: time. */
+/**
+ * Draws with which parts of a set are tried, how many are tried, and kept, in all and of each fault. Judgement: time.
+ */
 const DRAWS = 3;
 const MOST_TRIED = 3_500;
 const MOST_KEPT = 800;
@@ -45,7 +47,10 @@ const BETWEEN_LN_OHM = 0.3;
 
 type Rough = Pick<FaultAtSeverity, "h" | "severity" | "covers" | "sets"> & { readonly score: number };
 
-/** Faults, severity by severity, that set at least one of the present codes, with their likelihoods. @param stop ends it early */
+/**
+ * Faults, severity by severity, that set at least one of the present codes, with their likelihoods.
+ * @param stop ends it early
+ */
 export function faultsAtSeverities(
   predictor: Predictor,
   toExplain: ToExplain,
@@ -65,7 +70,9 @@ export function faultsAtSeverities(
   return mostPromising(parts, toExplain);
 }
 
-/** One fault at each severity that sets one of the present codes; judged by codes it would set that are known not to be. */
+/**
+ * One fault at each severity that sets one of the present codes; judged by codes it would set that are known not to be.
+ */
 function roughParts(predictor: Predictor, h: number, { codes, present }: ToExplain, prior: number): Rough[] {
   const { draws } = predictor;
   const used = Math.min(DRAWS, draws);

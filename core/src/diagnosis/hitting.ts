@@ -2,7 +2,8 @@
  * Minimal hitting sets: the smallest sets that have a member in common with every given set. With conflicts as the
  * given sets they are the minimal diagnoses (Reiter, A theory of diagnosis from first principles, 1987; de Kleer &
  * Williams, Diagnosing multiple faults, 1987).
- * @param sets no order; an empty one can be hit by nothing @param most larger ones are left out @param limit how many are kept
+ * @param sets no order; an empty one can be hit by nothing @param most larger ones are left out @param limit how many
+ * are kept
  * @returns smallest first, each in ascending order of `sets`' first mention
  */
 export function minimalHittingSets<T>(sets: readonly (readonly T[])[], most = Infinity, limit = 10_000): T[][] {
@@ -42,7 +43,8 @@ function compare<T>(a: readonly T[], b: readonly T[], order: ReadonlyMap<T, numb
 /**
  * All minimal diagnoses of a system, from nothing but a check of consistency: which sets of components, taken as
  * broken, would let everybody else be healthy (Reiter's tree, conflicts found as they are needed).
- * @param conflict given the components taken as broken, a set of others that cannot all be healthy; undefined when consistent
+ * @param conflict given the components taken as broken, a set of others that cannot all be healthy; undefined when
+ * consistent
  */
 export function minimalDiagnoses<T>(
   conflict: (broken: ReadonlySet<T>) => readonly T[] | undefined,

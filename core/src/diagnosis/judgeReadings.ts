@@ -8,10 +8,16 @@ import { stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets, type Nets } from "../wiring/nets.js";
 
-/** A reference is good within this of its nominal voltage; up to the second it is "close enough" to be overlooked (common practice, no source). */
+/**
+ * A reference is good within this of its nominal voltage; up to the second it is "close enough" to be overlooked
+ * (common practice, no source).
+ */
 const REFERENCE_GOOD = 0.05;
 const REFERENCE_NEAR = 0.16;
-/** After a pause this long a module may have gone to sleep, minutes; a feed under this share of the battery then says little. */
+/**
+ * After a pause this long a module may have gone to sleep, minutes; a feed under this share of the battery then says
+ * little.
+ */
 const SLEEPS_AFTER_MINUTES = 12;
 const SLEEPY_SHARE = 0.3;
 /** A battery under this share of nominal while a supply was read. */
@@ -25,7 +31,10 @@ export interface Judged {
 
 const judges = new WeakMap<Predictor, ReadingJudge>();
 
-/** What a colleague would say of readings: pure, from the wiring and how each was taken; the circuit is solved only where it has to be. */
+/**
+ * What a colleague would say of readings: pure, from the wiring and how each was taken; the circuit is solved only
+ * where it has to be.
+ */
 export class ReadingJudge {
   private readonly wiring: Wiring;
   private readonly nets: Nets;
@@ -151,6 +160,9 @@ export function meterRemarks(folded: Folded): Issue[] {
     found.push(issue("remark.meter-ground", path, { volt: ground }));
   return found;
 }
-/** Leads together above this are bad leads or a low meter battery; a black lead further than this from battery negative stands on no ground (common practice, no source). */
+/**
+ * Leads together above this are bad leads or a low meter battery; a black lead further than this from battery negative
+ * stands on no ground (common practice, no source).
+ */
 const BAD_LEADS_OHM = 1;
 const BAD_GROUND_VOLT = 0.1;

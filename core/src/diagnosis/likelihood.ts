@@ -84,7 +84,10 @@ function shownLikelihood(
 /** Normal distribution, by its logistic stand-in (within 0.01). */
 export const phi = (z: number) => 1 / (1 + Math.exp(-1.702 * z));
 
-/** The span over which a slip of the hand, or a drawing that is not this machine's, may land: volt, ln ohm, ampere, or one of few words. */
+/**
+ * The span over which a slip of the hand, or a drawing that is not this machine's, may land: volt, ln ohm, ampere, or
+ * one of few words.
+ */
 export function readingRange(instrument: Instrument, nominalVolt: number): number {
   return instrument === "ohmmeter"
     ? LN_OHM_RANGE
@@ -113,7 +116,10 @@ export function sigmaLnOhm(predicted: number, spread: number): number {
   return Math.sqrt(ohmShare * ohmShare + relative * relative + inside * inside + spread * spread);
 }
 
-/** Several faults are tried at few severities only: what lies between them, as a share of the value, where only that is known. */
+/**
+ * Several faults are tried at few severities only: what lies between them, as a share of the value, where only that is
+ * known.
+ */
 const UNSTEPPED_SPREAD = 0.08;
 
 /**

@@ -25,7 +25,9 @@ export class Columns<T> {
 
 const caches = new WeakMap<Predictor, LikelihoodCache>();
 
-/** Likelihoods worked out so far, so that a new reading only adds its own. Those of readings hold for one set of codes. */
+/**
+ * Likelihoods worked out so far, so that a new reading only adds its own. Those of readings hold for one set of codes.
+ */
 export class LikelihoodCache {
   /** of single readings: [((severity · steps + step) · draws + draw) · draw steps + draw step] */
   readonly readings = new Columns<Float32Array>(KEPT_READINGS);

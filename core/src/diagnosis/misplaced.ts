@@ -12,7 +12,10 @@ export interface Misplacement {
   moved<T extends Pick<ReadingEvidence, "instrument" | "point" | "black" | "state">>(reading: T): T;
 }
 
-/** For each connector with readings, the ones it may have been taken for: declared look-alikes, and parts of the same kind with as many cavities. */
+/**
+ * For each connector with readings, the ones it may have been taken for: declared look-alikes, and parts of the same
+ * kind with as many cavities.
+ */
 export function misplacements(wiring: Wiring, readings: readonly ReadingEvidence[]): Misplacement[] {
   const touched = new Set(
     readings.flatMap((e) => [

@@ -50,7 +50,10 @@ export function searchMultipleFaults(
   return [...pairs, ...triples].map((set) => exactHypothesis(predictor, set, factors));
 }
 
-/** What a further fault must add to how well the others explain the evidence, ln: one that adds nothing is no part of it. Judgement. */
+/**
+ * What a further fault must add to how well the others explain the evidence, ln: one that adds nothing is no part of
+ * it. Judgement.
+ */
 export const LN_MUST_ADD = 1;
 
 /** ln rate of a second fault of rate 1, once there is a first: normalised priors are taken back to rates. */
@@ -139,7 +142,10 @@ class SetSearch {
     return fit + prior + (parts.length - 1) * this.second + logOrders(parts.length);
   }
 
-  /** Upper bound on ln likelihood: codes set by any member, each reading as the member that moves it and fits best has it. */
+  /**
+   * Upper bound on ln likelihood: codes set by any member, each reading as the member that moves it and fits best has
+   * it.
+   */
   private fit(parts: readonly FaultAtSeverity[]): number {
     const { codes, readings } = this.toExplain;
     let fit = 0;

@@ -14,7 +14,10 @@ export interface MixtureComponent {
   readonly share: number;
   /** weight of each sample within this component, sums to 1; the same for every draw of one severity */
   readonly weights: Float64Array;
-  /** for components worth planning for whose severity is stepped: weight of each step between grid points within its severity, [severity · steps + step] */
+  /**
+   * for components worth planning for whose severity is stepped: weight of each step between grid points within its
+   * severity, [severity · steps + step]
+   */
   readonly steps: Float64Array | undefined;
   /** for families of readings already taken: weight of each draw within its severity, [sample] */
   readonly draws: ReadonlyMap<string, Float64Array>;
@@ -38,7 +41,10 @@ export interface WeighOptions {
   /** factor on the rate of each fault, from what is known of the machine's history; [fault] */
   readonly factors?: Float64Array | undefined;
   readonly comesAndGoes?: boolean;
-  /** hypotheses of several faults that are to be weighed too, with the ln of their rate relative to the sum of all single ones */
+  /**
+   * hypotheses of several faults that are to be weighed too, with the ln of their rate relative to the sum of all
+   * single ones
+   */
   readonly multiple?: readonly MultipleFaultHypothesis[];
   /** how many hypotheses are weighed; all of them, exactly, unless said otherwise */
   readonly breadth?: Breadth;

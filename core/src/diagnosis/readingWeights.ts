@@ -17,14 +17,18 @@ export interface NamedReading {
 const DRAW_STEPS = 3;
 export const drawSteps = (order: readonly number[] | undefined) => (order ? DRAW_STEPS : 1);
 
-/** Steps between two grid points of the severity: a true severity lies between them, and at the same place for every reading. */
+/**
+ * Steps between two grid points of the severity: a true severity lies between them, and at the same place for every
+ * reading.
+ */
 const STEPS = 4;
 export const severitySteps = (predictor: Predictor, h: number) =>
   predictor.hypotheses[h]!.stepped && predictor.hypotheses[h]!.severities.length > 1 ? STEPS : 1;
 
 /**
  * Likelihood of one reading by severity, step, draw and step between draws:
- * [((place · steps + step) · draws used + draw) · draw steps + draw step]. A true severity lies between those tried, and
+ * [((place · steps + step) · draws used + draw) · draw steps + draw step]. A true severity lies between those tried,
+ * and
  * at the same place for every reading; so does the unknown that drives a family.
  */
 export function readingLikelihoods(
@@ -212,7 +216,10 @@ function neighboursIn(
   return { below, above };
 }
 
-/** Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays one. */
+/**
+ * Part of the way from one prediction to the next: straight in volts, on the logarithm in ohms; an open circuit stays
+ * one.
+ */
 export function interpolate(here: number, there: number, share: number, instrument: Instrument): number {
   if (!Number.isFinite(here) || !Number.isFinite(there)) return here;
   if (instrument !== "ohmmeter" || here <= 0 || there <= 0) return here + (there - here) * share;

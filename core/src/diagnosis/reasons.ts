@@ -22,7 +22,10 @@ export interface Reason {
   readonly got: number;
   /** code or clue: probability under this suspect; reading: what it predicts */
   readonly expected: number;
-  /** ln of how much likelier the evidence is under this suspect than under the others: for a code, than before any was known */
+  /**
+   * ln of how much likelier the evidence is under this suspect than under the others: for a code, than before any was
+   * known
+   */
   readonly weight: number;
   /** distance from the prediction in standard deviations; 0 for codes and clues */
   readonly sigmas: number;
@@ -237,7 +240,10 @@ function priorFit(
   });
 }
 
-/** What one component expects of a reading, over the samples that still count. Ohms: geometric mean; OL when most say so. */
+/**
+ * What one component expects of a reading, over the samples that still count. Ohms: geometric mean; OL when most say
+ * so.
+ */
 export function expectation(
   predictor: Predictor,
   component: MixtureComponent,

@@ -27,7 +27,9 @@ const WORTH_KEEPING = 1e-7;
 const WORTH_PLANNING = 3e-4;
 /** No reading's density is above this, ln: 30 mV is the narrowest a prediction gets. */
 const LN_PEAK = 2.8;
-/** Hypotheses that cannot come within this of the best are not read up any further, ln. Judgement: below what is kept. */
+/**
+ * Hypotheses that cannot come within this of the best are not read up any further, ln. Judgement: below what is kept.
+ */
 const LN_KEEPING = Math.log(1e-8);
 /** Readings at a look-alike are only thought of for suspects that codes leave this likely, ln. Judgement. */
 const LN_MISPLACED_LEAST = Math.log(1e-3);
@@ -123,7 +125,10 @@ class Weighing {
     return search.found;
   }
 
-  /** Single faults, those that fit the codes best first: the others need not be read up once they cannot catch up. Then several at once. */
+  /**
+   * Single faults, those that fit the codes best first: the others need not be read up once they cannot catch up. Then
+   * several at once.
+   */
   private toWeigh(): ToWeigh[] {
     const { predictor, byCodes } = this;
     const singles = [...byCodes.wanted].map(([hypothesis, wanted]): ToWeigh => ({
@@ -195,7 +200,10 @@ class Weighing {
     );
   }
 
-  /** ln weight of each severity by all evidence: families are independent given the severity, readings of a family share the draw. */
+  /**
+   * ln weight of each severity by all evidence: families are independent given the severity, readings of a family share
+   * the draw.
+   */
   private weighOne(
     { hypothesis: h, wanted }: ToWeigh,
     codes: Float64Array,

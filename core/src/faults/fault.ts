@@ -77,7 +77,10 @@ export interface Fault {
   readonly id: string;
   readonly mode: FaultMode;
   readonly place: FaultPlace;
-  /** the other thing meant, where there is one: the wire of a splice leg, the pin of a module fault, the wire or cavity touched */
+  /**
+   * the other thing meant, where there is one: the wire of a splice leg, the pin of a module fault, the wire or cavity
+   * touched
+   */
   readonly at?: string;
   /** relative rate, zones counted in; not normalised */
   readonly prior: number;

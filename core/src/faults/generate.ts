@@ -324,7 +324,10 @@ function spliceFaults(wiring: Wiring, d: Device, z: number): Fault[] {
   ];
 }
 
-/** Splits `B9/shortSupplyGround@5` into the fault and its severity. @returns undefined where no such fault exists here */
+/**
+ * Splits `B9/shortSupplyGround@5` into the fault and its severity.
+ * @returns undefined where no such fault exists here
+ */
 export function findFault(
   faults: readonly Fault[],
   text: string,

@@ -44,7 +44,10 @@ export interface SweepResult {
   readonly complete: boolean;
 }
 
-/** The tolerance when none is given, volt, and how far a resistance may be off for meter loading, ohm: half a digit of a meter on its 20 V range, and 2.5 mV at 5 V. */
+/**
+ * The tolerance when none is given, volt, and how far a resistance may be off for meter loading, ohm: half a digit of a
+ * meter on its 20 V range, and 2.5 mV at 5 V.
+ */
 const TOLERANCE = 5e-3;
 const LOADING_OHM = 5_000;
 /** Cases between two calls of `progress`. */

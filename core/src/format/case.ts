@@ -408,7 +408,10 @@ export const RevisionEntry = z.strictObject({
   from: z.string().max(60),
   to: z.string().max(60),
 });
-/** The job is closed: nothing is left other than it was found, or it is said why. Whatever is logged afterwards opens it again. */
+/**
+ * The job is closed: nothing is left other than it was found, or it is said why. Whatever is logged afterwards opens it
+ * again.
+ */
 export const ClosedEntry = z.strictObject({ type: z.literal("closed"), ...base });
 
 export const Entry = z.discriminatedUnion("type", [

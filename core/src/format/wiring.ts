@@ -14,7 +14,9 @@ export const Id = z
   .regex(NAME, "letters, digits, - _ + /, no spaces")
   .meta({ description: "Short name, as on the drawing: B7, S14, X5" });
 const Text = z.string().max(400);
-/** `B7:1` cavity of a connector · `X5:4.a` one side of an in-line cavity · `S14` splice or ground · `F12:in` terminal */
+/**
+ * `B7:1` cavity of a connector · `X5:4.a` one side of an in-line cavity · `S14` splice or ground · `F12:in` terminal
+ */
 export const Endpoint = z.string().min(1).max(90).meta({
   description:
     "Where a wire ends: connector:cavity, in-line connector:cavity.a or .b, splice, ground, or device:terminal (battery and alternator + and -; fuse, breaker and switch in and out; diode anode and cathode)",

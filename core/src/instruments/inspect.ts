@@ -9,7 +9,10 @@ import { createSolver } from "../network/solver.js";
 import { conditionsOf } from "../network/state.js";
 import { Rig } from "./rig.js";
 
-/** A healthy battery giving more than this contradicts the document, ampere. Cranking is left out: starters are not drawn. */
+/**
+ * A healthy battery giving more than this contradicts the document, ampere. Cranking is left out: starters are not
+ * drawn.
+ */
 const HEAVY_AMPERE = 300;
 /** Two steady states further apart than this anywhere are two, volt. */
 const APART_VOLT = 0.01;

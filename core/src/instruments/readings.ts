@@ -88,7 +88,10 @@ export function readOhms(rig: Rig, state: State, red: string, black: string = CH
 }
 const lastPhase = (rig: Rig, state: State) => rig.phases(state).at(-1)!.phase;
 
-/** A continuity beeper: sounds below 30 ohm. It only rules out an open: one strand left still sounds (`reading.beeper-rules-out-open`). */
+/**
+ * A continuity beeper: sounds below 30 ohm. It only rules out an open: one strand left still sounds
+ * (`reading.beeper-rules-out-open`).
+ */
 export function readContinuity(
   rig: Rig,
   state: State,
@@ -111,7 +114,8 @@ export interface LampShown {
 
 /**
  * A test lamp between two points: a filament, a tenth of its resistance when cold.
- * Remarks: `lamp.on-electronics` on a reference, signal, sensor ground or bus line (never to be done); `lamp.too-hungry`
+ * Remarks: `lamp.on-electronics` on a reference, signal, sensor ground or bus line (never to be done);
+ * `lamp.too-hungry`
  * where even a healthy circuit could not light it. Neither proves anything.
  * @param watt its rating at the machine's nominal voltage
  */
@@ -163,7 +167,8 @@ function light(rig: Rig, state: State, watt: number, red: string, black: string)
 
 /**
  * A clamp around a wire, ampere, in the direction the document writes it; the mean where pulsed.
- * Remark `clamp.below-resolution` where the current is too small for a clamp to show. @throws RangeError for no such wire
+ * Remark `clamp.below-resolution` where the current is too small for a clamp to show. @throws RangeError for no such
+ * wire
  */
 export function readClamp(rig: Rig, state: State, wire: string): InstrumentReading {
   const element = rig.circuit(state).elementOf.get(`wire ${wire}`);
@@ -188,7 +193,10 @@ export interface ScopeShown {
   readonly duty: number;
 }
 
-/** A scope between two points, over the parts of a period and, while cranking or running, over steel passing the sensors. */
+/**
+ * A scope between two points, over the parts of a period and, while cranking or running, over steel passing the
+ * sensors.
+ */
 export function readScope(rig: Rig, state: State, red: string, black: string = CHASSIS): InstrumentReading<ScopeShown> {
   const a = node(rig, red, state);
   const b = node(rig, black, state);

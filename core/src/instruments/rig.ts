@@ -21,7 +21,11 @@ export class Rig {
   private readonly states = new Map<string, MachineState>();
   private meltedFuses: readonly string[] | undefined;
 
-  /** @param faults none for a healthy machine; @param value and @param stimulus its true values, nominal when left out */
+  /**
+   * @param faults none for a healthy machine;
+   * @param value and
+   * @param stimulus its true values, nominal when left out
+   */
   constructor(
     readonly wiring: Wiring,
     readonly faults: readonly FaultAt[] = [],

@@ -10,7 +10,10 @@ export interface BeforeAfter {
   readonly before: { readonly number: number; readonly value: number | string };
   readonly after: { readonly number: number; readonly value: number | string };
 }
-/** Readings that stand, taken twice or more with the same instrument at the same place in the same state: the first beside the last. */
+/**
+ * Readings that stand, taken twice or more with the same instrument at the same place in the same state: the first
+ * beside the last.
+ */
 export function beforeAfter(entries: readonly Entry[]): BeforeAfter[] {
   const undone = undoneEntries(entries);
   const seen = new Map<

@@ -11,7 +11,9 @@ export interface ScanRow {
   readonly story: "onlyOnce" | "cameBack" | "stayedAway" | "always" | "new";
 }
 
-/** Scans side by side: which code was there when, and which came back after clearing. Columns are the scans in order. */
+/**
+ * Scans side by side: which code was there when, and which came back after clearing. Columns are the scans in order.
+ */
 export function compareScans(scans: readonly ScanEntry[]): ScanRow[] {
   const rows = new Map<string, { module: string; code: string; title?: string }>();
   for (const s of scans)

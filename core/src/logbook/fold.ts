@@ -41,14 +41,20 @@ export interface Folded {
   readonly undone: ReadonlySet<number>;
   /** the last word on each code of each module */
   readonly codes: readonly CodeWord[];
-  /** modules scanned in full, with the key states whose monitors have run by then; a scan after the battery was off does not count */
+  /**
+   * modules scanned in full, with the key states whose monitors have run by then; a scan after the battery was off does
+   * not count
+   */
   readonly scanned: ReadonlyMap<string, ReadonlySet<KeyState>>;
   readonly scans: readonly Numbered<ScanEntry>[];
   /** readings, at the connector where they were really taken */
   readonly readings: readonly Numbered<ReadingEntry>[];
   /** the machine now */
   readonly state: State;
-  /** all that is other than it was found: unplugged, pulled, jumpered, pierced, removed; must be empty or explained before the job closes */
+  /**
+   * all that is other than it was found: unplugged, pulled, jumpered, pierced, removed; must be empty or explained
+   * before the job closes
+   */
   readonly open: readonly Disturbed[];
   /** everything unplugged or pulled since codes were last cleared */
   readonly disturbedSinceClear: readonly string[];
@@ -248,7 +254,10 @@ class Folding {
   }
 }
 
-/** A code that a later full scan no longer gives was there, but not always: it stays as intermittent, unless a dead battery wiped it. */
+/**
+ * A code that a later full scan no longer gives was there, but not always: it stays as intermittent, unless a dead
+ * battery wiped it.
+ */
 function takeScan(
   codes: Map<string, CodeWord>,
   scan: ScanEntry,

@@ -23,7 +23,8 @@ export function readCase(value: unknown): Result<CaseT> {
 }
 
 /**
- * Sense of logbook entries against the wiring: points and connectors that exist, undo of an earlier entry, OL only in ohms,
+ * Sense of logbook entries against the wiring: points and connectors that exist, undo of an earlier entry, OL only in
+ * ohms,
  * values a meter can show. A code the wiring does not know is kept: it weighs nothing and is remarked on.
  * @param from how many entries stand before these (an undo may point at them)
  */

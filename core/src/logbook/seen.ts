@@ -25,7 +25,11 @@ const numbered = (wiring: Wiring, connector: string) =>
     wiring.devices.find((d) => deviceConnectors(d).includes(connector) && d.partNumber),
   ].find((x) => x?.partNumber);
 
-/** What a number read at a connector is to the drawn one: itself, one as good (superseded, or superseding), or another. Spaces, dots and dashes do not count. @returns undefined where none is drawn */
+/**
+ * What a number read at a connector is to the drawn one: itself, one as good (superseded, or superseding), or another.
+ * Spaces, dots and dashes do not count.
+ * @returns undefined where none is drawn
+ */
 export function judgePartNumber(
   wiring: Wiring,
   connector: string,

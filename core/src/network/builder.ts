@@ -15,7 +15,10 @@ export type StimulusOf = (thing: string, range: readonly [number, number]) => nu
 /** The node that a supply fault or an unwired module supply is fed from. */
 export const BATTERY_POINT = "battery+";
 
-/** Rest voltage of the battery by key state, volt. With an alternator in the document the engine running changes nothing at the battery itself. */
+/**
+ * Rest voltage of the battery by key state, volt. With an alternator in the document the engine running changes nothing
+ * at the battery itself.
+ */
 export function batteryVolt(wiring: Wiring, key: KeyState, on?: number): number {
   const { batteryVolt: by } = DEFAULTS;
   const running = key === "running" && wiring.devices.some((d) => d.kind === "alternator");

@@ -20,7 +20,8 @@ export interface Fitted {
 
 /**
  * Turns a wiring document into a circuit for one key state. The topology (nodes, elements, their order) depends
- * only on the document and on what is fitted, never on key state or values, so one analysis serves every state and draw.
+ * only on the document and on what is fitted, never on key state or values, so one analysis serves every state and
+ * draw.
  *
  * Where the document is silent: battery minus, module grounds and module supplies that are not wired are taken as
  * good (see docs/engine.md); a battery that is missing altogether is assumed.

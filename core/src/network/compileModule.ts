@@ -7,7 +7,10 @@ import type { Builder } from "./builder.js";
 export const innerGround = (module: string, domain: string | undefined) =>
   `${module} inner ground${domain ? ` ${domain}` : ""}`;
 
-/** What a module is awake on: its switched and its permanent supplies, each live at one pin or more; battery plus where it names none. */
+/**
+ * What a module is awake on: its switched and its permanent supplies, each live at one pin or more; battery plus where
+ * it names none.
+ */
 export function addModule(b: Builder, device: DeviceOf<"module">): void {
   const m = DEFAULTS.module;
   const nominal = b.wiring.nominalVolt;

@@ -57,7 +57,10 @@ export function isOff(e: Element, i: number, d: OperatingState, m: Moment): bool
   return e.duty < 1 && (m.phase ?? 0) >= e.duty;
 }
 
-/** Resistance of a filament at a voltage, ohm: grows with its square root, from a tenth cold (common practice, no source). */
+/**
+ * Resistance of a filament at a voltage, ohm: grows with its square root, from a tenth cold (common practice, no
+ * source).
+ */
 export function filamentOhm(e: Pick<Element, "ohm" | "volt">, volt: number): number {
   return e.ohm * Math.max(DEFAULTS.lamp.coldShare, Math.sqrt(Math.abs(volt) / e.volt));
 }
@@ -143,10 +146,15 @@ function put(w: Float64Array, at: number, g: number, ampereIntoA: number): void 
   w[at + 5] = -ampereIntoA;
 }
 
-/** Two segments meet at their edge: within rounding of it, either will do. Without this an unloaded reference would swing for ever. */
+/**
+ * Two segments meet at their edge: within rounding of it, either will do. Without this an unloaded reference would
+ * swing for ever.
+ */
 const EDGE_VOLT = 1e-9;
 
-/** The segment an element should be in at `v` volts across it: the present one, or a neighbour. Fuses apart: see settle. */
+/**
+ * The segment an element should be in at `v` volts across it: the present one, or a neighbour. Fuses apart: see settle.
+ */
 export function wanted(e: Element, mode: number, v: number, seriesOhm: number): number {
   const ohm = e.ohm + seriesOhm;
   switch (e.type) {

@@ -101,7 +101,8 @@ export function gatherWatchers(s: Solver, everyone: boolean): number {
 
 /**
  * Moves every device that disagrees with the voltages to its neighbouring state.
- * @param count of `watchers.found`; @param only −1: all may move; otherwise just one, starting the search further on each round
+ * @param count of `watchers.found`; @param only −1: all may move; otherwise just one, starting the search further on
+ * each round
  * @param swinging when given, takes the ids of what moved
  */
 export function moveDevices(

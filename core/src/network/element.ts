@@ -7,7 +7,8 @@
  * | resistor | v / ohm |
  * | source | (v − volt) / ohm |
  * | follower | (Va − (Vlow + ratio·(Vb − Vlow))) / ohm, returned through chassis: a buffered ratiometric output |
- * | reference | as a source, but never more than limitAmpere out (foldAmpere once it has collapsed below foldVolt), and almost nothing in |
+ * | reference | as a source, but never more than limitAmpere out (foldAmpere once it has collapsed below foldVolt), and
+ * almost nothing in |
  * | limiter | v / ohm, but never more than limitAmpere: a current-limited driver, a 4–20 mA transmitter |
  * | diode | almost nothing below `volt`, (v − volt) / ohm above |
  * | filament | v / R with R = ohm·max(coldShare, |v|/volt)^½…, see `filamentOhm` |
@@ -64,7 +65,10 @@ export const PLAIN: Omit<Element, "id" | "type" | "a" | "b" | "ohm"> = {
   talks: false,
 };
 
-/** Wakes the elements that name it while the voltage to `low` exceeds `aboveVolt` at one node or more of every group in `high`. */
+/**
+ * Wakes the elements that name it while the voltage to `low` exceeds `aboveVolt` at one node or more of every group in
+ * `high`.
+ */
 export interface Gate {
   readonly id: string;
   readonly high: readonly (readonly number[])[];

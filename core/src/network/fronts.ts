@@ -22,7 +22,10 @@ export interface Fronts {
   readonly up: Float64Array;
   readonly upExcess: Float64Array;
   readonly upRhs: Float64Array;
-  /** by place in `Pattern.child`: leak and current that the simple children before it, and from it on, pass up; healthy only */
+  /**
+   * by place in `Pattern.child`: leak and current that the simple children before it, and from it on, pass up; healthy
+   * only
+   */
   readonly before: Float64Array;
   readonly beforeRhs: Float64Array;
   readonly from: Float64Array;
@@ -59,7 +62,10 @@ export function createFronts(p: Pattern): Fronts {
   };
 }
 
-/** Which fronts differ from the healthy factorisation: `mark[k] === now` on the path, `dirty[k] === now` where the own row changed too. */
+/**
+ * Which fronts differ from the healthy factorisation: `mark[k] === now` on the path, `dirty[k] === now` where the own
+ * row changed too.
+ */
 export interface Path {
   /** positions, ascending */
   readonly list: Int32Array;
@@ -265,7 +271,10 @@ export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): voi
 /** Children up to which summing them all is quicker. */
 const FEW = 3;
 
-/** Sums up, before and after each, what the simple children of every node pass up; after eliminating the healthy circuit. */
+/**
+ * Sums up, before and after each, what the simple children of every node pass up; after eliminating the healthy
+ * circuit.
+ */
 export function sumChildren(p: Pattern, f: Fronts): void {
   for (let k = 0; k < p.n; k++) {
     const first = p.childStart[k]!;

@@ -4,7 +4,10 @@ import type { Wire } from "../format/wiring.js";
 /** Values of a filament by its rating: hot resistance at nominal voltage. */
 export const filamentOf = (watt: number, nominalVolt: number) => ({ ohm: nominalVolt ** 2 / watt, volt: nominalVolt });
 
-/** Copper resistance of a wire at 20 °C, ohm. Cross-sections: IEC 60228 class 5, else ρ of IEC 60028 (values from memory). */
+/**
+ * Copper resistance of a wire at 20 °C, ohm. Cross-sections: IEC 60228 class 5, else ρ of IEC 60028 (values from
+ * memory).
+ */
 export function wireOhm(wire: Pick<Wire, "mm2" | "lengthM">): number {
   const mm2 = wire.mm2 ?? DEFAULTS.wireMm2;
   const perKm = DEFAULTS.cableOhmPerKm[String(mm2)] ?? (DEFAULTS.copperOhmMm2PerMetre * 1000) / mm2;

@@ -2,7 +2,10 @@ import { DEFAULTS } from "../defaults.js";
 import type { Circuit, Edit, Element, Gate } from "./element.js";
 import type { Conditions } from "./solver.js";
 
-/** What a settled solution lends to a netlist: where to start, which fuses have melted, which nodes float. By circuit node. */
+/**
+ * What a settled solution lends to a netlist: where to start, which fuses have melted, which nodes float. By circuit
+ * node.
+ */
 export interface Solution {
   readonly volts: readonly number[];
   readonly blown: ReadonlySet<number>;

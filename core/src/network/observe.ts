@@ -23,7 +23,10 @@ export function solutionOf(s: Solver): Solution {
   };
 }
 
-/** Finds the resistance to chassis at every node with every device in its present state, for `nodeOhm`. Call after `settle`. */
+/**
+ * Finds the resistance to chassis at every node with every device in its present state, for `nodeOhm`. Call after
+ * `settle`.
+ */
 export function measureOhms(s: Solver, tolerance = 0): void {
   const { pattern: p, path, healthy, faulty, movedOhms, seen, state } = s;
   if (!state.ohmsReady) {
@@ -50,13 +53,15 @@ export function nodeOhm(s: Solver, node: number): number {
   const k = s.pattern.position[node]!;
   if (s.faulty.grounded[k] === 0) return Infinity;
   const own = (s.seen[k] === s.movedOhms.now ? s.faulty : s.healthy).block[s.pattern.block[k]!]!;
-  // updates that matter were completed by `measureOhms`; of others only some may be, and what is left in their place is an earlier fault's
+  // updates that matter were completed by `measureOhms`; of others only some may be, and what is left in their place is
+  // an earlier fault's
   const { rows, steps } = s.updates;
   return rows > 0 && rows === steps.length ? Math.max(0, own + addedOhm(s.updates, k)) : own;
 }
 
 /**
- * Resistance between two nodes with every device in its present state, ohm, after `settle`; Infinity where nothing joins
+ * Resistance between two nodes with every device in its present state, ohm, after `settle`; Infinity where nothing
+ * joins
  * them. Not for the inner loop: it solves a column of the inverse.
  */
 export function ohmBetween(s: Solver, a: number, b: number): number {

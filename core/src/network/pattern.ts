@@ -19,7 +19,10 @@ export interface Pattern {
   /** −1 at a root */
   readonly parent: Int32Array;
   readonly size: Int32Array;
-  /** children of k are child[childStart[k] … childStart[k + 1]); those that lean on nothing but k come first, up to simpleEnd[k] */
+  /**
+   * children of k are child[childStart[k] … childStart[k + 1]); those that lean on nothing but k come first, up to
+   * simpleEnd[k]
+   */
   readonly childStart: Int32Array;
   readonly child: Int32Array;
   readonly simpleEnd: Int32Array;
@@ -33,7 +36,9 @@ export interface Pattern {
   readonly block: Int32Array;
   /** where the own row of k begins: c weights out, c weights in, leak, current; n + 1 entries */
   readonly own: Int32Array;
-  /** what front k is assembled from: own[stampTarget] += weights[stampWeight], entries stampStart[k] … stampStart[k + 1] */
+  /**
+   * what front k is assembled from: own[stampTarget] += weights[stampWeight], entries stampStart[k] … stampStart[k + 1]
+   */
   readonly stampStart: Int32Array;
   readonly stampTarget: Int32Array;
   readonly stampWeight: Int32Array;
@@ -222,7 +227,9 @@ function stamps(circuit: Circuit, n: number, position: Int32Array, lists: readon
   };
 }
 
-/** Smallest degree first, among those the one with the lowest subtree below it: one set of nodes per degree and height. */
+/**
+ * Smallest degree first, among those the one with the lowest subtree below it: one set of nodes per degree and height.
+ */
 class DegreeBuckets {
   private readonly buckets: Set<number>[][] = [];
   private readonly height: Int32Array;

@@ -58,7 +58,8 @@ export interface Inverse {
 /**
  * Adds `ohm` between positions a and b, in series with `volt`, to the solution `x` and to the inverse.
  * A part that floats simply takes the voltage of what it now touches: no current can flow into it.
- * @param last no other shunt will follow; @param changed told every position whose voltage may have changed; @param tolerance volt, smaller changes are left out
+ * @param last no other shunt will follow; @param changed told every position whose voltage may have changed; @param
+ * tolerance volt, smaller changes are left out
  * @returns false where two parts that both float would be joined: nothing to solve until one of them is held
  */
 export function addShunt(
@@ -90,7 +91,8 @@ export function addShunt(
   const shares = begin(inv, a, b, false, z, updates.count, tolerance);
   const scale = 1 / (ohm + Math.max(0, pathValue(inv, z, shares, a) - pathValue(inv, z, shares, b)));
   const ampere = (x[a]! - x[b]! - volt) * scale;
-  // cut short where neither a voltage nor, through a meter's loading, a resistance would matter; hardly at all before another shunt
+  // cut short where neither a voltage nor, through a meter's loading, a resistance would matter; hardly at all before
+  // another shunt
   finish(
     inv,
     z,
@@ -115,7 +117,10 @@ export function addShunt(
   return true;
 }
 
-/** `held` has a way to chassis, `loose` has none: the whole island of `loose` moves until no voltage stands across the new resistance but `volt`. */
+/**
+ * `held` has a way to chassis, `loose` has none: the whole island of `loose` moves until no voltage stands across the
+ * new resistance but `volt`.
+ */
 function joinFloating(
   inv: Inverse,
   held: number,

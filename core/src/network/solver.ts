@@ -37,7 +37,10 @@ export interface Solver {
     readonly awakeHealthy: Uint8Array;
     readonly straightHealthy: Float64Array;
   };
-  /** gates first, then elements with segments of their own (devices), then fuses: everything that must agree with the voltages */
+  /**
+   * gates first, then elements with segments of their own (devices), then fuses: everything that must agree with the
+   * voltages
+   */
   readonly watchers: {
     readonly count: number;
     readonly devices: Int32Array;
@@ -104,7 +107,10 @@ export function createSolver(circuit: Circuit, pattern: Pattern = analysePattern
 }
 const SEGMENTED = new Set(["reference", "limiter", "diode", "filament"]);
 
-/** Who looks at which position: watcher w < gates is a gate, then devices, then fuses. `of` maps an element to its watcher. */
+/**
+ * Who looks at which position: watcher w < gates is a gate, then devices, then fuses. `of` maps an element to its
+ * watcher.
+ */
 function watchersOf(circuit: Circuit, { n, position }: Pattern): Solver["watchers"] {
   const where = (test: (type: string) => boolean) => circuit.elements.flatMap((e, i) => (test(e.type) ? [i] : []));
   const devices = where((t) => SEGMENTED.has(t));

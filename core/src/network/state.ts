@@ -24,7 +24,9 @@ export function compileState(
 
 export const fittedOf = ({ jumpers, loads, pulled, breakers }: State): Fitted => ({ jumpers, loads, pulled, breakers });
 
-/** Whether a state changes more than the key and what is plugged: its circuit is then not that of the plain document. */
+/**
+ * Whether a state changes more than the key and what is plugged: its circuit is then not that of the plain document.
+ */
 export const isSpecial = (s: State): boolean =>
   Boolean(s.stimulus || s.jumpers?.length || s.loads?.length || s.pulled?.length || s.breakers?.length);
 

@@ -31,7 +31,10 @@ export interface SuspectView extends Suspect {
   readonly explains: number;
   readonly outOf: number;
   readonly reasons: readonly Reason[];
-  /** the test that tells it best from the leader (the leader: from the next), and how surely: 1 where no answer fits both */
+  /**
+   * the test that tells it best from the leader (the leader: from the next), and how surely: 1 where no answer fits
+   * both
+   */
   readonly splitBy: SplitBy | undefined;
 }
 export interface SplitBy {
@@ -190,7 +193,10 @@ function view(
   };
 }
 
-/** What the answers to one more candidate would mean: a step of a guided run, or a reading of one's own. Suspects are numbered as in the analysis. */
+/**
+ * What the answers to one more candidate would mean: a step of a guided run, or a reading of one's own. Suspects are
+ * numbered as in the analysis.
+ */
 export function weighCandidate(
   predictor: Predictor,
   entries: readonly Entry[],
@@ -217,7 +223,10 @@ export function weighCandidate(
 
 /** Below this two suspects answer a test too much alike for it to be named as what tells them apart. */
 const TELLS = 0.5;
-/** The test whose answers tell a suspect best from the one it has to be told from; the quicker one of two that do so equally well. */
+/**
+ * The test whose answers tell a suspect best from the one it has to be told from; the quicker one of two that do so
+ * equally well.
+ */
 function splitOf(plan: Plan, i: number): SplitBy | undefined {
   const { suspects } = plan.grouped;
   const other = i === 0 ? 1 : 0;
@@ -330,7 +339,10 @@ function misfits(
   ];
 }
 
-/** Readings that are a thousand times too small or too large for what leads and for a healthy machine alike, and would fit with the other prefix. */
+/**
+ * Readings that are a thousand times too small or too large for what leads and for a healthy machine alike, and would
+ * fit with the other prefix.
+ */
 function prefixSlips(predictor: Predictor, evidence: readonly Evidence[], lead: MixtureComponent | undefined): Issue[] {
   if (!lead) return [];
   return evidence.flatMap((e) => {

@@ -8,7 +8,10 @@ export interface Answer {
   readonly high: number;
   /** how likely this answer is */
   readonly share: number;
-  /** what would be left, strongest first: index into the suspects (−1: anything but the leader, when confirming), and its share then */
+  /**
+   * what would be left, strongest first: index into the suspects (−1: anything but the leader, when confirming), and
+   * its share then
+   */
   readonly suspects: readonly { readonly suspect: number; readonly share: number }[];
 }
 

@@ -6,7 +6,10 @@ import type { Instrument, State } from "../format/case.js";
 import type { CandidateKind } from "./candidateKind.js";
 import type { Cost, Position } from "./cost.js";
 
-/** One thing that could be done next: a reading in a given state, or a look, a wiggle, a swap. `id`: see format/candidateId. */
+/**
+ * One thing that could be done next: a reading in a given state, or a look, a wiggle, a swap. `id`: see
+ * format/candidateId.
+ */
 export interface Candidate {
   readonly id: string;
   readonly kind: CandidateKind;

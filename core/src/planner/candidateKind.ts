@@ -17,7 +17,8 @@ export type CandidateKind =
   | RunKind;
 
 /**
- * Steps that only guided runs take: between two leads, a jumper with the scan tool, a lamp, a breaker in a fuse's place,
+ * Steps that only guided runs take: between two leads, a jumper with the scan tool, a lamp, a breaker in a fuse's
+ * place,
  * a part by itself, a code made to set.
  */
 export type RunKind = "drop" | "jumper" | "lamp" | "breaker" | "bench" | "codeSets";

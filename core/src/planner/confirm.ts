@@ -15,7 +15,8 @@ const CONFIRM_BLUR_VOLT = 0.15;
 const CONFIRM_BITS = 0.1;
 
 /**
- * A single reading that does not fit may be a slip of the hand: it is taken again before a cause is declared against it.
+ * A single reading that does not fit may be a slip of the hand: it is taken again before a cause is declared against
+ * it.
  * @param at place of the reading in the evidence
  * @returns undefined where it has been taken again, or cannot be
  */

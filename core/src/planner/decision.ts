@@ -52,7 +52,10 @@ function entropy(d: Decision, left: Left, total: number): number {
   return h;
 }
 
-/** The test with the most information about groups per cost; −1 when none tells anything. @param eager power of the information: above 1 favours tests that tell much, whatever they cost */
+/**
+ * The test with the most information about groups per cost; −1 when none tells anything.
+ * @param eager power of the information: above 1 favours tests that tell much, whatever they cost
+ */
 export function greedy(d: Decision, left: Left = all(d), after = -1, eager = 1): number {
   const total = weightOf(d, left);
   const before = entropy(d, left, total);
@@ -94,7 +97,10 @@ export function expectedCost(
 }
 const MOST_DEPTH = 40;
 
-/** Orders that play a test's outcome to its end, by how much they favour telling tests; so few things are looked ahead for at every step. */
+/**
+ * Orders that play a test's outcome to its end, by how much they favour telling tests; so few things are looked ahead
+ * for at every step.
+ */
 const EAGER = [0.7, 1, 1.4, 2] as const;
 const FEW = 6;
 

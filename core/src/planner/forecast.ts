@@ -10,7 +10,10 @@ import { pinBehind } from "../wiring/points.js";
 import { yesLikelihood, type Candidate } from "./candidate.js";
 import { partOf, STEP_LEAST, type Particle, type ParticleBelief } from "./particles.js";
 
-/** Mean and spread over draws of what one particle predicts for a candidate's reading; NaN where the instrument shows nothing. */
+/**
+ * Mean and spread over draws of what one particle predicts for a candidate's reading; NaN where the instrument shows
+ * nothing.
+ */
 export interface Expected {
   readonly mean: number;
   readonly deviation: number;

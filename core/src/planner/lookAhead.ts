@@ -10,7 +10,10 @@ import type { Weighed } from "./ranking.js";
 const PARTICLES_PLANNED = 120;
 const TESTS = 64;
 const FIRST = 16;
-/** A first test is worth comparing with this part of the best one's information, or of the best one's information per minute. */
+/**
+ * A first test is worth comparing with this part of the best one's information, or of the best one's information per
+ * minute.
+ */
 const WORTH = 0.4;
 /** The search counts as over when one suspect holds this share. */
 const ENOUGH = 0.97;
@@ -19,7 +22,10 @@ const STEP_LOW = 0.25;
 const STEP_HIGH = 0.8;
 const STEPS_PER_DECADE = 2;
 
-/** What looking ahead saw: the reduced problem, the best first test (by its place among the ranked) and the minutes then expected. */
+/**
+ * What looking ahead saw: the reduced problem, the best first test (by its place among the ranked) and the minutes then
+ * expected.
+ */
 export interface LookAhead {
   readonly decision: Decision;
   readonly best: number;
@@ -49,7 +55,10 @@ export function lookAhead(
   return { decision, best: test < 0 ? 0 : test, minutes };
 }
 
-/** The first tests worth comparing: those that tell much, or much for their time; of those whose answers mean the same, the one that comes first. */
+/**
+ * The first tests worth comparing: those that tell much, or much for their time; of those whose answers mean the same,
+ * the one that comes first.
+ */
 function distinctFirstTests(d: Decision, ranked: readonly Weighed[]): number[] {
   const rate = (r: Weighed) => r.bits / r.candidate.minutes;
   const most = Math.max(...ranked.map((r) => r.bits));
@@ -98,7 +107,8 @@ export function comparePolicies({ decision: d, minutes }: LookAhead): PolicyMinu
 }
 
 /**
- * The belief as a decision problem. What an particle leaves open (where a sensor's true condition lies, where between two
+ * The belief as a decision problem. What an particle leaves open (where a sensor's true condition lies, where between
+ * two
  * severities the fault is) is tried at three places, so that a reading which may fall among another suspect's does not
  * pass for one that tells them apart.
  */
@@ -147,7 +157,10 @@ interface Scenario {
   readonly particle: Particle;
   readonly place: number | undefined;
 }
-/** The heaviest particles are opened so; three places, standard deviations from the mean, that together have deviation 1. */
+/**
+ * The heaviest particles are opened so; three places, standard deviations from the mean, that together have deviation
+ * 1.
+ */
 const OPENED = 40;
 const PLACES = [-Math.sqrt(1.5), 0, Math.sqrt(1.5)];
 /** In which order the places go with those of another unknown: what is high at one sensor need not be at the next. */
@@ -161,7 +174,8 @@ const ORDERS = [
 ];
 
 /**
- * Answers to one test as whole numbers: what the instrument would plainly tell apart. Answers closer than a step are one,
+ * Answers to one test as whole numbers: what the instrument would plainly tell apart. Answers closer than a step are
+ * one,
  * and where a long run of them must be cut it is cut at its widest gap: never between two that are as good as the same.
  * @param kindOf number of an unknown, by its name: readings that hang on the same one fall at the same place
  */

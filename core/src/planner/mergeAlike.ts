@@ -1,10 +1,16 @@
 import type { Grouped } from "../diagnosis/groups.js";
 import type { JointDistribution } from "./jointDistribution.js";
 
-/** Suspects with less than this share are not compared with others, and how many are at most. Judgement: keeps the comparison of all pairs cheap. */
+/**
+ * Suspects with less than this share are not compared with others, and how many are at most. Judgement: keeps the
+ * comparison of all pairs cheap.
+ */
 const COMPARE_ABOVE = 0.004;
 const COMPARE_MOST = 28;
-/** Two suspects whose answers to every test on offer are this much alike are one suspect (total variation distance). Judgement. */
+/**
+ * Two suspects whose answers to every test on offer are this much alike are one suspect (total variation distance).
+ * Judgement.
+ */
 const ALIKE = 0.3;
 
 /** Suspects that no test on offer can tell apart are one suspect: key → key that stands for it. */

@@ -116,7 +116,10 @@ class Offering {
     }
   }
 
-  /** unplug one device and watch a point on each conductor it shares, at another connector; or its own value in the scan tool */
+  /**
+   * unplug one device and watch a point on each conductor it shares, at another connector; or its own value in the scan
+   * tool
+   */
   private watches(c: Connector): void {
     const done = new Map<number, { point: string; reach: number }>();
     for (const point of connectorPoints(c)) {

@@ -2,7 +2,9 @@ import type { Grouped } from "../diagnosis/groups.js";
 import type { MixtureComponent, Posterior } from "../diagnosis/posterior.js";
 import type { Predictor } from "../prediction/predictor.js";
 
-/** One component at one severity: what it weighs, where between the grid points it stands, and which draws speak for it. */
+/**
+ * One component at one severity: what it weighs, where between the grid points it stands, and which draws speak for it.
+ */
 export interface Particle {
   readonly component: MixtureComponent;
   readonly suspect: number;

@@ -153,7 +153,10 @@ function byHand(predictor: Predictor, plan: Plan, folded: Folded): Candidate | u
 const reachOf = (predictor: Predictor, connector: string | undefined) =>
   predictor.wiring.connectors.find((c) => c.id === connector)?.reachMinutes ?? 99;
 
-/** Codes in the order logged; for each its part's supply, ground, reference and signal, the module's end, then the fuses. */
+/**
+ * Codes in the order logged; for each its part's supply, ground, reference and signal, the module's end, then the
+ * fuses.
+ */
 function fixedChart(predictor: Predictor, plan: Plan, folded: Folded): Candidate | undefined {
   const { wiring } = predictor;
   const nets = findNets(wiring);
@@ -224,7 +227,9 @@ function branched(
   return undefined;
 }
 
-/** A step the chart asks for though it is not among what would be offered; never at a place that must not be touched. */
+/**
+ * A step the chart asks for though it is not among what would be offered; never at a place that must not be touched.
+ */
 function asked(predictor: Predictor, plan: Plan, step: ChartStep): Candidate | undefined {
   const at = step.instrument === "scanTool" ? "" : step.point.includes(":") ? connectorOf(step.point) : step.point;
   if (

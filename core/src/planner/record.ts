@@ -20,7 +20,10 @@ export function recordChanges(c: Pick<Recorded, "plug" | "unplug">, at: string):
   ];
 }
 
-/** The entries that one reading makes. @param values volts, ohms, amperes (open: `OVERLOAD`), or what a lamp or beeper shows */
+/**
+ * The entries that one reading makes.
+ * @param values volts, ohms, amperes (open: `OVERLOAD`), or what a lamp or beeper shows
+ */
 export function recordReading(
   c: Recorded,
   values: readonly (number | ReadingEntry["values"][number])[],
@@ -44,7 +47,10 @@ export function recordReading(
   ];
 }
 
-/** The entries that a yes or no makes: a look, a wiggle, a swap, a part number, which connector it was, whether a breaker held, whether a code set. */
+/**
+ * The entries that a yes or no makes: a look, a wiggle, a swap, a part number, which connector it was, whether a
+ * breaker held, whether a code set.
+ */
 export function recordAnswer(
   wiring: Wiring,
   c: Recorded,

@@ -6,7 +6,10 @@ import type { State } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 import type { Solver } from "../network/solver.js";
 
-/** Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many severities to either side. */
+/**
+ * Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many
+ * severities to either side.
+ */
 const FEW_DRAWS = 3;
 const MORE_DRAWS = 3;
 const NEAR = 2;
@@ -96,7 +99,8 @@ export class CodePredictions {
     return known;
   }
   /**
-   * Two draws for each severity, each severity others, a few more near where the codes change; severities between two that
+   * Two draws for each severity, each severity others, a few more near where the codes change; severities between two
+   * that
    * set the same codes are taken to set them too, and the other draws of a severity to do as those tried.
    */
   private computeRoughly(h: number, key: KeyState, bits: Uint8Array): void {
@@ -126,7 +130,8 @@ export class CodePredictions {
       for (let k = 0; k < count; k++)
         if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;
     compute(first);
-    // severities between two that do not set the same codes, and further draws near where codes change: there it hangs on the draw
+    // severities between two that do not set the same codes, and further draws near where codes change: there it hangs
+    // on the draw
     const between = new Uint8Array(samples);
     const near = new Uint8Array(samples);
     for (let k = 1; stepped && k < count - 1; k += 2)

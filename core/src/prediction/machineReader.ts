@@ -16,7 +16,10 @@ import { QUANTITY, type Quantity } from "./quantity.js";
 /** Solves one sample of a hypothesis for a look, with what an instrument adds. */
 export type Solve = (look: Look, extra?: Edit) => Solver;
 
-/** Resistances seen at a point are left as they were where a fault moves them by less: 0.1 V behind 10 MΩ and 12 V needs 80 kΩ, ohm. */
+/**
+ * Resistances seen at a point are left as they were where a fault moves them by less: 0.1 V behind 10 MΩ and 12 V needs
+ * 80 kΩ, ohm.
+ */
 const NEGLIGIBLE_OHM = 200;
 
 interface ScanPin {

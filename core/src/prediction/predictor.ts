@@ -25,7 +25,10 @@ const NUMBERS_PER_NODE = 60;
 const PREDICTED_NUMBERS = 48e6;
 /** What a row of one number takes beside it, in numbers. */
 const ROW_OVERHEAD = 16;
-/** Parts of a circuit that a fault moves by less than this are left as they were, volt: far below what a meter tells apart. */
+/**
+ * Parts of a circuit that a fault moves by less than this are left as they were, volt: far below what a meter tells
+ * apart.
+ */
 const NEGLIGIBLE_VOLT = 1e-4;
 const NONE_MELTED: readonly string[] = [];
 
@@ -124,7 +127,10 @@ export class Predictor {
     return this.table.combine(members, choices);
   }
 
-  /** Forgets hypotheses of several faults when too many are kept: before new ones are grown, never between two that belong together. */
+  /**
+   * Forgets hypotheses of several faults when too many are kept: before new ones are grown, never between two that
+   * belong together.
+   */
   makeRoom(): void {
     const first = this.table.makeRoom();
     if (first === undefined) return;
@@ -204,7 +210,10 @@ export class Predictor {
   codeShares(h: number, wanted: readonly number[]): Float32Array {
     return this.codes.of(h, wanted, false).share;
   }
-  /** As `codesSet` and `codeShares`, from about a quarter of the work: good for telling which hypotheses are worth all of it. */
+  /**
+   * As `codesSet` and `codeShares`, from about a quarter of the work: good for telling which hypotheses are worth all
+   * of it.
+   */
   roughCodesSet(h: number, wanted: readonly number[]): Uint8Array {
     return this.codes.of(h, wanted, true).bits;
   }

@@ -139,7 +139,8 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
 const entropy = (shares: readonly number[]) => shares.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
 
 /**
- * The value to watch while places are moved: the point where what leads differs most from a healthy machine, all plugged,
+ * The value to watch while places are moved: the point where what leads differs most from a healthy machine, all
+ * plugged,
  * key on. Suspects count by their shares; the module's own value where it shows as much, since nothing need be probed.
  */
 export function watchPoint(

@@ -15,7 +15,9 @@ import {
   type StepAnswer,
 } from "./script.js";
 
-/** A jumper to full scale goes through this: a fuse protects no reference of some 50 mA (common practice, no source). */
+/**
+ * A jumper to full scale goes through this: a fuse protects no reference of some 50 mA (common practice, no source).
+ */
 export const JUMPER_OHM = 1000;
 const NEAR_ZERO_VOLT = 0.35;
 const FULL_SHARE = 0.75;
@@ -40,7 +42,8 @@ function sensorPins(ctx: RunContext): SensorPins | undefined {
 
 /**
  * Jumper the signal low, then high, with the sensor unplugged and the pins measured first, watching the module's own
- * value go to one end and to the other: then wiring and module input are proven, and the sensor or its terminals are left.
+ * value go to one end and to the other: then wiring and module input are proven, and the sensor or its terminals are
+ * left.
  * High only towards a reference, and only through 1 kΩ; never towards a battery feed.
  */
 export function* jumpers(ctx: RunContext): Script {
@@ -151,7 +154,10 @@ export function* swapTwins(ctx: RunContext): Script {
     : clear("stayed-with-wiring", { part: a, twin: b });
 }
 
-/** Which cavity is which, by voltage: the connector unplugged, each cavity against battery negative and against battery positive. */
+/**
+ * Which cavity is which, by voltage: the connector unplugged, each cavity against battery negative and against battery
+ * positive.
+ */
 export function* whichIsWhich(ctx: RunContext): Script {
   const connector = ctx.index.connectors.get(ctx.subject);
   const plus = ctx.batteryPlus();
@@ -187,7 +193,10 @@ export interface BenchValue {
   readonly low: number;
   readonly high: number;
 }
-/** Ohms of a part on the bench, by its kind and values; none where ohms prove nothing, as on electronic sensors (common practice, no source). */
+/**
+ * Ohms of a part on the bench, by its kind and values; none where ohms prove nothing, as on electronic sensors (common
+ * practice, no source).
+ */
 export function benchValues(device: Device, nominalVolt: 12 | 24): BenchValue[] {
   const pins = new Map(devicePins(device).map((p) => [p.role, p.at]));
   const between = (a: string, b: string, low: number, high: number): BenchValue[] => {

@@ -18,7 +18,10 @@ export interface RunStep {
   /** what this step is about: the connector just unplugged, the section, the pin */
   readonly label: string;
 }
-/** What the logbook says a step gave; undefined where it was skipped. Numbers in volts, ohms or amperes; a lamp 1 bright to 0 dark; yes is 1. */
+/**
+ * What the logbook says a step gave; undefined where it was skipped. Numbers in volts, ohms or amperes; a lamp 1 bright
+ * to 0 dark; yes is 1.
+ */
 export interface StepAnswer {
   readonly number: number;
   readonly values: readonly number[];

@@ -77,7 +77,8 @@ export function* unplugSeries(ctx: RunContext): Script {
     ctx.mark(got, back ? "good" : "bad");
     if (!back) culprits.push(c);
   }
-  // where unplugging a sound part can be enough to bring a weak supply back, each part alone tells which one takes too much
+  // where unplugging a sound part can be enough to bring a weak supply back, each part alone tells which one takes too
+  // much
   const weak = parts > 0 || culprits.length > 1 || Math.abs(gap) < WEAK_SHARE * Math.abs(ctx.healthy(first));
   const greedy = weak ? yield* partsAlone(ctx, net, items) : [];
   return found("culprit", greedy.length ? greedy : culprits, { point });
@@ -85,7 +86,10 @@ export function* unplugSeries(ctx: RunContext): Script {
 /** A short that pulls a supply down by less than this share is a weak one. */
 const WEAK_SHARE = 0.4;
 
-/** Ohms of each part alone between its feed and its ground, key off, all unplugged: those far below what they should show. */
+/**
+ * Ohms of each part alone between its feed and its ground, key off, all unplugged: those far below what they should
+ * show.
+ */
 function* partsAlone(
   ctx: RunContext,
   net: number | undefined,
@@ -115,7 +119,9 @@ function* partsAlone(
   }
   return low;
 }
-/** Back: within what values and meter may differ, and most of the way. Volt; shares of the healthy value and of the gap. */
+/**
+ * Back: within what values and meter may differ, and most of the way. Volt; shares of the healthy value and of the gap.
+ */
 const BACK_SHARE = 0.025;
 const BACK_VOLT = 0.04;
 const BACK_GAP = 0.12;
@@ -151,7 +157,8 @@ export function fedBy(wiring: Wiring, barred: ReadonlySet<string>, fuse: string,
     ...(contacts.get(p) ?? []),
   ];
   const order = new Set([`${fuse}:out`]);
-  for (const p of order) if (!stops(p)) for (const q of onwards(p)) order.add(q); // a set grows while it is walked: breadth first
+  // a set grows while it is walked: breadth first
+  for (const p of order) if (!stops(p)) for (const q of onwards(p)) order.add(q);
   const plugs = [...order].flatMap((p) => {
     const c = index.connectors.get(connectorOf(p));
     return c && (c.inline || pins.has(p)) ? [c] : [];

@@ -3,7 +3,9 @@ export interface WiggleSample {
   readonly place: string;
   readonly value: number;
 }
-/** What moving one place did: how many values jumped, of how many, and the chance that still hands would show as many. */
+/**
+ * What moving one place did: how many values jumped, of how many, and the chance that still hands would show as many.
+ */
 export interface WiggleVerdict {
   readonly place: string;
   readonly jumps: number;
@@ -12,7 +14,10 @@ export interface WiggleVerdict {
   readonly reacted: boolean;
 }
 
-/** A value this far from where it stood is a jump: in spreads of the still value, and at least so many volts (or units of the value). */
+/**
+ * A value this far from where it stood is a jump: in spreads of the still value, and at least so many volts (or units
+ * of the value).
+ */
 const JUMP_SPREADS = 6;
 const JUMP_LEAST = 0.08;
 /** A place is only named where chance alone would do so less often than this over all places. */
@@ -37,7 +42,8 @@ export function wiggleVerdict(samples: readonly WiggleSample[], floor = JUMP_LEA
         if (jumped[i]) k++;
       }
     });
-    // jumps at other reacting places are no still hands: this place is held against what did not move, and the calmer half of the rest
+    // jumps at other reacting places are no still hands: this place is held against what did not move, and the calmer
+    // half of the rest
     const rest = restOf(samples, jumped, place, places);
     const chance = k === 0 ? 1 : fisherAtLeast(k, n, k + rest.jumps, n + rest.of);
     return {
@@ -75,7 +81,10 @@ function restOf(
   return [still, ...calm].reduce((sum, x) => ({ jumps: sum.jumps + x.jumps, of: sum.of + x.of }), { jumps: 0, of: 0 });
 }
 
-/** Which values are far from the level around them: the median of the still values near in time, or of all where none is still. */
+/**
+ * Which values are far from the level around them: the median of the still values near in time, or of all where none is
+ * still.
+ */
 function jumps(samples: readonly WiggleSample[], floor: number): boolean[] {
   const still = samples.some((s) => s.place === "")
     ? samples.map((s, i) => ({ v: s.value, i })).filter(({ i }) => samples[i]!.place === "")

@@ -4,7 +4,10 @@ import { isTwin } from "../wiring/safety.js";
 import { clear, found, on, unclear, type RunContext, type RunStep, type Script, type StepAnswer } from "./script.js";
 import { thingsBetween, type Section } from "./sections.js";
 
-/** A ground is good below this under its own current, and a section of a feed below this (common practice, no source), volt. */
+/**
+ * A ground is good below this under its own current, and a section of a feed below this (common practice, no source),
+ * volt.
+ */
 const GROUND_VOLT = 0.1;
 const SECTION_VOLT = 0.1;
 /** A load of its own for a ground: a small lamp, watt. */
@@ -38,7 +41,9 @@ export function* groundProof(ctx: RunContext): Script {
     : found("ground-bad", [point], { point, volt: worst });
 }
 
-/** The drop over each section between here and where the current comes from or goes, under the circuit's own current. */
+/**
+ * The drop over each section between here and where the current comes from or goes, under the circuit's own current.
+ */
 export function* dropBySection(ctx: RunContext): Script {
   const sections = sectionsOf(ctx, ctx.subject);
   if (sections.length === 0) return unclear("no-way", { point: ctx.subject });
@@ -106,7 +111,10 @@ export function* halveRun(ctx: RunContext): Script {
   return found("lost-between", thingsBetween(sections.slice(bad, good)), { from: points[bad]!, to: points[good]! });
 }
 
-/** A wire carries current or it does not: isolated at both ends, fed from the battery at one and loaded with a lamp at the other. */
+/**
+ * A wire carries current or it does not: isolated at both ends, fed from the battery at one and loaded with a lamp at
+ * the other.
+ */
 export function* loadWire(ctx: RunContext): Script {
   const from = ctx.subject;
   const plus = ctx.batteryPlus();
@@ -151,7 +159,10 @@ export function* loadWire(ctx: RunContext): Script {
       );
 }
 
-/** The same signal at the sensor, at the module's pin and in the module's own eyes: where two differ, the way between is at fault. */
+/**
+ * The same signal at the sensor, at the module's pin and in the module's own eyes: where two differ, the way between is
+ * at fault.
+ */
 export function* farEnd(ctx: RunContext): Script {
   const near = ctx.subject;
   const pin = ctx.nets.modulePinOf(near);

@@ -76,7 +76,10 @@ export class SimulatedMachine {
     this.there = this.options.presence === undefined || this.random() < this.options.presence;
   }
 
-  /** What the instrument's display shows at a point in a state: volts or ohms, OL as Infinity. NaN where it shows nothing. */
+  /**
+   * What the instrument's display shows at a point in a state: volts or ohms, OL as Infinity. NaN where it shows
+   * nothing.
+   */
   read(point: string, state: State, instrument: Instrument, black?: string): number {
     const at = this.mistaken;
     const moved = at
@@ -165,7 +168,10 @@ export class SimulatedMachine {
       .map((m) => ({ module: m.code.module, code: m.code.id }));
   }
 
-  /** Another kind with the same pins in place of a part that no fault touches, if one can be found that sets no code by itself. */
+  /**
+   * Another kind with the same pins in place of a part that no fault touches, if one can be found that sets no code by
+   * itself.
+   */
   private withWrongKind(wiring: Wiring, faults: readonly FaultAt[]): { wiring: Wiring; faults: readonly FaultAt[] } {
     const touched = new Set(faults.map((f) => f.fault.place.id));
     const parts = wiring.devices.filter((d) => OTHER_KIND[d.kind] && !touched.has(d.id));

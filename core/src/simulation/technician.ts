@@ -62,7 +62,10 @@ export interface Played {
         readonly right: boolean;
       }
     | undefined;
-  /** steps after which the wrong-component or wrong-drawing remark led, counted in tests at the wrong component; undefined when it never did */
+  /**
+   * steps after which the wrong-component or wrong-drawing remark led, counted in tests at the wrong component;
+   * undefined when it never did
+   */
   readonly doubtedAfter: number | undefined;
   /** tests taken at the wrong component before it was found out, or in all */
   readonly atWrong: number;
@@ -75,7 +78,10 @@ export interface Played {
 const AT = "2026-01-01T08:00:00Z";
 const MOST_STEPS = 40;
 
-/** Plays one job on a machine with hidden faults to its end, each test chosen by a policy, each value shown by the machine. */
+/**
+ * Plays one job on a machine with hidden faults to its end, each test chosen by a policy, each value shown by the
+ * machine.
+ */
 export function play(predictor: Predictor, faults: readonly FaultAt[], options: PlayOptions): Played {
   return new Technician(predictor, faults, options).play();
 }
@@ -237,7 +243,8 @@ class Technician {
 const DECLARE = 0.85;
 
 /**
- * A single cause is right when it is one of those hidden; several are when all of them are hidden, or are hidden but for
+ * A single cause is right when it is one of those hidden; several are when all of them are hidden, or are hidden but
+ * for
  * a part that truly is of another kind than the wiring says.
  */
 function isRight(s: Suspect, truth: ReadonlySet<string>, odd?: string): boolean {

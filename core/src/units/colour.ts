@@ -27,7 +27,9 @@ export const COLOUR_LETTERS = [
   "GD",
   "SR",
 ] as const;
-/** Other ways drawings write them (common practice, no source): words, three letters, two letters of other languages. */
+/**
+ * Other ways drawings write them (common practice, no source): words, three letters, two letters of other languages.
+ */
 const OTHER: Readonly<Record<string, string>> = {
   BLACK: "BK",
   BLK: "BK",
@@ -119,7 +121,8 @@ const one = (word: string): string | readonly string[] | undefined =>
   LETTERS.has(word) ? word : (AMBIGUOUS[word] ?? OTHER[word]);
 
 /**
- * Reads a wire colour in any usual notation: `OG/WH`, `ogwh`, `orange-white`, `BLK/RED`, `sw/rt`, `green with yellow stripe`.
+ * Reads a wire colour in any usual notation: `OG/WH`, `ogwh`, `orange-white`, `BLK/RED`, `sw/rt`, `green with yellow
+ * stripe`.
  * The text itself is never changed by this; it only says what the text means.
  */
 export function parseColour(text: string): ColourRead {

@@ -70,7 +70,8 @@ export function parseQuantity(text: string, unit: Unit): Result<number> {
 }
 
 /**
- * Writes a value with three or so significant figures and an engineering prefix: `12.4 V`, `0.77 V`, `150 mV`, `10.2 kΩ`, `OL`.
+ * Writes a value with three or so significant figures and an engineering prefix: `12.4 V`, `0.77 V`, `150 mV`, `10.2
+ * kΩ`, `OL`.
  * Volts are kept in volts down to 0.1 V, as meters on a 20 V range show them.
  */
 export function formatQuantity(value: number, unit: Unit): string {
@@ -89,7 +90,10 @@ function significant(value: number): string {
   return value.toFixed(magnitude >= 99.95 ? 0 : magnitude >= 9.995 ? 1 : 2);
 }
 
-/** A bare number as people type it, with a comma or a prefix where they like: `2k2`, `0,75`, `-40`, `10M`. @returns undefined where it is none */
+/**
+ * A bare number as people type it, with a comma or a prefix where they like: `2k2`, `0,75`, `-40`, `10M`.
+ * @returns undefined where it is none
+ */
 export function parsePlain(text: string): number | undefined {
   const m = /^([+-]?)(\d*)(?:[.,](\d+))?([µμmkKMG])?(\d+)?$/.exec(
     text.trim().replace(/[−–]/g, "-").replace(/\s+/g, ""),

@@ -1,7 +1,10 @@
 import { fail, issue, ok, type Result } from "../issues/issue.js";
 import { parseQuantity, type Unit } from "./quantity.js";
 
-/** What was typed from an instrument: a value, or a word of a lamp or a beeper; and least and most where it would not stand still. */
+/**
+ * What was typed from an instrument: a value, or a word of a lamp or a beeper; and least and most where it would not
+ * stand still.
+ */
 export interface ShownText {
   readonly value: number | "bright" | "dim" | "dark" | "beep" | "silent";
   readonly swing?: readonly [number, number];
@@ -29,7 +32,8 @@ const LAMP: readonly unknown[] = ["bright", "dim", "dark"];
 const BEEPER: readonly unknown[] = ["beep", "silent"];
 
 /**
- * Reads what people type from a meter, a lamp or a beeper: as `parseQuantity`, and `4.2–4.9`, `4.2-4.9`, `4,2 to 4,9` for
+ * Reads what people type from a meter, a lamp or a beeper: as `parseQuantity`, and `4.2–4.9`, `4.2-4.9`, `4,2 to 4,9`
+ * for
  * a value that flickers, `dim`, `no beep`.
  * @param words which words make sense: of a lamp, of a beeper, or none
  * @returns the middle of a range as its value, with the range; issues as `parseQuantity`, and `quantity.not-a-word`

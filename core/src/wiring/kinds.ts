@@ -1,6 +1,9 @@
 import type { Device } from "../format/wiring.js";
 
-/** Kinds whose ends are terminals of their own (`F12:in`), not cavities of a connector. Wires may end there more than once. */
+/**
+ * Kinds whose ends are terminals of their own (`F12:in`), not cavities of a connector. Wires may end there more than
+ * once.
+ */
 export const TERMINALS: Readonly<Partial<Record<Device["kind"], readonly string[]>>> = {
   battery: ["+", "-"],
   alternator: ["+", "-"],

@@ -7,7 +7,10 @@ export interface SharedRow {
   /** wire, in-line cavity, splice, ground, fuse, switch, relay, module pin */
   readonly thing: string;
   readonly kind: "splice" | "ground" | "fuse" | "switch" | "relay" | "cavity" | "modulePin" | "wire" | "part";
-  /** things with the same ones passing through them, nearest the sensors first: they cannot be told apart without a reading */
+  /**
+   * things with the same ones passing through them, nearest the sensors first: they cannot be told apart without a
+   * reading
+   */
   readonly same: readonly string[];
   /** how many of them are wires; they stand last */
   readonly wires: number;
@@ -19,7 +22,10 @@ export interface SharedMatrix {
   /** sensors without a code that share something with a coded one: they argue against what they pass through */
   readonly healthy: readonly string[];
   readonly rows: readonly SharedRow[];
-  /** fewest things that together all coded circuits pass through, each set by the rows' `thing`; one set of one is a shared cause */
+  /**
+   * fewest things that together all coded circuits pass through, each set by the rows' `thing`; one set of one is a
+   * shared cause
+   */
   readonly covers: readonly (readonly string[])[];
 }
 
@@ -39,7 +45,8 @@ export function subjectsOf(wiring: Wiring, module: string, id: string, way = thi
 
 /**
  * What the coded circuits share, from the drawing alone, before a single volt is known. Things that the very same
- * circuits pass through stand in one row. Rows are ordered by how many coded circuits pass, then by how few healthy ones.
+ * circuits pass through stand in one row. Rows are ordered by how many coded circuits pass, then by how few healthy
+ * ones.
  */
 export function sharedMatrix(wiring: Wiring, codedDevices: readonly string[]): SharedMatrix {
   const way = thingsOnTheWay(wiring);
@@ -113,7 +120,10 @@ function thingKinds(wiring: Wiring): (thing: string) => SharedRow["kind"] {
   };
 }
 
-/** Smallest sets of things that every coded circuit passes through at least one of, three at most (Reiter 1987: minimal hitting sets, here by width first). */
+/**
+ * Smallest sets of things that every coded circuit passes through at least one of, three at most (Reiter 1987: minimal
+ * hitting sets, here by width first).
+ */
 function covers(
   coded: readonly string[],
   passing: ReadonlyMap<string, { coded: string[]; healthy: string[] }>,

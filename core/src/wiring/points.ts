@@ -32,7 +32,8 @@ export type Place =
 
 /**
  * Finds what an endpoint text means.
- * @returns the place, or one issue: `wiring.missing-connector`, `.missing-cavity`, `.missing-terminal`, `.inline-needs-side`, `.no-side-here`
+ * @returns the place, or one issue: `wiring.missing-connector`, `.missing-cavity`, `.missing-terminal`,
+ * `.inline-needs-side`, `.no-side-here`
  */
 export function resolvePlace(index: Index, endpoint: string, path: Issue["path"] = []): Result<Place> {
   const colon = endpoint.indexOf(":");

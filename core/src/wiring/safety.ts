@@ -3,9 +3,13 @@ import type { Caution, Device, Wiring } from "../format/wiring.js";
 import { findNets } from "./nets.js";
 import { connectorOf, deviceConnectors } from "./points.js";
 
-/** What must not be touched, and what may change places: facts of a wiring that planner and guided runs both keep to. */
+/**
+ * What must not be touched, and what may change places: facts of a wiring that planner and guided runs both keep to.
+ */
 
-/** Restraint and high-voltage circuits are never probed; the makers' procedures come first (common practice, no source). */
+/**
+ * Restraint and high-voltage circuits are never probed; the makers' procedures come first (common practice, no source).
+ */
 const NEVER_PROBED: ReadonlySet<Caution> = new Set<Caution>(["restraint", "highVoltage"]);
 
 /** Whether a part or connector is marked as one that is never probed. */

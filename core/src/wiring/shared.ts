@@ -2,7 +2,10 @@ import type { Wiring } from "../format/wiring.js";
 import { inLineEnds, isPeripheral } from "./kinds.js";
 import { deviceConnectors, devicePins, indexWiring, resolvePlace, wireId, type Index } from "./points.js";
 
-/** Which things (wires, in-line cavities, splices, grounds, fuses, module pins) each sensor's circuits pass through on their way to feed, reference, ground and module. */
+/**
+ * Which things (wires, in-line cavities, splices, grounds, fuses, module pins) each sensor's circuits pass through on
+ * their way to feed, reference, ground and module.
+ */
 export function thingsOnTheWay(wiring: Wiring): ReadonlyMap<string, ReadonlySet<string>> {
   const index = indexWiring(wiring);
   const neighbours = buildNeighbours(wiring, index);
@@ -18,7 +21,10 @@ export function thingsOnTheWay(wiring: Wiring): ReadonlyMap<string, ReadonlySet<
   return result;
 }
 
-/** Follows copper from one point downhill, always nearer to a module, ground or battery: never up another branch of a splice to another sensor. */
+/**
+ * Follows copper from one point downhill, always nearer to a module, ground or battery: never up another branch of a
+ * splice to another sensor.
+ */
 function walk(start: string, neighbours: Neighbours, distance: ReadonlyMap<string, number>, things: Set<string>) {
   const seen = new Set([start]);
   let front = [start];

@@ -1,4 +1,7 @@
-/** What a voltmeter showed at one cavity of an unplugged connector, key on: against battery negative, and against battery positive where that was read too. */
+/**
+ * What a voltmeter showed at one cavity of an unplugged connector, key on: against battery negative, and against
+ * battery positive where that was read too.
+ */
 export interface CavityVolts {
   readonly cavity: string;
   readonly toNegative: number;
@@ -18,8 +21,10 @@ const REFERENCE: readonly [number, number] = [4.75, 5.25];
 
 /**
  * Tells cavities of an unplugged connector apart by voltage, key on: battery feed, reference, pulled-up signal, ground.
- * Zero against battery negative is ground or nothing at all; nearly full against battery positive only then says ground.
- * Of two cavities near 5 V the one that stands closer to 5.00 is taken for the reference, unsure: a pulled-up signal looks the same.
+ * Zero against battery negative is ground or nothing at all; nearly full against battery positive only then says
+ * ground.
+ * Of two cavities near 5 V the one that stands closer to 5.00 is taken for the reference, unsure: a pulled-up signal
+ * looks the same.
  * @param batteryVolt the battery at that moment
  */
 export function tellApart(volts: readonly CavityVolts[], batteryVolt: number): ToldApart[] {

@@ -7,7 +7,8 @@ export const PHOTO = { bytes: 12_000_000, points: 60_000_000, side: 1600, each: 
 const FORMATS: ReadonlySet<string> = new Set(["jpeg", "png", "webp"]);
 
 /**
- * Decodes a photo and writes it anew as JPEG: whatever the camera or anybody else put beside the picture is left behind.
+ * Decodes a photo and writes it anew as JPEG: whatever the camera or anybody else put beside the picture is left
+ * behind.
  * Issues: `photo.not-a-photo`, `photo.too-large`.
  */
 export async function cleanPhoto(

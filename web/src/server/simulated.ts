@@ -9,7 +9,10 @@ import {
 } from "@radicula/core";
 import { entriesAfter, findJob, hiddenOf, JobId, type Hidden, type Job } from "./repo/jobs";
 
-/** The simulated machine of a practice job, with what the logbook has made of it. The hidden faults never leave the server. */
+/**
+ * The simulated machine of a practice job, with what the logbook has made of it. The hidden faults never leave the
+ * server.
+ */
 export interface Simulated {
   readonly job: Job;
   readonly hidden: Hidden;

@@ -1,6 +1,8 @@
 import type { ELK, ElkNode } from "elkjs/lib/elk-api";
 
-/** One worker for one layout after the other: a warm one is twice as fast. Stopping a layout ends the worker with it. */
+/**
+ * One worker for one layout after the other: a warm one is twice as fast. Stopping a layout ends the worker with it.
+ */
 let idle: Engine | undefined;
 interface Engine {
   readonly elk: ELK;

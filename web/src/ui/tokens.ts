@@ -1,4 +1,7 @@
-/** Colours of the two themes, checked for contrast (see e2e/accessibility). The same names are CSS variables in globals.css. */
+/**
+ * Colours of the two themes, checked for contrast (see e2e/accessibility). The same names are CSS variables in
+ * globals.css.
+ */
 export const LIGHT = {
   paper: "#F5F3EC",
   card: "#FFFEFB",

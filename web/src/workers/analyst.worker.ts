@@ -41,7 +41,10 @@ const api = {
     begun = assess(predictor, entries, { multiple: "never" });
     return begun.unfinished ? analyse(predictor, entries, { quick: true, begun }) : undefined;
   },
-  /** The whole analysis of what `first` looked at, looking ahead and for several faults. @returns undefined when something newer was asked meanwhile */
+  /**
+   * The whole analysis of what `first` looked at, looking ahead and for several faults.
+   * @returns undefined when something newer was asked meanwhile
+   */
   async update(entries: readonly Entry[]): Promise<{ analysis: Analysis; offers: readonly RunOffer[] } | undefined> {
     if (!predictor) throw new Error("open a wiring first");
     const mine = asked;

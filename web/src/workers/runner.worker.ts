@@ -1,7 +1,10 @@
 import { Predictor, runView, type Entry, type RunView, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
 
-/** Guided runs in a worker of their own: the next step of a run must not wait for a ranking that is still being worked out. */
+/**
+ * Guided runs in a worker of their own: the next step of a run must not wait for a ranking that is still being worked
+ * out.
+ */
 let predictor: Predictor | undefined;
 
 const api = {

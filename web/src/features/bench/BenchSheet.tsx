@@ -13,7 +13,9 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** A machine put on the bench: the same wiring, with faults hidden on it that nobody knows, and instruments that answer. */
+/**
+ * A machine put on the bench: the same wiring, with faults hidden on it that nobody knows, and instruments that answer.
+ */
 export function BenchSheet({ open, job, wirings, onClose }: Props) {
   const router = useRouter();
   const [faults, setFaults] = useState(1);

@@ -12,7 +12,9 @@ import styles from "./Board.module.css";
 const MOST_BYTES = 60_000_000;
 type Refused = { readonly file: string; readonly issues: readonly Issue[] };
 
-/** Opens a case or wiring file. A file that does not read changes nothing, and every reason is listed with its place. */
+/**
+ * Opens a case or wiring file. A file that does not read changes nothing, and every reason is listed with its place.
+ */
 export function Importer() {
   const input = useRef<HTMLInputElement>(null);
   const router = useRouter();

@@ -14,7 +14,10 @@ export interface WiringChoice {
 }
 const NEW = { "new 12": 12, "new 24": 24 } as const;
 
-/** A job in three answers: which machine, what the customer says, which wiring. A wiring not yet in the library is typed next. */
+/**
+ * A job in three answers: which machine, what the customer says, which wiring. A wiring not yet in the library is typed
+ * next.
+ */
 export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);

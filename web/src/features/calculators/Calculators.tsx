@@ -12,7 +12,10 @@ export interface Prefilled {
   readonly values: Readonly<Record<string, number>>;
 }
 
-/** The sums of the trade, each with its formula and where that comes from. @param first the one a step needs, with what is known filled in */
+/**
+ * The sums of the trade, each with its formula and where that comes from.
+ * @param first the one a step needs, with what is known filled in
+ */
 export function Calculators({ first }: { readonly first?: Prefilled | undefined }) {
   const order = [...CALCULATORS].sort((a, b) => Number(b.id === first?.id) - Number(a.id === first?.id));
   return (

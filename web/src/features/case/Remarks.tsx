@@ -8,7 +8,10 @@ import styles from "./Case.module.css";
 const MOST = 3;
 const MOVES: ReadonlySet<string> = new Set(["remark.not-as-drawn", "remark.wrong-component"]);
 
-/** What speaks against the readings or the drawing, first of all; readings taken at the wrong place can be moved from here. */
+/**
+ * What speaks against the readings or the drawing, first of all; readings taken at the wrong place can be moved from
+ * here.
+ */
 export function Remarks({
   remarks,
   busy,

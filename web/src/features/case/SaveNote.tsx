@@ -19,7 +19,9 @@ export function SavedWord({ state }: { readonly state: SaveState }) {
   );
 }
 
-/** Says where the logbook stands when it is not simply saved: on its way, kept here, or written by somebody else first. */
+/**
+ * Says where the logbook stands when it is not simply saved: on its way, kept here, or written by somebody else first.
+ */
 export function SaveNote({ state, onDismiss }: { readonly state: SaveState; readonly onDismiss: () => void }) {
   if (state.status === "saved" || state.status === "saving") return null;
   const text =

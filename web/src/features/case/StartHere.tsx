@@ -4,7 +4,9 @@ import type { ReactNode } from "react";
 import styles from "./Case.module.css";
 import { useCase } from "./session/caseContext";
 
-/** What to do first while there is no next reading: wiring, names of codes, the scan; or that it is being worked out. */
+/**
+ * What to do first while there is no next reading: wiring, names of codes, the scan; or that it is being worked out.
+ */
 export function StartHere() {
   const { wiring, analysis, codes } = useCase();
   if (wiring.devices.length === 0) return <TypeWiring />;

@@ -15,7 +15,10 @@ interface Props {
 const NOTHING: Chart = emptyChart();
 const SHOWN = 200;
 
-/** A table from a spreadsheet, a document or a CSV file: what was taken and what was not, line by line, before anything changes. */
+/**
+ * A table from a spreadsheet, a document or a CSV file: what was taken and what was not, line by line, before anything
+ * changes.
+ */
 export function PasteChart({
   open,
   onClose,

@@ -25,7 +25,9 @@ export const properName = (text: string) =>
     )
     .join("");
 
-/** A row as it was left after typing: `b2.1` in the cavity column is connector B2 cavity 1, colours stand in capitals. */
+/**
+ * A row as it was left after typing: `b2.1` in the cavity column is connector B2 cavity 1, colours stand in capitals.
+ */
 export function tidyRow(row: ChartRow, before?: ChartRow, isThing: (name: string) => boolean = () => false): ChartRow {
   if (
     before &&
@@ -115,7 +117,10 @@ export function setConnector(chart: Chart, id: string, cells: Partial<ConnectorR
 export const partOf = (chart: Chart, id: string) => chart.parts.find((p) => sameId(p.id, id));
 export const connectorNameOf = (chart: Chart, id: string) => chart.connectors.find((c) => sameId(c.id, id));
 
-/** The cells of one column from the first chosen row copied into the rows below it; numbers at the end count on for cavities. */
+/**
+ * The cells of one column from the first chosen row copied into the rows below it; numbers at the end count on for
+ * cavities.
+ */
 export function fillDown(
   rows: readonly ChartRow[],
   columns: readonly (keyof ChartRow)[],

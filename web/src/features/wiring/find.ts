@@ -1,6 +1,8 @@
 import { devicePins, deviceConnectors, parseColour, subjectsOf, wireId, type Wiring } from "@radicula/core";
 
-/** What a search finds: things by name, place or part number, wires by colour or name, and the parts a code is about. */
+/**
+ * What a search finds: things by name, place or part number, wires by colour or name, and the parts a code is about.
+ */
 export interface Found {
   readonly things: ReadonlySet<string>;
   readonly wires: ReadonlySet<string>;

@@ -7,7 +7,9 @@ import type { Built, ChartApi } from "@/workers/chart.worker";
 /** Pause after the last keystroke before the chart is put together. */
 const PAUSE_MS = 120;
 
-/** The chart put together in a worker; while it works the last one stays. `fresh` says whether it is of this very chart. */
+/**
+ * The chart put together in a worker; while it works the last one stays. `fresh` says whether it is of this very chart.
+ */
 export function useBuilt(chart: Chart): { readonly built: Built | undefined; readonly fresh: boolean } {
   const [result, setResult] = useState<{ readonly of: Chart; readonly built: Built } | undefined>(undefined);
   const remote = useRef<Remote<ChartApi> | undefined>(undefined);

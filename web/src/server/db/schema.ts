@@ -68,7 +68,10 @@ export const jobs = pgTable("jobs", {
   machine: text("machine"),
   complaint: text("complaint"),
   wiring: jsonb("wiring").notNull(),
-  /** the revision of the library's wiring that `wiring` is; none for a case opened from a file whose wiring was left there */
+  /**
+   * the revision of the library's wiring that `wiring` is; none for a case opened from a file whose wiring was left
+   * there
+   */
   wiringId: uuid("wiring_id").references(() => wirings.id, { onDelete: "set null" }),
   revision: integer("revision"),
   /** a simulated machine to practise on: fault, ohm, seed; never sent to the browser */

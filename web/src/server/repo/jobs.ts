@@ -22,7 +22,10 @@ import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
 const HiddenFault = { fault: z.string(), ohm: z.number().nullable() };
-/** What is wrong with the simulated machine of a practice job; `presence` where it comes and goes, `mistaken` where the drawing names the wrong connector. */
+/**
+ * What is wrong with the simulated machine of a practice job; `presence` where it comes and goes, `mistaken` where the
+ * drawing names the wrong connector.
+ */
 export const Hidden = z.object({
   ...HiddenFault,
   seed: z.number().int(),

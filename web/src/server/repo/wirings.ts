@@ -233,7 +233,10 @@ export async function findRevision(
   return row ? { chart: Chart.parse(row.chart), wiring: parsed(row.wiring) } : undefined;
 }
 
-/** Puts a wiring that came with a case into the library, unless the newest revision of one there says the same. @returns where it stands */
+/**
+ * Puts a wiring that came with a case into the library, unless the newest revision of one there says the same.
+ * @returns where it stands
+ */
 export async function keepWiring(
   wiring: Wiring,
   db: Pick<Db, "select" | "insert" | "update" | "transaction">,

@@ -22,7 +22,10 @@ const Start = z.strictObject({
   ]),
 });
 
-/** Takes a case, a wiring document as the start of a new one, a zip with photos, or what is said of a new job. Nothing is saved unless all of it reads. */
+/**
+ * Takes a case, a wiring document as the start of a new one, a zip with photos, or what is said of a new job. Nothing
+ * is saved unless all of it reads.
+ */
 export const POST = (request: Request) =>
   answering(async () => {
     if (/^application\/zip\b/i.test(request.headers.get("content-type") ?? "")) return fromZip(request);

@@ -17,7 +17,10 @@ export const disturbedText = (d: Pick<Disturbed, "thing" | "how">, namer: Namer)
     .map((t) => (t.includes(":") ? namer.point(t) : t))
     .join(" to ")}: ${DISTURBED_WORDS[d.how].still}`;
 
-/** Everything that is not as it was found, kept by itself from the steps done: the job closes when it is empty or explained. */
+/**
+ * Everything that is not as it was found, kept by itself from the steps done: the job closes when it is empty or
+ * explained.
+ */
 export function DisturbedSheet({
   open,
   wiring,

@@ -1,5 +1,6 @@
 "use client";
-import { INTAKE_CHOICES, type Bulletin, type Feed, type HistoryItem, type Intake, type Wiring } from "@radicula/core";
+import { HistoryLine, BulletinLine } from "./IntakeLines";
+import { INTAKE_CHOICES, type Feed, type HistoryItem, type Intake, type Wiring } from "@radicula/core";
 import { CAUTION_WORDS, CHOICE_WORDS, feedText } from "@radicula/core/words";
 import { Button, Input, InputNumber, Select } from "antd";
 import { useEffect, useMemo, useState, type KeyboardEvent } from "react";
@@ -21,16 +22,6 @@ const SAFETY_SHORT: Readonly<Record<Safety, string>> = {
   brake: "brake circuit",
   lifted: "lifted machine",
 };
-const choices = (words: Readonly<Record<string, string>>): Choice[] =>
-  Object.entries(words).map(([value, label]) => ({ value, label }));
-const HELPED = choices(CHOICE_WORDS.helped);
-const BRAND = choices(CHOICE_WORDS.brand);
-const WHAT = choices(CHOICE_WORDS.history);
-const TRUST: Choice[] = [
-  { value: "hearsay", label: "hearsay" },
-  { value: "bulletin", label: "bulletin" },
-];
-
 interface Props {
   readonly open: boolean;
   readonly wiring: Wiring;
@@ -40,39 +31,40 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** What the customer says, what was done before, what is at hand. What each answer does to the suspects stands beside it. */
+/**
+ * What the customer says, what was done before, what is at hand. What each answer does to the suspects stands beside
+ * it.
+ */
 export function IntakeSheet(p: Props) {
   return (
     <Sheet open={p.open} onClose={p.onClose} title="Intake" width={1080}>
-      <Body {...p} />
+      <IntakeForm {...p} />
     </Sheet>
   );
 }
 
-function Body({ wiring, intake: first, feedsOf, onLog }: Props) {
+type Put = (change: { [K in keyof Intake]?: Intake[K] | undefined }) => void;
+interface PartProps {
+  readonly intake: Intake;
+  readonly put: Put;
+}
+
+/** The intake as it is being put together; what is emptied is taken out. */
+function useIntakeDraft(first: Intake) {
   const [intake, setIntake] = useState<Intake>(first);
-  const [feeds, setFeeds] = useState<readonly Feed[]>([]);
-  const things = useMemo(() => thingChoices(wiring), [wiring]);
-  const parts = useMemo(() => partChoices(wiring), [wiring]);
-  const put = (change: { [K in keyof Intake]?: Intake[K] | undefined }) =>
+  const put: Put = (change) =>
     setIntake((i) => {
       const next = { ...i, ...change };
       for (const k of Object.keys(change) as (keyof Intake)[])
         if (next[k] === undefined || next[k] === "") delete next[k];
       return next as Intake;
     });
-  useEffect(() => {
-    let stopped = false;
-    feedsOf(intake).then(
-      (f) => {
-        if (!stopped) setFeeds(f);
-      },
-      () => undefined,
-    );
-    return () => {
-      stopped = true;
-    };
-  }, [intake, feedsOf]);
+  return { intake, put };
+}
+
+function IntakeForm({ wiring, intake: first, feedsOf, onLog }: Props) {
+  const { intake, put } = useIntakeDraft(first);
+  const things = useMemo(() => thingChoices(wiring), [wiring]);
   const log = () =>
     onLog({
       ...intake,
@@ -80,12 +72,10 @@ function Body({ wiring, intake: first, feedsOf, onLog }: Props) {
       bulletins: intake.bulletins.filter((b) => b.text.trim() !== ""),
     });
   const onKey = (e: KeyboardEvent) => {
-    if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
-      e.preventDefault();
-      log();
-    }
+    if (e.key !== "Enter" || !(e.ctrlKey || e.metaKey)) return;
+    e.preventDefault();
+    log();
   };
-  const tools = intake.tools ?? [...INTAKE_CHOICES.tools];
   return (
     <div className={styles.sheet} onKeyDown={onKey}>
       <div className={styles.form}>
@@ -99,163 +89,11 @@ function Body({ wiring, intake: first, feedsOf, onLog }: Props) {
             onChange={(e) => put({ complaint: e.target.value })}
           />
         </label>
-        <div className={styles.cells}>
-          <label>
-            Machine
-            <Input
-              value={intake.kind ?? ""}
-              maxLength={120}
-              placeholder="kind"
-              onChange={(e) => put({ kind: e.target.value })}
-            />
-          </label>
-          <label>
-            Serial
-            <Input value={intake.serial ?? ""} maxLength={60} onChange={(e) => put({ serial: e.target.value })} />
-          </label>
-          <label>
-            Hours
-            <InputNumber
-              value={intake.hours ?? null}
-              min={0}
-              max={1e6}
-              suffix="h"
-              style={{ width: "100%" }}
-              onChange={(v) => put({ hours: v ?? undefined })}
-            />
-          </label>
-          <label>
-            Distance
-            <InputNumber
-              value={intake.distanceKm ?? null}
-              min={0}
-              max={1e7}
-              suffix="km"
-              style={{ width: "100%" }}
-              onChange={(v) => put({ distanceKm: v ?? undefined })}
-            />
-          </label>
-          <label>
-            Battery
-            <Select
-              aria-label="Nominal voltage"
-              value={intake.nominalVolt ?? wiring.nominalVolt}
-              onChange={(v: 12 | 24) => put({ nominalVolt: v })}
-              options={[
-                { value: 12, label: "12 V" },
-                { value: 24, label: "24 V" },
-              ]}
-            />
-          </label>
-        </div>
-        {intake.nominalVolt !== undefined && intake.nominalVolt !== wiring.nominalVolt ? (
-          <p role="alert" className={styles.warn}>
-            The wiring is of a {wiring.nominalVolt} V machine. One of the two is wrong.
-          </p>
-        ) : null}
-        <fieldset>
-          <legend>What it does</legend>
-          <Chips
-            label="Symptoms"
-            choices={INTAKE_CHOICES.symptoms}
-            words={CHOICE_WORDS.symptoms}
-            value={intake.symptoms}
-            onChange={(symptoms) => put({ symptoms })}
-          />
-        </fieldset>
-        <fieldset>
-          <legend>When</legend>
-          <Chips
-            label="Conditions"
-            choices={INTAKE_CHOICES.conditions}
-            words={CHOICE_WORDS.conditions}
-            value={intake.conditions}
-            onChange={(conditions) => put({ conditions })}
-          />
-          {intake.conditions.includes("afterTime") ? (
-            <label className={styles.inline}>
-              after{" "}
-              <InputNumber
-                value={intake.afterMinutes ?? null}
-                min={0}
-                max={10_000}
-                suffix="min"
-                onChange={(v) => put({ afterMinutes: v ?? undefined })}
-              />
-            </label>
-          ) : null}
-        </fieldset>
-        <fieldset>
-          <legend>What was done or happened before</legend>
-          {intake.history.map((h, i) => (
-            <HistoryLine
-              key={i}
-              item={h}
-              things={things}
-              onSet={(item) => put({ history: intake.history.map((x, j) => (j === i ? item : x)) })}
-              onDrop={() => put({ history: intake.history.filter((_, j) => j !== i) })}
-            />
-          ))}
-          <div className={styles.adds}>
-            {WHATS.map((what) => (
-              <button
-                key={what}
-                type="button"
-                onClick={() =>
-                  put({ history: [...intake.history, { what, at: [], helped: "unknown", brand: "unknown" }] })
-                }
-              >
-                + {CHOICE_WORDS.history[what]}
-              </button>
-            ))}
-          </div>
-        </fieldset>
-        <fieldset>
-          <legend>Bulletins and hearsay</legend>
-          {intake.bulletins.map((b, i) => (
-            <BulletinLine
-              key={i}
-              item={b}
-              things={things}
-              onSet={(item) => put({ bulletins: intake.bulletins.map((x, j) => (j === i ? item : x)) })}
-              onDrop={() => put({ bulletins: intake.bulletins.filter((_, j) => j !== i) })}
-            />
-          ))}
-          <div className={styles.adds}>
-            <button
-              type="button"
-              onClick={() => put({ bulletins: [...intake.bulletins, { text: "", at: [], trust: "hearsay" }] })}
-            >
-              + something said of machines like this
-            </button>
-          </div>
-        </fieldset>
-        <fieldset>
-          <legend>At hand</legend>
-          <Chips
-            label="Tools"
-            choices={INTAKE_CHOICES.tools}
-            words={CHOICE_WORDS.tools}
-            value={tools}
-            onChange={(v) => put({ tools: v.length === INTAKE_CHOICES.tools.length ? undefined : v })}
-          />
-          {tools.includes("meter") ? null : (
-            <p role="alert" className={styles.warn}>
-              Without a meter no reading can be suggested.
-            </p>
-          )}
-          <label>
-            Values the scan tool can show here
-            <Select
-              mode="multiple"
-              placeholder="all of them"
-              value={intake.scanShows ?? []}
-              showSearch={{ optionFilterProp: "label" }}
-              onChange={(v: string[]) => put({ scanShows: v.length ? v : undefined })}
-              options={parts}
-            />
-          </label>
-        </fieldset>
+        <Machine intake={intake} put={put} wiring={wiring} />
+        <WhatItDoes intake={intake} put={put} />
+        <Before intake={intake} put={put} things={things} />
+        <Hearsay intake={intake} put={put} things={things} />
+        <AtHand intake={intake} put={put} wiring={wiring} />
         <fieldset>
           <legend>Dangers of this machine</legend>
           <Chips
@@ -267,165 +105,238 @@ function Body({ wiring, intake: first, feedsOf, onLog }: Props) {
           />
         </fieldset>
       </div>
-      <aside className={styles.feeds} aria-label="What this changes" aria-live="polite">
-        <h3>What this changes</h3>
-        {feeds.length === 0 ? (
-          <p className="muted">Nothing yet: every fault counts as it usually does.</p>
-        ) : (
-          <ul>
-            {feeds.map((f, i) => (
-              <li key={i}>{feedText(f)}</li>
+      <WhatThisChanges intake={intake} feedsOf={feedsOf} onLog={log} />
+    </div>
+  );
+}
+
+function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
+  return (
+    <>
+      <div className={styles.cells}>
+        <label>
+          Machine
+          <Input
+            value={intake.kind ?? ""}
+            maxLength={120}
+            placeholder="kind"
+            onChange={(e) => put({ kind: e.target.value })}
+          />
+        </label>
+        <label>
+          Serial
+          <Input value={intake.serial ?? ""} maxLength={60} onChange={(e) => put({ serial: e.target.value })} />
+        </label>
+        <label>
+          Hours
+          <InputNumber
+            value={intake.hours ?? null}
+            min={0}
+            max={1e6}
+            suffix="h"
+            style={{ width: "100%" }}
+            onChange={(v) => put({ hours: v ?? undefined })}
+          />
+        </label>
+        <label>
+          Distance
+          <InputNumber
+            value={intake.distanceKm ?? null}
+            min={0}
+            max={1e7}
+            suffix="km"
+            style={{ width: "100%" }}
+            onChange={(v) => put({ distanceKm: v ?? undefined })}
+          />
+        </label>
+        <label>
+          Battery
+          <Select
+            aria-label="Nominal voltage"
+            value={intake.nominalVolt ?? wiring.nominalVolt}
+            onChange={(v: 12 | 24) => put({ nominalVolt: v })}
+            options={[
+              { value: 12, label: "12 V" },
+              { value: 24, label: "24 V" },
+            ]}
+          />
+        </label>
+      </div>
+      {intake.nominalVolt !== undefined && intake.nominalVolt !== wiring.nominalVolt ? (
+        <p role="alert" className={styles.warn}>
+          The wiring is of a {wiring.nominalVolt} V machine. One of the two is wrong.
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+function WhatItDoes({ intake, put }: PartProps) {
+  return (
+    <>
+      <fieldset>
+        <legend>What it does</legend>
+        <Chips
+          label="Symptoms"
+          choices={INTAKE_CHOICES.symptoms}
+          words={CHOICE_WORDS.symptoms}
+          value={intake.symptoms}
+          onChange={(symptoms) => put({ symptoms })}
+        />
+      </fieldset>
+      <fieldset>
+        <legend>When</legend>
+        <Chips
+          label="Conditions"
+          choices={INTAKE_CHOICES.conditions}
+          words={CHOICE_WORDS.conditions}
+          value={intake.conditions}
+          onChange={(conditions) => put({ conditions })}
+        />
+        {intake.conditions.includes("afterTime") ? (
+          <label className={styles.inline}>
+            after{" "}
+            <InputNumber
+              value={intake.afterMinutes ?? null}
+              min={0}
+              max={10_000}
+              suffix="min"
+              onChange={(v) => put({ afterMinutes: v ?? undefined })}
+            />
+          </label>
+        ) : null}
+      </fieldset>
+    </>
+  );
+}
+
+function Before({ intake, put, things }: PartProps & { readonly things: readonly Choice[] }) {
+  const add = (what: HistoryItem["what"]) =>
+    put({ history: [...intake.history, { what, at: [], helped: "unknown", brand: "unknown" }] });
+  return (
+    <fieldset>
+      <legend>What was done or happened before</legend>
+      {intake.history.map((h, i) => (
+        <HistoryLine
+          key={i}
+          item={h}
+          things={things}
+          onSet={(item) => put({ history: intake.history.map((x, j) => (j === i ? item : x)) })}
+          onDrop={() => put({ history: intake.history.filter((_, j) => j !== i) })}
+        />
+      ))}
+      <div className={styles.adds}>
+        {WHATS.map((what) => (
+          <button key={what} type="button" onClick={() => add(what)}>
+            + {CHOICE_WORDS.history[what]}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function Hearsay({ intake, put, things }: PartProps & { readonly things: readonly Choice[] }) {
+  return (
+    <fieldset>
+      <legend>Bulletins and hearsay</legend>
+      {intake.bulletins.map((b, i) => (
+        <BulletinLine
+          key={i}
+          item={b}
+          things={things}
+          onSet={(item) => put({ bulletins: intake.bulletins.map((x, j) => (j === i ? item : x)) })}
+          onDrop={() => put({ bulletins: intake.bulletins.filter((_, j) => j !== i) })}
+        />
+      ))}
+      <div className={styles.adds}>
+        <button
+          type="button"
+          onClick={() => put({ bulletins: [...intake.bulletins, { text: "", at: [], trust: "hearsay" }] })}
+        >
+          + something said of machines like this
+        </button>
+      </div>
+    </fieldset>
+  );
+}
+
+function AtHand({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
+  const parts = useMemo(() => partChoices(wiring), [wiring]);
+  const tools = intake.tools ?? [...INTAKE_CHOICES.tools];
+  return (
+    <fieldset>
+      <legend>At hand</legend>
+      <Chips
+        label="Tools"
+        choices={INTAKE_CHOICES.tools}
+        words={CHOICE_WORDS.tools}
+        value={tools}
+        onChange={(v) => put({ tools: v.length === INTAKE_CHOICES.tools.length ? undefined : v })}
+      />
+      {tools.includes("meter") ? null : (
+        <p role="alert" className={styles.warn}>
+          Without a meter no reading can be suggested.
+        </p>
+      )}
+      <label>
+        Values the scan tool can show here
+        <Select
+          mode="multiple"
+          placeholder="all of them"
+          value={intake.scanShows ?? []}
+          showSearch={{ optionFilterProp: "label" }}
+          onChange={(v: string[]) => put({ scanShows: v.length ? v : undefined })}
+          options={parts}
+        />
+      </label>
+    </fieldset>
+  );
+}
+
+function WhatThisChanges({
+  intake,
+  feedsOf,
+  onLog,
+}: Pick<Props, "feedsOf"> & { readonly intake: Intake; readonly onLog: () => void }) {
+  const [feeds, setFeeds] = useState<readonly Feed[]>([]);
+  useEffect(() => {
+    let stopped = false;
+    feedsOf(intake).then(
+      (f) => {
+        if (!stopped) setFeeds(f);
+      },
+      () => undefined,
+    );
+    return () => {
+      stopped = true;
+    };
+  }, [intake, feedsOf]);
+  return (
+    <aside className={styles.feeds} aria-label="What this changes" aria-live="polite">
+      <h3>What this changes</h3>
+      {feeds.length === 0 ? (
+        <p className="muted">Nothing yet: every fault counts as it usually does.</p>
+      ) : (
+        <ul>
+          {feeds.map((f, i) => (
+            <li key={i}>{feedText(f)}</li>
+          ))}
+        </ul>
+      )}
+      {intake.safety.length ? (
+        <>
+          <h3>Before every step</h3>
+          <ul className={styles.dangers}>
+            {intake.safety.map((s) => (
+              <li key={s}>{CAUTION_WORDS[s]}</li>
             ))}
           </ul>
-        )}
-        {intake.safety.length ? (
-          <>
-            <h3>Before every step</h3>
-            <ul className={styles.dangers}>
-              {intake.safety.map((s) => (
-                <li key={s}>{CAUTION_WORDS[s]}</li>
-              ))}
-            </ul>
-          </>
-        ) : null}
-        <Button type="primary" size="large" block onClick={log} title="Ctrl Enter">
-          Log the intake
-        </Button>
-      </aside>
-    </div>
-  );
-}
-
-function HistoryLine({
-  item,
-  things,
-  onSet,
-  onDrop,
-}: {
-  readonly item: HistoryItem;
-  readonly things: readonly Choice[];
-  readonly onSet: (item: HistoryItem) => void;
-  readonly onDrop: () => void;
-}) {
-  const part = item.what === "replaced" || item.what === "repaired";
-  return (
-    <div className={styles.line}>
-      <Select
-        size="small"
-        aria-label="What happened"
-        value={item.what}
-        style={{ width: 150 }}
-        onChange={(what: HistoryItem["what"]) => onSet({ ...item, what })}
-        options={WHAT}
-      />
-      <Select
-        size="small"
-        mode="multiple"
-        aria-label="Where"
-        placeholder={part ? "which part?" : "where? (anywhere)"}
-        value={item.at}
-        style={{ flex: "1 1 180px" }}
-        showSearch={{ optionFilterProp: "label" }}
-        onChange={(at: string[]) => onSet({ ...item, at })}
-        options={[...things]}
-      />
-      {part ? (
-        <Select
-          size="small"
-          aria-label="Did it help"
-          value={item.helped}
-          style={{ width: 140 }}
-          onChange={(helped: HistoryItem["helped"]) => onSet({ ...item, helped })}
-          options={HELPED.map((h) => (h.value === "unknown" ? { ...h, label: "did it help?" } : h))}
-        />
+        </>
       ) : null}
-      {item.what === "replaced" ? (
-        <Select
-          size="small"
-          aria-label="With what"
-          value={item.brand}
-          style={{ width: 130 }}
-          onChange={(brand: HistoryItem["brand"]) => onSet({ ...item, brand })}
-          options={BRAND.map((b) => (b.value === "unknown" ? { ...b, label: "with what?" } : b))}
-        />
-      ) : null}
-      <Input
-        size="small"
-        aria-label="Note"
-        placeholder="who, when"
-        maxLength={400}
-        value={item.text ?? ""}
-        style={{ width: 130 }}
-        onChange={(e) => {
-          const { value } = e.target;
-          onSet(value ? { ...item, text: value } : withoutText(item));
-        }}
-      />
-      <button type="button" className={styles.drop} aria-label="Take this line out" onClick={onDrop}>
-        ×
-      </button>
-    </div>
-  );
-}
-function withoutText(item: HistoryItem): HistoryItem {
-  const rest = { ...item };
-  delete rest.text;
-  return rest;
-}
-
-function BulletinLine({
-  item,
-  things,
-  onSet,
-  onDrop,
-}: {
-  readonly item: Bulletin;
-  readonly things: readonly Choice[];
-  readonly onSet: (item: Bulletin) => void;
-  readonly onDrop: () => void;
-}) {
-  return (
-    <div className={styles.line}>
-      <Select
-        size="small"
-        aria-label="How sure"
-        value={item.trust}
-        style={{ width: 110 }}
-        onChange={(trust: Bulletin["trust"]) => onSet({ ...item, trust })}
-        options={TRUST}
-      />
-      <Input
-        size="small"
-        aria-label="What it says"
-        placeholder="what it says"
-        maxLength={1000}
-        value={item.text}
-        style={{ flex: "1 1 180px" }}
-        onChange={(e) => onSet({ ...item, text: e.target.value })}
-      />
-      <Select
-        size="small"
-        mode="multiple"
-        aria-label="About"
-        placeholder="about which part?"
-        value={item.at}
-        style={{ flex: "1 1 150px" }}
-        showSearch={{ optionFilterProp: "label" }}
-        onChange={(at: string[]) => onSet({ ...item, at })}
-        options={[...things]}
-      />
-      <Input
-        size="small"
-        aria-label="Where it applies"
-        placeholder="for which machines"
-        maxLength={200}
-        value={item.applies ?? ""}
-        style={{ width: 150 }}
-        onChange={(e) => onSet({ ...item, applies: e.target.value })}
-      />
-      <button type="button" className={styles.drop} aria-label="Take this line out" onClick={onDrop}>
-        ×
-      </button>
-    </div>
+      <Button type="primary" size="large" block onClick={onLog} title="Ctrl Enter">
+        Log the intake
+      </Button>
+    </aside>
   );
 }

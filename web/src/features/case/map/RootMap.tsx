@@ -176,7 +176,10 @@ function Edge({ edge, through }: { readonly edge: PlacedMapEdge; readonly throug
   );
 }
 
-/** The cavities of one in-line connector belong together: a bar behind them, and over the wires its name, beside the bar where there is room. */
+/**
+ * The cavities of one in-line connector belong together: a bar behind them, and over the wires its name, beside the bar
+ * where there is room.
+ */
 function inlineBars(nodes: readonly PlacedMapNode[], unplugged: readonly string[]) {
   const bars = new Map<string, PlacedMapNode[]>();
   for (const n of nodes) if (n.type === "inline") bars.set(n.thing, [...(bars.get(n.thing) ?? []), n]);

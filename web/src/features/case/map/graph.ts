@@ -345,7 +345,10 @@ class MapBuilder {
   private rankOf(id: string) {
     return this.rank.get(id) ?? 1;
   }
-  /** longest way down, so that everything one thing leads to lies below it; all cavities of an in-line connector on one level */
+  /**
+   * longest way down, so that everything one thing leads to lies below it; all cavities of an in-line connector on one
+   * level
+   */
   private levelRanks(edges: readonly MapEdge[]) {
     const first = new Map(this.rank);
     const group = (id: string) => {

@@ -103,7 +103,10 @@ function fromElk(n: MapNode, e: ElkNode | undefined): PlacedMapNode {
   };
 }
 
-/** ELK's spline sections: end points, with bend points as the control points of cubic curves. @param lead how far above its start the line begins, inside a plug */
+/**
+ * ELK's spline sections: end points, with bend points as the control points of cubic curves.
+ * @param lead how far above its start the line begins, inside a plug
+ */
 function curve(edge: ElkExtendedEdge | undefined, lead: number): { path: string; middle: readonly [number, number] } {
   const section = edge?.sections?.[0];
   if (!section) return { path: "", middle: [0, 0] };

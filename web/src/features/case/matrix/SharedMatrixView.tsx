@@ -17,7 +17,10 @@ const ROWS = 14;
 const HEALTHY = 10;
 const SAME = 4;
 
-/** Coded circuits against what they share, from the drawing alone: who passes through what, and which healthy circuits argue against it. */
+/**
+ * Coded circuits against what they share, from the drawing alone: who passes through what, and which healthy circuits
+ * argue against it.
+ */
 export function SharedMatrixView({
   matrix,
   namer,

@@ -1,6 +1,8 @@
 import { type ChartStep, type Wiring, connectorOf } from "@radicula/core";
 
-/** One row of the chart as it is typed; `good` and `bad` are places in the list, its length the end, NEXT the row below. */
+/**
+ * One row of the chart as it is typed; `good` and `bad` are places in the list, its length the end, NEXT the row below.
+ */
 export interface MakerChartRow {
   readonly point: string | undefined;
   readonly how: "volts" | "voltsUnplugged" | "ohms" | "scan";

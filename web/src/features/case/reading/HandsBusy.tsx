@@ -14,7 +14,10 @@ interface Props {
 }
 const SPEAKS = "radicula.speaks";
 
-/** One line at a time, legible from two metres; a tap or one key brings the next, and the last one takes the value. Spoken where wanted. */
+/**
+ * One line at a time, legible from two metres; a tap or one key brings the next, and the last one takes the value.
+ * Spoken where wanted.
+ */
 export function HandsBusy({ candidate, instructor, dangers, onClose, children }: Props) {
   const lines = useMemo(() => {
     const i = instructor.instruct(candidate);

@@ -62,7 +62,10 @@ interface Props {
 }
 const SHOWS: Readonly<Partial<Record<Candidate["instrument"], Words>>> = { lamp: "lamp", continuity: "beeper" };
 
-/** The one next thing: a sentence to obey, cautions before it, the pin as one sees it, the scale of answers, and the box for the value. */
+/**
+ * The one next thing: a sentence to obey, cautions before it, the pin as one sees it, the scale of answers, and the box
+ * for the value.
+ */
 export function NextReading(p: Props) {
   const { candidate, recommendation } = p;
   const unit: Unit = unitOf(candidate.instrument);

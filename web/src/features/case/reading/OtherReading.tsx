@@ -47,55 +47,256 @@ const INSTRUMENTS: readonly { readonly value: Instrument; readonly label: string
   { value: "scanTool", label: "Scan tool" },
 ];
 
-/** Any reading, however it was taken: one of the others on offer, or a point, an instrument and a state of one's own. */
+/**
+ * Any reading, however it was taken: one of the others on offer, or a point, an instrument and a state of one's own.
+ */
 export function OtherReading(p: Props) {
   return (
     <Sheet open={p.open} onClose={p.onClose} title="Another reading" width={660}>
-      <Body key={p.point ?? ""} {...p} />
+      <OwnReading key={p.point ?? ""} {...p} />
     </Sheet>
   );
 }
-function Body({ wiring, namer, instructor, offered, point: first, now, onChoose }: Props) {
+/** Instruments with two leads, or a lamp across two points. */
+const TWO_LEADS: ReadonlySet<Instrument> = new Set<Instrument>([
+  "voltmeter",
+  "ohmmeter",
+  "continuity",
+  "lamp",
+  "scope",
+]);
+/** A piece of wire, and what is put in series where a full-scale jumper could do harm, ohm. */
+const WIRE_OHM = 0.01;
+const SERIES_OHM = 1000;
+/** A test lamp as most are, watt. */
+const LAMP_WATT = 5;
+/** Instruments whose points are not those a lead is put on. */
+const isElsewhere = (i: Instrument) => i === "scanTool" || i === "clamp";
+
+/** The reading as it is being described. */
+function useOwnReading({ wiring, point: first, now }: Props) {
   const [point, setPoint] = useState<string | undefined>(first);
   const [black, setBlack] = useState<string>(CHASSIS);
   const [instrument, setInstrument] = useState<Instrument>("voltmeter");
   const [key, setKey] = useState<KeyState>(now?.key ?? "on");
-  const [unplugged, setUnplugged] = useState<string[]>([...(now?.unplugged ?? [])]);
-  const [pulled, setPulled] = useState<string[]>([...(now?.pulled ?? [])]);
-  const [breakers, setBreakers] = useState<string[]>([...(now?.breakers ?? [])]);
-  const [jumper, setJumper] = useState<readonly [string | undefined, string | undefined, number]>([
-    undefined,
-    undefined,
-    0.01,
-  ]);
-  const [watt, setWatt] = useState(5);
+  const [unplugged, setUnplugged] = useState<readonly string[]>(now?.unplugged ?? []);
+  const [pulled, setPulled] = useState<readonly string[]>(now?.pulled ?? []);
+  const [breakers, setBreakers] = useState<readonly string[]>(now?.breakers ?? []);
+  const [jumper, setJumper] = useState<Jumper>({ from: undefined, to: undefined, ohm: WIRE_OHM });
+  const [watt, setWatt] = useState(LAMP_WATT);
+  const barred = useMemo(() => barredConnectors(wiring), [wiring]);
+  const hasLeads = TWO_LEADS.has(instrument);
+  const { from, to } = jumper;
+  const touched = [instrument === "scanTool" ? undefined : point, hasLeads ? black : undefined, from, to];
+  return {
+    point,
+    setPoint,
+    black,
+    setBlack,
+    instrument,
+    choose: (v: Instrument) => {
+      setInstrument(v);
+      if (v === "ohmmeter" || v === "continuity") setKey("off");
+      if (isElsewhere(v) || isElsewhere(instrument)) setPoint(undefined);
+    },
+    key,
+    setKey,
+    unplugged,
+    setUnplugged,
+    pulled,
+    setPulled,
+    breakers,
+    setBreakers,
+    jumper,
+    setJumper,
+    watt,
+    setWatt,
+    barred,
+    hasLeads,
+    guarded: touched.some((x) => x !== undefined && barred.has(connectorOf(x))),
+    pushed:
+      from !== undefined && to !== undefined
+        ? feedsModule(wiring, { from, to }, { unplugged: [...unplugged] })
+        : undefined,
+  };
+}
+type Draft = ReturnType<typeof useOwnReading>;
+interface Jumper {
+  readonly from: string | undefined;
+  readonly to: string | undefined;
+  readonly ohm: number;
+}
+interface Choice {
+  readonly value: string;
+  readonly label: string;
+}
+interface PartProps {
+  readonly draft: Draft;
+}
+
+/** @returns the reading described; undefined while its point is missing */
+function readingOf(d: Draft): Own | undefined {
+  if (d.point === undefined) return undefined;
+  const { from, to, ohm } = d.jumper;
+  const black = d.black === CHASSIS ? undefined : d.black;
+  const isLamp = d.instrument === "lamp";
+  return {
+    instrument: d.instrument,
+    points: [d.point],
+    ...(d.hasLeads && black !== undefined && !isLamp ? { black } : {}),
+    state: {
+      key: d.key,
+      unplugged: [...d.unplugged].sort(),
+      ...(d.pulled.length ? { pulled: [...d.pulled].sort() } : {}),
+      ...(d.breakers.length ? { breakers: [...d.breakers].sort() } : {}),
+      ...(from !== undefined && to !== undefined ? { jumpers: [{ from, to, ohm }] } : {}),
+      ...(isLamp ? { loads: [{ from: d.point, to: black ?? "chassis", watt: d.watt }] } : {}),
+    },
+  };
+}
+
+function OwnReading(p: Props) {
+  const { wiring, namer, instructor, offered, point: first, onChoose } = p;
+  const draft = useOwnReading(p);
   const all = useMemo(
     () =>
-      meterPoints(wiring).map((x) => ({
-        value: x,
-        label: `${namer.point(x)} · ${instructor.functionOf(x)}${instructor.colourOf(x) ? ` · ${instructor.colourOf(x)}` : ""}`,
-      })),
+      meterPoints(wiring).map((x): Choice => {
+        const colour = instructor.colourOf(x);
+        return { value: x, label: `${namer.point(x)} · ${instructor.functionOf(x)}${colour ? ` · ${colour}` : ""}` };
+      }),
     [wiring, namer, instructor],
   );
-  const points = useMemo(
-    () =>
-      instrument === "clamp"
-        ? wiring.wires.map((w) => ({
-            value: wireId(w),
-            label: `${namer.point(w.from)} to ${namer.point(w.to)}${w.colour ? ` · ${w.colour}` : ""}`,
-          }))
-        : instrument === "scanTool"
-          ? wiring.devices.flatMap((d) =>
-              d.kind === "module"
-                ? devicePins(d)
-                    .filter((x) => x.role === "input")
-                    .map((x) => ({ value: x.at, label: `${d.id}, ${namer.point(x.at)}` }))
-                : [],
-            )
-          : all,
-    [wiring, namer, instrument, all],
+  const enter = () => {
+    const reading = readingOf(draft);
+    if (reading && !draft.guarded) onChoose({ reading });
+  };
+  return (
+    <>
+      {offered.length && first === undefined ? (
+        <AlsoOffered offered={offered} instructor={instructor} onChoose={(id) => onChoose({ offered: id })} />
+      ) : null}
+      <p className={styles.formHead}>{first === undefined ? "Or one of your own" : "One of your own"}</p>
+      <div className={styles.form}>
+        <WithWhat draft={draft} wiring={wiring} namer={namer} all={all} />
+        <MachineState draft={draft} wiring={wiring} namer={namer} />
+        <span>Jumper</span>
+        <JumperEnds draft={draft} all={all} />
+      </div>
+      <Dangers draft={draft} />
+      <Button
+        type="primary"
+        block
+        disabled={draft.point === undefined || draft.guarded}
+        onClick={enter}
+        style={{ marginTop: 12 }}
+      >
+        Enter its value
+      </Button>
+    </>
   );
-  const barred = useMemo(() => barredConnectors(wiring), [wiring]);
+}
+
+function AlsoOffered({
+  offered,
+  instructor,
+  onChoose,
+}: Pick<Props, "offered" | "instructor"> & { readonly onChoose: (id: string) => void }) {
+  return (
+    <>
+      <p className={styles.formHead}>Also worth taking now</p>
+      <ul className={styles.offers}>
+        {offered.map((c) => (
+          <li key={c.id}>
+            <button type="button" onClick={() => onChoose(c.id)}>
+              <span>{instructor.instruct(c).title}</span>
+              <span className="muted">{Math.max(1, Math.round(c.minutes))} min</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** Wires for a clamp, values of a module for the scan tool, else every point a lead can be put on. */
+function usePoints(instrument: Instrument, wiring: Wiring, namer: Namer, all: readonly Choice[]): Choice[] {
+  return useMemo(() => {
+    if (instrument === "clamp")
+      return wiring.wires.map((w) => ({
+        value: wireId(w),
+        label: `${namer.point(w.from)} to ${namer.point(w.to)}${w.colour ? ` · ${w.colour}` : ""}`,
+      }));
+    if (instrument !== "scanTool") return [...all];
+    return wiring.devices.flatMap((d) =>
+      d.kind === "module"
+        ? devicePins(d)
+            .filter((x) => x.role === "input")
+            .map((x) => ({ value: x.at, label: `${d.id}, ${namer.point(x.at)}` }))
+        : [],
+    );
+  }, [wiring, namer, instrument, all]);
+}
+
+function WithWhat({
+  draft,
+  wiring,
+  namer,
+  all,
+}: PartProps & Pick<Props, "wiring" | "namer"> & { readonly all: readonly Choice[] }) {
+  const { instrument, point, setPoint, black, setBlack, hasLeads, watt, setWatt } = draft;
+  const points = usePoints(instrument, wiring, namer, all);
+  return (
+    <>
+      <span>With</span>
+      <Radio.Group
+        value={instrument}
+        onChange={(e) => draft.choose(e.target.value as Instrument)}
+        optionType="button"
+        options={[...INSTRUMENTS]}
+      />
+      <label htmlFor="own-point">
+        {instrument === "clamp" ? "Wire" : instrument === "scanTool" ? "Value" : "Red lead"}
+      </label>
+      <Select
+        id="own-point"
+        showSearch={{ optionFilterProp: "label" }}
+        placeholder={instrument === "clamp" ? "Wire" : "Connector and cavity"}
+        value={point}
+        onChange={(v: string) => setPoint(v)}
+        options={points}
+      />
+      {hasLeads ? (
+        <>
+          <label htmlFor="own-black">Black lead</label>
+          <Select
+            id="own-black"
+            showSearch={{ optionFilterProp: "label" }}
+            value={black}
+            onChange={(v: string) => setBlack(v)}
+            options={[{ value: CHASSIS, label: "Battery negative" }, ...all]}
+          />
+        </>
+      ) : null}
+      {instrument === "lamp" ? (
+        <>
+          <label htmlFor="own-watt">Lamp</label>
+          <InputNumber
+            id="own-watt"
+            min={0.5}
+            max={60}
+            value={watt}
+            onChange={(v) => setWatt(v ?? LAMP_WATT)}
+            suffix="W"
+            style={{ width: 110 }}
+          />
+        </>
+      ) : null}
+    </>
+  );
+}
+
+function MachineState({ draft, wiring, namer }: PartProps & Pick<Props, "wiring" | "namer">) {
+  const { key, setKey, unplugged, setUnplugged, pulled, setPulled, breakers, setBreakers, barred } = draft;
   const connectors = useMemo(
     () =>
       wiring.connectors.filter((c) => !barred.has(c.id)).map((c) => ({ value: c.id, label: namer.connector(c.id) })),
@@ -108,189 +309,99 @@ function Body({ wiring, namer, instructor, offered, point: first, now, onChoose 
         .map((d) => ({ value: d.id, label: d.id })),
     [wiring],
   );
-  const leads =
-    instrument === "voltmeter" ||
-    instrument === "ohmmeter" ||
-    instrument === "continuity" ||
-    instrument === "lamp" ||
-    instrument === "scope";
-  const touched = [
-    ...(instrument === "scanTool" || point === undefined ? [] : [point]),
-    ...(leads ? [black] : []),
-    ...jumper.slice(0, 2),
-  ];
-  const guarded = touched.some((x) => typeof x === "string" && barred.has(connectorOf(x)));
-  const pushed =
-    jumper[0] !== undefined && jumper[1] !== undefined
-      ? feedsModule(wiring, { from: jumper[0], to: jumper[1] }, { unplugged })
-      : undefined;
-  const choose = () => {
-    if (point === undefined || guarded) return;
-    const [from, to, ohm] = jumper;
-    const other = black === CHASSIS ? undefined : black;
-    onChoose({
-      reading: {
-        instrument,
-        points: [point],
-        ...(leads && other !== undefined && instrument !== "lamp" ? { black: other } : {}),
-        state: {
-          key,
-          unplugged: [...unplugged].sort(),
-          ...(pulled.length ? { pulled: [...pulled].sort() } : {}),
-          ...(breakers.length ? { breakers: [...breakers].sort() } : {}),
-          ...(from !== undefined && to !== undefined ? { jumpers: [{ from, to, ohm }] } : {}),
-          ...(instrument === "lamp" ? { loads: [{ from: point, to: other ?? "chassis", watt }] } : {}),
-        },
-      },
-    });
-  };
   return (
     <>
-      {offered.length && first === undefined ? (
+      <span>Key</span>
+      <Radio.Group
+        value={key}
+        onChange={(e) => setKey(e.target.value as KeyState)}
+        optionType="button"
+        options={KEYS.map((k) => ({ value: k, label: keyText(k) }))}
+      />
+      <label htmlFor="own-unplugged">Unplugged</label>
+      <Select
+        id="own-unplugged"
+        mode="multiple"
+        placeholder="nothing"
+        value={[...unplugged]}
+        onChange={(v: string[]) => setUnplugged(v)}
+        options={connectors}
+      />
+      {fuses.length ? (
         <>
-          <p className={styles.formHead}>Also worth taking now</p>
-          <ul className={styles.offers}>
-            {offered.map((c) => (
-              <li key={c.id}>
-                <button type="button" onClick={() => onChoose({ offered: c.id })}>
-                  <span>{instructor.instruct(c).title}</span>
-                  <span className="muted">{Math.max(1, Math.round(c.minutes))} min</span>
-                </button>
-              </li>
-            ))}
-          </ul>
+          <label htmlFor="own-pulled">Fuses</label>
+          <span style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
+            <Select
+              id="own-pulled"
+              mode="multiple"
+              placeholder="none pulled"
+              style={{ flex: "1 1 150px" }}
+              value={[...pulled]}
+              onChange={(v: string[]) => setPulled(v)}
+              options={fuses}
+            />
+            <Select
+              aria-label="Breaker in place of"
+              mode="multiple"
+              placeholder="no breaker fitted"
+              style={{ flex: "1 1 150px" }}
+              value={[...breakers]}
+              onChange={(v: string[]) => setBreakers(v)}
+              options={fuses}
+            />
+          </span>
         </>
       ) : null}
-      <p className={styles.formHead}>{first === undefined ? "Or one of your own" : "One of your own"}</p>
-      <div className={styles.form}>
-        <span>With</span>
-        <Radio.Group
-          value={instrument}
-          onChange={(e) => {
-            const v = e.target.value as Instrument;
-            setInstrument(v);
-            if (v === "ohmmeter" || v === "continuity") setKey("off");
-            if (v === "scanTool" || v === "clamp" || instrument === "scanTool" || instrument === "clamp")
-              setPoint(undefined);
-          }}
-          optionType="button"
-          options={[...INSTRUMENTS]}
-        />
-        <label htmlFor="own-point">
-          {instrument === "clamp" ? "Wire" : instrument === "scanTool" ? "Value" : "Red lead"}
-        </label>
-        <Select
-          id="own-point"
-          showSearch={{ optionFilterProp: "label" }}
-          placeholder={instrument === "clamp" ? "Wire" : "Connector and cavity"}
-          value={point}
-          onChange={(v: string) => setPoint(v)}
-          options={points}
-        />
-        {leads ? (
-          <>
-            <label htmlFor="own-black">Black lead</label>
-            <Select
-              id="own-black"
-              showSearch={{ optionFilterProp: "label" }}
-              value={black}
-              onChange={(v: string) => setBlack(v)}
-              options={[{ value: CHASSIS, label: "Battery negative" }, ...all]}
-            />
-          </>
-        ) : null}
-        {instrument === "lamp" ? (
-          <>
-            <label htmlFor="own-watt">Lamp</label>
-            <InputNumber
-              id="own-watt"
-              min={0.5}
-              max={60}
-              value={watt}
-              onChange={(v) => setWatt(v ?? 5)}
-              suffix="W"
-              style={{ width: 110 }}
-            />
-          </>
-        ) : null}
-        <span>Key</span>
-        <Radio.Group
-          value={key}
-          onChange={(e) => setKey(e.target.value as KeyState)}
-          optionType="button"
-          options={KEYS.map((k) => ({ value: k, label: keyText(k) }))}
-        />
-        <label htmlFor="own-unplugged">Unplugged</label>
-        <Select
-          id="own-unplugged"
-          mode="multiple"
-          placeholder="nothing"
-          value={unplugged}
-          onChange={(v: string[]) => setUnplugged(v)}
-          options={connectors}
-        />
-        {fuses.length ? (
-          <>
-            <label htmlFor="own-pulled">Fuses</label>
-            <span style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
-              <Select
-                id="own-pulled"
-                mode="multiple"
-                placeholder="none pulled"
-                style={{ flex: "1 1 150px" }}
-                value={pulled}
-                onChange={(v: string[]) => setPulled(v)}
-                options={fuses}
-              />
-              <Select
-                aria-label="Breaker in place of"
-                mode="multiple"
-                placeholder="no breaker fitted"
-                style={{ flex: "1 1 150px" }}
-                value={breakers}
-                onChange={(v: string[]) => setBreakers(v)}
-                options={fuses}
-              />
-            </span>
-          </>
-        ) : null}
-        <span>Jumper</span>
-        <span style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
+    </>
+  );
+}
+
+function JumperEnds({ draft, all }: PartProps & { readonly all: Choice[] }) {
+  const { jumper, setJumper } = draft;
+  return (
+    <span style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
+      <Select
+        aria-label="Jumper from"
+        allowClear
+        showSearch={{ optionFilterProp: "label" }}
+        placeholder="none"
+        style={{ flex: "1 1 150px" }}
+        value={jumper.from}
+        onChange={(v?: string) => setJumper({ ...jumper, from: v, to: v === undefined ? undefined : jumper.to })}
+        options={all}
+      />
+      {jumper.from === undefined ? null : (
+        <>
           <Select
-            aria-label="Jumper from"
-            allowClear
+            aria-label="Jumper to"
             showSearch={{ optionFilterProp: "label" }}
-            placeholder="none"
+            placeholder="to"
             style={{ flex: "1 1 150px" }}
-            value={jumper[0]}
-            onChange={(v?: string) => setJumper([v, v === undefined ? undefined : jumper[1], jumper[2]])}
+            value={jumper.to}
+            onChange={(v: string) => setJumper({ ...jumper, to: v })}
             options={all}
           />
-          {jumper[0] === undefined ? null : (
-            <>
-              <Select
-                aria-label="Jumper to"
-                showSearch={{ optionFilterProp: "label" }}
-                placeholder="to"
-                style={{ flex: "1 1 150px" }}
-                value={jumper[1]}
-                onChange={(v: string) => setJumper([jumper[0], v, jumper[2]])}
-                options={all}
-              />
-              <Select
-                aria-label="Through"
-                value={jumper[2]}
-                style={{ width: 100 }}
-                onChange={(v: number) => setJumper([jumper[0], jumper[1], v])}
-                options={[
-                  { value: 0.01, label: "a wire" },
-                  { value: 1000, label: "1 kΩ" },
-                ]}
-              />
-            </>
-          )}
-        </span>
-      </div>
+          <Select
+            aria-label="Through"
+            value={jumper.ohm}
+            style={{ width: 100 }}
+            onChange={(v: number) => setJumper({ ...jumper, ohm: v })}
+            options={[
+              { value: WIRE_OHM, label: "a wire" },
+              { value: SERIES_OHM, label: "1 kΩ" },
+            ]}
+          />
+        </>
+      )}
+    </span>
+  );
+}
+
+/** What must not be done, and what should not. */
+function Dangers({ draft }: PartProps) {
+  const { guarded, pushed } = draft;
+  return (
+    <>
       {guarded ? (
         <p role="alert">
           A restraint or high-voltage circuit is never probed: the maker’s procedure, by qualified people only.
@@ -302,9 +413,6 @@ function Body({ wiring, namer, instructor, offered, point: first, now, onChoose 
           done already, the reading can still be kept.
         </p>
       )}
-      <Button type="primary" block disabled={point === undefined || guarded} onClick={choose} style={{ marginTop: 12 }}>
-        Enter its value
-      </Button>
     </>
   );
 }

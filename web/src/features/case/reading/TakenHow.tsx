@@ -6,7 +6,10 @@ import styles from "./NextReading.module.css";
 
 export type How = Pick<ReadingMore, "how" | "mode" | "battery">;
 
-/** How a reading was really taken, where it matters: how the pin was reached, the meter's mode, the battery at that moment. */
+/**
+ * How a reading was really taken, where it matters: how the pin was reached, the meter's mode, the battery at that
+ * moment.
+ */
 export function TakenHow({
   how,
   volts,

@@ -38,7 +38,9 @@ const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Typed
 };
 const UNITS: Readonly<Record<Unit, string>> = { V: "volts", A: "amperes", Ω: "ohms" };
 
-/** Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed. */
+/**
+ * Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed.
+ */
 export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, disabled, keypad, filled = 0 }: Props) {
   const boxes = useRef<(HTMLInputElement | null)[]>([]);
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);

@@ -16,7 +16,10 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** Says which part each code names. The scan is logged anew with it, and the old entry taken back, so that the trace stays. */
+/**
+ * Says which part each code names. The scan is logged anew with it, and the old entry taken back, so that the trace
+ * stays.
+ */
 export function NameCodes(p: Props) {
   return (
     <Sheet open={p.open} onClose={p.onClose} title="Which part does each code name?" width={560}>

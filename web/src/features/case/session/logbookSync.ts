@@ -36,7 +36,10 @@ const BOUNCE_MS = 600;
 const News = z.object({ entries: z.array(Entry) });
 const count = (queue: readonly Batch[]) => queue.reduce((n, b) => n + b.entries.length, 0);
 
-/** Keeps one job's logbook in step: append-only, kept on the device before it is sent, sent in order, others' entries taken in. */
+/**
+ * Keeps one job's logbook in step: append-only, kept on the device before it is sent, sent in order, others' entries
+ * taken in.
+ */
 export class LogbookSync {
   private book: Book;
   private readonly listeners = new Set<() => void>();

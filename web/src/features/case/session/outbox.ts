@@ -77,7 +77,10 @@ export function placeAfterOthers(queue: readonly Batch[], at: number, count: num
 }
 
 const prefix = (jobId: string) => `radicula.outbox.${jobId}.`;
-/** One place for each batch, so that two windows never write over each other; the places sort in the order they were made. */
+/**
+ * One place for each batch, so that two windows never write over each other; the places sort in the order they were
+ * made.
+ */
 const keyOf = (jobId: string, b: Batch) => `${prefix(jobId)}${String(b.after).padStart(7, "0")}.${b.batch}`;
 /** What this device still has to send, from this window or an earlier visit, in order. Rubbish is left where it is. */
 export function keptBatches(jobId: string, storage: Storage): Batch[] {

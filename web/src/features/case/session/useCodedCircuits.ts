@@ -12,7 +12,10 @@ export interface CodedPart extends Pick<CodeEntry, "code" | "module" | "status">
 export interface CodedCircuits {
   readonly set: readonly CodeEntry[];
   readonly matrix: SharedMatrix;
-  /** codes of which nobody knows which part they name: without one, and without a set condition that says what it watches */
+  /**
+   * codes of which nobody knows which part they name: without one, and without a set condition that says what it
+   * watches
+   */
   readonly unnamed: readonly CodedPart[];
 }
 

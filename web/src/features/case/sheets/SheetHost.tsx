@@ -3,7 +3,10 @@ import { useCase } from "../session/caseContext";
 import { SHEETS } from "../session/useSheets";
 import { REGISTRY } from "./registry";
 
-/** The sheets opened so far, one of them over the case. A sheet comes with its first use, so that the case need not wait for it. */
+/**
+ * The sheets opened so far, one of them over the case. A sheet comes with its first use, so that the case need not wait
+ * for it.
+ */
 export function SheetHost() {
   const { sheets } = useCase();
   return SHEETS.map((name) => {

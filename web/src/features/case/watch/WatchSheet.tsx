@@ -1,21 +1,12 @@
 "use client";
-import {
-  meterPoints,
-  parseQuantity,
-  wiggleVerdict,
-  type Candidate,
-  type Entry,
-  type WiggleSample,
-  type Wiring,
-} from "@radicula/core";
+import { meterPoints, parseQuantity, type Candidate, type Entry, type WiggleSample, type Wiring } from "@radicula/core";
 import { shareText, unitOf, type Instructor, type Namer } from "@radicula/core/words";
 import { Button, Input, Select, Switch } from "antd";
-import { useEffect, useMemo, useRef, useState } from "react";
-import { z } from "zod";
+import { useEffect, useMemo, useState, type FormEvent, type KeyboardEvent } from "react";
 import { thingChoices } from "../choices";
 import { candidateOf } from "../reading/entries";
 import { Sheet } from "../Sheet";
-import { makeTone, type Tone } from "./tone";
+import { JUMP_VOLT, useWatch, type Watch } from "./useWatch";
 import styles from "./Watch.module.css";
 
 interface Props {
@@ -32,12 +23,18 @@ interface Props {
   readonly onLog: (entries: Entry[]) => void;
   readonly onClose: () => void;
 }
-const EVERY_MS = 250;
+/** Values of the trace, and places offered at first. */
 const SHOWN = 160;
-const JUMP = 0.15;
-const Answer = z.object({ values: z.array(z.unknown()) });
+const PLACES = 6;
+/** Values at a place before anything is said of it; product judgement, see `wiggleVerdict`. */
+const ENOUGH = 8;
+/** A chance below this is not given as a number. */
+const HARDLY = 0.001;
 
-/** A watch one can hear: a tone follows the value and clicks when it jumps, while one place at a time is moved with the eyes on the harness. */
+/**
+ * A watch one can hear: a tone follows the value and clicks when it jumps, while one place at a time is moved with the
+ * eyes on the harness.
+ */
 export function WatchSheet(p: Props) {
   return (
     <Sheet open={p.open} onClose={p.onClose} title="Move one place at a time" width={640}>
@@ -99,252 +96,204 @@ function Choose(p: Props) {
         }}
         options={options}
       />
-      {candidate ? <Body key={candidate.id} {...p} candidate={candidate} /> : null}
+      {candidate ? <Watching key={candidate.id} {...p} candidate={candidate} /> : null}
     </div>
   );
 }
 
-function Body({
-  jobId,
-  wiring,
-  namer,
-  practice,
-  candidate,
-  places: first,
-  onLog,
-}: Props & { readonly candidate: Candidate }) {
-  const [samples, setSamples] = useState<readonly WiggleSample[]>([]);
-  const [moving, setMoving] = useState("");
-  const [running, setRunning] = useState(false);
-  const [hears, setHears] = useState(true);
-  const [typed, setTyped] = useState("");
-  const [places, setPlaces] = useState<readonly string[]>(first.slice(0, 6));
-  const tone = useRef<Tone | undefined>(undefined);
-  const tick = useRef(0);
-  const now = useRef({ moving: "", hears: true });
-  useEffect(() => {
-    now.current = { moving, hears };
-  });
-  useEffect(() => () => tone.current?.stop(), []);
-  const take = (value: number) => {
-    setSamples((list) => {
-      const last = list.at(-1)?.value;
-      if (now.current.hears) {
-        tone.current?.sound(value);
-        if (last !== undefined && Math.abs(value - last) > JUMP) tone.current?.click();
-      }
-      return [...list, { place: now.current.moving, value }];
-    });
-  };
-  // on a simulated machine the value streams by itself
-  useEffect(() => {
-    if (!running || !practice) return;
-    let on = true;
-    const read = async () => {
-      try {
-        const response = await fetch(`/api/jobs/${jobId}/measure`, {
-          method: "POST",
-          headers: { "Content-Type": "application/json" },
-          body: JSON.stringify({
-            points: candidate.points,
-            instrument: candidate.instrument,
-            kind: candidate.kind,
-            state: candidate.state,
-            watch: { tick: tick.current++, ...(now.current.moving ? { moving: now.current.moving } : {}) },
-          }),
-        });
-        const value = Answer.parse(await response.json()).values[0];
-        if (on && typeof value === "number") take(value);
-      } catch {
-        /* the next one */
-      }
-      if (on) timer = setTimeout(() => void read(), EVERY_MS);
-    };
-    let timer = setTimeout(() => void read(), 0);
-    return () => {
-      on = false;
-      clearTimeout(timer);
-    };
-  }, [running, practice, jobId, candidate]);
-  // on a real machine somebody watches the meter: each second counts as still, unless a key says that it jumped
-  const jumped = useRef(false);
-  useEffect(() => {
-    if (!running || practice) return;
-    const timer = setInterval(() => {
-      take(jumped.current ? 1 : 0);
-      jumped.current = false;
-    }, 1000);
-    return () => clearInterval(timer);
-  }, [running, practice]);
-  const start = () => {
-    tone.current ??= makeTone([0, wiring.nominalVolt === 24 ? 5.5 : 5.5]);
-    setRunning(true);
-  };
-  const verdicts = useMemo(() => wiggleVerdict(samples), [samples]);
-  const last = samples.at(-1)?.value;
-  const before = samples.at(-2)?.value;
-  const jump = last !== undefined && before !== undefined && Math.abs(last - before) > JUMP;
+function Watching(p: Props & { readonly candidate: Candidate }) {
+  const { wiring, namer, practice, candidate, onLog } = p;
+  const watch = useWatch(p);
+  const [places, setPlaces] = useState<readonly string[]>(p.places.slice(0, PLACES));
   const label = (id: string) => (wiring.connectors.some((c) => c.id === id) ? namer.connector(id) : id);
+  const onKey = (e: KeyboardEvent) => {
+    const n = Number(e.key);
+    if (watch.running && !practice && !/^[0-9]$|Tab|Escape/.test(e.key)) {
+      watch.jump();
+      e.preventDefault();
+    } else if (!(e.target instanceof HTMLInputElement) && n >= 0 && n <= places.length) {
+      watch.setMoving(n === 0 ? "" : places[n - 1]!);
+      e.preventDefault();
+    }
+  };
+  const told = watch.verdicts.filter((v) => v.of >= ENOUGH);
+  const log = () =>
+    onLog(
+      told.map((v) => ({
+        type: "wiggle",
+        at: new Date().toISOString(),
+        thing: v.place,
+        reacted: v.reacted,
+        note: `${v.jumps} of ${v.of} values jumped`,
+      })),
+    );
   return (
-    <div
-      className={styles.watch}
-      onKeyDown={(e) => {
-        const n = Number(e.key);
-        if (running && !practice && !/^[0-9]$|Tab|Escape/.test(e.key)) {
-          jumped.current = true;
-          tone.current?.click();
-          e.preventDefault();
-          return;
-        }
-        if (!(e.target instanceof HTMLInputElement) && n >= 0 && n <= places.length) {
-          setMoving(n === 0 ? "" : places[n - 1]!);
-          e.preventDefault();
-        }
-      }}
-    >
+    <div className={styles.watch} onKeyDown={onKey}>
       <p className="muted">Key on. Move one place after the other; eyes on the harness, ears on the tone.</p>
-      <output className={`mono ${styles.value}`} data-jump={jump} aria-label="Watched value">
-        {running && !practice ? (
-          last === 1 ? (
-            "it jumped"
-          ) : (
-            "still"
-          )
-        ) : last === undefined ? (
-          "– – –"
-        ) : (
-          <>
-            {last.toFixed(2)} <small>{unitOf(candidate.instrument)}</small>
-          </>
-        )}
-      </output>
-      <Trace samples={samples.slice(-SHOWN)} />
-      <div className={styles.row}>
-        {practice ? (
-          <Button type="primary" onClick={() => (running ? setRunning(false) : start())}>
-            {running ? "Hold" : "Watch the simulated meter"}
-          </Button>
-        ) : running ? (
-          <>
-            <Button
-              type="primary"
-              danger
-              size="large"
-              onClick={() => {
-                jumped.current = true;
-                tone.current?.click();
-              }}
-            >
-              It jumped (any key)
-            </Button>
-            <Button onClick={() => setRunning(false)}>Hold</Button>
-          </>
-        ) : samples.length && samples.every((s) => s.value === 0 || s.value === 1) ? (
-          <Button type="primary" onClick={start}>
-            Go on
-          </Button>
-        ) : (
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              const read = parseQuantity(typed, unitOf(candidate.instrument));
-              if (read.ok && Number.isFinite(read.value)) {
-                tone.current ??= makeTone([0, 5.5]);
-                take(read.value);
-                setTyped("");
-              }
-            }}
-          >
-            <Input
-              className="mono"
-              size="large"
-              autoFocus
-              aria-label="Value now"
-              placeholder="Type it again and again, Enter each time"
-              value={typed}
-              maxLength={40}
-              onChange={(e) => setTyped(e.target.value)}
-            />
-          </form>
-        )}
-        {practice || running || samples.length ? null : (
-          <Button onClick={start}>Or press any key whenever it jumps</Button>
-        )}
-        <label className={styles.row}>
-          <Switch size="small" checked={hears} onChange={setHears} aria-label="Tone" /> tone
-        </label>
-      </div>
-      <div className={styles.places} role="group" aria-label="What is being moved">
-        <Button
-          type={moving === "" ? "primary" : "default"}
-          ghost={moving === ""}
-          aria-pressed={moving === ""}
-          onClick={() => setMoving("")}
-        >
-          <kbd>0</kbd> Nothing
-        </Button>
-        {places.map((x, i) => (
-          <Button
-            key={x}
-            type={moving === x ? "primary" : "default"}
-            ghost={moving === x}
-            aria-pressed={moving === x}
-            onClick={() => setMoving(x)}
-          >
-            <kbd>{i + 1}</kbd> {label(x)}
-          </Button>
-        ))}
-        <Select
-          aria-label="Another place"
-          placeholder="Another place"
-          value={null}
-          showSearch={{ optionFilterProp: "label" }}
-          style={{ width: 180 }}
-          onChange={(v: string | null) => {
-            if (v && !places.includes(v)) setPlaces([...places, v]);
-          }}
-          options={thingChoices(wiring)}
-        />
-      </div>
-      {verdicts.length ? (
-        <ul className={styles.verdicts} aria-label="What reacted">
-          {verdicts.map((v) => (
-            <li key={v.place} data-reacted={v.reacted}>
-              <span>
-                {label(v.place)}: {v.reacted ? "it reacted" : v.of < 8 ? "too few values yet" : "no reaction"}
-              </span>
-              <span>
-                {v.jumps} of {v.of} jumped
-              </span>
-              <span>
-                {v.jumps ? `luck would do that: ${v.chance < 0.001 ? "below 0.1 %" : shareText(v.chance)}` : ""}
-              </span>
-            </li>
-          ))}
-        </ul>
-      ) : null}
-      <Button
-        type="primary"
-        size="large"
-        block
-        disabled={!verdicts.some((v) => v.of >= 8)}
-        onClick={() =>
-          onLog(
-            verdicts
-              .filter((v) => v.of >= 8)
-              .map((v) => ({
-                type: "wiggle",
-                at: new Date().toISOString(),
-                thing: v.place,
-                reacted: v.reacted,
-                note: `${v.jumps} of ${v.of} values jumped`,
-              })),
-          )
-        }
-      >
+      <Value watch={watch} practice={practice} candidate={candidate} />
+      <Trace samples={watch.samples.slice(-SHOWN)} />
+      <Controls watch={watch} practice={practice} candidate={candidate} />
+      <Places watch={watch} wiring={wiring} places={places} onPlaces={setPlaces} label={label} />
+      {watch.verdicts.length ? <Reactions watch={watch} label={label} /> : null}
+      <Button type="primary" size="large" block disabled={told.length === 0} onClick={log}>
         Log what reacted and what did not
       </Button>
     </div>
+  );
+}
+
+interface PartProps {
+  readonly watch: Watch;
+  readonly practice: boolean;
+  readonly candidate: Candidate;
+}
+
+function Value({ watch, practice, candidate }: PartProps) {
+  const { samples, running } = watch;
+  const last = samples.at(-1)?.value;
+  const before = samples.at(-2)?.value;
+  const jump = last !== undefined && before !== undefined && Math.abs(last - before) > JUMP_VOLT;
+  return (
+    <output className={`mono ${styles.value}`} data-jump={jump} aria-label="Watched value">
+      {running && !practice ? (
+        last === 1 ? (
+          "it jumped"
+        ) : (
+          "still"
+        )
+      ) : last === undefined ? (
+        "– – –"
+      ) : (
+        <>
+          {last.toFixed(2)} <small>{unitOf(candidate.instrument)}</small>
+        </>
+      )}
+    </output>
+  );
+}
+
+function Controls({ watch, practice, candidate }: PartProps) {
+  const { running, samples, hears, setHears, start, hold, jump } = watch;
+  const byKey = samples.length > 0 && samples.every((s) => s.value === 0 || s.value === 1);
+  return (
+    <div className={styles.row}>
+      {practice ? (
+        <Button type="primary" onClick={running ? hold : start}>
+          {running ? "Hold" : "Watch the simulated meter"}
+        </Button>
+      ) : running ? (
+        <>
+          <Button type="primary" danger size="large" onClick={jump}>
+            It jumped (any key)
+          </Button>
+          <Button onClick={hold}>Hold</Button>
+        </>
+      ) : byKey ? (
+        <Button type="primary" onClick={start}>
+          Go on
+        </Button>
+      ) : (
+        <TypedValues watch={watch} candidate={candidate} />
+      )}
+      {practice || running || samples.length ? null : (
+        <Button onClick={start}>Or press any key whenever it jumps</Button>
+      )}
+      <label className={styles.row}>
+        <Switch size="small" checked={hears} onChange={setHears} aria-label="Tone" /> tone
+      </label>
+    </div>
+  );
+}
+
+function TypedValues({ watch, candidate }: Pick<PartProps, "watch" | "candidate">) {
+  const [typed, setTyped] = useState("");
+  const take = (e: FormEvent) => {
+    e.preventDefault();
+    const read = parseQuantity(typed, unitOf(candidate.instrument));
+    if (!read.ok || !Number.isFinite(read.value)) return;
+    watch.take(read.value);
+    setTyped("");
+  };
+  return (
+    <form onSubmit={take}>
+      <Input
+        className="mono"
+        size="large"
+        autoFocus
+        aria-label="Value now"
+        placeholder="Type it again and again, Enter each time"
+        value={typed}
+        maxLength={40}
+        onChange={(e) => setTyped(e.target.value)}
+      />
+    </form>
+  );
+}
+
+function Places({
+  watch,
+  wiring,
+  places,
+  onPlaces,
+  label,
+}: Pick<PartProps, "watch"> & {
+  readonly wiring: Wiring;
+  readonly places: readonly string[];
+  readonly onPlaces: (places: readonly string[]) => void;
+  readonly label: (id: string) => string;
+}) {
+  const { moving, setMoving } = watch;
+  return (
+    <div className={styles.places} role="group" aria-label="What is being moved">
+      <Button
+        type={moving === "" ? "primary" : "default"}
+        ghost={moving === ""}
+        aria-pressed={moving === ""}
+        onClick={() => setMoving("")}
+      >
+        <kbd>0</kbd> Nothing
+      </Button>
+      {places.map((x, i) => (
+        <Button
+          key={x}
+          type={moving === x ? "primary" : "default"}
+          ghost={moving === x}
+          aria-pressed={moving === x}
+          onClick={() => setMoving(x)}
+        >
+          <kbd>{i + 1}</kbd> {label(x)}
+        </Button>
+      ))}
+      <Select
+        aria-label="Another place"
+        placeholder="Another place"
+        value={null}
+        showSearch={{ optionFilterProp: "label" }}
+        style={{ width: 180 }}
+        onChange={(v: string | null) => {
+          if (v && !places.includes(v)) onPlaces([...places, v]);
+        }}
+        options={thingChoices(wiring)}
+      />
+    </div>
+  );
+}
+
+function Reactions({ watch, label }: Pick<PartProps, "watch"> & { readonly label: (id: string) => string }) {
+  return (
+    <ul className={styles.verdicts} aria-label="What reacted">
+      {watch.verdicts.map((v) => (
+        <li key={v.place} data-reacted={v.reacted}>
+          <span>
+            {label(v.place)}: {v.reacted ? "it reacted" : v.of < ENOUGH ? "too few values yet" : "no reaction"}
+          </span>
+          <span>
+            {v.jumps} of {v.of} jumped
+          </span>
+          <span>{v.jumps ? `luck would do that: ${v.chance < HARDLY ? "below 0.1 %" : shareText(v.chance)}` : ""}</span>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,8 +1,22 @@
+import { findNets, type Candidate, type Wiring } from "@radicula/core";
+
 /** How a value sounds: an octave from the least to the most seen, and a click on a jump. */
 export interface Tone {
   sound(value: number): void;
   click(): void;
   stop(): void;
+}
+
+/**
+ * A signal or reference of a module is a few volts, whatever the machine; a feed goes a little above the battery, volt.
+ */
+const SIGNAL_VOLT = 5.5;
+const ABOVE_NOMINAL = 1.2;
+
+/** The range a tone spans at least while a point is watched: from zero to what stands there on a sound machine. */
+export function toneRange(wiring: Wiring, { points }: Pick<Candidate, "points">): readonly [number, number] {
+  const isFeed = points.some((p) => findNets(wiring).functionOf(p) === "feed");
+  return [0, isFeed ? ABOVE_NOMINAL * wiring.nominalVolt : SIGNAL_VOLT];
 }
 
 const LOW_HZ = 220;
@@ -13,7 +27,10 @@ export function frequencyOf(value: number, low: number, high: number): number {
   return LOW_HZ * 2 ** (OCTAVES * t);
 }
 
-/** A tone that follows a value, made by the browser; silent where it has no sound. @param ends the range it spans at least */
+/**
+ * A tone that follows a value, made by the browser; silent where it has no sound.
+ * @param ends the range it spans at least
+ */
 export function makeTone(ends: readonly [number, number]): Tone {
   const Context = window.AudioContext;
   if (!Context) return { sound: () => undefined, click: () => undefined, stop: () => undefined };

@@ -9,7 +9,10 @@ export interface TextData {
 }
 type Props = CellProps<string | null, TextData>;
 
-/** One cell of the table: plain text, and a box to type in while it is typed in. Where nothing is typed, what was worked out stands in grey. */
+/**
+ * One cell of the table: plain text, and a box to type in while it is typed in. Where nothing is typed, what was worked
+ * out stands in grey.
+ */
 export const TextCell = memo(function TextCell(props: Props) {
   const { rowData, focus, rowIndex, columnData } = props;
   if (focus) return <Editor {...props} />;
@@ -23,7 +26,10 @@ export const TextCell = memo(function TextCell(props: Props) {
   );
 });
 
-/** What is typed goes into the row when the cell is left, however fast, also when its row is scrolled out of sight meanwhile; Escape takes it back. */
+/**
+ * What is typed goes into the row when the cell is left, however fast, also when its row is scrolled out of sight
+ * meanwhile; Escape takes it back.
+ */
 function Editor({ rowData, setRowData, rowIndex, columnData }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const typed = useRef(rowData ?? "");

@@ -8,7 +8,10 @@ import { writeZip } from "@/server/zip";
 
 export const dynamic = "force-dynamic";
 
-/** The whole case as one JSON file, with ?as=zip as a zip with the photos of its wiring, with ?as=csv its logbook as a table. */
+/**
+ * The whole case as one JSON file, with ?as=zip as a zip with the photos of its wiring, with ?as=csv its logbook as a
+ * table.
+ */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
     const id = JobId.safeParse((await params).id);

@@ -38,7 +38,10 @@ const Measure = z.object({
   watch: z.object({ tick: z.number().int().min(0).max(1e9), moving: Point.optional() }).optional(),
 });
 
-/** What an instrument, eyes or hands find on the simulated machine of a practice job. The hidden fault never leaves the server. */
+/**
+ * What an instrument, eyes or hands find on the simulated machine of a practice job. The hidden fault never leaves the
+ * server.
+ */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
     if (!isJson(request)) return notJson();
@@ -83,6 +86,9 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
         : { values: [seen.yes ? 1 : 0], ...(seen.found ? { found: seen.found[0] } : {}) },
     );
   });
-/** How often a place that comes and goes shows itself while it is moved; and the draw that gives the likelier of two answers. */
+/**
+ * How often a place that comes and goes shows itself while it is moved; and the draw that gives the likelier of two
+ * answers.
+ */
 const STIRRED = 0.45;
 const LIKELIER = 0.4;
