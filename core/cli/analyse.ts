@@ -122,12 +122,12 @@ function printSuspect(s: SuspectView, namer: Namer, io: Io): void {
 function printNext(n: Recommendation, rank: number, a: Analysis, namer: Namer, instructor: Instructor, io: Io): void {
   const i = instructor.instruct(n.candidate);
   io.out(
-    `  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ${shareText(n.shareOfOpen)} of what is open)\n`,
+    `  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ` +
+      `${shareText(n.shareOfOpen)} of what is open)\n`,
   );
   for (const c of i.cautions) io.out(`     ! ${c}\n`);
-  io.out(
-    `     ${i.state}; ${i.meter}${i.red.length ? `; red on ${i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`).join(" and ")}; black on ${i.black}` : ""}\n`,
-  );
+  const red = i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`);
+  io.out(`     ${i.state}; ${i.meter}` + `${red.length ? `; red on ${red.join(" and ")}; black on ${i.black}` : ""}\n`);
   for (const answer of n.answers.at(-1) ?? []) {
     const meaning = answer.suspects
       .slice(0, 2)
@@ -136,8 +136,9 @@ function printNext(n: Recommendation, rank: number, a: Analysis, namer: Namer, i
         return v ? `${namer.suspect(v).title} ${shareText(s.share)}` : "something else";
       })
       .join("; ");
-    io.out(
-      `     ${(n.candidate.instrument === "none" ? yesNo(n.candidate.kind)[answer.value > 0.5 ? 0 : 1] : `near ${shownText(n.candidate.instrument, answer.value)}`).padEnd(13)} (${shareText(answer.share)}): ${meaning}\n`,
-    );
+    const { instrument, kind } = n.candidate;
+    const value =
+      instrument === "none" ? yesNo(kind)[answer.value > 0.5 ? 0 : 1] : `near ${shownText(instrument, answer.value)}`;
+    io.out(`     ${value.padEnd(13)} (${shareText(answer.share)}): ${meaning}\n`);
   }
 }

@@ -112,7 +112,9 @@ export function sharedCommand(file: string, options: { readonly json?: boolean |
   io.out(`Coded: ${matrix.coded.map((d) => namer.device(d)).join(", ") || "none"}\n${sharedText(matrix)}\n`);
   for (const r of matrix.rows)
     io.out(
-      `  ${r.coded.length} of ${matrix.coded.length}  ${thing(wiring, namer, r.thing)}${r.same.length ? `; the same circuits: ${r.same.join(", ")}` : ""}${r.healthy.length ? `; healthy through it: ${r.healthy.join(", ")}` : ""}\n`,
+      `  ${r.coded.length} of ${matrix.coded.length}  ${thing(wiring, namer, r.thing)}` +
+        `${r.same.length ? `; the same circuits: ${r.same.join(", ")}` : ""}` +
+        `${r.healthy.length ? `; healthy through it: ${r.healthy.join(", ")}` : ""}\n`,
     );
 }
 const thing = (wiring: Wiring, namer: Namer, id: string) =>
@@ -135,10 +137,10 @@ export function compareCommand(
     return;
   }
   io.out(changes.length ? "" : "nothing changed\n");
-  for (const c of changes)
-    io.out(
-      `${c.change.padEnd(8)} ${c.what} ${c.id}${c.fields.length ? `: ${c.fields.map((f) => `${f.field} ${f.before || "none"} -> ${f.after || "none"}`).join("; ")}` : ""}\n`,
-    );
+  for (const c of changes) {
+    const fields = c.fields.map((f) => `${f.field} ${f.before || "none"} -> ${f.after || "none"}`).join("; ");
+    io.out(`${c.change.padEnd(8)} ${c.what} ${c.id}${fields ? `: ${fields}` : ""}\n`);
+  }
 }
 
 /** Lays a second chart over the first: agreements, additions, contradictions. */
@@ -162,7 +164,8 @@ export function mergeCommand(
     return;
   }
   io.out(
-    `${merged.agreements} agree, ${merged.filled.length} cells filled, ${merged.added.length} cavities added, ${merged.contradictions.length} contradict\n`,
+    `${merged.agreements} agree, ${merged.filled.length} cells filled, ${merged.added.length} cavities added, ` +
+      `${merged.contradictions.length} contradict\n`,
   );
   for (const d of merged.contradictions) io.out(`  ${d.at} ${d.field}: ${d.ours} against ${d.theirs}\n`);
 }
@@ -182,6 +185,7 @@ export function scanCommand(
   say(scan, read.issues, io);
   for (const c of read.codes)
     io.out(
-      `${c.module}  ${c.code}  ${statusWord(c.status)}${c.about ? `  ${c.about}` : ""}${c.title ? `  ${c.title}` : ""}${c.seen ? `  ${c.seen}` : ""}\n`,
+      `${c.module}  ${c.code}  ${statusWord(c.status)}${c.about ? `  ${c.about}` : ""}` +
+        `${c.title ? `  ${c.title}` : ""}${c.seen ? `  ${c.seen}` : ""}\n`,
     );
 }

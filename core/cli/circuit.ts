@@ -94,11 +94,13 @@ export function predictCommand(file: string, options: Options, io: Io): void {
   io.out(`${wiring.name}: ${keyText(state.key)}${unpluggedText(state)}; ${faultsText(wiring, faults)}\n\n`);
   if (!settled)
     io.out(
-      `This circuit has no steady state here (${s.state.outcome.swinging.slice(0, 6).join(", ")}); the figures are the last ones tried.\n\n`,
+      `This circuit has no steady state here (${s.state.outcome.swinging.slice(0, 6).join(", ")}); the figures ` +
+        "are the last ones tried.\n\n",
     );
   for (const p of points)
     io.out(
-      `${p.point.padEnd(12)} ${formatQuantity(p.meter, "V").padStart(9)}${Number.isNaN(p.volt) ? "   floats: a meter shows 0" : ""}\n`,
+      `${p.point.padEnd(12)} ${formatQuantity(p.meter, "V").padStart(9)}` +
+        `${Number.isNaN(p.volt) ? "   floats: a meter shows 0" : ""}\n`,
     );
   io.out(`\nCodes set: ${codes.length ? "" : "none"}\n`);
   for (const c of codes) io.out(`  ${c.module} ${c.code}${c.title ? `  ${c.title}` : ""}${codeNote(c)}\n`);

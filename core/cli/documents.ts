@@ -16,7 +16,8 @@ export function validateCommand(file: string, io: Io): void {
   const wiring = "wiring" in result.value ? result.value.wiring : result.value;
   const entries = "entries" in result.value ? `, ${result.value.entries.length} logbook entries` : "";
   io.out(
-    `${file}: a ${isCase ? "case" : "wiring"} document in order: ${wiring.connectors.length} connectors, ${wiring.devices.length} devices, ${wiring.wires.length} wires, ${wiring.codes.length} codes${entries}.\n`,
+    `${file}: a ${isCase ? "case" : "wiring"} document in order: ${wiring.connectors.length} connectors, ` +
+      `${wiring.devices.length} devices, ${wiring.wires.length} wires, ${wiring.codes.length} codes${entries}.\n`,
   );
 }
 
@@ -37,6 +38,8 @@ export function decodeCommand(text: string, options: { readonly json?: boolean |
   if (decoded.value.length === 0) io.out("no codes\n");
   for (const c of decoded.value)
     io.out(
-      `${c.code}  ${statusWord(c.status)}${c.failureTypeByte === undefined ? "" : `, ${failureTypeText(c.failureTypeByte)}`}${c.occurrences ? `, ${c.occurrences} times` : ""}\n`,
+      `${c.code}  ${statusWord(c.status)}` +
+        `${c.failureTypeByte === undefined ? "" : `, ${failureTypeText(c.failureTypeByte)}`}` +
+        `${c.occurrences ? `, ${c.occurrences} times` : ""}\n`,
     );
 }

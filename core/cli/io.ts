@@ -105,7 +105,8 @@ function shortState(text: string): State {
     const field = LISTS[word];
     if (!field || !ids)
       throw new Refusal(EXIT.usage, [
-        `--state: "${part}" is not understood; write unplug=B7+B9, pull=F1, breaker=F1 or asleep=A1, or give the state as JSON.`,
+        `--state: "${part}" is not understood; write unplug=B7+B9, pull=F1, breaker=F1 or asleep=A1, or give ` +
+          "the state as JSON.",
       ]);
     lists[field] = [...(lists[field] ?? []), ...ids.split("+")];
   }

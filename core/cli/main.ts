@@ -7,6 +7,10 @@ import { EXIT, Refusal, type Io } from "./io.js";
 import { logbookCommand, runCommand } from "./runs.js";
 import { simulateCommand } from "./simulate.js";
 
+const TAKES: Readonly<Record<string, string>> = {
+  schema: "name: wiring, case or chart",
+  decode: "text of hex digits, in quotes",
+};
 const USAGE = `radicula: finds the one shared cause behind several trouble codes
 
   radicula analyse CASE.json [--json] [--top N]          suspects with reasons, next readings
@@ -17,19 +21,24 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
                                                          what an instrument shows, and what that is worth
   radicula faults WIRING.json [--json]                   every fault this wiring can have, by ID
   radicula check WIRING.json [--json]                    what the solved circuit says of the document
-  radicula simulate WIRING.json|CASE.json --fault FAULT[,FAULT…] [--school SCHOOL] [--seed N] [--runs N] [--presence SHARE] [--mistaken FROM,TO] [--json]
+  radicula simulate WIRING.json|CASE.json --fault FAULT[,FAULT…] [--school SCHOOL] [--seed N]
+                    [--runs N] [--presence SHARE] [--mistaken FROM,TO] [--json]
                                                          a technician of one school on a machine with hidden faults
   radicula run WIRING.json|CASE.json --run RUN [--on PLACE] [--fault FAULT[,FAULT…]] [--seed N] [--json]
-                                                         a guided run played on such a machine; without --on, where it can begin
-  radicula logbook CASE.json [--csv|--json]              what a logbook adds up to: what is not as found, before and after; all of it as CSV
+                                                         a guided run played on such a machine;
+                                                         without --on, where it can begin
+  radicula logbook CASE.json [--csv|--json]              what a logbook adds up to: what is not as found,
+                                                         before and after; all of it as CSV
   radicula netlist WIRING.json [--fault FAULT] [--state STATE]
                                                          the same circuit for SPICE
   radicula decode HEX [--json]                           codes in a scan tool's reply: 43 47 4A, 59 02, DM1
   radicula convert FILE --to wiring|chart|csv|graphml|spice
-                                                         one form of a wiring into another; FILE may be a pin chart as CSV
+                                                         one form of a wiring into another;
+                                                         FILE may be a pin chart as CSV
   radicula shared CASE.json [--json]                     what the coded circuits share, before any reading
   radicula scan SCAN.txt WIRING.json [--json]            codes in a scan pasted in any layout
-  radicula merge FIRST SECOND [--json]                   one chart laid over another: agreements, additions, contradictions
+  radicula merge FIRST SECOND [--json]                   one chart laid over another: what agrees,
+                                                         what is new, what contradicts
   radicula compare BEFORE.json AFTER.json [--json]       what changed between two wirings
   radicula validate FILE                                 checks a wiring or case document
   radicula schema wiring|case|chart                      the JSON Schema of a document
@@ -87,7 +96,7 @@ export function run(argv: readonly string[], io: Io): number {
     }
     if (file === undefined || rest.length)
       throw new Refusal(EXIT.usage, [
-        `radicula ${command} takes one ${command === "schema" ? "name: wiring, case or chart" : command === "decode" ? "text of hex digits, in quotes" : "file"}. See radicula --help.`,
+        `radicula ${command} takes one ${TAKES[command] ?? "file"}. See radicula --help.`,
       ]);
     switch (command) {
       case "analyse":
@@ -148,7 +157,8 @@ export function run(argv: readonly string[], io: Io): number {
       String(error.code).startsWith("ERR_PARSE_ARGS")
     ) {
       io.err(
-        `${"message" in error ? String(error.message).split(". To specify")[0] : "unknown option"}\nSee radicula --help.\n`,
+        `${"message" in error ? String(error.message).split(". To specify")[0] : "unknown option"}\nSee ` +
+          "radicula --help.\n",
       );
       return EXIT.usage;
     }

@@ -118,8 +118,12 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
       turnKey: false,
       minutes: 0,
     }).title;
+    const healthy = shownText(t.step.instrument as "voltmeter", t.healthy[0]!);
     io.out(
-      `  ${String(i + 1).padStart(2)}. ${title}${t.step.state.unplugged.length ? ` (unplugged: ${t.step.state.unplugged.join(", ")})` : ""}: ${shown}${Number.isFinite(t.healthy[0]!) ? `, ${shownText(t.step.instrument as "voltmeter", t.healthy[0]!)} if healthy` : ""}${t.mark ? `; ${MARK_WORDS[t.mark]}` : ""}\n`,
+      `  ${String(i + 1).padStart(2)}. ${title}` +
+        `${t.step.state.unplugged.length ? ` (unplugged: ${t.step.state.unplugged.join(", ")})` : ""}: ${shown}` +
+        `${Number.isFinite(t.healthy[0]!) ? `, ${healthy} if healthy` : ""}` +
+        `${t.mark ? `; ${MARK_WORDS[t.mark]}` : ""}\n`,
     );
   });
   if (view.finding) io.out(`${issueText(view.finding.says)}\n`);
@@ -153,18 +157,17 @@ export function logbookCommand(
     return;
   }
   io.out(`${entries.length} entries, ${folded.undone.size} taken back; ${folded.readings.length} readings stand\n`);
-  io.out(
-    folded.open.length
-      ? `not as it was found:\n${folded.open.map((d) => `  ${d.thing}: ${DISTURBED_WORDS[d.how].still}, since entry ${d.number}\n`).join("")}`
-      : "everything is as it was found\n",
-  );
+  const open = folded.open.map((d) => `  ${d.thing}: ${DISTURBED_WORDS[d.how].still}, since entry ${d.number}\n`);
+  io.out(folded.open.length ? `not as it was found:\n${open.join("")}` : "everything is as it was found\n");
   if (folded.closed !== undefined) io.out(`the job was closed by entry ${folded.closed}\n`);
   if (folded.run)
     io.out(
-      `a guided run is open since entry ${folded.run.number}: ${RUN_WORDS[folded.run.entry.run].title}, ${folded.run.entry.on}\n`,
+      `a guided run is open since entry ${folded.run.number}: ${RUN_WORDS[folded.run.entry.run].title}, ` +
+        `${folded.run.entry.on}\n`,
     );
   for (const t of twice)
     io.out(
-      `${namer.point(t.point)}, ${stateText(t.state)}: ${t.before.value} (entry ${t.before.number}), then ${t.after.value} (entry ${t.after.number})\n`,
+      `${namer.point(t.point)}, ${stateText(t.state)}: ${t.before.value} (entry ${t.before.number}), then ` +
+        `${t.after.value} (entry ${t.after.number})\n`,
     );
 }

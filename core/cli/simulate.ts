@@ -68,7 +68,8 @@ function mistook(text: string, wiring: Wiring): { from: string; to: string } {
   for (const id of [from, to])
     if (!wiring.connectors.some((c) => c.id === id))
       throw new Refusal(EXIT.usage, [
-        `--mistaken: there is no connector "${id ?? ""}" in this wiring. Two connectors joined by a comma: where the leads should be, and where they are.`,
+        `--mistaken: there is no connector "${id ?? ""}" in this wiring. Two connectors joined by a comma: ` +
+          "where the leads should be, and where they are.",
       ]);
   if (more.length || from === to)
     throw new Refusal(EXIT.usage, ["--mistaken takes two different connectors joined by a comma."]);
@@ -100,21 +101,25 @@ function print(p: Played, io: Io): void {
   io.out(`${p.faults.join(", ")}, school ${p.school}, seed ${p.seed}\n`);
   p.steps.forEach((s, i) =>
     io.out(
-      `  ${String(i + 1).padStart(2)}. ${s.candidate}: ${s.got.join(", ")}  (${s.minutes.toFixed(1)} min; before it ${s.leader} led with ${shareText(s.share)})\n`,
+      `  ${String(i + 1).padStart(2)}. ${s.candidate}: ${s.got.join(", ")}  (${s.minutes.toFixed(1)} min; ` +
+        `before it ${s.leader} led with ${shareText(s.share)})\n`,
     ),
   );
   io.out(
-    `${ENDINGS[p.ending]}${p.verdict ? `: ${p.verdict.suspect} at ${shareText(p.verdict.share)}` : ""}; ${p.steps.length} tests, ${p.minutes.toFixed(1)} min\n`,
+    `${ENDINGS[p.ending]}${p.verdict ? `: ${p.verdict.suspect} at ${shareText(p.verdict.share)}` : ""}; ` +
+      `${p.steps.length} tests, ${p.minutes.toFixed(1)} min\n`,
   );
 }
 function summary(all: readonly Played[], io: Io): void {
   const played = all.filter((p) => p.ending !== "noCode");
   const count = (e: Played["ending"]) => all.filter((p) => p.ending === e).length;
   io.out(
-    `${all.length} machines: isolated ${count("isolated")}, wrong ${count("wrong")}, given up ${count("gaveUp")}, no code ${count("noCode")}\n`,
+    `${all.length} machines: isolated ${count("isolated")}, wrong ${count("wrong")}, given up ${count("gaveUp")}` +
+      `, no code ${count("noCode")}\n`,
   );
   if (played.length)
     io.out(
-      `on average ${(played.reduce((s, p) => s + p.steps.length, 0) / played.length).toFixed(1)} tests, ${(played.reduce((s, p) => s + p.minutes, 0) / played.length).toFixed(1)} min\n`,
+      `on average ${(played.reduce((s, p) => s + p.steps.length, 0) / played.length).toFixed(1)} tests, ` +
+        `${(played.reduce((s, p) => s + p.minutes, 0) / played.length).toFixed(1)} min\n`,
     );
 }

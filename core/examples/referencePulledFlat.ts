@@ -10,7 +10,8 @@ export function referencePulledFlat() {
     ...oneSensor(),
     codes: [
       { id: "REF", module: "A1", monitor: { type: "outside", at: "A1:1", low: 4.6, high: 5.4 } },
-      { id: "LOW", module: "A1", about: "B1", title: "Sensor circuit low" }, // its set condition is not known: read from the title
+      // its set condition is not known: read from the title
+      { id: "LOW", module: "A1", about: "B1", title: "Sensor circuit low" },
     ],
   };
   const fault = findFault(generateFaults(wiring), "B1/shortSupplyGround")!.fault;

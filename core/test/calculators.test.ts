@@ -75,7 +75,8 @@ describe("each calculator", () => {
     expect(value("lamp", { watt: 21, volt: 12, circuitAmpere: 3.5 }, "lampAmpere")).toBeCloseTo(1.75, 9);
     expect(value("lamp", { watt: 21, volt: 12, circuitAmpere: 3.5 }, "shareOfCircuit")).toBeCloseTo(50, 9);
     expect(value("wire", { mm2: 1, length: 10, ampere: 5 }, "drop")).toBeCloseTo(0.975, 9);
-    expect(value("fuse", { millivolt: 7.5, rating: 10 }, "ampere")).toBeCloseTo(1, 9); // 75 mV at its rating (common practice, no source)
+    // 75 mV at its rating (common practice, no source)
+    expect(value("fuse", { millivolt: 7.5, rating: 10 }, "ampere")).toBeCloseTo(1, 9);
     expect(value("divider", { sensorOhm: 2200 }, "volt")).toBeCloseTo(
       (5 * (1 / (1 / 2200 + 1e-7))) / (1 / (1 / 2200 + 1e-7) + 2200),
       9,

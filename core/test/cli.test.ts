@@ -73,7 +73,8 @@ test("predict: a dead reference takes its three sensors down, and the codes foll
 test("predict with an unplugged connector leaves its wires to the module's pulls", () => {
   const { out } = cli(["predict", "w.json", "--state", "on,unplug=B4", "--json"], files);
   const p = JSON.parse(out) as { points: { point: string; volt: number | null; meterVolt: number }[] };
-  expect(Math.abs(p.points.find((x) => x.point === "B4:1")!.volt! - 5)).toBeLessThan(0.02); // open: its full pull-up, above a module ground that stands some millivolts high (common practice, no source)
+  // open: its full pull-up, above a module ground that stands some millivolts high (common practice, no source)
+  expect(Math.abs(p.points.find((x) => x.point === "B4:1")!.volt! - 5)).toBeLessThan(0.02);
 });
 
 test.each([
@@ -201,7 +202,8 @@ test("check: the demo contradicts nothing; a document that does is told by name"
 
 describe("charts and libraries on the command line", () => {
   const csv =
-    "Connector;Cavity;Colour;Function;Goes to\r\nB1;1;OG;5 V;S1\r\n;2;BN;GND;S2\r\n;3;tartan;signal;A1:3\r\nS1;;;;A1:1\r\nS2;;;;A1:2\r\n";
+    "Connector;Cavity;Colour;Function;Goes to\r\nB1;1;OG;5 " +
+    "V;S1\r\n;2;BN;GND;S2\r\n;3;tartan;signal;A1:3\r\nS1;;;;A1:1\r\nS2;;;;A1:2\r\n";
   test("a pin chart becomes a wiring that solves; what was not taken is said with its row", () => {
     const { exit, out, err } = cli(["convert", "c.csv", "--to", "wiring"], { "c.csv": csv });
     expect(exit).toBe(0);

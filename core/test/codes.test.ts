@@ -50,10 +50,14 @@ describe("which codes a fault sets (set conditions as the demo document states t
     expect(codesOf(doc, "F12/fuseBlown")).toEqual([]);
     expect(codesOf(doc, "A1/moduleUnpowered")).toEqual([]);
   });
-  test("unplugging turns a signal low on a pulled-down input and high on a pulled-up one (common practice, no source)", () => {
-    expect(codesOf(doc, undefined, NaN, ["B7"])).toEqual(["P0237"]);
-    expect(codesOf(doc, undefined, NaN, ["B4"])).toEqual(["P0118"]);
-  });
+  test(
+    "unplugging turns a signal low on a pulled-down input and high on a pulled-up one (common practice, no " +
+      "source)",
+    () => {
+      expect(codesOf(doc, undefined, NaN, ["B7"])).toEqual(["P0237"]);
+      expect(codesOf(doc, undefined, NaN, ["B4"])).toEqual(["P0118"]);
+    },
+  );
 });
 
 describe("monitors", () => {

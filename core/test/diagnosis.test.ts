@@ -34,20 +34,24 @@ function played(fault: string, severity: number, seed: number, more: Partial<Pla
   );
 }
 
-test("other faults of the same tug, off the severity grid, with slips and codes missed: found, never a wrong cause", () => {
-  const faults: [string, number][] = [
-    ["B7/shortSupplyGround", 3],
-    ["A1:17/referenceDead", NaN],
-    ["X5:7/contactHighResistance", 900],
-    ["W25/open", NaN],
-    ["W33/open", NaN],
-  ];
-  const all = faults.map(([fault, ohm], i) => played(fault, ohm, 300 + i, { slips: 0.01, missed: 0.05 }));
-  expect(all.filter((p) => p.ending === "wrong").map((p) => p.faults)).toEqual([]);
-  expect(all.filter((p) => p.ending === "isolated").length).toBeGreaterThanOrEqual(4);
-}, 300_000);
+test(
+  "other faults of the same tug, off the severity grid, with slips and codes missed: found, never a wrong " + "cause",
+  () => {
+    const faults: [string, number][] = [
+      ["B7/shortSupplyGround", 3],
+      ["A1:17/referenceDead", NaN],
+      ["X5:7/contactHighResistance", 900],
+      ["W25/open", NaN],
+      ["W33/open", NaN],
+    ];
+    const all = faults.map(([fault, ohm], i) => played(fault, ohm, 300 + i, { slips: 0.01, missed: 0.05 }));
+    expect(all.filter((p) => p.ending === "wrong").map((p) => p.faults)).toEqual([]);
+    expect(all.filter((p) => p.ending === "isolated").length).toBeGreaterThanOrEqual(4);
+  },
+  300_000,
+);
 
-test("a short form of the bench: faults of a made-up machine, perturbed, one in ten with a part of another kind", () => {
+test("a short form of the bench: faults of a made-up machine, perturbed, one in ten with an odd part", () => {
   const machine = generateHarness({ nodes: 100, seed: 3 });
   const p = new Predictor(machine);
   const ended: Played[] = [];

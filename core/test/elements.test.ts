@@ -78,29 +78,32 @@ describe("elements alone, against their closed forms", () => {
     expect(Math.abs(off.volt(2))).toBeLessThan(1e-9);
     expect(solved(c, { replace: [{ element: 0, by: { volt: -12 } }] }).volt(2)).toBeCloseTo(-12, 1);
   });
-  test("a reference that folds back stands where its load line says: full limit above 1 V, the small current below", () => {
-    const into = (load: number) =>
-      solved(
-        circuit(2, [
-          {
-            type: "reference",
-            a: 1,
-            b: 0,
-            ohm: 0.2,
-            volt: 5,
-            limitAmpere: 0.1,
-            foldAmpere: 0.02,
-            foldVolt: 1,
-            offOhm: 1e4,
-          },
-          resistor(1, 0, load),
-        ]),
-      ).volt(1);
-    expect(into(30)).toBeCloseTo(3, 2);
-    expect(into(11)).toBeCloseTo(1.1, 2);
-    expect(into(9)).toBeCloseTo(0.18, 3);
-    expect(into(1000)).toBeCloseTo(5, 2);
-  });
+  test(
+    "a reference that folds back stands where its load line says: full limit above 1 V, the small current " + "below",
+    () => {
+      const into = (load: number) =>
+        solved(
+          circuit(2, [
+            {
+              type: "reference",
+              a: 1,
+              b: 0,
+              ohm: 0.2,
+              volt: 5,
+              limitAmpere: 0.1,
+              foldAmpere: 0.02,
+              foldVolt: 1,
+              offOhm: 1e4,
+            },
+            resistor(1, 0, load),
+          ]),
+        ).volt(1);
+      expect(into(30)).toBeCloseTo(3, 2);
+      expect(into(11)).toBeCloseTo(1.1, 2);
+      expect(into(9)).toBeCloseTo(0.18, 3);
+      expect(into(1000)).toBeCloseTo(5, 2);
+    },
+  );
   test("gates: every group must be live, either polarity where it does not matter, and what swings is named", () => {
     const gated = (volts: [number, number], either = false) =>
       solved(
@@ -157,57 +160,61 @@ function drawn(c: Circuit, edit: Edit): Circuit {
   return { ...c, elements, elementOf: new Map(elements.map((e, i) => [e.id, i])) };
 }
 
-test("differential: a fault along its path says what the circuit drawn with it says, solved from nothing; volts, ohms and currents", () => {
-  const wiring = generateHarness({ nodes: 150, seed: 11 });
-  const faults = generateFaults(wiring).filter(
-    (f) =>
-      f.mode !== "dead" &&
-      f.mode !== "referenceDead" &&
-      f.mode !== "driverDead" &&
-      f.mode !== "busDriverDead" &&
-      f.mode !== "moduleUnpowered" &&
-      f.mode !== "targetDamaged",
-  );
-  let compared = 0;
-  let differed = 0;
-  for (const key of ["on", "running"] as const) {
-    const c = compile(wiring, key);
-    const s = createSolver(c);
-    const state = { key, unplugged: [] };
-    prepare(s, conditionsOf(c, state));
-    faults.forEach((f, i) => {
-      if (i % 9) return;
-      const edit = f.edit(f.severities[f.severities.length >> 1]!, c, batteryVolt(wiring, key));
-      if (!settle(s, edit).settled) return;
-      measureOhms(s);
-      const other = drawn(c, edit);
-      const t = createSolver(other);
-      if (!prepare(t, conditionsOf(other, state)).settled) return;
-      settle(t, {});
-      measureOhms(t);
-      // starting from healthy and starting from nothing may find two different steady states; they are few and real
-      if (c.nodes.some((_, n) => Math.abs(nodeVolt(s, n) - nodeVolt(t, n)) > 0.05)) {
-        differed++;
-        return;
-      }
-      c.nodes.forEach((name, n) => {
-        const a = nodeVolt(s, n);
-        const b = nodeVolt(t, n);
-        compared++;
-        if (Number.isNaN(a) !== Number.isNaN(b) || Math.abs(a - b) > 1e-7)
-          throw new Error(`${f.id} ${key} ${name}: ${a} against ${b}`);
-        const x = nodeOhm(s, n);
-        const y = nodeOhm(t, n);
-        if (x !== y && Math.abs(x - y) > 1e-5 * y + 1e-9)
-          throw new Error(`${f.id} ${key} ${name}: ${x} Ω against ${y} Ω`);
+test(
+  "differential: a fault along its path says what the circuit drawn with it says, solved from nothing; " +
+    "volts, ohms and currents",
+  () => {
+    const wiring = generateHarness({ nodes: 150, seed: 11 });
+    const faults = generateFaults(wiring).filter(
+      (f) =>
+        f.mode !== "dead" &&
+        f.mode !== "referenceDead" &&
+        f.mode !== "driverDead" &&
+        f.mode !== "busDriverDead" &&
+        f.mode !== "moduleUnpowered" &&
+        f.mode !== "targetDamaged",
+    );
+    let compared = 0;
+    let differed = 0;
+    for (const key of ["on", "running"] as const) {
+      const c = compile(wiring, key);
+      const s = createSolver(c);
+      const state = { key, unplugged: [] };
+      prepare(s, conditionsOf(c, state));
+      faults.forEach((f, i) => {
+        if (i % 9) return;
+        const edit = f.edit(f.severities[f.severities.length >> 1]!, c, batteryVolt(wiring, key));
+        if (!settle(s, edit).settled) return;
+        measureOhms(s);
+        const other = drawn(c, edit);
+        const t = createSolver(other);
+        if (!prepare(t, conditionsOf(other, state)).settled) return;
+        settle(t, {});
+        measureOhms(t);
+        // starting from healthy and starting from nothing may find two different steady states; they are few and real
+        if (c.nodes.some((_, n) => Math.abs(nodeVolt(s, n) - nodeVolt(t, n)) > 0.05)) {
+          differed++;
+          return;
+        }
+        c.nodes.forEach((name, n) => {
+          const a = nodeVolt(s, n);
+          const b = nodeVolt(t, n);
+          compared++;
+          if (Number.isNaN(a) !== Number.isNaN(b) || Math.abs(a - b) > 1e-7)
+            throw new Error(`${f.id} ${key} ${name}: ${a} against ${b}`);
+          const x = nodeOhm(s, n);
+          const y = nodeOhm(t, n);
+          if (x !== y && Math.abs(x - y) > 1e-5 * y + 1e-9)
+            throw new Error(`${f.id} ${key} ${name}: ${x} Ω against ${y} Ω`);
+        });
+        const battery = c.elements.findIndex((e) => e.id.startsWith("battery"));
+        expect(elementAmpere(s, battery)).toBeCloseTo(elementAmpere(t, battery), 4);
       });
-      const battery = c.elements.findIndex((e) => e.id.startsWith("battery"));
-      expect(elementAmpere(s, battery)).toBeCloseTo(elementAmpere(t, battery), 4);
-    });
-  }
-  expect(compared).toBeGreaterThan(15_000);
-  expect(differed).toBeLessThan(10);
-});
+    }
+    expect(compared).toBeGreaterThan(15_000);
+    expect(differed).toBeLessThan(10);
+  },
+);
 
 test("order does not matter: one fault after another on one solver leaves nothing behind", () => {
   const wiring = generateHarness({ nodes: 120, seed: 12 });

@@ -80,31 +80,36 @@ describe("clues", () => {
     };
     expect(device([...codes, swap("stayed")])).toBeLessThan(0.2 * device(codes));
   });
-  test("a part number: the wiring's own speaks against a wrong part, any other for it; answered or typed is the same", () => {
-    const numbered: Wiring = {
-      ...doc,
-      connectors: doc.connectors.map((c) =>
-        c.id === "B7" ? { ...c, partNumber: "SD-417", alsoNumbers: ["SD-402", "SD-417-B"] } : c,
-      ),
-    };
-    const p = new Predictor(numbered);
-    const i = p.faults.findIndex((f) => f.id === "B7/wrongPart") + 1;
-    const share = (partNumber: string) =>
-      weigh(p, gather(p, [code("P0237"), { type: "seen", at: AT, connector: "B7", colours: [], partNumber }]).evidence)
-        .share[i]!;
-    const before = weigh(p, gather(p, [code("P0237")]).evidence).share[i]!;
-    expect(drawnPartNumber(numbered, "B7")).toBe("SD-417");
-    expect(share("sd 417")).toBeLessThan(before); // as people type it
-    expect(share("?")).toBeGreaterThan(5 * before);
-    // superseded, and superseding: as good as the drawn one
-    for (const number of ["sd402", "SD 417 b"]) expect(share(number)).toBeCloseTo(share("SD-417"), 12);
-    expect([
-      judgePartNumber(numbered, "B7", "sd-417"),
-      judgePartNumber(numbered, "B7", "SD402"),
-      judgePartNumber(numbered, "B7", "SD-4022"),
-      judgePartNumber(numbered, "Z9", "SD-417"),
-    ]).toEqual(["drawn", "asGood", "another", undefined]);
-  });
+  test(
+    "a part number: the wiring's own speaks against a wrong part, any other for it; answered or typed is the " + "same",
+    () => {
+      const numbered: Wiring = {
+        ...doc,
+        connectors: doc.connectors.map((c) =>
+          c.id === "B7" ? { ...c, partNumber: "SD-417", alsoNumbers: ["SD-402", "SD-417-B"] } : c,
+        ),
+      };
+      const p = new Predictor(numbered);
+      const i = p.faults.findIndex((f) => f.id === "B7/wrongPart") + 1;
+      const share = (partNumber: string) =>
+        weigh(
+          p,
+          gather(p, [code("P0237"), { type: "seen", at: AT, connector: "B7", colours: [], partNumber }]).evidence,
+        ).share[i]!;
+      const before = weigh(p, gather(p, [code("P0237")]).evidence).share[i]!;
+      expect(drawnPartNumber(numbered, "B7")).toBe("SD-417");
+      expect(share("sd 417")).toBeLessThan(before); // as people type it
+      expect(share("?")).toBeGreaterThan(5 * before);
+      // superseded, and superseding: as good as the drawn one
+      for (const number of ["sd402", "SD 417 b"]) expect(share(number)).toBeCloseTo(share("SD-417"), 12);
+      expect([
+        judgePartNumber(numbered, "B7", "sd-417"),
+        judgePartNumber(numbered, "B7", "SD402"),
+        judgePartNumber(numbered, "B7", "SD-4022"),
+        judgePartNumber(numbered, "Z9", "SD-417"),
+      ]).toEqual(["drawn", "asGood", "another", undefined]);
+    },
+  );
   test("the chance of a yes and of a no make one", () => {
     for (const kind of ["wiggle", "swap", "partNumber", "identity"] as const) {
       const c = { kind, points: ["B7", "B9"] };
@@ -126,7 +131,8 @@ describe("instruments beyond volts and ohms", () => {
         expect(sum).toBeLessThan(1.02);
       }
     expect(likelihood("lamp", 1, 12.4, 0, voltRange(12))).toBeGreaterThan(0.9);
-    expect(likelihood("continuity", 1, 0.2, 0, voltRange(12))).toBeGreaterThan(0.95); // 30 ohm threshold: common practice, no source
+    // 30 ohm threshold: common practice, no source
+    expect(likelihood("continuity", 1, 0.2, 0, voltRange(12))).toBeGreaterThan(0.95);
     expect(likelihood("continuity", 1, Infinity, 0, voltRange(12))).toBeLessThan(0.02);
     expect(readingRange("lamp", 12)).toBe(3);
   });
@@ -186,23 +192,27 @@ describe("readings at the wrong connector", () => {
       point: "B12:1",
     });
   });
-  test("unplugged, and yet its own value stays: said to be another one; a check that it is the right one takes that back", () => {
-    // the sensor named unplugged, its signal still alive in the scan tool: something else was unplugged
-    const entries: Entry[] = [
-      code("P0237"),
-      reading("scanTool", "A1:8", 4.9),
-      reading("scanTool", "A1:8", 4.9, on(["B7"])),
-      reading("scanTool", "A1:9", 0, on(["B7"])),
-    ];
-    const wrong = analyse(predictor, entries)
-      .misplaced.filter((m) => m.from === "B7")
-      .reduce((sum, m) => sum + m.share, 0);
-    const checked = analyse(predictor, [...entries, { type: "identity", at: AT, connector: "B7", right: true }])
-      .misplaced.filter((m) => m.from === "B7")
-      .reduce((sum, m) => sum + m.share, 0);
-    expect(wrong).toBeGreaterThan(0.1);
-    expect(checked).toBeLessThan(0.5 * wrong);
-  });
+  test(
+    "unplugged, and yet its own value stays: said to be another one; a check that it is the right one takes " +
+      "that back",
+    () => {
+      // the sensor named unplugged, its signal still alive in the scan tool: something else was unplugged
+      const entries: Entry[] = [
+        code("P0237"),
+        reading("scanTool", "A1:8", 4.9),
+        reading("scanTool", "A1:8", 4.9, on(["B7"])),
+        reading("scanTool", "A1:9", 0, on(["B7"])),
+      ];
+      const wrong = analyse(predictor, entries)
+        .misplaced.filter((m) => m.from === "B7")
+        .reduce((sum, m) => sum + m.share, 0);
+      const checked = analyse(predictor, [...entries, { type: "identity", at: AT, connector: "B7", right: true }])
+        .misplaced.filter((m) => m.from === "B7")
+        .reduce((sum, m) => sum + m.share, 0);
+      expect(wrong).toBeGreaterThan(0.1);
+      expect(checked).toBeLessThan(0.5 * wrong);
+    },
+  );
 });
 
 describe("what is not known is one and the same unknown", () => {

@@ -152,28 +152,32 @@ function faulted(seed: number): { n: number; circuit: Circuit; edit: Edit; drawn
   return { n, circuit, edit, drawn };
 }
 
-test("error below 1e-12 of the source on 150 networks with milliohms, 10 MΩ and 1 nS together, healthy and with a fault of every sort", () => {
-  let worst = 0;
-  let compared = 0;
-  for (let seed = 1; seed <= 150; seed++) {
-    const { n, circuit, edit, drawn } = faulted(seed);
-    for (const [change, elements] of [
-      [{}, circuit.elements],
-      [edit, drawn],
-    ] as const) {
-      const c = solved(circuit, change);
-      const held = Array.from({ length: n }, (_, i) => !Number.isNaN(c.volt(i + 1)));
-      if (held.includes(false)) continue; // a part cut off floats: the judge has no answer for it
-      exact(n, elements).forEach((v, i) => {
-        compared++;
-        worst = Math.max(worst, Math.abs(new D(c.volt(i + 1)).minus(v).toNumber()) / 12.4);
-      });
+test(
+  "error below 1e-12 of the source on 150 networks with milliohms, 10 MΩ and 1 nS together, healthy and with " +
+    "a fault of every sort",
+  () => {
+    let worst = 0;
+    let compared = 0;
+    for (let seed = 1; seed <= 150; seed++) {
+      const { n, circuit, edit, drawn } = faulted(seed);
+      for (const [change, elements] of [
+        [{}, circuit.elements],
+        [edit, drawn],
+      ] as const) {
+        const c = solved(circuit, change);
+        const held = Array.from({ length: n }, (_, i) => !Number.isNaN(c.volt(i + 1)));
+        if (held.includes(false)) continue; // a part cut off floats: the judge has no answer for it
+        exact(n, elements).forEach((v, i) => {
+          compared++;
+          worst = Math.max(worst, Math.abs(new D(c.volt(i + 1)).minus(v).toNumber()) / 12.4);
+        });
+      }
     }
-  }
-  expect(worst).toBeLessThan(1e-12);
-  expect(worst).toBeGreaterThan(0); // it was compared with something
-  expect(compared).toBeGreaterThan(3000);
-});
+    expect(worst).toBeLessThan(1e-12);
+    expect(worst).toBeGreaterThan(0); // it was compared with something
+    expect(compared).toBeGreaterThan(3000);
+  },
+);
 
 test("the resistance at a node is as exact as its voltage, healthy and with a fault", () => {
   for (let seed = 1; seed <= 40; seed++) {

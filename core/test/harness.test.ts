@@ -54,31 +54,35 @@ test("it has everything the engine knows, over a few seeds", () => {
     expect(kinds).toContain(kind);
 });
 
-test("the analysed pattern: children before parents, subtrees in one run, every element in a front that holds its nodes", () => {
-  for (const wiring of [tug(), ...SIZES.map((nodes) => generateHarness({ nodes, seed: 6 }))]) {
-    const circuit = compile(wiring, "on");
-    const p = analysePattern(circuit);
-    expect(new Set(p.node).size).toBe(circuit.nodes.length - 1);
-    for (let k = 0; k < p.n; k++) {
-      expect(p.position[p.node[k]!]).toBe(k);
-      for (let q = p.start[k]!; q < p.start[k + 1]!; q++) expect(p.later[q]!).toBeGreaterThan(k);
-      if (p.parent[k]! >= 0) {
-        expect(p.parent[k]).toBe(p.later[p.start[k]!]);
-        expect(k).toBeGreaterThan(p.parent[k]! - p.size[p.parent[k]!]!);
+test(
+  "the analysed pattern: children before parents, subtrees in one run, every element in a front that holds " +
+    "its nodes",
+  () => {
+    for (const wiring of [tug(), ...SIZES.map((nodes) => generateHarness({ nodes, seed: 6 }))]) {
+      const circuit = compile(wiring, "on");
+      const p = analysePattern(circuit);
+      expect(new Set(p.node).size).toBe(circuit.nodes.length - 1);
+      for (let k = 0; k < p.n; k++) {
+        expect(p.position[p.node[k]!]).toBe(k);
+        for (let q = p.start[k]!; q < p.start[k + 1]!; q++) expect(p.later[q]!).toBeGreaterThan(k);
+        if (p.parent[k]! >= 0) {
+          expect(p.parent[k]).toBe(p.later[p.start[k]!]);
+          expect(k).toBeGreaterThan(p.parent[k]! - p.size[p.parent[k]!]!);
+        }
       }
+      circuit.elements.forEach((e, i) => {
+        if (e.a === e.b) return;
+        const ends = [e.a, e.b].filter((x) => x > 0).map((x) => p.position[x]!);
+        const fronts = [...p.frontsOf.subarray(p.frontStart[i]!, p.frontStart[i + 1]!)];
+        expect(fronts).toContain(Math.min(...ends));
+      });
+      // a low tree is what makes a fault cheap: far below the number of nodes
+      let depth = 0;
+      for (let k = 0; k < p.n; k++) for (let i = k; i >= 0; i = p.parent[i]!) depth++;
+      expect(depth / p.n).toBeLessThan(4 * Math.log2(p.n));
     }
-    circuit.elements.forEach((e, i) => {
-      if (e.a === e.b) return;
-      const ends = [e.a, e.b].filter((x) => x > 0).map((x) => p.position[x]!);
-      const fronts = [...p.frontsOf.subarray(p.frontStart[i]!, p.frontStart[i + 1]!)];
-      expect(fronts).toContain(Math.min(...ends));
-    });
-    // a low tree is what makes a fault cheap: far below the number of nodes
-    let depth = 0;
-    for (let k = 0; k < p.n; k++) for (let i = k; i >= 0; i = p.parent[i]!) depth++;
-    expect(depth / p.n).toBeLessThan(4 * Math.log2(p.n));
-  }
-});
+  },
+);
 
 test("every monitor of a made-up harness binds, and its faults are named once", () => {
   const wiring: Wiring = generateHarness({ nodes: 250, seed: 8 });

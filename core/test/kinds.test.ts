@@ -72,7 +72,8 @@ describe("kinds, against hand calculation from their stated values", () => {
     expect([volt(rig(w), on, "E1:1") < 0.1, volt(rig(w), on, "E2:1") > 12]).toEqual([true, true]);
     expect([volt(rig(w), running, "E1:1") > 13, volt(rig(w), running, "E2:1") < 0.1]).toEqual([true, true]);
     expect(volt(rig(w, "R1/relayCoilOpen"), running, "E1:1")).toBeLessThan(0.1);
-    expect(volt(rig(w, "R1:1/contactHighResistance", 150), running, "E1:1")).toBeLessThan(0.1); // 85 Ω coil behind 150 Ω: 5 V is not enough
+    // 85 Ω coil behind 150 Ω: 5 V is not enough
+    expect(volt(rig(w, "R1:1/contactHighResistance", 150), running, "E1:1")).toBeLessThan(0.1);
     expect(volt(rig(w, "R1/relayStuck"), on, "E1:1")).toBeGreaterThan(12);
   });
   test("a diode: 0.65 V and its resistance one way, almost nothing the other", () => {
@@ -108,7 +109,8 @@ describe("kinds, against hand calculation from their stated values", () => {
     const v = volt(r, on, "E1:1", "E1:2");
     expect(i).toBeCloseTo((21 / 12) * Math.sqrt(v / 12), 2); // I ∝ √V for R ∝ √V
     expect(readOhms(r, { ...off, unplugged: [] }, "E1:1", "E1:2").proves).toBe(false); // battery still on it
-    expect(readOhms(rig(w, "BAT/supplyLow", 1e-9), off, "E1:1", "E1:2").value).toBeLessThan(0.05); // the dead battery itself is in parallel
+    // the dead battery itself is in parallel
+    expect(readOhms(rig(w, "BAT/supplyLow", 1e-9), off, "E1:1", "E1:2").value).toBeLessThan(0.05);
     const loose = bench(
       [],
       [{ kind: "lamp", id: "E1", pins: { feed: "E1:1", ground: "E1:2" }, watt: 21 }],
@@ -187,7 +189,8 @@ describe("kinds, against hand calculation from their stated values", () => {
     );
     for (const mA of [4, 12, 16])
       expect(volt(rig(w), { ...on, stimulus: { B1: mA } }, "A1:1")).toBeCloseTo(0.24 * mA, 1);
-    expect(volt(rig(w), { ...on, stimulus: { B1: 20 } }, "A1:1")).toBeLessThan(0.24 * 20 - 0.1); // 12.4 V leaves less than its 8 V
+    // 12.4 V leaves less than its 8 V
+    expect(volt(rig(w), { ...on, stimulus: { B1: 20 } }, "A1:1")).toBeLessThan(0.24 * 20 - 0.1);
   });
   test("a two-wire coil sensor: its resistance unplugged, and activity only while it turns", () => {
     const w = bench(
@@ -220,7 +223,8 @@ describe("kinds, against hand calculation from their stated values", () => {
       ],
     );
     expect(volt(rig(w, "B1/shortSupplyGround", 5), on, "B1:1", "B1:2")).toBeCloseTo(0.02 * 5, 2);
-    expect(volt(rig(w, "B1/shortSupplyGround", 30), on, "B1:1", "B1:2")).toBeCloseTo(0.1 * 30, 1); // above the fold: the full limit
+    // above the fold: the full limit
+    expect(volt(rig(w, "B1/shortSupplyGround", 30), on, "B1:1", "B1:2")).toBeCloseTo(0.1 * 30, 1);
     expect(volt(rig(w, "B1/shortSupplyGround", 5), { ...on, unplugged: ["B1"] }, "B1:1")).toBeCloseTo(5, 1);
   });
   test("an alternator carries the load while running; overcharging shows at the battery; 24 V doubles both", () => {
@@ -352,26 +356,31 @@ describe("buses", () => {
   });
 });
 
-test("a resetting breaker in a blown fuse's place feeds the load; behind a short it trips (common practice, no source)", () => {
-  const w = bench(
-    [],
-    [
-      { kind: "fuse", id: "F1", rating: 10 },
-      { kind: "heater", id: "E1", pins: { feed: "E1:1", ground: "E1:2" } },
-    ],
-    [
-      ["BAT:+", "F1:in"],
-      ["F1:out", "E1:1"],
-      ["E1:2", "G1"],
-    ],
-  );
-  const fitted: State = { ...on, breakers: ["F1"] };
-  expect(volt(rig(w, "F1/fuseBlown"), on, "E1:1")).toBeLessThan(0.1);
-  expect(volt(rig(w, "F1/fuseBlown"), fitted, "E1:1")).toBeGreaterThan(12);
-  expect(volt(rig(w, "E1/shortInside", 0.1), fitted, "E1:1")).toBeLessThan(0.1);
-  expect(volt(rig(w, "E1/shortInside", 0.1), { ...fitted, unplugged: ["E1"] }, "F1:out")).toBeGreaterThan(12); // holds with the culprit off
-  expect(volt(rig(w), { ...on, pulled: ["F1"] }, "E1:1")).toBeLessThan(0.1);
-});
+test(
+  "a resetting breaker in a blown fuse's place feeds the load; behind a short it trips (common practice, no " +
+    "source)",
+  () => {
+    const w = bench(
+      [],
+      [
+        { kind: "fuse", id: "F1", rating: 10 },
+        { kind: "heater", id: "E1", pins: { feed: "E1:1", ground: "E1:2" } },
+      ],
+      [
+        ["BAT:+", "F1:in"],
+        ["F1:out", "E1:1"],
+        ["E1:2", "G1"],
+      ],
+    );
+    const fitted: State = { ...on, breakers: ["F1"] };
+    expect(volt(rig(w, "F1/fuseBlown"), on, "E1:1")).toBeLessThan(0.1);
+    expect(volt(rig(w, "F1/fuseBlown"), fitted, "E1:1")).toBeGreaterThan(12);
+    expect(volt(rig(w, "E1/shortInside", 0.1), fitted, "E1:1")).toBeLessThan(0.1);
+    // holds with the culprit off
+    expect(volt(rig(w, "E1/shortInside", 0.1), { ...fitted, unplugged: ["E1"] }, "F1:out")).toBeGreaterThan(12);
+    expect(volt(rig(w), { ...on, pulled: ["F1"] }, "E1:1")).toBeLessThan(0.1);
+  },
+);
 
 describe("instruments know when they prove nothing", () => {
   const w = bench(
@@ -402,16 +411,20 @@ describe("instruments know when they prove nothing", () => {
     expect(() => readClamp(rig(w), on, "W99")).toThrow(RangeError);
     expect(() => readScanTool(rig(w), on, "B1:1")).toThrow(RangeError);
   });
-  test("a jumper through 1 kΩ to the reference, sensor unplugged, reads about full scale (common practice, no source)", () => {
-    expect(
-      readScanTool(rig(w), { ...on, unplugged: ["B1"], jumpers: [{ from: "B1:1", to: "B1:3", ohm: 1000 }] }, "A1:3")
-        .value,
-    ).toBeGreaterThan(4.8);
-    expect(
-      readScanTool(rig(w), { ...on, unplugged: ["B1"], jumpers: [{ from: "B1:3", to: "B1:2", ohm: 0.01 }] }, "A1:3")
-        .value,
-    ).toBeLessThan(0.05);
-  });
+  test(
+    "a jumper through 1 kΩ to the reference, sensor unplugged, reads about full scale (common practice, no " +
+      "source)",
+    () => {
+      expect(
+        readScanTool(rig(w), { ...on, unplugged: ["B1"], jumpers: [{ from: "B1:1", to: "B1:3", ohm: 1000 }] }, "A1:3")
+          .value,
+      ).toBeGreaterThan(4.8);
+      expect(
+        readScanTool(rig(w), { ...on, unplugged: ["B1"], jumpers: [{ from: "B1:3", to: "B1:2", ohm: 0.01 }] }, "A1:3")
+          .value,
+      ).toBeLessThan(0.05);
+    },
+  );
 });
 
 describe("contradictory documents are solved or reported by name (bad input)", () => {

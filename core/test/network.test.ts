@@ -50,10 +50,13 @@ describe("textbook circuits (any circuits textbook)", () => {
     expect(c.volt(3)).toBeCloseTo(2, 6);
     expect(c.volt(4)).toBeCloseTo(1, 6);
   });
-  test("battery positive to a corroded ground pin: 12.4 V behind 100 kΩ reads 12.28 V on a 10 MΩ meter (computable)", () => {
-    const c = solved(circuit(3, [source(1, 0, 12.4, 1e-3), resistor(2, 1, 1e5)]));
-    expect(c.meter(2)).toBeCloseTo(12.28, 2);
-  });
+  test(
+    "battery positive to a corroded ground pin: 12.4 V behind 100 kΩ reads 12.28 V on a 10 MΩ meter " + "(computable)",
+    () => {
+      const c = solved(circuit(3, [source(1, 0, 12.4, 1e-3), resistor(2, 1, 1e5)]));
+      expect(c.meter(2)).toBeCloseTo(12.28, 2);
+    },
+  );
   test("an open wire floats: no voltage is claimed, and a meter shows 0", () => {
     const c = solved(circuit(4, [source(1, 0, 12, 0.01), resistor(1, 2, Infinity), resistor(2, 3, 100)]));
     expect(c.volt(2)).toBeNaN();
@@ -215,37 +218,41 @@ describe("properties (fast-check)", () => {
   });
 });
 
-test("resistance between two nodes, with resistors the pattern has no place for, is what a circuit drawn with them has", () => {
-  fc.assert(
-    fc.property(
-      networks,
-      fc.tuple(fc.nat(100), fc.nat(100), fc.nat(100), fc.nat(100)),
-      fc.double({ min: -2, max: 5, noNaN: true }),
-      ({ n, parts }, picks, l) => {
-        const [a, b, c, d] = picks.map((x) => 1 + (x % (n - 1))) as [number, number, number, number];
-        if (a === b || c === d) return;
-        const shunts = [
-          { a, b, ohm: 10 ** l },
-          { a: c, b: d, ohm: 10 ** (3 - l) },
-        ];
-        const withEdit = solved(circuit(n, parts), { shunts });
-        const drawn = solved(circuit(n, [...parts, ...shunts.map((x) => resistor(x.a, x.b, x.ohm))]));
-        for (const [x, y] of [
-          [a, b],
-          [a, d],
-          [1, n - 1],
-          [n - 1, 0],
-        ] as const) {
-          const want = ohmBetween(drawn.s, x, y);
-          expect(Math.abs(ohmBetween(withEdit.s, x, y) - want)).toBeLessThan(1e-6 * want + 1e-9);
-        }
-        for (let i = 1; i < n; i++)
-          expect(Math.abs(withEdit.ohm(i) - drawn.ohm(i))).toBeLessThan(1e-6 * drawn.ohm(i) + 1e-9);
-      },
-    ),
-    { numRuns: 120, seed: 29 },
-  );
-});
+test(
+  "resistance between two nodes, with resistors the pattern has no place for, is what a circuit drawn with " +
+    "them has",
+  () => {
+    fc.assert(
+      fc.property(
+        networks,
+        fc.tuple(fc.nat(100), fc.nat(100), fc.nat(100), fc.nat(100)),
+        fc.double({ min: -2, max: 5, noNaN: true }),
+        ({ n, parts }, picks, l) => {
+          const [a, b, c, d] = picks.map((x) => 1 + (x % (n - 1))) as [number, number, number, number];
+          if (a === b || c === d) return;
+          const shunts = [
+            { a, b, ohm: 10 ** l },
+            { a: c, b: d, ohm: 10 ** (3 - l) },
+          ];
+          const withEdit = solved(circuit(n, parts), { shunts });
+          const drawn = solved(circuit(n, [...parts, ...shunts.map((x) => resistor(x.a, x.b, x.ohm))]));
+          for (const [x, y] of [
+            [a, b],
+            [a, d],
+            [1, n - 1],
+            [n - 1, 0],
+          ] as const) {
+            const want = ohmBetween(drawn.s, x, y);
+            expect(Math.abs(ohmBetween(withEdit.s, x, y) - want)).toBeLessThan(1e-6 * want + 1e-9);
+          }
+          for (let i = 1; i < n; i++)
+            expect(Math.abs(withEdit.ohm(i) - drawn.ohm(i))).toBeLessThan(1e-6 * drawn.ohm(i) + 1e-9);
+        },
+      ),
+      { numRuns: 120, seed: 29 },
+    );
+  },
+);
 
 test("ohms left alone below a tolerance are those of the circuit, not of the fault solved before", () => {
   const parts = [

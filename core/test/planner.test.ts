@@ -120,11 +120,14 @@ describe("schools", () => {
       expect(plan.open.map((c) => c.id)).toContain(chosen!.candidate.id);
     }
   });
-  test("easiest takes no longer than the informed one; the fixed chart begins with the feed of the first coded part", () => {
-    const minutes = (school: "easiest" | "information") => choose(predictor, plan, folded, school)!.candidate.minutes;
-    expect(minutes("easiest")).toBeLessThanOrEqual(minutes("information") + 1e-9);
-    expect(choose(predictor, plan, folded, "chart")!.candidate.points[0]).toBe("B7:1");
-  });
+  test(
+    "easiest takes no longer than the informed one; the fixed chart begins with the feed of the first coded " + "part",
+    () => {
+      const minutes = (school: "easiest" | "information") => choose(predictor, plan, folded, school)!.candidate.minutes;
+      expect(minutes("easiest")).toBeLessThanOrEqual(minutes("information") + 1e-9);
+      expect(choose(predictor, plan, folded, "chart")!.candidate.points[0]).toBe("B7:1");
+    },
+  );
   test("a maker's chart is followed step by step, and branches on what was read", () => {
     const chart: ChartStep[] = [
       {
@@ -150,45 +153,53 @@ describe("schools", () => {
     const over = planOf([...codes, volts("B9:1", 5.0)]);
     expect(next([...codes, volts("B9:1", 5.0)])).toBe(over.plan.ranked[0]!.candidate.points[0]);
   });
-  test("a step that nothing else would offer is asked for all the same; one at a place not in the wiring is passed over", () => {
-    const step = (id: string, point: string): ChartStep => ({
-      id,
-      instrument: "voltmeter",
-      point,
-      state: { key: "cranking", unplugged: [] },
-      low: 0,
-      high: 1,
-    });
-    const p = planOf(codes);
-    const first = (chart: ChartStep[]) =>
-      choose(predictor, p.plan, p.belief.gathered.folded, "chart", { chart })!.candidate;
-    expect(first([step("1", "G3")])).toMatchObject({
-      instrument: "voltmeter",
-      points: ["G3"],
-      state: { key: "cranking" },
-    });
-    expect(first([step("1", "Q9:4"), step("2", "B9:2")]).points).toEqual(["B9:2"]);
-  });
-  test("a chart leads to nothing that must not be touched: neither leads, nor plugs, nor guarded parts that have no plug", () => {
-    const guarded: Wiring = {
-      ...doc,
-      connectors: doc.connectors.map((c) => (c.id === "B9" ? { ...c, cautions: ["restraint"] } : c)),
-      devices: doc.devices.map((d) => (d.id === "F12" ? { ...d, cautions: ["highVoltage"] } : d)),
-    };
-    const p = new Predictor(guarded);
-    const belief = assess(p, codes);
-    const plan_ = makePlan(p, belief);
-    const step = (id: string, point: string, unplugged: string[] = []): ChartStep => ({
-      id,
-      instrument: "voltmeter",
-      point,
-      state: { key: "cranking", unplugged },
-      low: 0,
-      high: 1,
-    });
-    const chart = [step("1", "B9:1"), step("2", "F12:out"), step("3", "B7:1", ["B9"]), step("4", "B7:2")];
-    expect(choose(p, plan_, belief.gathered.folded, "chart", { chart })!.candidate.points).toEqual(["B7:2"]);
-  });
+  test(
+    "a step that nothing else would offer is asked for all the same; one at a place not in the wiring is " +
+      "passed over",
+    () => {
+      const step = (id: string, point: string): ChartStep => ({
+        id,
+        instrument: "voltmeter",
+        point,
+        state: { key: "cranking", unplugged: [] },
+        low: 0,
+        high: 1,
+      });
+      const p = planOf(codes);
+      const first = (chart: ChartStep[]) =>
+        choose(predictor, p.plan, p.belief.gathered.folded, "chart", { chart })!.candidate;
+      expect(first([step("1", "G3")])).toMatchObject({
+        instrument: "voltmeter",
+        points: ["G3"],
+        state: { key: "cranking" },
+      });
+      expect(first([step("1", "Q9:4"), step("2", "B9:2")]).points).toEqual(["B9:2"]);
+    },
+  );
+  test(
+    "a chart leads to nothing that must not be touched: neither leads, nor plugs, nor guarded parts that " +
+      "have no plug",
+    () => {
+      const guarded: Wiring = {
+        ...doc,
+        connectors: doc.connectors.map((c) => (c.id === "B9" ? { ...c, cautions: ["restraint"] } : c)),
+        devices: doc.devices.map((d) => (d.id === "F12" ? { ...d, cautions: ["highVoltage"] } : d)),
+      };
+      const p = new Predictor(guarded);
+      const belief = assess(p, codes);
+      const plan_ = makePlan(p, belief);
+      const step = (id: string, point: string, unplugged: string[] = []): ChartStep => ({
+        id,
+        instrument: "voltmeter",
+        point,
+        state: { key: "cranking", unplugged },
+        low: 0,
+        high: 1,
+      });
+      const chart = [step("1", "B9:1"), step("2", "F12:out"), step("3", "B7:1", ["B9"]), step("4", "B7:2")];
+      expect(choose(p, plan_, belief.gathered.folded, "chart", { chart })!.candidate.points).toEqual(["B7:2"]);
+    },
+  );
   test("the school of the logbook is the one that is followed", () => {
     const a = analyse(predictor, [...codes, { type: "school", at: AT, school: "easiest" }]);
     expect(a.school).toBe("easiest");
@@ -241,43 +252,51 @@ describe("the plan", () => {
     }
     expect(plan.ranked[0]!.bits).toBeGreaterThan(0.1);
   });
-  test("one reading that does not fit is taken again before a cause is declared; the same again stands against it, the fitting one does not", () => {
-    const told = [
-      ...codes,
-      volts("B7:1", 0.84, ["B7"]),
-      volts("B7:1", 4.97, ["B9"]),
-      volts("B9:1", 4.98, ["B9"]),
-      volts("B12:1", 0.85),
-    ];
-    expect(planOf(told).plan).toMatchObject({ stage: "proven" });
-    const odd = volts("B9:1", 0.2);
-    const asked = planOf([...told, odd]).plan;
-    expect(asked).toMatchObject({ stage: "confirming", hangsOn: told.length + 1, again: told.length + 1 });
-    expect(asked.ranked.map((r) => r.candidate.id)).toEqual(["voltage B9:1"]); // though it is done already
-    expect(choose(predictor, asked, fold([...told, odd]), "easiest")?.candidate.id).toBe("voltage B9:1");
-    expect(planOf([...told, odd, volts("B9:1", 0.85)]).plan.stage).toBe("proven"); // it was a slip of the hand
-    expect(planOf([...told, odd, volts("B9:1", 0.2)]).plan.stage).not.toBe("proven");
-  });
-  test("what leads lastingly and by coming and going together is near a verdict: several faults are thought of before it is declared", () => {
-    const read = parseCase(readFileSync(join(ROOT, "demo", "generator-9-three.case.json"), "utf8"));
-    if (!read.ok) throw new Error("the demo does not read");
-    const p = new Predictor(read.value.wiring);
-    const given = read.value.entries.flatMap((e) => (e.type === "scan" ? e.codes : []));
-    const scan: Entry = {
-      type: "scan",
-      at: AT,
-      when: "afterDrive",
-      modules: ["A1"],
-      codes: given,
-      disturbed: [],
-      wiped: false,
-    };
-    const belief = assess(p, [scan, volts("X40:5.a", 5.02), volts("X40:1.a", 4.96)]);
-    expect(belief.alarmed).toBe(true);
-    expect(
-      belief.posterior.components.some((x) => p.hypotheses[x.hypothesis]!.faults.length > 1 && x.share > 0.01),
-    ).toBe(true);
-  });
+  test(
+    "one reading that does not fit is taken again before a cause is declared; the same again stands against " +
+      "it, the fitting one does not",
+    () => {
+      const told = [
+        ...codes,
+        volts("B7:1", 0.84, ["B7"]),
+        volts("B7:1", 4.97, ["B9"]),
+        volts("B9:1", 4.98, ["B9"]),
+        volts("B12:1", 0.85),
+      ];
+      expect(planOf(told).plan).toMatchObject({ stage: "proven" });
+      const odd = volts("B9:1", 0.2);
+      const asked = planOf([...told, odd]).plan;
+      expect(asked).toMatchObject({ stage: "confirming", hangsOn: told.length + 1, again: told.length + 1 });
+      expect(asked.ranked.map((r) => r.candidate.id)).toEqual(["voltage B9:1"]); // though it is done already
+      expect(choose(predictor, asked, fold([...told, odd]), "easiest")?.candidate.id).toBe("voltage B9:1");
+      expect(planOf([...told, odd, volts("B9:1", 0.85)]).plan.stage).toBe("proven"); // it was a slip of the hand
+      expect(planOf([...told, odd, volts("B9:1", 0.2)]).plan.stage).not.toBe("proven");
+    },
+  );
+  test(
+    "what leads lastingly and by coming and going together is near a verdict: several faults are thought of " +
+      "before it is declared",
+    () => {
+      const read = parseCase(readFileSync(join(ROOT, "demo", "generator-9-three.case.json"), "utf8"));
+      if (!read.ok) throw new Error("the demo does not read");
+      const p = new Predictor(read.value.wiring);
+      const given = read.value.entries.flatMap((e) => (e.type === "scan" ? e.codes : []));
+      const scan: Entry = {
+        type: "scan",
+        at: AT,
+        when: "afterDrive",
+        modules: ["A1"],
+        codes: given,
+        disturbed: [],
+        wiped: false,
+      };
+      const belief = assess(p, [scan, volts("X40:5.a", 5.02), volts("X40:1.a", 4.96)]);
+      expect(belief.alarmed).toBe(true);
+      expect(
+        belief.posterior.components.some((x) => p.hypotheses[x.hypothesis]!.faults.length > 1 && x.share > 0.01),
+      ).toBe(true);
+    },
+  );
   test("suspicion over time ends where the analysis stands", () => {
     const entries = [...codes, volts("B7:1", 0.84)];
     const a = analyse(predictor, entries);
@@ -344,35 +363,39 @@ describe("the simulated machine", () => {
     });
     expect(Math.abs(mistaken.read("B7:3", at, "voltmeter") - honest.read("B9:3", at, "voltmeter"))).toBeLessThan(0.02);
   });
-  test("a fuse that a short melted stays blown with the culprit unplugged, and holds again with a breaker in its place", () => {
-    const w = wiring({
-      connectors: [{ id: "Y1", cavities: ["1", "2"] }],
-      devices: [
-        { kind: "battery", id: "BAT" },
-        { kind: "ground", id: "G1" },
-        { kind: "fuse", id: "F1", rating: 10 },
-        { kind: "solenoid", id: "Y1", pins: { feed: "Y1:1", ground: "Y1:2" } },
-      ],
-      wires: [
-        ["BAT:-", "G1"],
-        ["BAT:+", "F1:in"],
-        ["F1:out", "Y1:1"],
-        ["Y1:2", "G1"],
-      ].map(([from, to]) => ({ from, to, mm2: 4 })),
-    });
-    const p = new Predictor(w);
-    const h = p.faults.findIndex((f) => f.id === "Y1/shortInside") + 1;
-    const m = new SimulatedMachine(w, [{ fault: p.faults[h - 1]!, severity: 0.05 }], 1);
-    const out = (state: object) => m.read("F1:out", { key: "on", unplugged: [], ...state }, "voltmeter");
-    expect(m.read("F1:in", { key: "on", unplugged: [] }, "voltmeter")).toBeGreaterThan(11);
-    expect(out({})).toBeLessThan(1);
-    expect(out({ unplugged: ["Y1"] })).toBeLessThan(1);
-    expect(out({ unplugged: ["Y1"], breakers: ["F1"] })).toBeGreaterThan(11);
-    expect(out({ breakers: ["F1"] })).toBeLessThan(1); // it trips again
-    // and the engine predicts the same
-    const predicted = (state: object) =>
-      p.predict(h, { key: "on", unplugged: [], ...state }, "voltmeter")[0]![p.placeOf("voltmeter", "F1:out")!]!;
-    expect(predicted({ unplugged: ["Y1"] })).toBeLessThan(1);
-    expect(predicted({ unplugged: ["Y1"], breakers: ["F1"] })).toBeGreaterThan(11);
-  });
+  test(
+    "a fuse that a short melted stays blown with the culprit unplugged, and holds again with a breaker in " +
+      "its place",
+    () => {
+      const w = wiring({
+        connectors: [{ id: "Y1", cavities: ["1", "2"] }],
+        devices: [
+          { kind: "battery", id: "BAT" },
+          { kind: "ground", id: "G1" },
+          { kind: "fuse", id: "F1", rating: 10 },
+          { kind: "solenoid", id: "Y1", pins: { feed: "Y1:1", ground: "Y1:2" } },
+        ],
+        wires: [
+          ["BAT:-", "G1"],
+          ["BAT:+", "F1:in"],
+          ["F1:out", "Y1:1"],
+          ["Y1:2", "G1"],
+        ].map(([from, to]) => ({ from, to, mm2: 4 })),
+      });
+      const p = new Predictor(w);
+      const h = p.faults.findIndex((f) => f.id === "Y1/shortInside") + 1;
+      const m = new SimulatedMachine(w, [{ fault: p.faults[h - 1]!, severity: 0.05 }], 1);
+      const out = (state: object) => m.read("F1:out", { key: "on", unplugged: [], ...state }, "voltmeter");
+      expect(m.read("F1:in", { key: "on", unplugged: [] }, "voltmeter")).toBeGreaterThan(11);
+      expect(out({})).toBeLessThan(1);
+      expect(out({ unplugged: ["Y1"] })).toBeLessThan(1);
+      expect(out({ unplugged: ["Y1"], breakers: ["F1"] })).toBeGreaterThan(11);
+      expect(out({ breakers: ["F1"] })).toBeLessThan(1); // it trips again
+      // and the engine predicts the same
+      const predicted = (state: object) =>
+        p.predict(h, { key: "on", unplugged: [], ...state }, "voltmeter")[0]![p.placeOf("voltmeter", "F1:out")!]!;
+      expect(predicted({ unplugged: ["Y1"] })).toBeLessThan(1);
+      expect(predicted({ unplugged: ["Y1"], breakers: ["F1"] })).toBeGreaterThan(11);
+    },
+  );
 });

@@ -48,12 +48,16 @@ describe("published values", () => {
     // and no less than pure copper allows: IEC 60028, 1/58 Ω·mm²/m (value from memory)
     expect(wireOhm({ mm2, lengthM: 1000 })).toBeGreaterThan((1000 / 58 / mm2) * 0.99);
   });
-  test("a cross-section outside the table comes from resistivity: AWG 18 is 0.823 mm² (ASTM B258, recomputed: d = 0.127·92^((36−n)/39) mm)", () => {
-    const d = 0.127 * 92 ** ((36 - 18) / 39);
-    const mm2 = (Math.PI * d * d) / 4;
-    expect(mm2).toBeCloseTo(0.823, 3);
-    expect(wireOhm({ mm2, lengthM: 1 })).toBeCloseTo(1 / 58 / mm2, 9);
-  });
+  test(
+    "a cross-section outside the table comes from resistivity: AWG 18 is 0.823 mm² (ASTM B258, recomputed: d " +
+      "= 0.127·92^((36−n)/39) mm)",
+    () => {
+      const d = 0.127 * 92 ** ((36 - 18) / 39);
+      const mm2 = (Math.PI * d * d) / 4;
+      expect(mm2).toBeCloseTo(0.823, 3);
+      expect(wireOhm({ mm2, lengthM: 1 })).toBeCloseTo(1 / 58 / mm2, 9);
+    },
+  );
   test("a 10 kΩ thermistor of B 3435 K halves about every 20 K (B equation, recomputed)", () => {
     expect(thermistorOhm(10_000, 3435, 25)).toBeCloseTo(10_000, 6);
     expect(thermistorOhm(10_000, 3435, 85)).toBeCloseTo(10_000 * Math.exp(3435 * (1 / 358.15 - 1 / 298.15)), 6);
@@ -79,11 +83,14 @@ describe("common practice (no source)", () => {
     expect(Math.abs(at("A1:12", ["B4"]).volt - 5)).toBeLessThan(0.02);
     expect(at("A1:12", [], "on", "B4/shortSignalGround", 0.05).volt).toBeLessThan(0.1);
   });
-  test("shared reference with one sensor shorted: low with all plugged, back to full when the culprit is unplugged", () => {
-    expect(at("B7:1", [], "on", "B9/shortSupplyGround", 5).volt).toBeLessThan(1);
-    expect(at("B7:1", ["B12"], "on", "B9/shortSupplyGround", 5).volt).toBeLessThan(1);
-    expect(at("B7:1", ["B9"], "on", "B9/shortSupplyGround", 5).volt).toBeGreaterThan(4.9);
-  });
+  test(
+    "shared reference with one sensor shorted: low with all plugged, back to full when the culprit is " + "unplugged",
+    () => {
+      expect(at("B7:1", [], "on", "B9/shortSupplyGround", 5).volt).toBeLessThan(1);
+      expect(at("B7:1", ["B12"], "on", "B9/shortSupplyGround", 5).volt).toBeLessThan(1);
+      expect(at("B7:1", ["B9"], "on", "B9/shortSupplyGround", 5).volt).toBeGreaterThan(4.9);
+    },
+  );
   test("50 Ω in the shared ground shifts signals and sets no code; several hundred starve the sensors", () => {
     expect(
       new SimulatedMachine(

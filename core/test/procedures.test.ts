@@ -362,7 +362,8 @@ describe("other runs, each played to its end on the tug", () => {
     expect(finish(broken(w, `${two.id}/elementOpen`, 1), "benchTest", two.id).says.code).toBe("run.part-bad");
     const fresh = play(predictor, broken(w, `${two.id}/elementOpen`, 1), "newPart", two.id);
     expect(fresh.finding!.says.code).toBe("run.new-part-good");
-    expect(finish(healthy(), "benchTest", sensor.id).says.code).toBe("run.ohms-prove-nothing"); // ohms prove nothing on a three-wire electronic sensor (common practice, no source)
+    // ohms prove nothing on a three-wire electronic sensor (common practice, no source)
+    expect(finish(healthy(), "benchTest", sensor.id).says.code).toBe("run.ohms-prove-nothing");
   });
   test("the opposite fault shows that the monitor is awake", () => {
     const run = play(predictor, healthy(), "opposite", sensor.id);
@@ -451,23 +452,26 @@ describe("what is offered", () => {
     if (!c.ok) throw new Error(file);
     return c.value;
   };
-  test("runs that tell the suspects apart, the most for their minutes first; none before a code or after the proof", () => {
-    const { wiring: w, entries } = load("tug-4-reference.case.json");
-    const predictor = new Predictor(w);
-    const a = analyse(predictor, entries);
-    const offers = runOffers(predictor, a);
-    expect(offers.map((o) => o.run)).toContain("unplugSeries");
-    for (const o of offers) {
-      expect(runPlaces(w, o.run)).toContain(o.on);
-      expect(o.shareOfOpen).toBeGreaterThan(0);
-      expect(o.shareOfOpen).toBeLessThanOrEqual(1);
-      expect(o.minutes).toBeGreaterThan(0);
-    }
-    for (let i = 1; i < offers.length; i++)
-      expect(offers[i]!.bits / offers[i]!.minutes).toBeLessThanOrEqual(offers[i - 1]!.bits / offers[i - 1]!.minutes);
-    expect(runOffers(predictor, analyse(predictor, []))).toEqual([]);
-    expect(runOffers(predictor, { ...a, stage: "proven" })).toEqual([]);
-  });
+  test(
+    "runs that tell the suspects apart, the most for their minutes first; none before a code or after the " + "proof",
+    () => {
+      const { wiring: w, entries } = load("tug-4-reference.case.json");
+      const predictor = new Predictor(w);
+      const a = analyse(predictor, entries);
+      const offers = runOffers(predictor, a);
+      expect(offers.map((o) => o.run)).toContain("unplugSeries");
+      for (const o of offers) {
+        expect(runPlaces(w, o.run)).toContain(o.on);
+        expect(o.shareOfOpen).toBeGreaterThan(0);
+        expect(o.shareOfOpen).toBeLessThanOrEqual(1);
+        expect(o.minutes).toBeGreaterThan(0);
+      }
+      for (let i = 1; i < offers.length; i++)
+        expect(offers[i]!.bits / offers[i]!.minutes).toBeLessThanOrEqual(offers[i - 1]!.bits / offers[i - 1]!.minutes);
+      expect(runOffers(predictor, analyse(predictor, []))).toEqual([]);
+      expect(runOffers(predictor, { ...a, stage: "proven" })).toEqual([]);
+    },
+  );
   test("the value to watch is one that the leading suspect moves", () => {
     const { wiring: w, entries } = load("whimbrel-connector.case.json");
     const predictor = new Predictor(w);
@@ -486,7 +490,8 @@ describe("what is offered", () => {
     const same = weighCandidate(predictor, entries, first.candidate)!;
     expect(same.bits).toBeCloseTo(first.bits, 9);
     const rounded = (x: unknown) =>
-      JSON.stringify(x, (_, v: unknown) => (typeof v === "number" ? v.toPrecision(9) : v)); // sums taken in another order
+      // sums taken in another order
+      JSON.stringify(x, (_, v: unknown) => (typeof v === "number" ? v.toPrecision(9) : v));
     expect(rounded(same.answers)).toBe(rounded(first.answers));
     const step = runView(predictor, [
       ...entries,
@@ -496,7 +501,8 @@ describe("what is offered", () => {
       1,
       1,
     );
-    expect(weighCandidate(predictor, entries, { ...step, part: "new" })).toBeUndefined(); // a new part says nothing of the machine
+    // a new part says nothing of the machine
+    expect(weighCandidate(predictor, entries, { ...step, part: "new" })).toBeUndefined();
   });
 });
 

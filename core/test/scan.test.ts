@@ -145,17 +145,21 @@ test("a code that does not come back stays as intermittent; after a dead battery
   expect(wiped.codes.map((c) => c.entry.status)).toEqual(["active"]);
   expect(fold([scan("before", [], { wiped: true })]).scanned.size).toBe(0);
 });
-test("what was disturbed since the last clear is kept beside the scan; clearing empties the list but for what is still unplugged", () => {
-  const unplug: Entry = { type: "unplugged", at, connector: "B7" };
-  const plug: Entry = { type: "plugged", at, connector: "B7" };
-  expect(fold([unplug, plug, scan("other", ["P0237"])]).codes[0]!.disturbedThen).toEqual(["B7"]);
-  expect(fold([unplug, plug, { type: "cleared", at }, scan("afterClear", ["P0237"])]).codes[0]!.disturbedThen).toEqual(
-    [],
-  );
-  expect(fold([unplug, { type: "cleared", at }, scan("afterClear", ["P0237"])]).codes[0]!.disturbedThen).toEqual([
-    "B7",
-  ]);
-});
+test(
+  "what was disturbed since the last clear is kept beside the scan; clearing empties the list but for what " +
+    "is still unplugged",
+  () => {
+    const unplug: Entry = { type: "unplugged", at, connector: "B7" };
+    const plug: Entry = { type: "plugged", at, connector: "B7" };
+    expect(fold([unplug, plug, scan("other", ["P0237"])]).codes[0]!.disturbedThen).toEqual(["B7"]);
+    expect(
+      fold([unplug, plug, { type: "cleared", at }, scan("afterClear", ["P0237"])]).codes[0]!.disturbedThen,
+    ).toEqual([]);
+    expect(fold([unplug, { type: "cleared", at }, scan("afterClear", ["P0237"])]).codes[0]!.disturbedThen).toEqual([
+      "B7",
+    ]);
+  },
+);
 test("a code we set ourselves, by plug or by fuse, is no evidence", () => {
   const w = tug();
   const predictor = new Predictor(w);
@@ -167,7 +171,8 @@ test("a code we set ourselves, by plug or by fuse, is no evidence", () => {
   );
   const speed = w.codes.find((c) => c.monitor?.type === "noActivity")!;
   const crank = scan("afterCrank", [speed.id], { disturbed: ["F12"] });
-  expect(analyse(predictor, [crank]).remarks.map((r) => r.code)).not.toContain("remark.not-in-this-wiring"); // a pulled fuse puts the module to sleep: it judges nothing, so the code is not ours
+  // a pulled fuse puts the module to sleep: it judges nothing, so the code is not ours
+  expect(analyse(predictor, [crank]).remarks.map((r) => r.code)).not.toContain("remark.not-in-this-wiring");
 });
 test("after a scan with cranking, codes that only cranking can set are evidence by staying away", () => {
   const predictor = new Predictor(tug());

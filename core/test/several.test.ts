@@ -56,31 +56,35 @@ describe("minimal hitting sets", () => {
   test("an empty set can be hit by nothing", () => expect(minimalHittingSets([[1], []])).toEqual([]));
 });
 
-test("three multipliers and two adders (de Kleer & Williams, Diagnosing multiple faults, 1987; values from memory): conflicts and minimal diagnoses", () => {
-  // A 3, B 2, C 2, D 3, E 3; M1 = A·C, M2 = B·D, M3 = C·E, F = M1 + M2 read 10, G = M2 + M3 read 12
-  const all = ["M1", "M2", "M3", "A1", "A2"];
-  // values known from healthy parts, each with the parts it rests on: a contradiction is a conflict
-  const conflict = (broken: ReadonlySet<string>): string[] | undefined => {
-    const ok = (p: string) => !broken.has(p);
-    const x = ok("M1") ? 6 : undefined;
-    const y = ok("M2") ? 6 : undefined;
-    const z = ok("M3") ? 6 : undefined;
-    if (ok("A1") && x !== undefined && y !== undefined && x + y !== 10) return ["A1", "M1", "M2"];
-    const yFromF = ok("A1") && x !== undefined ? 10 - x : undefined;
-    const yFromG = ok("A2") && z !== undefined ? 12 - z : undefined;
-    if (y !== undefined && yFromG !== undefined && y !== yFromG) return ["A2", "M2", "M3"];
-    if (yFromF !== undefined && yFromG !== undefined && yFromF !== yFromG) return ["A1", "A2", "M1", "M3"];
-    return undefined;
-  };
-  const { diagnoses, conflicts } = minimalDiagnoses<string>(conflict, all.length);
-  expect(sorted(diagnoses)).toEqual(sorted([["A1"], ["M1"], ["A2", "M2"], ["M2", "M3"]]));
-  expect(sorted(conflicts)).toEqual(
-    sorted([
-      ["A1", "M1", "M2"],
-      ["A1", "A2", "M1", "M3"],
-    ]),
-  );
-});
+test(
+  "three multipliers and two adders (de Kleer & Williams, Diagnosing multiple faults, 1987; values from " +
+    "memory): conflicts and minimal diagnoses",
+  () => {
+    // A 3, B 2, C 2, D 3, E 3; M1 = A·C, M2 = B·D, M3 = C·E, F = M1 + M2 read 10, G = M2 + M3 read 12
+    const all = ["M1", "M2", "M3", "A1", "A2"];
+    // values known from healthy parts, each with the parts it rests on: a contradiction is a conflict
+    const conflict = (broken: ReadonlySet<string>): string[] | undefined => {
+      const ok = (p: string) => !broken.has(p);
+      const x = ok("M1") ? 6 : undefined;
+      const y = ok("M2") ? 6 : undefined;
+      const z = ok("M3") ? 6 : undefined;
+      if (ok("A1") && x !== undefined && y !== undefined && x + y !== 10) return ["A1", "M1", "M2"];
+      const yFromF = ok("A1") && x !== undefined ? 10 - x : undefined;
+      const yFromG = ok("A2") && z !== undefined ? 12 - z : undefined;
+      if (y !== undefined && yFromG !== undefined && y !== yFromG) return ["A2", "M2", "M3"];
+      if (yFromF !== undefined && yFromG !== undefined && yFromF !== yFromG) return ["A1", "A2", "M1", "M3"];
+      return undefined;
+    };
+    const { diagnoses, conflicts } = minimalDiagnoses<string>(conflict, all.length);
+    expect(sorted(diagnoses)).toEqual(sorted([["A1"], ["M1"], ["A2", "M2"], ["M2", "M3"]]));
+    expect(sorted(conflicts)).toEqual(
+      sorted([
+        ["A1", "M1", "M2"],
+        ["A1", "A2", "M1", "M3"],
+      ]),
+    );
+  },
+);
 
 describe("the posterior against enumeration", () => {
   const doc = tug();
@@ -190,33 +194,37 @@ describe("the posterior against enumeration", () => {
   });
 });
 
-test("no hypothesis that the exact weighing gives a share worth having is left out of the narrow one, on a made-up machine", () => {
-  const machine = generateHarness({ nodes: 100, seed: 5 });
-  const p = new Predictor(machine);
-  const at = "2026-11-24T10:00:00Z";
-  const modules = [...new Set(machine.codes.map((c) => c.module))];
-  // every code by itself, as a scan of all modules would give it: some faults set it in a few draws only
-  const left: string[] = [];
-  for (const c of machine.codes.slice(0, 8)) {
-    const { evidence } = gather(p, [
-      {
-        type: "scan",
-        at,
-        when: "afterDrive",
-        modules,
-        codes: [{ module: c.module, code: c.id, status: "active" }],
-        disturbed: [],
-        wiped: false,
-      },
-    ]);
-    const exact = weigh(p, evidence);
-    const narrow = weigh(p, evidence, { breadth: "narrow" });
-    exact.share.forEach((s, h) => {
-      if (s > 0.008 && narrow.share[h]! < s / 3) left.push(`${c.id} ${p.faults[h - 1]?.id ?? "nothing"} ${s}`);
-    });
-  }
-  expect(left).toEqual([]);
-});
+test(
+  "no hypothesis that the exact weighing gives a share worth having is left out of the narrow one, on a " +
+    "made-up machine",
+  () => {
+    const machine = generateHarness({ nodes: 100, seed: 5 });
+    const p = new Predictor(machine);
+    const at = "2026-11-24T10:00:00Z";
+    const modules = [...new Set(machine.codes.map((c) => c.module))];
+    // every code by itself, as a scan of all modules would give it: some faults set it in a few draws only
+    const left: string[] = [];
+    for (const c of machine.codes.slice(0, 8)) {
+      const { evidence } = gather(p, [
+        {
+          type: "scan",
+          at,
+          when: "afterDrive",
+          modules,
+          codes: [{ module: c.module, code: c.id, status: "active" }],
+          disturbed: [],
+          wiped: false,
+        },
+      ]);
+      const exact = weigh(p, evidence);
+      const narrow = weigh(p, evidence, { breadth: "narrow" });
+      exact.share.forEach((s, h) => {
+        if (s > 0.008 && narrow.share[h]! < s / 3) left.push(`${c.id} ${p.faults[h - 1]?.id ?? "nothing"} ${s}`);
+      });
+    }
+    expect(left).toEqual([]);
+  },
+);
 
 test("what moves with a connector: readings at it and with it unplugged, not the scan tool's at the module", () => {
   const at = "2026-11-24T10:00:00Z";
@@ -255,16 +263,20 @@ test("codes worked out roughly are mostly those worked out in full", () => {
   expect(same / count).toBeGreaterThan(0.985);
 });
 
-test("two faults that two terminals changed over would explain as well (once a wrong single cause): both are named", () => {
-  const predictor = new Predictor(tug());
-  const fault = (id: string) => predictor.faults.find((f) => f.id === id)!;
-  const ended = play(
-    predictor,
-    [
-      { fault: fault("B4/elementOpen"), severity: NaN },
-      { fault: fault("B9/shortSignalGround"), severity: 2 },
-    ],
-    { school: "information", seed: 702, repairs: true, slips: 0.01, missed: 0.05 },
-  );
-  expect([ended.ending, ended.verdict?.type, ended.overbold]).toEqual(["isolated", "several", false]);
-}, 240_000);
+test(
+  "two faults that two terminals changed over would explain as well (once a wrong single cause): both are " + "named",
+  () => {
+    const predictor = new Predictor(tug());
+    const fault = (id: string) => predictor.faults.find((f) => f.id === id)!;
+    const ended = play(
+      predictor,
+      [
+        { fault: fault("B4/elementOpen"), severity: NaN },
+        { fault: fault("B9/shortSignalGround"), severity: 2 },
+      ],
+      { school: "information", seed: 702, repairs: true, slips: 0.01, missed: 0.05 },
+    );
+    expect([ended.ending, ended.verdict?.type, ended.overbold]).toEqual(["isolated", "several", false]);
+  },
+  240_000,
+);

@@ -50,35 +50,43 @@ describe("likelihood of one reading", () => {
     expect(sigmaVolt(10, 0)).toBeCloseTo(Math.hypot(0.03, 0.12), 12);
     expect(sigmaVolt(0, 0.4)).toBeCloseTo(Math.hypot(0.03, 0.4), 12);
   });
-  test("ohms: OL agrees with OL, contradicts a closed circuit, and a prediction that proves nothing weighs nothing", () => {
-    expect(likelihood("ohmmeter", Infinity, Infinity, 0, range)).toBe(1);
-    expect(likelihood("ohmmeter", Infinity, 100, 0, range)).toBeLessThan(0.001);
-    expect(likelihood("ohmmeter", 100, Infinity, 0, range)).toBeLessThan(0.001);
-    expect(likelihood("ohmmeter", 100, NaN, 0, range)).toBe(likelihood("ohmmeter", 5e5, NaN, 0, range));
-    expect(likelihood("ohmmeter", 100, 100, 0, range)).toBeGreaterThan(20 * (1 / LN_OHM_RANGE));
-  });
+  test(
+    "ohms: OL agrees with OL, contradicts a closed circuit, and a prediction that proves nothing weighs " + "nothing",
+    () => {
+      expect(likelihood("ohmmeter", Infinity, Infinity, 0, range)).toBe(1);
+      expect(likelihood("ohmmeter", Infinity, 100, 0, range)).toBeLessThan(0.001);
+      expect(likelihood("ohmmeter", 100, Infinity, 0, range)).toBeLessThan(0.001);
+      expect(likelihood("ohmmeter", 100, NaN, 0, range)).toBe(likelihood("ohmmeter", 5e5, NaN, 0, range));
+      expect(likelihood("ohmmeter", 100, 100, 0, range)).toBeGreaterThan(20 * (1 / LN_OHM_RANGE));
+    },
+  );
   test("widths come from the draws and from the neighbouring severities", () => {
     const by = (list: readonly number[]) => ({ at: (s: number) => list[s]! });
     const two = [1, 1, 3, 3]; // two severities of two draws
     const all = new Uint8Array(4).fill(1);
     expect(spreads(by(two), all, 2, "voltmeter")[0]).toBeCloseTo(0.5, 6); // half of half the gap
-    expect(spreads(by([1, 3]), new Uint8Array(2).fill(1), 2, "voltmeter")[0]).toBeCloseTo(0.6, 6); // 0.6 of one deviation
-    expect(spreads(by(two), Uint8Array.from([1, 1, 0, 0]), 2, "voltmeter")[0]).toBe(0); // the neighbour was never predicted
+    // 0.6 of one deviation
+    expect(spreads(by([1, 3]), new Uint8Array(2).fill(1), 2, "voltmeter")[0]).toBeCloseTo(0.6, 6);
+    // the neighbour was never predicted
+    expect(spreads(by(two), Uint8Array.from([1, 1, 0, 0]), 2, "voltmeter")[0]).toBe(0);
   });
 });
 
 describe("joint draws", () => {
-  test("draw 0 is nominal, each parameter visits every stratum once (Latin hypercube), the same in every key state", () => {
-    const draws = new Draws(doc, 8, 3);
-    const reference = (key: "on" | "running", d: number) =>
-      draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!.ohm;
-    expect(reference("on", 0)).toBeCloseTo(5 / 0.008, 9);
-    const drawn = Array.from({ length: 7 }, (_, d) => reference("on", d + 1));
-    // typed: ±5 %, eight strata of amperes; seven of them are seen, each once
-    const strata = drawn.map((ohm) => Math.floor(((5 / ohm / 0.008 - 0.95) / 0.1) * 8));
-    expect(new Set(strata).size).toBe(7);
-    for (let d = 1; d < 8; d++) expect(reference("running", d)).toBe(reference("on", d));
-  });
+  test(
+    "draw 0 is nominal, each parameter visits every stratum once (Latin hypercube), the same in every key " + "state",
+    () => {
+      const draws = new Draws(doc, 8, 3);
+      const reference = (key: "on" | "running", d: number) =>
+        draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!.ohm;
+      expect(reference("on", 0)).toBeCloseTo(5 / 0.008, 9);
+      const drawn = Array.from({ length: 7 }, (_, d) => reference("on", d + 1));
+      // typed: ±5 %, eight strata of amperes; seven of them are seen, each once
+      const strata = drawn.map((ohm) => Math.floor(((5 / ohm / 0.008 - 0.95) / 0.1) * 8));
+      expect(new Set(strata).size).toBe(7);
+      for (let d = 1; d < 8; d++) expect(reference("running", d)).toBe(reference("on", d));
+    },
+  );
 });
 
 describe("posterior", () => {
@@ -131,35 +139,42 @@ describe("information", () => {
       expect(edges.at(-1)!).toBeGreaterThan(nominal * 1.2);
     }
   });
-  test("no test promises more than is open (information bound); behind the first choice they stand by information per minute", () => {
-    const a = analyse(predictor, codes);
-    const entropy = a.suspects.reduce((h, s) => (s.share > 0 ? h - s.share * Math.log2(s.share) : h), 0);
-    for (const n of a.next) {
-      expect(n.bits).toBeGreaterThan(0);
-      expect(n.bits).toBeLessThanOrEqual(entropy + 0.05);
-    }
-    const rates = a.next.slice(1).map((n) => n.bits / n.candidate.minutes);
-    for (let i = 1; i < rates.length; i++) expect(rates[i]!).toBeLessThanOrEqual(rates[i - 1]! + 1e-12);
-  });
-  test("what each answer would mean is what comes true: log the middle of an answer, and its first suspect leads", () => {
-    const a = analyse(predictor, codes);
-    const { candidate, answers } = a.next[0]!;
-    if (candidate.instrument === "none") throw new Error("the first choice is a reading here");
-    const decided = answers[0]!.find((x) => x.suspects[0]!.share > 0.85)!;
-    const after = analyse(predictor, [
-      ...codes,
-      {
-        type: "reading",
-        at: AT,
-        instrument: candidate.instrument,
-        points: [...candidate.points],
-        values: [decided.value],
-        state: candidate.state,
-      },
-    ]);
-    expect(after.suspects[0]!.id).toBe(a.suspects[decided.suspects[0]!.suspect]!.id);
-    expect(after.suspects[0]!.share).toBeGreaterThan(0.8);
-  });
+  test(
+    "no test promises more than is open (information bound); behind the first choice they stand by " +
+      "information per minute",
+    () => {
+      const a = analyse(predictor, codes);
+      const entropy = a.suspects.reduce((h, s) => (s.share > 0 ? h - s.share * Math.log2(s.share) : h), 0);
+      for (const n of a.next) {
+        expect(n.bits).toBeGreaterThan(0);
+        expect(n.bits).toBeLessThanOrEqual(entropy + 0.05);
+      }
+      const rates = a.next.slice(1).map((n) => n.bits / n.candidate.minutes);
+      for (let i = 1; i < rates.length; i++) expect(rates[i]!).toBeLessThanOrEqual(rates[i - 1]! + 1e-12);
+    },
+  );
+  test(
+    "what each answer would mean is what comes true: log the middle of an answer, and its first suspect " + "leads",
+    () => {
+      const a = analyse(predictor, codes);
+      const { candidate, answers } = a.next[0]!;
+      if (candidate.instrument === "none") throw new Error("the first choice is a reading here");
+      const decided = answers[0]!.find((x) => x.suspects[0]!.share > 0.85)!;
+      const after = analyse(predictor, [
+        ...codes,
+        {
+          type: "reading",
+          at: AT,
+          instrument: candidate.instrument,
+          points: [...candidate.points],
+          values: [decided.value],
+          state: candidate.state,
+        },
+      ]);
+      expect(after.suspects[0]!.id).toBe(a.suspects[decided.suspects[0]!.suspect]!.id);
+      expect(after.suspects[0]!.share).toBeGreaterThan(0.8);
+    },
+  );
 });
 
 describe("candidates and their cost", () => {
@@ -218,7 +233,8 @@ describe("the fold of a logbook", () => {
       { type: "plugged", at: AT, connector: "B7" },
     ];
     expect(fold(e).state.unplugged).toEqual(["B9"]);
-    expect(fold([...e, volts("B7:1", 5, ["B12"])]).state.unplugged).toEqual(["B12"]); // a reading says what was unplugged when it was taken
+    // a reading says what was unplugged when it was taken
+    expect(fold([...e, volts("B7:1", 5, ["B12"])]).state.unplugged).toEqual(["B12"]);
     expect(fold([]).state).toEqual({ key: "on", unplugged: [] });
   });
   test("the last word on a code counts, and the last verdict", () => {

@@ -74,29 +74,32 @@ describe("nets: copper that belongs together", () => {
 
 describe("what lies on the way", () => {
   const way = thingsOnTheWay(doc);
-  test("a pressure sensor: its own wires, both splices, three cavities, three module pins, and nobody else's leg", () => {
-    const b7 = way.get("B7")!;
-    for (const thing of [
-      "W11",
-      "S14",
-      "W14",
-      "X5:4",
-      "W15",
-      "A1:17",
-      "W21",
-      "S22",
-      "W25",
-      "X5:7",
-      "A1:31",
-      "W31",
-      "X5:1",
-      "W32",
-      "A1:8",
-    ])
-      expect([thing, b7.has(thing)]).toEqual([thing, true]);
-    for (const thing of ["W12", "W13", "W22", "W24", "X5:2", "A1:9", "S30", "F12"])
-      expect([thing, b7.has(thing)]).toEqual([thing, false]);
-  });
+  test(
+    "a pressure sensor: its own wires, both splices, three cavities, three module pins, and nobody else's " + "leg",
+    () => {
+      const b7 = way.get("B7")!;
+      for (const thing of [
+        "W11",
+        "S14",
+        "W14",
+        "X5:4",
+        "W15",
+        "A1:17",
+        "W21",
+        "S22",
+        "W25",
+        "X5:7",
+        "A1:31",
+        "W31",
+        "X5:1",
+        "W32",
+        "A1:8",
+      ])
+        expect([thing, b7.has(thing)]).toEqual([thing, true]);
+      for (const thing of ["W12", "W13", "W22", "W24", "X5:2", "A1:9", "S30", "F12"])
+        expect([thing, b7.has(thing)]).toEqual([thing, false]);
+    },
+  );
   test("what the four share with each other, and the pedal with none of them", () => {
     const shared = ["B7", "B9", "B12"]
       .map((id) => way.get(id)!)

@@ -48,7 +48,8 @@ describe("tables from anywhere", () => {
   };
   test("semicolons, decimal commas, quotes, a head in other words", () => {
     const t = rows(
-      'Plug;Pin;Color;Cross-section;Signal;Destination\r\nB7;1;"OG/WH";0,75;"5 V; reference";A1:17\r\n;2;BN;0,75;gnd;S2\r\n',
+      'Plug;Pin;Color;Cross-section;Signal;Destination\r\nB7;1;"OG/WH";0,75;"5 V; ' +
+        'reference";A1:17\r\n;2;BN;0,75;gnd;S2\r\n',
     );
     expect(t.rows.map((r) => [r.connector, r.cavity, r.colour, r.mm2, r.function, r.goesTo])).toEqual([
       ["B7", "1", "OG/WH", "0,75", "5 V; reference", "A1:17"],
@@ -210,31 +211,38 @@ describe("seen on the machine", () => {
 describe("what coded circuits share", () => {
   const coded = ["B7", "B9", "B12"];
   const m = sharedMatrix(tug(), coded);
-  test("the shared reference leads, healthy circuits stand against what they pass through, as set intersection by hand", () => {
-    const way = thingsOnTheWay(tug());
-    const all = [...way.get("B7")!].filter((t) => coded.every((d) => way.get(d)!.has(t)));
-    const listed = m.rows.filter((r) => r.coded.length === 3).flatMap((r) => [r.thing, ...r.same]);
-    expect(listed.sort()).toEqual(all.sort());
-    const first = m.rows[0]!;
-    expect([first.thing, ...first.same]).toContain("S14");
-    expect(first.healthy).toEqual([]);
-    const ground = m.rows.find((r) => [r.thing, ...r.same].includes("S22"))!;
-    expect(ground.healthy).toContain("B4");
-    for (const r of m.rows) for (const h of r.healthy) expect(way.get(h)!.has(r.thing)).toBe(true);
-  });
-  test("smallest sets that cover all: one thing where there is a shared one; by brute force over all pairs elsewhere", () => {
-    expect(m.covers.every((c) => c.length === 1)).toBe(true);
-    const apart = sharedMatrix(tug(), ["B7", "B9", "B12", "B20"]);
-    const way = thingsOnTheWay(tug());
-    const things = [...new Set(apart.coded.flatMap((d) => [...way.get(d)!]))];
-    const hits = (set: readonly string[]) => apart.coded.every((d) => set.some((t) => way.get(d)!.has(t)));
-    const least = things.some((t) => hits([t])) ? 1 : things.some((x) => things.some((y) => hits([x, y]))) ? 2 : 3;
-    for (const c of apart.covers) {
-      expect(c).toHaveLength(least);
-      expect(hits(c)).toBe(true);
-    }
-    expect(apart.covers.length).toBeGreaterThan(0);
-  });
+  test(
+    "the shared reference leads, healthy circuits stand against what they pass through, as set intersection " +
+      "by hand",
+    () => {
+      const way = thingsOnTheWay(tug());
+      const all = [...way.get("B7")!].filter((t) => coded.every((d) => way.get(d)!.has(t)));
+      const listed = m.rows.filter((r) => r.coded.length === 3).flatMap((r) => [r.thing, ...r.same]);
+      expect(listed.sort()).toEqual(all.sort());
+      const first = m.rows[0]!;
+      expect([first.thing, ...first.same]).toContain("S14");
+      expect(first.healthy).toEqual([]);
+      const ground = m.rows.find((r) => [r.thing, ...r.same].includes("S22"))!;
+      expect(ground.healthy).toContain("B4");
+      for (const r of m.rows) for (const h of r.healthy) expect(way.get(h)!.has(r.thing)).toBe(true);
+    },
+  );
+  test(
+    "smallest sets that cover all: one thing where there is a shared one; by brute force over all pairs " + "elsewhere",
+    () => {
+      expect(m.covers.every((c) => c.length === 1)).toBe(true);
+      const apart = sharedMatrix(tug(), ["B7", "B9", "B12", "B20"]);
+      const way = thingsOnTheWay(tug());
+      const things = [...new Set(apart.coded.flatMap((d) => [...way.get(d)!]))];
+      const hits = (set: readonly string[]) => apart.coded.every((d) => set.some((t) => way.get(d)!.has(t)));
+      const least = things.some((t) => hits([t])) ? 1 : things.some((x) => things.some((y) => hits([x, y]))) ? 2 : 3;
+      for (const c of apart.covers) {
+        expect(c).toHaveLength(least);
+        expect(hits(c)).toBe(true);
+      }
+      expect(apart.covers.length).toBeGreaterThan(0);
+    },
+  );
   test("which parts a code is about", () => {
     expect(subjectsOf(tug(), "A1", "P0237")).toEqual(["B7"]);
     expect(subjectsOf(tug(), "A1", "P9999")).toEqual([]);
@@ -284,18 +292,22 @@ describe("which wire is which", () => {
       ["3", "ground", true],
     ]);
   });
-  test("a three-wire pressure sensor's plug: reference, ground, and a pulled-down signal that shows nothing either way", () => {
-    expect(
-      tellApart(
-        [
-          { cavity: "1", toNegative: 5.0 },
-          { cavity: "2", toNegative: 0, toPositive: 12.35 },
-          { cavity: "3", toNegative: 0.02, toPositive: 1.1 },
-        ],
-        12.4,
-      ).map((t) => t.function),
-    ).toEqual(["reference", "ground", "signal"]);
-  });
+  test(
+    "a three-wire pressure sensor's plug: reference, ground, and a pulled-down signal that shows nothing " +
+      "either way",
+    () => {
+      expect(
+        tellApart(
+          [
+            { cavity: "1", toNegative: 5.0 },
+            { cavity: "2", toNegative: 0, toPositive: 12.35 },
+            { cavity: "3", toNegative: 0.02, toPositive: 1.1 },
+          ],
+          12.4,
+        ).map((t) => t.function),
+      ).toEqual(["reference", "ground", "signal"]);
+    },
+  );
   test("zero against battery negative alone proves nothing", () => {
     expect(tellApart([{ cavity: "1", toNegative: 0 }], 12.4)[0]).toMatchObject({ function: "unknown", sure: false });
   });
@@ -404,37 +416,41 @@ describe("revisions and other programs", () => {
     expect(changes[0]!.fields).toEqual([{ field: "rating", before: "10", after: "15" }]);
     expect(compareWirings(before, structuredClone(before))).toEqual([]);
   });
-  test("GraphML: well-formed, every point a node, every wire an edge between nodes that are there; hostile names stay text", () => {
-    const w = tug();
-    const hostile: Wiring = {
-      ...w,
-      devices: w.devices.map((d) => (d.id === "B7" ? { ...d, name: "<script>\"&'" } : d)),
-    };
-    const text = graphml(hostile);
-    expect(XMLValidator.validate(text)).toBe(true); // the parser of another program's library judges
-    const { graphml: doc } = new XMLParser({
-      ignoreAttributes: false,
-      attributeNamePrefix: "",
-      isArray: (name) => name === "data",
-    }).parse(text) as {
-      graphml: {
-        graph: {
-          node: { id: string; data: { key: string; "#text": string }[] }[];
-          edge: { source: string; target: string }[];
+  test(
+    "GraphML: well-formed, every point a node, every wire an edge between nodes that are there; hostile " +
+      "names stay text",
+    () => {
+      const w = tug();
+      const hostile: Wiring = {
+        ...w,
+        devices: w.devices.map((d) => (d.id === "B7" ? { ...d, name: "<script>\"&'" } : d)),
+      };
+      const text = graphml(hostile);
+      expect(XMLValidator.validate(text)).toBe(true); // the parser of another program's library judges
+      const { graphml: doc } = new XMLParser({
+        ignoreAttributes: false,
+        attributeNamePrefix: "",
+        isArray: (name) => name === "data",
+      }).parse(text) as {
+        graphml: {
+          graph: {
+            node: { id: string; data: { key: string; "#text": string }[] }[];
+            edge: { source: string; target: string }[];
+          };
         };
       };
-    };
-    const nodes = new Set(doc.graph.node.map((n) => n.id));
-    for (const p of meterPoints(w)) expect(nodes.has(p)).toBe(true);
-    for (const e of doc.graph.edge) {
-      expect(nodes.has(e.source)).toBe(true);
-      expect(nodes.has(e.target)).toBe(true);
-    }
-    expect(doc.graph.edge.length).toBeGreaterThanOrEqual(w.wires.length);
-    expect(doc.graph.node.find((n) => n.id === "part B7")!.data.find((d) => d.key === "name")!["#text"]).toBe(
-      "<script>\"&'",
-    );
-  });
+      const nodes = new Set(doc.graph.node.map((n) => n.id));
+      for (const p of meterPoints(w)) expect(nodes.has(p)).toBe(true);
+      for (const e of doc.graph.edge) {
+        expect(nodes.has(e.source)).toBe(true);
+        expect(nodes.has(e.target)).toBe(true);
+      }
+      expect(doc.graph.edge.length).toBeGreaterThanOrEqual(w.wires.length);
+      expect(doc.graph.node.find((n) => n.id === "part B7")!.data.find((d) => d.key === "name")!["#text"]).toBe(
+        "<script>\"&'",
+      );
+    },
+  );
   test("a chart of five thousand rows is built in bounded work", () => {
     const made = readWiring(JSON.parse(JSON.stringify(generateHarness({ nodes: 5000, seed: 3 }))));
     if (!made.ok) throw new Error("unreadable");

@@ -115,10 +115,16 @@ export class Namer {
   fault(fault: Pick<Fault, "id" | "mode" | "place" | "at">): string {
     const text = MODES[fault.mode];
     if (fault.mode === "legOpen" || fault.mode === "legHighResistance")
-      return `${this.place(fault.place)}, leg to ${this.farEnd(fault.at ?? "", fault.place.id)} ${fault.mode === "legOpen" ? "open" : "with high resistance"}`;
+      return (
+        `${this.place(fault.place)}, leg to ${this.farEnd(fault.at ?? "", fault.place.id)} ` +
+        `${fault.mode === "legOpen" ? "open" : "with high resistance"}`
+      );
     if (fault.mode === "shortToWire") return `${this.place(fault.place)} chafed onto the ${this.wire(fault.at ?? "")}`;
     if (fault.mode === "cavitiesBridged" || fault.mode === "cavitiesSwapped")
-      return `${this.place(fault.place)}, ${fault.mode === "cavitiesBridged" ? "fluid bridging" : "swapped:"} cavities ${this.firstCavity(fault)} and ${fault.at ?? ""}`;
+      return (
+        `${this.place(fault.place)}, ${fault.mode === "cavitiesBridged" ? "fluid bridging" : "swapped:"} ` +
+        `cavities ${this.firstCavity(fault)} and ${fault.at ?? ""}`
+      );
     if (fault.mode === "trueCondition")
       return `${this.device(fault.place.id)} tells the truth: the machine itself is off`;
     if (fault.mode === "targetDamaged") return `target, tooth or gap at ${this.device(fault.place.id)} damaged`;

@@ -57,7 +57,8 @@ export const CHOICE_WORDS = {
 /** Dangers of a machine, as they stand before every step. */
 export const CAUTION_WORDS: Words<Intake["safety"][number]> = {
   restraint:
-    "Restraint circuits (airbag, belt): maker's procedure and wait time first; no meter ohms, no lamps, no probing. Qualified people only.",
+    "Restraint circuits (airbag, belt): maker's procedure and wait time first; no meter ohms, no lamps, no " +
+    "probing. Qualified people only.",
   highVoltage: "High-voltage system: licensed people only; no pin tests.",
   fuel: "Fuel and high-pressure lines: no sparks; relieve pressure as the maker says.",
   hot: "Hot exhaust and coolant.",
@@ -116,7 +117,12 @@ const ON: Readonly<Record<string, string>> = {
 /** One line of what the intake did: "Comes when wet: corrosion and bridged cavities count 2 times (46 faults)". */
 export function feedText(f: Feed): string {
   const factor = f.factor >= 1 ? `${plain(f.factor)} times as much` : `${plain(f.factor)} of what they did`;
-  return `${BECAUSE[f.because] ?? f.because}${f.at.length ? ` (${f.at.join(", ")})` : ""}: ${ON[f.on] ?? f.on} ${f.on === "partItself" || f.on === "all" || f.on === "batteryLow" || f.on === "wrongPart" ? "counts" : "count"} ${f.factor >= 1 ? factor : factor.replace("they", "it")}, in ${f.faults} ${f.faults === 1 ? "fault" : "faults"}.`;
+  return (
+    `${BECAUSE[f.because] ?? f.because}${f.at.length ? ` (${f.at.join(", ")})` : ""}: ${ON[f.on] ?? f.on} ` +
+    `${f.on === "partItself" || f.on === "all" || f.on === "batteryLow" || f.on === "wrongPart" ? "counts" : "count"}` +
+    ` ${f.factor >= 1 ? factor : factor.replace("they", "it")}, in ${f.faults} ` +
+    `${f.faults === 1 ? "fault" : "faults"}.`
+  );
 }
 const plain = (n: number) => String(Number(n.toPrecision(2)));
 
@@ -144,7 +150,8 @@ const WHY: Words<ToldApart["why"]> = {
   between: "between the two",
 };
 export const toldText = (t: ToldApart) =>
-  `${t.function === "unknown" ? "not told yet" : t.function}${t.sure || t.function === "unknown" ? "" : ", perhaps"} (${WHY[t.why]})`;
+  `${t.function === "unknown" ? "not told yet" : t.function}` +
+  `${t.sure || t.function === "unknown" ? "" : ", perhaps"} (${WHY[t.why]})`;
 
 /** Where a followed cavity ends, in words. */
 export const followEnd = (f: Follow, namer: Namer) => (f.end === undefined ? "ends here" : namer.point(f.end));

@@ -28,18 +28,21 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
       : `Connector ${p["connector"]} has no cavity "${p["cavity"]}"; it has ${list(p["known"])}.`,
   "wiring.missing-terminal": (p) => `${p["device"]} has no terminal "${p["terminal"]}"; it has ${list(p["known"])}.`,
   "wiring.inline-needs-side": (p) =>
-    `${p["connector"]} is an in-line connector: write ${p["connector"]}:${p["cavity"]}.a or ${p["connector"]}:${p["cavity"]}.b.`,
+    `${p["connector"]} is an in-line connector: write ${p["connector"]}:${p["cavity"]}.a or ${p["connector"]}:` +
+    `${p["cavity"]}.b.`,
   "wiring.no-side-here": (p) =>
     `${p["connector"]} is not an in-line connector: write ${p["connector"]}:${p["cavity"]} without a side.`,
   "wiring.cavity-wired-twice": (p) =>
-    `Cavity ${p["cavity"]} is wired twice; the first wire there is ${p["first"]}. Two wires in one cavity need a splice.`,
+    `Cavity ${p["cavity"]} is wired twice; the first wire there is ${p["first"]}. Two wires in one cavity need ` +
+    "a splice.",
   "wiring.cavity-used-twice": (p) => `Cavity ${p["cavity"]} already belongs to ${p["first"]}.`,
   "wiring.wire-to-itself": (p) => `The wire goes from ${p["endpoint"]} to itself.`,
   "wiring.pin-needs-device-connector": (p) =>
     `A device pin must be a cavity of the device's own connector; ${p["at"]} is not.`,
   "wiring.range-reversed": (p) => `The range runs backwards: ${p["low"]} to ${p["high"]}.`,
   "wiring.missing-module": (p) =>
-    `There is no module "${p["module"]}".${Array.isArray(p["known"]) && p["known"].length ? ` Modules here: ${list(p["known"])}.` : ""}`,
+    `There is no module "${p["module"]}".` +
+    `${Array.isArray(p["known"]) && p["known"].length ? ` Modules here: ${list(p["known"])}.` : ""}`,
   "wiring.monitor-not-at-module": (p) =>
     `The set condition watches ${p["at"]}, which is not a pin of module ${p["module"]}.`,
   "wiring.missing-device": (p) => `There is no device "${p["id"]}" in this document.`,
@@ -49,13 +52,18 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "wiring.relay-without-contact": (p) => `Relay ${p["relay"]} has neither a working nor a resting contact.`,
   "circuit.module-without-ground": (p) => `Module ${p["module"]} has no ground pin; a good ground is assumed.`,
   "circuit.no-steady-state": (p) =>
-    `${KEYS[String(p["key"])]}: no steady state. ${list(p["devices"])} ${Array.isArray(p["devices"]) && p["devices"].length > 1 ? "contradict each other" : "contradicts itself"}.`,
+    `${KEYS[String(p["key"])]}: no steady state. ${list(p["devices"])} ` +
+    `${Array.isArray(p["devices"]) && p["devices"].length > 1 ? "contradict each other" : "contradicts itself"}` +
+    ".",
   "circuit.two-steady-states": (p) =>
-    `${KEYS[String(p["key"])]}: two steady states, for example ${volts(p["first"])} or ${volts(p["second"])} at ${p["point"]}. The one with everything awake is used.`,
+    `${KEYS[String(p["key"])]}: two steady states, for example ${volts(p["first"])} or ${volts(p["second"])} at ` +
+    `${p["point"]}. The one with everything awake is used.`,
   "circuit.fuse-melts": (p) =>
-    `${KEYS[String(p["key"])]}: fuse ${p["fuse"]} melts on a healthy machine. Is its rating right, or does a wire join two feeds?`,
+    `${KEYS[String(p["key"])]}: fuse ${p["fuse"]} melts on a healthy machine. Is its rating right, or does a ` +
+    "wire join two feeds?",
   "circuit.battery-shorted": (p) =>
-    `${KEYS[String(p["key"])]}: battery ${p["battery"]} would give ${p["ampere"]} A on a healthy machine. Two supplies are joined, or one is shorted.`,
+    `${KEYS[String(p["key"])]}: battery ${p["battery"]} would give ${p["ampere"]} A on a healthy machine. Two ` +
+    "supplies are joined, or one is shorted.",
   "circuit.module-asleep": (p) => `Key on: module ${p["module"]} stays asleep. Are its supplies wired to a live feed?`,
   "circuit.code-when-healthy": (p) =>
     `A healthy machine would set ${p["code"]} (${KEYS[String(p["key"])]?.toLowerCase()}). Is its set condition right?`,
@@ -81,9 +89,11 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "reading.beeper-rules-out-open": () =>
     "A beep only rules out an open: one strand left still sounds. Only a load proves that the wire carries current.",
   "lamp.on-electronics": (p) =>
-    `Never a test lamp on a ${LINES[String(p["line"])] ?? "module"} line (${p["point"]}): it loads it flat and can damage the module.`,
+    `Never a test lamp on a ${LINES[String(p["line"])] ?? "module"} line (${p["point"]}): it loads it flat and ` +
+    "can damage the module.",
   "lamp.too-hungry": (p) =>
-    `A ${p["watt"]} W lamp wants ${Number(Number(p["ampere"]).toPrecision(2))} A: even a healthy circuit could not light it (${volts(p["volt"])}).`,
+    `A ${p["watt"]} W lamp wants ${Number(Number(p["ampere"]).toPrecision(2))} A: even a healthy circuit could ` +
+    `not light it (${volts(p["volt"])}).`,
   "clamp.below-resolution": (p) => `The current is too small for a clamp, which shows ${p["least"]} A at least.`,
   "scan.module-silent": (p) => `Module ${p["module"]} is not awake: the scan tool has no value.`,
   "file.not-a-zip": () => "This is not a zip file, or it is damaged.",
@@ -94,24 +104,31 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "photo.too-large": (p) => `The photo has ${thousands(p["bytes"])} bytes; ${thousands(p["limit"])} are taken at most.`,
   "photo.too-many": (p) => `There are ${p["limit"]} photos at this connector already; remove one first.`,
   "revision.breaks-logbook": (p) =>
-    `The logbook speaks of ${list(p["things"])}, which the other revision does not have. The job stays with its revision.`,
+    `The logbook speaks of ${list(p["things"])}, which the other revision does not have. The job stays with its ` +
+    "revision.",
   "job.not-as-found": (p) =>
-    `The job is not closed yet: ${list(p["things"])} ${Array.isArray(p["things"]) && p["things"].length > 1 ? "are" : "is"} not as found. Put it right, or say why it stays so.`,
+    `The job is not closed yet: ${list(p["things"])} ` +
+    `${Array.isArray(p["things"]) && p["things"].length > 1 ? "are" : "is"} not as found. Put it right, or say ` +
+    "why it stays so.",
   "bench.no-fault-sets-a-code": () =>
-    "No fault could be hidden here that sets a code: the wiring has no codes with set conditions yet, or too few faults set one.",
+    "No fault could be hidden here that sets a code: the wiring has no codes with set conditions yet, or too " +
+    "few faults set one.",
   "scan.no-code": (p) => `No code found in "${p["text"]}".`,
   "scan.no-module": (p) => `Which module gave "${p["text"]}"? Choose one, or write its name in the line.`,
   "table.not-text": () => "This is no table: it holds bytes that no text has. Save it as CSV first.",
   "table.quotes": () => "Quotes do not close here; check that no cell is missing.",
   "table.no-columns": (p) =>
-    `No column for connector or cavity was found. Name the columns in the first line, for example: ${list(p["known"]).split(", ").slice(0, 6).join(", ")}.`,
+    "No column for connector or cavity was found. Name the columns in the first line, for example: " +
+    `${list(p["known"]).split(", ").slice(0, 6).join(", ")}.`,
   "table.column-not-known": (p) => `The column "${p["text"]}" is not known here; it was left out.`,
   "table.columns-guessed": (p) =>
-    `The table has no head; its columns were taken for: ${list(p["columns"]).replaceAll("mm2", "mm²").replaceAll("goesTo", "goes to")}.`,
+    "The table has no head; its columns were taken for: " +
+    `${list(p["columns"]).replaceAll("mm2", "mm²").replaceAll("goesTo", "goes to")}.`,
   "table.too-many-rows": (p) => `Only the first ${thousands(p["limit"])} rows are taken.`,
   "table.cell-cut": (p) => `A cell is longer than ${p["limit"]} characters; the rest was cut off.`,
   "csv.left-out": (p) =>
-    `A table cannot hold these, so they are not in the file: ${list(p["fields"])}. Save the document as JSON to keep them.`,
+    `A table cannot hold these, so they are not in the file: ${list(p["fields"])}. Save the document as JSON to ` +
+    "keep them.",
   "chart.no-connector": () => "No connector is named here or above.",
   "chart.bad-name": (p) => `"${p["text"]}" cannot be a name: letters, digits, - _ + / without spaces, 40 at most.`,
   "chart.bad-goes-to": (p) => `"${p["text"]}" is no place a wire can go to. Write A1:8, S14 or battery -.`,
@@ -122,9 +139,11 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "chart.two-values": (p) =>
     `The wire at ${p["point"]} is said differently at its other end; both are kept, the first one counts.`,
   "chart.unknown-colour": (p) =>
-    `"${p["text"]}" is not a wire colour.${Array.isArray(p["nearest"]) && p["nearest"].length ? ` Is it ${p["nearest"].join(", ")}?` : ""}`,
+    `"${p["text"]}" is not a wire colour.` +
+    `${Array.isArray(p["nearest"]) && p["nearest"].length ? ` Is it ${p["nearest"].join(", ")}?` : ""}`,
   "chart.ambiguous-colour": (p) =>
-    `"${p["text"]}" means different colours on different drawings: ${list(p["could"]).replace(", ", " or ")}. It is kept as typed.`,
+    `"${p["text"]}" means different colours on different drawings: ${list(p["could"]).replace(", ", " or ")}. ` +
+    "It is kept as typed.",
   "chart.not-a-section": (p) => `"${p["text"]}" is not a cross-section. Write 0.75 or 18 AWG.`,
   "chart.not-a-length": (p) => `"${p["text"]}" is not a length in metres.`,
   "chart.not-minutes": (p) => `"${p["text"]}" is not a number of minutes.`,
@@ -136,7 +155,8 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "chart.kind-unknown": (p) =>
     `What kind of part ${p["part"]} is cannot be told from its cavities: say its kind, or what its cavities are for.`,
   "chart.role-missing": (p) =>
-    `${p["part"]} is a ${KIND_WORDS[String(p["kind"])] ?? p["kind"]}, but no cavity is its ${list(p["missing"])}: it is left out until one is.`,
+    `${p["part"]} is a ${KIND_WORDS[String(p["kind"])] ?? p["kind"]}, but no cavity is its ${list(p["missing"])}` +
+    ": it is left out until one is.",
   "chart.bad-values": (p) => `Not understood: ${list(p["text"])}. Write name=value, for example rating=10.`,
   "chart.values-do-not-fit": (p) => `${p["part"]}: ${p["message"]}.`,
   "chart.splice-assumed": (p) =>
@@ -146,7 +166,10 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "chart.connector-without-rows": (p) => `Connector ${p["id"]} has no rows yet.`,
   "chart.part-without-rows": (p) => `Part ${p["id"]} has no rows yet.`,
   "remark.not-as-drawn": (p) =>
-    `${p["connector"]} is not as drawn (${differences(p)}). Either the drawing is of another build, or this is not ${p["connector"]}${Array.isArray(p["fits"]) && p["fits"].length ? `: ${list(p["fits"]).replace(", ", " or ")} fits better` : ""}. Check the part number before testing.`,
+    `${p["connector"]} is not as drawn (${differences(p)}). Either the drawing is of another build, or this is ` +
+    `not ${p["connector"]}` +
+    `${Array.isArray(p["fits"]) && p["fits"].length ? `: ${list(p["fits"]).replace(", ", " or ")} fits better` : ""}` +
+    ". Check the part number before testing.",
   "entry.missing-thing": (p) => `There is no part or connector "${p["id"]}" in the wiring.`,
   "entry.missing-connector": (p) => `There is no connector "${p["id"]}" in the wiring.`,
   "entry.overload-not-ohms": () => "OL is an ohms reading; a voltmeter cannot show it.",
@@ -173,34 +196,44 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "remark.ohms-with-power": (p) =>
     `Ohms at ${p["point"]} were read with the key on. They prove nothing: turn the key off and read again.`,
   "remark.ac-mode": (p) =>
-    `Entry ${p["number"]} was read with the meter on AC. It proves nothing about a steady voltage: switch to DC and read again.`,
+    `Entry ${p["number"]} was read with the meter on AC. It proves nothing about a steady voltage: switch to DC ` +
+    "and read again.",
   "remark.battery-sagging": (p) =>
-    `Entry ${p["number"]} was read while the battery stood at ${volts(p["volt"])}. It counts for nothing: put a charger on and read again.`,
+    `Entry ${p["number"]} was read while the battery stood at ${volts(p["volt"])}. It counts for nothing: put a ` +
+    "charger on and read again.",
   "remark.not-close-enough": (p) =>
-    `${volts(p["volt"])} at ${p["point"]} is not close enough for a reference: good is ${volts(p["low"])} to ${volts(p["high"])}. It is a finding.`,
+    `${volts(p["volt"])} at ${p["point"]} is not close enough for a reference: good is ${volts(p["low"])} to ` +
+    `${volts(p["high"])}. It is a finding.`,
   "remark.may-sleep": (p) =>
-    `Entry ${p["number"]} came after a pause of ${p["minutes"]} minutes: the machine may have gone to sleep. Cycle the key and read again at once.`,
+    `Entry ${p["number"]} came after a pause of ${p["minutes"]} minutes: the machine may have gone to sleep. ` +
+    "Cycle the key and read again at once.",
   "remark.ghost-voltage": (p) =>
-    `Entry ${p["number"]}: with this unplugged, ${p["point"]} hangs behind ${thousands(p["ohm"])} Ω. A meter shows a ghost there that any load would make vanish.`,
+    `Entry ${p["number"]}: with this unplugged, ${p["point"]} hangs behind ${thousands(p["ohm"])} Ω. A meter ` +
+    "shows a ghost there that any load would make vanish.",
   "remark.beeper-rules-out-open": (p) =>
-    `Entry ${p["number"]}: a beep only rules out an open. One strand left still sounds; a load proves that the wire carries current.`,
+    `Entry ${p["number"]}: a beep only rules out an open. One strand left still sounds; a load proves that the ` +
+    "wire carries current.",
   "remark.prefix-slip": (p) =>
     `Entry ${p["number"]}: was it ${p["instead"]} rather than ${p["typed"]}? A thousand times ${p["way"]} would fit.`,
   "remark.meter-not-proven": () =>
     "The meter has not been checked on this job: leads together, the battery, and the place the black lead stands on.",
   "remark.meter-leads": (p) =>
-    `Leads together read ${p["ohm"] === "OL" ? "OL" : `${p["ohm"]} Ω`}: a broken lead or a flat meter battery. Mend that before any reading.`,
+    `Leads together read ${p["ohm"] === "OL" ? "OL" : `${p["ohm"]} Ω`}: a broken lead or a flat meter battery. ` +
+    "Mend that before any reading.",
   "remark.meter-reversed": (p) => `The battery reads ${volts(p["volt"])}: red and black are changed over.`,
   "remark.meter-ground": (p) =>
-    `The black lead stands ${volts(p["volt"])} away from battery negative: that is no ground. Clip it to battery negative.`,
+    `The black lead stands ${volts(p["volt"])} away from battery negative: that is no ground. Clip it to ` +
+    "battery negative.",
   "run.series-needs-start": (p) => `Measure ${p["point"]} with all plugged first: without it nothing can be compared.`,
   "run.shared-is-well": (p) =>
     `${p["point"]} stands at ${volts(p["volt"])}, where ${volts(p["healthy"])} is healthy: nothing drags it off now.`,
   "run.still-down": (p) =>
-    `Still not back with ${list(p["unplugged"])} unplugged: what drags at ${p["point"]} is in the wiring between, or in the module.`,
+    `Still not back with ${list(p["unplugged"])} unplugged: what drags at ${p["point"]} is in the wiring ` +
+    "between, or in the module.",
   "run.series-skipped": (p) => `Every connector on ${p["point"]} was skipped; nothing can be said.`,
   "run.culprit": (p) =>
-    `${names(p["things"])} ${plural(p["things"]) ? "drag" : "drags"} ${p["point"]} off its voltage: the part there, or the piece of harness that came off with it.`,
+    `${names(p["things"])} ${plural(p["things"]) ? "drag" : "drags"} ${p["point"]} off its voltage: the part ` +
+    "there, or the piece of harness that came off with it.",
   "run.fuse-needs-breaker": (p) => `Without a breaker or lamp in the place of ${p["fuse"]} this run cannot go on.`,
   "run.fuse-wiring": (p) =>
     `It trips with everything unplugged: the short is in the wiring between ${p["fuse"]} and ${p["before"]}.`,
@@ -213,14 +246,18 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
     `${p["point"]} is a restraint or high-voltage circuit: the maker's procedure, by qualified people only.`,
   "run.measure-first": () => "The pins must be measured before a jumper goes on.",
   "run.pin-not-right": (p) =>
-    `${list(p["things"])} ${plural(p["things"]) ? "are" : "is"} not as a healthy machine would have it, unplugged: mend that before any jumper.`,
+    `${list(p["things"])} ${plural(p["things"]) ? "are" : "is"} not as a healthy machine would have it, ` +
+    "unplugged: mend that before any jumper.",
   "run.does-not-follow": (p) =>
-    `The module's value does not go ${list(p["ends"])}: the signal wire or the module's input is at fault, not ${p["part"]}.`,
+    `The module's value does not go ${list(p["ends"])}: the signal wire or the module's input is at fault, not ` +
+    `${p["part"]}.`,
   "run.wiring-proven": (p) =>
-    `The module's value goes ${list(p["ends"]).replace(", ", " and ")} as told: wiring and module input are proven. ${p["part"]} or its terminals are left.`,
+    `The module's value goes ${list(p["ends"]).replace(", ", " and ")} as told: wiring and module input are ` +
+    `proven. ${p["part"]} or its terminals are left.`,
   "run.no-monitor": (p) => `No code of this wiring watches the signal of ${p["part"]} for being too low or too high.`,
   "run.monitor-silent": (p) =>
-    `${list(p["codes"])} did not set: the monitor is asleep, its conditions are not met, or the module does not see its pin.`,
+    `${list(p["codes"])} did not set: the monitor is asleep, its conditions are not met, or the module does not ` +
+    "see its pin.",
   "run.monitor-awake": (p) =>
     `The opposite code set as it should: the monitor for ${p["part"]} is awake. Clear what we set.`,
   "run.went-with-part": (p) => `What was wrong went with the part: ${p["part"]} or ${p["twin"]} itself.`,
@@ -243,7 +280,8 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "run.bad-at-source": (p) => `It is not right even at ${p["point"]}: the source itself, or what drags at it.`,
   "run.lost-between": (p) => `Right at ${p["to"]}, wrong at ${p["from"]}: it is lost between the two.`,
   "run.cannot-isolate": (p) =>
-    `${p["point"]} cannot be isolated: ${list(p["things"])} hang${plural(p["things"]) ? "" : "s"} on it and cannot be unplugged.`,
+    `${p["point"]} cannot be isolated: ${list(p["things"])} hang${plural(p["things"]) ? "" : "s"} on it and ` +
+    "cannot be unplugged.",
   "run.not-isolated": (p) =>
     `There is ${volts(p["volt"])} on ${p["point"]} with both ends unplugged: it touches another wire. Do not feed it.`,
   "run.wire-carries": (p) => `The wire from ${p["from"]} to ${p["to"]} carries current.`,
@@ -251,7 +289,8 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
     `The lamp is not bright: the wire from ${p["from"]} to ${p["to"]} does not carry current, whatever a beeper says.`,
   "run.no-module-pin": (p) => `No module pin is at the other end of ${p["point"]}.`,
   "run.module-differs": (p) =>
-    `The pin ${p["pin"]} is right and the module says otherwise (${volts(p["volt"])} apart): its terminal or its input.`,
+    `The pin ${p["pin"]} is right and the module says otherwise (${volts(p["volt"])} apart): its terminal or ` +
+    "its input.",
   "run.ends-differ": (p) => `${p["point"]} and ${p["pin"]} are ${volts(p["volt"])} apart: the way between them.`,
   "run.ends-agree": (p) => `${p["point"]} and ${p["pin"]} agree: the way between them is sound.`,
   "run.no-twin": (p) => `${p["part"]} has no twin on this machine.`,
@@ -259,13 +298,16 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "run.twin-agrees": (p) => `${p["part"]} has all it needs, as ${p["twin"]} does: feed and ground are good.`,
   "remark.point-not-in-wiring": (p) => `${p["point"]} is not a point of this wiring.`,
   "remark.not-in-this-wiring": () =>
-    "No single fault in this wiring explains what was seen. Check first that this is the right drawing and the right component; then think of more than one fault.",
+    "No single fault in this wiring explains what was seen. Check first that this is the right drawing and the " +
+    "right component; then think of more than one fault.",
   "remark.wrong-component": (p) =>
-    `It looks as though the readings at ${p["from"]} were taken at ${p["to"]}, which is easily taken for it. Check which component the leads were in before anything else.`,
+    `It looks as though the readings at ${p["from"]} were taken at ${p["to"]}, which is easily taken for it. ` +
+    "Check which component the leads were in before anything else.",
   "remark.leader-leaves-codes": (p) =>
     `The leading suspect does not explain ${list(p["codes"])}. There may be more than one fault.`,
   "remark.leader-misfits": (p) =>
-    `The reading in entry ${list(p["entries"])} is far from what the leading suspect predicts. Take it again before any verdict.`,
+    `The reading in entry ${list(p["entries"])} is far from what the leading suspect predicts. Take it again ` +
+    "before any verdict.",
   "remark.unsettled": (p) =>
     `With ${list(p["faults"])} this circuit has no steady state: what is predicted for it is not certain.`,
 };

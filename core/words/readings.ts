@@ -123,11 +123,13 @@ export class Instructor {
     return [
       ...(c.state.jumpers ?? []).map(
         (j) =>
-          `${this.namer.point(j.from)} joined to ${this.namer.point(j.to)}${j.ohm >= 100 ? ` through ${formatQuantity(j.ohm, "Ω")}` : ""}`,
+          `${this.namer.point(j.from)} joined to ${this.namer.point(j.to)}` +
+          `${j.ohm >= 100 ? ` through ${formatQuantity(j.ohm, "Ω")}` : ""}`,
       ),
       ...(c.state.loads ?? []).map(
         (l) =>
-          `${l.watt} W lamp from ${this.namer.point(l.from)} to ${l.to === "chassis" ? "battery negative" : this.namer.point(l.to)}`,
+          `${l.watt} W lamp from ${this.namer.point(l.from)} to ` +
+          `${l.to === "chassis" ? "battery negative" : this.namer.point(l.to)}`,
       ),
     ];
   }
@@ -185,16 +187,28 @@ export class Instructor {
           : point.endsWith(":+")
             ? `Measure from battery positive to the ${this.functionOf(c.black)} at ${this.namer.point(c.black)}`
             : `Measure the drop from ${this.namer.point(c.black)} to ${where}`;
-      case "jumper":
-        return `Jumper ${c.state.jumpers?.map((j) => `${this.namer.point(j.from)} to the ${this.functionOf(j.to)}${j.ohm >= 100 ? " through 1 kΩ" : ""}`).join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool, as volts`;
+      case "jumper": {
+        const jumpers = c.state.jumpers?.map(
+          (j) => `${this.namer.point(j.from)} to the ${this.functionOf(j.to)}${j.ohm >= 100 ? " through 1 kΩ" : ""}`,
+        );
+        return (
+          `Jumper ${jumpers?.join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool, ` +
+          "as volts"
+        );
+      }
       case "lamp":
-        return `Feed ${c.state.jumpers?.map((j) => this.namer.point(j.to)).join(", ") ?? "the wire"} from battery positive and look at the lamp on ${where}`;
+        return (
+          `Feed ${c.state.jumpers?.map((j) => this.namer.point(j.to)).join(", ") ?? "the wire"} from ` +
+          `battery positive and look at the lamp on ${where}`
+        );
       case "breaker":
-        return `Breaker in place of fuse ${c.at}: ${c.plug.length ? `plug ${c.plug.join(", ")} back in, key ${c.state.key === "on" ? "on" : c.state.key}` : c.unplug.length ? `unplug ${c.unplug.length === 1 ? c.unplug[0] : `all ${c.unplug.length} connectors`}, key on` : "key on"}. Does it hold?`;
+        return `Breaker in place of fuse ${c.at}: ${breakerStep(c)}. Does it hold?`;
       case "bench":
         return c.part === "new"
-          ? `New ${this.namer.device(this.deviceIdOn(point))}, before it goes in: ohms between its pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}`
-          : `${this.namer.device(this.deviceIdOn(point))} taken out: ohms between its own pins ${cavityOf(point)} and ${cavityOf(c.black ?? "")}`;
+          ? `New ${this.namer.device(this.deviceIdOn(point))}, before it goes in: ohms between its pins ` +
+              `${cavityOf(point)} and ${cavityOf(c.black ?? "")}`
+          : `${this.namer.device(this.deviceIdOn(point))} taken out: ohms between its own pins ` +
+              `${cavityOf(point)} and ${cavityOf(c.black ?? "")}`;
       case "codeSets":
         return `Make the opposite fault through 1 kΩ and scan: does ${c.points[1]} set?`;
       case "partNumber":
@@ -257,3 +271,10 @@ export class Instructor {
 
 const cavityOf = (point: string) => point.slice(point.indexOf(":") + 1).replace(/\.([ab])$/, ", side $1");
 export const keyText = (key: keyof typeof KEYS) => KEYS[key];
+
+/** What is plugged or unplugged for a breaker to be tried. */
+function breakerStep({ plug, unplug, state }: Pick<Candidate, "plug" | "unplug" | "state">): string {
+  if (plug.length) return `plug ${plug.join(", ")} back in, key ${state.key}`;
+  if (unplug.length === 0) return "key on";
+  return `unplug ${unplug.length === 1 ? unplug[0] : `all ${unplug.length} connectors`}, key on`;
+}

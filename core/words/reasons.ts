@@ -39,11 +39,18 @@ export function reasonText(r: Reason): string {
         ? `${r.about} is set; this alone would not set it`
         : `${r.about} is not set; this would set it`;
   if (r.kind === "clue")
-    return `${r.about} ${CLUES[r.clue ?? ""]?.[r.got ? 0 : 1] ?? ""}${Number.isNaN(r.expected) ? "" : `; chance of that: ${shareText(r.expected)}`}`;
+    return (
+      `${r.about} ${CLUES[r.clue ?? ""]?.[r.got ? 0 : 1] ?? ""}` +
+      `${Number.isNaN(r.expected) ? "" : `; chance of that: ${shareText(r.expected)}`}`
+    );
   const got = `${shownText(r.kind, r.got)} at ${r.about}${r.kind === "scanTool" ? " in the scan tool" : ""}`;
-  return Number.isNaN(r.expected)
-    ? got
-    : `${got}; expected ${r.kind === "lamp" || r.kind === "continuity" ? formatQuantity(r.expected, r.kind === "lamp" ? "V" : "Ω") : shownText(r.kind, r.expected)}`;
+  return Number.isNaN(r.expected) ? got : `${got}; expected ${expectedText(r.kind, r.expected)}`;
+}
+
+/** A lamp and a beeper are expected to see volts and ohms. */
+function expectedText(kind: Exclude<Reason["kind"], "code" | "clue">, expected: number): string {
+  if (kind === "lamp") return formatQuantity(expected, "V");
+  return kind === "continuity" ? formatQuantity(expected, "Ω") : shownText(kind, expected);
 }
 
 /** What the two answers to a test without an instrument are called: yes, no. */
@@ -102,6 +109,8 @@ export function economicsText(e: Economics): string {
   const money = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
   const basis = e.priced ? "" : " (by common prices: none given)";
   return e.cheaper === "test"
-    ? `Buying ${e.part} now would waste about ${money(e.buyNow)} on average; one more test first costs about ${money(e.testFirst)}${basis}.`
-    : `One more test costs about ${money(e.testFirst)}, more than the ${money(e.buyNow)} that buying ${e.part} now would waste on average${basis}.`;
+    ? `Buying ${e.part} now would waste about ${money(e.buyNow)} on average; one more test first costs about ` +
+        `${money(e.testFirst)}${basis}.`
+    : `One more test costs about ${money(e.testFirst)}, more than the ${money(e.buyNow)} that buying ${e.part} ` +
+        `now would waste on average${basis}.`;
 }

@@ -31,5 +31,9 @@ export function sharedText({ coded, covers, rows }: SharedMatrix): string {
       : fewest === 1
         ? "; one healthy circuit does too"
         : `; ${fewest} healthy circuits do too`;
-  return `${coded.length === 2 ? "Both" : `All ${coded.length}`} pass through ${things.slice(0, MOST).join(", ")}${things.length > MOST ? ` and ${things.length - MOST} more` : ""}${against}.`;
+  return (
+    `${coded.length === 2 ? "Both" : `All ${coded.length}`} pass through ` +
+    `${things.slice(0, MOST).join(", ")}${things.length > MOST ? ` and ${things.length - MOST} more` : ""}` +
+    `${against}.`
+  );
 }

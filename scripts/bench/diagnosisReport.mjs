@@ -29,7 +29,8 @@ function row(name, list) {
   ).toFixed(1)} |`;
 }
 const HEAD =
-  "| | jobs | isolated (95 % interval) | wrongly condemned | given up | tests: mean, 90 % | minutes: mean, 90 % |\n|---|---|---|---|---|---|---|";
+  "| | jobs | isolated (95 % interval) | wrongly condemned | given up | tests: mean, 90 % | minutes: mean, 90 % " +
+  "|\n|---|---|---|---|---|---|---|";
 
 export function report(results, { every, minutes }) {
   const set = (name) => results.filter((r) => r.set === name);
@@ -83,20 +84,23 @@ export function report(results, { every, minutes }) {
   if (schools.length)
     out.push(
       "",
-      `minutes against halving ${(own / minutesOf(schools.filter((r) => r.school === "halve"))).toFixed(2)}, against the fixed chart ${(own / minutesOf(schools.filter((r) => r.school === "chart"))).toFixed(2)}`,
+      `minutes against halving ${(own / minutesOf(schools.filter((r) => r.school === "halve"))).toFixed(2)}, ` +
+        `against the fixed chart ${(own / minutesOf(schools.filter((r) => r.school === "chart"))).toFixed(2)}`,
     );
   out.push("", ...calibration(single.filter((r) => r.ending === "isolated" || r.ending === "wrong")));
   const sizes = single.filter((r) => r.verdict).map((r) => r.verdict.places);
   out.push("", `repair group left at the end: mean ${mean(sizes).toFixed(2)} places, largest ${Math.max(...sizes)}`);
   const bold = (list) => `${list.filter((r) => r.overbold).length} of ${list.length}`;
   out.push(
-    `a single cause, and a wrong one, declared where there are three: ${bold(set("triple"))}; where there are two: ${bold(set("double"))}`,
+    `a single cause, and a wrong one, declared where there are three: ${bold(set("triple"))}; where there are ` +
+      `two: ${bold(set("double"))}`,
   );
   const wrong = set("wrong component").filter((r) => r.ending !== "noCode");
   const doubted = wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4);
   const spared = wrong.filter((r) => r.doubtedAfter === undefined && r.atWrong < 4 && r.ending === "isolated");
   out.push(
-    `wrong component: doubted before the fourth test there in ${interval(doubted.length, wrong.length)}; in ${spared.length} more the cause was found with fewer than four tests there`,
+    `wrong component: doubted before the fourth test there in ${interval(doubted.length, wrong.length)}; in ` +
+      `${spared.length} more the cause was found with fewer than four tests there`,
   );
   const missed = results.filter((r) => (r.ending === "wrong" || r.ending === "gaveUp") && r.set !== "school");
   out.push(
@@ -106,7 +110,8 @@ export function report(results, { every, minutes }) {
       .slice(0, 120)
       .map(
         (r) =>
-          `  ${r.set}, ${machines[r.machine].name}: ${r.faults.join()} (seed ${r.seed}) ${r.ending}, ${r.verdict?.suspect} at ${r.verdict?.share.toFixed(3)}, truth ${r.course.truth.toFixed(3)}`,
+          `  ${r.set}, ${machines[r.machine].name}: ${r.faults.join()} (seed ${r.seed}) ${r.ending}, ` +
+          `${r.verdict?.suspect} at ${r.verdict?.share.toFixed(3)}, truth ${r.course.truth.toFixed(3)}`,
       ),
   );
   return out.filter((line) => line !== undefined).join("\n");
@@ -127,14 +132,16 @@ function calibration(ended) {
     [0.95, 1.01],
   ];
   return [
-    `at the stop: claimed ${percent(claimed)}, delivered ${percent(delivered)}, apart ${percent(Math.abs(claimed - delivered))}; Brier score of the leader at every step ${brier.toFixed(4)}`,
+    `at the stop: claimed ${percent(claimed)}, delivered ${percent(delivered)}, apart ` +
+      `${percent(Math.abs(claimed - delivered))}; Brier score of the leader at every step ${brier.toFixed(4)}`,
     "",
     "| leader's share | steps | mean claim | came true |",
     "|---|---|---|---|",
     ...bands.map(([a, b]) => {
       const l = all.filter((c) => c.claim >= a && c.claim < b);
       return l.length
-        ? `| ${percent(a)}–${percent(Math.min(1, b))} | ${l.length} | ${percent(mean(l.map((c) => c.claim)))} | ${percent(mean(l.map((c) => c.hit)))} |`
+        ? `| ${percent(a)}–${percent(Math.min(1, b))} | ${l.length} | ${percent(mean(l.map((c) => c.claim)))} | ` +
+            `${percent(mean(l.map((c) => c.hit)))} |`
         : `| ${percent(a)}–${percent(Math.min(1, b))} | 0 | | |`;
     }),
   ];

@@ -115,7 +115,8 @@ function spiceAltering(s, faults, most) {
       const body = list
         .map(
           (c) =>
-            `alter ${names.get(c.element)} = ${c.ohm}\nop\nprint v(n${node})\nalter ${names.get(c.element)} = ${c.old}\ndestroy all`,
+            `alter ${names.get(c.element)} = ${c.ohm}\nop\nprint v(n${node})\nalter ${names.get(c.element)} = ` +
+            `${c.old}\ndestroy all`,
         )
         .join("\n");
       const file = join(folder, "c.cir");

@@ -101,26 +101,29 @@ test("a job is not closed while something is other than it was found", async ({ 
   ).toBe(201);
 });
 
-test("bad requests are answered, not served: no JSON, another origin's form, half a body, no such job, odd numbers", async ({
-  request,
-}) => {
-  const id = await newJob(request);
-  const good = { after: 4, batch: uuid(), entries: [unplugged("B7")] };
-  expect((await append(request, id, good, { "Content-Type": "text/plain" })).status()).toBe(415);
-  expect((await append(request, id, JSON.stringify(good).slice(0, 30))).status()).toBe(400);
-  expect((await append(request, id, { ...good, batch: "mine" })).status()).toBe(400);
-  expect((await append(request, id, { ...good, after: -1 })).status()).toBe(400);
-  expect((await append(request, uuid(), good)).status()).toBe(404);
-  expect((await append(request, "drop-table", good)).status()).toBe(404);
-  expect((await request.get(`${app.address}/api/jobs/${id}/entries?after=x`)).status()).toBe(404);
-  expect((await request.get(`${app.address}/api/jobs/${uuid()}/export`)).status()).toBe(404);
-  expect((await request.get(`${app.address}/job/${uuid()}`)).status()).toBe(404);
-  expect((await request.get(`${app.address}/job/nonsense`)).status()).toBe(404);
-  expect(
-    (await request.post(`${app.address}/api/jobs`, { headers: { "Content-Type": "text/plain" }, data: "{}" })).status(),
-  ).toBe(415);
-  expect(await entries(request, id)).toHaveLength(4);
-});
+test(
+  "bad requests are answered, not served: no JSON, another origin's form, half a body, no such job, odd " + "numbers",
+  async ({ request }) => {
+    const id = await newJob(request);
+    const good = { after: 4, batch: uuid(), entries: [unplugged("B7")] };
+    expect((await append(request, id, good, { "Content-Type": "text/plain" })).status()).toBe(415);
+    expect((await append(request, id, JSON.stringify(good).slice(0, 30))).status()).toBe(400);
+    expect((await append(request, id, { ...good, batch: "mine" })).status()).toBe(400);
+    expect((await append(request, id, { ...good, after: -1 })).status()).toBe(400);
+    expect((await append(request, uuid(), good)).status()).toBe(404);
+    expect((await append(request, "drop-table", good)).status()).toBe(404);
+    expect((await request.get(`${app.address}/api/jobs/${id}/entries?after=x`)).status()).toBe(404);
+    expect((await request.get(`${app.address}/api/jobs/${uuid()}/export`)).status()).toBe(404);
+    expect((await request.get(`${app.address}/job/${uuid()}`)).status()).toBe(404);
+    expect((await request.get(`${app.address}/job/nonsense`)).status()).toBe(404);
+    expect(
+      (
+        await request.post(`${app.address}/api/jobs`, { headers: { "Content-Type": "text/plain" }, data: "{}" })
+      ).status(),
+    ).toBe(415);
+    expect(await entries(request, id)).toHaveLength(4);
+  },
+);
 
 test("the simulated meter answers for practice jobs only, and never tells what is hidden", async ({ request }) => {
   const board = await (await request.get(app.address)).text();

@@ -111,29 +111,29 @@ test("scans: completion, a paste read line by line, what came back, and codes we
   await expect(compared.getByRole("row", { name: /P0237/ })).toContainText("stayed away");
 });
 
-test("a code nobody has listed waits until it is said what it names; then it ranks, and is kept for the next job", async ({
-  page,
-  request,
-}) => {
-  await freshJob(page, request, "Unknown codes", (w) => {
-    w["name"] = `Unlisted ${Date.now()}`;
-    w["codes"] = [];
-  });
-  await page.getByRole("button", { name: "Type or paste the scan" }).click();
-  await logScan(page, "K-17 lift signal low\nP1177 something low\nP1178 another low");
-  await expect(page.getByText("What do these codes name?")).toBeVisible();
-  await page.getByRole("button", { name: "Say which part each names" }).click();
-  await pick(page, "Part P1177 names", "B7");
-  await pick(page, "Part P1178 names", "B9");
-  await sheet(page).getByRole("button", { name: "Log it" }).click();
-  await saved(page);
-  await expect(page.getByRole("region", { name: "Suspects" })).toContainText("2/2");
-  await step(page, "Scan").click();
-  await sheet(page)
-    .getByRole("button", { name: /Keep them with the wiring/ })
-    .click();
-  await expect(sheet(page).getByText(/not in the wiring of this machine type/)).toBeHidden();
-});
+test(
+  "a code nobody has listed waits until it is said what it names; then it ranks, and is kept for the next " + "job",
+  async ({ page, request }) => {
+    await freshJob(page, request, "Unknown codes", (w) => {
+      w["name"] = `Unlisted ${Date.now()}`;
+      w["codes"] = [];
+    });
+    await page.getByRole("button", { name: "Type or paste the scan" }).click();
+    await logScan(page, "K-17 lift signal low\nP1177 something low\nP1178 another low");
+    await expect(page.getByText("What do these codes name?")).toBeVisible();
+    await page.getByRole("button", { name: "Say which part each names" }).click();
+    await pick(page, "Part P1177 names", "B7");
+    await pick(page, "Part P1178 names", "B9");
+    await sheet(page).getByRole("button", { name: "Log it" }).click();
+    await saved(page);
+    await expect(page.getByRole("region", { name: "Suspects" })).toContainText("2/2");
+    await step(page, "Scan").click();
+    await sheet(page)
+      .getByRole("button", { name: /Keep them with the wiring/ })
+      .click();
+    await expect(sheet(page).getByText(/not in the wiring of this machine type/)).toBeHidden();
+  },
+);
 
 test("the intake feeds the suspects in plain sight, and dangers stand before every step", async ({ page, request }) => {
   await freshJob(page, request, "Intake");
@@ -167,46 +167,47 @@ test("the intake feeds the suspects in plain sight, and dangers stand before eve
   await expect(sheet(page).getByRole("button", { name: "wet", exact: true })).toHaveAttribute("aria-pressed", "true");
 });
 
-test("what stands on the machine is not as drawn: said before testing, and readings taken there move together, with a trace", async ({
-  page,
-  request,
-}) => {
-  await freshJob(page, request, "Wrong plug");
-  await page.getByRole("button", { name: "Type or paste the scan" }).click();
-  await logScan(page, "P0522\nP0237\nP1A41");
-  // two readings at what was taken for B7
-  for (const [cavity, value] of [
-    ["1", "0.4"],
-    ["2", "0.02"],
-  ] as const) {
-    await box(page).focus();
-    await page.keyboard.press("t");
-    await pick(page, "Red lead", `B7 cavity ${cavity}`);
-    await sheet(page).getByRole("button", { name: "Enter its value" }).click();
-    await expect(sheet(page)).toBeHidden();
-    await box(page).fill(value);
-    await page.keyboard.press("Enter");
-    await expect(book(page)).toContainText(value);
+test(
+  "what stands on the machine is not as drawn: said before testing, and readings taken there move together, " +
+    "with a trace",
+  async ({ page, request }) => {
+    await freshJob(page, request, "Wrong plug");
+    await page.getByRole("button", { name: "Type or paste the scan" }).click();
+    await logScan(page, "P0522\nP0237\nP1A41");
+    // two readings at what was taken for B7
+    for (const [cavity, value] of [
+      ["1", "0.4"],
+      ["2", "0.02"],
+    ] as const) {
+      await box(page).focus();
+      await page.keyboard.press("t");
+      await pick(page, "Red lead", `B7 cavity ${cavity}`);
+      await sheet(page).getByRole("button", { name: "Enter its value" }).click();
+      await expect(sheet(page)).toBeHidden();
+      await box(page).fill(value);
+      await page.keyboard.press("Enter");
+      await expect(book(page)).toContainText(value);
+      await saved(page);
+    }
+    await box(page)
+      .focus()
+      .catch(() => undefined);
+    await page.getByRole("button", { name: "More", exact: true }).click();
+    await page.getByText("Seen on the machine").click();
+    await pick(page, "Connector", "B7");
+    await sheet(page).getByLabel("Colour seen in cavity 3").fill("violet"); // B12's signal is violet
+    await expect(sheet(page).getByRole("alert")).toContainText("B12 fits better");
+    await sheet(page).getByRole("button", { name: "Log what stands there" }).click();
     await saved(page);
-  }
-  await box(page)
-    .focus()
-    .catch(() => undefined);
-  await page.getByRole("button", { name: "More", exact: true }).click();
-  await page.getByText("Seen on the machine").click();
-  await pick(page, "Connector", "B7");
-  await sheet(page).getByLabel("Colour seen in cavity 3").fill("violet"); // B12's signal is violet
-  await expect(sheet(page).getByRole("alert")).toContainText("B12 fits better");
-  await sheet(page).getByRole("button", { name: "Log what stands there" }).click();
-  await saved(page);
-  const remark = page.getByRole("status").filter({ hasText: "B7 is not as drawn" });
-  await expect(remark).toBeVisible();
-  await remark.getByRole("button", { name: "Move 2 readings to B12" }).click();
-  await saved(page);
-  await expect(book(page)).toContainText("Moved readings from B7 to B12");
-  await page.getByRole("button", { name: "Whole logbook" }).click();
-  await expect(book(page)).toContainText("0.40 V"); // the trace stays
-});
+    const remark = page.getByRole("status").filter({ hasText: "B7 is not as drawn" });
+    await expect(remark).toBeVisible();
+    await remark.getByRole("button", { name: "Move 2 readings to B12" }).click();
+    await saved(page);
+    await expect(book(page)).toContainText("Moved readings from B7 to B12");
+    await page.getByRole("button", { name: "Whole logbook" }).click();
+    await expect(book(page)).toContainText("0.40 V"); // the trace stays
+  },
+);
 
 test("what they share: from the drawing alone, healthy circuits against", async ({ page, request }) => {
   await freshJob(page, request, "Shared");

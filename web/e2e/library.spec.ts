@@ -100,44 +100,46 @@ test("revisions: frozen states are compared; a copy goes its own way", async ({ 
   await got(await send(request, "POST", "/api/wirings", { copyOf: crypto.randomUUID() }), 404);
 });
 
-test("a job stays with its revision until it is moved, keeps its readings, and is not moved where they would lose their place", async ({
-  request,
-}) => {
-  const { id } = await got(await send(request, "POST", "/api/wirings", chart("Moves", SENSOR)));
-  const job = await got(await send(request, "POST", "/api/jobs", { title: "Moves", wiring: id }));
-  await got(
-    await append(request, job.id, 0, [
-      {
-        type: "reading",
-        at,
-        instrument: "voltmeter",
-        points: ["B1:1"],
-        values: [4.9],
-        state: { key: "on", unplugged: [] },
-      },
-    ]),
-  );
-  await got(
-    await send(request, "PUT", `/api/wirings/${id}/draft`, {
-      seq: 1,
-      chart: chart("Moves", [...SENSOR, row("B2", "1", "S1")]),
-    }),
-    200,
-  );
-  expect((await exported(request, job.id)).wiring.connectors.some((d) => d.id === "B2")).toBe(false);
-  expect((await got(await send(request, "POST", `/api/jobs/${job.id}/revision`, {}), 200)).revision).toBe(2);
-  const moved = await exported(request, job.id);
-  expect(moved.wiring.connectors.some((d) => d.id === "B2")).toBe(true);
-  expect(moved.entries.map((e) => e.type)).toEqual(["reading", "revision"]);
-  // a state without the cavity that was measured
-  await got(
-    await send(request, "PUT", `/api/wirings/${id}/draft`, { seq: 2, chart: chart("Moves", SENSOR.slice(1)) }),
-    200,
-  );
-  const refused = await got(await send(request, "POST", `/api/jobs/${job.id}/revision`, {}), 409);
-  expect(refused.issues?.[0]?.code).toBe("revision.breaks-logbook");
-  expect((await exported(request, job.id)).entries).toHaveLength(2);
-});
+test(
+  "a job stays with its revision until it is moved, keeps its readings, and is not moved where they would " +
+    "lose their place",
+  async ({ request }) => {
+    const { id } = await got(await send(request, "POST", "/api/wirings", chart("Moves", SENSOR)));
+    const job = await got(await send(request, "POST", "/api/jobs", { title: "Moves", wiring: id }));
+    await got(
+      await append(request, job.id, 0, [
+        {
+          type: "reading",
+          at,
+          instrument: "voltmeter",
+          points: ["B1:1"],
+          values: [4.9],
+          state: { key: "on", unplugged: [] },
+        },
+      ]),
+    );
+    await got(
+      await send(request, "PUT", `/api/wirings/${id}/draft`, {
+        seq: 1,
+        chart: chart("Moves", [...SENSOR, row("B2", "1", "S1")]),
+      }),
+      200,
+    );
+    expect((await exported(request, job.id)).wiring.connectors.some((d) => d.id === "B2")).toBe(false);
+    expect((await got(await send(request, "POST", `/api/jobs/${job.id}/revision`, {}), 200)).revision).toBe(2);
+    const moved = await exported(request, job.id);
+    expect(moved.wiring.connectors.some((d) => d.id === "B2")).toBe(true);
+    expect(moved.entries.map((e) => e.type)).toEqual(["reading", "revision"]);
+    // a state without the cavity that was measured
+    await got(
+      await send(request, "PUT", `/api/wirings/${id}/draft`, { seq: 2, chart: chart("Moves", SENSOR.slice(1)) }),
+      200,
+    );
+    const refused = await got(await send(request, "POST", `/api/jobs/${job.id}/revision`, {}), 409);
+    expect(refused.issues?.[0]?.code).toBe("revision.breaks-logbook");
+    expect((await exported(request, job.id)).entries).toHaveLength(2);
+  },
+);
 
 test("codes from a scan are kept with the wiring and there for the next job", async ({ request }) => {
   const { id } = await got(await send(request, "POST", "/api/wirings", chart("Kept codes", SENSOR)));

@@ -114,7 +114,8 @@ test("typing test: six sensors, two splices, one fuse, by keyboard from an empty
   await page.getByText("What they share", { exact: true }).click();
   await expect(page.getByText(/All 6 pass through S1, S2/)).toBeVisible();
   console.log(
-    `typing test: ${hands.keys} keystrokes, ${hands.points} pointings, ${hands.minds} times making up one's mind: ${hands.seconds.toFixed(0)} s by the keystroke-level model`,
+    `typing test: ${hands.keys} keystrokes, ${hands.points} pointings, ${hands.minds} times making up one's ` +
+      `mind: ${hands.seconds.toFixed(0)} s by the keystroke-level model`,
   );
   expect(hands.seconds).toBeLessThanOrEqual(300);
   expect(hands.points).toBeLessThanOrEqual(1);
@@ -194,7 +195,8 @@ test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a
   );
   await expect(cell(page, 5, 0)).toHaveText("C1");
   console.log(
-    `5 000 lines, longest stall: scrolling ${scroll.toFixed(0)} ms, one cell ${edit.toFixed(0)} ms, 40 pasted lines ${paste.toFixed(0)} ms (0: none over 50 ms)`,
+    `5 000 lines, longest stall: scrolling ${scroll.toFixed(0)} ms, one cell ${edit.toFixed(0)} ms, 40 pasted ` +
+      `lines ${paste.toFixed(0)} ms (0: none over 50 ms)`,
   );
   expect(Math.max(scroll, edit, paste)).toBeLessThan(100);
 });

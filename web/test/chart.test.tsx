@@ -46,15 +46,18 @@ describe("a maker's chart, typed in", () => {
     expect(makerChartSteps(toChart(rows, wiring))).toEqual(rows);
     expect(makerChartSteps(undefined)).toHaveLength(1);
   });
-  test("what is unfinished makes no chart; figures the wrong way round and steps that lead to themselves are said", () => {
-    expect(toChart([row({ low: null })], wiring)).toBeUndefined();
-    expect(toChart([row({ point: undefined })], wiring)).toBeUndefined();
-    expect(branchProblems([row({ low: null })])).toEqual([]);
-    expect(branchProblems([row({ low: 9, high: 1, bad: 0 })])).toEqual([
-      "Step 1: good runs from 9 down to 1; the lower figure comes first.",
-      "Step 1 leads to itself.",
-    ]);
-  });
+  test(
+    "what is unfinished makes no chart; figures the wrong way round and steps that lead to themselves are " + "said",
+    () => {
+      expect(toChart([row({ low: null })], wiring)).toBeUndefined();
+      expect(toChart([row({ point: undefined })], wiring)).toBeUndefined();
+      expect(branchProblems([row({ low: null })])).toEqual([]);
+      expect(branchProblems([row({ low: 9, high: 1, bad: 0 })])).toEqual([
+        "Step 1: good runs from 9 down to 1; the lower figure comes first.",
+        "Step 1 leads to itself.",
+      ]);
+    },
+  );
   test("the sheet opens on the chart that is followed, takes more steps, and logs it", () => {
     const onLog = jest.fn();
     const chart = toChart([row({}), row({ point: "B9:2", low: 0, high: 0.1 })], wiring)!;

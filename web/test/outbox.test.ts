@@ -29,7 +29,8 @@ test("what the server says is told apart: saved, stale, refused, unreachable", a
       throw new TypeError("network");
     }) as unknown as typeof fetch),
   ).toEqual({ status: "unreachable" });
-  expect(await send("j", batch, answering(201, "half an ans"))).toEqual({ status: "unreachable" }); // cut off: ask again, the batch is kept once
+  // cut off: ask again, the batch is kept once
+  expect(await send("j", batch, answering(201, "half an ans"))).toEqual({ status: "unreachable" });
 });
 
 test("batches survive on the device, in order, each in its own place; rubbish there does no harm", () => {

@@ -58,7 +58,8 @@ describe("suspects", () => {
     fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
     expect(
       screen.getByText(
-        "Buying B9 now would waste about 20 on average; one more test first costs about 7.5 (by common prices: none given).",
+        "Buying B9 now would waste about 20 on average; one more test first costs about 7.5 (by common prices: " +
+          "none given).",
       ),
     ).toBeInTheDocument();
   });

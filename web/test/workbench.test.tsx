@@ -35,20 +35,23 @@ import { demoCase } from "./helpers";
 const tug = () => demoCase().wiring;
 
 describe("typing into the chart", () => {
-  test("what was typed is tidied: connector and cavity in one cell, capitals for names and colours, words left alone", () => {
-    expect(tidyRow(chartRow({ cavity: "b1.3", colour: "og/wh", goesTo: "s14" }))).toMatchObject({
-      connector: "B1",
-      cavity: "3",
-      colour: "OG/WH",
-      goesTo: "S14",
-    });
-    expect(tidyRow(chartRow({ cavity: "x5:4.a" }))).toMatchObject({ connector: "X5", cavity: "4.a" });
-    expect(
-      tidyRow(chartRow({ connector: "engine module", colour: "orange", goesTo: "splice under the step" })),
-    ).toMatchObject({ connector: "engine module", colour: "orange", goesTo: "splice under the step" });
-    expect(properName("a1:4, s2")).toBe("A1:4, S2");
-    expect(properName("bat")).toBe("BAT");
-  });
+  test(
+    "what was typed is tidied: connector and cavity in one cell, capitals for names and colours, words left " + "alone",
+    () => {
+      expect(tidyRow(chartRow({ cavity: "b1.3", colour: "og/wh", goesTo: "s14" }))).toMatchObject({
+        connector: "B1",
+        cavity: "3",
+        colour: "OG/WH",
+        goesTo: "S14",
+      });
+      expect(tidyRow(chartRow({ cavity: "x5:4.a" }))).toMatchObject({ connector: "X5", cavity: "4.a" });
+      expect(
+        tidyRow(chartRow({ connector: "engine module", colour: "orange", goesTo: "splice under the step" })),
+      ).toMatchObject({ connector: "engine module", colour: "orange", goesTo: "splice under the step" });
+      expect(properName("a1:4, s2")).toBe("A1:4, S2");
+      expect(properName("bat")).toBe("BAT");
+    },
+  );
   test("a splice named in the cavity's column is that splice only where other lines go to it", () => {
     const rows = [
       chartRow({ connector: "B1", cavity: "1", goesTo: "S1" }),
@@ -125,22 +128,26 @@ describe("typing into the chart", () => {
     act(() => result.current.change((c) => ({ ...c, name: "c" })));
     expect([result.current.chart.name, result.current.canRedo]).toEqual(["c", false]);
   });
-  test("a draft kept on the device comes back where nobody has saved since; else it is put aside until somebody decides", () => {
-    const chart = { ...emptyChart("kept"), rows: [chartRow({ connector: "B1" })] };
-    const keep = (value: string) => {
-      localStorage.clear();
-      localStorage.setItem("radicula.draft.w", value);
-      return keptDraft("w", 4, localStorage);
-    };
-    expect(keep(JSON.stringify({ seq: 4, chart }))).toEqual({ chart, current: true });
-    expect(keep(JSON.stringify({ seq: 3, chart }))).toEqual({ chart, current: false });
-    expect(localStorage.getItem("radicula.draft.w")).toBeNull(); // out of the way of the next save
-    expect(keptDraft("w", 9, localStorage)).toEqual({ chart, current: false }); // and there on the next visit
-    dropAside("w");
-    expect(keptDraft("w", 9, localStorage)).toBeUndefined();
-    expect(keep(JSON.stringify({ seq: 4, chart }).slice(0, 60))).toBeUndefined();
-    expect(keep(JSON.stringify({ seq: 4, chart: { format: "radicula/chart" } }))).toBeUndefined();
-  });
+  test(
+    "a draft kept on the device comes back where nobody has saved since; else it is put aside until somebody " +
+      "decides",
+    () => {
+      const chart = { ...emptyChart("kept"), rows: [chartRow({ connector: "B1" })] };
+      const keep = (value: string) => {
+        localStorage.clear();
+        localStorage.setItem("radicula.draft.w", value);
+        return keptDraft("w", 4, localStorage);
+      };
+      expect(keep(JSON.stringify({ seq: 4, chart }))).toEqual({ chart, current: true });
+      expect(keep(JSON.stringify({ seq: 3, chart }))).toEqual({ chart, current: false });
+      expect(localStorage.getItem("radicula.draft.w")).toBeNull(); // out of the way of the next save
+      expect(keptDraft("w", 9, localStorage)).toEqual({ chart, current: false }); // and there on the next visit
+      dropAside("w");
+      expect(keptDraft("w", 9, localStorage)).toBeUndefined();
+      expect(keep(JSON.stringify({ seq: 4, chart }).slice(0, 60))).toBeUndefined();
+      expect(keep(JSON.stringify({ seq: 4, chart: { format: "radicula/chart" } }))).toBeUndefined();
+    },
+  );
   test("a title from a complaint: its first sentence, cut between words", () => {
     expect(firstWords("Lamps on. Comes when wet.")).toBe("Lamps on");
     expect(firstWords("  ")).toBe("");

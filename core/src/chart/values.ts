@@ -43,16 +43,16 @@ function number(text: string): number | undefined {
   return m ? Number(m[1]!.replace(",", ".")) * SCALE[m[2]!]! : undefined;
 }
 
+/** A text that needs no quotes: a word that cannot be taken for a yes or no. */
+const PLAIN_WORD = /^(?!(?:true|false|yes|no)$)[A-Za-z][\w-]*$/;
+
 /** The same back as text; undefined and empty values are left out. */
 export function writeValues(values: Readonly<Record<string, unknown>>): string {
   return Object.entries(values)
     .flatMap(([key, v]) => {
       if (v === undefined) return [];
       if (Array.isArray(v)) return [`${key}=${LISTS.has(key) ? (v.length ? v.join("+") : "none") : v.join("..")}`];
-      if (typeof v === "string")
-        return [
-          `${key}=${/^[A-Za-z][\w-]*$/.test(v) && v !== "true" && v !== "false" && v !== "yes" && v !== "no" ? v : JSON.stringify(v)}`,
-        ];
+      if (typeof v === "string") return [`${key}=${PLAIN_WORD.test(v) ? v : JSON.stringify(v)}`];
       return [`${key}=${String(v)}`];
     })
     .join(" ");

@@ -23,7 +23,10 @@ const LETTERS = ["P", "C", "B", "U"] as const;
  * P, C, B or U, bits 13 and 12 the first digit, the rest three hexadecimal digits. 0x0133 is P0133, 0xC100 is U0100.
  */
 export function codeNumber(high: number, low: number): string {
-  return `${LETTERS[(high >> 6) & 3]!}${(high >> 4) & 3}${((high & 15) * 256 + low).toString(16).toUpperCase().padStart(3, "0")}`;
+  return (
+    `${LETTERS[(high >> 6) & 3]!}${(high >> 4) & 3}` +
+    `${((high & 15) * 256 + low).toString(16).toUpperCase().padStart(3, "0")}`
+  );
 }
 
 /** The two bytes of a code such as P0133. @returns undefined where the text is not one */

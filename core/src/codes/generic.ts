@@ -100,7 +100,8 @@ export function genericTitle(code: string): string | undefined {
   if (!bare) return undefined;
   if (SINGLE[bare]) return SINGLE[bare];
   for (let back = 0; back < RUN.length; back++) {
-    const base = `${bare.slice(0, 1)}${(parseInt(bare.slice(1), 16) - back).toString(16).toUpperCase().padStart(4, "0")}`;
+    const base =
+      `${bare.slice(0, 1)}` + `${(parseInt(bare.slice(1), 16) - back).toString(16).toUpperCase().padStart(4, "0")}`;
     if (RUNS[base]) return `${RUNS[base]} ${RUN[back]}`;
   }
   return undefined;

@@ -48,7 +48,10 @@ export function codePosterior(
   factors: Float64Array | undefined,
   breadth: Breadth,
 ): CodePosterior {
-  const signature = `${breadth === "exact"} ${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")} ${factors ? factors.join(" ") : ""}`;
+  const signature =
+    `${breadth === "exact"} ` +
+    `${codes.map((c) => `${c.monitor}${c.present ? "+" : "-"}${c.status}${c.weight}`).join(" ")}` +
+    ` ${factors ? factors.join(" ") : ""}`;
   const known = LikelihoodCache.of(predictor).byCodes(signature);
   let result = known.get(breadth);
   if (!result) known.set(breadth, (result = weighCodes(predictor, codes, logPrior, breadth, signature)));

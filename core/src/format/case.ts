@@ -8,10 +8,14 @@ export const CASE_FORMAT = "radicula/case";
 export const State = z.strictObject({
   key: KeyState.default("on"),
   unplugged: z.array(Id).max(200).default([]),
-  stimulus: z.record(Id, z.number().min(-100).max(2000)).optional().meta({
-    description:
-      "True condition at a sensor, by its id: pedal or pressure as a share 0 to 1, degrees Celsius, milliampere; at a speed sensor 1 for steel at the tip, 0 for none",
-  }),
+  stimulus: z
+    .record(Id, z.number().min(-100).max(2000))
+    .optional()
+    .meta({
+      description:
+        "True condition at a sensor, by its id: pedal or pressure as a share 0 to 1, degrees Celsius, " +
+        "milliampere; at a speed sensor 1 for steel at the tip, 0 for none",
+    }),
   jumpers: z
     .array(z.strictObject({ from: Endpoint, to: Endpoint, ohm: z.number().min(0.001).max(1e7).default(0.01) }))
     .max(20)
@@ -67,7 +71,9 @@ export const ReadingEntry = z
     ...base,
     instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"]).meta({
       description:
-        "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how far the signal swings while it is watched, volts; continuity: beep or silent; lamp: bright, dim or dark, with the lamp among the state's loads",
+        "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how " +
+        "far the signal swings while it is watched, volts; continuity: beep or silent; lamp: bright, dim or " +
+        "dark, with the lamp among the state's loads",
     }),
     points: z
       .array(Endpoint)
@@ -291,10 +297,14 @@ export type ScannedCode = z.infer<typeof ScannedCode>;
 export const ScanEntry = z.strictObject({
   type: z.literal("scan"),
   ...base,
-  when: z.enum(["before", "afterClear", "afterCrank", "afterDrive", "other"]).default("before").meta({
-    description:
-      "When in the job: before anything was touched, or after codes were cleared and the key cycled, the engine cranked, the machine driven",
-  }),
+  when: z
+    .enum(["before", "afterClear", "afterCrank", "afterDrive", "other"])
+    .default("before")
+    .meta({
+      description:
+        "When in the job: before anything was touched, or after codes were cleared and the key cycled, the engine " +
+        "cranked, the machine driven",
+    }),
   modules: z
     .array(Id)
     .max(200)

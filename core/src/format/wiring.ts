@@ -17,10 +17,15 @@ const Text = z.string().max(400);
 /**
  * `B7:1` cavity of a connector · `X5:4.a` one side of an in-line cavity · `S14` splice or ground · `F12:in` terminal
  */
-export const Endpoint = z.string().min(1).max(90).meta({
-  description:
-    "Where a wire ends: connector:cavity, in-line connector:cavity.a or .b, splice, ground, or device:terminal (battery and alternator + and -; fuse, breaker and switch in and out; diode anode and cathode)",
-});
+export const Endpoint = z
+  .string()
+  .min(1)
+  .max(90)
+  .meta({
+    description:
+      "Where a wire ends: connector:cavity, in-line connector:cavity.a or .b, splice, ground, or device:terminal " +
+      "(battery and alternator + and -; fuse, breaker and switch in and out; diode anode and cathode)",
+  });
 const CavityRef = z.string().min(3).max(90).meta({ description: "connector:cavity" });
 
 export const KeyState = z.enum(["off", "on", "cranking", "running"]);
@@ -271,10 +276,13 @@ export const Device = z.discriminatedUnion("kind", [
 const when = z.array(KeyState).min(1).max(4).optional().meta({ description: "Key states in which the monitor runs" });
 const enable = {
   when,
-  supply: range(z.number().min(0).max(60)).optional().meta({
-    description:
-      "Runs only while the module's own supply is within these volts; 9 to 16 on 12 V machines and 18 to 32 on 24 V ones when left out",
-  }),
+  supply: range(z.number().min(0).max(60))
+    .optional()
+    .meta({
+      description:
+        "Runs only while the module's own supply is within these volts; 9 to 16 on 12 V machines and 18 to 32 on " +
+        "24 V ones when left out",
+    }),
   seconds: z
     .number()
     .min(0)
@@ -329,7 +337,8 @@ export const Code = z.strictObject({
   monitor: Monitor.optional().meta({ description: "The set condition, over module-side volts" }),
   about: Id.optional().meta({
     description:
-      "The sensor, actuator or module the code names. Where the set condition is not known, a broad one is made from this and the family",
+      "The sensor, actuator or module the code names. Where the set condition is not known, a broad one is made " +
+      "from this and the family",
   }),
   family: CodeFamily.optional().meta({
     description: "What sort of code it is, where only its title is known; read from the title when left out",

@@ -120,31 +120,32 @@ function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions, ed
           ? `${v} < ${num(e.foldVolt)} ? ${num(e.foldAmpere)}+${slope}*(${num(e.foldVolt)}-${v}) : `
           : "";
       const most = `${num(e.limitAmpere)}+${slope}*(${knee}-${v})`;
-      return [
-        name,
-        `B${i} ${a} ${b} I=${gated(`0-(${v} > ${num(e.volt)} ? (${num(e.volt)}-${v})/${num(e.offOhm)} : (${v} < ${knee} ? (${fold}${most}) : (${num(e.volt)}-${v})/${ohm}))`)}`,
-      ];
+      const gap = `(${num(e.volt)}-${v})`;
+      const below = `${v} < ${knee} ? (${fold}${most}) : ${gap}/${ohm}`;
+      const ampere = gated(`0-(${v} > ${num(e.volt)} ? ${gap}/${num(e.offOhm)} : (${below}))`);
+      return [name, `B${i} ${a} ${b} I=${ampere}`];
     }
     case "limiter": {
       const knee = num(e.limitAmpere * (e.ohm + series));
       const back2 = e.volt > 0 ? `${v} < 0 ? ${v}*${leak} : ` : "";
       return [
         name,
-        `B${i} ${a} ${b} I=${gated(`${back2}(${v} > ${knee} ? ${num(e.limitAmpere)}+${slope}*(${v}-${knee}) : ${v}/${ohm})`)}`,
+        `B${i} ${a} ${b} I=` +
+          `${gated(`${back2}(${v} > ${knee} ? ${num(e.limitAmpere)}+${slope}*(${v}-${knee}) : ${v}/${ohm})`)}`,
       ];
     }
     case "diode":
       return [
         name,
-        `B${i} ${a} ${b} I=${gated(`${v} > ${num(e.volt)} ? ${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm} : ${v}*${leak}`)}`,
+        `B${i} ${a} ${b} I=` +
+          `${gated(`${v} > ${num(e.volt)} ? ${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm} : ${v}*${leak}`)}`,
       ];
     case "filament": {
       const cold = DEFAULTS.lamp.coldShare;
       const r = num(e.ohm + series);
-      return [
-        name,
-        `B${i} ${a} ${b} I=${gated(`abs(${v}) > ${num(e.volt * cold * cold)} ? sgn(${v})*sqrt(abs(${v})*${num(e.volt)})/${r} : ${v}/(${r}*${num(cold)})`)}`,
-      ];
+      const hot = `sgn(${v})*sqrt(abs(${v})*${num(e.volt)})/${r}`;
+      const ampere = gated(`abs(${v}) > ${num(e.volt * cold * cold)} ? ${hot} : ${v}/(${r}*${num(cold)})`);
+      return [name, `B${i} ${a} ${b} I=${ampere}`];
     }
   }
 }

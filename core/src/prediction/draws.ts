@@ -31,7 +31,8 @@ export class Draws {
     seed: number,
   ) {
     this.random = uniform(seed);
-    for (let draw = 0; draw < count; draw++) this.circuit({ key: "on", unplugged: [] }, draw); // fixes the order in which parameters are met
+    // fixes the order in which parameters are met
+    for (let draw = 0; draw < count; draw++) this.circuit({ key: "on", unplugged: [] }, draw);
   }
 
   /** The circuit of one draw in a machine state. Those of plain states are kept. */

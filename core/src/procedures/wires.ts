@@ -209,7 +209,8 @@ export function* compareTwin(ctx: RunContext): Script {
   let pairs = 0;
   for (const { role, at } of devicePins(part)) {
     const there = devicePins(twin).find((p) => p.role === role)?.at;
-    if (there === undefined || ctx.nets.functionOf(at) === "signal") continue; // two sensors need not stand at the same value
+    // two sensors need not stand at the same value
+    if (there === undefined || ctx.nets.functionOf(at) === "signal") continue;
     const a = yield ctx.volts(at, on());
     const b = yield ctx.volts(there, on());
     if (!a || !b) continue;

@@ -26,9 +26,13 @@ export function SaveNote({ state, onDismiss }: { readonly state: SaveState; read
   if (state.status === "saved" || state.status === "saving") return null;
   const text =
     state.status === "waiting"
-      ? `Not saved yet: the database cannot be reached. ${state.count === 1 ? "What you logged is" : `The ${state.count} entries you logged are`} kept on this device and saved in order as soon as it is back. Go on working.`
+      ? "Not saved yet: the database cannot be reached. " +
+        `${state.count === 1 ? "What you logged is" : `The ${state.count} entries you logged are`} kept on this ` +
+        "device and saved in order as soon as it is back. Go on working."
       : state.status === "joined"
-        ? `Another window logged ${state.others === 1 ? "an entry" : `${state.others} entries`} meanwhile. ${capital(what(state.ours))} ${what(state.ours) === MANY ? "stand" : "stands"} after ${state.others === 1 ? "it" : "them"}: look at what is new, and take back what no longer holds.`
+        ? `Another window logged ${state.others === 1 ? "an entry" : `${state.others} entries`} meanwhile. ` +
+          `${capital(what(state.ours))} ${what(state.ours) === MANY ? "stand" : "stands"} after ` +
+          `${state.others === 1 ? "it" : "them"}: look at what is new, and take back what no longer holds.`
         : `Not taken: ${state.codes.map((c) => say(c).text).join(" ")} ${what(state.givenBack)} is still in the box.`;
   return (
     <div className={styles.alert} role="alert">
@@ -46,6 +50,9 @@ const MANY = "your entries";
 function what(entries: readonly Entry[]): string {
   const reading = entries.length > 2 ? undefined : entries.find((e) => e.type === "reading");
   if (reading?.type === "reading")
-    return `your reading ${reading.values.map((v) => (typeof v === "string" ? v : shownText(reading.instrument, v))).join(" · ")}`;
+    return (
+      "your reading " +
+      `${reading.values.map((v) => (typeof v === "string" ? v : shownText(reading.instrument, v))).join(" · ")}`
+    );
   return entries.length > 1 ? MANY : "your entry";
 }

@@ -43,14 +43,17 @@ export function Verdict({
     : verdict
       ? "Verdict logged"
       : proven
-        ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ${leader.explains} of ${leader.outOf} codes`
+        ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ` +
+          `${leader.explains} of ${leader.outOf} codes`
         : "Nothing within reach tells the rest apart";
   const next = isClosed
     ? "Everything is as it was found, or it is said why not. Whatever is logged from here on opens the job again."
     : verdict
-      ? `${repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the job closes.`
+      ? `${repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the ` +
+        "job closes."
       : proven
-        ? `Two readings or more agree with it and speak against the others. Look at the place before buying anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}`
+        ? "Two readings or more agree with it and speak against the others. Look at the place before buying " +
+          `anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}`
         : "Look at each of the places named, and compare the cost of the part with the cost of another test.";
   return (
     <section className={styles.card} aria-label="Verdict">

@@ -116,7 +116,9 @@ export function conditionText(c: Pick<Code, "monitor" | "family" | "about">): st
       : c.about
         ? "a broad condition, by its text"
         : "not known: weighs nothing";
-  const when = `${m.seconds ? ` for ${m.seconds} s` : ""}${m.when ? `, ${m.when.map((k) => WHEN.find((w) => w.value === k)?.label ?? k).join(" or ")}` : ""}`;
+  const when =
+    `${m.seconds ? ` for ${m.seconds} s` : ""}` +
+    `${m.when ? `, ${m.when.map((k) => WHEN.find((w) => w.value === k)?.label ?? k).join(" or ")}` : ""}`;
   switch (m.type) {
     case "below":
       return `${m.at} under ${m.volt} V${when}`;
@@ -129,7 +131,11 @@ export function conditionText(c: Pick<Code, "monitor" | "family" | "about">): st
     case "disagree":
       return `${m.at} and ${m.other} differ by over ${m.volt} V${when}`;
     case "current":
-      return `${m.at} carries ${m.low === undefined ? "" : `under ${m.low} A`}${m.low !== undefined && m.high !== undefined ? " or " : ""}${m.high === undefined ? "" : `over ${m.high} A`}${when}`;
+      return (
+        `${m.at} carries ${m.low === undefined ? "" : `under ${m.low} A`}` +
+        `${m.low !== undefined && m.high !== undefined ? " or " : ""}` +
+        `${m.high === undefined ? "" : `over ${m.high} A`}${when}`
+      );
     case "silent":
       return `nothing heard from ${m.node}${when}`;
   }

@@ -87,9 +87,7 @@ export function Revisions({
                   shown.changes.slice(0, 200).map((c) => (
                     <li key={`${c.what} ${c.id}`}>
                       {c.change} {c.what} <b className="mono">{c.id}</b>
-                      {c.fields.length
-                        ? `: ${c.fields.map((f) => `${f.field} ${f.before || "none"} → ${f.after || "none"}`).join("; ")}`
-                        : ""}
+                      {c.fields.length ? `: ${fieldsText(c.fields)}` : ""}
                     </li>
                   ))
                 ) : (
@@ -106,3 +104,6 @@ export function Revisions({
     </section>
   );
 }
+
+const fieldsText = (fields: z.infer<typeof Changes>["changes"][number]["fields"]) =>
+  fields.map((f) => `${f.field} ${f.before || "none"} → ${f.after || "none"}`).join("; ");

@@ -93,7 +93,9 @@ function text(
         what:
           instrument === "scanTool"
             ? `Scan tool: ${instructor.functionOf(point)} at ${namer.point(point)}${state ? `; ${state}` : ""}`
-            : `${capital(instructor.functionOf(point))} at ${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}${state ? `; ${state}` : ""}`,
+            : `${capital(instructor.functionOf(point))} at ` +
+              `${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}` +
+              `${state ? `; ${state}` : ""}`,
         value: e.values.map((v) => (typeof v === "string" ? v : shownText(instrument, v))).join(" · "),
         remark: healthy ? `${healthy} if healthy` : "",
         ...(e.swing ? { value: `${shownText(instrument, e.swing[0])} to ${shownText(instrument, e.swing[1])}` } : {}),
@@ -190,7 +192,9 @@ function text(
       return { what: `${DISTURBED_WORDS[e.how].undone}: ${thingText(e.thing)}`, value: "", remark: "" };
     case "run":
       return {
-        what: `${e.event === "begun" ? "Began" : e.event === "finished" ? "Finished" : "Left"}: ${RUN_WORDS[e.run].title.toLowerCase()}, ${thingText(e.on)}`,
+        what:
+          `${e.event === "begun" ? "Began" : e.event === "finished" ? "Finished" : "Left"}: ` +
+          `${RUN_WORDS[e.run].title.toLowerCase()}, ${thingText(e.on)}`,
         value: "",
         remark: e.found ?? "",
       };

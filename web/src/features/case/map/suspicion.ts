@@ -45,7 +45,8 @@ export function suspicionOnMap(map: PlacedMap, analysis: Pick<Analysis, "suspici
       share +=
         (on.get(e.fromPoint) ?? 0) +
         (inside.get(
-          `${from.id} ${e.function === "signal" ? "signal" : e.function === "reference" || e.function === "feed" ? "supply" : ""}`,
+          `${from.id} ` +
+            `${e.function === "signal" ? "signal" : e.function === "reference" || e.function === "feed" ? "supply" : ""}`,
         ) ?? 0);
     else if (from?.type === "splice")
       share += ((pool.get(key(e.from, e)) ?? 0) + (on.get(from.id) ?? 0)) / (ways.get(key(e.from, e)) ?? 1);

@@ -77,7 +77,8 @@ export function SharedMatrixView({
                     <span className="muted">
                       {KIND[r.kind]}
                       {r.same.length
-                        ? `; the same circuits: ${r.same.slice(0, SAME).map(thingText).join(", ")}${r.same.length > SAME ? ` and ${r.same.length - SAME} more` : ""}`
+                        ? `; the same circuits: ${r.same.slice(0, SAME).map(thingText).join(", ")}` +
+                          `${r.same.length > SAME ? ` and ${r.same.length - SAME} more` : ""}`
                         : ""}
                     </span>
                   </th>

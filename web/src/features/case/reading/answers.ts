@@ -58,7 +58,8 @@ function nearText(a: Answer, unit: Unit): string {
   if (a.value === Infinity) return "OL";
   if (unit === "Ω")
     return a.high / a.low > 12 && a.high < Infinity
-      ? `${formatQuantity(a.low, "Ω").replace(/ ?[kM]?Ω$/, (u) => (formatQuantity(a.high, "Ω").endsWith(u) ? "" : u))}–${formatQuantity(a.high, "Ω")}`
+      ? `${formatQuantity(a.low, "Ω").replace(/ ?[kM]?Ω$/, (u) => (formatQuantity(a.high, "Ω").endsWith(u) ? "" : u))}` +
+          `–${formatQuantity(a.high, "Ω")}`
       : formatQuantity(a.value, "Ω");
   const tidy = (v: number) => (Math.abs(v) < 0.06 ? "0" : v.toFixed(1));
   return a.high - a.low > 0.8
@@ -96,7 +97,8 @@ export function answerName(v: SuspectView, namer: Namer): string {
   if (v.type === "several") return v.places.map((p) => namer.short(p)).join(" and ");
   const [place, ...more] = v.places;
   return place
-    ? `${namer.short(place)}${more.length ? ` or ${more.length === 1 ? namer.short(more[0]!) : `${more.length} alike`}` : ""}`
+    ? `${namer.short(place)}` +
+        `${more.length ? ` or ${more.length === 1 ? namer.short(more[0]!) : `${more.length} alike`}` : ""}`
     : v.id;
 }
 

@@ -14,7 +14,10 @@ export function candidateOf(reading: Own, now: State = { key: "on", unplugged: [
   const { instrument, points, state } = reading;
   const at = instrument === "scanTool" ? "" : connectorOf(points[0] ?? "");
   return {
-    id: `own ${instrument} ${points.join(" ")} ${reading.black ?? ""} ${reading.part ?? ""} ${state.key} ${state.unplugged.join(",")} ${reading.corrects ?? ""} ${JSON.stringify([state.jumpers, state.loads, state.pulled, state.breakers])}`,
+    id:
+      `own ${instrument} ${points.join(" ")} ${reading.black ?? ""} ${reading.part ?? ""} ${state.key} ` +
+      `${state.unplugged.join(",")} ${reading.corrects ?? ""} ` +
+      `${JSON.stringify([state.jumpers, state.loads, state.pulled, state.breakers])}`,
     kind: kindOf(reading, at),
     instrument,
     points,

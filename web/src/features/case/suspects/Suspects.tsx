@@ -54,7 +54,8 @@ export function Suspects(p: Props) {
         <button type="button" className="link" onClick={() => setAll(!all)}>
           {all
             ? "Fewer"
-            : `${worth.length - LISTED} more, together ${shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0))}`}
+            : `${worth.length - LISTED} more, together ` +
+              `${shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0))}`}
         </button>
       ) : null}
     </section>

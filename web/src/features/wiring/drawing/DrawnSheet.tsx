@@ -82,7 +82,10 @@ function Wire({ edge }: { readonly edge: PlacedDrawnEdge }) {
           {edge.letters}
         </text>
       ) : null}
-      <title>{`${edge.fromPort} – ${edge.toPort}${edge.colour ? `, ${edge.colour}` : ""}${edge.detail ? `, ${edge.detail}` : ""}`}</title>
+      <title>
+        {`${edge.fromPort} – ${edge.toPort}${edge.colour ? `, ${edge.colour}` : ""}` +
+          `${edge.detail ? `, ${edge.detail}` : ""}`}
+      </title>
     </>
   );
 }
