@@ -147,60 +147,118 @@ function without(code: Code, key: "monitor" | "title" | "about" | "family"): Cod
   return rest;
 }
 
-function Condition({
-  code,
-  wiring,
-  onSet,
-  onRemove,
-}: {
+interface ConditionProps {
   readonly code: Code & { key: string; row: number };
   readonly wiring: Wiring;
   readonly onSet: (change: (c: Code) => Code) => void;
-  readonly onRemove: () => void;
-}) {
+}
+interface Choice {
+  readonly value: string;
+  readonly label: string;
+}
+
+/** Pins of the code's module that a condition of this type can watch. */
+function pinsFor(wiring: Wiring, code: Code, type: Type): Choice[] {
   const owner = wiring.devices.find((d) => d.id === code.module);
-  const pins = (type: Type) =>
-    owner?.kind === "module"
-      ? owner.pins
-          .filter((p) => ROLES[type].has(p.role))
-          .map((p) => ({ value: p.at, label: "name" in p && p.name ? `${p.at} ${p.name}` : p.at }))
-      : [];
-  const parts = wiring.devices
+  if (owner?.kind !== "module") return [];
+  return owner.pins
+    .filter((p) => ROLES[type].has(p.role))
+    .map((p) => ({ value: p.at, label: "name" in p && p.name ? `${p.at} ${p.name}` : p.at }));
+}
+const partsFor = (wiring: Wiring, code: Code): Choice[] =>
+  wiring.devices
     .filter((d) => devicePins(d).length && d.id !== code.module)
     .map((d) => ({ value: d.id, label: d.name ? `${d.id} ${d.name}` : d.id }));
+
+/** A condition to begin with; figures are common practice, no source. */
+function startOf(type: Type, pins: readonly Choice[], node: string, before: Monitor | undefined): Monitor {
+  const at = pins[0]?.value ?? "";
+  const more = {
+    ...(before?.when ? { when: before.when } : {}),
+    ...(before?.seconds ? { seconds: before.seconds } : {}),
+  };
+  switch (type) {
+    case "below":
+      return { type, at, volt: 0.25, ...more };
+    case "above":
+      return { type, at, volt: 4.75, ...more };
+    case "outside":
+      return { type, at, low: 0.25, high: 4.75, ...more };
+    case "noActivity":
+      return { type, at, ...more };
+    case "disagree":
+      return { type, at, other: pins[1]?.value ?? at, ratio: 1, volt: 0.3, ...more };
+    case "current":
+      return { type, at, low: 0.02, ...more };
+    case "silent":
+      return { type, node, ...more };
+  }
+}
+
+function Condition({ code, wiring, onSet, onRemove }: ConditionProps & { readonly onRemove: () => void }) {
+  const parts = partsFor(wiring, code);
   const m = code.monitor;
   const choose = (type: Type | "unknown") =>
     onSet((c) => {
       const rest = without(c, "monitor");
       if (type === "unknown") return rest;
-      const at = pins(type)[0]?.value ?? "";
-      const more = { ...(m?.when ? { when: m.when } : {}), ...(m?.seconds ? { seconds: m.seconds } : {}) };
-      const made: Readonly<Record<Type, Monitor>> = {
-        below: { type: "below", at, volt: 0.25, ...more },
-        above: { type: "above", at, volt: 4.75, ...more },
-        outside: { type: "outside", at, low: 0.25, high: 4.75, ...more },
-        noActivity: { type: "noActivity", at, ...more },
-        disagree: { type: "disagree", at, other: pins(type)[1]?.value ?? at, ratio: 1, volt: 0.3, ...more },
-        current: { type: "current", at, low: 0.02, ...more },
-        silent: { type: "silent", node: parts[0]?.value ?? "", ...more },
-      };
-      return { ...rest, monitor: made[type] };
+      return { ...rest, monitor: startOf(type, pinsFor(wiring, code, type), parts[0]?.value ?? "", m) };
     });
   const put = (change: Partial<Record<string, unknown>>) =>
     onSet((c) => (c.monitor ? { ...c, monitor: { ...c.monitor, ...change } as Monitor } : c));
-  const volt = (key: string, value: number | undefined, unit = "V") => (
+  return (
+    <div className={styles.condition}>
+      <WhichCode code={code} wiring={wiring} onSet={onSet} />
+      <span className={styles.break} />
+      <span>Sets when the</span>
+      <Select
+        size="small"
+        aria-label="Condition"
+        value={m?.type ?? "unknown"}
+        style={{ width: 190 }}
+        onChange={(v: Type | "unknown") => choose(v)}
+        options={[{ value: "unknown", label: "condition is not known" }, ...TYPES]}
+      />
+      {m ? <Watched monitor={m} pins={pinsFor(wiring, code, m.type)} parts={parts} put={put} /> : null}
+      {m ? <WhenItRuns monitor={m} put={put} /> : <Family code={code} onSet={onSet} />}
+      <Button size="small" type="text" onClick={onRemove}>
+        Remove
+      </Button>
+    </div>
+  );
+}
+
+type Put = (change: Partial<Record<string, unknown>>) => void;
+
+function Figure({
+  name,
+  value,
+  unit = "V",
+  put,
+}: {
+  readonly name: string;
+  readonly value: number | undefined;
+  readonly unit?: string;
+  readonly put: Put;
+}) {
+  return (
     <InputNumber
       size="small"
-      aria-label={key}
+      aria-label={name}
       value={value}
       step={0.05}
       suffix={unit}
       style={{ width: 104 }}
-      onChange={(v) => put({ [key]: v ?? undefined })}
+      onChange={(v) => put({ [name]: v ?? undefined })}
     />
   );
+}
+
+/** Which code it is: its number, module and text, and the part it names. */
+function WhichCode({ code, wiring, onSet }: ConditionProps) {
+  const parts = partsFor(wiring, code);
   return (
-    <div className={styles.condition}>
+    <>
       <Input
         size="small"
         aria-label="Code"
@@ -249,33 +307,44 @@ function Condition({
         }
         options={parts}
       />
-      <span className={styles.break} />
-      <span>Sets when the</span>
-      <Select
-        size="small"
-        aria-label="Condition"
-        value={m?.type ?? "unknown"}
-        style={{ width: 190 }}
-        onChange={(v: Type | "unknown") => choose(v)}
-        options={[{ value: "unknown", label: "condition is not known" }, ...TYPES]}
-      />
-      {m && "at" in m ? (
+    </>
+  );
+}
+
+/** What the module watches, and what it must not be. */
+function Watched({
+  monitor: m,
+  pins,
+  parts,
+  put,
+}: {
+  readonly monitor: Monitor;
+  readonly pins: Choice[];
+  readonly parts: Choice[];
+  readonly put: Put;
+}) {
+  const volt = (name: string, value: number | undefined, unit?: string) => (
+    <Figure name={name} value={value} put={put} {...(unit ? { unit } : {})} />
+  );
+  return (
+    <>
+      {"at" in m ? (
         <Select
           size="small"
           aria-label="Pin"
           value={m.at || undefined}
           style={{ width: 160 }}
           onChange={(v: string) => put({ at: v })}
-          options={pins(m.type)}
+          options={pins}
         />
       ) : null}
-      {m?.type === "below" || m?.type === "above" ? volt("volt", m.volt) : null}
-      {m?.type === "outside" ? (
+      {m.type === "below" || m.type === "above" ? volt("volt", m.volt) : null}
+      {m.type === "outside" ? (
         <>
           {volt("low", m.low)} to {volt("high", m.high)}
         </>
       ) : null}
-      {m?.type === "disagree" ? (
+      {m.type === "disagree" ? (
         <>
           <Select
             size="small"
@@ -283,17 +352,17 @@ function Condition({
             value={m.other}
             style={{ width: 150 }}
             onChange={(v: string) => put({ other: v })}
-            options={pins(m.type)}
+            options={pins}
           />
           {volt("volt", m.volt)} ratio {volt("ratio", m.ratio, "×")}
         </>
       ) : null}
-      {m?.type === "current" ? (
+      {m.type === "current" ? (
         <>
           {volt("low", m.low, "A")} to {volt("high", m.high, "A")}
         </>
       ) : null}
-      {m?.type === "silent" ? (
+      {m.type === "silent" ? (
         <Select
           size="small"
           aria-label="Node"
@@ -303,38 +372,44 @@ function Condition({
           options={parts}
         />
       ) : null}
-      {m ? <>for {volt("seconds", m.seconds, "s")}</> : null}
-      {m ? (
-        <Select
-          size="small"
-          aria-label="When it runs"
-          mode="multiple"
-          placeholder="key on or running"
-          value={(m.when as string[] | undefined) ?? []}
-          style={{ minWidth: 190 }}
-          onChange={(v: string[]) => put({ when: v.length ? v : undefined })}
-          options={[...WHEN]}
-        />
-      ) : (
-        <Select
-          size="small"
-          aria-label="Family"
-          allowClear
-          placeholder="what sort of code"
-          value={code.family}
-          style={{ width: 190 }}
-          onChange={(v: Code["family"] | undefined) =>
-            onSet((c) => {
-              const rest = without(c, "family");
-              return v ? { ...rest, family: v } : rest;
-            })
-          }
-          options={FAMILIES.map((f) => ({ value: f, label: FAMILY_WORDS[f] }))}
-        />
-      )}
-      <Button size="small" type="text" onClick={onRemove}>
-        Remove
-      </Button>
-    </div>
+    </>
+  );
+}
+
+function WhenItRuns({ monitor: m, put }: { readonly monitor: Monitor; readonly put: Put }) {
+  return (
+    <>
+      for <Figure name="seconds" value={m.seconds} unit="s" put={put} />
+      <Select
+        size="small"
+        aria-label="When it runs"
+        mode="multiple"
+        placeholder="key on or running"
+        value={(m.when as string[] | undefined) ?? []}
+        style={{ minWidth: 190 }}
+        onChange={(v: string[]) => put({ when: v.length ? v : undefined })}
+        options={[...WHEN]}
+      />
+    </>
+  );
+}
+
+function Family({ code, onSet }: Pick<ConditionProps, "code" | "onSet">) {
+  return (
+    <Select
+      size="small"
+      aria-label="Family"
+      allowClear
+      placeholder="what sort of code"
+      value={code.family}
+      style={{ width: 190 }}
+      onChange={(v: Code["family"] | undefined) =>
+        onSet((c) => {
+          const rest = without(c, "family");
+          return v ? { ...rest, family: v } : rest;
+        })
+      }
+      options={FAMILIES.map((f) => ({ value: f, label: FAMILY_WORDS[f] }))}
+    />
   );
 }

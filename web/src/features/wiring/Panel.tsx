@@ -1,5 +1,13 @@
 "use client";
-import type { Chart, ConnectorRow, PartRow, Wiring } from "@radicula/core";
+import {
+  type Chart,
+  type ConnectorRow,
+  type PartRow,
+  type Wiring,
+  Connector,
+  Device,
+  deviceConnectors,
+} from "@radicula/core";
 import { KIND_WORDS } from "@radicula/core/words";
 import { Button, Checkbox, Input, Select } from "antd";
 import { memo } from "react";
@@ -51,57 +59,46 @@ interface Props {
   onPhotos(photos: readonly PhotoInfo[]): void;
 }
 
+/** The chosen thing, as the wiring and the chart have it. */
+interface About {
+  readonly id: string;
+  readonly connector: Connector | undefined;
+  readonly device: Device | undefined;
+  readonly part: PartRow | undefined;
+  readonly plug: ConnectorRow | undefined;
+  /** its line in the chart: the connector's, or the part's */
+  readonly where: ConnectorRow | PartRow | undefined;
+  readonly setWhere: (cells: Partial<ConnectorRow> & Partial<PartRow>) => void;
+}
+function aboutOf({ wiring, chart, onChange }: Props, id: string): About {
+  const connector = wiring.connectors.find((c) => c.id === id);
+  const device =
+    wiring.devices.find((d) => d.id === id) ?? wiring.devices.find((d) => deviceConnectors(d).includes(id));
+  const part = device ? partOf(chart, device.id) : undefined;
+  const plug = connectorNameOf(chart, id);
+  return {
+    id,
+    connector,
+    device,
+    part,
+    plug,
+    where: connector ? plug : part,
+    setWhere: (cells) => onChange((c) => (connector ? setConnector(c, id, cells) : setPart(c, id, cells))),
+  };
+}
+
 /** What is known of the chosen thing: its face, where its cavity leads, what and where it is. */
-export const Panel = memo(function Panel({
-  wiringId,
-  chart,
-  wiring,
-  built,
-  id,
-  point,
-  photos,
-  onChange,
-  onCavity,
-  onPhotos,
-}: Props) {
+export const Panel = memo(function Panel(p: Props) {
+  const { id, wiring, point, onCavity, onChange, built } = p;
   if (!id)
     return (
       <aside className={styles.panel}>
         <p className="muted">Choose a line or a part to see its connector, and where each cavity leads.</p>
       </aside>
     );
-  const connector = wiring.connectors.find((c) => c.id === id);
-  const device =
-    wiring.devices.find((d) => d.id === id) ??
-    wiring.devices.find(
-      (d) => "pins" in d && Object.values(d.pins).some((p) => (typeof p === "string" ? p : p.at).startsWith(`${id}:`)),
-    );
-  const part = device ? partOf(chart, device.id) : undefined;
-  const plug = connectorNameOf(chart, id);
-  const guessed = device !== undefined && (wiring.guesses ?? []).includes(device.id);
-  const where = connector ? plug : part;
-  const setWhere = (cells: Partial<ConnectorRow> & Partial<PartRow>) =>
-    onChange((c) => (connector ? setConnector(c, id, cells) : setPart(c, id, cells)));
+  const about = aboutOf(p, id);
+  const { connector, device } = about;
   const cavity = point.startsWith(`${id}:`) ? point.slice(id.length + 1).replace(/\.[ab]$/, "") : undefined;
-  const text = (
-    key: "name" | "place" | "side" | "comesOff" | "lookAlikes" | "partNumber" | "alsoNumbers" | "minutes",
-    label: string,
-    hint: string,
-  ) => (
-    <label className={styles.field}>
-      <span>{label}</span>
-      <Input
-        size="small"
-        placeholder={hint}
-        defaultValue={where?.[key] ?? ""}
-        key={`${id} ${key} ${where?.[key] ?? ""}`}
-        onBlur={(e) => {
-          if (e.target.value !== (where?.[key] ?? "")) setWhere({ [key]: e.target.value });
-        }}
-        onPressEnter={(e) => e.currentTarget.blur()}
-      />
-    </label>
-  );
   return (
     <aside className={styles.panel} aria-label={`About ${id}`}>
       <h2>
@@ -120,100 +117,162 @@ export const Panel = memo(function Panel({
         </>
       ) : null}
       {device || !connector?.inline ? (
-        <div className={styles.fields}>
-          <h3>What it is</h3>
-          <label className={styles.field}>
-            <span>Kind</span>
-            <Select
-              size="small"
-              showSearch={{ optionFilterProp: "label" }}
-              value={part?.kind || undefined}
-              placeholder={device ? `${KIND_WORDS[device.kind]}, guessed` : "not known"}
-              onChange={(kind: string) => onChange((c) => setPart(c, device?.id ?? id, { kind }))}
-              allowClear
-              onClear={() => onChange((c) => setPart(c, device?.id ?? id, { kind: "" }))}
-              options={KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
-            />
-          </label>
-          {guessed ? (
-            <Button
-              size="small"
-              onClick={() =>
-                onChange((c) =>
-                  markRead(setPart(c, device.id, { kind: device.kind }), [
-                    device.id,
-                    ...built.points.filter((p) => p.startsWith(`${id}:`)),
-                  ]),
-                )
-              }
-            >
-              The guess is right
-            </Button>
-          ) : null}
-          {device && device.id !== id ? <p className="muted">Part {device.id}</p> : null}
-          {device ? (
-            <label className={styles.wide}>
-              <span>Values</span>
-              <Input.TextArea
-                size="small"
-                autoSize={{ minRows: 1, maxRows: 5 }}
-                placeholder="name=value"
-                defaultValue={part?.values ?? ""}
-                key={`${id} values ${part?.values ?? ""}`}
-                onBlur={(e) => {
-                  if (e.target.value !== (part?.values ?? ""))
-                    onChange((c) => setPart(c, device.id, { values: e.target.value.replace(/\s+/g, " ").trim() }));
-                }}
-                onPressEnter={(e) => {
-                  e.preventDefault();
-                  e.currentTarget.blur();
-                }}
-              />
-            </label>
-          ) : null}
-          {text("name", "Name", "boost pressure sensor")}
-          {text("partNumber", "Part number", "as printed on it")}
-          {text("alsoNumbers", "As good as it", "numbers it replaces, or that replace it; with ; between")}
-        </div>
+        <WhatItIs {...p} about={about} />
       ) : (
-        <div className={styles.fields}>{text("name", "Name", "behind the step")}</div>
+        <div className={styles.fields}>
+          <Field about={about} name="name" label="Name" hint="behind the step" />
+        </div>
       )}
-      <div className={styles.fields}>
-        <h3>Where it is</h3>
-        {text("place", "Place", "left of the intake elbow")}
-        {text("side", "Side or bank", "left, port, bank 2")}
-        {text("comesOff", "Comes off first", "cover, wheel, intake")}
-        {text("lookAlikes", "Looks like", "B10 B12")}
-        {text("minutes", "Minutes to reach", "1")}
-        <label className={styles.field}>
-          <span>Zones</span>
-          <Select
-            size="small"
-            mode="multiple"
-            value={(where?.zones ?? "").split(/[\s,;]+/).filter(Boolean)}
-            onChange={(z: string[]) => setWhere({ zones: z.join(" ") })}
-            options={ZONES.map((z) => ({ value: z, label: z }))}
-          />
-        </label>
-        {connector ? (
-          <Checkbox
-            checked={!/^(n|no)$/i.test(plug?.backProbe ?? "")}
-            onChange={(e) => setWhere({ backProbe: e.target.checked ? "" : "no" })}
-          >
-            can be back-probed
-          </Checkbox>
-        ) : null}
-        {connector ? (
-          <Checkbox checked={connector.inline} onChange={(e) => setWhere({ inline: e.target.checked ? "yes" : "no" })}>
-            joins harness to harness
-          </Checkbox>
-        ) : null}
-      </div>
+      <WhereItIs about={about} />
       {connector && !connector.inline ? <WhichIsWhich connector={connector} built={built} onChange={onChange} /> : null}
-      <Photos wiringId={wiringId} connector={id} photos={photos} onPhotos={onPhotos} />
+      <Photos wiringId={p.wiringId} connector={id} photos={p.photos} onPhotos={p.onPhotos} />
     </aside>
   );
 });
+
+type FieldName = "name" | "place" | "side" | "comesOff" | "lookAlikes" | "partNumber" | "alsoNumbers" | "minutes";
+function Field({
+  about: { id, where, setWhere },
+  name,
+  label,
+  hint,
+}: {
+  readonly about: About;
+  readonly name: FieldName;
+  readonly label: string;
+  readonly hint: string;
+}) {
+  const now = (where as Partial<Record<FieldName, string>> | undefined)?.[name] ?? "";
+  return (
+    <label className={styles.field}>
+      <span>{label}</span>
+      <Input
+        size="small"
+        placeholder={hint}
+        defaultValue={now}
+        key={`${id} ${name} ${now}`}
+        onBlur={(e) => {
+          if (e.target.value !== now) setWhere({ [name]: e.target.value });
+        }}
+        onPressEnter={(e) => e.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
+function WhatItIs({ wiring, built, onChange, about }: Props & { readonly about: About }) {
+  const { id, device, part } = about;
+  const guessed = device !== undefined && (wiring.guesses ?? []).includes(device.id);
+  return (
+    <div className={styles.fields}>
+      <h3>What it is</h3>
+      <label className={styles.field}>
+        <span>Kind</span>
+        <Select
+          size="small"
+          showSearch={{ optionFilterProp: "label" }}
+          value={part?.kind || undefined}
+          placeholder={device ? `${KIND_WORDS[device.kind]}, guessed` : "not known"}
+          onChange={(kind: string) => onChange((c) => setPart(c, device?.id ?? id, { kind }))}
+          allowClear
+          onClear={() => onChange((c) => setPart(c, device?.id ?? id, { kind: "" }))}
+          options={KINDS.map((k) => ({ value: k, label: KIND_WORDS[k] }))}
+        />
+      </label>
+      {guessed ? (
+        <Button
+          size="small"
+          onClick={() =>
+            onChange((c) =>
+              markRead(setPart(c, device.id, { kind: device.kind }), [
+                device.id,
+                ...built.points.filter((p) => p.startsWith(`${id}:`)),
+              ]),
+            )
+          }
+        >
+          The guess is right
+        </Button>
+      ) : null}
+      {device && device.id !== id ? <p className="muted">Part {device.id}</p> : null}
+      {device ? <Values device={device} part={part} onChange={onChange} /> : null}
+      <Field about={about} name="name" label="Name" hint="boost pressure sensor" />
+      <Field about={about} name="partNumber" label="Part number" hint="as printed on it" />
+      <Field
+        about={about}
+        name="alsoNumbers"
+        label="As good as it"
+        hint="numbers it replaces, or that replace it; with ; between"
+      />
+    </div>
+  );
+}
+
+function Values({
+  device,
+  part,
+  onChange,
+}: Pick<Props, "onChange"> & { readonly device: Device; readonly part: PartRow | undefined }) {
+  const now = part?.values ?? "";
+  return (
+    <label className={styles.wide}>
+      <span>Values</span>
+      <Input.TextArea
+        size="small"
+        autoSize={{ minRows: 1, maxRows: 5 }}
+        placeholder="name=value"
+        defaultValue={now}
+        key={`${device.id} values ${now}`}
+        onBlur={(e) => {
+          if (e.target.value !== now)
+            onChange((c) => setPart(c, device.id, { values: e.target.value.replace(/\s+/g, " ").trim() }));
+        }}
+        onPressEnter={(e) => {
+          e.preventDefault();
+          e.currentTarget.blur();
+        }}
+      />
+    </label>
+  );
+}
+
+function WhereItIs({ about }: { readonly about: About }) {
+  const { connector, plug, where, setWhere } = about;
+  return (
+    <div className={styles.fields}>
+      <h3>Where it is</h3>
+      <Field about={about} name="place" label="Place" hint="left of the intake elbow" />
+      <Field about={about} name="side" label="Side or bank" hint="left, port, bank 2" />
+      <Field about={about} name="comesOff" label="Comes off first" hint="cover, wheel, intake" />
+      <Field about={about} name="lookAlikes" label="Looks like" hint="B10 B12" />
+      <Field about={about} name="minutes" label="Minutes to reach" hint="1" />
+      <label className={styles.field}>
+        <span>Zones</span>
+        <Select
+          size="small"
+          mode="multiple"
+          value={(where?.zones ?? "").split(/[\s,;]+/).filter(Boolean)}
+          onChange={(z: string[]) => setWhere({ zones: z.join(" ") })}
+          options={ZONES.map((z) => ({ value: z, label: z }))}
+        />
+      </label>
+      {connector ? (
+        <Checkbox
+          checked={!/^(n|no)$/i.test(plug?.backProbe ?? "")}
+          onChange={(e) => setWhere({ backProbe: e.target.checked ? "" : "no" })}
+        >
+          can be back-probed
+        </Checkbox>
+      ) : null}
+      {connector ? (
+        <Checkbox checked={connector.inline} onChange={(e) => setWhere({ inline: e.target.checked ? "yes" : "no" })}>
+          joins harness to harness
+        </Checkbox>
+      ) : null}
+    </div>
+  );
+}
+
 /** An in-line cavity is followed from its first side. */
 const followable = (wiring: Wiring, point: string) =>
   wiring.connectors.some((c) => c.inline && point.startsWith(`${c.id}:`)) && !/\.[ab]$/.test(point)

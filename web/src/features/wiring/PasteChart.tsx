@@ -34,16 +34,21 @@ export function PasteChart({
       destroyOnHidden
       style={{ top: 20 }}
     >
-      <Body {...rest} />
+      <PasteForm {...rest} />
     </Modal>
   );
 }
 
-function Body({ chart, onTake }: Props) {
+type How = "compare" | "append";
+/** As large as a table may be, and as long as a source may be called. */
+const MOST_CHARACTERS = 8_000_000;
+const LONGEST_NAME = 60;
+
+/** The table pasted or opened, and what it would make of the chart. */
+function usePasted({ chart }: Props) {
   const [text, setText] = useState("");
-  const [how, setHow] = useState<"compare" | "append">("compare");
+  const [how, setHow] = useState<How>("compare");
   const [source, setSource] = useState("chart B");
-  const file = useRef<HTMLInputElement>(null);
   const [decoded, setDecoded] = useState("");
   const read = useMemo(() => (text.trim() ? readCsv(text) : undefined), [text]);
   const second: Chart = useMemo(
@@ -61,36 +66,65 @@ function Body({ chart, onTake }: Props) {
     () => (second === NOTHING ? undefined : mergeCharts(chart, second, source.trim() || "second chart")),
     [chart, second, source],
   );
-  const { built } = useBuilt(second);
-  const issues: readonly Issue[] = read ? (read.ok ? read.value.issues : read.issues) : [];
-  const appended =
-    second !== NOTHING
-      ? {
-          ...chart,
-          rows: [
-            ...chart.rows.filter((r) => Object.values(r).some((c) => c.trim())),
-            ...second.rows.map((r) => (r.source ? r : chartRow({ ...r, source: source.trim() }))),
-          ],
-          parts: [...chart.parts, ...second.parts],
-          connectors: [...chart.connectors, ...second.connectors],
-        }
-      : undefined;
-  const result = how === "append" ? appended : merged?.chart;
   const openFile = async (f: File) => {
-    if (f.size > 8_000_000) {
+    if (f.size > MOST_CHARACTERS) {
       setDecoded("This file is too large: 8 million characters at most.");
       return;
     }
     const bytes = await f.arrayBuffer();
-    try {
-      setText(new TextDecoder("utf-8", { fatal: true }).decode(bytes));
+    const utf8 = decode(bytes, "utf-8");
+    setText(utf8 ?? decode(bytes, "windows-1252") ?? "");
+    setDecoded(utf8 === undefined ? "The file is not UTF-8; it was read as Windows-1252. Check the accents." : "");
+    setSource(f.name.replace(/\.[^.]*$/, "").slice(0, LONGEST_NAME));
+  };
+  const added = () => (second === NOTHING ? undefined : appended(chart, second, source));
+  return {
+    text,
+    type: (t: string) => {
+      setText(t);
       setDecoded("");
-    } catch {
-      setText(new TextDecoder("windows-1252").decode(bytes));
-      setDecoded("The file is not UTF-8; it was read as Windows-1252. Check the accents.");
-    }
-    setSource(f.name.replace(/\.[^.]*$/, "").slice(0, 60));
-    if (file.current) file.current.value = "";
+    },
+    how,
+    setHow,
+    source,
+    setSource,
+    decoded,
+    read,
+    second,
+    merged,
+    openFile,
+    result: how === "append" ? added() : merged?.chart,
+  };
+}
+type Pasted = ReturnType<typeof usePasted>;
+
+/** @returns undefined where the bytes are not of that encoding */
+function decode(bytes: ArrayBuffer, encoding: string): string | undefined {
+  try {
+    return new TextDecoder(encoding, { fatal: true }).decode(bytes);
+  } catch {
+    return undefined;
+  }
+}
+
+/** The second chart's lines below the first's. */
+const appended = (chart: Chart, second: Chart, source: string): Chart => ({
+  ...chart,
+  rows: [
+    ...chart.rows.filter((r) => Object.values(r).some((c) => c.trim())),
+    ...second.rows.map((r) => (r.source ? r : chartRow({ ...r, source: source.trim() }))),
+  ],
+  parts: [...chart.parts, ...second.parts],
+  connectors: [...chart.connectors, ...second.connectors],
+});
+
+function PasteForm(p: Props) {
+  const pasted = usePasted(p);
+  const { text, type, how, decoded, result } = pasted;
+  const take = () => {
+    if (!result) return;
+    p.onTake(result);
+    type("");
   };
   return (
     <div className={styles.paste}>
@@ -98,93 +132,120 @@ function Body({ chart, onTake }: Props) {
         autoFocus
         rows={8}
         value={text}
-        onChange={(e) => {
-          setText(e.target.value);
-          setDecoded("");
-        }}
+        onChange={(e) => type(e.target.value)}
         placeholder={"connector\tcavity\tcolour\tfunction\tgoes to\nB7\t1\tOG/WH\t5 V reference\tS14"}
         className="mono"
         aria-label="Table"
       />
-      <div className={styles.pasteRow}>
-        <input
-          ref={file}
-          type="file"
-          accept=".csv,.tsv,.txt,text/csv,text/plain"
-          hidden
-          data-testid="chart-file"
-          onChange={(e) => {
-            const f = e.target.files?.[0];
-            if (f) void openFile(f);
-          }}
-        />
-        <Button onClick={() => file.current?.click()}>Open a file</Button>
-        <label className={styles.inline}>
-          Called{" "}
-          <Input value={source} onChange={(e) => setSource(e.target.value)} style={{ width: 180 }} maxLength={60} />
-        </label>
-        <Segmented
-          value={how}
-          onChange={(v) => setHow(v as typeof how)}
-          options={[
-            { value: "compare", label: "Lay over what is here" },
-            { value: "append", label: "Add as new lines" },
-          ]}
-        />
-      </div>
+      <Source pasted={pasted} />
       {decoded ? <p className={styles.refused}>{decoded}</p> : null}
-      {merged ? (
-        <div className={styles.report} aria-live="polite">
-          <p>
-            <b>{second.rows.length} lines taken.</b>{" "}
-            {how === "compare" ? (
-              <>
-                {merged.agreements} cells agree, {merged.filled.length} are filled, {merged.added.length} cavities are
-                new, {merged.contradictions.length} contradict.
-              </>
-            ) : null}
-          </p>
-          {how === "compare" && merged.contradictions.length ? (
-            <ul>
-              {merged.contradictions.slice(0, 40).map((d) => (
-                <li key={`${d.at} ${d.field}`}>
-                  <b className="mono">{d.at}</b> {d.field === "goesTo" ? "goes to" : d.field}: {d.ours} here, {d.theirs}{" "}
-                  in {source || "second chart"}. Both are kept; what is here counts until you decide.
-                </li>
-              ))}
-            </ul>
-          ) : null}
-          <Rows rows={second.rows} built={built} />
-        </div>
-      ) : null}
-      {issues.length ? (
-        <div className={styles.report}>
-          <p>
-            <b>{read?.ok ? "Not taken as it stands" : "Nothing was taken"}</b>
-          </p>
-          <ul>
-            {issues.slice(0, 60).map((i, n) => (
-              <li key={n}>
-                {i.path[0] === "lines" ? <b className="mono">line {String(i.path[1])} </b> : null}
-                {issueText(i)}
-              </li>
-            ))}
-          </ul>
-        </div>
-      ) : null}
-      <Button
-        type="primary"
-        block
-        disabled={!result}
-        onClick={() => {
-          if (result) {
-            onTake(result);
-            setText("");
-          }
-        }}
-      >
+      <Taken pasted={pasted} />
+      <NotTaken pasted={pasted} />
+      <Button type="primary" block disabled={!result} onClick={take}>
         {how === "append" ? "Add the lines" : "Take it"}
       </Button>
+    </div>
+  );
+}
+
+interface PartProps {
+  readonly pasted: Pasted;
+}
+function Source({ pasted }: PartProps) {
+  const { source, setSource, how, setHow, openFile } = pasted;
+  const file = useRef<HTMLInputElement>(null);
+  const open = async (f: File | undefined) => {
+    if (f) await openFile(f);
+    if (file.current) file.current.value = "";
+  };
+  return (
+    <div className={styles.pasteRow}>
+      <input
+        ref={file}
+        type="file"
+        accept=".csv,.tsv,.txt,text/csv,text/plain"
+        hidden
+        data-testid="chart-file"
+        onChange={(e) => void open(e.target.files?.[0])}
+      />
+      <Button onClick={() => file.current?.click()}>Open a file</Button>
+      <label className={styles.inline}>
+        Called{" "}
+        <Input
+          value={source}
+          onChange={(e) => setSource(e.target.value)}
+          style={{ width: 180 }}
+          maxLength={LONGEST_NAME}
+        />
+      </label>
+      <Segmented
+        value={how}
+        onChange={(v) => setHow(v as typeof how)}
+        options={[
+          { value: "compare", label: "Lay over what is here" },
+          { value: "append", label: "Add as new lines" },
+        ]}
+      />
+    </div>
+  );
+}
+
+/** Contradictions, and lines not taken, listed before the rest is left out. */
+const LISTED_CONTRADICTIONS = 40;
+const LISTED_ISSUES = 60;
+
+function Taken({ pasted }: PartProps) {
+  const { merged, second, how, source } = pasted;
+  const { built } = useBuilt(second);
+  if (!merged) return null;
+  return (
+    <div className={styles.report} aria-live="polite">
+      <p>
+        <b>{second.rows.length} lines taken.</b>{" "}
+        {how === "compare" ? (
+          <>
+            {merged.agreements} cells agree, {merged.filled.length} are filled, {merged.added.length} cavities are new,{" "}
+            {merged.contradictions.length} contradict.
+          </>
+        ) : null}
+      </p>
+      {how === "compare" && merged.contradictions.length ? (
+        <Contradictions list={merged.contradictions} source={source} />
+      ) : null}
+      <Rows rows={second.rows} built={built} />
+    </div>
+  );
+}
+
+function Contradictions({ list, source }: { readonly list: Merged["contradictions"]; readonly source: string }) {
+  return (
+    <ul>
+      {list.slice(0, LISTED_CONTRADICTIONS).map((d) => (
+        <li key={`${d.at} ${d.field}`}>
+          <b className="mono">{d.at}</b> {d.field === "goesTo" ? "goes to" : d.field}: {d.ours} here, {d.theirs} in{" "}
+          {source || "second chart"}. Both are kept; what is here counts until you decide.
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function NotTaken({ pasted: { read } }: PartProps) {
+  const issues: readonly Issue[] = read ? (read.ok ? read.value.issues : read.issues) : [];
+  if (issues.length === 0) return null;
+  return (
+    <div className={styles.report}>
+      <p>
+        <b>{read?.ok ? "Not taken as it stands" : "Nothing was taken"}</b>
+      </p>
+      <ul>
+        {issues.slice(0, LISTED_ISSUES).map((i, n) => (
+          <li key={n}>
+            {i.path[0] === "lines" ? <b className="mono">line {String(i.path[1])} </b> : null}
+            {issueText(i)}
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }

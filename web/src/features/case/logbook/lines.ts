@@ -60,79 +60,142 @@ export function logLines(
     .reverse();
 }
 
-function text(
-  e: Entry,
+/** What an entry says, in words. */
+interface Said {
+  readonly what: string;
+  readonly value: string;
+  readonly remark: string;
+}
+type EntryOf<T extends Entry["type"]> = Extract<Entry, { type: T }>;
+const said = (what: string, value = "", remark = ""): Said => ({ what, value, remark });
+/** Things listed before the rest is left out. */
+const LISTED = 6;
+
+function text(e: Entry, number: number, analysis: Analysis | undefined, namer: Namer, instructor: Instructor): Said {
+  switch (e.type) {
+    case "code":
+      return said(`${e.module} code`, e.code, STATUS[e.status]);
+    case "reading":
+      return readingText(e, number, analysis, namer, instructor);
+    case "scan":
+      return scanText(e);
+    case "intake":
+      return intakeText(e);
+    case "meterCheck":
+      return meterText(e);
+    case "look":
+    case "wiggle":
+    case "swap":
+    case "identity":
+    case "holds":
+      return clueText(e);
+    default:
+      return stepText(e, namer);
+  }
+}
+
+function readingText(
+  e: EntryOf<"reading">,
   number: number,
   analysis: Analysis | undefined,
   namer: Namer,
   instructor: Instructor,
-): Pick<LogLine, "what" | "value" | "remark"> {
+): Said {
+  const { instrument } = e;
+  const point = e.points[0] ?? "";
+  const views = analysis?.readings.filter((r) => r.number === number) ?? [];
+  const healthy = views.map((v) => (Number.isNaN(v.healthy) ? "—" : shownText(instrument, v.healthy))).join(" · ");
+  const state = [
+    e.state.key === "on" ? "" : keyText(e.state.key),
+    e.state.unplugged.length > 4
+      ? `${e.state.unplugged.length} unplugged`
+      : e.state.unplugged.length
+        ? `${e.state.unplugged.join(", ")} unplugged`
+        : "",
+    e.state.jumpers?.length ? "jumpered" : "",
+    e.part ? `${e.part} part by itself` : "",
+    e.black !== undefined ? `black on ${namer.point(e.black)}` : "",
+    e.corrects ? `instead of entry ${e.corrects}` : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
+  return {
+    what:
+      instrument === "scanTool"
+        ? `Scan tool: ${instructor.functionOf(point)} at ${namer.point(point)}${state ? `; ${state}` : ""}`
+        : `${capital(instructor.functionOf(point))} at ` +
+          `${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}` +
+          `${state ? `; ${state}` : ""}`,
+    value: e.values.map((v) => (typeof v === "string" ? v : shownText(instrument, v))).join(" · "),
+    remark: healthy ? `${healthy} if healthy` : "",
+    ...(e.swing ? { value: `${shownText(instrument, e.swing[0])} to ${shownText(instrument, e.swing[1])}` } : {}),
+  };
+}
+
+function scanText(e: EntryOf<"scan">): Said {
+  const codes = e.codes.map((c) => c.code);
+  return said(
+    `Scan, ${scanWhenText[e.when]}${e.wiped ? "; battery had been off" : ""}`,
+    countText(e.codes.filter(isSetCode).length),
+    codes.slice(0, LISTED).join(", ") + (codes.length > LISTED ? " …" : ""),
+  );
+}
+
+function intakeText({ intake }: EntryOf<"intake">): Said {
+  const told = [
+    ...intake.symptoms.map((s) => CHOICE_WORDS.symptoms[s]),
+    ...intake.conditions.map((c) => CHOICE_WORDS.conditions[c]),
+    ...intake.history.map((h) => `${CHOICE_WORDS.history[h.what]} ${h.at.join(", ")}`.trim()),
+  ];
+  return said("Intake", "", told.slice(0, LISTED).join(", "));
+}
+
+function meterText(e: EntryOf<"meterCheck">): Said {
+  const leads = e.leads === undefined ? "" : `leads ${e.leads === "OL" ? "OL" : formatQuantity(e.leads, "Ω")}`;
+  const battery = e.battery === undefined ? "" : formatQuantity(e.battery, "V");
+  const ground = e.ground === undefined ? "" : `black lead ${formatQuantity(e.ground, "V")} from battery negative`;
+  return said("Checked the meter", [leads, battery].filter(Boolean).join(" · "), ground);
+}
+
+function clueText(e: EntryOf<"look" | "wiggle" | "swap" | "identity" | "holds">): Said {
   switch (e.type) {
-    case "code":
-      return { what: `${e.module} code`, value: e.code, remark: STATUS[e.status] };
-    case "reading": {
-      const { instrument } = e;
-      const point = e.points[0] ?? "";
-      const views = analysis?.readings.filter((r) => r.number === number) ?? [];
-      const healthy = views.map((v) => (Number.isNaN(v.healthy) ? "—" : shownText(instrument, v.healthy))).join(" · ");
-      const state = [
-        e.state.key === "on" ? "" : keyText(e.state.key),
-        e.state.unplugged.length > 4
-          ? `${e.state.unplugged.length} unplugged`
-          : e.state.unplugged.length
-            ? `${e.state.unplugged.join(", ")} unplugged`
-            : "",
-        e.state.jumpers?.length ? "jumpered" : "",
-        e.part ? `${e.part} part by itself` : "",
-        e.black !== undefined ? `black on ${namer.point(e.black)}` : "",
-        e.corrects ? `instead of entry ${e.corrects}` : "",
-      ]
-        .filter(Boolean)
-        .join(", ");
+    case "look":
+      return said(`Looked at ${e.thing}`, "", e.found.map((f) => FINDING_WORDS[f]).join(", "));
+    case "wiggle":
+      return said(`Moved ${e.thing}`, "", e.reacted ? "it reacted" : "no reaction");
+    case "swap":
       return {
-        what:
-          instrument === "scanTool"
-            ? `Scan tool: ${instructor.functionOf(point)} at ${namer.point(point)}${state ? `; ${state}` : ""}`
-            : `${capital(instructor.functionOf(point))} at ` +
-              `${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}` +
-              `${state ? `; ${state}` : ""}`,
-        value: e.values.map((v) => (typeof v === "string" ? v : shownText(instrument, v))).join(" · "),
-        remark: healthy ? `${healthy} if healthy` : "",
-        ...(e.swing ? { value: `${shownText(instrument, e.swing[0])} to ${shownText(instrument, e.swing[1])}` } : {}),
+        what: `Swapped ${e.parts.join(" and ")}`,
+        value: "",
+        remark: e.result === "moved" ? "it went with the part" : "it stayed",
       };
-    }
+    case "identity":
+      return {
+        what: `Checked which connector ${e.connector} is`,
+        value: "",
+        remark: e.right ? "the right one" : "it was another one",
+      };
+    case "holds":
+      return said(`Tried ${e.fuse}`, "", e.held ? "it held" : "it did not hold");
+  }
+}
+
+type Step = Exclude<
+  Entry,
+  EntryOf<"code" | "reading" | "scan" | "intake" | "meterCheck" | "look" | "wiggle" | "swap" | "identity" | "holds">
+>;
+function stepText(e: Step, namer: Namer): Said {
+  switch (e.type) {
     case "unplugged":
-      return { what: `Unplugged ${namer.connector(e.connector)}`, value: "", remark: "" };
+      return said(`Unplugged ${namer.connector(e.connector)}`);
     case "plugged":
-      return { what: `Plugged ${namer.connector(e.connector)} back in`, value: "", remark: "" };
+      return said(`Plugged ${namer.connector(e.connector)} back in`);
     case "setAside":
-      return { what: "Set a reading aside", value: "", remark: e.candidate };
+      return said("Set a reading aside", "", e.candidate);
     case "verdict":
       return { what: "Verdict", value: shareText(e.share), remark: e.text };
-    case "scan":
-      return {
-        what: `Scan, ${scanWhenText[e.when]}${e.wiped ? "; battery had been off" : ""}`,
-        value: countText(e.codes.filter(isSetCode).length),
-        remark:
-          e.codes
-            .map((c) => c.code)
-            .slice(0, 6)
-            .join(", ") + (e.codes.length > 6 ? " …" : ""),
-      };
     case "cleared":
-      return { what: "Cleared all codes", value: "", remark: "" };
-    case "intake":
-      return {
-        what: "Intake",
-        value: "",
-        remark: [
-          ...e.intake.symptoms.map((s) => CHOICE_WORDS.symptoms[s]),
-          ...e.intake.conditions.map((c) => CHOICE_WORDS.conditions[c]),
-          ...e.intake.history.map((h) => `${CHOICE_WORDS.history[h.what]} ${h.at.join(", ")}`.trim()),
-        ]
-          .slice(0, 6)
-          .join(", "),
-      };
+      return said("Cleared all codes");
     case "seen":
       return {
         what: `Looked at ${namer.connector(e.connector)}`,
@@ -150,46 +213,17 @@ function text(
         remark: `entries ${e.readings.join(", ")}`,
       };
     case "closed":
-      return { what: "Job closed", value: "", remark: "everything as it was found, or explained" };
+      return said("Job closed", "", "everything as it was found, or explained");
     case "revision":
-      return { what: "Went on with another revision of the wiring", value: "", remark: `${e.from}, now ${e.to}` };
-    case "look":
-      return { what: `Looked at ${e.thing}`, value: "", remark: e.found.map((f) => FINDING_WORDS[f]).join(", ") };
-    case "wiggle":
-      return { what: `Moved ${e.thing}`, value: "", remark: e.reacted ? "it reacted" : "no reaction" };
-    case "swap":
-      return {
-        what: `Swapped ${e.parts.join(" and ")}`,
-        value: "",
-        remark: e.result === "moved" ? "it went with the part" : "it stayed",
-      };
-    case "identity":
-      return {
-        what: `Checked which connector ${e.connector} is`,
-        value: "",
-        remark: e.right ? "the right one" : "it was another one",
-      };
-    case "holds":
-      return { what: `Tried ${e.fuse}`, value: "", remark: e.held ? "it held" : "it did not hold" };
+      return said("Went on with another revision of the wiring", "", `${e.from}, now ${e.to}`);
     case "school":
-      return { what: "Order of tests", value: "", remark: SCHOOL_WORDS[e.school].title.toLowerCase() };
-    case "meterCheck":
-      return {
-        what: "Checked the meter",
-        value: [
-          e.leads === undefined ? "" : e.leads === "OL" ? "leads OL" : `leads ${formatQuantity(e.leads, "Ω")}`,
-          e.battery === undefined ? "" : formatQuantity(e.battery, "V"),
-        ]
-          .filter(Boolean)
-          .join(" · "),
-        remark: e.ground === undefined ? "" : `black lead ${formatQuantity(e.ground, "V")} from battery negative`,
-      };
+      return said("Order of tests", "", SCHOOL_WORDS[e.school].title.toLowerCase());
     case "acknowledged":
-      return { what: "Cautions read and understood", value: "", remark: e.cautions.join(", ") };
+      return said("Cautions read and understood", "", e.cautions.join(", "));
     case "disturbed":
-      return { what: `${DISTURBED_WORDS[e.how].done} ${thingText(e.thing)}`, value: "", remark: "" };
+      return said(`${DISTURBED_WORDS[e.how].done} ${thingText(e.thing)}`);
     case "restored":
-      return { what: `${DISTURBED_WORDS[e.how].undone}: ${thingText(e.thing)}`, value: "", remark: "" };
+      return said(`${DISTURBED_WORDS[e.how].undone}: ${thingText(e.thing)}`);
     case "run":
       return {
         what:
@@ -199,7 +233,7 @@ function text(
         remark: e.found ?? "",
       };
     case "undo":
-      return { what: `Took back entry ${e.target}`, value: "", remark: "" };
+      return said(`Took back entry ${e.target}`);
   }
 }
 

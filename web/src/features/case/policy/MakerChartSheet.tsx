@@ -23,16 +23,19 @@ const METERS: readonly { readonly value: MakerChartRow["how"]; readonly label: s
   { value: "scan", label: "scan tool, volts" },
 ];
 
+/** As many as the format of a case takes. */
+const MOST_STEPS = 200;
+
 /** A maker's chart typed in: ordered readings, what is good, and where each answer leads. */
 export function MakerChartSheet(p: Props) {
   return (
     <Sheet open={p.open} onClose={p.onClose} title="The maker’s chart, step by step" width={960}>
-      <Body {...p} />
+      <MakerChartForm {...p} />
     </Sheet>
   );
 }
 
-function Body({ wiring, namer, instructor, chart, onLog }: Props) {
+function MakerChartForm({ wiring, namer, instructor, chart, onLog }: Props) {
   const [rows, setRows] = useState<readonly MakerChartRow[]>(() => makerChartSteps(chart));
   const points = useMemo(
     () => meterPoints(wiring).map((p) => ({ value: p, label: `${namer.point(p)} · ${instructor.functionOf(p)}` })),
@@ -69,78 +72,24 @@ function Body({ wiring, namer, instructor, chart, onLog }: Props) {
           </thead>
           <tbody>
             {rows.map((r, i) => (
-              <tr key={i}>
-                <td className="mono">{i + 1}</td>
-                <td>
-                  <Select
-                    aria-label={`Where, step ${i + 1}`}
-                    showSearch={{ optionFilterProp: "label" }}
-                    placeholder="Connector and cavity"
-                    value={r.point}
-                    onChange={(point: string) => change(i, { point })}
-                    options={points}
-                    style={{ width: 220 }}
-                  />
-                </td>
-                <td>
-                  <Select
-                    aria-label={`How, step ${i + 1}`}
-                    value={r.how}
-                    onChange={(how: MakerChartRow["how"]) => change(i, { how })}
-                    options={[...METERS]}
-                    style={{ width: 160 }}
-                  />
-                </td>
-                <td>
-                  <InputNumber
-                    aria-label={`Good from, step ${i + 1}`}
-                    value={r.low}
-                    onChange={(low) => change(i, { low })}
-                    style={{ width: 80 }}
-                  />
-                </td>
-                <td>
-                  <InputNumber
-                    aria-label={`Good to, step ${i + 1}`}
-                    value={r.high}
-                    onChange={(high) => change(i, { high })}
-                    style={{ width: 80 }}
-                  />
-                </td>
-                <td>
-                  <Select
-                    aria-label={`If good, step ${i + 1}`}
-                    value={r.good}
-                    onChange={(good: number) => change(i, { good })}
-                    options={targets}
-                    style={{ width: 120 }}
-                  />
-                </td>
-                <td>
-                  <Select
-                    aria-label={`If bad, step ${i + 1}`}
-                    value={r.bad}
-                    onChange={(bad: number) => change(i, { bad })}
-                    options={targets}
-                    style={{ width: 120 }}
-                  />
-                </td>
-                <td>
-                  <Button
-                    type="text"
-                    aria-label={`Take step ${i + 1} out`}
-                    disabled={rows.length < 2}
-                    onClick={() => setRows((list) => list.filter((_, j) => j !== i))}
-                  >
-                    ×
-                  </Button>
-                </td>
-              </tr>
+              <StepRow
+                key={i}
+                step={i + 1}
+                row={r}
+                points={points}
+                targets={targets}
+                isOnly={rows.length < 2}
+                onChange={(more) => change(i, more)}
+                onDrop={() => setRows((list) => list.filter((_, j) => j !== i))}
+              />
             ))}
           </tbody>
         </table>
       </div>
-      <Button onClick={() => setRows((list) => [...list, ...makerChartSteps(undefined)])} disabled={rows.length >= 200}>
+      <Button
+        onClick={() => setRows((list) => [...list, ...makerChartSteps(undefined)])}
+        disabled={rows.length >= MOST_STEPS}
+      >
         Add a step
       </Button>
       {problems.length ? (
@@ -158,5 +107,88 @@ function Body({ wiring, namer, instructor, chart, onLog }: Props) {
         Follow this chart
       </Button>
     </div>
+  );
+}
+
+function StepRow({
+  step,
+  row: r,
+  points,
+  targets,
+  isOnly,
+  onChange,
+  onDrop,
+}: {
+  readonly step: number;
+  readonly row: MakerChartRow;
+  readonly points: { value: string; label: string }[];
+  readonly targets: { value: number; label: string }[];
+  readonly isOnly: boolean;
+  readonly onChange: (more: Partial<MakerChartRow>) => void;
+  readonly onDrop: () => void;
+}) {
+  return (
+    <tr>
+      <td className="mono">{step}</td>
+      <td>
+        <Select
+          aria-label={`Where, step ${step}`}
+          showSearch={{ optionFilterProp: "label" }}
+          placeholder="Connector and cavity"
+          value={r.point}
+          onChange={(point: string) => onChange({ point })}
+          options={points}
+          style={{ width: 220 }}
+        />
+      </td>
+      <td>
+        <Select
+          aria-label={`How, step ${step}`}
+          value={r.how}
+          onChange={(how: MakerChartRow["how"]) => onChange({ how })}
+          options={[...METERS]}
+          style={{ width: 160 }}
+        />
+      </td>
+      <td>
+        <InputNumber
+          aria-label={`Good from, step ${step}`}
+          value={r.low}
+          onChange={(low) => onChange({ low })}
+          style={{ width: 80 }}
+        />
+      </td>
+      <td>
+        <InputNumber
+          aria-label={`Good to, step ${step}`}
+          value={r.high}
+          onChange={(high) => onChange({ high })}
+          style={{ width: 80 }}
+        />
+      </td>
+      <td>
+        <Select
+          aria-label={`If good, step ${step}`}
+          value={r.good}
+          onChange={(good: number) => onChange({ good })}
+          options={targets}
+          style={{ width: 120 }}
+        />
+      </td>
+      <td>
+        <Select
+          aria-label={`If bad, step ${step}`}
+          value={r.bad}
+          onChange={(bad: number) => onChange({ bad })}
+          options={targets}
+          style={{ width: 120 }}
+        />
+      </td>
+      <td>
+        <Button type="text" aria-label={`Take step ${step} out`} disabled={isOnly} onClick={onDrop}>
+          ×
+        </Button>
+      </td>
+    </tr>
   );
 }

@@ -10,7 +10,7 @@ import {
   type Wiring,
   connectorOf,
 } from "@radicula/core";
-import { shareText, unitOf, type Danger, type Instructor, type Namer } from "@radicula/core/words";
+import { shareText, unitOf, type Danger, type Instructor, type Namer, type Instruction } from "@radicula/core/words";
 import { Button, Dropdown } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { inSheet } from "@/ui/focus";
@@ -68,28 +68,16 @@ const SHOWS: Readonly<Partial<Record<Candidate["instrument"], Words>>> = { lamp:
  */
 export function NextReading(p: Props) {
   const { candidate, recommendation } = p;
-  const unit: Unit = unitOf(candidate.instrument);
-  const asked = candidate.instrument === "none";
-  const words: Words = SHOWS[candidate.instrument] ?? "none";
   const instruction = useMemo(() => p.instructor.instruct(candidate), [p.instructor, candidate]);
-  const answers = recommendation?.answers.at(-1);
-  const scale = useMemo(
-    () => (answers && !asked && words === "none" ? answerScale(answers, unit, p.suspects, p.namer) : undefined),
-    [answers, unit, asked, words, p.suspects, p.namer],
-  );
-  const [filled, setFilled] = useState(0);
-  const [done, setDone] = useState<{ of: string; yes: boolean; found: Finding | undefined } | undefined>(undefined);
   const [how, setHow] = useState<{ of: string; how: How; open: boolean }>({ of: candidate.id, how: {}, open: false });
   const taken = how.of === candidate.id ? how : { of: candidate.id, how: {}, open: false };
-  const typed = parseShown(p.texts[candidate.points.length - 1] ?? "", unit, words);
-  const minutes = Math.max(1, Math.round(candidate.minutes));
   const ahead = instruction.dangers.filter((d) => !p.acknowledged.has(d));
-  const face = faceOf(p.wiring, candidate);
+  const cautions = [...p.dangers, ...instruction.cautions];
   return (
     <section className={styles.card} data-bare={p.bare} aria-label="Next reading">
       <div className={styles.over}>
         <span>
-          {p.from.label} · about {minutes} min
+          {p.from.label} · about {Math.max(1, Math.round(candidate.minutes))} min
         </span>
         {recommendation && p.from.planned ? (
           <button type="button" className={styles.why} onClick={p.onWhy}>
@@ -98,94 +86,14 @@ export function NextReading(p: Props) {
         ) : null}
       </div>
       <h2 className={styles.sentence}>{instruction.title}</h2>
-      {instruction.cautions.length + p.dangers.length ? (
-        <p className={styles.cautions}>{[...p.dangers, ...instruction.cautions].join(" ")}</p>
-      ) : null}
+      {cautions.length ? <p className={styles.cautions}>{cautions.join(" ")}</p> : null}
       {ahead.length ? (
         <Acknowledge key={`ahead ${candidate.id}`} onUnderstood={() => p.onAcknowledge(ahead)} />
       ) : (
         <>
-          <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
-            <dl className={styles.how}>
-              <dt>State</dt>
-              <dd>{instruction.state}</dd>
-              {instruction.red.map((lead, i) => (
-                <div key={lead.text} className={styles.row}>
-                  <dt>{i === 0 ? "Red" : "then"}</dt>
-                  <dd>
-                    <b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}
-                    {lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}
-                  </dd>
-                </div>
-              ))}
-              {instruction.black ? (
-                <>
-                  <dt>Black</dt>
-                  <dd>
-                    {instruction.black} · meter on {instruction.meter}
-                  </dd>
-                </>
-              ) : instruction.meter ? (
-                <>
-                  <dt>With</dt>
-                  <dd>{instruction.meter}</dd>
-                </>
-              ) : null}
-            </dl>
-            {face ? (
-              <div className={styles.face}>
-                <Face wiring={p.wiring} connector={face.connector} chosen={face.cavity} />
-              </div>
-            ) : null}
-          </div>
-          {scale ? (
-            <ScaleView
-              scale={scale}
-              chosen={typed.ok && typeof typed.value.value === "number" ? lineFor(typed.value.value, scale) : undefined}
-            />
-          ) : null}
-          {p.practice ? (
-            <SimulatedMeter
-              key={`meter ${candidate.id}`}
-              jobId={p.jobId}
-              candidate={candidate}
-              onRead={(values, found) => {
-                if (asked) {
-                  setDone({ of: candidate.id, yes: values[0] === 1, found: found as Finding | undefined });
-                  return;
-                }
-                p.onTexts(
-                  values.map((v) => (typeof v === "string" ? (v === "silent" ? "no beep" : v) : typedForm(v, unit))),
-                );
-                setFilled((n) => n + 1);
-              }}
-            />
-          ) : null}
-          {asked ? (
-            <YesNo
-              key={`asked ${candidate.id}`}
-              candidate={candidate}
-              lines={yesNoLines(answers ?? [], p.suspects, p.namer)}
-              shown={done?.of === candidate.id ? done : undefined}
-              disabled={false}
-              onAnswer={p.onAnswer}
-              onPhoto={p.onPhoto}
-            />
-          ) : (
-            <ValueBox
-              key={`box ${candidate.id}`}
-              points={candidate.points}
-              unit={unit}
-              words={words}
-              texts={p.texts}
-              onTexts={p.onTexts}
-              onLog={(values, text, swing) => p.onLog(values, text, swing, taken.how)}
-              disabled={false}
-              keypad={p.keypad}
-              filled={filled}
-            />
-          )}
-          {taken.open && !asked ? (
+          <Where {...p} instruction={instruction} />
+          <Answering {...p} how={taken.how} />
+          {taken.open && candidate.instrument !== "none" ? (
             <TakenHow
               how={taken.how}
               volts={candidate.instrument === "voltmeter"}
@@ -194,36 +102,149 @@ export function NextReading(p: Props) {
           ) : null}
         </>
       )}
-      <div className={styles.under}>
-        <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>
-          Can’t reach it
-        </button>
-        {asked || candidate.instrument === "voltmeter" ? null : (
-          <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>
-            No such tool
-          </button>
-        )}
-        <button type="button" className="link" onClick={p.onOther}>
-          Another reading
-        </button>
-        {asked || ahead.length ? null : (
-          <Dropdown
-            trigger={["click"]}
-            placement="bottomRight"
-            menu={{
-              items: [
-                { key: "how", label: "It was taken otherwise", onClick: () => setHow({ ...taken, open: !taken.open }) },
-                { key: "sum", label: "Work it out", onClick: p.onSum },
-              ],
-            }}
-          >
-            <button type="button" className="link" aria-label="More about this reading">
-              More
-            </button>
-          </Dropdown>
-        )}
-      </div>
+      <Otherwise
+        {...p}
+        canSayHow={candidate.instrument !== "none" && ahead.length === 0}
+        onHow={() => setHow({ ...taken, open: !taken.open })}
+      />
     </section>
+  );
+}
+
+/** Set-up, leads and meter, and the connector as one looks into it. */
+function Where({ wiring, candidate, instruction }: Props & { readonly instruction: Instruction }) {
+  const face = faceOf(wiring, candidate);
+  return (
+    <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
+      <dl className={styles.how}>
+        <dt>State</dt>
+        <dd>{instruction.state}</dd>
+        {instruction.red.map((lead, i) => (
+          <div key={lead.text} className={styles.row}>
+            <dt>{i === 0 ? "Red" : "then"}</dt>
+            <dd>
+              <b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}
+              {lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}
+            </dd>
+          </div>
+        ))}
+        {instruction.black ? (
+          <>
+            <dt>Black</dt>
+            <dd>
+              {instruction.black} · meter on {instruction.meter}
+            </dd>
+          </>
+        ) : instruction.meter ? (
+          <>
+            <dt>With</dt>
+            <dd>{instruction.meter}</dd>
+          </>
+        ) : null}
+      </dl>
+      {face ? (
+        <div className={styles.face}>
+          <Face wiring={wiring} connector={face.connector} chosen={face.cavity} />
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+/** The scale of answers, the simulated meter of a practice job, and where the answer goes. */
+function Answering(p: Props & { readonly how: How }) {
+  const { candidate, recommendation, suspects, namer } = p;
+  const unit: Unit = unitOf(candidate.instrument);
+  const asked = candidate.instrument === "none";
+  const words: Words = SHOWS[candidate.instrument] ?? "none";
+  const answers = recommendation?.answers.at(-1);
+  const scale = useMemo(
+    () => (answers && !asked && words === "none" ? answerScale(answers, unit, suspects, namer) : undefined),
+    [answers, unit, asked, words, suspects, namer],
+  );
+  const [filled, setFilled] = useState(0);
+  const [done, setDone] = useState<{ of: string; yes: boolean; found: Finding | undefined } | undefined>(undefined);
+  const typed = parseShown(p.texts[candidate.points.length - 1] ?? "", unit, words);
+  const onRead = (values: readonly (number | string)[], found: Finding | undefined) => {
+    if (asked) {
+      setDone({ of: candidate.id, yes: values[0] === 1, found });
+      return;
+    }
+    p.onTexts(values.map((v) => (typeof v === "string" ? (v === "silent" ? "no beep" : v) : typedForm(v, unit))));
+    setFilled((n) => n + 1);
+  };
+  return (
+    <>
+      {scale ? (
+        <ScaleView
+          scale={scale}
+          chosen={typed.ok && typeof typed.value.value === "number" ? lineFor(typed.value.value, scale) : undefined}
+        />
+      ) : null}
+      {p.practice ? (
+        <SimulatedMeter key={`meter ${candidate.id}`} jobId={p.jobId} candidate={candidate} onRead={onRead} />
+      ) : null}
+      {asked ? (
+        <YesNo
+          key={`asked ${candidate.id}`}
+          candidate={candidate}
+          lines={yesNoLines(answers ?? [], p.suspects, p.namer)}
+          shown={done?.of === candidate.id ? done : undefined}
+          disabled={false}
+          onAnswer={p.onAnswer}
+          onPhoto={p.onPhoto}
+        />
+      ) : (
+        <ValueBox
+          key={`box ${candidate.id}`}
+          points={candidate.points}
+          unit={unit}
+          words={words}
+          texts={p.texts}
+          onTexts={p.onTexts}
+          onLog={(values, text, swing) => p.onLog(values, text, swing, p.how)}
+          disabled={false}
+          keypad={p.keypad}
+          filled={filled}
+        />
+      )}
+    </>
+  );
+}
+
+/** What to do when this reading will not do. */
+function Otherwise(p: Props & { readonly canSayHow: boolean; readonly onHow: () => void }) {
+  const { instrument } = p.candidate;
+  return (
+    <div className={styles.under}>
+      <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>
+        Can’t reach it
+      </button>
+      {instrument === "none" || instrument === "voltmeter" ? null : (
+        <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>
+          No such tool
+        </button>
+      )}
+      <button type="button" className="link" onClick={p.onOther}>
+        Another reading
+      </button>
+      {p.canSayHow ? (
+        <Dropdown
+          trigger={["click"]}
+          placement="bottomRight"
+          menu={{
+            items: [
+              { key: "how", label: "It was taken otherwise", onClick: p.onHow },
+              { key: "sum", label: "Work it out", onClick: p.onSum },
+            ],
+          }}
+        >
+          <button type="button" className="link" aria-label="More about this reading">
+            More
+          </button>
+        </Dropdown>
+      ) : null}
+    </div>
   );
 }
 

@@ -1,5 +1,5 @@
 "use client";
-import type { Candidate } from "@radicula/core";
+import { FINDINGS, type Candidate, type Finding } from "@radicula/core";
 import { unitOf, yesNo } from "@radicula/core/words";
 import { useEffect, useRef, useState } from "react";
 import { z } from "zod";
@@ -8,7 +8,7 @@ import styles from "./NextReading.module.css";
 
 const Answer = z.object({
   values: z.array(z.union([z.number(), z.enum(["OL", "bright", "dim", "dark", "beep", "silent"]), z.null()])),
-  found: z.string().optional(),
+  found: z.enum(FINDINGS).optional(),
 });
 
 /** A meter on a simulated machine: shows what a real one would, for whoever has no machine at hand. */
@@ -19,7 +19,7 @@ export function SimulatedMeter({
 }: {
   readonly jobId: string;
   readonly candidate: Candidate;
-  readonly onRead: (values: (number | string)[], found?: string) => void;
+  readonly onRead: (values: (number | string)[], found: Finding | undefined) => void;
 }) {
   const [shown, setShown] = useState<string | undefined>(undefined);
   // an answer that arrives after the leads have moved on belongs to no box any more

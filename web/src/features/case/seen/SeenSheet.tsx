@@ -5,6 +5,7 @@ import {
   drawnPartNumber,
   judgePartNumber,
   parseColour,
+  type Connector,
   type SeenEntry,
   type Wiring,
 } from "@radicula/core";
@@ -27,51 +28,74 @@ interface Props {
 export function SeenSheet(p: Props) {
   return (
     <Sheet open={p.open} onClose={p.onClose} title="Seen on the machine" width={620}>
-      <Body {...p} />
+      <SeenForm {...p} />
     </Sheet>
   );
 }
 
-function Body({ wiring, connector: first, onLog }: Props) {
+/** What was seen so far, and what that says against the drawing. */
+function useSeen({ wiring, connector: first }: Props) {
   const [id, setId] = useState<string | undefined>(first);
   const [colours, setColours] = useState<Readonly<Record<string, string>>>({});
   const [cavities, setCavities] = useState<number | null>(null);
-  const [partNumber, setPartNumber] = useState("");
-  const choices = useMemo(() => connectorChoices(wiring), [wiring]);
+  const [typedNumber, setPartNumber] = useState("");
+  const partNumber = typedNumber.trim();
   const connector = wiring.connectors.find((c) => c.id === id);
-  const drawn = useMemo(() => (id ? coloursAt(wiring, id) : new Map<string, string>()), [wiring, id]);
   const typed = Object.entries(colours)
     .filter(([, c]) => c.trim() !== "")
     .map(([cavity, colour]) => ({ cavity, colour: colour.trim() }));
   const entry: SeenEntry | undefined =
-    connector && (typed.length || cavities || partNumber.trim())
+    connector && (typed.length || cavities || partNumber)
       ? {
           type: "seen",
           at: new Date().toISOString(),
           connector: connector.id,
           colours: typed,
           ...(cavities ? { cavities } : {}),
-          ...(partNumber.trim() ? { partNumber: partNumber.trim() } : {}),
+          ...(partNumber ? { partNumber } : {}),
         }
       : undefined;
-  const mismatch = entry ? compareSeen(wiring, entry) : undefined;
-  const number = connector && drawnPartNumber(wiring, connector.id);
-  const asGood =
-    connector && partNumber.trim() !== "" && judgePartNumber(wiring, connector.id, partNumber) === "asGood";
+  return {
+    wiring,
+    id,
+    choose: (v: string) => {
+      setId(v);
+      setColours({});
+      setCavities(null);
+      setPartNumber("");
+    },
+    connector,
+    colours,
+    setColour: (cavity: string, colour: string) => setColours((m) => ({ ...m, [cavity]: colour })),
+    cavities,
+    setCavities,
+    partNumber,
+    typedNumber,
+    setPartNumber,
+    entry,
+    mismatch: entry && compareSeen(wiring, entry),
+    drawnNumber: connector && drawnPartNumber(wiring, connector.id),
+  };
+}
+type Seen = ReturnType<typeof useSeen>;
+interface PartProps {
+  readonly seen: Seen;
+  readonly connector: Connector;
+}
+
+function SeenForm(p: Props) {
+  const seen = useSeen(p);
+  const { connector, entry } = seen;
+  const choices = useMemo(() => connectorChoices(p.wiring), [p.wiring]);
   return (
     <div className={styles.sheet}>
       <Select
         aria-label="Connector"
         placeholder="Which connector?"
         autoFocus
-        value={id}
+        value={seen.id}
         showSearch={{ optionFilterProp: "label" }}
-        onChange={(v: string) => {
-          setId(v);
-          setColours({});
-          setCavities(null);
-          setPartNumber("");
-        }}
+        onChange={seen.choose}
         options={choices}
       />
       {connector ? (
@@ -81,97 +105,124 @@ function Body({ wiring, connector: first, onLog }: Props) {
               Looks like {connector.lookAlikes.join(", ")}: check the number before testing.
             </p>
           ) : null}
-          <div className={styles.table}>
-            <table>
-              <thead>
-                <tr>
-                  <th>Cavity</th>
-                  <th>Drawn</th>
-                  <th>On the machine</th>
-                </tr>
-              </thead>
-              <tbody>
-                {connector.cavities.map((c) => {
-                  const read = parseColour(colours[c] ?? "");
-                  const text = (colours[c] ?? "").trim();
-                  return (
-                    <tr key={c} data-differs={mismatch?.colours.some((x) => x.cavity === c) ?? false}>
-                      <td className="mono">{c}</td>
-                      <td>
-                        {drawn.get(c) ? (
-                          <WireSwatch colour={drawn.get(c)!} />
-                        ) : (
-                          <span className="muted">not drawn</span>
-                        )}
-                      </td>
-                      <td>
-                        <Input
-                          size="small"
-                          aria-label={`Colour seen in cavity ${c}`}
-                          value={colours[c] ?? ""}
-                          maxLength={20}
-                          placeholder="as drawn"
-                          style={{ width: 120 }}
-                          onChange={(e) => setColours((m) => ({ ...m, [c]: e.target.value }))}
-                        />{" "}
-                        {text && read.status === "read" ? (
-                          <WireSwatch colour={text} />
-                        ) : text ? (
-                          <span className="muted">not a colour known here; kept as typed</span>
-                        ) : null}
-                      </td>
-                    </tr>
-                  );
-                })}
-              </tbody>
-            </table>
-          </div>
-          <div className={styles.row}>
-            <label>
-              Cavities
-              <InputNumber
-                min={1}
-                max={400}
-                value={cavities}
-                placeholder={String(connector.cavities.length)}
-                style={{ width: 90 }}
-                onChange={setCavities}
-              />
-            </label>
-            <label>
-              Part number
-              <Input
-                value={partNumber}
-                maxLength={60}
-                placeholder={number ?? "none drawn"}
-                style={{ width: 200 }}
-                onChange={(e) => setPartNumber(e.target.value)}
-              />
-            </label>
-          </div>
-          {asGood ? (
-            <p role="status">
-              {partNumber.trim()} and {number} replace each other: the right part.
-            </p>
-          ) : null}
-          {mismatch ? (
-            <p role="alert" className={styles.warn}>
-              <b>Not as drawn.</b> Either the drawing is of another build, or this is not {connector.id}
-              {mismatch.fits.length ? (
-                <>
-                  : <b>{mismatch.fits.join(" or ")}</b> fits better
-                </>
-              ) : null}
-              . Settle that before testing here.
-            </p>
-          ) : entry ? (
-            <p className={styles.good}>As drawn.</p>
-          ) : null}
+          <Colours seen={seen} connector={connector} />
+          <Counts seen={seen} connector={connector} />
+          <Judged seen={seen} connector={connector} />
         </>
       ) : null}
-      <Button type="primary" size="large" block disabled={!entry} onClick={() => entry && onLog(entry)}>
+      <Button type="primary" size="large" block disabled={!entry} onClick={() => entry && p.onLog(entry)}>
         Log what stands there
       </Button>
     </div>
+  );
+}
+
+function Colours({ seen, connector }: PartProps) {
+  const drawn = useMemo(() => coloursAt(seen.wiring, connector.id), [seen.wiring, connector.id]);
+  return (
+    <div className={styles.table}>
+      <table>
+        <thead>
+          <tr>
+            <th>Cavity</th>
+            <th>Drawn</th>
+            <th>On the machine</th>
+          </tr>
+        </thead>
+        <tbody>
+          {connector.cavities.map((c) => (
+            <ColourRow key={c} seen={seen} cavity={c} drawn={drawn.get(c)} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function ColourRow({
+  seen,
+  cavity: c,
+  drawn,
+}: Pick<PartProps, "seen"> & { readonly cavity: string; readonly drawn: string | undefined }) {
+  const { colours, setColour, mismatch } = seen;
+  const text = (colours[c] ?? "").trim();
+  const read = parseColour(text);
+  return (
+    <tr data-differs={mismatch?.colours.some((x) => x.cavity === c) ?? false}>
+      <td className="mono">{c}</td>
+      <td>{drawn ? <WireSwatch colour={drawn} /> : <span className="muted">not drawn</span>}</td>
+      <td>
+        <Input
+          size="small"
+          aria-label={`Colour seen in cavity ${c}`}
+          value={colours[c] ?? ""}
+          maxLength={20}
+          placeholder="as drawn"
+          style={{ width: 120 }}
+          onChange={(e) => setColour(c, e.target.value)}
+        />{" "}
+        {text && read.status === "read" ? (
+          <WireSwatch colour={text} />
+        ) : text ? (
+          <span className="muted">not a colour known here; kept as typed</span>
+        ) : null}
+      </td>
+    </tr>
+  );
+}
+
+function Counts({ seen, connector }: PartProps) {
+  const { cavities, setCavities, typedNumber, setPartNumber, drawnNumber } = seen;
+  return (
+    <div className={styles.row}>
+      <label>
+        Cavities
+        <InputNumber
+          min={1}
+          max={400}
+          value={cavities}
+          placeholder={String(connector.cavities.length)}
+          style={{ width: 90 }}
+          onChange={setCavities}
+        />
+      </label>
+      <label>
+        Part number
+        <Input
+          value={typedNumber}
+          maxLength={60}
+          placeholder={drawnNumber ?? "none drawn"}
+          style={{ width: 200 }}
+          onChange={(e) => setPartNumber(e.target.value)}
+        />
+      </label>
+    </div>
+  );
+}
+
+function Judged({ seen, connector }: PartProps) {
+  const { wiring, partNumber, drawnNumber, mismatch, entry } = seen;
+  const asGood = partNumber !== "" && judgePartNumber(wiring, connector.id, partNumber) === "asGood";
+  return (
+    <>
+      {asGood ? (
+        <p role="status">
+          {partNumber} and {drawnNumber} replace each other: the right part.
+        </p>
+      ) : null}
+      {mismatch ? (
+        <p role="alert" className={styles.warn}>
+          <b>Not as drawn.</b> Either the drawing is of another build, or this is not {connector.id}
+          {mismatch.fits.length ? (
+            <>
+              : <b>{mismatch.fits.join(" or ")}</b> fits better
+            </>
+          ) : null}
+          . Settle that before testing here.
+        </p>
+      ) : entry ? (
+        <p className={styles.good}>As drawn.</p>
+      ) : null}
+    </>
   );
 }
