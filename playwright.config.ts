@@ -1,14 +1,21 @@
 import { defineConfig } from "@playwright/test";
 
-/** Browser journeys with Debian's Chromium. Each starts servers of its own against the test database. */
+/**
+ * Browser journeys with Debian's Chromium. Each file has servers and a database of its own, so that two run beside each
+ * other. What is judged by the clock runs alone, after all others.
+ */
 export default defineConfig({
   testDir: "web/e2e",
   timeout: 120_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: 2,
   retries: 0,
   reporter: [["list"], ...(process.env["RESULTS"] ? [["json", { outputFile: process.env["RESULTS"] }] as const] : [])],
   outputDir: "test-results",
+  projects: [
+    { name: "journeys", testIgnore: "timing.spec.ts" },
+    { name: "timing", testMatch: "timing.spec.ts", dependencies: ["journeys"] },
+  ],
   use: {
     viewport: { width: 1280, height: 800 },
     launchOptions: {

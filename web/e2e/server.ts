@@ -1,4 +1,4 @@
-import { test } from "@playwright/test";
+import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { createServer, connect, type AddressInfo, type Server, type Socket } from "node:net";
 import { basename, join } from "node:path";
@@ -125,3 +125,14 @@ export function applicationForTests(): Application {
   return app;
 }
 export const JSON_TYPE = { "Content-Type": "application/json" };
+
+/** Puts a wiring in the library. @returns its id */
+export async function makeWiring(address: string, request: APIRequestContext, body: unknown): Promise<string> {
+  const response = await request.post(`${address}/api/wirings`, { headers: JSON_TYPE, data: JSON.stringify(body) });
+  expect(response.status()).toBe(201);
+  return ((await response.json()) as { id: string }).id;
+}
+
+/** Waits until nothing on the page moves any more. */
+export const still = (page: Page): Promise<unknown> =>
+  page.evaluate(() => Promise.allSettled(document.getAnimations().map((a) => a.finished)));

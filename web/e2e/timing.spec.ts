@@ -1,0 +1,189 @@
+import { chartRow, emptyChart, generateHarness } from "@radicula/core";
+import { expect, test, type Page } from "@playwright/test";
+import { box, card, entryCount, openCopy, saved } from "./casePage";
+import { applicationForTests, JSON_TYPE, makeWiring } from "./server";
+import { cell, table } from "./workbenchPage";
+
+/** What is judged by the clock runs alone, after everything else. */
+const app = applicationForTests();
+
+test("how long a reading's update takes in the worker; the case page needs under 600 kB of script", async ({
+  page,
+  browser,
+}) => {
+  await openCopy(app.address, page, "tug-4-reference.case.json", "Timing");
+  const fresh = await (await browser.newContext()).newPage();
+  const scripts: { name: string; kB: number }[] = [];
+  fresh.on("requestfinished", (r) => {
+    const url = new URL(r.url());
+    if (/\.(js|ts)$/.test(url.pathname))
+      void r.sizes().then(
+        (s) => scripts.push({ name: url.pathname.split("/").at(-1) ?? "", kB: s.responseBodySize / 1024 }),
+        () => undefined,
+      );
+  });
+  await fresh.goto(page.url());
+  await expect(card(fresh)).toBeVisible();
+  await fresh.waitForLoadState("networkidle");
+  const script = scripts.reduce((sum, s) => sum + s.kB, 0);
+  await fresh.context().close();
+  await expect(card(page)).toBeVisible();
+  const times: number[] = [];
+  for (const value of ["0.82", "0.79", "5.02"]) {
+    if (!(await card(page).isVisible())) break;
+    await box(page).fill(value);
+    const before = await entryCount(page);
+    await page.keyboard.press("Enter");
+    await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
+    await saved(page);
+    await expect(page.getByTestId("update-ms")).toHaveAttribute("data-working", "false");
+    times.push(Number(await page.getByTestId("update-ms").textContent()));
+  }
+  console.log(
+    `updates in the browser worker: ${times.join(", ")} ms; script on the case page ${Math.round(script)} kB compressed in ${scripts.length} files, largest ${scripts
+      .sort((x, y) => y.kB - x.kB)
+      .slice(0, 4)
+      .map((x) => Math.round(x.kB))
+      .join(", ")} kB`,
+  );
+  expect(times.length).toBeGreaterThan(1);
+  // printed, not held to a limit: the machine that runs this may be shared and noisy
+  for (const ms of times) expect(ms).toBeGreaterThan(0);
+  expect(script).toBeGreaterThan(50);
+  expect(script).toBeLessThan(600);
+});
+
+/** The best of three goes: other work on a shared machine only ever makes it worse. */
+async function bestOf(times: number, go: () => Promise<number>): Promise<number> {
+  let best = Infinity;
+  for (let i = 0; i < times && best > 0; i++) best = Math.min(best, await go());
+  return best;
+}
+
+/** The longest time the page did not answer while something was done, ms. */
+async function worstStall(page: Page, what: () => Promise<void>): Promise<number> {
+  await page.evaluate(() => {
+    const w = window as unknown as { stalls: number[]; watch?: PerformanceObserver };
+    w.watch?.disconnect();
+    w.stalls = [];
+    w.watch = new PerformanceObserver((list) => {
+      for (const e of list.getEntries()) w.stalls.push(e.duration);
+    });
+    w.watch.observe({ type: "longtask" });
+  });
+  await what();
+  await still(page);
+  return page.evaluate(() => Math.max(0, ...(window as unknown as { stalls: number[] }).stalls));
+}
+/** Until the page has been drawn again, twice: what was put off is then done. */
+const nextFrame = (page: Page) =>
+  page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+/** Put together again, and saved again. */
+const draftSaved = (page: Page) =>
+  page.waitForResponse((r) => r.request().method() === "PUT" && r.url().endsWith("/draft") && r.status() === 200);
+
+test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a stall over 100 ms", async ({
+  page,
+  request,
+}) => {
+  const rows = Array.from({ length: 5000 }, (_, i) =>
+    chartRow({
+      connector: `B${1 + Math.floor(i / 4)}`,
+      cavity: String(1 + (i % 4)),
+      colour: ["OG", "BN/BK", "GN", "VT"][i % 4]!,
+      function: ["5 V", "ground", "signal", ""][i % 4]!,
+      goesTo: i % 4 === 2 ? `A1:${i}` : ["S1", "S2", "", `X${i}:1`][i % 4]!,
+    }),
+  );
+  const id = await makeWiring(app.address, request, { ...emptyChart("Five thousand"), rows });
+  await page.goto(`${app.address}/wiring/${id}`);
+  await table(page);
+  await expect(page.getByText("Sensors and actuators")).toBeVisible(); // put together
+  const scroll = await bestOf(3, () =>
+    worstStall(page, async () => {
+      await page.mouse.move(500, 400);
+      for (let i = 0; i < 25; i++) {
+        await page.mouse.wheel(0, 1500);
+        await nextFrame(page);
+      }
+    }),
+  );
+  await page.mouse.wheel(0, -1_000_000);
+  await expect(cell(page, 0, 0)).toHaveText("B1");
+  const edit = await bestOf(3, () =>
+    worstStall(page, async () => {
+      const savedAgain = draftSaved(page);
+      await cell(page, 3, 2).click();
+      await page.keyboard.type("rd/wh");
+      await page.keyboard.press("Enter");
+      await savedAgain;
+    }),
+  );
+  const paste = await bestOf(3, () =>
+    worstStall(page, async () => {
+      const savedAgain = draftSaved(page);
+      await cell(page, 4, 0).click();
+      await page.evaluate(
+        (text) => {
+          const data = new DataTransfer();
+          data.setData("text/plain", text);
+          document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+        },
+        Array.from({ length: 40 }, (_, i) => `C${i}\t1\tBU\tsignal\tA9:${i}`).join("\n"),
+      );
+      await savedAgain;
+    }),
+  );
+  await expect(cell(page, 5, 0)).toHaveText("C1");
+  console.log(
+    `5 000 lines, longest stall: scrolling ${scroll.toFixed(0)} ms, one cell ${edit.toFixed(0)} ms, 40 pasted ` +
+      `lines ${paste.toFixed(0)} ms (0: none over 50 ms)`,
+  );
+  expect(Math.max(scroll, edit, paste)).toBeLessThan(100);
+});
+
+test("a drawing of 500 parts is laid out in its worker within three seconds, and says so meanwhile", async ({
+  page,
+  request,
+}) => {
+  let nodes = 900;
+  let wiring = generateHarness({ nodes, seed: 5 });
+  const parts = () => new Set([...wiring.connectors.map((c) => c.id), ...wiring.devices.map((d) => d.id)]).size;
+  while (parts() < 500) wiring = generateHarness({ nodes: (nodes += 150), seed: 5 });
+  const id = await makeWiring(app.address, request, wiring);
+  await page.goto(`${app.address}/wiring/${id}`);
+  await table(page);
+  await page.getByTitle("Drawing").click();
+  await expect(page.getByRole("group", { name: /Wiring drawing/ })).toBeVisible();
+  const seconds = await bestOf(3, async () => {
+    await page.getByTitle("Around").click();
+    await expect(page.getByRole("region", { name: "Drawing" })).toHaveAttribute("aria-busy", "false");
+    const start = Date.now();
+    await page.getByTitle("Whole wiring").click();
+    await expect(page.getByText(/Laying out \d+ parts/)).toBeVisible();
+    await expect(page.getByRole("region", { name: "Drawing" })).toHaveAttribute("aria-busy", "false");
+    return (Date.now() - start) / 1000;
+  });
+  const drawn = Number(
+    /with (\d+) parts/.exec(
+      (await page.getByRole("group", { name: /Wiring drawing/ }).getAttribute("aria-label")) ?? "",
+    )?.[1],
+  );
+  console.log(`drawing: ${drawn} parts and ${wiring.wires.length} wires laid out and shown in ${seconds.toFixed(1)} s`);
+  expect(drawn).toBeGreaterThanOrEqual(400); // sensors stand in their connectors
+  expect(seconds).toBeLessThan(3);
+});
+
+test("a wiring of 5 MB is taken within two seconds", async ({ request }) => {
+  const wiring = generateHarness({ nodes: 35_000, seed: 8 });
+  const text = JSON.stringify(wiring, null, 2);
+  expect(text.length).toBeGreaterThan(5_000_000);
+  const seconds = await bestOf(3, async () => {
+    const start = Date.now();
+    const response = await request.post(`${app.address}/api/wirings`, { headers: JSON_TYPE, data: text });
+    expect(response.status()).toBe(201);
+    return (Date.now() - start) / 1000;
+  });
+  console.log(`import: ${(text.length / 1e6).toFixed(1)} MB, ${wiring.wires.length} wires, in ${seconds.toFixed(2)} s`);
+  expect(seconds).toBeLessThan(2);
+});
