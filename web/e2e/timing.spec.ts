@@ -72,7 +72,7 @@ async function worstStall(page: Page, what: () => Promise<void>): Promise<number
     w.watch.observe({ type: "longtask" });
   });
   await what();
-  await still(page);
+  await nextFrame(page);
   return page.evaluate(() => Math.max(0, ...(window as unknown as { stalls: number[] }).stalls));
 }
 /** Until the page has been drawn again, twice: what was put off is then done. */
