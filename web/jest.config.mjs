@@ -10,7 +10,7 @@ const swc = [
 ];
 
 /** View-models and parts in jsdom. */
-export default {
+const config = {
   displayName: "web",
   testEnvironment: "jsdom",
   testMatch: ["<rootDir>/test/**/*.test.{ts,tsx}"],
@@ -26,3 +26,5 @@ export default {
     "^(\\.{1,2}/.*)\\.js$": "$1",
   },
 };
+
+export default config;

@@ -301,7 +301,7 @@ describe("buses", () => {
     ],
     { codes: [{ id: "U1", module: "A1", title: "Lost communication with the level sensor", about: "B1" }] },
   );
-  test("two-wire: 60 Ω across unpowered, recessive near 2.5 V, dominant within ISO 11898-2 (values from memory)", () => {
+  test("two-wire: 60 Ω across unpowered, recessive near 2.5 V, dominant as in ISO 11898-2 (values from memory)", () => {
     expect(readOhms(rig(can), { ...off, unplugged: [], pulled: ["F1"] }, "A1:3", "A1:4").value).toBeCloseTo(60, -1);
     const r = rig(can);
     const quiet = r.settled(on, { phase: 0.9 });
@@ -328,7 +328,7 @@ describe("buses", () => {
     expect(predictCodes(rig(can, "B1~bus/shortInside", 0.05)).map((c) => c.code)).toEqual(["U1"]);
     expect(predictCodes(rig(can, "A1:4~B1:4/shortToSupply", 0.05)).map((c) => c.code)).toEqual(["U1"]);
   });
-  test("single-wire: at least 0.8 of battery when idle (common practice, no source), pulled down while it talks", () => {
+  test("single-wire: 0.8 of battery or more when idle (common practice, no source), down while it talks", () => {
     const lin = bench(
       [
         { role: "supply", at: "A1:1" },

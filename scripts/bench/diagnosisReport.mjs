@@ -20,13 +20,23 @@ function row(name, list) {
   const n = runs.length;
   if (n === 0) return undefined;
   const count = (e) => runs.filter((r) => r.ending === e).length;
-  return `| ${name} | ${n} | ${interval(count("isolated"), n)} | ${interval(count("wrong"), n)} | ${percent(count("gaveUp") / n)} | ${mean(runs.map((r) => r.tests)).toFixed(1)}, ${quantile(
-    runs.map((r) => r.tests),
-    0.9,
-  )} | ${mean(runs.map((r) => r.minutes)).toFixed(1)}, ${quantile(
-    runs.map((r) => r.minutes),
-    0.9,
-  ).toFixed(1)} |`;
+  const spread = (list, digits) => `${mean(list).toFixed(1)}, ${quantile(list, 0.9).toFixed(digits)}`;
+  const cells = [
+    name,
+    n,
+    interval(count("isolated"), n),
+    interval(count("wrong"), n),
+    percent(count("gaveUp") / n),
+    spread(
+      runs.map((r) => r.tests),
+      0,
+    ),
+    spread(
+      runs.map((r) => r.minutes),
+      1,
+    ),
+  ];
+  return `| ${cells.join(" | ")} |`;
 }
 const HEAD =
   "| | jobs | isolated (95 % interval) | wrongly condemned | given up | tests: mean, 90 % | minutes: mean, 90 % " +

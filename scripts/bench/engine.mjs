@@ -283,7 +283,8 @@ ${table(
   ]),
 )}
 
-Measured ${new Date().toISOString().slice(0, 10)} with Node ${process.versions.node} on ${cpus().length} × ${cpus()[0].model.trim()}, one core used, by \`npm run bench\`.`;
+Measured ${new Date().toISOString().slice(0, 10)} with Node ${process.versions.node} on ${cpus().length} ×
+${cpus()[0].model.trim()}, one core used, by \`npm run bench\`.`;
 console.log(text);
 if (process.argv.includes("--write")) {
   const file = new URL("../../docs/benchmarks.md", import.meta.url);

@@ -325,7 +325,7 @@ for (const scheme of ["light", "dark"] as const) {
   });
 }
 
-test("upright tablet: the next reading comes first, nothing is wider than the screen, targets are large enough", async ({
+test("upright tablet: the next reading first, nothing wider than the screen, targets large enough", async ({
   browser,
 }) => {
   const context = await browser.newContext({ viewport: { width: 820, height: 1180 }, hasTouch: true });

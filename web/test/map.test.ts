@@ -106,7 +106,7 @@ test("an empty wiring, a loop of splices and forty sensors draw without harm", a
   expect(graph.hidden).toBe(26);
 });
 
-test("machines with relays, actuators and buses are drawn too: a code about a bus node stands on that node", async () => {
+test("relays, actuators and buses are drawn too: a code about a bus node stands on that node", async () => {
   const wiring = generateHarness({ nodes: 260, seed: 4 });
   const silent = wiring.codes.find(
     (c) =>

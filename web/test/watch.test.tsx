@@ -161,5 +161,6 @@ test("calculators: the one a step needs is first and filled in; what cannot be i
   fireEvent.change(drop, { target: { value: "a lot" } });
   expect(drop).toHaveAttribute("aria-invalid", "true");
   fireEvent.change(drop, { target: { value: "75" } });
-  expect(screen.getAllByRole("region")[0]).toHaveTextContent("100 %"); // 75 mV at its rating (common practice, no source)
+  // 75 mV at its rating (common practice, no source)
+  expect(screen.getAllByRole("region")[0]).toHaveTextContent("100 %");
 });

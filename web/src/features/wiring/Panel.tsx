@@ -1,11 +1,12 @@
 "use client";
+import type {
+  Connector,
+  Device} from "@radicula/core";
 import {
   type Chart,
   type ConnectorRow,
   type PartRow,
   type Wiring,
-  Connector,
-  Device,
   deviceConnectors,
 } from "@radicula/core";
 import { KIND_WORDS } from "@radicula/core/words";

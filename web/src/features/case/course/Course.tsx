@@ -54,10 +54,7 @@ export function Course({
       <div
         className={styles.chart}
         role="img"
-        aria-label={
-          "Suspicion after each entry: " +
-          `${places.map((p) => `${p.id} ${course.map((c) => Math.round(100 * (c.shares[p.id] ?? 0))).join(", ")} percent`).join("; ")}`
-        }
+        aria-label={`Suspicion after each entry: ${places.map((p) => sharesText(p.id, course)).join("; ")}`}
       >
         <ResponsiveContainer width="100%" height={300} initialDimension={{ width: 700, height: 300 }}>
           <LineChart data={rows} margin={{ top: 8, right: 16, bottom: 20, left: 0 }}>
@@ -92,3 +89,6 @@ export function Course({
     </div>
   );
 }
+
+const sharesText = (id: string, course: readonly CoursePoint[]) =>
+  `${id} ${course.map((c) => Math.round(100 * (c.shares[id] ?? 0))).join(", ")} percent`;

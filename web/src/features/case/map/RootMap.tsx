@@ -145,10 +145,10 @@ function captionOf(map: PlacedMap): string {
 
 function describe(map: PlacedMap, s: MapSuspicion): string {
   const strongest = map.nodes.map((n) => [n, s.on.get(n.thing) ?? 0] as const).sort((a, b) => b[1] - a[1])[0];
-  return (
-    `Root map of ${map.nodes.filter((n) => n.type === "sensor").length} sensors and what they share.` +
-    `${strongest && strongest[1] >= TOLD ? ` Most suspicion on ${strongest[0].title}, ${shareText(strongest[1])}.` : ""}`
-  );
+  const most =
+    strongest && strongest[1] >= TOLD ? ` Most suspicion on ${strongest[0].title}, ${shareText(strongest[1])}.` : "";
+  const sensors = map.nodes.filter((n) => n.type === "sensor").length;
+  return `Root map of ${sensors} sensors and what they share.${most}`;
 }
 
 function Edge({ edge, through }: { readonly edge: PlacedMapEdge; readonly through: number }) {

@@ -1,6 +1,15 @@
 import { type Analysis, type FaultMode, connectorOf } from "@radicula/core";
 import type { PlacedMapEdge, PlacedMap } from "./placed";
 
+/** Feeds are drawn from this share of suspicion on. Judgement. */
+const FEED_SHOWN = 0.03;
+/** The side of a sensor that a conductor serves. */
+const PART_SIDE: Readonly<Partial<Record<PlacedMapEdge["function"], string>>> = {
+  signal: "signal",
+  reference: "supply",
+  feed: "supply",
+};
+
 /** On which of a sensor's circuits a fault inside it acts. */
 const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = {
   shortSupplyGround: "supply",
@@ -42,12 +51,7 @@ export function suspicionOnMap(map: PlacedMap, analysis: Pick<Analysis, "suspici
     const from = map.nodes.find((n) => n.id === e.from);
     let share = on.get(e.id) ?? 0;
     if (from?.type === "sensor")
-      share +=
-        (on.get(e.fromPoint) ?? 0) +
-        (inside.get(
-          `${from.id} ` +
-            `${e.function === "signal" ? "signal" : e.function === "reference" || e.function === "feed" ? "supply" : ""}`,
-        ) ?? 0);
+      share += (on.get(e.fromPoint) ?? 0) + (inside.get(`${from.id} ${PART_SIDE[e.function] ?? ""}`) ?? 0);
     else if (from?.type === "splice")
       share += ((pool.get(key(e.from, e)) ?? 0) + (on.get(from.id) ?? 0)) / (ways.get(key(e.from, e)) ?? 1);
     else if (from?.type === "inline")
@@ -83,4 +87,3 @@ export function showsFeeds(
     (analysis?.readings.some((r) => there(r.point)) ?? false)
   );
 }
-const FEED_SHOWN = 0.03;

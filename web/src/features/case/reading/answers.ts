@@ -53,14 +53,19 @@ export function answerScale(
   };
 }
 
+/** From this ratio of its ends on an answer in ohms is given as a range. Judgement. */
+const WIDE_OHM = 12;
+/** The unit is said once where both ends have the same. */
+function ohmRange({ low, high }: Pick<Answer, "low" | "high">): string {
+  const to = formatQuantity(high, "Ω");
+  const from = formatQuantity(low, "Ω").replace(/ ?[kM]?Ω$/, (unit) => (to.endsWith(unit) ? "" : unit));
+  return `${from}–${to}`;
+}
+
 /** "5.0 V" where the answers lie close together, "0.3–3 V" where they spread */
 function nearText(a: Answer, unit: Unit): string {
   if (a.value === Infinity) return "OL";
-  if (unit === "Ω")
-    return a.high / a.low > 12 && a.high < Infinity
-      ? `${formatQuantity(a.low, "Ω").replace(/ ?[kM]?Ω$/, (u) => (formatQuantity(a.high, "Ω").endsWith(u) ? "" : u))}` +
-          `–${formatQuantity(a.high, "Ω")}`
-      : formatQuantity(a.value, "Ω");
+  if (unit === "Ω") return a.high / a.low > WIDE_OHM && a.high < Infinity ? ohmRange(a) : formatQuantity(a.value, "Ω");
   const tidy = (v: number) => (Math.abs(v) < 0.06 ? "0" : v.toFixed(1));
   return a.high - a.low > 0.8
     ? `${tidy(Math.max(0, a.low))}–${tidy(a.high)} V`

@@ -46,7 +46,7 @@ export function useWatch(source: WatchSource) {
   };
   const begin = () => (tone.current ??= makeTone(toneRange(wiring, candidate)));
   useSimulatedStream(source, running && practice, now, take);
-  const jumped = useStillUnlessJumped(running && !practice, take);
+  const markJump = useStillUnlessJumped(running && !practice, take);
   return {
     samples,
     moving,
@@ -65,7 +65,7 @@ export function useWatch(source: WatchSource) {
     },
     hold: () => setRunning(false),
     jump: () => {
-      jumped.current = true;
+      markJump();
       tone.current?.click();
     },
   };
@@ -123,7 +123,7 @@ function useSimulatedStream(
 }
 
 /** On a real machine somebody watches the meter, and says when it jumps. */
-function useStillUnlessJumped(on: boolean, take: (value: number) => void): RefObject<boolean> {
+function useStillUnlessJumped(on: boolean, take: (value: number) => void): () => void {
   const jumped = useRef(false);
   const taking = useRef(take);
   useEffect(() => {
@@ -137,5 +137,7 @@ function useStillUnlessJumped(on: boolean, take: (value: number) => void): RefOb
     }, STILL_MS);
     return () => clearInterval(timer);
   }, [on]);
-  return jumped;
+  return () => {
+    jumped.current = true;
+  };
 }
