@@ -1,0 +1,385 @@
+import { run } from "../../cli/main.js";
+import { Refusal, type Io } from "../../cli/io.js";
+import { parseCase, parseWiring } from "../../src/index.js";
+import { demoText } from "../helpers.js";
+
+/** Runs a command with files from memory. */
+function cli(argv: readonly string[], files: Readonly<Record<string, string>> = {}) {
+  let out = "";
+  let err = "";
+  const io: Io = {
+    out: (t) => {
+      out += t;
+    },
+    err: (t) => {
+      err += t;
+    },
+    read: (f) => {
+      const text = files[f];
+      if (text === undefined) throw new Refusal(66, [`${f}: cannot be read`]);
+      return text;
+    },
+  };
+  return { exit: run(argv, io), out, err };
+}
+const files = { "w.json": demoText("tug-4.wiring.json"), "c.json": demoText("tug-4-reference.case.json") };
+
+test("no command, help, unknown command, unknown option, no file", () => {
+  expect(cli([])).toMatchObject({ exit: 2 });
+  expect(cli(["--help"])).toMatchObject({ exit: 0, err: "" });
+  expect(cli(["fly", "x"]).err).toContain('no command "fly"');
+  expect(cli(["analyse", "c.json", "--fast"], files)).toMatchObject({ exit: 2 });
+  expect(cli(["analyse"])).toMatchObject({ exit: 2 });
+  expect(cli(["analyse", "none.json"])).toMatchObject({ exit: 66 });
+});
+
+test("analyse --json is one JSON document with suspects, reasons and next readings", () => {
+  const { exit, out, err } = cli(["analyse", "c.json", "--json"], files);
+  expect([exit, err]).toEqual([0, ""]);
+  const a = JSON.parse(out) as {
+    stage: string;
+    suspects: { share: number; reasons: unknown[]; type: string }[];
+    next: { points: string[]; answers: { share: number }[][] }[];
+  };
+  expect(a.stage).toBe("splitting");
+  expect(a.suspects.length).toBeGreaterThan(3);
+  expect(a.suspects[0]!.reasons.length).toBeGreaterThan(3);
+  for (let i = 1; i < a.suspects.length; i++)
+    expect(a.suspects[i]!.share).toBeLessThanOrEqual(a.suspects[i - 1]!.share);
+  for (const n of a.next) expect(n.answers.flat().reduce((s, x) => s + x.share, 0)).toBeGreaterThan(0.8);
+});
+
+test("analyse in words names the suspects and the next reading, cautions before it", () => {
+  const { out } = cli(["analyse", "c.json"], files);
+  expect(out).toContain("boost pressure sensor B7 shorted inside, supply to ground");
+  expect(out.indexOf("Touch the terminal")).toBeGreaterThan(out.indexOf("Next reading"));
+});
+
+test("predict: a dead reference takes its three sensors down, and the codes follow", () => {
+  const { out } = cli(["predict", "w.json", "--fault", "A1:17/referenceDead", "--json"], files);
+  const p = JSON.parse(out) as {
+    points: { point: string; volt: number | null }[];
+    codes: { code: string }[];
+    residualAmpere: number;
+    settled: boolean;
+  };
+  expect(p.settled).toBe(true);
+  expect(p.residualAmpere).toBeLessThan(1e-6);
+  expect(p.points.find((x) => x.point === "B7:1")!.volt).toBeCloseTo(0, 1);
+  expect(p.points.find((x) => x.point === "B20:1")!.volt).toBeCloseTo(5, 1); // the other reference lives
+  expect(p.codes.map((c) => c.code)).toEqual(["P0642", "P0237", "P0522", "P1A41"]);
+});
+
+test("predict with an unplugged connector leaves its wires to the module's pulls", () => {
+  const { out } = cli(["predict", "w.json", "--state", "on,unplug=B4", "--json"], files);
+  const p = JSON.parse(out) as { points: { point: string; volt: number | null; meterVolt: number }[] };
+  // open: its full pull-up, above a module ground that stands some millivolts high (common practice, no source)
+  expect(Math.abs(p.points.find((x) => x.point === "B4:1")!.volt! - 5)).toBeLessThan(0.02);
+});
+
+test.each([
+  [["predict", "w.json", "--fault", "nope"], 2, "is not a fault"],
+  [["predict", "w.json", "--fault", "B9/dead@-4"], 2, "is not a fault"],
+  [["predict", "w.json", "--state", "flying"], 2, "not a key position"],
+  [["predict", "w.json", "--state", "on,unplug=Z1"], 2, 'no connector "Z1"'],
+  [["schema", "cat"], 2, "no schema"],
+  [["analyse", "w.json"], 1, 'Expected format "radicula/case"'],
+  [["analyse", "c.json", "--top", "x"], 2, "not a number"],
+] as const)("%j exits %d and says why on standard error", (argv, exit, why) => {
+  const r = cli(argv, files);
+  expect(r.exit).toBe(exit);
+  expect(r.err).toContain(why);
+  expect(r.out).toBe("");
+});
+
+test("faults lists stable names that predict takes back, severity and all", () => {
+  const ids = (JSON.parse(cli(["faults", "w.json", "--json"], files).out) as { id: string }[]).map((f) => f.id);
+  expect(new Set(ids).size).toBe(ids.length);
+  for (const id of ids.filter((_, i) => i % 17 === 0))
+    expect(cli(["predict", "w.json", "--fault", `${id}@3`], files).exit).toBe(0);
+});
+
+test("validate says what is in order, and lists what is not with its place", () => {
+  expect(cli(["validate", "c.json"], files).out).toContain("4 logbook entries");
+  const bad = cli(["validate", "w.json"], { "w.json": files["w.json"].replace('"S14"', '"S15"') });
+  expect(bad.exit).toBe(1);
+  expect(bad.err).toMatch(/w\.json: wires\[\d+\]\.(from|to): "S1[45]" is not a connector/);
+});
+
+test("netlist is SPICE: a title, elements, an operating point, an end", () => {
+  const { out } = cli(["netlist", "w.json", "--fault", "B9/shortSupplyGround@5"], files);
+  expect(out.startsWith("* Tug 4")).toBe(true);
+  expect(out).toContain("Rfault0");
+  expect(out.trimEnd().endsWith(".end")).toBe(true);
+});
+
+test("schema prints JSON Schema; a case exported from it reads", () => {
+  expect(JSON.parse(cli(["schema", "case"]).out)).toHaveProperty("$schema");
+  expect(parseCase(files["c.json"]).ok).toBe(true);
+});
+
+test("read: an instrument at a machine with a fault, and whether it proves anything", () => {
+  const read = (...argv: string[]) => cli(["read", "w.json", ...argv], files);
+  expect(read("--red", "B7:1").out).toMatch(/^4\.99 V|^5\.?\d* V/);
+  expect(read("--red", "B7:1", "--fault", "A1:17/referenceDead").out).toMatch(/^0/);
+  expect(read("--with", "lamp", "--red", "B7:1").out).toMatch(
+    /dark[\s\S]*Proves nothing\. Never a test lamp on a reference line/,
+  );
+  expect(read("--with", "ohms", "--red", "B7:1").out).toMatch(/Proves nothing\. There is voltage/);
+  expect(
+    JSON.parse(
+      read(
+        "--with",
+        "ohms",
+        "--red",
+        "B7:2",
+        "--state",
+        "off,unplug=B7",
+        "--fault",
+        "S22/spliceHighResistance@600",
+        "--json",
+      ).out,
+    ),
+  ).toMatchObject({ proves: true, value: expect.closeTo(585, -2) as number }); // 600 Ω with the other sensors beside it
+  expect(read("--with", "scan", "--red", "A1:12").exit).toBe(0);
+  expect(read("--with", "clamp", "--red", "W14").out).toContain("Proves nothing");
+  expect(
+    JSON.parse(
+      read(
+        "--red",
+        "B9:3",
+        "--state",
+        '{"key":"on","unplugged":["B9"],"jumpers":[{"from":"B9:1","to":"B9:3","ohm":1000}]}',
+        "--json",
+      ).out,
+    ).value,
+  ).toBeGreaterThan(4.8);
+  for (const [argv, why] of [
+    [[], "say where the red lead"],
+    [["--red", "Z9:1"], "not a point"],
+    [["--red", "B7:1", "--with", "nose"], "known instruments"],
+    [["--red", "B7:1", "--with", "lamp", "--watt", "0"], "rating"],
+    [["--red", "B7:1", "--state", "on,pull=F99"], 'no fuse "F99"'],
+    [["--red", "B7:1", "--state", "on,asleep=B7"], 'no module "B7"'],
+    [["--red", "B7:1", "--state", '{"key":"sideways"}'], "not a machine state"],
+    [["--red", "B7:1", "--state", "{oops"], "nor JSON"],
+    [["--with", "clamp", "--red", "W999"], "no wire"],
+  ] as const) {
+    const r = read(...argv);
+    expect([r.exit, r.out]).toEqual([2, ""]);
+    expect(r.err).toContain(why);
+  }
+});
+
+test("two faults at once, states with fuses pulled: predict follows", () => {
+  const codes = (...argv: string[]) =>
+    (JSON.parse(cli(["predict", "w.json", "--json", ...argv], files).out) as { codes: { code: string }[] }).codes.map(
+      (c) => c.code,
+    );
+  expect(codes("--fault", "B4/elementOpen,W31/open")).toEqual(expect.arrayContaining(["P0118", "P0237"]));
+  expect(codes("--state", "on,pull=F12")).toEqual(codes()); // codes are judged with everything in place
+});
+
+test("decode: a scan tool's reply in words and as data; half a reply is refused", () => {
+  expect(cli(["decode", "59 02 FF 02 37 16 2F"]).out).toBe("P0237  active, below threshold\n");
+  expect(JSON.parse(cli(["decode", "04 FF 6E 00 03 05", "--json"]).out)).toEqual([
+    { code: "SPN 110 FMI 3", status: "active", occurrences: 5 },
+  ]);
+  expect(cli(["decode", "43 00"]).out).toBe("no codes\n");
+  expect(cli(["decode", "59 02 FF 02"])).toMatchObject({ exit: 1, out: "" });
+  expect(cli(["decode", "zz"]).err).toContain("not a hex digit");
+});
+
+test("check: the demo contradicts nothing; a document that does is told by name", () => {
+  expect(cli(["check", "w.json"], files)).toMatchObject({
+    exit: 0,
+    err: "",
+    out: expect.stringContaining("nothing contradicts itself") as string,
+  });
+  const small = files["w.json"].replace(/"rating":\s*[\d.]+/, '"rating": 0.01');
+  expect(cli(["check", "w.json"], { "w.json": small }).out).toMatch(/fuse F\d+ melts on a healthy machine/);
+});
+
+describe("charts and libraries on the command line", () => {
+  const csv =
+    "Connector;Cavity;Colour;Function;Goes to\r\nB1;1;OG;5 " +
+    "V;S1\r\n;2;BN;GND;S2\r\n;3;tartan;signal;A1:3\r\nS1;;;;A1:1\r\nS2;;;;A1:2\r\n";
+  test("a pin chart becomes a wiring that solves; what was not taken is said with its row", () => {
+    const { exit, out, err } = cli(["convert", "c.csv", "--to", "wiring"], { "c.csv": csv });
+    expect(exit).toBe(0);
+    expect(err).toContain('row 3, colour: "tartan" is not a wire colour');
+    const wiring = parseWiring(out);
+    expect(wiring.ok && wiring.value.devices.find((d) => d.id === "B1")).toMatchObject({
+      kind: "threeWireSensor",
+      pins: { supply: "B1:1", ground: "B1:2", signal: "B1:3" },
+    });
+    expect(cli(["predict", "made.json", "--json"], { "made.json": out }).exit).toBe(0);
+  });
+  test("a wiring through a chart and a CSV table comes back with the same copper", () => {
+    const chart = cli(["convert", "w.json", "--to", "chart"], files).out;
+    const table = cli(["convert", "chart.json", "--to", "csv"], { "chart.json": chart });
+    const back = cli(["convert", "t.csv", "--to", "wiring"], { "t.csv": table.out });
+    const ends = (text: string) =>
+      (JSON.parse(text) as { wires: { from: string; to: string }[] }).wires
+        .map((w) => [w.from, w.to].sort().join(" "))
+        .sort();
+    expect(ends(back.out)).toEqual(ends(files["w.json"]));
+    expect(table.err).toContain("codes"); // a table cannot hold set conditions, and says so
+  });
+  test("GraphML and SPICE; forms nobody knows and files of another kind are refused", () => {
+    expect(cli(["convert", "w.json", "--to", "graphml"], files).out).toContain("<graphml");
+    expect(cli(["convert", "w.json", "--to", "spice"], files).out).toMatch(/\.end\s*$/);
+    expect(cli(["convert", "w.json", "--to", "pdf"], files)).toMatchObject({ exit: 2 });
+    expect(
+      cli(["convert", "x.json", "--to", "wiring"], { "x.json": '{"format":"radicula/chart","version":1,"rows":7}' })
+        .exit,
+    ).toBe(1);
+    expect(cli(["convert", "x.csv", "--to", "wiring"], { "x.csv": "" }).exit).toBe(1);
+    expect(cli(["schema", "chart"]).out).toContain('"rows"');
+  });
+  test("shared: what the coded circuits have in common, before any reading", () => {
+    const { out } = cli(["shared", "c.json", "--json"], files);
+    const m = JSON.parse(out) as { coded: string[]; covers: string[][]; rows: { coded: string[] }[] };
+    expect(m.coded.sort()).toEqual(["B12", "B7", "B9"]);
+    expect(m.covers[0]).toHaveLength(1);
+    expect(cli(["shared", "c.json"], files).out).toMatch(/3 of 3 .*S14/);
+  });
+  test("scan: what was read and, line by line, what was not", () => {
+    const { out, err } = cli(["scan", "s.txt", "w.json"], {
+      ...files,
+      "s.txt": "P0522 active\nnonsense\nA1: 43 01 02 37 00 00 00",
+    });
+    expect(out).toMatch(/A1 {2}P0522 {2}active/);
+    expect(err).toContain("line 2:");
+    expect(
+      (
+        JSON.parse(cli(["scan", "s.txt", "w.json", "--json"], { ...files, "s.txt": "P0237" }).out) as {
+          codes: unknown[];
+        }
+      ).codes,
+    ).toHaveLength(1);
+  });
+  test("merge counts agreements, additions and contradictions; compare says what changed", () => {
+    const second = csv.replace("B1;1;OG", "B1;1;RD").replace("S2\r\n;3;tartan", "S2\r\n;3;GN") + "B2;1;OG;5 V;S1\r\n";
+    const merged = JSON.parse(cli(["merge", "a.csv", "b.csv", "--json"], { "a.csv": csv, "b.csv": second }).out) as {
+      agreements: number;
+      added: string[];
+      contradictions: { at: string; field: string }[];
+    };
+    expect(merged.added).toEqual(["B2:1"]);
+    expect(merged.contradictions).toEqual(
+      expect.arrayContaining([expect.objectContaining({ at: "B1:1", field: "colour" })]),
+    );
+    expect(merged.agreements).toBeGreaterThan(6);
+    expect(cli(["merge", "a.csv", "b.csv"], { "a.csv": csv, "b.csv": second }).out).toContain(
+      "B1:1 colour: OG against RD",
+    );
+    const other = JSON.stringify({ ...(JSON.parse(files["w.json"]) as Record<string, unknown>), nominalVolt: 24 });
+    expect(cli(["compare", "w.json", "w.json"], files).out).toBe("nothing changed\n");
+    expect(cli(["compare", "w.json", "v.json"], { ...files, "v.json": other }).out).toContain("12 -> 24");
+  });
+});
+
+describe("simulate", () => {
+  test("plays a hidden fault to the end, the same again for the same seed", () => {
+    const one = cli(["simulate", "w.json", "--fault", "A1:17/referenceDead", "--seed", "3", "--json"], files);
+    expect([one.exit, one.err]).toEqual([0, ""]);
+    const p = JSON.parse(one.out) as {
+      ending: string;
+      steps: { minutes: number }[];
+      minutes: number;
+      verdict: { suspect: string };
+    };
+    expect(p.ending).toBe("isolated");
+    expect(p.steps.reduce((sum, s) => sum + s.minutes, 0)).toBeCloseTo(p.minutes, 9);
+    expect(cli(["simulate", "w.json", "--fault", "A1:17/referenceDead", "--seed", "3", "--json"], files).out).toBe(
+      one.out,
+    );
+  }, 120_000);
+  test("what cannot be is refused with what would do", () => {
+    expect(cli(["simulate", "w.json"], files)).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining("--fault") as string,
+    });
+    expect(cli(["simulate", "w.json", "--fault", "B77/open"], files)).toMatchObject({
+      exit: 1,
+      err: expect.stringContaining("B77/open") as string,
+    });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--school", "guess"], files)).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining("information") as string,
+    });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--seed", "x"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--presence", "2"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--mistaken", "B9,Q1"], files)).toMatchObject({
+      exit: 2,
+      err: expect.stringContaining('"Q1"') as string,
+    });
+    expect(cli(["simulate", "w.json", "--fault", "B9/dead", "--mistaken", "B9,B9"], files)).toMatchObject({ exit: 2 });
+  });
+  test("a fault that sets no code gives nothing to go by", () => {
+    expect(cli(["simulate", "w.json", "--fault", "S22/spliceHighResistance@0.1"], files).out).toContain("no code sets");
+  }, 60_000);
+});
+
+describe("guided runs and the logbook", () => {
+  test("a run played on a machine with a hidden fault, step by step, to what it came to", () => {
+    const { exit, out, err } = cli(
+      ["run", "w.json", "--run", "unplugSeries", "--on", "A1:17", "--fault", "B9/shortSupplyGround@5"],
+      files,
+    );
+    expect([exit, err]).toEqual([0, ""]);
+    expect(out).toContain("back in full");
+    expect(out).toContain("B9 drags A1:17 off its voltage");
+    const json = JSON.parse(
+      cli(
+        ["run", "w.json", "--run", "unplugSeries", "--on", "A1:17", "--fault", "B9/shortSupplyGround@5", "--json"],
+        files,
+      ).out,
+    ) as { steps: { mark: string | null }[]; finding: { verdict: string; things: string[] } };
+    expect(json.finding).toMatchObject({ verdict: "found", things: ["B9"] });
+    expect(json.steps.length).toBeGreaterThan(2);
+  });
+  test("without a place it says where it can begin; what cannot be is refused", () => {
+    expect(cli(["run", "w.json", "--run", "fuseRun"], files).out).toContain("F12");
+    expect(cli(["run", "w.json", "--run", "dance"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["run", "w.json"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["run", "w.json", "--run", "fuseRun", "--on", "B7:1"], files)).toMatchObject({ exit: 2 });
+    expect(cli(["run", "w.json", "--run", "fuseRun", "--on", "F12", "--fault", "none/such"], files)).toMatchObject({
+      exit: 1,
+    });
+    expect(cli(["run", "w.json", "--run", "fuseRun", "--on", "F12", "--seed", "-3"], files)).toMatchObject({ exit: 2 });
+  });
+  test("what a logbook adds up to, and the whole of it as CSV that a spreadsheet takes for text", () => {
+    const at = "2026-11-24T09:00:00Z";
+    const c = JSON.parse(files["c.json"]) as { entries: unknown[] };
+    const reading = (value: number, more: object = {}) => ({
+      type: "reading",
+      at,
+      instrument: "voltmeter",
+      points: ["B7:1"],
+      values: [value],
+      state: { key: "on", unplugged: [] },
+      ...more,
+    });
+    const n = c.entries.length;
+    c.entries.push(
+      reading(0.9, { how: "pierced", by: "=cmd()" }),
+      reading(4.9, { note: 'after, "quoted"' }),
+      reading(5.01, { corrects: n + 2 }),
+      { type: "disturbed", at, thing: "B9", how: "removed" },
+    );
+    const more = { "m.json": JSON.stringify(c) };
+    const text = cli(["logbook", "m.json"], more).out;
+    expect(text).toContain("1 taken back");
+    expect(text).toContain("B7:1: pierced, not sealed");
+    expect(text).toContain("B9: taken out");
+    expect(text).toContain("0.9 (entry 5), then 5.01 (entry 7)");
+    const csv = cli(["logbook", "m.json", "--csv"], more).out;
+    expect(csv.split("\r\n")).toHaveLength(c.entries.length + 2);
+    expect(csv).toContain("'=cmd()");
+    expect(csv).toContain('"after, ""quoted"""');
+    expect(csv).not.toMatch(/(^|,)=/m);
+    expect(cli(["logbook", "w.json"], files).exit).toBe(1);
+  });
+});

@@ -1,0 +1,83 @@
+import { voltsAt } from "../bench.js";
+import { tugWiring, tugPredictor, fourCodes } from "../warm.js";
+import { DEFAULTS, fold, Predictor, type Entry, type Wiring } from "../../src/index.js";
+import { candidates } from "../../src/planner/candidates.js";
+import { Cost, positionOf } from "../../src/planner/cost.js";
+
+const AT = "2026-11-24T10:00:00Z";
+
+describe("cost", () => {
+  const cost = new Cost(tugWiring);
+  const at = (entries: Entry[]) => positionOf(fold(entries));
+  const step = (place: string, unplugged: string[] = []) => ({
+    kind: "voltage" as const,
+    at: place,
+    state: { key: "on" as const, unplugged },
+  });
+  test("a cover off is off: going back costs a few steps, staying nothing", () => {
+    const far = tugWiring.connectors.find((c) => c.id === "X5")!.reachMinutes;
+    const { take, again } = DEFAULTS.plan.minutes;
+    expect(cost.minutes(step("X5"), at([]))).toBeCloseTo(far + take.voltage, 9);
+    expect(cost.minutes(step("X5"), at([voltsAt("X5:4.a", 5)]))).toBeCloseTo(take.voltage, 9);
+    expect(cost.minutes(step("X5"), at([voltsAt("X5:4.a", 5), voltsAt("B7:1", 5)]))).toBeCloseTo(
+      again + take.voltage,
+      9,
+    );
+  });
+  test("unplugging twice costs once; what is unplugged must go back before the machine is whole", () => {
+    const first = cost.minutes(step("B9", ["B9"]), at([]));
+    const second = cost.minutes(step("B9", ["B9"]), at([voltsAt("B9:1", 5, ["B9"])]));
+    expect(first - second).toBeGreaterThanOrEqual(DEFAULTS.plan.minutes.unplug);
+    expect(cost.changes({ key: "on", unplugged: [] }, at([voltsAt("B9:1", 5, ["B9"])]))).toEqual({
+      unplug: [],
+      plug: ["B9"],
+      turnKey: false,
+    });
+  });
+  test("the scan tool needs no walking, eyes need nothing plugged back", () => {
+    const list = candidates(tugPredictor, fold([...fourCodes, voltsAt("B9:1", 5, ["B9"])]), new Set(["B7", "B9"]));
+    expect(list.find((c) => c.id === "scan A1:8")!.minutes).toBeLessThan(
+      list.find((c) => c.id === "voltage A1:8")!.minutes,
+    );
+    expect(list.find((c) => c.kind === "look" && c.at === "B9")).toMatchObject({
+      plug: [],
+      unplug: [],
+      minutes: DEFAULTS.plan.minutes.take.look,
+    });
+  });
+});
+
+describe("candidates", () => {
+  const kinds = (entries: Entry[]) =>
+    new Set(candidates(tugPredictor, fold(entries), new Set(["B7"])).map((c) => c.kind));
+  test("what is not owned is not offered; what the scan tool does not show is not asked of it", () => {
+    const intake = (more: object): Entry => ({
+      type: "intake",
+      at: AT,
+      intake: { symptoms: [], conditions: [], history: [], bulletins: [], safety: [], ...more } as never,
+    });
+    expect(
+      [...kinds([intake({ tools: ["meter"] })])].filter((k) => k === "scan" || k === "scanWatch" || k === "activity"),
+    ).toEqual([]);
+    const only = candidates(tugPredictor, fold([intake({ scanShows: ["B7"] })]), new Set())
+      .filter((c) => c.kind === "scan")
+      .map((c) => c.points[0]);
+    expect(only).toEqual(["A1:8"]);
+  });
+  test("twins are swapped only where both are the same part and neither is guarded", () => {
+    const twins = (more: object): Wiring =>
+      ({
+        ...tugWiring,
+        devices: tugWiring.devices.map((d) =>
+          d.id === "B7" || d.id === "B9" ? { ...d, partNumber: "SD-1", ...more } : d,
+        ),
+      }) as Wiring;
+    const swaps = (w: Wiring) =>
+      candidates(new Predictor(w), fold([]), new Set())
+        .filter((c) => c.kind === "swap")
+        .map((c) => c.points);
+    expect(swaps(twins({}))).toEqual([["B7", "B9"]]);
+    expect(swaps(twins({ cautions: ["restraint"] }))).toEqual([]);
+    expect(swaps(tugWiring)).toEqual([]);
+  });
+});
