@@ -143,8 +143,8 @@ test("moving one place at a time finds the connector that comes and goes, by its
   const sheet = page.getByRole("dialog", { name: "Move one place at a time" });
   await sheet.getByRole("button", { name: "Watch the simulated meter" }).click();
   await expect(sheet.getByLabel("Watched value")).not.toContainText("– – –");
-  const values = async () =>
-    Number(/last (\d+) values/.exec((await sheet.locator("svg[role=img][aria-label*=watched], svg[role=img][aria-label*=values]").getAttribute("aria-label")) ?? "")?.[1] ?? 0);
+  const trace = sheet.locator("svg[role=img][aria-label*=watched], svg[role=img][aria-label*=values]");
+  const values = async () => Number(/last (\d+) values/.exec((await trace.getAttribute("aria-label")) ?? "")?.[1] ?? 0);
   const watch = async (more: number) => {
     const before = await values();
     await expect.poll(values, { timeout: 60_000 }).toBeGreaterThanOrEqual(before + more);

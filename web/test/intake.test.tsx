@@ -251,26 +251,27 @@ test("a code logged alone gets what it names in an entry of its own", async () =
   ]);
 });
 
-describe("the intake", () => {
-  const feed: Feed = { because: "wet", at: [], factor: 2, on: "corrodingInWet", faults: 23 };
-  const open = async (intake: Partial<Intake> = {}, feeds: readonly Feed[] = [feed]) => {
-    const onLog = jest.fn();
-    const feedsOf = jest.fn(() => Promise.resolve(feeds));
-    await act(async () => {
-      render(
-        <IntakeSheet
-          open
-          wiring={tug()}
-          intake={Intake.parse(intake)}
-          feedsOf={feedsOf}
-          onLog={onLog}
-          onClose={jest.fn()}
-        />,
-      );
-      await Promise.resolve();
-    });
-    return { onLog, feedsOf, logged: () => onLog.mock.calls[0]![0] as Intake };
-  };
+const feed: Feed = { because: "wet", at: [], factor: 2, on: "corrodingInWet", faults: 23 };
+const open = async (intake: Partial<Intake> = {}, feeds: readonly Feed[] = [feed]) => {
+  const onLog = jest.fn();
+  const feedsOf = jest.fn(() => Promise.resolve(feeds));
+  await act(async () => {
+    render(
+      <IntakeSheet
+        open
+        wiring={tug()}
+        intake={Intake.parse(intake)}
+        feedsOf={feedsOf}
+        onLog={onLog}
+        onClose={jest.fn()}
+      />,
+    );
+    await Promise.resolve();
+  });
+  return { onLog, feedsOf, logged: () => onLog.mock.calls[0]![0] as Intake };
+};
+
+describe("the intake: complaint, circumstances and electrical state", () => {
   test("each press changes what is logged, and what it does to the suspects stands beside it", async () => {
     const { feedsOf, logged } = await open({ complaint: "Lamps on" });
     await act(async () => {
@@ -308,6 +309,9 @@ describe("the intake", () => {
       afterMinutes: 20,
     });
   });
+});
+
+describe("the intake: tools, dangers, history and the machine", () => {
   test("a battery of another voltage than the wiring's is asked about", async () => {
     await open({ nominalVolt: 24 });
     expect(screen.getByRole("alert")).toHaveTextContent("The wiring is of a 12 V machine");

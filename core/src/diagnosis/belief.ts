@@ -1,10 +1,12 @@
 import { weigh } from "./weigh.js";
 import type { Entry } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
-import type { Breadth } from "./codeWeights.js";
+import type { Breadth } from "./posterior.js";
 import { gather, type Evidence, type Gathered } from "./evidence.js";
-import { distance, keyOf } from "./groups.js";
-import { searchMultipleFaults, type MultipleFaultHypothesis } from "./multipleFaults.js";
+import { keyOf } from "./groups.js";
+import { distance } from "./likelihood.js";
+import { searchMultipleFaults } from "./multipleFaults.js";
+import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type MixtureComponent, type Posterior } from "./posterior.js";
 
 /** A logbook, weighed. */

@@ -1,3 +1,4 @@
+import type { Breadth, CodePosterior } from "./posterior.js";
 import { LikelihoodCache } from "./likelihoodCache.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
@@ -18,27 +19,6 @@ const NOT_HERE_CODE = 0.4;
 /** ln probability of a code where the drawing is not this machine's. */
 export const logCodeNotHere = (e: Pick<CodeEvidence, "present" | "weight">) =>
   e.weight * Math.log(e.present ? NOT_HERE_CODE : 1 - NOT_HERE_CODE);
-
-/** What codes alone leave of every hypothesis. */
-export interface CodePosterior {
-  readonly signature: string;
-  /** ln of prior times likelihood of the codes, by hypothesis; the best of them */
-  readonly log: Float64Array;
-  readonly best: number;
-  readonly share: Float64Array;
-  /** ln likelihood of the codes by severity */
-  readonly places: ReadonlyMap<number, Float64Array>;
-  readonly samples: ReadonlyMap<number, Float64Array>;
-  readonly wanted: ReadonlyMap<number, Uint8Array>;
-  /** as `places`, where the fault comes and goes */
-  going(h: number, presence: number): Float64Array;
-}
-
-/**
- * How many hypotheses are weighed. "exact": all, with every code worked out in full. "narrow": only those whose codes
- * fit about as well as any; "wide": the others too, their codes roughly.
- */
-export type Breadth = "exact" | "narrow" | "wide";
 
 /** What codes alone leave: worked out once for one set of codes. */
 export function codePosterior(

@@ -1,4 +1,4 @@
-import { distance } from "./groups.js";
+import { distance } from "./likelihood.js";
 import { voltRange, spreads, likelihood } from "./likelihood.js";
 import { logPriors, logCode } from "./codeWeights.js";
 import type { CodeEvidence, ReadingEvidence } from "./evidence.js";

@@ -1,8 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Fault, FaultPlace } from "../faults/fault.js";
-import type { Instrument } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
-import { sigmaLnOhm, sigmaVolt } from "./likelihood.js";
 import type { MixtureComponent, Posterior } from "./posterior.js";
 
 /** One suspect: what a repair would touch. Several places in one only where no test on offer can tell them apart. */
@@ -157,15 +155,6 @@ function likelySeverity(predictor: Predictor, h: number, weights: Float64Array):
     }
   });
   return severities[best]?.[0] ?? NaN;
-}
-
-/** How far apart two predictions are, in standard deviations of the instrument. */
-export function distance(x: number, y: number, instrument: Instrument): number {
-  if (instrument === "lamp" || instrument === "continuity") return 0;
-  if (Number.isNaN(x) || Number.isNaN(y) || x === y) return 0;
-  if (instrument !== "ohmmeter") return Math.abs(x - y) / sigmaVolt((x + y) / 2, 0);
-  if (!Number.isFinite(x) || !Number.isFinite(y)) return Math.min(x, y) > 2e6 ? 1 : Infinity;
-  return Math.abs(Math.log(x + 0.5) - Math.log(y + 0.5)) / sigmaLnOhm((x + y) / 2, 0);
 }
 
 /** How likely it is that readings logged at one connector were taken at another, over all causes; likeliest first. */

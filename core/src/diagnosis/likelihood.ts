@@ -175,3 +175,12 @@ export function spreads(
   }
   return out;
 }
+
+/** How far apart two predictions are, in standard deviations of the instrument. */
+export function distance(x: number, y: number, instrument: Instrument): number {
+  if (instrument === "lamp" || instrument === "continuity") return 0;
+  if (Number.isNaN(x) || Number.isNaN(y) || x === y) return 0;
+  if (instrument !== "ohmmeter") return Math.abs(x - y) / sigmaVolt((x + y) / 2, 0);
+  if (!Number.isFinite(x) || !Number.isFinite(y)) return Math.min(x, y) > 2e6 ? 1 : Infinity;
+  return Math.abs(Math.log(x + 0.5) - Math.log(y + 0.5)) / sigmaLnOhm((x + y) / 2, 0);
+}

@@ -1,5 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { Breadth, CodePosterior } from "./codeWeights.js";
+import type { Breadth, CodePosterior } from "./posterior.js";
 
 /** Readings, and families of readings, whose likelihoods are kept: those of a long job. */
 const KEPT_READINGS = 64;

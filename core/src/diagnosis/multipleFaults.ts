@@ -1,3 +1,4 @@
+import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type FaultSet, BestFaultSets } from "./bestFaultSets.js";
 import { type CodeCover, union, emptyCover, unionIs, addsNothing } from "./codeCover.js";
 import { type ToExplain, faultsAtSeverities, type FaultAtSeverity, MOVES_FROM } from "./faultsAtSeverities.js";
@@ -5,17 +6,6 @@ import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { logCode, logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
-
-/** A hypothesis of several faults worth weighing exactly. */
-export interface MultipleFaultHypothesis {
-  readonly hypothesis: number;
-  readonly logPrior: number;
-  /** ln of the part of their severities that was chosen to be tried */
-  readonly logChosen: number;
-  /** hypotheses of its members by themselves */
-  readonly members: readonly number[];
-  readonly wanted: Uint8Array;
-}
 
 /** How many sets of each size are weighed exactly, and severities tried of each fault in a pair. Judgement: time. */
 const MOST_PAIRS = 160;

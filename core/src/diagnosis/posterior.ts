@@ -1,6 +1,4 @@
-import type { Breadth } from "./codeWeights.js";
 import type { Misplacement } from "./misplaced.js";
-import type { MultipleFaultHypothesis } from "./multipleFaults.js";
 
 /**
  * One thing that may be so: a hypothesis of the predictor (nothing, one fault, several), always there or coming and
@@ -35,6 +33,38 @@ export interface Posterior {
   readonly samplesByCodes: ReadonlyMap<number, Float64Array>;
   /** samples that codes alone leave possible (1), by hypothesis: what readings are weighed with */
   readonly wantedByCodes: ReadonlyMap<number, Uint8Array>;
+}
+
+/** What codes alone leave of every hypothesis. */
+export interface CodePosterior {
+  readonly signature: string;
+  /** ln of prior times likelihood of the codes, by hypothesis; the best of them */
+  readonly log: Float64Array;
+  readonly best: number;
+  readonly share: Float64Array;
+  /** ln likelihood of the codes by severity */
+  readonly places: ReadonlyMap<number, Float64Array>;
+  readonly samples: ReadonlyMap<number, Float64Array>;
+  readonly wanted: ReadonlyMap<number, Uint8Array>;
+  /** as `places`, where the fault comes and goes */
+  going(h: number, presence: number): Float64Array;
+}
+
+/**
+ * How many hypotheses are weighed. "exact": all, with every code worked out in full. "narrow": only those whose codes
+ * fit about as well as any; "wide": the others too, their codes roughly.
+ */
+export type Breadth = "exact" | "narrow" | "wide";
+
+/** A hypothesis of several faults worth weighing exactly. */
+export interface MultipleFaultHypothesis {
+  readonly hypothesis: number;
+  readonly logPrior: number;
+  /** ln of the part of their severities that was chosen to be tried */
+  readonly logChosen: number;
+  /** hypotheses of its members by themselves */
+  readonly members: readonly number[];
+  readonly wanted: Uint8Array;
 }
 
 export interface WeighOptions {

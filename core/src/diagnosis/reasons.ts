@@ -5,7 +5,7 @@ import { setBy } from "./belief.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
-import { distance } from "./groups.js";
+import { distance } from "./likelihood.js";
 import { likelihood, readingRange, spreads, voltRange } from "./likelihood.js";
 import type { MixtureComponent, Posterior } from "./posterior.js";
 

@@ -4,22 +4,14 @@ import { intermittentShare } from "./intermittent.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
-import {
-  codeLogLikelihoods,
-  codePosterior,
-  logCodeNotHere,
-  logPriors,
-  meanOverDraws,
-  type CodePosterior,
-} from "./codeWeights.js";
+import { codeLogLikelihoods, codePosterior, logCodeNotHere, logPriors, meanOverDraws } from "./codeWeights.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import { readingRange } from "./likelihood.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
-import { LN_MUST_ADD, type MultipleFaultHypothesis } from "./multipleFaults.js";
+import { LN_MUST_ADD } from "./multipleFaults.js";
+import type { CodePosterior, MixtureComponent, MultipleFaultHypothesis, Posterior, WeighOptions } from "./posterior.js";
 import { severitySteps } from "./readingWeights.js";
-
-import type { MixtureComponent, Posterior, WeighOptions } from "./posterior.js";
 
 /** Components below this share are left out. Judgement: they change nothing that is shown. */
 const WORTH_KEEPING = 1e-7;

@@ -143,6 +143,7 @@ export function sortPath(path: Path): void {
  *
  * @param to where results go; @param from the healthy factorisation, read where a front is not on the path
  */
+// eslint-disable-next-line max-lines-per-function -- one cited algorithm, kept in one piece
 export function eliminate(p: Pattern, to: Fronts, from: Fronts, path: Path): void {
   const { start, into, child, childStart, simpleEnd, childAt, own: ownAt, update } = p;
   const { mark, dirty, now, list, count, kids, kid, redo, round } = path;

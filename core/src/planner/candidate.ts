@@ -4,7 +4,6 @@ import type { Misplacement } from "../diagnosis/misplaced.js";
 import type { Fault } from "../faults/fault.js";
 import type { Instrument, State } from "../format/case.js";
 import type { CandidateKind } from "./candidateKind.js";
-import type { Cost, Position } from "./cost.js";
 
 /**
  * One thing that could be done next: a reading in a given state, or a look, a wiggle, a swap. `id`: see
@@ -29,28 +28,6 @@ export interface Candidate {
   readonly black?: string;
   /** on the part's own pins: taken out, or new */
   readonly part?: "removed" | "new";
-}
-
-const EYES: ReadonlySet<CandidateKind> = new Set<CandidateKind>(["look", "identity", "partNumber"]);
-
-/** A test with what it costs from where one stands. */
-export function price(
-  o: Pick<Candidate, "id" | "kind" | "instrument" | "points" | "at" | "state">,
-  cost: Cost,
-  from: Position,
-): Candidate {
-  // eyes do not mind what is plugged and where the key stands
-  const state = EYES.has(o.kind) ? from.state : o.state;
-  return {
-    id: o.id,
-    kind: o.kind,
-    instrument: o.instrument,
-    points: o.points,
-    state,
-    at: o.at,
-    ...cost.changes(state, from),
-    minutes: cost.minutes({ kind: o.kind, at: o.at, state }, from),
-  };
 }
 
 /** A clue has a date in the logbook; one that is only thought of has this one. */

@@ -1,6 +1,7 @@
 import type { Folded } from "../logbook/fold.js";
 import type { Predictor } from "../prediction/predictor.js";
-import { price, type Candidate } from "./candidate.js";
+import type { Candidate } from "./candidate.js";
+import { price } from "./cost.js";
 import { Cost, positionOf } from "./cost.js";
 import { offered } from "./offering.js";
 

@@ -89,3 +89,25 @@ export class Cost {
     return { last: step.at === "" ? from.last : step.at, opened, state: step.state };
   }
 }
+
+const EYES: ReadonlySet<CandidateKind> = new Set<CandidateKind>(["look", "identity", "partNumber"]);
+
+/** A test with what it costs from where one stands. */
+export function price(
+  o: Pick<Candidate, "id" | "kind" | "instrument" | "points" | "at" | "state">,
+  cost: Cost,
+  from: Position,
+): Candidate {
+  // eyes do not mind what is plugged and where the key stands
+  const state = EYES.has(o.kind) ? from.state : o.state;
+  return {
+    id: o.id,
+    kind: o.kind,
+    instrument: o.instrument,
+    points: o.points,
+    state,
+    at: o.at,
+    ...cost.changes(state, from),
+    minutes: cost.minutes({ kind: o.kind, at: o.at, state }, from),
+  };
+}

@@ -8,7 +8,7 @@ import type { Predictor } from "../prediction/predictor.js";
 import { familiesOf, type Families } from "../prediction/unknowns.js";
 import { pinBehind } from "../wiring/points.js";
 import { yesLikelihood, type Candidate } from "./candidate.js";
-import { partOf, STEP_LEAST, type Particle, type ParticleBelief } from "./particles.js";
+import { stepOffset, STEP_LEAST, type Particle, type ParticleBelief } from "./particles.js";
 
 /**
  * Mean and spread over draws of what one particle predicts for a candidate's reading; NaN where the instrument shows
@@ -128,7 +128,7 @@ function gatherSteps(
   for (let k = 0; k < steps.length; k++) {
     const w = steps[k]!;
     if (w < STEP_LEAST) continue;
-    const t = partOf(k, steps.length);
+    const t = stepOffset(k, steps.length);
     const to = t < 0 ? -draws : draws;
     const leans = t < 0 ? particle.below : particle.above;
     const own = gather(

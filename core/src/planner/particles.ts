@@ -34,7 +34,7 @@ const SAMPLE_LEAST = 0.02;
 export const STEP_LEAST = 0.02;
 const ONE = Float64Array.of(1);
 /** How far a step is from its severity, as part of the way to the one below (negative) or above. */
-export const partOf = (step: number, steps: number) => (step + 0.5) / steps - 0.5;
+export const stepOffset = (step: number, steps: number) => (step + 0.5) / steps - 0.5;
 
 /** @param reweigh weight of each component in place of its share */
 export function particlesOf(
@@ -69,7 +69,7 @@ export function particlesOf(
       const leans = (to: number) =>
         count > 1 &&
         component.weights[first + to * draws]! > 0 &&
-        steps.some((w, k) => w >= STEP_LEAST && Math.sign(partOf(k, count)) === to);
+        steps.some((w, k) => w >= STEP_LEAST && Math.sign(stepOffset(k, count)) === to);
       particles.push({
         component,
         suspect,

@@ -4,7 +4,7 @@ import type { Entry, RunEntry, RunName } from "../format/case.js";
 import { fold } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
 import type { Candidate } from "../planner/candidate.js";
-import { price } from "../planner/candidate.js";
+import { price } from "../planner/cost.js";
 import { Cost, positionOf } from "../planner/cost.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { connectorOf } from "../wiring/points.js";

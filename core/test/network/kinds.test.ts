@@ -11,7 +11,7 @@ import {
   type Wiring,
 } from "../../src/index.js";
 
-describe("kinds, against hand calculation from their stated values", () => {
+describe("relays, diodes and lamps, against hand calculation from their stated values", () => {
   test("a relay closes its working contact when its coil gets enough, and opens the resting one", () => {
     const w = bench(
       [],
@@ -85,6 +85,9 @@ describe("kinds, against hand calculation from their stated values", () => {
     );
     expect(readOhms(rig(loose), off, "E1:1").value).toBeCloseTo((144 / 21) * 0.1, 1);
   });
+});
+
+describe("drivers, pedals and loops, against hand calculation from their stated values", () => {
   test("a heater on a pulsed low-side driver: mean by its duty, and a scope sees it", () => {
     const w = bench(
       [
@@ -159,6 +162,9 @@ describe("kinds, against hand calculation from their stated values", () => {
     // 12.4 V leaves less than its 8 V
     expect(volt(rig(w), { ...on, stimulus: { B1: 20 } }, "A1:1")).toBeLessThan(0.24 * 20 - 0.1);
   });
+});
+
+describe("sensors, sources and modules, against hand calculation from their stated values", () => {
   test("a two-wire coil sensor: its resistance unplugged, and activity only while it turns", () => {
     const w = bench(
       [

@@ -24,17 +24,17 @@ const parsed = (file: string): Wiring => {
   return r.value;
 };
 
-describe("other runs, each played to its end on the tug", () => {
-  const w = tug();
-  const predictor = new Predictor(w);
-  const finish = (machine: SimulatedMachine, run: Exclude<RunName, "wiggle">, on: string) =>
-    playedRun(predictor, machine, run, on).finding!;
-  const healthy = () => new SimulatedMachine(w, [], 11);
-  const sensor = w.devices.find(
-    (d) => d.kind === "threeWireSensor" && findNets(w).functionOf(d.pins.supply) === "reference",
-  )!;
-  const pins = (sensor as { pins: { supply: string; ground: string; signal: string } }).pins;
+const w = tug();
+const predictor = new Predictor(w);
+const finish = (machine: SimulatedMachine, run: Exclude<RunName, "wiggle">, on: string) =>
+  playedRun(predictor, machine, run, on).finding!;
+const healthy = () => new SimulatedMachine(w, [], 11);
+const sensor = w.devices.find(
+  (d) => d.kind === "threeWireSensor" && findNets(w).functionOf(d.pins.supply) === "reference",
+)!;
+const pins = (sensor as { pins: { supply: string; ground: string; signal: string } }).pins;
 
+describe("runs on voltage drop and jumpers, each played to its end on the tug", () => {
   test("jumpers prove wiring and module where the sensor is dead, and name the wire where it is open", () => {
     expect(finish(broken(w, `${sensor.id}/dead`, 1), "jumpers", sensor.id)).toMatchObject({
       verdict: "found",
@@ -117,6 +117,9 @@ describe("other runs, each played to its end on the tug", () => {
     expect(differ.says.code).toBe("run.ends-differ");
     expect(differ.things).toContain(wire);
   });
+});
+
+describe("runs that compare and try out, each played to its end on the tug", () => {
   test("the good side beside the bad side: what the bad one lacks is named", () => {
     const other = w.devices.find((d) => d.kind === sensor.kind && d.id !== sensor.id)!;
     expect(finish(healthy(), "compareTwin", sensor.id).says.code).toBe("run.twin-agrees");

@@ -1,6 +1,17 @@
 import { faultOn } from "../bench.js";
 import { playedRun, broken } from "../playedRuns.js";
-import { deviceConnectors, findNets, generateFaults, generateHarness, Predictor, severityOffGrid, SimulatedMachine, uniform, wireId, type Wiring } from "../../src/index.js";
+import {
+  deviceConnectors,
+  findNets,
+  generateFaults,
+  generateHarness,
+  Predictor,
+  severityOffGrid,
+  SimulatedMachine,
+  uniform,
+  wireId,
+  type Wiring,
+} from "../../src/index.js";
 import { tug, wiring } from "../helpers.js";
 
 /**

@@ -43,9 +43,8 @@ const scan = (more: Partial<ScanEntry>): ScanEntry => ({
   ...more,
 });
 
-describe.each(SEEDS)("machine %i", (seed) => {
+describe.each(SEEDS)("machine %i, as a table and as copper", (seed) => {
   const w = machine(seed);
-  const namer = new Namer(w);
   const modules = w.devices.filter((d) => d.kind === "module").map((d) => d.id);
 
   test("through the table and back: every wire, cavity, colour and part is there again", () => {
@@ -111,7 +110,11 @@ describe.each(SEEDS)("machine %i", (seed) => {
       expect(f.others.every((o) => w.devices.some((d) => d.id === o))).toBe(true);
     }
   });
+});
 
+describe.each(SEEDS)("machine %i, on the page and on the machine", (seed) => {
+  const w = machine(seed);
+  const namer = new Namer(w);
   test("what any few coded circuits share: each row is passed by just those it names", () => {
     const subjects = [...new Set(w.codes.flatMap((c) => subjectsOf(w, c.module, c.id)))];
     const way = thingsOnTheWay(w);

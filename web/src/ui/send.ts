@@ -8,7 +8,7 @@ const NO_ANSWER: readonly Issue[] = [{ code: "server.database-gone", path: [], p
 const NOT_UNDERSTOOD: readonly Issue[] = [{ code: "server.answer-not-understood", path: [], params: {} }];
 
 /** What a route of ours says when it refuses. */
-export const Refusal = z.object({
+export const RefusedAnswer = z.object({
   issues: z
     .array(
       z.object({
@@ -51,7 +51,7 @@ async function ask<T>(path: string, how: RequestInit | undefined, schema: z.ZodT
 /** A parsed answer of one of our routes: what was asked for, or the reasons it gives. */
 export function answerOf<T>(isOk: boolean, answer: unknown, schema: z.ZodType<T>): Posted<T> {
   if (!isOk) {
-    const refusal = Refusal.safeParse(answer);
+    const refusal = RefusedAnswer.safeParse(answer);
     return { ok: false, issues: refusal.success ? refusal.data.issues : NO_ANSWER };
   }
   const read = schema.safeParse(answer);

@@ -6,7 +6,7 @@ import { CaseHead } from "./CaseHead";
 import { CardPane, SidePane } from "./SidePane";
 import { Logbook } from "./logbook/Logbook";
 import { MapPane } from "./MapPane";
-import { HandsBusy } from "./reading/HandsBusyLazy";
+import { LazyHandsBusy } from "./reading/HandsBusyLazy";
 import { CaseContext, useCase } from "./session/caseContext";
 import { useCaseKeys } from "./session/useCaseKeys";
 import { useCaseSession, type CaseProps } from "./session/useCaseSession";
@@ -44,14 +44,14 @@ function Screen() {
       </main>
       <SheetHost />
       {handsBusy && next.candidate && !isEnded ? (
-        <HandsBusy
+        <LazyHandsBusy
           candidate={next.candidate}
           instructor={instructor}
           dangers={dangers}
           onClose={() => setHandsBusy(false)}
         >
           <CardPane candidate={next.candidate} bare />
-        </HandsBusy>
+        </LazyHandsBusy>
       ) : null}
       <span hidden data-testid="update-ms" data-working={computed.working}>
         {Math.round(computed.ms)}

@@ -1,14 +1,6 @@
 "use client";
-import type {
-  Connector,
-  Device} from "@radicula/core";
-import {
-  type Chart,
-  type ConnectorRow,
-  type PartRow,
-  type Wiring,
-  deviceConnectors,
-} from "@radicula/core";
+import type { Connector, Device } from "@radicula/core";
+import { type Chart, type ConnectorRow, type PartRow, type Wiring, deviceConnectors } from "@radicula/core";
 import { KIND_WORDS } from "@radicula/core/words";
 import { Button, Checkbox, Input, Select } from "antd";
 import { memo } from "react";

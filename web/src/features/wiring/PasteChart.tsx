@@ -204,8 +204,8 @@ function Taken({ pasted }: PartProps) {
         <b>{second.rows.length} lines taken.</b>{" "}
         {how === "compare" ? (
           <>
-            {merged.agreements} cells agree, {merged.filled.length} are filled, {merged.added.length} cavities are new,{" "}
-            {merged.contradictions.length} contradict.
+            {`${merged.agreements} cells agree, ${merged.filled.length} are filled, `}
+            {`${merged.added.length} cavities are new, ${merged.contradictions.length} contradict.`}
           </>
         ) : null}
       </p>

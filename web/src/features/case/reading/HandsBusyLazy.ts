@@ -2,4 +2,4 @@
 import dynamic from "next/dynamic";
 
 /** Comes with its first use: the case itself need not wait for it. */
-export const HandsBusy = dynamic(() => import("./HandsBusy").then((m) => m.HandsBusy), { ssr: false });
+export const LazyHandsBusy = dynamic(() => import("./HandsBusy").then((m) => m.HandsBusy), { ssr: false });
