@@ -7,7 +7,8 @@ import {
   undoneEntries,
   type Folded,
 } from "@radicula/core";
-import { entriesAfter, findJob, hiddenOf, JobId, type Hidden, type Job } from "./repo/jobs";
+import { entriesAfter } from "./repo/entries";
+import { findJob, hiddenOf, JobId, type Hidden, type Job } from "./repo/jobs";
 
 /**
  * The simulated machine of a practice job, with what the logbook has made of it. The hidden faults never leave the

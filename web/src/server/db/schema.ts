@@ -77,6 +77,8 @@ export const jobs = pgTable("jobs", {
   /** a simulated machine to practise on: fault, ohm, seed; never sent to the browser */
   hidden: jsonb("hidden"),
   demo: boolean("demo").notNull().default(false),
+  /** what the board shows of the logbook, written anew with every entry; none until the first or after an upgrade */
+  summary: jsonb("summary"),
   createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
 });
 

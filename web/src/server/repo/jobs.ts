@@ -1,23 +1,22 @@
-import { and, asc, eq, gt, max, sql } from "drizzle-orm";
+import { asc, eq, max, sql } from "drizzle-orm";
 import {
   checkEntries,
-  Entry,
   fail,
   fold,
   issue,
   readEntries,
   readWiring,
   type Case,
-  type Disturbance,
   type Entry as EntryT,
   type Folded,
   type Issue,
   type Wiring,
-  setCodes,
 } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { entries, jobs, revisions, wirings } from "../db/schema";
+import { entriesAfter } from "./entries";
+import { keepSummary, readSummary, type LogbookSummary } from "./summaries";
 import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
@@ -50,63 +49,39 @@ export interface Job {
     readonly newest: number;
   } | null;
 }
-export interface JobSummary {
+export interface JobSummary extends LogbookSummary {
   readonly id: string;
   readonly title: string;
   readonly machine: string | null;
   readonly complaint: string | null;
   readonly practice: boolean;
   readonly createdAt: string;
-  readonly codes: readonly string[];
-  readonly readings: number;
-  readonly verdict: string | null;
-  readonly closed: boolean;
-  /** what is not as it was found */
-  readonly open: readonly { readonly thing: string; readonly how: Disturbance }[];
-  readonly lastAt: string | null;
 }
 export const JobId = z.uuid();
 
+/** Every job with what the board shows of its logbook, oldest first. Logbooks are read only where none is kept yet. */
 export async function listJobs(): Promise<JobSummary[]> {
   const db = database();
-  const [rows, log] = await Promise.all([
-    db
-      .select({
-        id: jobs.id,
-        title: jobs.title,
-        machine: jobs.machine,
-        complaint: jobs.complaint,
-        hidden: jobs.hidden,
-        createdAt: jobs.createdAt,
-      })
-      .from(jobs)
-      .orderBy(asc(jobs.createdAt)),
-    db.select().from(entries).orderBy(asc(entries.seq)),
-  ]);
-  const byJob = groupBy(log);
-  return rows.map((row) => {
-    const list = (byJob.get(row.id) ?? []).map((e) => Entry.parse(e.body));
-    const folded = fold(list);
-    return {
-      id: row.id,
-      title: row.title,
-      machine: row.machine,
-      complaint: row.complaint,
-      practice: row.hidden !== null,
-      createdAt: row.createdAt.toISOString(),
-      codes: setCodes(folded).map((c) => c.code),
-      readings: folded.readings.length,
-      verdict: folded.verdict?.entry.text ?? null,
-      closed: folded.closed !== undefined,
-      open: folded.open.map(({ thing, how }) => ({ thing, how })),
-      lastAt: list.at(-1)?.at ?? null,
-    };
-  });
-}
-function groupBy<T extends { jobId: string }>(list: readonly T[]): Map<string, T[]> {
-  const map = new Map<string, T[]>();
-  for (const item of list) map.set(item.jobId, [...(map.get(item.jobId) ?? []), item]);
-  return map;
+  const rows = await db
+    .select({
+      id: jobs.id,
+      title: jobs.title,
+      machine: jobs.machine,
+      complaint: jobs.complaint,
+      practice: sql<boolean>`${jobs.hidden} is not null`,
+      createdAt: jobs.createdAt,
+      summary: jobs.summary,
+    })
+    .from(jobs)
+    .orderBy(asc(jobs.createdAt));
+  const list: JobSummary[] = [];
+  for (const { summary, createdAt, ...row } of rows)
+    list.push({
+      ...row,
+      createdAt: createdAt.toISOString(),
+      ...(readSummary(summary) ?? (await db.transaction((tx) => keepSummary(row.id, tx)))),
+    });
+  return list;
 }
 
 export async function findJob(id: string): Promise<Job | undefined> {
@@ -206,6 +181,7 @@ export async function moveJob(id: string): Promise<RevisionMove> {
     };
     if (log.length)
       await tx.insert(entries).values({ jobId: id, seq: log.length + 1, batch: crypto.randomUUID(), body: entry });
+    await keepSummary(id, tx);
     return { status: "moved", revision: frozen.number };
   });
 }
@@ -217,16 +193,6 @@ export async function jobExists(id: string): Promise<boolean> {
 export async function hiddenOf(id: string): Promise<Hidden | undefined> {
   const [row] = await database().select({ hidden: jobs.hidden }).from(jobs).where(eq(jobs.id, id));
   return row?.hidden ? Hidden.parse(row.hidden) : undefined;
-}
-
-/** Entries numbered above `after`, in order. */
-export async function entriesAfter(id: string, after: number, db: Pick<Db, "select"> = database()): Promise<EntryT[]> {
-  const rows = await db
-    .select({ body: entries.body })
-    .from(entries)
-    .where(and(eq(entries.jobId, id), gt(entries.seq, after)))
-    .orderBy(asc(entries.seq));
-  return rows.map((r) => Entry.parse(r.body));
 }
 
 export async function createJob(
@@ -253,6 +219,7 @@ export async function createJob(
       const batch = crypto.randomUUID();
       await tx.insert(entries).values(job.entries.map((body, i) => ({ jobId: row.id, seq: i + 1, batch, body })));
     }
+    await keepSummary(row.id, tx);
     return row.id;
   });
 }
@@ -294,6 +261,7 @@ export async function appendEntries(id: string, after: number, batch: string, va
         issues: [issue("job.not-as-found", [], { things: [...new Set(left.map((d) => d.thing))] })],
       };
     await tx.insert(entries).values(parsed.value.map((body, i) => ({ jobId: id, seq: last + 1 + i, batch, body })));
+    await keepSummary(id, tx);
     return { status: "saved", last: last + parsed.value.length };
   });
 }

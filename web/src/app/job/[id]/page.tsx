@@ -4,7 +4,8 @@ import { notFound } from "next/navigation";
 import { z } from "zod";
 import { CaseScreen } from "@/features/case/CaseScreen";
 import { mapOf } from "@/features/case/map/query";
-import { entriesAfter, findJob, JobId } from "@/server/repo/jobs";
+import { entriesAfter } from "@/server/repo/entries";
+import { findJob, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };

@@ -2,7 +2,8 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { z } from "zod";
 import { Workbench } from "@/features/wiring/Workbench";
-import { entriesAfter, findJob, JobId } from "@/server/repo/jobs";
+import { entriesAfter } from "@/server/repo/entries";
+import { findJob, JobId } from "@/server/repo/jobs";
 import { findWiring, WiringId } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";

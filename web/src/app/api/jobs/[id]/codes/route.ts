@@ -1,6 +1,7 @@
 import { buildChart, issue, withScannedCodes } from "@radicula/core";
 import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
-import { entriesAfter, findJob, JobId } from "@/server/repo/jobs";
+import { entriesAfter } from "@/server/repo/entries";
+import { findJob, JobId } from "@/server/repo/jobs";
 import { findWiring, saveDraft } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";

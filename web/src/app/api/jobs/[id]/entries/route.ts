@@ -1,7 +1,8 @@
 import { issue } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, isJson, limitedText, notJson, refuse } from "@/server/answers";
-import { appendEntries, entriesAfter, jobExists, JobId } from "@/server/repo/jobs";
+import { entriesAfter } from "@/server/repo/entries";
+import { appendEntries, jobExists, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };
