@@ -79,8 +79,13 @@ start_database() {
   exec 9>"$STATE/lock"; flock 9
   [ -f "$STATE/password" ] || (umask 077; head -c 24 /dev/urandom | base64 | tr -dc 'A-Za-z0-9' >"$STATE/password")
   if [ ! -f "$DATA/PG_VERSION" ]; then
+    # never emptied by this program: what lies there may be somebody's work
+    if [ -n "$(ls -A "$DATA" 2>/dev/null)" ]; then
+      flock -u 9
+      die "$DATA is to hold the database, but is no PostgreSQL folder (no PG_VERSION) and not empty. It holds: $(ls -A "$DATA" | head -n 5 | paste -sd ' '). Nothing was changed. If it is not needed, move it away; then start again."
+    fi
     say "making a private PostgreSQL cluster in $DATA"
-    rm -rf "$DATA"; mkdir -p "$DATA"; chmod 700 "$DATA"
+    mkdir -p "$DATA"; chmod 700 "$DATA"
     [ "$(id -u)" -eq 0 ] && chown postgres: "$DATA"
     init_cluster
   fi

@@ -35,7 +35,7 @@ describe("tests without an instrument", () => {
         candidate={asked("look", ["X5"])}
         lines={[{ yes: true, share: "12 %", meaning: "it is X5" }]}
         shown={undefined}
-        disabled={false}
+
         onAnswer={onAnswer}
       />,
     );
@@ -65,7 +65,7 @@ describe("tests without an instrument", () => {
         candidate={asked("wiggle", ["X5"])}
         lines={[]}
         shown={{ yes: true, found: undefined }}
-        disabled={false}
+
         onAnswer={jest.fn()}
       />,
     );
@@ -80,7 +80,7 @@ describe("tests without an instrument", () => {
           candidate={asked("identity", ["B7"])}
           lines={[]}
           shown={undefined}
-          disabled={false}
+
           onAnswer={jest.fn()}
         />
       );
@@ -185,7 +185,7 @@ describe("order of tests", () => {
     const { rerender } = render(
       <PolicySwitch
         analysis={analysis({ school: "easiest", minutesByPolicy: { information: 14, easiest: 22, halve: 30 } })}
-        busy={false}
+
         onChange={jest.fn()}
         onChart={jest.fn()}
       />,
@@ -194,7 +194,7 @@ describe("order of tests", () => {
     rerender(
       <PolicySwitch
         analysis={analysis({ school: "information", minutesByPolicy: { information: 14, easiest: 22, halve: 30 } })}
-        busy={false}
+
         onChange={jest.fn()}
         onChart={jest.fn()}
       />,
@@ -203,7 +203,7 @@ describe("order of tests", () => {
     rerender(
       <PolicySwitch
         analysis={analysis({ minutesByPolicy: undefined })}
-        busy={false}
+
         onChange={jest.fn()}
         onChart={jest.fn()}
       />,

@@ -440,7 +440,7 @@ describe("seen on the machine", () => {
       path: [],
       params: { connector: "B7", cavities: ["3"], seen: ["VT"], drawn: ["GN/YE"], fits: ["B12"], readings: ["4", "5"] },
     };
-    const { rerender } = render(<Remarks remarks={[remark]} busy={false} onEntry={onEntry} />);
+    const { rerender } = render(<Remarks remarks={[remark]} onEntry={onEntry} />);
     fireEvent.click(screen.getByRole("button", { name: "Move 2 readings to B12" }));
     expect(onEntry).toHaveBeenCalledWith(
       expect.objectContaining({ type: "moved", from: "B7", to: "B12", readings: [4, 5] }),
@@ -451,16 +451,14 @@ describe("seen on the machine", () => {
       path: [],
       params: { from: "B9", to: "B7", readings: ["4", "6"] },
     };
-    rerender(<Remarks remarks={[wrong]} busy={false} onEntry={onEntry} />);
+    rerender(<Remarks remarks={[wrong]} onEntry={onEntry} />);
     fireEvent.click(screen.getByRole("button", { name: "Move 2 readings to B7" }));
     expect(onEntry).toHaveBeenLastCalledWith(
       expect.objectContaining({ type: "moved", from: "B9", to: "B7", readings: [4, 6] }),
     );
-    rerender(
-      <Remarks remarks={[{ ...remark, params: { ...remark.params, readings: [] } }]} busy={false} onEntry={onEntry} />,
-    );
+    rerender(<Remarks remarks={[{ ...remark, params: { ...remark.params, readings: [] } }]} onEntry={onEntry} />);
     expect(screen.queryByRole("button")).toBeNull();
-    rerender(<Remarks remarks={Array.from({ length: 5 }, () => remark)} busy onEntry={onEntry} />);
+    rerender(<Remarks remarks={Array.from({ length: 5 }, () => remark)} onEntry={onEntry} />);
     expect(screen.getAllByRole("status")).toHaveLength(3);
     fireEvent.click(screen.getByRole("button", { name: "2 more remarks" }));
     expect(screen.getAllByRole("status")).toHaveLength(5);

@@ -46,12 +46,6 @@ test("batches survive on the device, in order, each in its own place; rubbish th
   expect(keptBatches("job", localStorage)).toEqual([{ ...later, after: 15 }]);
 });
 
-test("what an earlier version kept in another place is sent too", () => {
-  localStorage.setItem("radicula.outbox.job", JSON.stringify(batch));
-  expect(keptBatches("job", localStorage)).toEqual([batch]);
-  expect(localStorage.getItem("radicula.outbox.job")).toBeNull();
-});
-
 test("a device without room does not stop the work", () => {
   const full = {
     ...localStorage,

@@ -118,7 +118,7 @@ describe("the value box", () => {
     readonly points?: readonly string[];
   }) {
     const [texts, setTexts] = useState<readonly string[]>([]);
-    return <ValueBox points={points} unit="V" texts={texts} onTexts={setTexts} onLog={onLog} disabled={false} keypad />;
+    return <ValueBox points={points} unit="V" texts={texts} onTexts={setTexts} onLog={onLog} keypad />;
   }
   test("has the focus, logs with Enter, keeps and explains what cannot be right", () => {
     const onLog = jest.fn();
@@ -175,7 +175,7 @@ describe("the value box", () => {
         texts={["dim"]}
         onTexts={jest.fn()}
         onLog={onLog}
-        disabled={false}
+
         keypad
       />,
     );

@@ -173,5 +173,5 @@ export function optimal(d: Decision): { readonly test: number; readonly cost: nu
     known.set(mask, best);
     return best;
   };
-  return solve(n === 32 ? -1 : (1 << n) - 1);
+  return solve((1 << n) - 1);
 }

@@ -23,7 +23,6 @@ export function CaseAlerts() {
       {analysis ? (
         <Remarks
           remarks={analysis.remarks.filter((r) => r.code !== "remark.meter-not-proven")}
-          busy={false}
           onEntry={(e) => write.append([e])}
           onName={() => sheets.open("name")}
         />

@@ -14,12 +14,10 @@ const MOVES: ReadonlySet<string> = new Set(["remark.not-as-drawn", "remark.wrong
  */
 export function Remarks({
   remarks,
-  busy,
   onEntry,
   onName,
 }: {
   readonly remarks: readonly Issue[];
-  readonly busy: boolean;
   readonly onEntry: (entry: Entry) => void;
   readonly onName?: () => void;
 }) {
@@ -47,7 +45,6 @@ export function Remarks({
                   <Button
                     key={to}
                     size="small"
-                    disabled={busy}
                     onClick={() =>
                       onEntry({ type: "moved", at: new Date().toISOString(), from, to, readings: numbers })
                     }

@@ -167,7 +167,6 @@ function OrderOfTests() {
   return (
     <PolicySwitch
       analysis={analysis}
-      busy={false}
       onChange={(school) =>
         write.append([{ type: "school", at: now(), school, ...(school === "chart" && chart ? { chart } : {}) }])
       }

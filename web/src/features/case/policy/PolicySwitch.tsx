@@ -9,12 +9,10 @@ const OFFERED: readonly Policy[] = ["information", "easiest", "halve", "powerGro
 /** How the next test is chosen, and what each way is expected to take from here. */
 export function PolicySwitch({
   analysis,
-  busy,
   onChange,
   onChart,
 }: {
   readonly analysis: Analysis;
-  readonly busy: boolean;
   readonly onChange: (school: Policy) => void;
   readonly onChart: () => void;
 }) {
@@ -28,7 +26,6 @@ export function PolicySwitch({
       <Select<Policy>
         id="school"
         value={analysis.school}
-        disabled={busy}
         onChange={onChange}
         popupMatchSelectWidth={380}
         listHeight={420}

@@ -190,7 +190,6 @@ function Answering(p: Props & { readonly how: How }) {
           candidate={candidate}
           lines={yesNoLines(answers ?? [], p.suspects, p.namer)}
           shown={done?.of === candidate.id ? done : undefined}
-          disabled={false}
           onAnswer={p.onAnswer}
           onPhoto={p.onPhoto}
         />
@@ -203,7 +202,6 @@ function Answering(p: Props & { readonly how: How }) {
           texts={p.texts}
           onTexts={p.onTexts}
           onLog={(values, text, swing) => p.onLog(values, text, swing, p.how)}
-          disabled={false}
           keypad={p.keypad}
           filled={filled}
         />

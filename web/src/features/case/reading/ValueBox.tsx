@@ -20,7 +20,6 @@ interface Props {
   readonly onTexts: (texts: string[]) => void;
   /** @param swing least and most of a value that would not stand still */
   readonly onLog: (values: TypedValue[], typed: string, swing?: readonly [number, number]) => void;
-  readonly disabled: boolean;
   readonly keypad: boolean;
   /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
   readonly filled?: number;
@@ -41,7 +40,7 @@ const UNITS: Readonly<Record<Unit, string>> = { V: "volts", A: "amperes", Ω: "o
 /**
  * Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed.
  */
-export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, disabled, keypad, filled = 0 }: Props) {
+export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, keypad, filled = 0 }: Props) {
   const boxes = useRef<(HTMLInputElement | null)[]>([]);
   const [wrong, setWrong] = useState<{ box: number; text: string } | undefined>(undefined);
   const [current, setCurrent] = useState(0);
@@ -93,7 +92,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
       {words === "none" ? null : (
         <div className={styles.choices}>
           {CHOICES[words].map(([value, label]) => (
-            <Button key={label} size="large" disabled={disabled} onClick={() => onLog([value], label.toLowerCase())}>
+            <Button key={label} size="large" onClick={() => onLog([value], label.toLowerCase())}>
               {label}
             </Button>
           ))}
@@ -128,7 +127,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
             <span className={styles.unit}>{words === "none" ? UNITS[unit] : words === "lamp" ? "lamp" : "beeper"}</span>
           </label>
         ))}
-        <Button type="primary" htmlType="submit" size="large" className={styles.log} disabled={disabled}>
+        <Button type="primary" htmlType="submit" size="large" className={styles.log}>
           Log <span aria-hidden="true">⏎</span>
         </Button>
       </div>

@@ -12,14 +12,13 @@ interface Props {
   readonly lines: readonly { readonly yes: boolean; readonly share: string; readonly meaning: string }[];
   /** what the simulated machine showed: the button to press has the focus */
   readonly shown: { readonly yes: boolean; readonly found: Finding | undefined } | undefined;
-  readonly disabled: boolean;
   readonly onAnswer: (yes: boolean, found: readonly Finding[], photo: string | undefined) => void;
   /** keeps a photo of what was found; undefined where there is nowhere to keep it */
   readonly onPhoto?: ((file: File) => Promise<string | undefined>) | undefined;
 }
 
 /** The answer of eyes and hands: two buttons, or what was found. */
-export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto }: Props) {
+export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
   const root = useRef<HTMLDivElement>(null);
   const [yes, no] = yesNo(candidate.kind);
   useEffect(() => {
@@ -53,7 +52,7 @@ export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto }: 
       </ul>
       <div className={styles.choices}>
         {several ? null : (
-          <Button size="large" data-answer="no" disabled={disabled} onClick={() => onAnswer(false, [], photo?.id)}>
+          <Button size="large" data-answer="no" onClick={() => onAnswer(false, [], photo?.id)}>
             {no}
           </Button>
         )}
@@ -65,7 +64,7 @@ export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto }: 
               aria-pressed={chosen.includes(f)}
               type={chosen.includes(f) ? "primary" : "default"}
               ghost={chosen.includes(f)}
-              disabled={disabled}
+
               onClick={() => toggle(f)}
               onKeyDown={(e) => {
                 if (e.key === "Enter") {
@@ -78,7 +77,7 @@ export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto }: 
             </Button>
           ))
         ) : (
-          <Button size="large" data-answer="yes" disabled={disabled} onClick={() => onAnswer(true, [], undefined)}>
+          <Button size="large" data-answer="yes" onClick={() => onAnswer(true, [], undefined)}>
             {yes}
           </Button>
         )}
@@ -87,7 +86,7 @@ export function YesNo({ candidate, lines, shown, disabled, onAnswer, onPhoto }: 
             type="primary"
             size="large"
             data-answer="yes"
-            disabled={disabled}
+
             onClick={() => onAnswer(true, chosen, photo?.id)}
           >
             Log {chosen.length === 1 ? "it" : `all ${chosen.length}`}

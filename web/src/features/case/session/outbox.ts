@@ -84,7 +84,6 @@ const prefix = (jobId: string) => `radicula.outbox.${jobId}.`;
 const keyOf = (jobId: string, b: Batch) => `${prefix(jobId)}${String(b.after).padStart(7, "0")}.${b.batch}`;
 /** What this device still has to send, from this window or an earlier visit, in order. Rubbish is left where it is. */
 export function keptBatches(jobId: string, storage: Storage): Batch[] {
-  moveOld(jobId, storage);
   const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i) ?? "")
     .filter((k) => k.startsWith(prefix(jobId)))
     .sort();
@@ -111,18 +110,5 @@ export function dropBatch(jobId: string, batch: Pick<Batch, "batch">, storage: S
   for (let i = storage.length - 1; i >= 0; i--) {
     const k = storage.key(i);
     if (k?.startsWith(prefix(jobId)) && k.endsWith(batch.batch)) storage.removeItem(k);
-  }
-}
-
-/** One batch that an earlier version of this program kept in a place of its own. */
-function moveOld(jobId: string, storage: Storage): void {
-  const key = `radicula.outbox.${jobId}`;
-  const text = storage.getItem(key);
-  if (text === null) return;
-  try {
-    const parsed = Batch.safeParse(JSON.parse(text));
-    if (parsed.success && keepBatch(jobId, parsed.data, storage)) storage.removeItem(key);
-  } catch {
-    /* rubbish is left where it is */
   }
 }
