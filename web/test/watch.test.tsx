@@ -1,6 +1,7 @@
 import { Instructor, Namer } from "@radicula/core/words";
 import { act, fireEvent, render, screen } from "@testing-library/react";
-import { frequencyOf } from "@/features/case/watch/tone";
+import { StrictMode } from "react";
+import { frequencyOf, toneRange } from "@/features/case/watch/tone";
 import { WatchSheet } from "@/features/case/watch/WatchSheet";
 import { HandsBusy } from "@/features/case/reading/HandsBusy";
 import { DisturbedSheet } from "@/features/case/disturbed/DisturbedList";
@@ -19,6 +20,56 @@ test("a value sounds an octave higher at the middle of its range, and never beyo
   expect(frequencyOf(2.5, 0, 5)).toBeCloseTo(440, 9); // an octave is a doubling
   expect(frequencyOf(9, 0, 5)).toBeCloseTo(880, 9);
   expect(frequencyOf(1, 1, 1)).toBeCloseTo(440, 9);
+});
+
+test("the tone spans a little above the battery on a feed, and a module's own volts on anything else", () => {
+  expect(toneRange(job.wiring, { points: ["BAT:+"] })).toEqual([0, 1.2 * job.wiring.nominalVolt]);
+  expect(toneRange(job.wiring, { points: ["B7:1"] })).toEqual([0, 5.5]); // a 5 V reference
+});
+
+/** Stands in for the browser's sound; tells which values were sounded, by their frequencies. */
+function fakeSound(): jest.Mock {
+  const sounded = jest.fn();
+  const node = { connect: () => node, start: jest.fn(), stop: jest.fn(), gain: { value: 0 } };
+  const context = {
+    currentTime: 0,
+    destination: {},
+    createOscillator: () => ({ ...node, type: "", frequency: { setTargetAtTime: sounded } }),
+    createGain: () => node,
+    close: () => Promise.resolve(),
+  };
+  Object.assign(window, { AudioContext: jest.fn(() => context) });
+  return sounded;
+}
+
+test("each value sounds once, also where the page draws everything twice to find mistakes", () => {
+  jest.useFakeTimers();
+  const sounded = fakeSound();
+  render(
+    <StrictMode>
+      <WatchSheet
+        open
+        jobId="j"
+        wiring={job.wiring}
+        namer={namer}
+        instructor={instructor}
+        practice={false}
+        asked="B7:1"
+        best={async () => undefined}
+        places={["X5", "B9"]}
+        onLog={jest.fn()}
+        onClose={jest.fn()}
+      />
+    </StrictMode>,
+  );
+  fireEvent.click(screen.getByRole("button", { name: "Or press any key whenever it jumps" }));
+  for (let i = 0; i < 5; i++)
+    act(() => {
+      jest.advanceTimersByTime(1000);
+    });
+  expect(sounded).toHaveBeenCalledTimes(5);
+  jest.useRealTimers();
+  Reflect.deleteProperty(window, "AudioContext");
 });
 
 describe("a watch on a real machine", () => {

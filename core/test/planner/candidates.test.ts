@@ -1,7 +1,8 @@
 import { voltsAt } from "../bench.js";
 import { tugWiring, tugPredictor, fourCodes } from "../warm.js";
-import { DEFAULTS, fold, Predictor, type Entry, type Wiring } from "../../src/index.js";
+import { DEFAULTS, fold, Predictor, type Entry, type Folded, type Wiring } from "../../src/index.js";
 import { candidates } from "../../src/planner/candidates.js";
+import { alreadyDone } from "../../src/planner/alreadyDone.js";
 import { Cost, positionOf } from "../../src/planner/cost.js";
 
 const AT = "2026-11-24T10:00:00Z";
@@ -80,4 +81,24 @@ describe("candidates", () => {
     expect(swaps(twins({ cautions: ["restraint"] }))).toEqual([]);
     expect(swaps(tugWiring)).toEqual([]);
   });
+});
+
+describe("what was already read is not asked again, and nothing else is held for it", () => {
+  const list = candidates(tugPredictor, fold([...fourCodes]), new Set(["B7"]));
+  const asked = list.find(
+    (c) => c.instrument === "voltmeter" && c.points.join() === "B7:1" && !c.state.unplugged.length,
+  )!;
+  const taken = (more: object): Folded => fold([{ ...voltsAt("B7:1", 5), ...more } as Entry]);
+  test("the same point in the same state, with black at the battery", () => {
+    expect(alreadyDone(asked, taken({}))).toBe(true);
+    expect(alreadyDone(asked, taken({ black: "BAT:-" }))).toBe(true);
+  });
+  test.each([
+    ["black on another point", { black: "B7:2" }],
+    ["the part on the bench", { part: "removed" }],
+    ["another point", { points: ["B7:2"] }],
+    ["the key off", { state: { key: "off", unplugged: [] } }],
+    ["unplugged", { state: { key: "on", unplugged: ["B7"] } }],
+    ["another instrument", { instrument: "ohmmeter" }],
+  ])("%s: another reading", (_, more) => expect(alreadyDone(asked, taken(more))).toBe(false));
 });
