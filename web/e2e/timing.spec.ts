@@ -56,9 +56,9 @@ test("how long a reading's update takes in the worker; the case page needs under
 });
 
 /** The best of three goes: other work on a shared machine only ever makes it worse. */
-async function bestOf(times: number, go: () => Promise<number>): Promise<number> {
+async function bestOf(times: number, go: (time: number) => Promise<number>): Promise<number> {
   let best = Infinity;
-  for (let i = 0; i < times && best > 0; i++) best = Math.min(best, await go());
+  for (let i = 0; i < times && best > 0; i++) best = Math.min(best, await go(i));
   return best;
 }
 
@@ -112,16 +112,17 @@ test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a
   );
   await page.mouse.wheel(0, -1_000_000);
   await expect(cell(page, 0, 0)).toHaveText("B1");
-  const edit = await bestOf(3, () =>
+  // another value each time: what stands there already is not saved again
+  const edit = await bestOf(3, (time) =>
     worstStall(page, async () => {
       const savedAgain = draftSaved(page);
       await cell(page, 3, 2).click();
-      await page.keyboard.type("rd/wh");
+      await page.keyboard.type(["rd/wh", "gn/wh", "bu/wh"][time]!);
       await page.keyboard.press("Enter");
       await savedAgain;
     }),
   );
-  const paste = await bestOf(3, () =>
+  const paste = await bestOf(3, (time) =>
     worstStall(page, async () => {
       const savedAgain = draftSaved(page);
       await cell(page, 4, 0).click();
@@ -131,7 +132,7 @@ test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a
           data.setData("text/plain", text);
           document.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
         },
-        Array.from({ length: 40 }, (_, i) => `C${i}\t1\tBU\tsignal\tA9:${i}`).join("\n"),
+        Array.from({ length: 40 }, (_, i) => `C${i}\t1\tBU\tsignal\tA${9 + time}:${i}`).join("\n"),
       );
       await savedAgain;
     }),
