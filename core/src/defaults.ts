@@ -125,6 +125,11 @@ export const DEFAULTS = {
     ohmDigits: 0.3,
     overloadOhm: 20e6,
   },
+  /**
+   * A test lamp is bright from `bright` of nominal voltage up and dark below `dark`; between them it is dim. Common
+   * practice, no source.
+   */
+  lampShows: { bright: 0.75, dark: 0.2 },
   /** σ² = floor² + (share·V)²: covers wire lengths, temperature and lead placement. */
   /**
    * Ohms through the inside of electronics depend on the meter: above `ohmElectronicsFrom` ohm a prediction is good to

@@ -64,6 +64,7 @@ export { gaugeMm2, parseSection } from "./units/section.js";
 export { buildChart, type BuiltChart } from "./chart/build.js";
 export { chartOf } from "./chart/fromWiring.js";
 export { FUNCTION_WORDS, parseFunction, type PinFunction } from "./chart/functions.js";
+export { FORMULA_CELL } from "./chart/formula.js";
 export { readCsv, readTable, writeCsv, type TableRead } from "./chart/csv.js";
 export { addTemplate, freeName, TEMPLATES, type TemplateKind } from "./chart/templates.js";
 export { mergeCharts, takeClaim, type Difference, type Merged, type MergeField } from "./chart/merge.js";

@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { undoneEntries, type Entry, type State } from "../src/index.js";
+import { FORMULA_CELL, undoneEntries, type Entry, type State } from "../src/index.js";
 
 const COLUMNS = [
   "number",
@@ -53,13 +53,10 @@ export function logbookCsv(entries: readonly Entry[]): string {
         values: e.values.join("; "),
         unit: UNITS[e.instrument] ?? "",
       });
-    return COLUMNS.map((c) => harmless(cells[c]));
+    return COLUMNS.map((c) => cells[c]);
   });
-  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: "\r\n" })}\r\n`;
+  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: "\r\n", escapeFormulae: FORMULA_CELL })}\r\n`;
 }
-/** A cell that a spreadsheet would take for a formula is text. */
-const harmless = (cell: string) =>
-  /^[=+@\t\r]/.test(cell) || (/^-/.test(cell) && !/^-?[\d.]+(; -?[\d.]+)*$/.test(cell)) ? `'${cell}` : cell;
 
 function whereOf(e: Entry): string {
   switch (e.type) {

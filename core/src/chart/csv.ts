@@ -1,3 +1,4 @@
+import { FORMULA_CELL } from "./formula.js";
 import Papa from "papaparse";
 import { chartRow, connectorRow, emptyChart, partRow, type Chart, type ChartRow } from "../format/chart.js";
 import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
@@ -131,12 +132,8 @@ function guessColumns(table: readonly (readonly string[])[]): (Column | undefine
   return found;
 }
 
-const RISKY = /^[=+\-@]/;
-/** A spreadsheet takes a cell that begins like this for a formula; an apostrophe before it keeps it text. */
-const escapeCell = (cell: string) => {
-  const line = cell.replace(/[\t\r\n]+/g, " ").trim();
-  return RISKY.test(line) || /^'+[=+\-@]/.test(line) ? `'${line}` : line;
-};
+const oneLine = (cell: string) => cell.replace(/[\t\r\n]+/g, " ").trim();
+/** Takes off the apostrophe that the writer put before what looks like a formula. */
 const unescapeCell = (cell: string) => {
   const t = cell.trim();
   return /^'+[=+\-@]/.test(t) ? t.slice(1) : t;
@@ -167,8 +164,8 @@ export function writeCsv(chart: Chart): { readonly text: string; readonly issues
   ];
   return {
     text: `${Papa.unparse(
-      lines.map((l) => l.map(escapeCell)),
-      { newline: "\r\n" },
+      lines.map((l) => l.map(oneLine)),
+      { newline: "\r\n", escapeFormulae: FORMULA_CELL },
     )}\r\n`,
     issues: left.length ? [issue("csv.left-out", [], { fields: left })] : [],
   };

@@ -54,9 +54,7 @@ export function likelihood(
 const CLAMP_FLOOR_AMPERE = 0.03;
 const CLAMP_SHARE = 0.03;
 const AMPERE_RANGE = 40;
-/** A lamp is bright above this share of nominal voltage, dark below that; how blurred the eye is. */
-const BRIGHT = 0.75;
-const DARK = 0.2;
+/** How blurred the eye is when it tells bright from dim from dark, share of nominal voltage. Judgement. */
 const EYE = 0.08;
 
 /** Probability of what a lamp or a beeper shows: steps, blurred by the eye and by what is not known. */
@@ -77,8 +75,8 @@ function shownLikelihood(
   }
   const share = Math.abs(predicted) / nominalVolt;
   const sigma = Math.hypot(EYE, spread / nominalVolt);
-  const bright = phi((share - BRIGHT) / sigma);
-  const lit = phi((share - DARK) / sigma);
+  const bright = phi((share - DEFAULTS.lampShows.bright) / sigma);
+  const lit = phi((share - DEFAULTS.lampShows.dark) / sigma);
   return floor(got === 1 ? bright : got === 0 ? 1 - lit : Math.max(0, lit - bright));
 }
 /** Normal distribution, by its logistic stand-in (within 0.01). */

@@ -13,3 +13,10 @@ export function normalise(log: Float64Array): Float64Array {
   const sum = w.reduce((a, b) => a + b, 0);
   return w.map((x) => x / sum);
 }
+
+/** Entropy of shares, bits (Shannon 1948); shares that do not sum to 1 are taken as they are. */
+export const entropyBits = (shares: Iterable<number>): number => {
+  let bits = 0;
+  for (const p of shares) if (p > 0) bits -= p * Math.log2(p);
+  return bits;
+};

@@ -134,19 +134,19 @@ export function readLamp(
   const lit = light(rig, state, watt, red, black);
   const healthy = light(new Rig(rig.wiring), state, watt, red, black);
   const unloaded = Math.abs(readVolts(new Rig(rig.wiring), state, red, black).value);
-  if (healthy.most < DIM_SHARE * unloaded && unloaded > 1)
+  if (healthy.most < PULLED_DOWN * unloaded && unloaded > 1)
     remarks.push(issue("lamp.too-hungry", [], { watt, ampere: watt / rig.wiring.nominalVolt, volt: healthy.most }));
   const share = lit.most / rig.wiring.nominalVolt;
-  const brightness: Brightness = share >= BRIGHT_SHARE ? "bright" : share >= DARK_SHARE ? "dim" : "dark";
+  const brightness: Brightness =
+    share >= DEFAULTS.lampShows.bright ? "bright" : share >= DEFAULTS.lampShows.dark ? "dim" : "dark";
   return shown(
     { brightness, volt: lit.most, ampere: lit.ampere, pulsing: lit.most - lit.least > 0.1 * rig.wiring.nominalVolt },
     remarks,
     remarks.length === 0,
   );
 }
-const BRIGHT_SHARE = 0.75;
-const DIM_SHARE = 0.8;
-const DARK_SHARE = 0.2;
+/** A lamp that pulls a sound line below this share of its open voltage asks too much of it. Judgement. */
+const PULLED_DOWN = 0.8;
 const NOT_FOR_LAMPS: ReadonlySet<string> = new Set(["reference", "signal", "sensorGround", "bus"]);
 
 function light(rig: Rig, state: State, watt: number, red: string, black: string) {

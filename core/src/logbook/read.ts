@@ -1,3 +1,4 @@
+import { LARGEST_SHOWN } from "../units/quantity.js";
 import { Case, CASE_FORMAT, Entry, type Case as CaseT, type Entry as EntryT, type State } from "../format/case.js";
 import { MAX_ISSUES, parseJson, readSchema } from "../format/json.js";
 import type { Wiring } from "../format/wiring.js";
@@ -64,7 +65,7 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
         if (typeof v !== "number") return;
         if (e.instrument === "ohmmeter" && v < 0)
           issues.push(issue("entry.negative-ohms", [i, "values", j], { value: v }));
-        const limit = e.instrument === "ohmmeter" ? MAX_OHM : e.instrument === "clamp" ? MAX_AMPERE : MAX_VOLT;
+        const limit = LARGEST_SHOWN[e.instrument === "ohmmeter" ? "Ω" : e.instrument === "clamp" ? "A" : "V"];
         if (Math.abs(v) > limit) issues.push(issue("entry.absurd", [i, "values", j], { value: v, limit }));
       });
     }
@@ -145,9 +146,6 @@ function checkState(index: Index, state: State): Issue[] {
   for (const id of Object.keys(state.stimulus ?? {})) device(id, undefined, ["stimulus", id]);
   return issues;
 }
-const MAX_VOLT = 60;
-const MAX_OHM = 1e9;
-const MAX_AMPERE = 2_000;
 const LAMP: ReadonlySet<string> = new Set(["bright", "dim", "dark"]);
 const BEEPER: ReadonlySet<string> = new Set(["beep", "silent"]);
 const NONE: ReadonlySet<string> = new Set();

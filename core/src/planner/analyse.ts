@@ -1,3 +1,4 @@
+import { entropyBits } from "../diagnosis/maths.js";
 import { assess, CODE_EXPLAINED_FROM, leftOver, misfit, setBy, type Belief } from "../diagnosis/belief.js";
 import type { Feed } from "../diagnosis/circumstances.js";
 import type { Evidence } from "../diagnosis/evidence.js";
@@ -252,9 +253,7 @@ function order(plan: Plan, chosen: Chosen | undefined): Weighed[] {
 }
 function recommendation(w: Weighed, plan: Plan): Recommendation {
   const confirming = plan.hangsOn !== undefined || plan.stage === "confirming";
-  const entropy = confirming
-    ? 1
-    : plan.grouped.suspects.reduce((sum, s) => (s.share > 0 ? sum - s.share * Math.log2(s.share) : sum), 0);
+  const entropy = confirming ? 1 : entropyBits(plan.grouped.suspects.map((s) => s.share));
   const answers = w.joints.map(answersOf);
   return {
     candidate: w.candidate,

@@ -1,3 +1,4 @@
+import { entropyBits } from "../diagnosis/maths.js";
 /**
  * The planning problem by itself, without circuits: things that may be so (each with a weight and the group it belongs
  * to), and tests whose answer each of them fixes. Which test next, so that the expected cost until one group is left is
@@ -47,9 +48,7 @@ function split(d: Decision, left: Left, test: number): Map<number, number[]> {
 function entropy(d: Decision, left: Left, total: number): number {
   const by = new Map<number, number>();
   for (const i of left) by.set(d.groups[i]!, (by.get(d.groups[i]!) ?? 0) + d.weights[i]!);
-  let h = 0;
-  for (const w of by.values()) if (w > 0) h -= (w / total) * Math.log2(w / total);
-  return h;
+  return entropyBits([...by.values()].map((w) => w / total));
 }
 
 /**

@@ -1,3 +1,4 @@
+import { entropyBits } from "../diagnosis/maths.js";
 import { DEFAULTS } from "../defaults.js";
 import type { RunName } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
@@ -45,7 +46,7 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
       shorts: s.members.some((m) => m.fault.mode.startsWith("short")),
     }));
   const total = live.reduce((sum, s) => sum + s.share, 0);
-  const open = entropy(live.map((s) => s.share / total));
+  const open = entropyBits(live.map((s) => s.share / total));
   const deviceOn = new Map(wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));
   const offers: RunOffer[] = [];
   const offer = (
@@ -57,7 +58,7 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
   ) => {
     const sums = new Map<string, number>();
     for (const s of live) sums.set(outcome(s), (sums.get(outcome(s)) ?? 0) + s.share / total);
-    const bits = entropy([...sums.values()]);
+    const bits = entropyBits(sums.values());
     if (bits < WORTH_BITS) return;
     const minutes =
       places.reduce((sum, p) => sum + cost.reach(p, from), 0) +
@@ -136,7 +137,6 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
   const sorted = offers.sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
   return sorted.filter((o, i) => sorted.slice(0, i).filter((x) => x.run === o.run).length < EACH).slice(0, MOST);
 }
-const entropy = (shares: readonly number[]) => shares.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
 
 /**
  * The value to watch while places are moved: the point where what leads differs most from a healthy machine, all

@@ -31,8 +31,11 @@ const UNIT_NAMES: Readonly<Record<string, Unit | "Hz">> = {
   Hz: "Hz",
 };
 
-/** Largest magnitudes a workshop meter can show for this work; beyond them the typed text is asked again. */
-const ABSURD: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9, A: 2_000 };
+/**
+ * Largest magnitudes a workshop meter can show for this work; beyond them the value is asked again. Judgement: above
+ * the highest supply voltage of road and work machines, the highest resistance a meter shows and a starter's current.
+ */
+export const LARGEST_SHOWN: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9, A: 2_000 };
 
 /**
  * Reads one value the way people type it from a meter: `0.15`, `12,4`, `150m`, `150 mV`, `10k2`, `4R7`, `18.4k`, `OL`.
@@ -65,7 +68,7 @@ export function parseQuantity(text: string, unit: Unit): Result<number> {
   const value = Number(`${sign}${whole || "0"}.${fraction ?? afterLetter ?? "0"}`) * scale;
   if (!Number.isFinite(value)) return bad("not-a-number");
   if (unit === "Ω" && value < 0) return value > -1 ? ok(0) : bad("negative-ohms");
-  if (Math.abs(value) > ABSURD[unit]) return bad("absurd", { limit: ABSURD[unit] });
+  if (Math.abs(value) > LARGEST_SHOWN[unit]) return bad("absurd", { limit: LARGEST_SHOWN[unit] });
   return ok(value);
 }
 

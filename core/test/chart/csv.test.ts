@@ -56,15 +56,19 @@ describe("tables from anywhere", () => {
   });
   test("formulas: never written as such, and the same cell comes back", () => {
     const wild = chart([
-      row("B1", "1", '=HYPERLINK("x")', "+5 V", "S1", "-2"),
+      row("B1", "1", '=HYPERLINK("x")', "+5 V", "S1", "-2+3"),
       row("BAT", "+", "@x", "\tq", "S1", "'=1"),
     ]);
     const { text } = writeCsv(wild);
     for (const cell of text.split(/[,\r\n]/)) expect(cell.replace(/^"/, "")).not.toMatch(/^[=+@-]/);
     const back = readCsv(text);
     expect(back.ok && back.value.chart.rows.map((r) => [r.colour, r.function, r.cavity, r.source])).toEqual([
-      ['=HYPERLINK("x")', "+5 V", "1", "-2"],
+      ['=HYPERLINK("x")', "+5 V", "1", "-2+3"],
       ["@x", "q", "+", "'=1"],
     ]);
+  });
+  test("a number is a number, also below zero", () => {
+    const { text } = writeCsv(chart([row("B1", "1", "-2", "", "S1", "")]));
+    expect(text.split(/[,\r\n]/)).toContain("-2");
   });
 });
