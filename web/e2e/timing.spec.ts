@@ -125,7 +125,7 @@ test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a
   const paste = await bestOf(3, (time) =>
     worstStall(page, async () => {
       const savedAgain = draftSaved(page);
-      await cell(page, 4, 0).click();
+      await cell(page, 4 + time, 0).click(); // a second click on one cell would open it
       await page.evaluate(
         (text) => {
           const data = new DataTransfer();
@@ -137,7 +137,7 @@ test("a chart of 5 000 lines scrolls, takes a change and takes a paste without a
       await savedAgain;
     }),
   );
-  await expect(cell(page, 5, 0)).toHaveText("C1");
+  await expect(cell(page, 5, 0)).toHaveText(/^C\d$/);
   console.log(
     `5 000 lines, longest stall: scrolling ${scroll.toFixed(0)} ms, one cell ${edit.toFixed(0)} ms, 40 pasted ` +
       `lines ${paste.toFixed(0)} ms (0: none over 50 ms)`,
@@ -211,6 +211,8 @@ test("the board of 1 000 jobs with 60 entries each is ready in under 300 ms, and
     where title like 'Job %'`;
   // jobs of an older version have no summary: the first look makes them
   await page.goto(app.address);
+  await expect(page.getByText("60 readings so far")).toHaveCount(100); // the newest
+  await page.getByRole("link", { name: /^Show \d+ older jobs too$/ }).click();
   await expect(page.getByText("60 readings so far")).toHaveCount(1000);
   const times: number[] = [];
   for (let i = 0; i < 8; i++) {

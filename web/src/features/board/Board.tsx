@@ -8,12 +8,15 @@ import { Practise } from "./Practise";
 import { NewJob, type WiringChoice } from "./NewJob";
 import { waitsFor } from "./waitsFor";
 
-/** All jobs, and what each waits for. */
+/** The jobs, and what each waits for. */
 export function Board({
   jobs,
+  older,
   wirings,
 }: {
   readonly jobs: readonly JobSummary[];
+  /** how many jobs, older than these, are not drawn yet */
+  readonly older: number;
   readonly wirings: readonly WiringChoice[];
 }) {
   return (
@@ -38,6 +41,13 @@ export function Board({
             <NewJob wirings={wirings} />
           </span>
         </div>
+        {older > 0 ? (
+          <p>
+            <Link href="/?all=1" prefetch={false}>
+              Show {count(older, "older job")} too
+            </Link>
+          </p>
+        ) : null}
         {jobs.length === 0 ? (
           <p className={styles.empty}>No jobs yet. Start one with what the customer says, or open a file.</p>
         ) : (
