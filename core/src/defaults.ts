@@ -1,8 +1,9 @@
 import type { KeyState } from "./format/wiring.js";
 
 /**
- * Every number the engine assumes when the document does not say, in one place.
- * Values are common practice (no source) unless a line says otherwise.
+ * Every value the engine assumes of a machine when the document does not say, in one place. Values are common practice
+ * (no source) unless a line says otherwise. What belongs to one algorithm only (limits of a search, thresholds) stands
+ * beside it, with its unit and its source or the word "judgement".
  */
 export const DEFAULTS = {
   /** Conductor: IEC 60228 class 5, maximum ohm per km at 20 °C, plain copper (values from memory). */
@@ -130,11 +131,11 @@ export const DEFAULTS = {
    * practice, no source.
    */
   lampShows: { bright: 0.75, dark: 0.2 },
-  /** σ² = floor² + (share·V)²: covers wire lengths, temperature and lead placement. */
   /**
+   * σ² = floor² + (share·V)²: covers wire lengths, temperature and lead placement.
    * Ohms through the inside of electronics depend on the meter: above `ohmElectronicsFrom` ohm a prediction is good to
-   * `ohmElectronics`
-   * (of the natural logarithm) only (common practice, no source: ohms prove little on an electronic sensor).
+   * `ohmElectronics` (of the natural logarithm) only (common practice, no source: ohms prove little on an electronic
+   * sensor).
    */
   reading: {
     ohmElectronics: 0.5,

@@ -36,6 +36,7 @@ const out = (id: string, unit: string, value: number): Output => ({ id, unit, va
  */
 export const cableOhmPerMetre = (mm2: number, celsius: number): number =>
   (wireOhm({ mm2, lengthM: 1000 }) / 1000) * (1 + COPPER_PER_KELVIN * (celsius - 20));
+/** Temperature coefficient of annealed copper at 20 °C, per kelvin (IEC 60028; value from memory). */
 const COPPER_PER_KELVIN = 0.00393;
 
 /**

@@ -25,6 +25,7 @@ const COLUMNS: readonly (readonly [Column, string, RegExp])[] = [
   ["values", "values", /^values?$/i],
   ["wire", "wire name", /^wire ?(name|id|no\.?|number)$/i],
 ];
+/** Rows and characters of a cell taken from a table: guards against a wrong file. Judgement. */
 export const MOST_ROWS = 20_000;
 const MOST_CELL = 400;
 

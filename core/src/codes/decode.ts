@@ -91,6 +91,7 @@ export function hexBytes(text: string): Result<number[]> {
   if (bare.length % 2) return fail([issue("hex.odd", [], { digits: bare.length })]);
   return ok(Array.from({ length: bare.length / 2 }, (_, i) => parseInt(bare.slice(2 * i, 2 * i + 2), 16)));
 }
+/** Longest reply taken, characters: a guard against a wrong paste. Judgement. */
 const MOST_HEX = 20_000;
 
 const EMISSION: Readonly<Record<number, CodeStatus>> = { 0x43: "stored", 0x47: "pending", 0x4a: "stored" };

@@ -13,6 +13,7 @@ export interface ScanRead {
   /** lines not taken, with the line in the path: `scan.no-code`, `scan.no-module`, `scan.reply` */
   readonly issues: readonly Issue[];
 }
+/** Most lines, longest line and most codes taken from one paste: guards against a wrong file. Judgement. */
 const MOST_LINES = 2_000;
 const LONGEST_LINE = 600;
 const MOST_CODES = 500;

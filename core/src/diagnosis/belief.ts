@@ -188,4 +188,5 @@ export function misfit(
         nearest(0, () => 1, predictor.draws),
       );
 }
+/** Weight from which a sample is worked out for how badly a reading fits. Judgement: time. */
 const SAMPLE_COUNTS_FROM = 1e-3;

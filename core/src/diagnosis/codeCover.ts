@@ -1,6 +1,7 @@
 /** Sets of present codes as bits, 32 to a word, for as many codes as there are. */
 export type CodeCover = Uint32Array;
 
+/** Bits in one number of a typed array of 32-bit numbers. */
 const WORD = 32;
 export const emptyCover = (codes: number): CodeCover => new Uint32Array(Math.max(1, Math.ceil(codes / WORD)));
 export function addToCover(cover: CodeCover, code: number): void {

@@ -3,6 +3,7 @@ import { logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
 import { minimalHittingSets } from "./hitting.js";
 
+/** Likeliest faults combined, the most in one explanation, explanations listed. Judgement: time and screen. */
 const MOST_FAULTS = 40;
 const MOST_SIZE = 3;
 const LISTED = 8;

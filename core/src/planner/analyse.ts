@@ -101,6 +101,7 @@ export interface AnalyseOptions {
   readonly stop?: () => boolean;
 }
 
+/** How many suspects and next readings are listed. Judgement: what fits a screen. */
 const LISTED_SUSPECTS = 12;
 const LISTED_NEXT = 8;
 
@@ -293,6 +294,7 @@ export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], ana
     }
   }
 }
+/** Share from which a fault is looked ahead for. Judgement: rarer ones change no choice. */
 const AHEAD_LEAST = 1e-4;
 
 /** From this chance on the first thing to check is which connector the leads were in. */
@@ -366,6 +368,10 @@ function prefixSlips(predictor: Predictor, evidence: readonly Evidence[], lead: 
     ];
   });
 }
+/**
+ * A wrong prefix is suspected where the value typed misses the leading cause by the first, and the value with the other
+ * prefix by less than the second, σ. Judgement.
+ */
 const SLIP_SIGMAS = 4;
 const SLIP_FITS = 2;
 
@@ -415,6 +421,7 @@ export interface CoursePoint {
   readonly number: number;
   readonly shares: Readonly<Record<string, number>>;
 }
+/** How many of the last entries the course of suspicion is worked out for. Judgement: time. */
 const COURSE_MOST = 60;
 
 /** How suspicion went, entry by entry; places by id. @param ids the places asked for */

@@ -94,6 +94,7 @@ export function expectedCost(
     sum += (weightOf(d, part) / total) * expectedCost(d, policy, part, t, depth + 1);
   return sum;
 }
+/** A policy that went so deep no longer gets anywhere; ends the recursion. Judgement. */
 const MOST_DEPTH = 40;
 
 /**

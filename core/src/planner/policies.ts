@@ -88,6 +88,7 @@ export function choose(
     }
   }
 }
+/** The easiest reading must at least tell this much, bits. Judgement: less is no answer. */
 const EASY_BITS = 0.05;
 
 /** The reading whose answer, good or bad, comes nearest to halving the number of suspects, whatever it costs. */

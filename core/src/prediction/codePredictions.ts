@@ -8,7 +8,7 @@ import type { Solver } from "../network/solver.js";
 
 /**
  * Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many
- * severities to either side.
+ * severities to either side. Judgement: time.
  */
 const FEW_DRAWS = 3;
 const MORE_DRAWS = 3;
@@ -100,8 +100,7 @@ export class CodePredictions {
   }
   /**
    * Two draws for each severity, each severity others, a few more near where the codes change; severities between two
-   * that
-   * set the same codes are taken to set them too, and the other draws of a severity to do as those tried.
+   * that set the same codes are taken to set them too, and the other draws of a severity to do as those tried.
    */
   private computeRoughly(h: number, key: KeyState, bits: Uint8Array): void {
     const { samples, stepped } = this.hypotheses[h]!;

@@ -238,6 +238,7 @@ export function* fuseRun(ctx: RunContext): Script {
   }
   return clear("fuse-holds", { fuse });
 }
+/** A value below this share of the healthy one is bad. Judgement: far below what tolerances explain. */
 const LOW_SHARE = 0.3;
 const isYes = (g: StepAnswer) => g.values[0] === 1;
 /** What hangs on the far side of a connector that stays unplugged need not be tried. */

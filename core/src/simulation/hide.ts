@@ -4,6 +4,7 @@ import type { Wiring } from "../format/wiring.js";
 import { uniform } from "../prediction/draws.js";
 import { severityOffGrid, SimulatedMachine } from "./machine.js";
 
+/** Faults tried until enough set a code. Judgement: time. */
 const TRIES = 300;
 
 /**

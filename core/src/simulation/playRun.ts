@@ -11,6 +11,7 @@ export interface PlayedRun {
   readonly entries: readonly Entry[];
 }
 const AT = "2026-01-01T08:00:00Z";
+/** Answers after which a run that has not ended is at fault itself. Judgement. */
 const MOST = 400;
 /** Of two answers eyes and hands can give, the likelier. */
 const LIKELIER = 0.6;

@@ -76,6 +76,7 @@ export interface Played {
 }
 
 const AT = "2026-01-01T08:00:00Z";
+/** A simulated technician gives up after so many tests. Judgement: nobody does more before asking for help. */
 const MOST_STEPS = 40;
 
 /**
