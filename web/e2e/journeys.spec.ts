@@ -52,38 +52,23 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await expect(page.getByRole("img", { name: /Root map of 4 sensors/ })).toBeVisible();
   expect(await takeOne(page)).toBe(true);
   const before = await entryCount(page);
+  const asked = (await card(page).getByRole("heading").textContent()) ?? "";
 
   await app.kill();
   // logged while the server is down: kept, said so, not lost
-  if (await card(page).isVisible()) {
-    await box(page).fill("0.8");
-    await page.keyboard.press("Enter");
-    await expect(page.getByText("Not saved yet: the database cannot be reached")).toBeVisible();
-    expect(await entryCount(page)).toBeGreaterThan(before);
-  }
+  await expect(card(page)).toBeVisible();
+  await box(page).fill("0.8");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Not saved yet: the database cannot be reached")).toBeVisible();
+  expect(await entryCount(page)).toBe(before + 1);
   await app.start();
   await saved(page);
   await page.reload();
-  await expect.poll(() => entryCount(page)).toBeGreaterThan(before);
-  // that value was made up: take it back, then play on
-  const made = await card(page)
-    .getByRole("heading")
-    .textContent()
-    .catch(() => "");
+  await expect.poll(() => entryCount(page)).toBe(before + 1);
+  // that value was made up: take it back, then play on from the card that stood there before
   await page.keyboard.press("Control+z");
+  await expect(card(page).getByRole("heading")).toHaveText(asked);
   await saved(page);
-  // the card still shows what followed from that value until the analyst has answered again
-  await expect
-    .poll(
-      async () =>
-        (await card(page)
-          .getByRole("heading")
-          .textContent()
-          .catch(() => "")) !== made,
-      { timeout: 5000 },
-    )
-    .toBe(true)
-    .catch(() => undefined);
 
   let readings = 1;
   while (readings < 7 && (await takeOne(page))) readings++;

@@ -1,9 +1,10 @@
+import { off, plug, rig, volt } from "../bench.js";
+import { wiring } from "../helpers.js";
 import {
   airPressure,
   cableOhmPerMetre,
   calculate,
   CALCULATORS,
-  DEFAULTS,
   platinumCelsius,
   platinumRatio,
   thermistorCelsius,
@@ -85,6 +86,19 @@ describe("each calculator", () => {
     expect(value("duty", { duty: 25, volt: 12, ohm: 6 }, "averageAmpere")).toBeCloseTo(0.5, 9);
     expect(value("heaters", { ohm1: 1, ohm2: 1, ohm3: 0, ohm4: 0, volt: 12 }, "ampere")).toBeCloseTo(24, 9);
   });
-  test("12.4 V through a 100 kΩ ground reads 12.28 V on a 10 MΩ meter (computable from the divider)", () =>
-    expect((12.4 * DEFAULTS.meter.ohm) / (DEFAULTS.meter.ohm + 100_000)).toBeCloseTo(12.28, 2));
+  test("12.4 V through a 100 kΩ ground reads 12.28 V on a 10 MΩ meter (computable from the divider)", () => {
+    const w = wiring({
+      connectors: [plug("X1", 1)],
+      devices: [
+        { kind: "battery", id: "BAT" },
+        { kind: "ground", id: "G1" },
+      ],
+      wires: [
+        { id: "W1", from: "BAT:+", to: "X1:1" },
+        { from: "BAT:-", to: "G1" },
+      ],
+    });
+    const sound = volt(rig(w), off, "X1:1");
+    expect((12.4 * volt(rig(w, "W1/highResistance", 100_000), off, "X1:1")) / sound).toBeCloseTo(12.28, 2);
+  });
 });

@@ -36,6 +36,13 @@ describe("likelihood of one reading", () => {
       { seed: 1 },
     );
   });
+  test("is a normal density mixed with 0.3 % slips anywhere in the range: one σ off, and far off", () => {
+    const sigma = Math.hypot(0.03, 0.012 * 5);
+    const normal = (z: number) => Math.exp(-0.5 * z * z) / (sigma * Math.sqrt(2 * Math.PI));
+    expect(likelihood("voltmeter", 5 + sigma, 5, 0, range)).toBeCloseTo(0.997 * normal(1) + 0.003 / range, 12);
+    expect(likelihood("voltmeter", 5 - 2 * sigma, 5, 0, range)).toBeCloseTo(0.997 * normal(2) + 0.003 / range, 12);
+    expect(likelihood("voltmeter", 12, 5, 0, range)).toBeCloseTo(0.003 / range, 12);
+  });
   test("σ is 30 mV and 1.2 %, and what is spread besides", () => {
     expect(sigmaVolt(0, 0)).toBeCloseTo(0.03, 12);
     expect(sigmaVolt(10, 0)).toBeCloseTo(Math.hypot(0.03, 0.12), 12);

@@ -63,7 +63,7 @@ test.each(SEEDS.slice(0, 3))(
     const loud = predictor.faults
       .filter((_, i) => i % 5 === 0)
       .find((f) => new SimulatedMachine(doc, [{ fault: f, severity: f.severities.at(-1)! }], seed).codes().length > 1);
-    if (!loud) return expect(predictor.faults.length).toBeGreaterThan(0);
+    if (!loud) throw new Error("none of the faults tried sets two codes: take another seed");
     const hidden = new SimulatedMachine(
       doc,
       [{ fault: loud, severity: loud.severities.at(-1)! * (0.8 + 0.4 * r()) }],

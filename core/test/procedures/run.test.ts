@@ -1,6 +1,5 @@
 import { playedRun, broken } from "../playedRuns.js";
 import {
-  DEFAULTS,
   deviceConnectors,
   findNets,
   generateFaults,
@@ -237,9 +236,4 @@ describe("restraint and high-voltage circuits", () => {
           expect([...step.points, ...step.state.unplugged].some((x) => x.split(":")[0] === guarded.plug)).toBe(false);
     }
   });
-});
-
-test("defaults know how long every step of a run takes", () => {
-  for (const kind of ["drop", "jumper", "lamp", "breaker", "bench", "codeSets"] as const)
-    expect(DEFAULTS.plan.minutes.take[kind]).toBeGreaterThan(0);
 });
