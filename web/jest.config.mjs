@@ -12,14 +12,14 @@ const swc = [
 /** View-models and parts in jsdom. */
 const config = {
   displayName: "web",
-  testEnvironment: "jsdom",
+  testEnvironment: "<rootDir>/test/environments/jsdom.mjs",
   testMatch: ["<rootDir>/test/**/*.test.{ts,tsx}"],
   transform: { "^.+\\.tsx?$": swc, "react-hotkeys-hook/.+\\.js$": swc },
   setupFilesAfterEnv: ["<rootDir>/test/setup.ts"],
   transformIgnorePatterns: ["/node_modules/(?!(@radicula|pure-rand|comlink|react-hotkeys-hook)/)"],
   moduleNameMapper: {
-    "^@radicula/core$": "<rootDir>/../core/src/index.ts",
-    "^@radicula/core/words$": "<rootDir>/../core/words/index.ts",
+    "^@radicula/core$": "<rootDir>/test/environments/core.cjs",
+    "^@radicula/core/words$": "<rootDir>/test/environments/words.cjs",
     "^@/(.*)$": "<rootDir>/src/$1",
     "\\.module\\.css$": "<rootDir>/test/styles.ts",
     "^(@ant-design|@rc-component)/([^/]+)/es/(.*)$": "$1/$2/lib/$3",

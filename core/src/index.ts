@@ -8,6 +8,7 @@ export {
   DISTURBANCES,
   Entry,
   FINDINGS,
+  INSTRUMENTS,
   RUNS,
   type Disturbance,
   type RunEntry,
@@ -188,21 +189,18 @@ export { assess, type Belief } from "./diagnosis/belief.js";
 export { minimalDiagnoses, minimalHittingSets } from "./diagnosis/hitting.js";
 export type { Posterior, MixtureComponent } from "./diagnosis/posterior.js";
 export type { Reason } from "./diagnosis/reasons.js";
+export { analyse, weighCandidate, type AnalyseOptions } from "./planner/analyse.js";
 export {
-  analyse,
-  courseOf,
   ENGINE_VERSION,
-  weighCandidate,
-  type CoursePoint,
-  thinkAhead,
-  type AnalyseOptions,
   type Analysis,
   type ReadingView,
   type Recommendation,
   type SplitBy,
-  type Stage,
   type SuspectView,
-} from "./planner/analyse.js";
+} from "./planner/analysis.js";
+export { courseOf, type CoursePoint } from "./planner/course.js";
+export type { Stage } from "./planner/plan.js";
+export { thinkAhead } from "./planner/thinkAhead.js";
 export type { CandidateKind } from "./planner/candidateKind.js";
 export { makePlan, type Plan } from "./planner/plan.js";
 export type { Weighed } from "./planner/ranking.js";

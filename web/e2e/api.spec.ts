@@ -1,6 +1,7 @@
 import { expect, test, type APIRequestContext } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { JSON_TYPE, applicationForTests } from "./server";
+import postgres from "postgres";
+import { JSON_TYPE, applicationForTests, testDatabase } from "./server";
 
 const app = applicationForTests();
 
@@ -124,6 +125,30 @@ test(
     expect(await entries(request, id)).toHaveLength(4);
   },
 );
+
+test("a damaged row is named, stops its own job only, and nothing is written over it", async ({ request }) => {
+  const id = await newJob(request);
+  const sql = postgres(testDatabase().href, { max: 1 });
+  try {
+    await sql`update entries set body = '{"type":"reading"}' where job_id = ${id} and seq = 2`;
+    await sql`update jobs set summary = null where id = ${id}`;
+    const read = await request.get(`${app.address}/api/jobs/${id}/entries?after=0`);
+    expect(read.status()).toBe(500);
+    expect(await read.json()).toMatchObject({
+      issues: [{ code: "server.unreadable-row", params: { what: "entry 2" } }],
+    });
+    const write = await append(request, id, { after: 4, batch: uuid(), entries: [unplugged("B7")] });
+    expect(write.status()).toBe(500);
+    expect(await sql`select seq from entries where job_id = ${id}`).toHaveLength(4); // half of it was not kept
+    expect((await request.get(`${app.address}/job/${id}`)).status()).toBe(500);
+    const board = await (await request.get(app.address)).text();
+    expect(board).toContain("Does not read");
+    expect(board).toContain("First reading"); // the other jobs stand there as before
+  } finally {
+    await sql`delete from jobs where id = ${id}`;
+    await sql.end();
+  }
+});
 
 test("the simulated meter answers for practice jobs only, and never tells what is hidden", async ({ request }) => {
   const board = await (await request.get(app.address)).text();

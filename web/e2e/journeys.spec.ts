@@ -103,7 +103,7 @@ test("job (a): from four codes to a proven internal short, server killed and res
 });
 
 /** KILLS=50 in `npm run bench:kills`; a few in every test run. */
-const KILLS = Number(process.env["KILLS"] ?? 4);
+const KILLS = Number(process.env["KILLS"] ?? 2);
 test(`the server killed at ${KILLS} random moments of a job: no entry lost, none doubled, all in order`, async ({
   page,
   request,

@@ -1,4 +1,4 @@
-/** @jest-environment node */
+/** @jest-environment ./test/environments/node.mjs */
 import { layOutMap } from "@/features/case/map/query";
 import { generateHarness, type Wiring } from "@radicula/core";
 import { buildMap } from "@/features/case/map/graph";

@@ -107,7 +107,13 @@ test.each([
   ],
   [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [] }, "Cause found"],
   [{ codes: ["P1"], readings: 3, verdict: "x", closed: true, open: [] }, "Closed"],
-])("the board says what a job waits for", (state, text) => expect(waitsFor(state)).toBe(text));
+])("the board says what a job waits for", (state, text) =>
+  expect(waitsFor({ ...state, unreadable: false })).toBe(text),
+);
+test("the board says of a job whose logbook is damaged that it does not read", () =>
+  expect(waitsFor({ codes: [], readings: 0, verdict: null, closed: true, open: [], unreadable: true })).toBe(
+    "Does not read",
+  ));
 
 describe("the value box", () => {
   function Box({

@@ -5,32 +5,31 @@ import { connectorOf } from "../wiring/points.js";
 import type { Clue } from "./evidence.js";
 import type { Misplacement } from "./misplaced.js";
 
+/** What water does to a joint. */
+const CORRODED: readonly FaultMode[] = [
+  "contactHighResistance",
+  "contactOpen",
+  "spliceHighResistance",
+  "legHighResistance",
+  "groundHighResistance",
+  "fuseHighResistance",
+];
+/** What teeth, edges and heat do to a wire. */
+const WIRE_HURT: readonly FaultMode[] = [
+  "open",
+  "fewStrands",
+  "highResistance",
+  "shortToChassis",
+  "shortToWire",
+  "shortToSupply",
+];
 /** What each finding is a sign of, and faults that leave no mark anybody would see. Product judgement, no source. */
 const SIGNS: Readonly<Record<Exclude<Finding, "nothing">, readonly FaultMode[]>> = {
-  wet: [
-    "contactHighResistance",
-    "cavitiesBridged",
-    "spliceHighResistance",
-    "legHighResistance",
-    "groundHighResistance",
-    "fuseHighResistance",
-    "contactOpen",
-  ],
-  green: [
-    "contactHighResistance",
-    "contactOpen",
-    "cavitiesBridged",
-    "spliceHighResistance",
-    "legHighResistance",
-    "legOpen",
-    "groundHighResistance",
-    "groundOpen",
-    "highResistance",
-    "fuseHighResistance",
-  ],
+  wet: [...CORRODED, "cavitiesBridged"],
+  green: [...CORRODED, "cavitiesBridged", "legOpen", "groundOpen", "highResistance"],
   oily: ["contactFilm", "cavitiesBridged", "contactHighResistance"],
-  chewed: ["open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "highResistance"],
-  rubbed: ["open", "fewStrands", "shortToChassis", "shortToWire", "shortToSupply", "highResistance"],
+  chewed: WIRE_HURT,
+  rubbed: WIRE_HURT,
   melted: [
     "shortToChassis",
     "shortToWire",
@@ -72,25 +71,15 @@ const SIGNS: Readonly<Record<Exclude<Finding, "nothing">, readonly FaultMode[]>>
 };
 /** Faults that can be seen from outside by somebody who looks. */
 const SEEN: ReadonlySet<FaultMode> = new Set<FaultMode>([
-  "contactHighResistance",
-  "contactOpen",
+  ...CORRODED,
+  ...WIRE_HURT,
   "cavitiesBridged",
-  "spliceHighResistance",
-  "legHighResistance",
-  "legOpen",
-  "groundHighResistance",
-  "groundOpen",
-  "highResistance",
-  "open",
-  "fewStrands",
-  "shortToChassis",
-  "shortToWire",
-  "shortToSupply",
-  "contactFilm",
-  "unseated",
-  "fuseBlown",
-  "fuseHighResistance",
   "cavitiesSwapped",
+  "contactFilm",
+  "fuseBlown",
+  "groundOpen",
+  "legOpen",
+  "unseated",
 ]);
 const PART_ITSELF: ReadonlySet<string> = new Set(["device"]);
 

@@ -1,52 +1,15 @@
 import { z } from "zod";
-import { Caution, CodeFamily, Endpoint, Id, KeyState, Wiring } from "./wiring.js";
+import { Intake } from "./intake.js";
+import { ClearedEntry, ScanEntry } from "./scan.js";
+import { base, State, ThingName } from "./state.js";
+import { Endpoint, Id, Wiring } from "./wiring.js";
+
+export { Bulletin, HistoryItem, Intake, INTAKE_CHOICES } from "./intake.js";
+export { ClearedEntry, ScanEntry, ScannedCode } from "./scan.js";
+export { State } from "./state.js";
 
 /** A case: a wiring document plus an append-only logbook. Everything else is computed from the two. */
 export const CASE_FORMAT = "radicula/case";
-
-/** How a reading was taken: key and what was unplugged at that moment. */
-export const State = z.strictObject({
-  key: KeyState.default("on"),
-  unplugged: z.array(Id).max(200).default([]),
-  stimulus: z
-    .record(Id, z.number().min(-100).max(2000))
-    .optional()
-    .meta({
-      description:
-        "True condition at a sensor, by its id: pedal or pressure as a share 0 to 1, degrees Celsius, " +
-        "milliampere; at a speed sensor 1 for steel at the tip, 0 for none",
-    }),
-  jumpers: z
-    .array(z.strictObject({ from: Endpoint, to: Endpoint, ohm: z.number().min(0.001).max(1e7).default(0.01) }))
-    .max(20)
-    .optional(),
-  loads: z
-    .array(
-      z.strictObject({
-        from: Endpoint,
-        to: z.union([Endpoint, z.literal("chassis")]).default("chassis"),
-        watt: z.number().min(0.01).max(500),
-      }),
-    )
-    .max(20)
-    .optional()
-    .meta({ description: "Test lamps and other loads, by watt at nominal voltage" }),
-  pulled: z.array(Id).max(100).optional().meta({ description: "Fuses pulled" }),
-  breakers: z.array(Id).max(100).optional().meta({ description: "Fuses with a resetting breaker in their place" }),
-  asleep: z.array(Id).max(100).optional().meta({ description: "Modules that have gone to sleep" }),
-});
-export type State = z.infer<typeof State>;
-
-const base = {
-  at: z.iso.datetime({ offset: true }).meta({ description: "When, ISO 8601" }),
-  note: z.string().max(2000).optional(),
-  by: z.string().min(1).max(60).optional().meta({ description: "Who did it" }),
-};
-const Thing = z
-  .string()
-  .min(1)
-  .max(90)
-  .meta({ description: "A connector, cavity, wire, splice, ground, fuse or part" });
 
 export const CodeEntry = z.strictObject({
   type: z.literal("code"),
@@ -64,12 +27,13 @@ export const CodeEntry = z.strictObject({
 });
 /** What a lamp, or a beeper, shows. */
 export const SHOWN = ["bright", "dim", "dark", "beep", "silent"] as const;
+export const INSTRUMENTS = ["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"] as const;
 /** One measurement. Two points for a fuse read on both sides; values stand in the same order. OL is written "OL". */
 export const ReadingEntry = z
   .strictObject({
     type: z.literal("reading"),
     ...base,
-    instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"]).meta({
+    instrument: z.enum(INSTRUMENTS).meta({
       description:
         "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how " +
         "far the signal swings while it is watched, volts; continuity: beep or silent; lamp: bright, dim or " +
@@ -138,12 +102,17 @@ export const FINDINGS = [
 export const LookEntry = z.strictObject({
   type: z.literal("look"),
   ...base,
-  thing: Thing,
+  thing: ThingName,
   found: z.array(z.enum(FINDINGS)).min(1).max(6),
   photo: z.uuid().optional(),
 });
 /** A place moved while a value was watched. */
-export const WiggleEntry = z.strictObject({ type: z.literal("wiggle"), ...base, thing: Thing, reacted: z.boolean() });
+export const WiggleEntry = z.strictObject({
+  type: z.literal("wiggle"),
+  ...base,
+  thing: ThingName,
+  reacted: z.boolean(),
+});
 /** The meter tried before it is believed: leads together, the battery, and the place the black lead stands on. */
 export const MeterCheckEntry = z.strictObject({
   type: z.literal("meterCheck"),
@@ -181,7 +150,7 @@ export const DISTURBANCES = [
 export const DisturbedEntry = z.strictObject({
   type: z.enum(["disturbed", "restored"]),
   ...base,
-  thing: Thing,
+  thing: ThingName,
   how: z.enum(DISTURBANCES),
 });
 /** A guided run of steps at one place: begun, finished, or left. Its steps are the entries that follow. */
@@ -206,7 +175,7 @@ export const RunEntry = z.strictObject({
   type: z.literal("run"),
   ...base,
   run: z.enum(RUNS),
-  on: Thing,
+  on: ThingName,
   event: z.enum(["begun", "finished", "left"]),
   found: z.string().max(400).optional(),
 });
@@ -278,116 +247,6 @@ export const UndoEntry = z.strictObject({
     .meta({ description: "Number of the entry taken back, counted from 1; an undo can be undone" }),
 });
 
-/** One code as a scan shows it. What it names may be said here where the wiring does not list the code. */
-export const ScannedCode = z.strictObject({
-  module: Id,
-  code: z.string().min(1).max(24),
-  status: z.enum(["active", "pending", "stored", "intermittent", "absent", "notRun"]).default("active"),
-  title: z.string().max(400).optional(),
-  about: Id.optional(),
-  family: CodeFamily.optional(),
-  failureType: z
-    .string()
-    .regex(/^[0-9A-Fa-f]{2}$/)
-    .optional(),
-  seen: z.string().max(60).optional().meta({ description: "Time or count as the scan tool gives it" }),
-});
-export type ScannedCode = z.infer<typeof ScannedCode>;
-/** One scan: which modules answered in full, and all codes they gave. */
-export const ScanEntry = z.strictObject({
-  type: z.literal("scan"),
-  ...base,
-  when: z
-    .enum(["before", "afterClear", "afterCrank", "afterDrive", "other"])
-    .default("before")
-    .meta({
-      description:
-        "When in the job: before anything was touched, or after codes were cleared and the key cycled, the engine " +
-        "cranked, the machine driven",
-    }),
-  modules: z
-    .array(Id)
-    .max(200)
-    .meta({ description: "Modules scanned in full: a code one of them does not give is not set" }),
-  codes: z.array(ScannedCode).max(500),
-  disturbed: z
-    .array(Id)
-    .max(200)
-    .default([])
-    .meta({ description: "Connectors unplugged and fuses pulled since codes were last cleared" }),
-  wiped: z.boolean().default(false).meta({ description: "Battery taken off or flat since: missing codes say nothing" }),
-});
-export type ScanEntry = z.infer<typeof ScanEntry>;
-export const ClearedEntry = z.strictObject({ type: z.literal("cleared"), ...base });
-
-const SYMPTOMS = [
-  "noStart",
-  "slowStart",
-  "cutsOut",
-  "reducedPower",
-  "deadDisplay",
-  "warningLamps",
-  "comesAndGoes",
-  "wrongValue",
-  "fuseBlows",
-  "curedItself",
-] as const;
-const CONDITIONS = ["cold", "hot", "wet", "bump", "underLoad", "afterTime", "cranking", "always"] as const;
-const TOOLS = ["meter", "scanTool", "testLamp", "clamp", "scope", "breaker", "backProbes", "breakoutLead"] as const;
-/** What was done or happened before: parts replaced, work nearby, pests, water, oil. */
-export const HistoryItem = z.strictObject({
-  what: z.enum(["replaced", "repaired", "workNearby", "batteryWork", "accident", "pests", "water", "oil"]),
-  at: z.array(Id).max(40).default([]).meta({ description: "Parts or connectors concerned" }),
-  helped: z.enum(["no", "partly", "yes", "unknown"]).default("unknown"),
-  text: z.string().max(400).optional(),
-  brand: z.enum(["maker", "copy", "used", "unknown"]).default("unknown"),
-});
-/** What somebody says of machines like this one. */
-export const Bulletin = z.strictObject({
-  text: z.string().min(1).max(1000),
-  at: z.array(Id).max(40).default([]),
-  trust: z.enum(["hearsay", "bulletin"]).default("hearsay"),
-  applies: z.string().max(200).optional().meta({ description: "Which machines, serials or years it is for" }),
-});
-/** What the customer says and what is at hand. Every field may be left out; the last intake that stands counts. */
-export const Intake = z.strictObject({
-  kind: z.string().max(120).optional(),
-  serial: z.string().max(60).optional(),
-  hours: z.number().min(0).max(1e6).optional(),
-  distanceKm: z.number().min(0).max(1e7).optional(),
-  nominalVolt: z.union([z.literal(12), z.literal(24)]).optional(),
-  complaint: z.string().max(4000).optional(),
-  symptoms: z.array(z.enum(SYMPTOMS)).max(SYMPTOMS.length).default([]),
-  conditions: z.array(z.enum(CONDITIONS)).max(CONDITIONS.length).default([]),
-  afterMinutes: z.number().min(0).max(10_000).optional(),
-  history: z.array(HistoryItem).max(60).default([]),
-  bulletins: z.array(Bulletin).max(40).default([]),
-  labourPerHour: z
-    .number()
-    .min(0)
-    .max(1e5)
-    .optional()
-    .meta({ description: "What an hour of work costs, in the currency of the prices" }),
-  tools: z
-    .array(z.enum(TOOLS))
-    .max(TOOLS.length)
-    .optional()
-    .meta({ description: "Instruments owned; all when left out" }),
-  scanShows: z
-    .array(Id)
-    .max(400)
-    .optional()
-    .meta({ description: "Sensors whose value the scan tool can show on this machine; all when left out" }),
-  safety: z
-    .array(Caution)
-    .max(8)
-    .default([])
-    .meta({ description: "Dangers of this machine to be shown before every step" }),
-});
-export type Intake = z.infer<typeof Intake>;
-export type HistoryItem = z.infer<typeof HistoryItem>;
-export type Bulletin = z.infer<typeof Bulletin>;
-export const INTAKE_CHOICES = { symptoms: SYMPTOMS, conditions: CONDITIONS, tools: TOOLS } as const;
 export const IntakeEntry = z.strictObject({ type: z.literal("intake"), ...base, intake: Intake });
 
 /** What stands on the machine itself at one connector: colours by cavity, how many cavities, the number on the part. */

@@ -2,7 +2,7 @@ import { entropyBits } from "../diagnosis/maths.js";
 import { DEFAULTS } from "../defaults.js";
 import type { RunName } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
-import type { Analysis } from "../planner/analyse.js";
+import type { Analysis } from "../planner/analysis.js";
 import { Cost, positionOf } from "../planner/cost.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { followPoint } from "../wiring/follow.js";

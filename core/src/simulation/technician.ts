@@ -6,7 +6,7 @@ import type { Suspect } from "../diagnosis/groups.js";
 import { isCause, misplacedIn, placeKey } from "../diagnosis/groups.js";
 import type { Entry } from "../format/case.js";
 import { readingsAt } from "../logbook/seen.js";
-import { WRONG_COMPONENT } from "../planner/analyse.js";
+import { WRONG_COMPONENT } from "../planner/remarks.js";
 import type { Candidate } from "../planner/candidate.js";
 import { makePlan, type Stage, type Plan } from "../planner/plan.js";
 import { choose, type ChartStep, type Policy } from "../planner/policies.js";

@@ -10,6 +10,6 @@ const SHOWN_AT_FIRST = 100;
 export default async function Page({ searchParams }: { readonly searchParams: Promise<{ readonly all?: string }> }) {
   const { all } = await searchParams;
   const [jobs, wirings] = await Promise.all([listJobs(), wiringChoices()]);
-  const newest = all === undefined ? jobs.slice(-SHOWN_AT_FIRST) : jobs;
+  const newest = all === undefined ? jobs.slice(0, SHOWN_AT_FIRST) : jobs;
   return <Board jobs={newest} older={jobs.length - newest.length} wirings={wirings} />;
 }

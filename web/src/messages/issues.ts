@@ -8,6 +8,11 @@ const TEXTS: Readonly<Record<string, string>> = {
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
   "server.answer-not-understood":
     "The server gave an answer this page does not understand. Reload the page; what you typed is kept.",
+  "server.unreadable-row":
+    "The database holds {what} that does not read. Nothing was changed. Ask who keeps the server to restore it.",
+  "worker.stopped": "The calculation stopped. Reload the page; nothing is lost.",
+  "worker.message-not-understood":
+    "This page sent itself something it does not understand. Reload it; what you typed is kept.",
   "server.not-json": "Only JSON is taken here.",
   "server.no-such-job": "There is no such job any more.",
   "server.no-such-wiring": "There is no such wiring any more.",
@@ -18,5 +23,6 @@ const TEXTS: Readonly<Record<string, string>> = {
 };
 
 export function say(issue: Pick<Issue, "code" | "path" | "params">): { text: string; place: string } {
-  return { text: TEXTS[issue.code] ?? issueText(issue), place: placeOf(issue) };
+  const own = TEXTS[issue.code]?.replace("{what}", String(issue.params["what"]));
+  return { text: own ?? issueText(issue), place: placeOf(issue) };
 }

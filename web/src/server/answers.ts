@@ -1,16 +1,18 @@
 import { issue, type Issue } from "@radicula/core";
+import { UnreadableRow } from "./repo/rows";
 
 /** Answers of the route handlers: JSON, never cached, expected failures as issues. */
 export const answer = (body: unknown, status = 200) =>
   Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
 export const refuse = (status: number, issues: readonly Issue[]) => answer({ issues }, status);
 
-/** Runs a handler; a database that cannot be reached is said so, anything else is a bug and is logged. */
+/** Runs a handler; a database that cannot be reached, or a row that does not read, is said so; all else is a bug. */
 export async function answering(handler: () => Promise<Response>): Promise<Response> {
   try {
     return await handler();
   } catch (error) {
     console.error(error);
+    if (error instanceof UnreadableRow) return refuse(500, [issue("server.unreadable-row", [], { what: error.what })]);
     return isDatabaseGone(error) ? refuse(503, [issue("server.database-gone")]) : refuse(500, [issue("server.failed")]);
   }
 }

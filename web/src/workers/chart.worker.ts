@@ -1,13 +1,6 @@
-import {
-  buildChart,
-  findNets,
-  FUNCTION_WORDS,
-  type Chart,
-  type Issue,
-  type PinFunction,
-  type Wiring,
-} from "@radicula/core";
+import { buildChart, findNets, FUNCTION_WORDS, type Issue, type PinFunction, type Wiring } from "@radicula/core";
 import { expose } from "comlink";
+import { Chart, readMessage } from "./messages";
 
 /** What the chart adds up to, row by row, for the screen. */
 export interface Built {
@@ -32,7 +25,8 @@ const WORDS: Readonly<Record<string, PinFunction>> = {
 };
 
 const api = {
-  build(chart: Chart): Built {
+  build(message: unknown): Built {
+    const chart = readMessage(Chart, message);
     const built = buildChart(chart);
     const far = new Map<string, string>();
     for (const w of built.wiring.wires) {

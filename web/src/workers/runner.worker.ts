@@ -1,5 +1,6 @@
-import { Predictor, runView, type Entry, type RunView, type Wiring } from "@radicula/core";
+import { Predictor, runView, type RunView } from "@radicula/core";
 import { expose } from "comlink";
+import { Entries, readMessage, Wiring } from "./messages";
 
 /**
  * Guided runs in a worker of their own: the next step of a run must not wait for a ranking that is still being worked
@@ -8,12 +9,12 @@ import { expose } from "comlink";
 let predictor: Predictor | undefined;
 
 const api = {
-  open(wiring: Wiring): void {
-    predictor = new Predictor(wiring);
+  open(wiring: unknown): void {
+    predictor = new Predictor(readMessage(Wiring, wiring));
   },
   /** Where the open run of a logbook stands. */
-  run(entries: readonly Entry[]): RunView | undefined {
-    return predictor && runView(predictor, entries);
+  run(entries: unknown): RunView | undefined {
+    return predictor && runView(predictor, readMessage(Entries, entries));
   },
 };
 export type RunnerApi = typeof api;

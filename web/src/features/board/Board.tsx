@@ -41,13 +41,6 @@ export function Board({
             <NewJob wirings={wirings} />
           </span>
         </div>
-        {older > 0 ? (
-          <p>
-            <Link href="/?all=1" prefetch={false}>
-              Show {count(older, "older job")} too
-            </Link>
-          </p>
-        ) : null}
         {jobs.length === 0 ? (
           <p className={styles.empty}>No jobs yet. Start one with what the customer says, or open a file.</p>
         ) : (
@@ -70,7 +63,9 @@ export function Board({
                   <span className={styles.state}>
                     <b data-done={job.verdict !== null}>{waitsFor(job)}</b>
                     <span className="muted">
-                      {job.verdict ?? `${count(job.readings, "reading")} so far`}
+                      {job.unreadable
+                        ? "An entry of its logbook is damaged"
+                        : (job.verdict ?? `${count(job.readings, "reading")} so far`)}
                       {job.practice ? " · simulated machine" : ""}
                     </span>
                   </span>
@@ -79,6 +74,13 @@ export function Board({
             ))}
           </ul>
         )}
+        {older > 0 ? (
+          <p>
+            <Link href="/?all=1" prefetch={false}>
+              Show {count(older, "older job")} too
+            </Link>
+          </p>
+        ) : null}
       </main>
     </div>
   );

@@ -1,16 +1,13 @@
 "use client";
 import { FolderOpenOutlined } from "@ant-design/icons";
-import type { Issue } from "@radicula/core";
 import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { say } from "@/messages/issues";
+import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
 import { Made, postAs } from "@/ui/send";
-import styles from "./Board.module.css";
 
 /** a zip may be larger than the text in it; the server has limits for both */
 const MOST_BYTES = 60_000_000;
-type Refused = { readonly file: string; readonly issues: readonly Issue[] };
 
 /**
  * Opens a case or wiring file. A file that does not read changes nothing, and every reason is listed with its place.
@@ -19,7 +16,7 @@ export function Importer() {
   const input = useRef<HTMLInputElement>(null);
   const router = useRouter();
   const [busy, setBusy] = useState(false);
-  const [refusal, setRefusal] = useState<Refused | undefined>(undefined);
+  const [refusal, setRefusal] = useState<FileRefusal | undefined>(undefined);
 
   const open = async (file: File) => {
     setBusy(true);
@@ -28,7 +25,7 @@ export function Importer() {
     if (input.current) input.current.value = "";
   };
   /** @returns why it was not taken */
-  const take = async (file: File): Promise<Refused | undefined> => {
+  const take = async (file: File): Promise<FileRefusal | undefined> => {
     if (file.size > MOST_BYTES) {
       const params = { characters: file.size, limit: MOST_BYTES };
       return { file: file.name, issues: [{ code: "file.too-large", path: [], params }] };
@@ -57,27 +54,7 @@ export function Importer() {
       <Button icon={<FolderOpenOutlined />} loading={busy} onClick={() => input.current?.click()}>
         Open a file
       </Button>
-      {refusal ? (
-        <div role="alert" className={styles.refused} style={{ flexBasis: "100%" }}>
-          <b>{refusal.file} was not taken; nothing was saved.</b>
-          <ul>
-            {refusal.issues.slice(0, 12).map((issue, i) => {
-              const { text, place } = say(issue);
-              return (
-                <li key={i}>
-                  {place ? (
-                    <>
-                      <code>{place}</code>:{" "}
-                    </>
-                  ) : null}
-                  {text}
-                </li>
-              );
-            })}
-          </ul>
-          {refusal.issues.length > 12 ? <p>and {refusal.issues.length - 12} more</p> : null}
-        </div>
-      ) : null}
+      {refusal ? <RefusedFile {...refusal} /> : null}
     </>
   );
 }

@@ -2,7 +2,10 @@ import { DISTURBED_WORDS } from "@radicula/core/words";
 import type { JobSummary } from "@/server/repo/jobs";
 
 /** What a job waits for, in two or three words. Something left other than it was found comes before all else. */
-export function waitsFor(job: Pick<JobSummary, "codes" | "readings" | "verdict" | "open" | "closed">): string {
+export function waitsFor(
+  job: Pick<JobSummary, "codes" | "readings" | "verdict" | "open" | "closed" | "unreadable">,
+): string {
+  if (job.unreadable) return "Does not read";
   if (job.closed) return "Closed";
   if (job.verdict !== null) {
     if (job.open.length === 0) return "Cause found";

@@ -16,7 +16,7 @@ export function CaseAlerts() {
       <SaveNote state={log.state} onDismiss={log.dismiss} />
       {computed.failed ? (
         <div className={styles.alert} role="alert">
-          The calculation stopped. Reload the page; nothing is lost.
+          {say({ code: computed.failed, path: [], params: {} }).text}
         </div>
       ) : null}
       <NewerRevision />

@@ -1,11 +1,10 @@
 "use client";
-import { MAX_CHARACTERS, type Issue } from "@radicula/core";
+import { MAX_CHARACTERS } from "@radicula/core";
 import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { say } from "@/messages/issues";
+import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
 import { Made, post, type Posted, postAs } from "@/ui/send";
-import board from "../board/Board.module.css";
 import styles from "./Library.module.css";
 
 const make = (body: object) => post("/api/wirings", body, Made);
@@ -18,9 +17,7 @@ const makeFromJson = (text: string) => postAs("application/json", "/api/wirings"
 export function NewWiring() {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
-  const [refused, setRefused] = useState<{ readonly file: string; readonly issues: readonly Issue[] } | undefined>(
-    undefined,
-  );
+  const [refused, setRefused] = useState<FileRefusal | undefined>(undefined);
   const go = (file: string, made: Posted<{ id: string }>) => {
     if (made.ok) router.push(`/wiring/${made.body.id}`);
     else setRefused({ file, issues: made.issues });
@@ -70,26 +67,7 @@ export function NewWiring() {
           New wiring
         </Button>
       </span>
-      {refused ? (
-        <div role="alert" className={board.refused} style={{ flexBasis: "100%" }}>
-          <b>{refused.file} was not taken; nothing was saved.</b>
-          <ul>
-            {refused.issues.slice(0, 12).map((i, n) => {
-              const { text, place } = say(i);
-              return (
-                <li key={n}>
-                  {place ? (
-                    <>
-                      <code>{place}</code>:{" "}
-                    </>
-                  ) : null}
-                  {text}
-                </li>
-              );
-            })}
-          </ul>
-        </div>
-      ) : null}
+      {refused ? <RefusedFile {...refused} /> : null}
     </>
   );
 }

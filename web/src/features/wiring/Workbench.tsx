@@ -3,7 +3,7 @@ import { connectorOf } from "@radicula/core";
 import type { InputRef } from "antd";
 import dynamic from "next/dynamic";
 import { useRef, useState } from "react";
-import { Codes } from "./Codes";
+import { Codes } from "./codes/Codes";
 import { tidyRows } from "./edit";
 import { withRow } from "./emptyRow";
 import type { GridHandle } from "./grid/PinGrid";

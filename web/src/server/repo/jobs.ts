@@ -1,4 +1,4 @@
-import { asc, eq, max, sql } from "drizzle-orm";
+import { desc, eq, max, sql } from "drizzle-orm";
 import {
   checkEntries,
   fail,
@@ -16,7 +16,8 @@ import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { entries, jobs, revisions, wirings } from "../db/schema";
 import { entriesAfter } from "./entries";
-import { keepSummary, readSummary, type LogbookSummary } from "./summaries";
+import { EMPTY_SUMMARY, keepSummary, readSummary, type LogbookSummary } from "./summaries";
+import { readRow, readWiringRow, UnreadableRow } from "./rows";
 import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
@@ -50,6 +51,8 @@ export interface Job {
   } | null;
 }
 export interface JobSummary extends LogbookSummary {
+  /** its logbook does not read; what is shown of it is empty */
+  readonly unreadable: boolean;
   readonly id: string;
   readonly title: string;
   readonly machine: string | null;
@@ -59,7 +62,7 @@ export interface JobSummary extends LogbookSummary {
 }
 export const JobId = z.uuid();
 
-/** Every job with what the board shows of its logbook, oldest first. Logbooks are read only where none is kept yet. */
+/** Every job with what the board shows of its logbook, newest first. Logbooks are read only where none is kept yet. */
 export async function listJobs(): Promise<JobSummary[]> {
   const db = database();
   const rows = await db
@@ -73,28 +76,37 @@ export async function listJobs(): Promise<JobSummary[]> {
       summary: jobs.summary,
     })
     .from(jobs)
-    .orderBy(asc(jobs.createdAt));
+    .orderBy(desc(jobs.createdAt));
   const list: JobSummary[] = [];
   for (const { summary, createdAt, ...row } of rows)
     list.push({
       ...row,
       createdAt: createdAt.toISOString(),
-      ...(readSummary(summary) ?? (await db.transaction((tx) => keepSummary(row.id, tx)))),
+      ...(await summaryOf(row.id, summary)),
     });
   return list;
+}
+/** One logbook that does not read must not hide all the others. */
+async function summaryOf(id: string, kept: unknown): Promise<LogbookSummary & Pick<JobSummary, "unreadable">> {
+  const summary = readSummary(kept);
+  if (summary) return { ...summary, unreadable: false };
+  try {
+    return { ...(await database().transaction((tx) => keepSummary(id, tx))), unreadable: false };
+  } catch (error) {
+    if (!(error instanceof UnreadableRow)) throw error;
+    return { ...EMPTY_SUMMARY, unreadable: true };
+  }
 }
 
 export async function findJob(id: string): Promise<Job | undefined> {
   const [row] = await database().select().from(jobs).where(eq(jobs.id, id));
   if (!row) return undefined;
-  const wiring = readWiring(row.wiring);
-  if (!wiring.ok) throw new Error(`job ${id} holds a wiring that no longer reads: ${wiring.issues[0]?.code ?? ""}`);
   return {
     id: row.id,
     title: row.title,
     machine: row.machine,
     complaint: row.complaint,
-    wiring: wiring.value,
+    wiring: readWiringRow(row.wiring),
     practice: row.hidden !== null,
     library: await libraryOf(row.wiringId, row.revision),
   };
@@ -192,7 +204,7 @@ export async function jobExists(id: string): Promise<boolean> {
 
 export async function hiddenOf(id: string): Promise<Hidden | undefined> {
   const [row] = await database().select({ hidden: jobs.hidden }).from(jobs).where(eq(jobs.id, id));
-  return row?.hidden ? Hidden.parse(row.hidden) : undefined;
+  return row?.hidden ? readRow(Hidden, row.hidden, "a simulated machine") : undefined;
 }
 
 export async function createJob(

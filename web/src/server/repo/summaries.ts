@@ -17,6 +17,15 @@ const LogbookSummary = z.object({
 });
 export type LogbookSummary = z.infer<typeof LogbookSummary>;
 
+export const EMPTY_SUMMARY: LogbookSummary = {
+  codes: [],
+  readings: 0,
+  verdict: null,
+  closed: false,
+  open: [],
+  lastAt: null,
+};
+
 /** @returns nothing where none is kept, or one of an older shape; then it is made from the logbook */
 export const readSummary = (kept: unknown): LogbookSummary | undefined => LogbookSummary.safeParse(kept).data;
 

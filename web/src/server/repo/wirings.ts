@@ -14,6 +14,7 @@ import {
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { jobs, photos, revisions, wirings } from "../db/schema";
+import { readChartRow, readWiringRow } from "./rows";
 
 type Tx = Pick<Db, "insert" | "select" | "update">;
 export const WiringId = z.uuid();
@@ -158,7 +159,7 @@ export async function findWiring(id: string): Promise<LibraryWiring | undefined>
   ]);
   return {
     id,
-    draft: Chart.parse(row.draft),
+    draft: readChartRow(row.draft),
     draftSeq: row.draftSeq,
     revisions: list.map((r) => ({ ...r, at: r.at.toISOString() })),
     photos: pictures,
@@ -208,18 +209,13 @@ export async function freezeRevision(
       .where(eq(revisions.wiringId, id))
       .orderBy(desc(revisions.number))
       .limit(1);
-    if (newest && newest.draftSeq === row.seq) return { number: newest.number, wiring: parsed(newest.wiring) };
-    const chart = Chart.parse(row.draft);
+    if (newest && newest.draftSeq === row.seq) return { number: newest.number, wiring: readWiringRow(newest.wiring) };
+    const chart = readChartRow(row.draft);
     const { wiring } = buildChart(chart);
     const number = (newest?.number ?? 0) + 1;
     await tx.insert(revisions).values({ wiringId: id, number, chart, wiring, draftSeq: row.seq, note });
     return { number, wiring };
   });
-}
-function parsed(value: unknown): Wiring {
-  const read = readWiring(value);
-  if (!read.ok) throw new Error(`a revision no longer reads: ${read.issues[0]?.code ?? ""}`);
-  return read.value;
 }
 
 export async function findRevision(
@@ -230,7 +226,7 @@ export async function findRevision(
     .select({ chart: revisions.chart, wiring: revisions.wiring })
     .from(revisions)
     .where(and(eq(revisions.wiringId, id), eq(revisions.number, number)));
-  return row ? { chart: Chart.parse(row.chart), wiring: parsed(row.wiring) } : undefined;
+  return row ? { chart: readChartRow(row.chart), wiring: readWiringRow(row.wiring) } : undefined;
 }
 
 /**

@@ -1,13 +1,17 @@
 "use client";
-import { formatQuantity, type Analysis, type ReadingView } from "@radicula/core";
-import { shareText, shownText, unitOf } from "@radicula/core/words";
+import type { Analysis } from "@radicula/core";
+import { shareText } from "@radicula/core/words";
 import { memo, useMemo } from "react";
-import { SENSOR } from "./graph";
-import { PILL, placePills, textWidth, TOLD } from "./pills";
-import { DOT_X, type PlacedMapEdge, type PlacedMap, type PlacedMapNode, type PlacedPort } from "./placed";
+import { inlineBars } from "./inlineBars";
+import { EdgeDrawing } from "./EdgeDrawing";
+import { NodeDrawing, Plug } from "./NodeDrawing";
+import { Pill } from "./Pill";
+import { placePills, TOLD } from "./pills";
+import type { PlacedMap } from "./placed";
+import { portsOf } from "./ports";
+import { ReadingTags, TAG_ROOM, tagsOf } from "./ReadingTags";
 import styles from "./RootMap.module.css";
 import { suspicionOnMap, type MapSuspicion } from "./suspicion";
-import { spreadTags } from "./tags";
 
 interface Props {
   readonly map: PlacedMap;
@@ -21,8 +25,6 @@ interface Props {
 /** How near a finger must come to a pin, in the map's own units. */
 const TAP = 15;
 const NOTHING: MapSuspicion = { through: new Map(), on: new Map() };
-/** Suspicion below this is not worth ink. */
-const SEEN = 0.02;
 
 /** Codes above, what they share below; thicker means more suspicion passes through. */
 export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, onPoint }: Props) {
@@ -69,7 +71,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
         )}
         <g>
           {edges.map((e) => (
-            <Edge key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />
+            <EdgeDrawing key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />
           ))}
         </g>
         {bars.map((b) =>
@@ -92,7 +94,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
           ),
         )}
         {map.nodes.map((n) => (
-          <Node
+          <NodeDrawing
             key={n.id}
             node={n}
             nodes={map.nodes}
@@ -105,7 +107,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
         {pills.map((p) => (
           <Pill key={p.key} x={p.x} y={p.y} share={p.share} />
         ))}
-        <Readings tags={tags} />
+        <ReadingTags tags={tags} />
         {onPoint ? (
           <g aria-hidden="true">
             {map.nodes.flatMap((n) =>
@@ -149,428 +151,4 @@ function describe(map: PlacedMap, s: MapSuspicion): string {
     strongest && strongest[1] >= TOLD ? ` Most suspicion on ${strongest[0].title}, ${shareText(strongest[1])}.` : "";
   const sensors = map.nodes.filter((n) => n.type === "sensor").length;
   return `Root map of ${sensors} sensors and what they share.${most}`;
-}
-
-function Edge({ edge, through }: { readonly edge: PlacedMapEdge; readonly through: number }) {
-  if (edge.function === "watch") return <path d={edge.path} className={styles.watch} />;
-  const suspected = through >= SEEN;
-  const width = suspected ? 1.8 + 5 * Math.sqrt(through) : edge.function === "signal" ? 1.3 : 1.8;
-  return (
-    <>
-      {through >= 0.15 ? (
-        <path
-          d={edge.path}
-          fill="none"
-          stroke="var(--halo)"
-          strokeWidth={width + 5 + 7 * through}
-          strokeLinecap="round"
-          opacity=".55"
-        />
-      ) : null}
-      <path
-        d={edge.path}
-        fill="none"
-        stroke={suspected ? "var(--rust)" : "var(--wire)"}
-        strokeWidth={width}
-        strokeLinecap="round"
-        opacity={suspected ? 0.45 + 0.55 * Math.min(1, through * 2.2) : edge.function === "signal" ? 0.45 : 0.8}
-      />
-    </>
-  );
-}
-
-/**
- * The cavities of one in-line connector belong together: a bar behind them, and over the wires its name, beside the bar
- * where there is room.
- */
-function inlineBars(nodes: readonly PlacedMapNode[], unplugged: readonly string[]) {
-  const bars = new Map<string, PlacedMapNode[]>();
-  for (const n of nodes) if (n.type === "inline") bars.set(n.thing, [...(bars.get(n.thing) ?? []), n]);
-  return [...bars].map(([id, list]) => {
-    const y = Math.min(...list.map((n) => n.y));
-    const h = Math.max(...list.map((n) => n.y + n.height)) - y;
-    const out = unplugged.includes(id);
-    // in pieces where something else stands between its cavities
-    const others = nodes.filter((n) => n.type !== "inline" && n.y < y + h && n.y + n.height > y);
-    const pieces: { left: number; right: number }[] = [];
-    for (const n of [...list].sort((a, b) => a.x - b.x)) {
-      const last = pieces.at(-1);
-      const left = n.x - 12;
-      const right = n.x + n.width + 12;
-      if (last && !others.some((o) => o.x < left && o.x + o.width > last.right - 12)) last.right = right;
-      else pieces.push({ left, right });
-    }
-    // its name goes by the widest piece
-    const { left } = pieces.reduce((a, b) => (b.right - b.left > a.right - a.left ? b : a));
-    const room =
-      left > 120 &&
-      !nodes.some(
-        (n) => n.thing !== id && n.x < left && n.x + n.width > left - 150 && n.y < y + 34 && n.y + n.height > y - 6,
-      );
-    return { id, y, height: h, pieces, left, room, out, detail: out ? "unplugged" : list[0]?.detail };
-  });
-}
-
-interface NodeProps {
-  readonly node: PlacedMapNode;
-  readonly nodes: readonly PlacedMapNode[];
-  readonly told: boolean;
-  readonly suspicion: MapSuspicion;
-  readonly next: readonly string[];
-  readonly unplugged: readonly string[];
-}
-
-function Node(props: NodeProps) {
-  switch (props.node.type) {
-    case "sensor":
-      return <Sensor {...props} />;
-    case "code":
-      return <LooseCode node={props.node} />;
-    case "splice":
-      return <Splice {...props} />;
-    case "inline":
-      return <InlineCavity {...props} />;
-    case "module":
-      return <Module {...props} />;
-    case "part":
-      return <Part {...props} />;
-  }
-}
-
-function InlineCavity({ node, suspicion, next }: NodeProps) {
-  const cx = node.x + node.width / 2;
-  const cy = node.y + node.height / 2;
-  const share = suspicion.on.get(`${node.thing}:${node.title}`) ?? 0;
-  return (
-    <Cavity cx={cx} cy={cy} label={node.title} share={share} next={node.ports.some((q) => next.includes(q.point))} />
-  );
-}
-function Sensor({ node, nodes, told, suspicion, next, unplugged }: NodeProps) {
-  const scanned = nodes.some((n) => n.codes.length > 0);
-  const healthy = node.codes.length === 0;
-  const plugY = node.y + SENSOR.card + SENSOR.gap;
-  const out = unplugged.includes(node.detail);
-  const [first, ...more] = node.codes;
-  return (
-    <g opacity={healthy ? 0.85 : 1}>
-      <rect
-        x={node.x}
-        y={node.y}
-        width={node.width}
-        height={SENSOR.card}
-        rx={8}
-        className={healthy ? styles.healthy : styles.card}
-      />
-      {healthy ? (
-        <text x={node.x + 12} y={node.y + 24} className={styles.good}>
-          {scanned ? "✓ no code" : "no code logged"}
-        </text>
-      ) : (
-        <text x={node.x + 12} y={node.y + 24} className={styles.code}>
-          {first?.id}
-          {more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}
-        </text>
-      )}
-      {healthy ? null : <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />}
-      <text x={node.x + 12} y={node.y + 47} className={styles.name}>
-        {fit(node.title, node.width - 20)}
-      </text>
-      {told ? null : (
-        <text x={node.x + 12} y={node.y + 70} className={styles.note}>
-          {out
-            ? "unplugged now"
-            : healthy
-              ? scanned
-                ? "argues against"
-                : ""
-              : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}
-        </text>
-      )}
-      {node.ports.map((p) => (
-        <Cavity
-          key={p.point}
-          cx={p.cx}
-          cy={p.cy}
-          label={p.label}
-          share={suspicion.on.get(p.point) ?? 0}
-          next={next.includes(p.point)}
-        />
-      ))}
-      <text x={node.x + node.width - 14} y={plugY + 22} textAnchor="end" className={styles.plugName}>
-        {node.detail}
-      </text>
-    </g>
-  );
-}
-
-function Plug({ node, out }: { readonly node: PlacedMapNode; readonly out: boolean }) {
-  return (
-    <rect
-      x={node.x + 6}
-      y={node.y + SENSOR.card + SENSOR.gap}
-      width={node.width - 12}
-      height={SENSOR.plug}
-      rx={8}
-      className={styles.plug}
-      strokeDasharray={out ? "5 4" : undefined}
-    />
-  );
-}
-
-function LooseCode({ node }: { readonly node: PlacedMapNode }) {
-  return (
-    <g>
-      <rect x={node.x} y={node.y} width={node.width} height={SENSOR.card} rx={8} className={styles.card} />
-      <text x={node.x + 12} y={node.y + 24} className={styles.code}>
-        {node.title ? node.codes[0]?.id : node.thing}
-      </text>
-      <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />
-      <text x={node.x + 12} y={node.y + 47} className={styles.name}>
-        {fit(node.title.split(" too ")[0] ?? "", node.width - 20)}
-      </text>
-      <text x={node.x + 12} y={node.y + 70} className={styles.note}>
-        {node.title.includes(" too ") ? `too ${node.title.split(" too ")[1] ?? ""}` : node.detail}
-      </text>
-    </g>
-  );
-}
-
-function Splice({ node, suspicion }: NodeProps) {
-  const share = suspicion.on.get(node.thing) ?? 0;
-  const cx = node.x + DOT_X;
-  const cy = node.y + node.height / 2;
-  return (
-    <g>
-      <circle
-        cx={cx}
-        cy={cy}
-        r={share >= TOLD ? 9 : 6.5}
-        fill={share >= SEEN ? "var(--rust)" : "var(--wire)"}
-        stroke="var(--paper)"
-        strokeWidth="2"
-      />
-      <text x={cx + 15} y={cy - 3} className={styles.name}>
-        {node.title}
-      </text>
-      <text x={cx + 15} y={cy + 14} className={styles.note}>
-        {node.detail}
-      </text>
-    </g>
-  );
-}
-
-function Module({ node, suspicion, next }: NodeProps) {
-  return (
-    <g>
-      <rect x={node.x} y={node.y} width={node.width} height={node.height} rx={10} fill="var(--module)" />
-      <text x={node.x + node.width / 2} y={node.y + node.height - 18} textAnchor="middle" className={styles.module}>
-        {node.title}
-      </text>
-      {node.ports.map((p) => {
-        const share = suspicion.on.get(p.point) ?? 0;
-        return <Cavity key={p.point} cx={p.cx} cy={p.cy} label={p.label} share={share} next={next.includes(p.point)} />;
-      })}
-    </g>
-  );
-}
-
-function Part({ node, suspicion, next }: NodeProps) {
-  const share = suspicion.on.get(node.thing) ?? 0;
-  const cx = node.x + DOT_X;
-  const cy = node.y + node.height / 2;
-  const isNext = next.some((p) => p.startsWith(`${node.thing}:`) || p === node.thing);
-  return (
-    <g>
-      <rect
-        x={cx - 7}
-        y={cy - 7}
-        width={14}
-        height={14}
-        rx={3}
-        fill={share >= SEEN ? "var(--rust)" : "var(--card)"}
-        stroke={isNext ? "var(--accent)" : share >= SEEN ? "var(--rust)" : "var(--muted)"}
-        strokeWidth={isNext ? 3 : 1.5}
-      />
-      <text x={cx + 14} y={cy - 3} className={styles.name}>
-        {node.title}
-      </text>
-      <text x={cx + 14} y={cy + 14} className={styles.note}>
-        {node.detail}
-      </text>
-    </g>
-  );
-}
-
-function Cavity({
-  cx,
-  cy,
-  label,
-  share,
-  next,
-}: {
-  readonly cx: number;
-  readonly cy: number;
-  readonly label: string;
-  readonly share: number;
-  readonly next: boolean;
-}) {
-  const suspected = share >= SEEN;
-  return (
-    <g>
-      {next ? <circle cx={cx} cy={cy} r={15} className={styles.next} /> : null}
-      <circle
-        cx={cx}
-        cy={cy}
-        r={10}
-        fill={suspected ? "var(--tint)" : "var(--card)"}
-        stroke={suspected ? "var(--rust)" : "var(--muted)"}
-        strokeWidth={suspected ? 2.2 : 1.2}
-      />
-      <text
-        x={cx}
-        y={cy + 4}
-        textAnchor="middle"
-        className={styles.cavity}
-        style={label.length > 2 ? { fontSize: 9 } : undefined}
-      >
-        {label}
-      </text>
-      {share >= TOLD ? <title>{shareText(share)}</title> : null}
-    </g>
-  );
-}
-
-function Pill({ x, y, share }: { readonly x: number; readonly y: number; readonly share: number }) {
-  const text = shareText(share).replace("over ", ">").replace("under ", "<");
-  const strong = share >= 0.35;
-  return (
-    <g>
-      <rect
-        x={x - PILL.width / 2}
-        y={y - PILL.height / 2}
-        width={PILL.width}
-        height={PILL.height}
-        rx={11}
-        fill={strong ? "var(--rust)" : "var(--tint)"}
-        stroke="var(--rust)"
-        strokeWidth="1"
-      />
-      <text
-        x={x}
-        y={y + 4.5}
-        textAnchor="middle"
-        className={styles.pill}
-        fill={strong ? "var(--rust-ink)" : "var(--rust)"}
-      >
-        {text}
-      </text>
-    </g>
-  );
-}
-
-/** Readings stand where they were taken; what a healthy machine would show stands under them. */
-function tagsOf(map: PlacedMap, latest: ReadonlyMap<string, ReadingView>) {
-  const tags = map.nodes.flatMap((node) => {
-    const here = portsOf(node).flatMap((p) => {
-      const r = latest.get(p.point);
-      return r ? [{ p, r }] : [];
-    });
-    return here.map(({ p, r }, i) => ({
-      point: p.point,
-      at: p.cx,
-      x: p.cx,
-      y: p.cy + (node.type === "sensor" ? 22 : 16) + (node.type === "part" ? i * TAG_STEP : 0),
-      reading: r,
-    }));
-  });
-  return spreadTags(tags);
-}
-/** Two sides of one part stand under each other, this far apart; and the room a tag takes below its top. */
-const TAG_STEP = 44;
-const TAG_ROOM = 44;
-function Readings({ tags }: { readonly tags: ReturnType<typeof tagsOf> }) {
-  return (
-    <g>
-      {tags.map((t) => (
-        <Tag key={t.point} at={t.at} x={t.x} y={t.y} reading={t.reading} />
-      ))}
-    </g>
-  );
-}
-function portsOf(node: PlacedMapNode): readonly Pick<PlacedPort, "point" | "cx" | "cy">[] {
-  if (node.type === "part")
-    return ["in", "out", "+", "-"].map((t) => ({
-      point: `${node.thing}:${t}`,
-      cx: node.x + DOT_X,
-      cy: node.y + node.height / 2,
-    }));
-  if (node.type === "inline")
-    return node.ports.map((p) => ({ point: p.point, cx: node.x + node.width / 2, cy: node.y + node.height / 2 }));
-  if (node.type === "splice") return [{ point: node.thing, cx: node.x + DOT_X, cy: node.y + node.height / 2 }];
-  return node.ports;
-}
-
-/** @param at where its tip points; the tag itself may stand a little aside, at x */
-function Tag({
-  at,
-  x,
-  y,
-  reading,
-}: {
-  readonly at: number;
-  readonly x: number;
-  readonly y: number;
-  readonly reading: ReadingView;
-}) {
-  const odd = isOdd(reading);
-  const tip = Math.max(x - 36, Math.min(x + 36, at));
-  return (
-    <g>
-      <path
-        d={`M${tip - 6} ${y + 1}L${at} ${y - 7}L${tip + 6} ${y + 1}Z`}
-        fill={odd ? "var(--rust)" : "var(--accent)"}
-      />
-      <rect
-        x={x - 44}
-        y={y}
-        width={88}
-        height={38}
-        rx={5}
-        fill="var(--card)"
-        stroke={odd ? "var(--rust)" : "var(--accent)"}
-        strokeWidth="1.6"
-      />
-      <text x={x} y={y + 17} textAnchor="middle" className={styles.value}>
-        {shownText(reading.instrument, reading.value)}
-      </text>
-      <text x={x} y={y + 31} textAnchor="middle" className={styles.small}>
-        {Number.isNaN(reading.healthy) ? "proves nothing" : `${healthyText(reading)} healthy`}
-      </text>
-    </g>
-  );
-}
-/** what is predicted: volts behind a lamp, ohms behind a beeper */
-const healthyText = (r: ReadingView) => formatQuantity(r.healthy, unitOf(r.instrument));
-
-/** far from what a healthy machine shows: more than 5 % and 0.15 V, or half as much again in ohms */
-function isOdd(r: ReadingView): boolean {
-  if (Number.isNaN(r.healthy)) return false;
-  if (r.instrument === "lamp" || r.instrument === "continuity") return false; // words, not figures
-  if (unitOf(r.instrument) !== "Ω") return Math.abs(r.value - r.healthy) > Math.max(0.15, 0.05 * Math.abs(r.healthy));
-  return r.value === Infinity || r.healthy === Infinity
-    ? r.value !== r.healthy
-    : Math.abs(Math.log((r.value + 1) / (r.healthy + 1))) > 0.4;
-}
-
-const fit = (text: string, width: number) =>
-  textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 7.2) - 1))}…`;
-/** "Boost signal low" under "Boost pressure" is "signal low" */
-function trimTitle(code: string, sensor: string): string {
-  const words = new Set(sensor.toLowerCase().split(" "));
-  return (
-    code
-      .split(" ")
-      .filter((w) => !words.has(w.toLowerCase()))
-      .join(" ") || code
-  );
 }

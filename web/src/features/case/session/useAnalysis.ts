@@ -13,6 +13,7 @@ import type {
 } from "@radicula/core";
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { NOT_UNDERSTOOD } from "@/workers/messages";
 import type { AnalystApi } from "@/workers/analyst.worker";
 import type { RunnerApi } from "@/workers/runner.worker";
 
@@ -20,7 +21,8 @@ export interface AnalysisState {
   readonly analysis: Analysis | undefined;
   readonly ms: number;
   readonly working: boolean;
-  readonly failed: boolean;
+  /** the code of the issue the worker stopped with */
+  readonly failed: string | undefined;
   readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>;
   readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]>;
   /** the open guided run, those worth beginning, and what the answers to any other step would mean */
@@ -34,7 +36,7 @@ interface Result {
   readonly analysis: Analysis | undefined;
   readonly ms: number;
   readonly of: readonly Entry[] | undefined;
-  readonly failed: boolean;
+  readonly failed: string | undefined;
   readonly offers: readonly RunOffer[];
 }
 
@@ -43,13 +45,17 @@ const THINK_AFTER_MS = 30;
 /** How long the looked-ahead suggestion may take before the first one is shown meanwhile. */
 const FIRST_AFTER_MS = 1500;
 
+/** A worker's error comes as its name and text; only one name is expected, any other is a bug. */
+const failureCode = (error: unknown) =>
+  error instanceof Error && error.name === NOT_UNDERSTOOD ? NOT_UNDERSTOOD : "worker.stopped";
+
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
   const [result, setResult] = useState<Result>({
     analysis: undefined,
     ms: 0,
     of: undefined,
-    failed: false,
+    failed: undefined,
     offers: [],
   });
   const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
@@ -57,9 +63,10 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
 
   useEffect(() => {
     const worker = new Worker(new URL("../../../workers/analyst.worker.ts", import.meta.url), { type: "module" });
-    worker.onerror = () => setResult((r) => ({ ...r, failed: true }));
+    const failed = (error: unknown) => setResult((r) => ({ ...r, failed: failureCode(error) }));
+    worker.onerror = failed;
     remote.current = wrap<AnalystApi>(worker);
-    void remote.current.open(wiring);
+    remote.current.open(wiring).catch(failed);
     return () => {
       worker.terminate();
       remote.current = undefined;
@@ -81,7 +88,9 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
         if (analysis)
           first = setTimeout(() => {
             if (latest.current === mine)
-              setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: false }));
+              setResult((r) =>
+                r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined },
+              );
           }, FIRST_AFTER_MS);
       },
       () => undefined,
@@ -91,13 +100,13 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
         clearTimeout(first);
         if (latest.current !== mine || !full) return;
         const { analysis, offers } = full;
-        setResult({ analysis, ms: since(), of: entries, failed: false, offers });
+        setResult({ analysis, ms: since(), of: entries, failed: undefined, offers });
         timer = setTimeout(() => {
-          if (latest.current === mine) void api.think(entries, analysis);
+          if (latest.current === mine) void api.think(entries);
         }, THINK_AFTER_MS);
       },
-      () => {
-        if (latest.current === mine) setResult((r) => ({ ...r, failed: true }));
+      (error: unknown) => {
+        if (latest.current === mine) setResult((r) => ({ ...r, failed: failureCode(error) }));
       },
     );
     return () => {
@@ -123,7 +132,7 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     offers: result.offers,
     analysis: result.analysis,
     ms: result.ms,
-    working: !result.failed && result.of !== entries,
+    working: result.failed === undefined && result.of !== entries,
     failed: result.failed,
   };
 }

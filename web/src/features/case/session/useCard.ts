@@ -1,7 +1,7 @@
 "use client";
 import type { Entry, ReadingEntry } from "@radicula/core";
 import { useCallback, useMemo, useState } from "react";
-import type { Other } from "../reading/OtherReading";
+import type { Other } from "../reading/useOwnReading";
 
 /** What somebody chose to read instead of what the plan says, and what is typed so far. */
 export interface Card {

@@ -1,0 +1,9 @@
+import { TestEnvironment } from "jest-environment-jsdom";
+import { addCore } from "./core.mjs";
+
+export default class CoreInJsdom extends TestEnvironment {
+  async setup() {
+    await super.setup();
+    await addCore(this.global);
+  }
+}
