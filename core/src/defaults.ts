@@ -21,7 +21,8 @@ export const DEFAULTS = {
   } as Readonly<Record<string, number>>,
   /** Copper: IEC 60028, 1/58 ohm mm² per metre at 20 °C (value from memory); for cross-sections not in the table. */
   copperOhmMm2PerMetre: 1 / 58,
-  wireMm2: 0.75,
+  /** Where no cross-section is drawn: of a battery or alternator cable, of a feed or ground, of any other, mm². */
+  wireMm2: { cable: 16, feed: 2.5, other: 0.75 },
   wireLengthM: 2,
   /** A healthy mated terminal, ohm. */
   contactOhm: 0.005,
@@ -70,7 +71,16 @@ export const DEFAULTS = {
     driverOhm: 0.15,
     lowSideAmpere: 8,
     highSideAmpere: 1,
-    driverOffOhm: 200_000,
+    driverOffOhm: 1_000_000,
+    /** What holds an open load's pin while a low-side driver is off: some look for it with a bias, some do not. */
+    watchVolt: [2, 3.6] as const,
+    watchOhm: [30_000, 250_000] as const,
+    withoutWatch: 0.4,
+    highSideOffOhm: [40_000, 2_500_000] as const,
+    /** a pull whose value nobody drew: a factor either way */
+    pullSpread: 2,
+    /** of inputs whose pull was only guessed from the part on them, so many are pulled the other way */
+    otherPull: 0.25,
   },
   /**
    * Two-wire bus (levels as ISO 11898-2 asks, values from memory) and single-wire bus (ISO 17987-4, values from
@@ -79,24 +89,28 @@ export const DEFAULTS = {
   bus: {
     recessiveVolt: 2.5,
     recessiveOhm: 25_000,
+    /** a node without power leaks microamperes (ISO 11898-2, value from memory), ohm */
+    unpoweredOhm: 5e6,
     dominantHighVolt: 4.3,
     dominantLowVolt: 0.7,
     dominantOhm: 25,
     dominantAmpere: 0.1,
     dominantOffOhm: 50e6,
     terminatorOhm: 120,
-    duty: 0.2,
+    /** least and most of the time in which somebody talks */
+    duty: [0.02, 0.38] as const,
     aliveVolt: 0.9,
     commanderOhm: 1_000,
     responderOhm: 30_000,
     lineOhm: 20,
-    lineDuty: 0.15,
+    lineDuty: [0.02, 0.38] as const,
     lineOffOhm: 1e9,
   },
   pedal: { trackOhm: 5_000, wiperOhm: 1_000, restShare: [0.1, 0.2] as const, ratio: 0.5 },
   coilSensor: { ohm: 800, volt: 1.5 },
   currentLoop: { dropOutVolt: 8, restMilliampere: [4, 12] as const },
-  smartSensor: { supplyAmpere: 0.08, dropOutShare: 0.55 },
+  /** `startsVolt`: below this a regulator inside gives up; `steadyVolt`: above this its current no longer rises. */
+  smartSensor: { supplyAmpere: 0.08, startsVolt: [4.2, 8.5] as const, steadyVolt: [1.5, 10] as const },
   /** A filament is a tenth of its hot resistance when cold. Watt at nominal voltage. */
   lamp: { watt: 5, coldShare: 0.1 },
   /** On a 12 V machine, ohm; four times that on 24 V. */
@@ -105,16 +119,19 @@ export const DEFAULTS = {
   threeWireSensor: {
     supplyAmpere: 0.008,
     outputOhm: 100,
-    dropOutVolt: 3.5,
-    offOhm: 1_000_000,
+    startsVolt: [2.4, 4] as const,
+    offOhm: [200_000, 50_000_000] as const,
+    /** of three makers' outputs one has no diode from ground, so that the line falls where the others rise */
+    withoutDiode: 0.3,
+    diode: { volt: 0.55, ohm: 30 },
     restShare: [0.08, 0.6] as const,
   },
   potentiometer: { trackOhm: 5_000, wiperOhm: 100, restShare: [0.1, 0.3] as const },
   thermistor: { ohm25: 2_500, betaKelvin: 3_435, restCelsius: [-10, 90] as const },
-  hall: { supplyAmpere: 0.006, dropOutVolt: 3.5, saturationOhm: 30, offOhm: 1_000_000 },
+  hall: { supplyAmpere: 0.006, startsVolt: [2.2, 3.8] as const, saturationOhm: 30, offOhm: 1_000_000 },
 
   /** Half-widths of what is not exactly known, as a share of the value. */
-  tolerance: { generic: 0.2, typed: 0.05, reference: 0.01, battery: 0.025 },
+  tolerance: { generic: 0.2, typed: 0.05, reference: 0.01, battery: 0.035 },
 
   meter: {
     beeperOhm: 30,
@@ -140,6 +157,8 @@ export const DEFAULTS = {
   reading: {
     ohmElectronics: 0.5,
     ohmElectronicsFrom: 60,
+    /** so many ohms readings through electronics are what no model foresees: clamps conduct as they like */
+    ohmOdd: 0.2,
     floorVolt: 0.03,
     share: 0.012,
     slip: 0.003,
@@ -158,7 +177,7 @@ export const DEFAULTS = {
      * how much of a code's probability comes from the sample itself, from the other draws at its severity, and from the
      * neighbouring severities
      */
-    between: { ownDraw: 0.8, ofDraws: 0.1, ofNeighbours: 0.1 },
+    between: { ownDraw: 0.6, ofDraws: 0.3, ofNeighbours: 0.1 },
     /**
      * share of codes with this status that a lasting fault would leave, and one that comes and goes (product judgement,
      * no source)
@@ -179,7 +198,7 @@ export const DEFAULTS = {
     fluid: [50, 110, 240, 500, 1_100, 2_400, 5_000, 11_000, 25_000],
     wireToWire: [0.05, 0.5, 1.5, 4, 7, 10, 14, 18, 22, 26, 30, 36, 45, 70, 150, 400],
     /** on top of a winding or element of its own */
-    element: [10, 40, 200, 1_000],
+    element: [10, 40, 200, 1_000, 4_000, 15_000, 50_000],
     /** factors on a supply, a reference, an element */
     supplyLow: [0.92, 0.82, 0.65, 0.4, 0.05],
     supplyHigh: [1.1, 1.2, 1.35],
@@ -295,7 +314,7 @@ export const DEFAULTS = {
    * A second independent fault, relative to none; readings taken at the wrong, look-alike connector: declared
    * look-alike, or only of the same shape. Product judgement, no source.
    */
-  multipleFaults: { second: 1e-3, draws: 4 },
+  multipleFaults: { second: 3e-4, draws: 4 },
   misplaced: { lookAlike: 0.01, sameShape: 0.001 },
   /**
    * What looks, wiggles, swaps and part numbers are worth: probability where the fault is there, and where it is not.

@@ -159,7 +159,11 @@ export function setBy(predictor: Predictor, component: MixtureComponent, monitor
   return p;
 }
 
-/** How far a reading is from the nearest of what a component's heavier samples predict, standard deviations. */
+/**
+ * How far a reading is from the nearest of what a component's heavier samples predict, standard deviations. Of a fault
+ * that may be more or less bad only its likeliest severity and those beside it count: one reading must not fit a hard
+ * short and the next a soft one.
+ */
 export function misfit(
   predictor: Predictor,
   component: MixtureComponent,
@@ -180,13 +184,28 @@ export function misfit(
     }
     return e.value >= low && e.value <= high ? 0 : least; // between two samples is between two samples
   };
-  const there = nearest(component.hypothesis, (s) => component.weights[s]!, component.weights.length);
+  const { draws } = predictor;
+  const likeliest = likeliestPlace(component.weights, draws);
+  const { stepped } = predictor.hypotheses[component.hypothesis]!;
+  const counts = (s: number) => !stepped || Math.abs(Math.floor(s / draws) - likeliest) <= 1;
+  const there = nearest(component.hypothesis, (s) => (counts(s) ? component.weights[s]! : 0), component.weights.length);
   return component.presence === 1
     ? there
     : Math.min(
         there,
         nearest(0, () => 1, predictor.draws),
       );
+}
+/** The severity that carries most weight. @param weights of samples: [severity · draws + draw] */
+function likeliestPlace(weights: Float64Array, draws: number): number {
+  let best = 0;
+  let most = -1;
+  for (let s = 0; s < weights.length; s += draws) {
+    let sum = 0;
+    for (let d = 0; d < draws; d++) sum += weights[s + d]!;
+    if (sum > most) [most, best] = [sum, s / draws];
+  }
+  return best;
 }
 /** Weight from which a sample is worked out for how badly a reading fits. Judgement: time. */
 const SAMPLE_COUNTS_FROM = 1e-3;

@@ -13,7 +13,7 @@ const PRUNE_EXACT = Math.log(1e-14);
  * Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something
  * unexplained (natural log): two codes missed, not one false alarm.
  */
-const LN_NARROW = Math.log(1e-3);
+const LN_NARROW = Math.log(1e-4);
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
 /** ln probability of a code where the drawing is not this machine's. */

@@ -45,9 +45,11 @@ export function likelihood(
     if (got === predicted) return 1;
     return high(got) && high(predicted) ? 0.3 : slip / LN_OHM_RANGE;
   }
+  const { ohmOdd, ohmElectronicsFrom } = DEFAULTS.reading;
+  const odd = Math.max(got, predicted) > ohmElectronicsFrom ? ohmOdd : slip;
   const sigma = sigmaLnOhm(predicted, spread);
   const z = (Math.log(got + DEFAULTS.reading.ohmFloor) - Math.log(predicted + DEFAULTS.reading.ohmFloor)) / sigma;
-  return ((1 - slip) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + slip / LN_OHM_RANGE;
+  return ((1 - odd) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + odd / LN_OHM_RANGE;
 }
 
 /** A clamp meter's own error, ampere and share; and its span, ampere. Common practice, no source. */
@@ -145,22 +147,13 @@ export function spreads(
     at[i] = ohms ? (v < Infinity ? Math.log(v + DEFAULTS.reading.ohmFloor) : NaN) : v;
   }
   const out = new Float64Array(count);
+  const own = new Float64Array(draws);
   for (let s = 0; s < count; s += draws) {
-    let n = 0;
-    let sum = 0;
-    let squares = 0;
+    partDraws(at.subarray(s, s + draws), own);
     for (let i = s; i < s + draws; i++) {
       const v = at[i]!;
       if (v !== v) continue; // NaN
-      n++;
-      sum += v;
-      squares += v * v;
-    }
-    if (n === 0) continue;
-    const deviation = DRAW_KERNEL * Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
-    for (let i = s; i < s + draws; i++) {
-      const v = at[i]!;
-      if (v !== v) continue;
+      const deviation = DRAW_KERNEL * own[i - s]!;
       if (!stepped) {
         out[i] = Math.hypot(deviation, UNSTEPPED_SPREAD * Math.abs(v));
         continue;
@@ -172,6 +165,48 @@ export function spreads(
     }
   }
   return out;
+}
+
+/** A gap of more than this share of the whole parts two kinds of devices; of few draws it must be wider. Judgement. */
+const PARTED = 0.6;
+const FEW_PARTED = 0.85;
+const FEW = 6;
+/** Where one kind shows in one or two draws only, its own spread is not known: this share of the whole. Judgement. */
+const LONE = 0.05;
+
+/**
+ * Draws that differ by the kind of a device (an input pulled up or down) stand in groups apart: each group has a spread
+ * of its own, or a reading between the two would look likely.
+ * @param values one a draw; NaN or infinite where it has none @param into takes each draw's deviation
+ * @returns the group of each draw; −1 where it has no value
+ */
+export function partDraws(values: Float64Array, into: Float64Array): Int8Array {
+  const groups = new Int8Array(values.length).fill(-1);
+  const order = Array.from(values.keys())
+    .filter((d) => Number.isFinite(values[d]!))
+    .sort((a, b) => values[a]! - values[b]!);
+  const whole = order.length ? values[order.at(-1)!]! - values[order[0]!]! : 0;
+  let last = 0;
+  const part = (list: readonly number[]): void => {
+    const range = values[list.at(-1)!]! - values[list[0]!]!;
+    const parted = (list.length < FEW ? FEW_PARTED : PARTED) * range;
+    for (let k = 1; k < list.length; k++)
+      if (values[list[k]!]! - values[list[k - 1]!]! > parted) {
+        part(list.slice(0, k));
+        part(list.slice(k));
+        return;
+      }
+    const mean = list.reduce((sum, d) => sum + values[d]!, 0) / list.length;
+    const squares = list.reduce((sum, d) => sum + (values[d]! - mean) ** 2, 0) / list.length;
+    const least = list.length < 3 ? LONE * whole : 0;
+    for (const d of list) {
+      into[d] = Math.max(Math.sqrt(squares), least);
+      groups[d] = last;
+    }
+    last++;
+  };
+  if (order.length) part(order);
+  return groups;
 }
 
 /** How far apart two predictions are, in standard deviations of the instrument. */

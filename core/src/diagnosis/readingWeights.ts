@@ -5,7 +5,7 @@ import { stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Families } from "../prediction/unknowns.js";
 import type { ReadingEvidence } from "./evidence.js";
-import { DRAW_KERNEL, likelihood, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
+import { DRAW_KERNEL, likelihood, partDraws, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
 
 /** A reading with the family of its unknown and a name of its own. */
 export interface NamedReading {
@@ -70,6 +70,9 @@ class ReadingCloud {
   private readonly steps: number;
   private readonly fine: number;
   private readonly ohms: boolean;
+  /** of the severity in hand: what each draw predicts, on the scale it is judged on, and how far its kind spreads */
+  private readonly scaled: Float64Array;
+  private readonly deviations: Float64Array;
   /** severities are tried at grid points next to each other; several faults at a few severities each are not */
   private readonly others: number[][][] | undefined;
   private readonly neighbours: { readonly below: Int32Array; readonly above: Int32Array } | undefined;
@@ -86,6 +89,8 @@ class ReadingCloud {
     const { stepped, samples, severities } = predictor.hypotheses[h]!;
     this.count = samples / predictor.draws;
     this.used = predictor.drawsUsed(h);
+    this.scaled = new Float64Array(this.used);
+    this.deviations = new Float64Array(this.used);
     this.steps = severitySteps(predictor, h);
     this.fine = drawSteps(order);
     this.ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
@@ -99,8 +104,9 @@ class ReadingCloud {
     const out = new Float32Array(count * steps * used * fine);
     for (let p = 0; p < count; p++) {
       if (!this.isWanted(p)) continue;
-      const deviation = this.neighbours ? 0 : DRAW_KERNEL * deviationOf(p, used, this.at, (v) => this.scale(v));
-      for (let d = 0; d < used; d++) this.write(p, d, deviation, out);
+      for (let d = 0; d < used; d++) this.scaled[d] = this.scale(this.at(p, d));
+      const groups = partDraws(this.scaled, this.deviations);
+      for (let d = 0; d < used; d++) this.write(p, d, groups, out);
     }
     return out;
   }
@@ -114,12 +120,13 @@ class ReadingCloud {
   }
 
   /** The likelihoods of one severity and draw, at every step between it and its neighbours. */
-  private write(p: number, d: number, deviation: number, out: Float32Array): void {
+  private write(p: number, d: number, groups: Int8Array, out: Float32Array): void {
     const { steps, fine, used, e, at } = this;
     const below = this.isWanted(p - 1) ? p - 1 : -1;
     const above = this.isWanted(p + 1) ? p + 1 : -1;
     const here = at(p, d);
-    const along = this.alongUnknown(p, d);
+    const along = this.alongUnknown(p, d, groups);
+    const deviation = along.isAlone && groups[d]! >= 0 ? DRAW_KERNEL * this.deviations[d]! : 0;
     const severityGap = this.others
       ? this.gapToOthers(p, d)
       : ((0.5 * SEVERITY_KERNEL) / steps) * (this.gap(p, below, d) + this.gap(p, above, d));
@@ -157,9 +164,10 @@ class ReadingCloud {
   }
 
   /** How the prediction moves along the unknown that drives the reading. Beyond the last draw it goes on as it came. */
-  private alongUnknown(p: number, d: number): { readonly gap: number; readonly shift: (u: number) => number } {
-    const low = this.neighbours?.below[d] ?? -1;
-    const high = this.neighbours?.above[d] ?? -1;
+  private alongUnknown(p: number, d: number, groups: Int8Array): Along {
+    const alike = (q: number) => (q >= 0 && groups[q] === groups[d] ? q : -1);
+    const low = alike(this.neighbours?.below[d] ?? -1);
+    const high = alike(this.neighbours?.above[d] ?? -1);
     const x = this.scale(this.at(p, d));
     const to = (q: number) => {
       if (q < 0) return 0;
@@ -168,13 +176,26 @@ class ReadingCloud {
     };
     const up = to(high);
     const down = to(low);
-    const shift = (u: number) => (u < 0 ? (low >= 0 ? down : -up) * -u : (high >= 0 ? up : -down) * u);
-    return { gap: Math.abs(up) + Math.abs(down), shift };
+    const outward = (u: number, inside: number) => -inside * u * OUTWARD;
+    const shift = (u: number) =>
+      u < 0 ? (low >= 0 ? down * -u : outward(-u, up)) : high >= 0 ? up * u : outward(u, down);
+    return { gap: Math.abs(up) + Math.abs(down), shift, isAlone: low < 0 && high < 0 };
   }
   private shifted(base: number, shift: number): number {
     if (!this.ohms) return base + shift;
     return Math.max(0, Math.exp(this.scale(base) + shift) - DEFAULTS.reading.ohmFloor);
   }
+}
+/**
+ * Beyond the last draw the unknown goes on by so many times the step inside: the ends of a usual range are soft.
+ * Judgement.
+ */
+const OUTWARD = 2.5;
+/** How a prediction moves along its unknown; `isAlone` where no other draw of its kind tells. */
+interface Along {
+  readonly gap: number;
+  readonly shift: (u: number) => number;
+  readonly isAlone: boolean;
 }
 /** For each choice of severities and each fault of several: the choices that differ in that fault alone. */
 function differingInOneFault(choices: readonly (readonly number[])[]): number[][][] {
@@ -183,25 +204,6 @@ function differingInOneFault(choices: readonly (readonly number[])[]): number[][
       choices.flatMap((c, q) => (c.every((x, i) => (i === m ? x !== own[i] : Object.is(x, own[i]))) ? [q] : [])),
     ),
   );
-}
-function deviationOf(
-  p: number,
-  used: number,
-  at: (p: number, d: number) => number,
-  scale: (v: number) => number,
-): number {
-  let n = 0;
-  let sum = 0;
-  let squares = 0;
-  for (let d = 0; d < used; d++) {
-    const x = scale(at(p, d));
-    if (x === x && Math.abs(x) < Infinity) {
-      n++;
-      sum += x;
-      squares += x * x;
-    }
-  }
-  return n === 0 ? 0 : Math.sqrt(Math.max(0, squares / n - (sum / n) ** 2));
 }
 function neighboursIn(
   order: readonly number[],

@@ -178,6 +178,14 @@ export const ModulePin = z.discriminatedUnion("role", [
 
 const twoPins = { pins: z.strictObject({ feed: CavityRef, ground: CavityRef }) };
 const threePins = z.strictObject({ supply: CavityRef, ground: CavityRef, signal: CavityRef });
+const whenGroundLost = z
+  .enum(["high", "low"])
+  .optional()
+  .meta({
+    description:
+      "Where the output goes when the sensor's ground is open: most float up to the supply, some fall; unknown when " +
+      "left out",
+  });
 const restShare = range(share)
   .optional()
   .meta({ description: "Output at rest as a share of its supply, lowest to highest" });
@@ -220,6 +228,7 @@ export const Device = z.discriminatedUnion("kind", [
     supplyAmpere: positive.optional(),
     outputOhm: positive.optional(),
     dropOutVolt: positive.optional(),
+    whenGroundLost,
     restShare,
   }),
   device("potentiometer", { pins: threePins, trackOhm: positive.optional(), wiperOhm: positive.optional(), restShare }),
@@ -247,6 +256,7 @@ export const Device = z.discriminatedUnion("kind", [
     pins: threePins,
     supplyAmpere: positive.optional(),
     dropOutVolt: positive.optional(),
+    whenGroundLost,
     saturationOhm: positive.optional(),
   }),
   device("coilSensor", { pins: z.strictObject({ high: CavityRef, low: CavityRef }), ohm: positive.optional() }),

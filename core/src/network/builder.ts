@@ -33,6 +33,7 @@ export class Builder {
   private readonly gates: Gate[] = [];
   private readonly gateOf = new Map<string, number>();
   private readonly wired: ReadonlySet<string>;
+  private readonly guesses: ReadonlySet<string>;
   constructor(
     readonly wiring: Wiring,
     readonly key: KeyState,
@@ -40,6 +41,7 @@ export class Builder {
     readonly stimulus: StimulusOf,
   ) {
     this.wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
+    this.guesses = new Set(wiring.guesses);
   }
 
   node(name: string): number {
@@ -49,12 +51,28 @@ export class Builder {
     this.nodeOf.set(name, this.nodes.length - 1);
     return this.nodes.length - 1;
   }
+  /** whether its function was guessed and not read anywhere */
+  isGuess(cavity: string): boolean {
+    return this.guesses.has(cavity);
+  }
   isWired(point: string): boolean {
     return this.wired.has(point);
   }
   /** a parameter that may be typed in the document; `nominal` is used with the typed tolerance when it was */
   known(thing: string, parameter: string, typed: number | undefined, nominal?: number, generic?: number): number {
     return this.value(thing, parameter, nominal ?? typed ?? generic ?? 0, typed === undefined ? "generic" : "typed");
+  }
+  /**
+   * What nobody draws of a device's inside, as a number from 0 to 1; 0.5 in the nominal circuit. Like any unknown it is
+   * one and the same in every state of one machine, and readings tell it.
+   */
+  variant(thing: string, name: string): number {
+    return this.stimulus(`${thing} ${name}`, [0, 1]);
+  }
+  /** a value of which only the order of magnitude is known, unless it is typed; its middle in the nominal circuit */
+  wide(thing: string, parameter: string, typed: number | undefined, [low, high]: readonly [number, number]): number {
+    if (typed !== undefined) return this.known(thing, parameter, typed);
+    return low * (high / low) ** this.variant(thing, parameter);
   }
   /** every element has the same shape, whatever its kind says: the inner loops read them faster for it */
   add(e: Partial<Element> & Pick<Element, "id" | "type" | "a" | "b" | "ohm">) {
@@ -153,7 +171,7 @@ export class Builder {
         volt: bus.recessiveVolt,
         ohm: bus.recessiveOhm,
         gate,
-        offOhm: bus.recessiveOhm,
+        offOhm: bus.unpoweredOhm, // it lets go of the lines
       });
     }
     const dominant = {
@@ -162,7 +180,7 @@ export class Builder {
       limitAmpere: bus.dominantAmpere,
       gate,
       offOhm: bus.dominantOffOhm,
-      duty: bus.duty,
+      duty: this.traffic(bus.duty),
       talks: true,
     } as const;
     this.add({
@@ -181,6 +199,10 @@ export class Builder {
     });
     if (terminated) this.resistor(`terminator ${id}`, high, low, bus.terminatorOhm);
   }
+  /** share of the time in which somebody talks: whatever the machine is doing; the same for all buses of one machine */
+  private traffic([least, most]: readonly [number, number]): number {
+    return least + (most - least) * this.variant("bus", "traffic");
+  }
   /** a node on a single-wire bus: pulled up through a diode, pulled down while it talks */
   singleWireBus(id: string, line: string, supply: string, ground: string, gate: number, commander: boolean) {
     const bus = DEFAULTS.bus;
@@ -194,7 +216,7 @@ export class Builder {
     });
     this.resistor(`talk ${id}`, line, ground, bus.lineOhm, {
       gate,
-      duty: bus.lineDuty,
+      duty: this.traffic(bus.lineDuty),
       talks: true,
       offOhm: bus.lineOffOhm,
     });

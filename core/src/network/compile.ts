@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Device, KeyState, Wiring } from "../format/wiring.js";
-import { CHASSIS, pinBehind, wireId } from "../wiring/points.js";
+import type { Device, KeyState, Wire, Wiring } from "../format/wiring.js";
+import { CHASSIS, connectorOf, pinBehind, wireId } from "../wiring/points.js";
 import { Builder, type StimulusOf, type ValueOf } from "./builder.js";
 import { addModule } from "./compileModule.js";
 import { addPeripheral } from "./compileDevice.js";
@@ -41,13 +41,8 @@ export function compile(
       b.resistor(`contact ${name}`, x, y, DEFAULTS.contactOhm, { connector: connector.id });
     }
   }
-  for (const wire of wiring.wires)
-    b.resistor(
-      `wire ${wireId(wire)}`,
-      wire.from,
-      wire.to,
-      b.known(wireId(wire), "ohm", wire.lengthM, wireOhm(wire), DEFAULTS.wireLengthM),
-    );
+  const kinds = new Map(wiring.devices.map((d) => [d.id, d.kind]));
+  for (const wire of wiring.wires) b.resistor(`wire ${wireId(wire)}`, wire.from, wire.to, ohmOf(b, wire, kinds));
   for (const device of wiring.devices) addDevice(b, device, fitted);
   for (const j of fitted.jumpers ?? []) b.resistor(`jumper ${j.from} ${j.to}`, j.from, j.to, j.ohm);
   for (const l of fitted.loads ?? [])
@@ -60,6 +55,22 @@ export function compile(
     });
   return b.finish();
 }
+
+/** Resistance of a wire; where its length is not drawn, only the order of it is known. */
+function ohmOf(b: Builder, wire: Wire, kinds: ReadonlyMap<string, Device["kind"]>): number {
+  const ends = [wire.from, wire.to].map((e) => kinds.get(connectorOf(e)));
+  const { cable, feed, other } = DEFAULTS.wireMm2;
+  const usual = ends.some((k) => k === "battery" || k === "alternator")
+    ? cable
+    : ends.some((k) => k === "ground" || k === "fuse" || k === "breaker" || k === "switch")
+      ? feed
+      : other;
+  const ohm = wireOhm(wire, usual);
+  if (wire.lengthM !== undefined) return b.known(wireId(wire), "ohm", wire.lengthM, ohm);
+  return b.wide(wireId(wire), "ohm", undefined, [ohm / UNDRAWN, ohm * UNDRAWN]);
+}
+/** A length that nobody drew is off by up to this factor from the usual one. Common practice, no source. */
+const UNDRAWN = 2.5;
 
 function addDevice(b: Builder, device: Device, fitted: Fitted): void {
   switch (device.kind) {

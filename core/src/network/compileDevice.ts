@@ -84,13 +84,17 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
     case "smartSensor": {
       const d = DEFAULTS.smartSensor;
       const pins = pinNodes(device.pins);
-      b.resistor(
-        `load ${id}`,
-        pins.supply,
-        pins.ground,
-        volts / b.known(id, "supplyAmpere", device.supplyAmpere, undefined, d.supplyAmpere),
-      );
-      const gate = b.gate(id, [[pins.supply]], pins.ground, device.dropOutVolt ?? volts * d.dropOutShare);
+      const ampere = b.known(id, "supplyAmpere", device.supplyAmpere, undefined, d.supplyAmpere);
+      const starts = b.wide(id, "startsVolt", device.dropOutVolt, d.startsVolt);
+      const gate = b.gate(id, [[pins.supply]], pins.ground, starts);
+      b.add({
+        id: `load ${id}`,
+        type: "limiter",
+        a: b.node(pins.supply),
+        b: b.node(pins.ground),
+        limitAmpere: ampere,
+        ohm: b.wide(id, "steadyVolt", undefined, d.steadyVolt) / ampere,
+      });
       if (pins.busHigh && pins.busLow)
         b.twoWireBus(id, pins.busHigh, pins.busLow, pins.ground, gate, device.terminated);
       if (pins.busLine) b.singleWireBus(id, pins.busLine, pins.supply, pins.ground, gate, false);
@@ -118,13 +122,19 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
       return;
     }
     case "solenoid":
-    case "heater": {
-      const pins = pinNodes(device.pins);
-      const generic = (device.kind === "heater" ? DEFAULTS.heaterOhm : DEFAULTS.solenoidOhm) * (volts / 12) ** 2;
-      b.resistor(`element ${id}`, pins.feed, pins.ground, b.known(id, "ohm", device.ohm, undefined, generic));
+      addLoad(b, device, DEFAULTS.solenoidOhm);
       return;
-    }
+    case "heater":
+      addLoad(b, device, DEFAULTS.heaterOhm);
+      return;
   }
+}
+
+/** @param usualOhm on a 12 V machine */
+function addLoad(b: Builder, { id, pins, ohm }: DeviceOf<"solenoid" | "heater">, usualOhm: number): void {
+  const { feed, ground } = pinNodes(pins);
+  const usual = usualOhm * (b.wiring.nominalVolt / 12) ** 2;
+  b.resistor(`element ${id}`, feed, ground, b.known(id, "ohm", ohm, undefined, usual));
 }
 
 function addTrack(
@@ -168,13 +178,8 @@ function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): vo
   const d = DEFAULTS.threeWireSensor;
   const { id } = device;
   const { supply, ground, signal } = pinNodes(device.pins);
-  b.resistor(
-    `load ${id}`,
-    supply,
-    ground,
-    DEFAULTS.module.referenceVolt / b.known(id, "supplyAmpere", device.supplyAmpere, undefined, d.supplyAmpere),
-  );
-  const gate = b.gate(id, [[supply]], ground, device.dropOutVolt ?? d.dropOutVolt);
+  const gate = addDie(b, device, d);
+  b.add({ id: `back ${id}`, type: "diode", a: b.node(signal), b: b.node(supply), ...d.diode });
   b.add({
     id: `output ${id}`,
     type: "follower",
@@ -182,23 +187,37 @@ function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): vo
     b: b.node(supply),
     low: b.node(ground),
     gate,
-    offOhm: d.offOhm,
+    offOhm: b.wide(id, "offOhm", undefined, d.offOhm),
     ratio: b.stimulus(id, device.restShare ?? d.restShare),
     ohm: b.known(id, "outputOhm", device.outputOhm, undefined, d.outputOhm),
   });
 }
 
+/**
+ * The chip of a sensor between its supply and ground, and the diode that lifts its output when its ground is lost: then
+ * the whole chip floats up. Some have none, and their line falls. @returns the gate of its output
+ */
+function addDie(
+  b: Builder,
+  { id, pins, supplyAmpere, dropOutVolt, whenGroundLost }: DeviceOf<"threeWireSensor" | "hall">,
+  d: { readonly supplyAmpere: number; readonly startsVolt: readonly [number, number] },
+): number {
+  const { withoutDiode, diode } = DEFAULTS.threeWireSensor;
+  const { supply, ground, signal } = pinNodes(pins);
+  const gate = b.gate(id, [[supply]], ground, b.wide(id, "startsVolt", dropOutVolt, d.startsVolt));
+  const ampere = b.known(id, "supplyAmpere", supplyAmpere, undefined, d.supplyAmpere);
+  b.resistor(`load ${id}`, supply, ground, DEFAULTS.module.referenceVolt / ampere);
+  const falls = whenGroundLost ? whenGroundLost === "low" : b.variant(id, "groundDiode") < withoutDiode;
+  const ohm = falls ? Infinity : diode.ohm;
+  b.add({ id: `lift ${id}`, type: "diode", a: b.node(ground), b: b.node(signal), volt: diode.volt, ohm });
+  return gate;
+}
+
 function addHall(b: Builder, device: DeviceOf<"hall">): void {
   const d = DEFAULTS.hall;
   const { id } = device;
-  const { supply, ground, signal } = pinNodes(device.pins);
-  b.resistor(
-    `load ${id}`,
-    supply,
-    ground,
-    DEFAULTS.module.referenceVolt / b.known(id, "supplyAmpere", device.supplyAmpere, undefined, d.supplyAmpere),
-  );
-  const gate = b.gate(id, [[supply]], ground, device.dropOutVolt ?? d.dropOutVolt);
+  const { ground, signal } = pinNodes(device.pins);
+  const gate = addDie(b, device, d);
   // at rest the tooth may or may not stand at the tip; a half or more counts as steel
   const steel = b.stimulus(id, [0, 1]) >= 0.5;
   b.resistor(

@@ -24,17 +24,8 @@ export function addModule(b: Builder, device: DeviceOf<"module">): void {
     for (const p of own) if (!b.isWired(p.at)) b.resistor(`assumed ${p.at}`, p.at, CHASSIS, DEFAULTS.groundOhm);
     if (own.length === 0) b.resistor(`assumed ground ${device.id} ${domain}`, inner, CHASSIS, DEFAULTS.groundOhm);
   }
-  for (const p of supplies) {
-    const ampere = b.known(
-      device.id,
-      `supplyAmpere ${p.at}`,
-      p.supplyAmpere,
-      undefined,
-      m.supplyAmpere / supplies.length,
-    );
-    b.resistor(`load ${p.at}`, pinBehind(p.at), innerGround(device.id, p.domain), nominal / ampere);
+  for (const p of supplies)
     if (!b.isWired(p.at)) b.resistor(`assumed ${p.at}`, b.batteryPoint(), p.at, DEFAULTS.switchOhm);
-  }
   const live = (some: readonly ModulePinOf<"supply">[]) => some.map((p) => pinBehind(p.at));
   const groups = [
     live(supplies.filter((p) => p.feed === "switched")),
@@ -49,6 +40,11 @@ export function addModule(b: Builder, device: DeviceOf<"module">): void {
     nominal * m.wakesAtShare,
     { needsKey: true },
   );
+  for (const p of supplies) {
+    const usual = m.supplyAmpere / supplies.length;
+    const ampere = b.known(device.id, `supplyAmpere ${p.at}`, p.supplyAmpere, undefined, usual);
+    b.resistor(`load ${p.at}`, pinBehind(p.at), innerGround(device.id, p.domain), nominal / ampere);
+  }
   for (const pin of device.pins) addPin(b, device, pin, gate, feed);
 }
 
@@ -80,8 +76,11 @@ function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: nu
       });
       return;
     case "input": {
-      const ohm = b.known(own, `pull ${pin.at}`, pin.pullOhm, undefined, m.pullOhm[pin.pull]);
-      const volt = pin.pull === "up" ? (pin.pullVolt ?? m.pullVolt) : 0;
+      const isOther = pin.pull === "down" && b.isGuess(pin.at) && b.variant(own, `other pull ${pin.at}`) < m.otherPull;
+      const pull = isOther ? "up" : pin.pull;
+      const usual = m.pullOhm[pin.pull];
+      const ohm = b.wide(own, `pull ${pin.at}`, pin.pullOhm, [usual / m.pullSpread, usual * m.pullSpread]);
+      const volt = pull === "up" ? (pin.pullVolt ?? m.pullVolt) : 0;
       b.add({ id: `pull ${pin.at}`, type: "source", a: b.node(at), b: b.node(inner), volt, ohm, gate, offOhm: ohm });
       return;
     }
@@ -107,6 +106,8 @@ function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: nu
         ),
         duty: on ? (pin.duty ?? 1) : 0,
       });
+      if (low) addWatch(b, own, pin.at, inner, gate);
+      else b.resistor(`off ${pin.at}`, at, inner, b.wide(own, `off ${pin.at}`, undefined, m.highSideOffOhm));
       return;
     }
     case "busHigh": {
@@ -122,4 +123,22 @@ function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: nu
     case "busLine":
       b.singleWireBus(`${own} ${pin.at}`, at, feed, inner, gate, pin.commander);
   }
+}
+
+/** By a weak bias some low-side drivers look whether their load is there while they are off. */
+function addWatch(b: Builder, own: string, cavity: string, inner: string, gate: number): void {
+  const m = DEFAULTS.module;
+  const ohm = b.wide(own, `watch ${cavity}`, undefined, m.watchOhm);
+  const [least, most] = m.watchVolt;
+  const without = b.variant(own, `watches ${cavity}`) < m.withoutWatch;
+  b.add({
+    id: `watch ${cavity}`,
+    type: "source",
+    a: b.node(pinBehind(cavity)),
+    b: b.node(inner),
+    volt: without ? 0 : least + (most - least) * b.variant(own, `watch volt ${cavity}`),
+    ohm: without ? m.driverOffOhm : ohm,
+    gate,
+    offOhm: m.driverOffOhm,
+  });
 }

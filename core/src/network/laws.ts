@@ -8,8 +8,8 @@ export const filamentOf = (watt: number, nominalVolt: number) => ({ ohm: nominal
  * Copper resistance of a wire at 20 °C, ohm. Cross-sections: IEC 60228 class 5, else ρ of IEC 60028 (values from
  * memory).
  */
-export function wireOhm(wire: Pick<Wire, "mm2" | "lengthM">): number {
-  const mm2 = wire.mm2 ?? DEFAULTS.wireMm2;
+export function wireOhm(wire: Pick<Wire, "mm2" | "lengthM">, usualMm2: number = DEFAULTS.wireMm2.other): number {
+  const mm2 = wire.mm2 ?? usualMm2;
   const perKm = DEFAULTS.cableOhmPerKm[String(mm2)] ?? (DEFAULTS.copperOhmMm2PerMetre * 1000) / mm2;
   return Math.max((perKm / 1000) * (wire.lengthM ?? DEFAULTS.wireLengthM), 1e-4);
 }

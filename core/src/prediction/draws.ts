@@ -18,8 +18,8 @@ export function uniform(seed: number): () => number {
  * conditions at each sensor. Draw 0 is nominal. The same draw gives the same guesses in every key state, so that
  * an unknown pressure stays one and the same unknown at every pin of its signal.
  *
- * Draws are stratified (Latin hypercube; McKay, Beckman & Conover 1979): among `count` draws each parameter visits
- * every one of its `count` strata once.
+ * Draws are stratified (Latin hypercube; McKay, Beckman & Conover 1979): among those that are not nominal each
+ * parameter visits every one of as many strata once.
  */
 export class Draws {
   private readonly strata = new Map<string, Float64Array>();
@@ -57,10 +57,11 @@ export class Draws {
   private position(parameter: string, draw: number): number {
     let strata = this.strata.get(parameter);
     if (!strata) {
-      strata = Float64Array.from({ length: this.count }, (_, i) => (i + this.random()) / this.count);
-      for (let i = strata.length - 1; i > 0; i--) {
+      const drawn = Math.max(1, this.count - 1); // the nominal draw has none
+      strata = Float64Array.from({ length: this.count }, (_, i) => (i === 0 ? 0.5 : (i - 1 + this.random()) / drawn));
+      for (let i = strata.length - 1; i > 1; i--) {
         // Fisher & Yates
-        const j = Math.floor(this.random() * (i + 1));
+        const j = 1 + Math.floor(this.random() * i);
         [strata[i], strata[j]] = [strata[j]!, strata[i]!];
       }
       this.strata.set(parameter, strata);

@@ -7,10 +7,11 @@ import { ohmmeter, OHMS_NEED_BELOW_VOLT, voltmeter } from "../instruments/meter.
 import { innerGround } from "../network/compileModule.js";
 import { NO_EDIT, type Circuit, type Edit } from "../network/element.js";
 import { elementAmpere, measureOhms, nodeVolt, ohmBetween } from "../network/observe.js";
-import type { Solver } from "../network/solver.js";
+import { openedBy, type Solver } from "../network/solver.js";
 import { isSpecial } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { meterPoints, pinBehind, wireId } from "../wiring/points.js";
+import { findNets } from "../wiring/nets.js";
+import { devicePins, meterPoints, pinBehind, wireId } from "../wiring/points.js";
 import { QUANTITY, type Quantity } from "./quantity.js";
 
 /** Solves one sample of a hypothesis for a look, with what an instrument adds. */
@@ -21,6 +22,24 @@ export type Solve = (look: Look, extra?: Edit) => Solver;
  * 80 kΩ, ohm.
  */
 const NEGLIGIBLE_OHM = 200;
+
+/**
+ * Where a meter moves a point that a diode feeds by more than this, the circuit is solved with the meter in it: the
+ * diode conducts then, and no correction by a resistance is right, volt.
+ */
+const PULLED_VOLT = 0.05;
+interface Pulled {
+  readonly node: number;
+  readonly points: number[];
+}
+
+/** Fewer ohms than this are copper, whatever chip is beside it. */
+const ELECTRONICS_OHM = 60;
+const ELECTRONIC: ReadonlySet<string> = new Set(["module", "threeWireSensor", "hall", "smartSensor", "currentLoop"]);
+/** Pins that are copper to the ground of the same part. */
+const COPPER_ROLES: ReadonlySet<string> = new Set(["ground", "sensorGround"]);
+/** Elements that are copper, by their ids. */
+const COPPER = /^(contact|wire|fuse|breaker|switch|jumper) /;
 
 interface ScanPin {
   readonly cavity: string;
@@ -39,6 +58,11 @@ export class MachineReader {
   /** module pins whose value a scan tool can show: behind the meter points in a column of volts */
   private readonly scanPins: readonly ScanPin[];
   private readonly wires: readonly string[];
+  /** pins that a chip hangs on */
+  private readonly electronics: readonly string[];
+  private readonly live = new WeakMap<Circuit, { readonly name: string; readonly points: Uint8Array }>();
+  /** 1 where a point is on a conductor that a diode feeds: a single-wire bus, a diode of the drawing */
+  private readonly behindDiode: Uint8Array;
   private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
 
   /** @param nominal the circuit of the plain document */
@@ -46,12 +70,25 @@ export class MachineReader {
     this.points = meterPoints(wiring).filter((p) => nominal.nodeOf.has(p));
     this.pointIndex = new Map(this.points.map((p, i) => [p, i]));
     this.nodes = this.nodesIn(nominal);
+    const { netOf } = findNets(wiring);
+    const fed = new Set(
+      wiring.devices.flatMap((d) => {
+        if (d.kind === "diode") return [`${d.id}:anode`, `${d.id}:cathode`].map((p) => netOf.get(p));
+        return devicePins(d)
+          .filter((p) => p.role === "busLine")
+          .map((p) => netOf.get(p.at));
+      }),
+    );
+    this.behindDiode = Uint8Array.from(this.points, (p) => (fed.has(netOf.get(p)) ? 1 : 0));
     this.scanPins = wiring.devices.flatMap((d) =>
       d.kind === "module"
         ? d.pins
             .filter((p) => p.role === "input" || p.role === "supply")
             .map((p) => ({ cavity: p.at, module: d.id, domain: p.domain }))
         : [],
+    );
+    this.electronics = wiring.devices.flatMap((d) =>
+      ELECTRONIC.has(d.kind) ? devicePins(d).flatMap((p) => (COPPER_ROLES.has(p.role) ? [] : [pinBehind(p.at)])) : [],
     );
     this.wires = wiring.wires.map(wireId);
     const wirePlaces = new Map(this.wires.map((w, i) => [w, i]));
@@ -80,7 +117,7 @@ export class MachineReader {
       for (const { phase, share } of machine.phases) {
         const s = solve({ phase });
         if (quantity === "amperes") this.addAmperes(s, machine.circuit, share, into);
-        else this.addVolts(s, machine, share, into);
+        else this.addLoaded(this.addVolts(s, machine, share, into), (extra) => solve({ phase }, extra), share, into);
       }
     }
   }
@@ -117,7 +154,39 @@ export class MachineReader {
     const nodes = this.nodesOf(machine);
     const s = solve({ phase: machine.phases[machine.phases.length - 1]!.phase });
     measureOhms(s);
-    for (let p = 0; p < nodes.length; p++) into[p] = ohmmeter(s, nodes[p]!);
+    const live = this.liveElectronics(machine);
+    for (let p = 0; p < nodes.length; p++) {
+      const ohm = ohmmeter(s, nodes[p]!);
+      into[p] = live[p] === 1 && ohm > ELECTRONICS_OHM && ohm !== OVERLOAD ? NaN : ohm;
+    }
+  }
+
+  /**
+   * Points joined by copper to a pin of electronics, with what is unplugged: clamps and regulators behind such a pin
+   * conduct as they like, so that ohms there prove nothing unless they are very few (common practice, no source).
+   */
+  private liveElectronics(machine: MachineState): Uint8Array {
+    const known = this.live.get(machine.circuit);
+    const name = machine.state.unplugged.join(" ");
+    if (known?.name === name) return known.points;
+    const { circuit } = machine;
+    const open = openedBy(circuit, machine.state.unplugged);
+    const joined: number[][] = circuit.nodes.map(() => []);
+    circuit.elements.forEach((e, i) => {
+      if (open[i] === 1 || !COPPER.test(e.id)) return;
+      joined[e.a]!.push(e.b);
+      joined[e.b]!.push(e.a);
+    });
+    const reached = new Uint8Array(circuit.nodes.length);
+    const left = this.electronics.flatMap((pin) => circuit.nodeOf.get(pin) ?? []);
+    for (let node = left.pop(); node !== undefined; node = left.pop()) {
+      if (node === 0 || reached[node] === 1) continue;
+      reached[node] = 1;
+      left.push(...joined[node]!);
+    }
+    const points = Uint8Array.from(this.nodesOf(machine), (n) => reached[n]!);
+    this.live.set(circuit, { name, points });
+    return points;
   }
 
   /** least and most over the parts of a period, and over steel passing the sensors while the engine turns */
@@ -146,14 +215,36 @@ export class MachineReader {
     }
   }
 
-  private addVolts(s: Solver, machine: MachineState, share: number, into: Float32Array): void {
+  /** @returns points that a meter pulls down so far that a diode changes its mind: by what they show without one */
+  private addVolts(s: Solver, machine: MachineState, share: number, into: Float32Array): Map<string, Pulled> {
     const nodes = this.nodesOf(machine);
     measureOhms(s, NEGLIGIBLE_OHM);
-    for (let p = 0; p < nodes.length; p++) into[p] = into[p]! + share * voltmeter(s, nodes[p]!);
+    const pulled = new Map<string, Pulled>();
+    for (let p = 0; p < nodes.length; p++) {
+      const shown = voltmeter(s, nodes[p]!);
+      const bare = this.behindDiode[p] === 1 ? nodeVolt(s, nodes[p]!) : NaN;
+      if (!(Math.abs(bare - shown) > PULLED_VOLT)) {
+        into[p] = into[p]! + share * shown;
+        continue;
+      }
+      // points joined by copper show the same: one of them is solved for all
+      const name = `${bare.toFixed(3)} ${shown.toFixed(3)}`;
+      const same = pulled.get(name);
+      if (same) same.points.push(p);
+      else pulled.set(name, { node: nodes[p]!, points: [p] });
+    }
     for (let i = 0; i < this.scanPins.length; i++) {
       const place = nodes.length + i;
       const v = this.moduleVolt(s, machine.circuit, this.scanPins[i]!);
       into[place] = into[place]! + share * v;
+    }
+    return pulled;
+  }
+  /** as `addVolts`, with the meter in the circuit */
+  private addLoaded(pulled: Map<string, Pulled>, solve: (extra: Edit) => Solver, share: number, into: Float32Array) {
+    for (const { node, points } of pulled.values()) {
+      const shown = nodeVolt(solve({ shunts: [{ a: node, b: 0, ohm: DEFAULTS.meter.ohm }] }), node);
+      for (const p of points) into[p] = into[p]! + share * (Number.isNaN(shown) ? 0 : shown);
     }
   }
   /** what a module measures at a pin, against its own ground; NaN where it is not awake to say so */

@@ -55,7 +55,9 @@ describe("likelihood of one reading", () => {
       expect(likelihood("ohmmeter", Infinity, 100, 0, range)).toBeLessThan(0.001);
       expect(likelihood("ohmmeter", 100, Infinity, 0, range)).toBeLessThan(0.001);
       expect(likelihood("ohmmeter", 100, NaN, 0, range)).toBe(likelihood("ohmmeter", 5e5, NaN, 0, range));
-      expect(likelihood("ohmmeter", 100, 100, 0, range)).toBeGreaterThan(20 * (1 / LN_OHM_RANGE));
+      expect(likelihood("ohmmeter", 40, 40, 0, range)).toBeGreaterThan(20 * (1 / LN_OHM_RANGE));
+      // through electronics one in five is what no model foresees
+      expect(likelihood("ohmmeter", 3_000, 300, 0, range)).toBeGreaterThan(0.1 / LN_OHM_RANGE);
     },
   );
   test("widths come from the draws and from the neighbouring severities", () => {
@@ -64,7 +66,11 @@ describe("likelihood of one reading", () => {
     const all = new Uint8Array(4).fill(1);
     expect(spreads(by(two), all, 2, "voltmeter")[0]).toBeCloseTo(0.5, 6); // half of half the gap
     // 0.6 of one deviation
-    expect(spreads(by([1, 3]), new Uint8Array(2).fill(1), 2, "voltmeter")[0]).toBeCloseTo(0.6, 6);
+    const even = [1, 1.5, 2, 2.5, 3, 3.5];
+    expect(spreads(by(even), new Uint8Array(6).fill(1), 6, "voltmeter")[0]).toBeCloseTo(0.6 * 0.853913, 5);
+    // draws of two kinds of devices: each kind has its own width, or 2.5 V would look likely
+    const kinds = [0, 0.1, 0.2, 4.8, 4.9, 5];
+    expect(spreads(by(kinds), new Uint8Array(6).fill(1), 6, "voltmeter")[0]).toBeCloseTo(0.6 * 0.0816497, 5);
     // the neighbour was never predicted
     expect(spreads(by(two), Uint8Array.from([1, 1, 0, 0]), 2, "voltmeter")[0]).toBe(0);
   });
@@ -79,8 +85,8 @@ describe("joint draws", () => {
         draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!.ohm;
       expect(reference("on", 0)).toBeCloseTo(5 / 0.008, 9);
       const drawn = Array.from({ length: 7 }, (_, d) => reference("on", d + 1));
-      // typed: ±5 %, eight strata of amperes; seven of them are seen, each once
-      const strata = drawn.map((ohm) => Math.floor(((5 / ohm / 0.008 - 0.95) / 0.1) * 8));
+      // typed: ±5 %; beside the nominal draw seven strata of amperes, each seen once, from end to end of the range
+      const strata = drawn.map((ohm) => Math.floor(((5 / ohm / 0.008 - 0.95) / 0.1) * 7));
       expect(new Set(strata).size).toBe(7);
       for (let d = 1; d < 8; d++) expect(reference("running", d)).toBe(reference("on", d));
     },

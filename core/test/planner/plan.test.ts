@@ -38,8 +38,8 @@ describe("the plan", () => {
   });
   test("nothing is declared while a present code stays unexplained", () => {
     const a = analyse(tugPredictor, [
-      code("P0237"),
-      code("P0118"),
+      code("P0238"), // boost high, coolant low: a lost ground sets high ones only
+      code("P0117"),
       voltsAt("B7:1", 5),
       voltsAt("B7:3", 1.2),
       voltsAt("A1:8", 0),

@@ -1,0 +1,51 @@
+import { meterPoints, Predictor, uniform, type State } from "../../src/index.js";
+import { HiddenMachine } from "./hiddenMachine.js";
+import { hiddenFaults } from "./hiddenFaults.js";
+import { playJob, type JobResult } from "./job.js";
+import { judgeMachines } from "./machines.js";
+
+/**
+ * Reference program: ngspice, on machines written from device physics and not through the product's compiler. A short
+ * form of `npm run bench:judge`; machines 1 to 4 only, the others are kept for judging.
+ */
+const machines = judgeMachines().slice(0, 4);
+const KEY_ON: State = { key: "on", unplugged: [] };
+
+test("sound machines set no code, and read as predicted", () => {
+  let read = 0;
+  const outside: string[] = [];
+  for (const w of machines) {
+    const predictor = new Predictor(w);
+    const machine = new HiddenMachine(w, undefined, 41);
+    expect(machine.codes()).toEqual([]);
+    for (const point of meterPoints(w).filter((p) => predictor.pointIndex.has(p))) {
+      const drawn = predictor.predictAt(0, { instrument: "voltmeter", point, state: KEY_ON });
+      const volts = Array.from({ length: predictor.draws }, (_, d) => drawn.at(d));
+      const got = machine.read(point, KEY_ON, "voltmeter");
+      const slack = Math.max(0.1, 0.02 * Math.abs(got));
+      read++;
+      if (got < Math.min(...volts) - slack || got > Math.max(...volts) + slack) outside.push(`${w.name} ${point}`);
+    }
+  }
+  expect(read).toBeGreaterThan(150);
+  expect(outside.length / read).toBeLessThan(0.07);
+}, 300_000);
+
+test("jobs on them are brought to their end, and hardly ever to a wrong one", () => {
+  const ended: JobResult[] = [];
+  for (const [i, w] of machines.entries()) {
+    const predictor = new Predictor(w);
+    const faults = hiddenFaults(w);
+    for (let k = 300, played = 0; played < 1; k++) {
+      const random = uniform(k * 977 + i);
+      const hidden = faults[Math.floor(random() * faults.length)]!(random());
+      const job = playJob(predictor, new HiddenMachine(w, hidden, k), k);
+      if (job.ending === "noCode") continue;
+      played++;
+      ended.push(job);
+    }
+  }
+  expect(ended).toHaveLength(4);
+  expect(ended.filter((j) => j.ending === "isolated").length).toBeGreaterThanOrEqual(3);
+  expect(ended.filter((j) => j.ending === "wrong" && j.share >= 0.95).length).toBeLessThanOrEqual(1);
+}, 300_000);
