@@ -283,6 +283,7 @@ export const DEFAULTS = {
     fuseBlows: 3,
     wrongValue: 2,
     replacedInVain: 0.15,
+    copyInVain: 0.6,
     replaced: 0.5,
     newPart: 2,
     copy: 6,

@@ -151,8 +151,7 @@ test("a damaged row is named, stops its own job only, and nothing is written ove
 });
 
 test("the simulated meter answers for practice jobs only, and never tells what is hidden", async ({ request }) => {
-  const board = await (await request.get(app.address)).text();
-  const practice = /\/job\/([0-9a-f-]{36})/.exec(board)![1]!;
+  const practice = await practiceJob(request, "Three signals low since the wash-down");
   const measure = (id: string, body: unknown) =>
     request.post(`${app.address}/api/jobs/${id}/measure`, { headers: JSON_TYPE, data: JSON.stringify(body) });
   const reading = { points: ["B7:1"], instrument: "voltmeter", state: { key: "on", unplugged: [] } };

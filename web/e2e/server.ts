@@ -1,3 +1,4 @@
+import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { spawn, type ChildProcess } from "node:child_process";
 import { createServer, connect, type AddressInfo, type Server, type Socket } from "node:net";
@@ -136,3 +137,23 @@ export async function makeWiring(address: string, request: APIRequestContext, bo
 /** Waits until nothing on the page moves any more. */
 export const still = (page: Page): Promise<unknown> =>
   page.evaluate(() => Promise.allSettled(document.getAnimations().map((a) => a.finished)));
+
+/** What an accessibility checker finds serious on the page as it stands, in light and in dark. */
+export async function seriousFindings(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  for (const colorScheme of ["light", "dark"] as const) {
+    await page.emulateMedia({ colorScheme });
+    await still(page);
+    const { violations } = await new AxeBuilder({ page })
+      .withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
+      .analyze();
+    for (const v of violations.filter((x) => x.impact === "serious" || x.impact === "critical"))
+      found.push(
+        `${colorScheme} ${v.id}: ${v.nodes
+          .slice(0, 3)
+          .map((n) => n.target.join(" "))
+          .join(", ")}`,
+      );
+  }
+  return found;
+}

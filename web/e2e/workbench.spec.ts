@@ -1,7 +1,6 @@
 import { chartRow, emptyChart, generateHarness, type Chart } from "@radicula/core";
-import AxeBuilder from "@axe-core/playwright";
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
-import { applicationForTests, JSON_TYPE, makeWiring, still } from "./server";
+import { applicationForTests, JSON_TYPE, makeWiring, seriousFindings, still } from "./server";
 import { cell, table } from "./workbenchPage";
 
 const app = applicationForTests();
@@ -247,52 +246,40 @@ test("the drawing: a cavity followed to its end, found by colour, saved as SVG w
   expect(await page.title()).not.toBe("owned");
 });
 
-for (const theme of ["light", "dark"] as const) {
-  test(`${theme}: no serious accessibility finding on the workbench, the library, the scan and the intake`, async ({
-    browser,
-    request,
-  }) => {
-    const wiring = generateHarness({ nodes: 120, seed: 3 });
-    const id = await makeWiring(app.address, request, wiring);
-    const started = (await (
-      await request.post(`${app.address}/api/jobs`, {
-        headers: JSON_TYPE,
-        data: JSON.stringify({ title: "Axe", wiring: id }),
-      })
-    ).json()) as { id: string };
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    await context.addCookies([{ name: "radicula-theme", value: theme, url: app.address }]);
-    const page = await context.newPage();
-    const serious = async () =>
-      (await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]).analyze()).violations
-        .filter((v) => v.impact === "serious" || v.impact === "critical")
-        .map(
-          (v) =>
-            `${v.id}: ${v.nodes
-              .slice(0, 3)
-              .map((n) => n.target.join(" "))
-              .join(", ")}`,
-        );
-    await page.goto(`${app.address}/wiring/${id}`);
-    await table(page);
-    await expect(page.getByText("Sensors and actuators")).toBeVisible();
-    expect(await serious()).toEqual([]);
-    await page.getByTitle("Drawing").click();
-    await expect(page.getByRole("group", { name: /Wiring drawing/ })).toBeVisible();
-    expect(await serious()).toEqual([]);
-    await page.getByTitle("Codes").click();
-    await still(page);
-    expect(await serious()).toEqual([]);
-    await page.goto(`${app.address}/wirings`);
-    expect(await serious()).toEqual([]);
-    await page.goto(`${app.address}/job/${started.id}?sheet=codes`);
-    await page.getByLabel("Codes, typed or pasted").fill(`${wiring.codes[0]!.id} active\nnonsense`);
-    await still(page);
-    expect(await serious()).toEqual([]);
-    await page.goto(`${app.address}/job/${started.id}?sheet=intake`);
-    await expect(page.getByRole("dialog")).toBeVisible();
-    await still(page);
-    expect(await serious()).toEqual([]);
-    await context.close();
-  });
-}
+test("light and dark: no serious accessibility finding on the workbench, the library, the scan and the intake", async ({
+  browser,
+  request,
+}) => {
+  const wiring = generateHarness({ nodes: 120, seed: 3 });
+  const id = await makeWiring(app.address, request, wiring);
+  const started = (await (
+    await request.post(`${app.address}/api/jobs`, {
+      headers: JSON_TYPE,
+      data: JSON.stringify({ title: "Axe", wiring: id }),
+    })
+  ).json()) as { id: string };
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  const serious = () => seriousFindings(page);
+  await page.goto(`${app.address}/wiring/${id}`);
+  await table(page);
+  await expect(page.getByText("Sensors and actuators")).toBeVisible();
+  expect(await serious()).toEqual([]);
+  await page.getByTitle("Drawing").click();
+  await expect(page.getByRole("group", { name: /Wiring drawing/ })).toBeVisible();
+  expect(await serious()).toEqual([]);
+  await page.getByTitle("Codes").click();
+  await still(page);
+  expect(await serious()).toEqual([]);
+  await page.goto(`${app.address}/wirings`);
+  expect(await serious()).toEqual([]);
+  await page.goto(`${app.address}/job/${started.id}?sheet=codes`);
+  await page.getByLabel("Codes, typed or pasted").fill(`${wiring.codes[0]!.id} active\nnonsense`);
+  await still(page);
+  expect(await serious()).toEqual([]);
+  await page.goto(`${app.address}/job/${started.id}?sheet=intake`);
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await still(page);
+  expect(await serious()).toEqual([]);
+  await context.close();
+});

@@ -1,4 +1,5 @@
-import type { Code, CodeFamily, Monitor, Wiring } from "../format/wiring.js";
+import { DEFAULTS } from "../defaults.js";
+import type { Code, CodeFamily, Device, Monitor, Wiring } from "../format/wiring.js";
 import type { Nets } from "../wiring/nets.js";
 import { devicePins } from "../wiring/points.js";
 import { FAILURE_TYPES } from "./failureType.js";
@@ -38,6 +39,24 @@ export function familyOf(code: Pick<Code, "id" | "title" | "family" | "failureTy
   return TITLE_WORDS.find(([words]) => words.test(code.title ?? ""))?.[1];
 }
 
+/**
+ * What a value that rings false is outside of: the volts at rest of a sensor on a 5 V reference, with some slack; of
+ * any other part all but the neighbourhood of the rails. Common practice, no source.
+ */
+function usualRange(about: Device): { readonly low: number; readonly high: number } {
+  const usual =
+    about.kind === "threeWireSensor"
+      ? (about.restShare ?? DEFAULTS.threeWireSensor.restShare)
+      : about.kind === "potentiometer"
+        ? (about.restShare ?? DEFAULTS.potentiometer.restShare)
+        : undefined;
+  if (!usual) return { low: RAIL.low + RINGS_FALSE, high: RAIL.high - RINGS_FALSE };
+  const { referenceVolt } = DEFAULTS.module;
+  return { low: usual[0] * referenceVolt - RINGS_FALSE, high: usual[1] * referenceVolt + RINGS_FALSE };
+}
+/** volt */
+const RINGS_FALSE = 0.25;
+
 /** A 5 V input: railed below or above these, volt (common practice, no source). */
 const RAIL = { low: 0.25, high: 4.75 };
 
@@ -74,6 +93,6 @@ export function broadMonitor(wiring: Wiring, nets: Nets, code: Code): Monitor | 
     case "driver":
       return { type: "current", at, low: 0.02 };
     case "performance":
-      return undefined;
+      return { type: "outside", at, ...usualRange(about) };
   }
 }

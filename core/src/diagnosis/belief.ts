@@ -43,7 +43,7 @@ export interface BeliefOptions {
  * this is not explained.
  */
 export const CODE_EXPLAINED_FROM = 0.3;
-const MISFIT_SIGMAS = 4;
+export const MISFIT_SIGMAS = 4;
 
 /**
  * Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained.
@@ -163,11 +163,13 @@ export function setBy(predictor: Predictor, component: MixtureComponent, monitor
  * How far a reading is from the nearest of what a component's heavier samples predict, standard deviations. Of a fault
  * that may be more or less bad only its likeliest severity and those beside it count: one reading must not fit a hard
  * short and the next a soft one.
+ * @param anySeverity takes every severity of the fault for possible
  */
 export function misfit(
   predictor: Predictor,
   component: MixtureComponent,
   e: Extract<Evidence, { kind: "reading" }>,
+  anySeverity = false,
 ): number {
   const nearest = (hypothesis: number, weights: (s: number) => number, samples: number) => {
     const wanted = Uint8Array.from({ length: samples }, (_, s) => (weights(s) > SAMPLE_COUNTS_FROM ? 1 : 0));
@@ -187,7 +189,7 @@ export function misfit(
   const { draws } = predictor;
   const likeliest = likeliestPlace(component.weights, draws);
   const { stepped } = predictor.hypotheses[component.hypothesis]!;
-  const counts = (s: number) => !stepped || Math.abs(Math.floor(s / draws) - likeliest) <= 1;
+  const counts = (s: number) => anySeverity || !stepped || Math.abs(Math.floor(s / draws) - likeliest) <= 1;
   const there = nearest(component.hypothesis, (s) => (counts(s) ? component.weights[s]! : 0), component.weights.length);
   return component.presence === 1
     ? there

@@ -242,14 +242,14 @@ class Rules {
         return [];
     }
   }
-  /** A part replaced in vain is hardly the cause; the new one may be the wrong one. */
+  /** A part replaced in vain is hardly the cause, unless the new one is a copy, used or bad out of the box. */
   private replaced({ at, helped, brand }: Intake["history"][number]): Rule[] {
     const isCopy = brand === "copy" || brand === "used";
     const about = this.about(at);
     const part = rule(
       "replaced",
       "partItself",
-      helped === "no" ? by.replacedInVain : by.replaced,
+      helped === "no" ? (isCopy ? by.copyInVain : by.replacedInVain) : by.replaced,
       both(of(PART), about),
       at,
     );

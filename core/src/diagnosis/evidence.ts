@@ -1,3 +1,4 @@
+import { familyOf } from "../codes/family.js";
 import type { Wiring } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Entry, Instrument, ReadingEntry, State } from "../format/case.js";
@@ -111,6 +112,8 @@ function codeEvidence(predictor: Predictor, folded: Folded): Part {
   }
   predictor.monitors.forEach((m, i) => {
     if (spoken.has(i) || folded.scanned.get(m.code.module)?.has(m.key) !== true) return;
+    // a module that sees a broken circuit judges no more whether its value rings true
+    if (m.broad && familyOf(m.code) === "performance") return;
     evidence.push({ ...toldCode(predictor, 0, i, "absent"), weight: sureness(predictor, i), assumed: true });
   });
   return { evidence, remarks };
@@ -179,8 +182,9 @@ function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {
 
 /** A swing this wide, volt, is no unsteady hand: something comes and goes. */
 const FLICKER_VOLT = 0.3;
+const SHOWS_VOLTS: ReadonlySet<Instrument> = new Set<Instrument>(["voltmeter", "scanTool"]);
 const flickers = (e: ReadingEntry) =>
-  e.instrument === "voltmeter" && e.swing !== undefined && e.swing[1] - e.swing[0] > FLICKER_VOLT;
+  SHOWS_VOLTS.has(e.instrument) && e.swing !== undefined && e.swing[1] - e.swing[0] > FLICKER_VOLT;
 
 /** A set condition that was only made from the code's family counts for less. */
 const sureness = (predictor: Predictor, monitor: number) =>

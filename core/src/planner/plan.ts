@@ -2,6 +2,7 @@ import { DEFAULTS } from "../defaults.js";
 import { leftOver, type Belief } from "../diagnosis/belief.js";
 import { groupComponents, isCause, misplacedIn, type Grouped } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
+import { mostToClaim } from "../diagnosis/trust.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { alreadyDone } from "./alreadyDone.js";
 import type { Candidate } from "./candidate.js";
@@ -78,7 +79,8 @@ function waitingPlan(predictor: Predictor, { posterior, gathered }: Belief): Pla
 }
 
 /** Weighs everything on offer, and takes suspects that no test can separate as one. */
-function draftPlan(predictor: Predictor, { gathered, posterior }: Belief): Draft {
+function draftPlan(predictor: Predictor, belief: Belief): Draft {
+  const { gathered, posterior } = belief;
   const { folded } = gathered;
   const raw = groupComponents(predictor, posterior);
   const offered = candidates(predictor, folded, concerned(predictor, posterior));
@@ -87,7 +89,8 @@ function draftPlan(predictor: Predictor, { gathered, posterior }: Belief): Draft
   const information = new ExpectedInformation(predictor, particleBelief);
   const weighed = open.map((candidate) => ({ candidate, joints: information.joints(candidate) }));
   const merged = mergeAlike(raw, weighed);
-  const grouped = merged.size ? groupComponents(predictor, posterior, merged) : raw;
+  const whole = merged.size ? groupComponents(predictor, posterior, merged) : raw;
+  const grouped = bounded(whole, mostToClaim(predictor, belief, whole));
   const to = renumber(raw, grouped, merged);
   const joined: Weighed[] = weighed.map(({ candidate, joints }) => {
     const list = joints.map((j) => j.merged(to, grouped.suspects.length));
@@ -110,6 +113,16 @@ function draftPlan(predictor: Predictor, { gathered, posterior }: Belief): Draft
       },
     },
   };
+}
+
+/** No more is claimed for the leader than may be; the others share what it gives up. */
+function bounded(grouped: Grouped, most: number): Grouped {
+  const leader = grouped.suspects[0]!;
+  if (leader.share <= most) return grouped;
+  const rest = grouped.suspects.slice(1);
+  const factor = (1 - most) / rest.reduce((sum, s) => sum + s.share, Number.MIN_VALUE);
+  const others = rest.map((s) => ({ ...s, share: s.share * factor }));
+  return { ...grouped, suspects: [{ ...leader, share: most }, ...others] };
 }
 
 /** A verdict is at hand: what is to be read once more, what would confirm it, or that it is proven. */

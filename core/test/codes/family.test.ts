@@ -23,7 +23,8 @@ describe("codes where the set condition is not known", () => {
     [{ failureType: "15" }, "B1/elementOpen", true],
     [{ id: "SPN 110 FMI 4" }, "B1/shortSignalGround", true],
     [{ family: "circuit" }, "B1/elementOpen", true],
-    [{ title: "Coolant sensor performance" }, "B1/elementOpen", false],
+    [{ title: "Coolant sensor performance" }, "B1/elementOpen", true], // far from any temperature there is
+    [{ title: "Coolant sensor performance" }, "A1:1/contactHighResistance", false], // 0.05 ohm
     [{}, "B1/elementOpen", false],
   ])("%j with %s: %s", (code, fault, expected) => expect(set(code, fault).length === 1).toBe(expected));
   test("a guessed set condition weighs half", () => {

@@ -31,6 +31,9 @@ describe("intake", () => {
       ["replacedCopy", ["B7"], "wrongPart"],
     ]);
     for (const f of c.feeds) expect(f.faults).toBeGreaterThan(0);
+    // a copy that did not help clears the part less than one of the maker's
+    const maker = intake({ history: [{ what: "replaced", at: ["B7"], helped: "no", brand: "maker" }] });
+    expect(factor(maker, /^B7\/dead/)[0]!).toBeLessThan(0.5 * factor(c, /^B7\/dead/)[0]!);
   });
   test("wet raises corrosion where it is wet more than elsewhere", () => {
     const c = intake({ conditions: ["wet"] });

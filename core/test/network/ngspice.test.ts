@@ -20,6 +20,9 @@ import {
 import { random, tug } from "../helpers.js";
 import { spiceMany } from "../spice.js";
 
+/** ngspice itself stops at a relative change: a microvolt, or two parts in ten million of the voltage. */
+const within = (volt: number) => Math.max(1e-6, 2e-7 * Math.abs(volt));
+
 /** away from switching thresholds: within this of one a device may fall either way, volt */
 const NEAR_VOLT = 0.01;
 
@@ -94,7 +97,7 @@ function compare(all: readonly Compared[]): { wrong: string[]; volts: number; ne
       if (node === 0 || Number.isNaN(v)) return;
       const spiced = theirs[i]?.get(`n${node}`);
       volts++;
-      if (spiced === undefined || !(Math.abs(spiced - v) <= 1e-6))
+      if (spiced === undefined || !(Math.abs(spiced - v) <= within(v)))
         wrong.push(`${c.name} n${node}: ours ${v}, ngspice ${spiced}`);
     }),
   );

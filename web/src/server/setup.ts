@@ -18,7 +18,9 @@ export async function setUpDatabase(): Promise<void> {
   await database().transaction(async (tx) => {
     const first = await tx.insert(done).values({ what: "demo" }).onConflictDoNothing().returning();
     if (first.length === 0) return;
-    for (const { file, hidden } of DemoList.parse(JSON.parse(await readFile(join(folder, "jobs.json"), "utf8")))) {
+    const jobs = DemoList.parse(JSON.parse(await readFile(join(folder, "jobs.json"), "utf8")));
+    // the board shows the newest first: the first of the list stands on top
+    for (const { file, hidden } of jobs.reverse()) {
       const job = parseCase(await readFile(join(folder, file), "utf8"));
       if (!job.ok) throw new Error(`demo/${file} does not read: ${JSON.stringify(job.issues[0])}`);
       await createJob(job.value, { hidden, demo: true }, tx);

@@ -224,6 +224,7 @@ export async function createJob(
         ...library,
         hidden: more.hidden ?? null,
         demo: more.demo ?? false,
+        createdAt: sql`clock_timestamp()`, // several made in one transaction still have an order
       })
       .returning({ id: jobs.id });
     if (!row) throw new Error("the database took the job but did not say its id");

@@ -1,0 +1,81 @@
+import type { Predictor } from "../prediction/predictor.js";
+import { CODE_EXPLAINED_FROM, leftOver, misfit, MISFIT_SIGMAS, setBy, type Belief } from "./belief.js";
+import type { Evidence, ReadingEvidence } from "./evidence.js";
+import type { Grouped } from "./groups.js";
+import type { MixtureComponent } from "./posterior.js";
+import { stateName } from "../network/state.js";
+
+/**
+ * How sure anybody may be of the leader, whatever its share: the model itself may be wrong, and what bends to fit
+ * anything is then the least bad of all. Judgement, tuned on machines 1 to 4 of the judge.
+ */
+const BOUND = { misfits: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
+/** Below this no bound would matter. */
+const MATTERS_FROM = 0.8;
+
+/**
+ * The most that may be claimed for the leading suspect: less where readings contradict it, where a fault of several is
+ * not needed by anything measured, and where it is said to come and go but nothing was seen to.
+ */
+export function mostToClaim(predictor: Predictor, belief: Belief, grouped: Grouped): number {
+  const leader = grouped.suspects[0]!;
+  if (leader.share < MATTERS_FROM) return 1;
+  const component = belief.posterior.components.find((_, i) => grouped.of[i] === 0);
+  if (!component || component.hypothesis === 0) return 1;
+  const { evidence } = belief.gathered;
+  const { readings } = leftOver(predictor, component, evidence);
+  const goes = leader.members.reduce((sum, m) => sum + m.intermittent, 0) > leader.share / 2;
+  return Math.min(
+    readings.length > 1 ? BOUND.misfits : 1, // a single one is taken again before a cause is declared
+    leader.type === "several" && !isEachNeeded(predictor, component, evidence) ? BOUND.notNeeded : 1,
+    goes && !isSeenToGo(evidence) ? BOUND.notSeenToGo : 1,
+  );
+}
+
+/** Whether every fault of a set is needed: without it a reading and something else are left unexplained. */
+function isEachNeeded(predictor: Predictor, component: MixtureComponent, evidence: readonly Evidence[]): boolean {
+  const { faults } = predictor.hypotheses[component.hypothesis]!;
+  return faults.every((_, m) => {
+    const others = faults.filter((_f, i) => i !== m).map((f) => predictor.faults.indexOf(f) + 1);
+    const explains = (e: Evidence, c: MixtureComponent) =>
+      e.kind === "reading"
+        ? misfit(predictor, c, e, c !== component) <= MISFIT_SIGMAS
+        : e.kind === "code" && setBy(predictor, c, e.monitor) >= CODE_EXPLAINED_FROM;
+    const without = others.map((h) => anySeverity(predictor, h));
+    const lost = evidence.filter(
+      (e) =>
+        (e.kind === "reading" || (e.kind === "code" && e.present)) &&
+        explains(e, component) &&
+        !without.some((c) => explains(e, c)),
+    );
+    return lost.length >= 2 && lost.some((e) => e.kind === "reading");
+  });
+}
+/** A single fault at whatever severity it may have. */
+function anySeverity(predictor: Predictor, hypothesis: number): MixtureComponent {
+  const { samples } = predictor.hypotheses[hypothesis]!;
+  return {
+    hypothesis,
+    presence: 1,
+    misplaced: undefined,
+    share: 0,
+    weights: new Float64Array(samples).fill(1 / samples),
+    steps: undefined,
+    draws: new Map(),
+  };
+}
+
+/** Whether anything was seen to come and go: a value that flickers, a place that reacts, one pin read two ways. */
+function isSeenToGo(evidence: readonly Evidence[]): boolean {
+  const seen = new Map<string, ReadingEvidence>();
+  return evidence.some((e) => {
+    if (e.kind === "clue") return e.clue.type === "wiggle" && e.clue.reacted;
+    if (e.kind !== "reading") return false;
+    const place = `${e.instrument} ${e.point} ${e.black ?? ""} ${stateName(e.state)}`;
+    const before = seen.get(place);
+    seen.set(place, e);
+    return before !== undefined && Math.abs(before.value - e.value) > MOVED * Math.max(1, Math.abs(e.value));
+  });
+}
+/** Two values of one pin this far apart, as a share of the value (from a volt or an ohm up), are not one value. */
+const MOVED = 0.15;

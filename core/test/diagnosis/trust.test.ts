@@ -1,0 +1,57 @@
+import { assess, makePlan, type Entry, type Predictor } from "../../src/index.js";
+import { groupComponents } from "../../src/diagnosis/groups.js";
+import { mostToClaim } from "../../src/diagnosis/trust.js";
+import { code } from "../helpers.js";
+import { fourCodes, tugPredictor } from "../warm.js";
+
+const AT = "2026-11-24T09:00:00Z";
+const volts = (point: string, value: number, unplugged: string[] = []): Entry => ({
+  type: "reading",
+  at: AT,
+  instrument: "voltmeter",
+  points: [point],
+  values: [value],
+  state: { key: "on", unplugged },
+});
+function claimed(predictor: Predictor, entries: readonly Entry[]) {
+  const belief = assess(predictor, entries);
+  const grouped = groupComponents(predictor, belief.posterior);
+  return { most: mostToClaim(predictor, belief, grouped), grouped, plan: makePlan(predictor, belief) };
+}
+const dragged = [
+  ...fourCodes,
+  volts("B7:1", 0.84, ["B7"]),
+  volts("B7:1", 4.97, ["B9"]),
+  volts("B9:1", 4.98, ["B9"]),
+  volts("B12:1", 0.85),
+];
+
+test("a single cause that every reading fits is claimed as sure as it is", () => {
+  const { most, plan } = claimed(tugPredictor, dragged);
+  expect(most).toBe(1);
+  expect(plan.stage).toBe("proven");
+});
+
+test("two readings that contradict the leader bound what is claimed; nothing is proven, shares still add up", () => {
+  const { most, plan } = claimed(tugPredictor, [...dragged, volts("B9:1", 0.2), volts("A1:17", 0.3)]);
+  expect(most).toBeLessThanOrEqual(0.8);
+  expect(plan.stage).not.toBe("proven");
+  expect(plan.grouped.suspects[0]!.share).toBeLessThanOrEqual(0.8);
+  expect(plan.grouped.suspects.reduce((sum, s) => sum + s.share, 0)).toBeCloseTo(1, 6);
+});
+
+test("two faults of which each is needed by a code and a reading of its own are not bounded", () => {
+  const { most, grouped } = claimed(tugPredictor, [
+    code("P0237"),
+    code("P0118"),
+    volts("B7:3", 1.2),
+    volts("A1:8", 0),
+    volts("A1:12", 5),
+    volts("B4:1", 0),
+    volts("B7:1", 5),
+    volts("B7:2", 0.01),
+    volts("B4:2", 0.01),
+  ]);
+  expect(grouped.suspects[0]!.type).toBe("several");
+  expect(most).toBe(1);
+});
