@@ -106,8 +106,11 @@ export const DEFAULTS = {
     lineDuty: [0.02, 0.38] as const,
     lineOffOhm: 1e9,
   },
+  /** A supply pin of sleeping electronics, ohm. */
+  asleepOhm: [200, 50_000] as const,
   pedal: { trackOhm: 5_000, wiperOhm: 1_000, restShare: [0.1, 0.2] as const, ratio: 0.5 },
-  coilSensor: { ohm: 800, volt: 1.5 },
+  /** `volt`: what it gives while the engine turns, by gap and speed */
+  coilSensor: { ohm: 800, volt: [0.7, 6] as const },
   currentLoop: { dropOutVolt: 8, restMilliampere: [4, 12] as const },
   /** `startsVolt`: below this a regulator inside gives up; `steadyVolt`: above this its current no longer rises. */
   smartSensor: { supplyAmpere: 0.08, startsVolt: [4.2, 8.5] as const, steadyVolt: [1.5, 10] as const },
@@ -121,6 +124,8 @@ export const DEFAULTS = {
     outputOhm: 100,
     startsVolt: [2.4, 4] as const,
     offOhm: [200_000, 50_000_000] as const,
+    /** below this a die takes next to nothing, volt */
+    dieVolt: [0.1, 0.8] as const,
     /** of three makers' outputs one has no diode from ground, so that the line falls where the others rise */
     withoutDiode: 0.3,
     diode: { volt: 0.55, ohm: 30 },

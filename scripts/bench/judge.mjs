@@ -108,6 +108,8 @@ minutes                       median ${at(
     results.map((r) => r.minutes),
     0.5,
   ).toFixed(1)}`);
-  for (const [mode, list] of Object.entries(Object.groupBy(results, (r) => r.mode)))
+  for (const mode of [...new Set(results.map((r) => r.mode))].sort()) {
+    const list = results.filter((r) => r.mode === mode);
     console.log(`${mode.padEnd(34)} ${list.filter((r) => r.ending === "isolated").length} of ${list.length}`);
+  }
 }

@@ -21,6 +21,9 @@ export interface BuiltChart {
 /**
  * Makes a wiring of a pin chart. Kinds of parts, functions of cavities and sides of in-line connectors that the chart
  * does not say are guessed from the rest and listed in the wiring's `guesses`.
+ * @example
+ * const { rows } = readCsv(text); // "connector,cavity,goes to\nB1,1,A1:4\n…"
+ * const { wiring, issues } = buildChart({ ...emptyChart("Loader 6", 24), rows });
  */
 export function buildChart(chart: Chart): BuiltChart {
   const { rows, issues: rowIssues } = readRows(chart);

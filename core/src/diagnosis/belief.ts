@@ -184,7 +184,9 @@ export function misfit(
       low = Math.min(low, v);
       high = Math.max(high, v);
     }
-    return e.value >= low && e.value <= high ? 0 : least; // between two samples is between two samples
+    // between two samples is between two samples, and a little beyond the last of them is where a ninth would have been
+    const beyond = BEYOND * (high - low);
+    return e.value >= low - beyond && e.value <= high + beyond ? 0 : least;
   };
   const { draws } = predictor;
   const likeliest = likeliestPlace(component.weights, draws);
@@ -198,6 +200,8 @@ export function misfit(
         nearest(0, () => 1, predictor.draws),
       );
 }
+/** The draws reach not quite to the ends of what may be: so much of their span lies beyond them. Judgement. */
+const BEYOND = 0.25;
 /** The severity that carries most weight. @param weights of samples: [severity · draws + draw] */
 function likeliestPlace(weights: Float64Array, draws: number): number {
   let best = 0;

@@ -96,7 +96,11 @@ export const isSetCode = ({ status }: { readonly status: CodeWord["entry"]["stat
 export const setCodes = ({ codes }: Pick<Folded, "codes">): CodeWord["entry"][] =>
   codes.map((c) => c.entry).filter(isSetCode);
 
-/** Adds a logbook up: wiring plus this is the whole case. */
+/**
+ * Adds a logbook up: wiring plus this is the whole case.
+ * @example
+ * const { state, open, codes } = fold(job.entries); // how the machine stands, what is not as found, codes told
+ */
 export function fold(entries: readonly Entry[]): Folded {
   const undone = undoneEntries(entries);
   const folding = new Folding();

@@ -74,6 +74,10 @@ export class Builder {
     if (typed !== undefined) return this.known(thing, parameter, typed);
     return low * (high / low) ** this.variant(thing, parameter);
   }
+  /** what a supply pin looks like with the key off, when the electronics behind it sleep, ohm; undefined otherwise */
+  asleepOhm(thing: string): number | undefined {
+    return this.key === "off" ? this.wide(thing, "asleepOhm", undefined, DEFAULTS.asleepOhm) : undefined;
+  }
   /** every element has the same shape, whatever its kind says: the inner loops read them faster for it */
   add(e: Partial<Element> & Pick<Element, "id" | "type" | "a" | "b" | "ohm">) {
     const limitAmpere = e.limitAmpere ?? PLAIN.limitAmpere;

@@ -61,7 +61,7 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
         a: b.node(pins.high),
         b: b.node(pins.low),
         ohm: b.known(id, "ohm", device.ohm, undefined, d.ohm),
-        volt: turning ? d.volt : 0,
+        volt: turning ? b.wide(id, "volt", undefined, d.volt) : 0,
         steel: "generates",
       });
       return;
@@ -93,7 +93,7 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
         a: b.node(pins.supply),
         b: b.node(pins.ground),
         limitAmpere: ampere,
-        ohm: b.wide(id, "steadyVolt", undefined, d.steadyVolt) / ampere,
+        ohm: b.asleepOhm(id) ?? b.wide(id, "steadyVolt", undefined, d.steadyVolt) / ampere,
       });
       if (pins.busHigh && pins.busLow)
         b.twoWireBus(id, pins.busHigh, pins.busLow, pins.ground, gate, device.terminated);
@@ -202,11 +202,19 @@ function addDie(
   { id, pins, supplyAmpere, dropOutVolt, whenGroundLost }: DeviceOf<"threeWireSensor" | "hall">,
   d: { readonly supplyAmpere: number; readonly startsVolt: readonly [number, number] },
 ): number {
-  const { withoutDiode, diode } = DEFAULTS.threeWireSensor;
+  const { withoutDiode, diode, dieVolt } = DEFAULTS.threeWireSensor;
   const { supply, ground, signal } = pinNodes(pins);
   const gate = b.gate(id, [[supply]], ground, b.wide(id, "startsVolt", dropOutVolt, d.startsVolt));
   const ampere = b.known(id, "supplyAmpere", supplyAmpere, undefined, d.supplyAmpere);
-  b.resistor(`load ${id}`, supply, ground, DEFAULTS.module.referenceVolt / ampere);
+  const volt = b.wide(id, "dieVolt", undefined, dieVolt);
+  b.add({
+    id: `load ${id}`,
+    type: "diode",
+    a: b.node(supply),
+    b: b.node(ground),
+    volt,
+    ohm: (DEFAULTS.module.referenceVolt - volt) / ampere,
+  });
   const falls = whenGroundLost ? whenGroundLost === "low" : b.variant(id, "groundDiode") < withoutDiode;
   const ohm = falls ? Infinity : diode.ohm;
   b.add({ id: `lift ${id}`, type: "diode", a: b.node(ground), b: b.node(signal), volt: diode.volt, ohm });

@@ -43,7 +43,8 @@ export function addModule(b: Builder, device: DeviceOf<"module">): void {
   for (const p of supplies) {
     const usual = m.supplyAmpere / supplies.length;
     const ampere = b.known(device.id, `supplyAmpere ${p.at}`, p.supplyAmpere, undefined, usual);
-    b.resistor(`load ${p.at}`, pinBehind(p.at), innerGround(device.id, p.domain), nominal / ampere);
+    const ohm = b.asleepOhm(p.at) ?? nominal / ampere;
+    b.resistor(`load ${p.at}`, pinBehind(p.at), innerGround(device.id, p.domain), ohm);
   }
   for (const pin of device.pins) addPin(b, device, pin, gate, feed);
 }

@@ -45,6 +45,10 @@ const LISTED_NEXT = 8;
 /**
  * A case, weighed: wiring (inside the predictor) plus entries in, everything a screen shows out. Pure and repeatable;
  * the predictor only remembers predictions, which no evidence changes.
+ * @example
+ * const predictor = new Predictor(job.wiring);
+ * const { suspects, next } = analyse(predictor, job.entries);
+ * console.log(suspects[0]?.id, suspects[0]?.share, next[0]?.candidate.id);
  */
 export function analyse(predictor: Predictor, entries: readonly Entry[], options: AnalyseOptions = {}): Analysis {
   const belief = assess(predictor, entries, {

@@ -82,6 +82,9 @@ const MOST_STEPS = 40;
 /**
  * Plays one job on a machine with hidden faults to its end, each test chosen by a policy, each value shown by the
  * machine.
+ * @example
+ * const hidden = findFault(predictor.faults, "B9/shortSupplyGround")!.fault;
+ * const { ending, steps } = play(predictor, [{ fault: hidden, severity: 5 }], { school: "information", seed: 1 });
  */
 export function play(predictor: Predictor, faults: readonly FaultAt[], options: PlayOptions): Played {
   return new Technician(predictor, faults, options).play();

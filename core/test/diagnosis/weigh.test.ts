@@ -81,14 +81,17 @@ describe("joint draws", () => {
     "draw 0 is nominal, each parameter visits every stratum once (Latin hypercube), the same in every key " + "state",
     () => {
       const draws = new Draws(tugWiring, 8, 3);
-      const reference = (key: "on" | "running", d: number) =>
-        draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!.ohm;
-      expect(reference("on", 0)).toBeCloseTo(5 / 0.008, 9);
-      const drawn = Array.from({ length: 7 }, (_, d) => reference("on", d + 1));
+      // what a die takes at 5 V
+      const ampere = (key: "on" | "running", d: number) => {
+        const die = draws.circuit({ key, unplugged: [] }, d).elements.find((e) => e.id === "load B9")!;
+        return (5 - die.volt) / die.ohm;
+      };
+      expect(ampere("on", 0)).toBeCloseTo(0.008, 9);
+      const drawn = Array.from({ length: 7 }, (_, d) => ampere("on", d + 1));
       // typed: ±5 %; beside the nominal draw seven strata of amperes, each seen once, from end to end of the range
-      const strata = drawn.map((ohm) => Math.floor(((5 / ohm / 0.008 - 0.95) / 0.1) * 7));
+      const strata = drawn.map((a) => Math.floor(((a / 0.008 - 0.95) / 0.1) * 7));
       expect(new Set(strata).size).toBe(7);
-      for (let d = 1; d < 8; d++) expect(reference("running", d)).toBe(reference("on", d));
+      for (let d = 1; d < 8; d++) expect(ampere("running", d)).toBe(ampere("on", d));
     },
   );
 });
