@@ -122,7 +122,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
                     className={styles.tap}
                     onClick={() => onPoint(p.point)}
                   >
-                    <title>Put a lead on {p.point}</title>
+                    <title>{`Put a lead on ${p.point}`}</title>
                   </circle>
                 )),
             )}
