@@ -8,7 +8,9 @@ import { judgeMachines } from "./machines.js";
  * Reference program: ngspice, on machines written from device physics and not through the product's compiler. A short
  * form of `npm run bench:judge`; machines 1 and 3 only; 5 to 8 are kept for judging.
  */
-const machines = judgeMachines().slice(0, 4).filter((_, i) => i % 2 === 0);
+const machines = judgeMachines()
+  .slice(0, 4)
+  .filter((_, i) => i % 2 === 0);
 const KEY_ON: State = { key: "on", unplugged: [] };
 
 test("sound machines set no code, and read as predicted", () => {
