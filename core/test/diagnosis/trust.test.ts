@@ -2,29 +2,13 @@ import { assess, makePlan, type Entry, type Predictor } from "../../src/index.js
 import { groupComponents } from "../../src/diagnosis/groups.js";
 import { mostToClaim } from "../../src/diagnosis/trust.js";
 import { code } from "../helpers.js";
-import { fourCodes, tugPredictor } from "../warm.js";
+import { dragged, tugPredictor, tugVolts as volts } from "../warm.js";
 
-const AT = "2026-11-24T09:00:00Z";
-const volts = (point: string, value: number, unplugged: string[] = []): Entry => ({
-  type: "reading",
-  at: AT,
-  instrument: "voltmeter",
-  points: [point],
-  values: [value],
-  state: { key: "on", unplugged },
-});
 function claimed(predictor: Predictor, entries: readonly Entry[]) {
   const belief = assess(predictor, entries);
   const grouped = groupComponents(predictor, belief.posterior);
   return { most: mostToClaim(predictor, belief, grouped), grouped, plan: makePlan(predictor, belief) };
 }
-const dragged = [
-  ...fourCodes,
-  volts("B7:1", 0.84, ["B7"]),
-  volts("B7:1", 4.97, ["B9"]),
-  volts("B9:1", 4.98, ["B9"]),
-  volts("B12:1", 0.85),
-];
 
 test("a single cause that every reading fits is claimed as sure as it is", () => {
   const { most, plan } = claimed(tugPredictor, dragged);

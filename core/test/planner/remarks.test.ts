@@ -1,25 +1,8 @@
 import { analyse, type Entry } from "../../src/index.js";
 import { code } from "../helpers.js";
-import { fourCodes, tugPredictor } from "../warm.js";
+import { dragged, tugPredictor, tugVolts as volts } from "../warm.js";
 
-const AT = "2026-11-24T09:00:00Z";
-const volts = (point: string, value: number, unplugged: string[] = []): Entry => ({
-  type: "reading",
-  at: AT,
-  instrument: "voltmeter",
-  points: [point],
-  values: [value],
-  state: { key: "on", unplugged },
-});
 const remarksOf = (entries: readonly Entry[]) => analyse(tugPredictor, entries, { quick: true }).remarks;
-
-const dragged = [
-  ...fourCodes,
-  volts("B7:1", 0.84, ["B7"]),
-  volts("B7:1", 4.97, ["B9"]),
-  volts("B9:1", 4.98, ["B9"]),
-  volts("B12:1", 0.85),
-];
 
 test("a leader that explains everything is remarked on with nothing", () => {
   const codes = remarksOf(dragged).map((r) => r.code);
