@@ -1,6 +1,6 @@
 import { Instructor, Namer } from "@radicula/core/words";
 import { act, fireEvent, render, screen } from "@testing-library/react";
-import { StrictMode } from "react";
+import { StrictMode, type ComponentProps } from "react";
 import { frequencyOf, toneRange } from "@/features/case/watch/tone";
 import { WatchSheet } from "@/features/case/watch/WatchSheet";
 import { HandsBusy } from "@/features/case/reading/HandsBusy";
@@ -42,26 +42,27 @@ function fakeSound(): jest.Mock {
   return sounded;
 }
 
+/** The sheet on a real machine, watching the reference at B7. */
+const watchSheet = (onLog: ComponentProps<typeof WatchSheet>["onLog"]) => (
+  <WatchSheet
+    open
+    jobId="j"
+    wiring={job.wiring}
+    namer={namer}
+    instructor={instructor}
+    practice={false}
+    asked="B7:1"
+    best={async () => undefined}
+    places={["X5", "B9"]}
+    onLog={onLog}
+    onClose={jest.fn()}
+  />
+);
+
 test("each value sounds once, also where the page draws everything twice to find mistakes", () => {
   jest.useFakeTimers();
   const sounded = fakeSound();
-  render(
-    <StrictMode>
-      <WatchSheet
-        open
-        jobId="j"
-        wiring={job.wiring}
-        namer={namer}
-        instructor={instructor}
-        practice={false}
-        asked="B7:1"
-        best={async () => undefined}
-        places={["X5", "B9"]}
-        onLog={jest.fn()}
-        onClose={jest.fn()}
-      />
-    </StrictMode>,
-  );
+  render(<StrictMode>{watchSheet(jest.fn())}</StrictMode>);
   fireEvent.click(screen.getByRole("button", { name: "Or press any key whenever it jumps" }));
   for (let i = 0; i < 5; i++)
     act(() => {
@@ -77,21 +78,7 @@ describe("a watch on a real machine", () => {
   afterEach(() => jest.useRealTimers());
   test("any key says that it jumped; which place did is told, with the chance that it is luck", async () => {
     const onLog = jest.fn();
-    render(
-      <WatchSheet
-        open
-        jobId="j"
-        wiring={job.wiring}
-        namer={namer}
-        instructor={instructor}
-        practice={false}
-        asked="B7:1"
-        best={async () => undefined}
-        places={["X5", "B9"]}
-        onLog={onLog}
-        onClose={jest.fn()}
-      />,
-    );
+    render(watchSheet(onLog));
     fireEvent.click(screen.getByRole("button", { name: "Or press any key whenever it jumps" }));
     const seconds = (n: number, jump = false) => {
       for (let i = 0; i < n; i++) {
