@@ -75,11 +75,13 @@ export const DEFAULTS = {
     /** What holds an open load's pin while a low-side driver is off: some look for it with a bias, some do not. */
     watchVolt: [2, 3.6] as const,
     watchOhm: [30_000, 250_000] as const,
+    /** share of low-side drivers that do not watch */
     withoutWatch: 0.4,
+    /** what holds the pin of a high-side driver that is off, ohm */
     highSideOffOhm: [40_000, 2_500_000] as const,
     /** a pull whose value nobody drew: a factor either way */
     pullSpread: 2,
-    /** of inputs whose pull was only guessed from the part on them, so many are pulled the other way */
+    /** share of inputs that are pulled the other way, where the direction was only guessed from the part on them */
     otherPull: 0.25,
   },
   /**
@@ -126,7 +128,7 @@ export const DEFAULTS = {
     offOhm: [200_000, 50_000_000] as const,
     /** below this a die takes next to nothing, volt */
     dieVolt: [0.1, 0.8] as const,
-    /** of three makers' outputs one has no diode from ground, so that the line falls where the others rise */
+    /** share of outputs without a diode from ground: with the ground lost their line falls where the others rise */
     withoutDiode: 0.3,
     diode: { volt: 0.55, ohm: 30 },
     restShare: [0.08, 0.6] as const,
@@ -162,7 +164,7 @@ export const DEFAULTS = {
   reading: {
     ohmElectronics: 0.5,
     ohmElectronicsFrom: 60,
-    /** so many ohms readings through electronics are what no model foresees: clamps conduct as they like */
+    /** share of ohms readings through electronics that no model foresees: clamp diodes conduct as they like */
     ohmOdd: 0.2,
     floorVolt: 0.03,
     share: 0.012,

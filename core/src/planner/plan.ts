@@ -115,14 +115,24 @@ function draftPlan(predictor: Predictor, belief: Belief): Draft {
   };
 }
 
-/** No more is claimed for the leader than may be; the others share what it gives up. */
+/**
+ * No more is claimed for the leader than may be. What it gives up goes to "not in this wiring": readings at odds with
+ * the model speak for no other suspect. Suspects are put in order anew.
+ */
 function bounded(grouped: Grouped, most: number): Grouped {
   const leader = grouped.suspects[0]!;
   if (leader.share <= most) return grouped;
-  const rest = grouped.suspects.slice(1);
-  const factor = (1 - most) / rest.reduce((sum, s) => sum + s.share, Number.MIN_VALUE);
-  const others = rest.map((s) => ({ ...s, share: s.share * factor }));
-  return { ...grouped, suspects: [{ ...leader, share: most }, ...others] };
+  const shares = grouped.suspects.map((s) => s.share);
+  shares[0] = most;
+  shares[grouped.notHere] = shares[grouped.notHere]! + leader.share - most;
+  const order = [...shares.keys()].sort((a, b) => shares[b]! - shares[a]!);
+  const placeOf = new Map(order.map((from, to) => [from, to]));
+  return {
+    suspects: order.map((i) => ({ ...grouped.suspects[i]!, share: shares[i]! })),
+    keys: order.map((i) => grouped.keys[i]!),
+    of: grouped.of.map((i) => (i < 0 ? i : placeOf.get(i)!)),
+    notHere: placeOf.get(grouped.notHere)!,
+  };
 }
 
 /** A verdict is at hand: what is to be read once more, what would confirm it, or that it is proven. */

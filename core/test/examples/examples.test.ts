@@ -11,7 +11,7 @@ test("voltage on a loaded divider: Thévenin by hand (any circuits textbook)", (
   expect(meter).toBeLessThan(unloaded);
 });
 
-test("ghost voltage: 12.4 V behind 3 MΩ reads 12.4 · 10/13 on a 10 MΩ meter (computable), and lights no lamp", () => {
+test("ghost voltage: 12.4 V behind 3 MΩ reads 12.4 · 10/13 on 10 MΩ (computable), and lights no lamp", () => {
   const g = ghostVoltage();
   expect(g.meter).toBeCloseTo((12.4 * 10) / 13, 1);
   expect(g.remarks).toContain("reading.ghost-voltage");

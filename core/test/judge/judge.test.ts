@@ -1,8 +1,9 @@
-import { meterPoints, Predictor, uniform, type State } from "../../src/index.js";
+import { Predictor, uniform } from "../../src/index.js";
 import { HiddenMachine } from "./hiddenMachine.js";
 import { hiddenFaults } from "./hiddenFaults.js";
 import { playJob, type JobResult } from "./job.js";
 import { judgeMachines } from "./machines.js";
+import { readSound } from "./sound.js";
 
 /**
  * Reference program: ngspice, on machines written from device physics and not through the product's compiler. A short
@@ -11,7 +12,6 @@ import { judgeMachines } from "./machines.js";
 const machines = judgeMachines()
   .slice(0, 4)
   .filter((_, i) => i % 2 === 0);
-const KEY_ON: State = { key: "on", unplugged: [] };
 
 test("sound machines set no code, and read as predicted", () => {
   let read = 0;
@@ -20,14 +20,9 @@ test("sound machines set no code, and read as predicted", () => {
     const predictor = new Predictor(w);
     const machine = new HiddenMachine(w, undefined, 41);
     expect(machine.codes()).toEqual([]);
-    for (const point of meterPoints(w).filter((p) => predictor.pointIndex.has(p))) {
-      const drawn = predictor.predictAt(0, { instrument: "voltmeter", point, state: KEY_ON });
-      const volts = Array.from({ length: predictor.draws }, (_, d) => drawn.at(d));
-      const got = machine.read(point, KEY_ON, "voltmeter");
-      const slack = Math.max(0.1, 0.02 * Math.abs(got));
-      read++;
-      if (got < Math.min(...volts) - slack || got > Math.max(...volts) + slack) outside.push(`${w.name} ${point}`);
-    }
+    const sound = readSound(predictor, machine);
+    read += sound.read;
+    outside.push(...sound.outside.map((point) => `${w.name} ${point}`));
   }
   expect(read).toBeGreaterThan(80);
   expect(outside.length / read).toBeLessThan(0.07);

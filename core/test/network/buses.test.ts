@@ -29,7 +29,7 @@ describe("buses", () => {
     ],
     { codes: [{ id: "U1", module: "A1", title: "Lost communication with the level sensor", about: "B1" }] },
   );
-  test("two-wire: 60 Ω across unpowered, recessive near 2.5 V, dominant as in ISO 11898-2 (values from memory)", () => {
+  test("two-wire: 60 Ω without power, recessive near 2.5 V, dominant as ISO 11898-2 has it (from memory)", () => {
     expect(readOhms(rig(can), { ...off, unplugged: [], pulled: ["F1"] }, "A1:3", "A1:4").value).toBeCloseTo(60, -1);
     const r = rig(can);
     const quiet = r.settled(on, { phase: 0.9 });

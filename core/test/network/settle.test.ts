@@ -59,13 +59,10 @@ describe("textbook circuits (any circuits textbook)", () => {
     expect(c.volt(3)).toBeCloseTo(2, 6);
     expect(c.volt(4)).toBeCloseTo(1, 6);
   });
-  test(
-    "battery positive to a corroded ground pin: 12.4 V behind 100 kΩ reads 12.28 V on a 10 MΩ meter " + "(computable)",
-    () => {
-      const c = solved(circuit(3, [source(1, 0, 12.4, 1e-3), resistor(2, 1, 1e5)]));
-      expect(c.meter(2)).toBeCloseTo(12.28, 2);
-    },
-  );
+  test("battery positive to a corroded ground pin: 12.4 V behind 100 kΩ reads 12.28 V on 10 MΩ (computable)", () => {
+    const c = solved(circuit(3, [source(1, 0, 12.4, 1e-3), resistor(2, 1, 1e5)]));
+    expect(c.meter(2)).toBeCloseTo(12.28, 2);
+  });
   test("an open wire floats: no voltage is claimed, and a meter shows 0", () => {
     const c = solved(circuit(4, [source(1, 0, 12, 0.01), resistor(1, 2, Infinity), resistor(2, 3, 100)]));
     expect(c.volt(2)).toBeNaN();

@@ -65,7 +65,10 @@ function ohmRange({ low, high }: Pick<Answer, "low" | "high">): string {
 /** "5.0 V" where the answers lie close together, "0.3–3 V" where they spread */
 function nearText(a: Answer, unit: Unit): string {
   if (a.value === Infinity) return "OL";
-  if (unit === "Ω") return a.high / a.low > WIDE_OHM && a.high < Infinity ? ohmRange(a) : formatQuantity(a.value, "Ω");
+  if (unit === "Ω") {
+    const isWide = a.high / a.low > WIDE_OHM && a.high < Infinity;
+    return isWide ? ohmRange(a) : formatQuantity(a.value, "Ω");
+  }
   const tidy = (v: number) => (Math.abs(v) < 0.06 ? "0" : v.toFixed(1));
   return a.high - a.low > 0.8
     ? `${tidy(Math.max(0, a.low))}–${tidy(a.high)} V`
