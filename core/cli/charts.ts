@@ -19,7 +19,7 @@ import {
   type Wiring,
   setCodes,
 } from "../src/index.js";
-import { issueText, Namer, placeOf, sharedText, statusWord } from "../words/index.js";
+import { issueText, KIND_WORDS, Namer, placeOf, sharedText, statusWord } from "../words/index.js";
 import { EXIT, issueLines, loadCase, loadWiring, printJson, Refusal, type Io } from "./io.js";
 import { netlistCommand } from "./circuit.js";
 
@@ -94,8 +94,17 @@ export function convertCommand(
   }
   const built = buildChart(chart);
   say(file, built.issues, io);
+  sayGuessedKinds(file, built.wiring, io);
   if (to === "wiring") printJson(io, built.wiring);
   else io.out(graphml(built.wiring));
+}
+
+/** Kinds of parts that nobody wrote: said, so that a wrong one is seen. */
+function sayGuessedKinds(file: string, wiring: Wiring, io: Io): void {
+  const guessed = new Set(wiring.guesses);
+  for (const { id, kind } of wiring.devices)
+    if (guessed.has(id))
+      io.err(`${file}: ${id} is taken for a ${KIND_WORDS[kind] ?? kind}. Correct it under #parts.\n`);
 }
 
 /** What the coded circuits share, from the drawing alone. */

@@ -3,6 +3,7 @@ import {
   formatQuantity,
   generateFaults,
   inspectCircuit,
+  INSTRUMENTS,
   isPoint,
   meterPoints,
   middleSeverity,
@@ -21,6 +22,7 @@ import {
   solutionOf,
   type FaultAt,
   type PredictedCode,
+  type Instrument,
   type InstrumentReading,
   type State,
   type Wiring,
@@ -167,14 +169,20 @@ export function checkCommand(file: string, options: Options, io: Io): void {
   );
 }
 
-const INSTRUMENTS = ["volts", "ohms", "continuity", "lamp", "clamp", "scope", "scan"] as const;
+/** Shorter names of instruments that earlier versions took. */
+const EARLIER_NAMES: Readonly<Record<string, Instrument>> = {
+  volts: "voltmeter",
+  ohms: "ohmmeter",
+  scan: "scanTool",
+};
 
 /** One reading of one instrument, with what it is worth. */
 export function readCommand(file: string, options: Options, io: Io): void {
   const wiring = loadWiring(file, io);
   const state = readState(options.state, wiring);
   const rig = new Rig(wiring, chooseFaults(wiring, options.fault));
-  const kind = INSTRUMENTS.find((i) => i === (options.with ?? "volts"));
+  const asked = options.with ?? "voltmeter";
+  const kind = INSTRUMENTS.find((i) => i === (EARLIER_NAMES[asked] ?? asked));
   if (!kind) throw new Refusal(EXIT.usage, [`--with: known instruments are ${INSTRUMENTS.join(", ")}.`]);
   const red = options.red;
   const black = options.black ?? "chassis";
@@ -182,7 +190,7 @@ export function readCommand(file: string, options: Options, io: Io): void {
     throw new Refusal(EXIT.usage, [
       "--red: say where the red lead goes (for a clamp the wire, for the scan tool the module's cavity).",
     ]);
-  for (const p of kind === "clamp" || kind === "scan" ? [] : [red, black])
+  for (const p of kind === "clamp" || kind === "scanTool" ? [] : [red, black])
     if (!isPoint(wiring, p)) throw new Refusal(EXIT.usage, [`"${p}" is not a point of this wiring.`]);
   const watt = Number(options.watt ?? 5);
   if (!(watt > 0 && watt <= 500))
@@ -197,7 +205,7 @@ export function readCommand(file: string, options: Options, io: Io): void {
 }
 
 function take(
-  kind: (typeof INSTRUMENTS)[number],
+  kind: Instrument,
   rig: Rig,
   state: State,
   red: string,
@@ -206,9 +214,9 @@ function take(
 ): InstrumentReading<unknown> {
   try {
     switch (kind) {
-      case "volts":
+      case "voltmeter":
         return readVolts(rig, state, red, black);
-      case "ohms":
+      case "ohmmeter":
         return readOhms(rig, state, red, black);
       case "continuity":
         return readContinuity(rig, state, red, black);
@@ -218,7 +226,7 @@ function take(
         return readClamp(rig, state, red);
       case "scope":
         return readScope(rig, state, red, black);
-      case "scan":
+      case "scanTool":
         return readScanTool(rig, state, red);
     }
   } catch (error) {
@@ -234,11 +242,11 @@ const figures = (value: unknown): string =>
         .map(([k, v]) => `${k} ${typeof v === "number" ? Number(v.toPrecision(4)) : String(v)}`)
         .join(", ")
     : String(value);
-function sentence(kind: (typeof INSTRUMENTS)[number], { value }: InstrumentReading<unknown>): string {
+function sentence(kind: Instrument, { value }: InstrumentReading<unknown>): string {
   if (typeof value === "number")
     return Number.isNaN(value)
       ? "no value"
-      : kind === "ohms"
+      : kind === "ohmmeter"
         ? value === Infinity
           ? "OL"
           : formatQuantity(value, "Ω")

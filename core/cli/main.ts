@@ -47,9 +47,9 @@ A FILE of "-" is standard input. A FAULT is an ID with its severity where it has
   S22/spliceHighResistance@500   F1/fuseBlown,B9/dead
 STATE is a key position and what was changed, or a state as JSON (see schema case):
   on   off   cranking   running   on,unplug=B9   off,unplug=B7+B9   on,pull=F1   on,breaker=F1   on,asleep=A1
-INSTRUMENT is volts, ohms, continuity, lamp, clamp, scope or scan.
+INSTRUMENT is voltmeter, ohmmeter, continuity, lamp, clamp, scope or scanTool.
 RUN is unplugSeries, fuseRun, jumpers, groundProof, dropBySection, halveRun, loadWire, compareTwin, benchTest, farEnd,
-  opposite, newPart, whichIsWhich or swapTwins.
+  opposite, newPart, wiggle, whichIsWhich or swapTwins.
 SCHOOL is information, easiest, halve, powerGroundSignal, chart or random.
 
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read

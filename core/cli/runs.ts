@@ -5,12 +5,13 @@ import {
   fold,
   middleSeverity,
   playRun,
+  playWiggle,
   Predictor,
   runPlaces,
   RUNS,
   SimulatedMachine,
   type FaultAt,
-  type RunName,
+  type WiggleVerdict,
 } from "../src/index.js";
 import {
   DISTURBED_WORDS,
@@ -39,11 +40,8 @@ interface RunOptions {
  */
 export function runCommand(file: string, options: RunOptions, io: Io): void {
   const { wiring } = loadMachine(file, io);
-  const run = options.run as Exclude<RunName, "wiggle">;
-  if (!(RUNS as readonly string[]).includes(options.run ?? "") || options.run === "wiggle")
-    throw new Refusal(EXIT.usage, [
-      `--run: there is no "${options.run ?? ""}". One of ${RUNS.filter((r) => r !== "wiggle").join(", ")}.`,
-    ]);
+  const run = RUNS.find((r) => r === options.run);
+  if (!run) throw new Refusal(EXIT.usage, [`--run: there is no "${options.run ?? ""}". One of ${RUNS.join(", ")}.`]);
   const places = runPlaces(wiring, run);
   if (options.on === undefined) {
     if (options.json) printJson(io, places);
@@ -71,6 +69,10 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
         ]);
       return { fault: found.fault, severity: found.ohm ?? middleSeverity(found.fault) };
     });
+  if (run === "wiggle") {
+    printWiggle(options.on, playWiggle(wiring, faults, options.on, seed), options.json ?? false, io);
+    return;
+  }
   const { view } = playRun(predictor, new SimulatedMachine(wiring, faults, seed), run, options.on);
   if (options.json) {
     printJson(io, {
@@ -127,6 +129,16 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
     );
   });
   if (view.finding) io.out(`${issueText(view.finding.says)}\n`);
+}
+
+function printWiggle(on: string, verdicts: readonly WiggleVerdict[], json: boolean, io: Io): void {
+  if (json) {
+    printJson(io, { run: "wiggle", on, places: verdicts.map((v) => ({ ...v, chance: jsonNumber(v.chance) })) });
+    return;
+  }
+  io.out(`${RUN_WORDS.wiggle.title}: ${on}\n`);
+  for (const { place, jumps, of, reacted } of verdicts)
+    io.out(`  ${place.padEnd(14)} ${jumps} of ${of} values jumped: ${reacted ? "reacts" : "does not react"}\n`);
 }
 
 /** `radicula logbook`: what a case's logbook adds up to, or the whole of it as CSV. */

@@ -131,6 +131,8 @@ export const DEFAULTS = {
     /** share of outputs without a diode from ground: with the ground lost their line falls where the others rise */
     withoutDiode: 0.3,
     diode: { volt: 0.55, ohm: 30 },
+    /** a regulator of its own behind a 0 to 5 V output on a 12 or 24 V supply */
+    regulator: { ohm: 5, limitAmpere: 0.03, offOhm: 1_000_000 },
     restShare: [0.08, 0.6] as const,
   },
   potentiometer: { trackOhm: 5_000, wiperOhm: 100, restShare: [0.1, 0.3] as const },
@@ -217,6 +219,8 @@ export const DEFAULTS = {
     bias: [-0.4, -0.3, -0.2, -0.15, -0.1, -0.05, 0.05, 0.1, 0.15, 0.2, 0.3, 0.4],
     condition: [0.01, 0.02, 0.035, 0.055, 0.08, 0.11, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 0.97],
     wrongPart: [0.4, 0.67, 1.5, 2.5],
+    /** factors on the swing of a coil sensor that stands too far off its target */
+    gap: [0.08, 0.2, 0.4],
   },
   /** Relative rate of each mode; see docs/engine.md. Product judgement, no source. */
   prior: {
@@ -262,6 +266,7 @@ export const DEFAULTS = {
     wrongPart: 0.2,
     trueCondition: 0.5,
     targetDamaged: 0.5,
+    gapTooLarge: 0.5,
     nothingWrong: 2,
     notInThisWiring: 1.5,
   },
@@ -319,10 +324,10 @@ export const DEFAULTS = {
    */
   intermittent: { contact: 0.2, wire: 0.12, device: 0.06, told: 4, presence: [0.25, 0.7] as const },
   /**
-   * A second independent fault, relative to none; readings taken at the wrong, look-alike connector: declared
+   * A second independent fault, relative to none; one more plug that a leaking seal reached; readings taken at the wrong, look-alike connector: declared
    * look-alike, or only of the same shape. Product judgement, no source.
    */
-  multipleFaults: { second: 3e-4, draws: 4 },
+  multipleFaults: { second: 3e-4, sameFluid: 0.05, draws: 4 },
   misplaced: { lookAlike: 0.01, sameShape: 0.001 },
   /**
    * What looks, wiggles, swaps and part numbers are worth: probability where the fault is there, and where it is not.
@@ -333,6 +338,8 @@ export const DEFAULTS = {
     signHidden: 0.15,
     signFalse: 0.03,
     wiggleReacts: 0.6,
+    /** the wire beside a loose terminal is moved */
+    wiggleReactsBeside: 0.4,
     wiggleFalse: 0.02,
     swapMoves: 0.95,
     swapFalse: 0.03,

@@ -1,7 +1,8 @@
 /** The only public door of the core. The command line and the web use nothing else. */
 export { fail, issue, ok, type Issue, type Result } from "./issues/issue.js";
 export { formatQuantity, OVERLOAD, parsePlain, parseQuantity, type Unit } from "./units/quantity.js";
-export { parseShown, type ShownText } from "./units/shown.js";
+export { parseShown, type ShownText, type ShownWords } from "./units/shown.js";
+export { convertScan, parseScan, SCAN_UNITS, type ScanUnit } from "./units/scanUnit.js";
 export {
   Case,
   CASE_FORMAT,
@@ -218,6 +219,7 @@ export { generateHarness, type HarnessOptions } from "./simulation/harness.js";
 export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./simulation/machine.js";
 export { hideFaults } from "./simulation/hide.js";
 export { playRun, type PlayedRun } from "./simulation/playRun.js";
+export { playWiggle } from "./simulation/playWiggle.js";
 export { signOf } from "./simulation/signs.js";
 export { observe, type Observed } from "./simulation/observe.js";
 export { recordAnswer, recordChanges, recordReading, type ReadingMore } from "./planner/record.js";

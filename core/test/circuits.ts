@@ -33,6 +33,7 @@ export function circuit(
   }));
   const names = Array.from({ length: nodes }, (_, i) => (i ? `n${i}` : "chassis"));
   return {
+    key: "on",
     nodes: names,
     nodeOf: new Map(names.map((n, i) => [n, i])),
     elements,

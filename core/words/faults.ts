@@ -40,7 +40,8 @@ const MODES: Readonly<Record<FaultMode, string>> = {
   shortInside: "shorted inside",
   biased: "reads wrong",
   wrongPart: "wrong look-alike part",
-  targetDamaged: "target, tooth or gap damaged",
+  targetDamaged: "target or tooth damaged",
+  gapTooLarge: "air gap too large",
   trueCondition: "tells the truth: the machine itself is off",
   referenceWeak: "reference weak",
   moduleGroundOpen: "ground open inside",
@@ -127,7 +128,8 @@ export class Namer {
       );
     if (fault.mode === "trueCondition")
       return `${this.device(fault.place.id)} tells the truth: the machine itself is off`;
-    if (fault.mode === "targetDamaged") return `target, tooth or gap at ${this.device(fault.place.id)} damaged`;
+    if (fault.mode === "targetDamaged") return `target or tooth at ${this.device(fault.place.id)} damaged`;
+    if (fault.mode === "gapTooLarge") return `air gap at ${this.device(fault.place.id)} too large`;
     if (fault.place.type === "device" && fault.at !== undefined)
       return `${this.place(fault.place)}, ${SECOND[fault.at] ?? fault.at} ${text}`;
     if (fault.place.type === "module" && fault.at !== undefined)

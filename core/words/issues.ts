@@ -295,7 +295,26 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "run.ends-agree": (p) => `${p["point"]} and ${p["pin"]} agree: the way between them is sound.`,
   "run.no-twin": (p) => `${p["part"]} has no twin on this machine.`,
   "run.twin-differs": (p) => `${p["part"]} differs from ${p["twin"]} at ${list(p["things"])}.`,
-  "run.twin-agrees": (p) => `${p["part"]} has all it needs, as ${p["twin"]} does: feed and ground are good.`,
+  "run.twin-agrees": (p) => `${p["part"]} has all it needs, as ${p["twin"]} does.`,
+  "run.twin-agrees-undriven": (p) =>
+    `${p["part"]} has feed and ground as ${p["twin"]} does. Whether the module drives it was not tried.`,
+  "remark.one-fluid": (p) =>
+    `Fluid in several plugs (${list(p["plugs"])}) has one source: look for a leaking seal that wicks along the ` +
+    "harness before you clean or replace anything.",
+  "remark.scan-frozen": (p) =>
+    `Entry ${p["number"]} counts for nothing: a value that stands still may be a substitute of the module's own.`,
+  "remark.scan-unit-does-not-fit": (p) =>
+    `Entry ${p["number"]} counts for nothing: what is read at ${p["point"]} is given in ${p["wanted"]}, ` +
+    `not in ${p["unit"]}.`,
+  "remark.scan-no-curve": (p) =>
+    `Entry ${p["number"]} counts for nothing: the wiring does not say how many volts at ${p["point"]} a value in ` +
+    `${p["unit"]} is. Add the part's transfer, or log the value as plausible or at its end.`,
+  "wiring.transfer-not-monotone": (p) =>
+    `The transfer of ${p["part"]} must rise all the way or fall all the way, with each voltage once.`,
+  "wiring.follows-another-kind": (p) => `${p["part"]} cannot follow ${p["id"]}: only another part of its own kind.`,
+  "remark.code-healthy": (p) =>
+    `As this wiring is drawn, a sound machine sets ${p["code"]}, too. Correct the drawing or the code's set ` +
+    "condition: until then the code tells nothing.",
   "remark.point-not-in-wiring": (p) => `${p["point"]} is not a point of this wiring.`,
   "remark.not-in-this-wiring": () =>
     "No single fault in this wiring explains what was seen. Check first that this is the right drawing and the " +

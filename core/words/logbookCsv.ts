@@ -51,7 +51,7 @@ export function logbookCsv(entries: readonly Entry[]): string {
         black: e.black ?? "",
         instrument: e.instrument,
         values: e.values.join("; "),
-        unit: UNITS[e.instrument] ?? "",
+        unit: e.unit ?? UNITS[e.instrument] ?? "",
       });
     return COLUMNS.map((c) => cells[c]);
   });

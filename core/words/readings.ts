@@ -26,6 +26,7 @@ const FUNCTIONS: Readonly<Record<NetFunction, string>> = {
   reference: "reference",
   sensorGround: "sensor ground",
   signal: "signal",
+  driver: "low-side driver",
   feed: "feed",
   ground: "ground",
   bus: "bus",

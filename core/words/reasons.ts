@@ -87,6 +87,9 @@ export const FINDING_WORDS: Readonly<Record<Finding, string>> = {
   cracked: "cracked",
   previousRepair: "an earlier repair",
   burnt: "burnt",
+  chipped: "chipped",
+  worn: "worn",
+  loose: "loose",
 };
 
 export const SCHOOL_WORDS: Readonly<Record<Policy, { readonly title: string; readonly detail: string }>> = {

@@ -57,6 +57,31 @@ function plausibleRange(about: Device): { readonly low: number; readonly high: n
 /** How far a value may stand off before it is implausible, volt. Judgement. */
 const SLACK_VOLT = 0.25;
 
+const LOADS: ReadonlySet<string> = new Set(["heater", "solenoid", "lamp", "relay"]);
+/** Sensors whose level at rest says nothing. */
+const SWITCHING: ReadonlySet<string> = new Set(["hall", "coilSensor"]);
+/** Less than this through a driven load is none, ampere; so many times its current is a short. Common practice. */
+const NO_CURRENT = 0.02;
+const TOO_MUCH = 2.5;
+
+/** "high" is too much current, "low" none; "circuit" and "performance" may be either. */
+function driverMonitor(wiring: Wiring, load: Device, family: CodeFamily, at: string): Monitor {
+  const scale = (wiring.nominalVolt / 12) ** 2;
+  const ohm =
+    load.kind === "relay"
+      ? (load.coilOhm ?? DEFAULTS.relay.coilOhm * scale)
+      : load.kind === "lamp"
+        ? wiring.nominalVolt ** 2 / (load.watt ?? DEFAULTS.lamp.watt)
+        : load.kind === "heater"
+          ? (load.ohm ?? DEFAULTS.heaterOhm * scale)
+          : load.kind === "solenoid"
+            ? (load.ohm ?? DEFAULTS.solenoidOhm * scale)
+            : undefined;
+  const high = ohm === undefined ? undefined : (TOO_MUCH * wiring.nominalVolt) / ohm;
+  const tooMuch = family !== "low" && family !== "driver" && high !== undefined ? { high } : {};
+  return { type: "current", at, ...(family === "high" && high !== undefined ? {} : { low: NO_CURRENT }), ...tooMuch };
+}
+
 /** A 5 V input: railed below or above these, volt (common practice, no source). */
 const RAIL = { low: 0.25, high: 4.75 };
 
@@ -69,10 +94,12 @@ export function broadMonitor(wiring: Wiring, nets: Nets, code: Code): Monitor | 
   const about = wiring.devices.find((d) => d.id === code.about);
   if (!family || !about) return undefined;
   if (family === "lostCommunication") return { type: "silent", node: about.id };
-  const wanted = family === "driver" ? ["feed", "ground", "coilLow", "coilHigh"] : ["signal", "signal2", "high"];
+  // a code about a load is about its driver, whatever its words
+  const isDriver = family === "driver" || LOADS.has(about.kind);
+  const wanted = isDriver ? ["feed", "ground", "coilLow", "coilHigh"] : ["signal", "signal2", "high"];
   const module = wiring.devices.find((d) => d.id === code.module);
   if (module?.kind !== "module") return undefined;
-  const roles: ReadonlySet<string> = new Set(family === "driver" ? ["lowSide", "highSide"] : ["input"]);
+  const roles: ReadonlySet<string> = new Set(isDriver ? ["lowSide", "highSide"] : ["input"]);
   const pins = devicePins(about)
     .filter((p) => wanted.includes(p.role))
     .flatMap((p) => {
@@ -81,6 +108,11 @@ export function broadMonitor(wiring: Wiring, nets: Nets, code: Code): Monitor | 
     });
   const at = pins.find((pin) => module.pins.some((p) => p.at === pin && roles.has(p.role)));
   if (at === undefined) return undefined;
+  if (isDriver) return driverMonitor(wiring, about, family, at);
+  // either level of a switching sensor is sound: what it can mean is that it stays there
+  if (SWITCHING.has(about.kind) && (family === "low" || family === "high"))
+    return { type: "noActivity", at, stuck: family };
+  if (SWITCHING.has(about.kind)) return { type: "noActivity", at };
   switch (family) {
     case "low":
       return { type: "below", at, volt: RAIL.low };
@@ -90,8 +122,6 @@ export function broadMonitor(wiring: Wiring, nets: Nets, code: Code): Monitor | 
       return { type: "outside", at, low: RAIL.low, high: RAIL.high };
     case "noActivity":
       return { type: "noActivity", at };
-    case "driver":
-      return { type: "current", at, low: 0.02 };
     case "performance":
       return { type: "outside", at, ...plausibleRange(about) };
   }

@@ -90,7 +90,7 @@ export function judge(
     const with_ = steel.map((i) => moduleSideVolt(s, monitors[i]!));
     const t = look(NO_STEEL);
     steel.forEach((i, j) => {
-      if (lacksActivity(with_[j]!, moduleSideVolt(t, monitors[i]!), runs(t, monitors[i]!))) set(i);
+      if (lacksActivity(monitors[i]!, with_[j]!, moduleSideVolt(t, monitors[i]!), runs(t, monitors[i]!))) set(i);
     });
   }
   if (driven.length) {

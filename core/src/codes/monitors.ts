@@ -39,6 +39,8 @@ export interface BoundMonitor {
 
 /** A signal that moves less than this between tooth and gap counts as no activity, volt. */
 const ACTIVITY_VOLT = 1;
+/** A switched input below this is low, volt (common practice, no source). */
+const STUCK_LOW_BELOW_VOLT = 1.5;
 /** A two-wire bus at rest stands no further apart than this (ISO 11898-2, value from memory), volt. */
 const QUIET_VOLT = 0.5;
 const JUDGED_FIRST: readonly KeyState[] = ["on", "cranking", "running"];
@@ -170,9 +172,19 @@ export function isSet(s: Solver, m: BoundMonitor): boolean {
   );
 }
 
-/** For a noActivity monitor: whether the module-side volts with and without steel at the tip are too much alike. */
-export function lacksActivity(withSteel: number, withoutSteel: number, running: boolean): boolean {
-  return running && !(Math.abs(withSteel - withoutSteel) >= ACTIVITY_VOLT);
+/**
+ * For a noActivity monitor: whether the module-side volts with and without steel at the tip are too much alike, and
+ * where it asks for a level, stand there.
+ */
+export function lacksActivity(
+  { monitor }: Pick<BoundMonitor, "monitor">,
+  withSteel: number,
+  withoutSteel: number,
+  running: boolean,
+): boolean {
+  if (!running || Math.abs(withSteel - withoutSteel) >= ACTIVITY_VOLT) return false;
+  const stuck = monitor.type === "noActivity" ? monitor.stuck : undefined;
+  return stuck === undefined || (stuck === "low") === withSteel < STUCK_LOW_BELOW_VOLT;
 }
 
 /** For current: whether the driver carries too little or too much, at a look at the driven part of the period. */

@@ -180,7 +180,7 @@ export function misfit(
     for (let s = 0; s < samples; s++) {
       if (!wanted[s]) continue;
       const v = predicted.at(s);
-      least = Math.min(least, distance(v, e.value, e.instrument));
+      least = Math.min(least, distance(v, e.value, e.instrument, e.tolerance));
       low = Math.min(low, v);
       high = Math.max(high, v);
     }

@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Fault, FaultMode } from "../faults/fault.js";
-import type { Finding } from "../format/case.js";
+import type { Finding, LookedAt } from "../format/case.js";
 import { connectorOf } from "../wiring/points.js";
 import type { Clue } from "./evidence.js";
 import type { Misplacement } from "./misplaced.js";
@@ -68,6 +68,17 @@ const SIGNS: Readonly<Record<Exclude<Finding, "nothing">, readonly FaultMode[]>>
     "contactOpen",
     "wrongPart",
   ],
+  chipped: ["targetDamaged"],
+  worn: ["targetDamaged", "gapTooLarge", "contactHighResistance", "open", "shortToChassis"],
+  loose: ["gapTooLarge", "contactOpen", "contactHighResistance", "groundOpen", "groundHighResistance", "unseated"],
+};
+/** Faults that a look at one side of a thing can see; at all of them where none is named. */
+const SIDES: Readonly<Record<LookedAt, ReadonlySet<FaultMode>>> = {
+  plug: new Set<FaultMode>([...CORRODED, "contactFilm", "cavitiesBridged", "cavitiesSwapped", "unseated"]),
+  part: new Set<FaultMode>(["shortInside", "shortSupplyGround", "elementOpen", "dead", "wrongPart", "fuseBlown"]),
+  target: new Set<FaultMode>(["targetDamaged", "gapTooLarge"]),
+  seal: new Set<FaultMode>(["contactFilm", "cavitiesBridged", "contactHighResistance"]),
+  bracket: new Set<FaultMode>(["gapTooLarge", "groundOpen", "groundHighResistance"]),
 };
 /** Faults that can be seen from outside by somebody who looks. */
 const SEEN: ReadonlySet<FaultMode> = new Set<FaultMode>([
@@ -80,6 +91,8 @@ const SEEN: ReadonlySet<FaultMode> = new Set<FaultMode>([
   "groundOpen",
   "legOpen",
   "unseated",
+  "targetDamaged",
+  "gapTooLarge",
 ]);
 const PART_ITSELF: ReadonlySet<string> = new Set(["device"]);
 
@@ -106,7 +119,8 @@ export function clueLikelihood(
   const c = DEFAULTS.clues;
   switch (clue.type) {
     case "look": {
-      const here = faults.filter((f) => isAt(f, clue.thing));
+      const side = clue.of && SIDES[clue.of];
+      const here = faults.filter((f) => isAt(f, clue.thing) && (side === undefined || side.has(f.mode)));
       const seen = 1 - here.reduce((p, f) => p * (1 - (SEEN.has(f.mode) ? c.signSeen : c.signHidden)), 1);
       if (clue.found.includes("nothing")) return Math.max(c.signFalse, (1 - seen) * (1 - c.signFalse));
       const matches = clue.found.some((x) => x !== "nothing" && here.some((f) => SIGNS[x].includes(f.mode)));
@@ -114,7 +128,14 @@ export function clueLikelihood(
       return matches ? seen * 0.8 + c.signFalse : c.signFalse + 0.1 * seen;
     }
     case "wiggle": {
-      const p = faults.some((f) => isAt(f, clue.thing)) && comesAndGoes ? c.wiggleReacts : c.wiggleFalse;
+      const moves = (thing: string) => faults.some((f) => isAt(f, thing));
+      const p = !comesAndGoes
+        ? c.wiggleFalse
+        : moves(clue.thing)
+          ? c.wiggleReacts
+          : clue.besides?.some((end) => faults.some((f) => f.place.id === sideless(end)))
+            ? c.wiggleReactsBeside
+            : c.wiggleFalse;
       return clue.reacted ? p : 1 - p;
     }
     case "swap": {
@@ -137,5 +158,7 @@ export function clueLikelihood(
       return 0.5; // weighed by the prediction of the circuit; see posterior
   }
 }
+/** A terminal's place is its cavity: an in-line one has two sides. */
+const sideless = (end: string) => end.replace(/\.[ab]$/, "");
 /** A finding no one would have thought of: what "not in this wiring" makes of it. */
 export const clueAnywhere = (clue: Clue): number => clueLikelihood(clue, [], false);

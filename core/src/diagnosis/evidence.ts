@@ -1,15 +1,16 @@
 import { familyOf } from "../codes/family.js";
-import type { Wiring } from "../format/wiring.js";
+import type { KeyState, Wiring } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
-import type { Entry, Instrument, ReadingEntry, State } from "../format/case.js";
+import type { Entry, Instrument, ReadingEntry, State, WiggleEntry } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode } from "../logbook/fold.js";
 import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { type Predictor } from "../prediction/predictor.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { deviceConnectors, isPlainBlack, pinBehind } from "../wiring/points.js";
+import { deviceConnectors, isPlainBlack, pinBehind, wireId } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
 import { meterRemarks, ReadingJudge } from "./judgeReadings.js";
+import { scanVolts } from "./scanValues.js";
 
 type Status = Exclude<CodeWord["entry"]["status"], "notRun">;
 export interface CodeEvidence {
@@ -30,6 +31,8 @@ export interface ReadingEvidence {
   readonly value: number;
   readonly instrument: Instrument;
   readonly state: State;
+  /** how far the value itself may be off, beyond the instrument's error */
+  readonly tolerance?: number;
 }
 /** What is not a number: a look, a wiggle, a swap, a fuse that held, a part number read. */
 export interface ClueEvidence {
@@ -38,7 +41,9 @@ export interface ClueEvidence {
   readonly clue: Clue;
 }
 export type Clue =
-  ClueEntry | { readonly type: "partNumber"; readonly parts: readonly string[]; readonly same: boolean };
+  | Exclude<ClueEntry, WiggleEntry>
+  | (WiggleEntry & { /** terminals at the ends of a wire that was moved */ readonly besides?: readonly string[] })
+  | { readonly type: "partNumber"; readonly parts: readonly string[]; readonly same: boolean };
 export type Evidence = CodeEvidence | ReadingEvidence | ClueEvidence;
 
 export interface Gathered {
@@ -52,8 +57,22 @@ export interface Gathered {
   readonly comesAndGoes: boolean;
 }
 
-const SHOWN: Readonly<Record<string, number>> = { OL: OVERLOAD, bright: 1, dim: 0.5, dark: 0, beep: 1, silent: 0 };
-/** What an instrument showed, as a number: OL is `OVERLOAD`, a lamp 1 bright to 0 dark, a beeper 1 or 0. */
+const SHOWN: Readonly<Record<string, number>> = {
+  OL: OVERLOAD,
+  bright: 1,
+  dim: 0.5,
+  dark: 0,
+  beep: 1,
+  silent: 0,
+  plausible: NaN,
+  frozen: NaN,
+  lowEnd: NaN,
+  highEnd: NaN,
+};
+/**
+ * What an instrument showed, as a number: OL is `OVERLOAD`, a lamp 1 bright to 0 dark, a beeper 1 or 0; NaN where a scan
+ * value was said in words.
+ */
 export const shownNumber = (v: ReadingEntry["values"][number]): number => (typeof v === "number" ? v : SHOWN[v]!);
 
 /**
@@ -63,13 +82,17 @@ export const shownNumber = (v: ReadingEntry["values"][number]): number => (typeo
 export function gather(predictor: Predictor, entries: readonly Entry[]): Gathered {
   const folded = fold(entries);
   const codes = codeEvidence(predictor, folded);
-  const readings = readingEvidence(predictor, folded);
+  const readings = readingEvidence(predictor, folded, entries);
   const symptoms: readonly string[] = folded.intake?.entry.symptoms ?? [];
   return {
     evidence: [
       ...codes.evidence,
       ...readings.evidence,
-      ...folded.clues.map(({ number, entry }): Evidence => ({ kind: "clue", number, clue: entry })),
+      ...folded.clues.map(({ number, entry }): Evidence => ({
+        kind: "clue",
+        number,
+        clue: withEnds(predictor.wiring, entry),
+      })),
       ...partNumberEvidence(predictor.wiring, folded),
     ],
     remarks: [...seenRemarks(predictor.wiring, folded), ...codes.remarks, ...readings.remarks, ...meterRemarks(folded)],
@@ -92,6 +115,7 @@ function codeEvidence(predictor: Predictor, folded: Folded): Part {
   const monitorOf = new Map(predictor.monitors.map((m, i) => [`${m.code.module} ${m.code.id}`, i]));
   const known = new Set(predictor.wiring.codes.map((c) => `${c.module} ${c.id}`));
   const spoken = new Set<number>();
+  const running = new Map<string, Set<KeyState>>();
   const evidence: Evidence[] = [];
   const remarks: Issue[] = [];
   for (const word of folded.codes) {
@@ -106,18 +130,31 @@ function codeEvidence(predictor: Predictor, folded: Folded): Part {
       continue;
     }
     spoken.add(monitor);
+    const { key } = predictor.monitors[monitor]!;
+    if (isSetCode(entry)) running.set(module, (running.get(module) ?? new Set<KeyState>()).add(key));
+    if (isSetCode(entry) && predictor.healthySets(monitor))
+      remarks.push(issue("remark.code-healthy", path, { code, module, number }));
     if (isSetByUs(predictor, word, monitor))
       remarks.push(issue("remark.code-set-by-us", path, { code, connectors: disturbedThen, number }));
     else if (entry.status !== "notRun") evidence.push(toldCode(predictor, number, monitor, entry.status));
   }
   predictor.monitors.forEach((m, i) => {
-    if (spoken.has(i) || folded.scanned.get(m.code.module)?.has(m.key) !== true) return;
+    if (spoken.has(i) || !folded.scanned.has(m.code.module)) return;
+    const ran = folded.scanned.get(m.code.module)!.has(m.key)
+      ? 1
+      : running.get(m.code.module)?.has(m.key)
+        ? SISTER_RAN
+        : 0;
+    if (ran === 0) return;
     // a module that sees a broken circuit no longer judges whether the value is plausible
     if (m.broad && familyOf(m.code) === "performance") return;
-    evidence.push({ ...toldCode(predictor, 0, i, "absent"), weight: sureness(predictor, i), assumed: true });
+    evidence.push({ ...toldCode(predictor, 0, i, "absent"), weight: ran * sureness(predictor, i), assumed: true });
   });
   return { evidence, remarks };
 }
+
+/** How surely a monitor ran where another of its module, judged in the same key state, set its code. Judgement. */
+const SISTER_RAN = 0.7;
 
 /** A code that a healthy machine sets, too, with what was unplugged by then. */
 function isSetByUs(predictor: Predictor, { entry, disturbedThen }: CodeWord, monitor: number): boolean {
@@ -135,22 +172,63 @@ function toldCode(predictor: Predictor, number: number, monitor: number, status:
   };
 }
 
-function readingEvidence(predictor: Predictor, folded: Folded): Part {
+function readingEvidence(predictor: Predictor, folded: Folded, entries: readonly Entry[]): Part {
   const judge = ReadingJudge.of(predictor);
   const evidence: Evidence[] = [];
   const remarks: Issue[] = [];
-  folded.readings.forEach(({ number, entry }, n) => {
+  folded.readings.forEach(({ number, entry }) => {
     const lost = entry.points.find((p) => predictor.placeOf(entry.instrument, p) === undefined);
     if (lost !== undefined) {
       remarks.push(issue("remark.point-not-in-wiring", ["entries", number - 1], { point: lost, number }));
       return;
     }
-    const judged = judge.judge({ number, entry }, folded.readings[n - 1]?.entry);
+    const judged = judge.judge({ number, entry }, entries[number - 2]?.at);
     remarks.push(...judged.remarks);
-    // a new part says nothing of the machine
-    if (judged.proves && entry.part !== "new") evidence.push(...valuesOf(number, entry));
+    if (!judged.proves || entry.part === "new") return; // a new part says nothing of the machine
+    if (entry.instrument !== "scanTool" || isInVolts(entry)) {
+      evidence.push(...valuesOf(number, entry));
+      return;
+    }
+    const scanned = scanEvidence(predictor, number, entry);
+    evidence.push(...scanned.evidence);
+    remarks.push(...scanned.remarks);
   });
   return { evidence, remarks };
+}
+const isInVolts = ({ unit, values }: ReadingEntry) =>
+  (unit ?? "V") === "V" && values.every((v) => typeof v === "number");
+
+/** A scan value in another unit than volts, or in words. */
+function scanEvidence(predictor: Predictor, number: number, entry: ReadingEntry): Part {
+  const path = ["entries", number - 1];
+  const shown = flickers(entry) ? entry.swing! : entry.values;
+  const evidence: Evidence[] = [];
+  const refused: Issue[] = [];
+  for (const one of shown) {
+    const volts = scanVolts(predictor, entry, one);
+    if (volts === undefined) refused.push(issue("remark.scan-frozen", path, { number }));
+    else if ("why" in volts)
+      refused.push(
+        issue(`remark.scan-${volts.why}`, path, {
+          number,
+          point: entry.points[0]!,
+          unit: entry.unit ?? "V",
+          ...("wanted" in volts ? { wanted: volts.wanted } : {}),
+        }),
+      );
+    else
+      evidence.push({
+        kind: "reading",
+        number,
+        point: entry.points[0]!,
+        black: undefined,
+        instrument: "scanTool",
+        state: entry.state,
+        value: volts.volt,
+        tolerance: volts.tolerance,
+      });
+  }
+  return { evidence, remarks: refused.slice(0, 1) };
 }
 function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
   const own = (p: string) => (entry.part === "removed" ? pinBehind(p) : p);
@@ -171,6 +249,13 @@ function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
   });
 }
 
+/** Whoever moves a wire moves the terminals at its ends. */
+function withEnds(wiring: Wiring, clue: ClueEntry): Clue {
+  if (clue.type !== "wiggle") return clue;
+  const wire = wiring.wires.find((w) => wireId(w) === clue.thing);
+  return wire ? { ...clue, besides: [wire.from, wire.to] } : clue;
+}
+
 function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {
   return folded.seen.flatMap(({ number, entry }): Evidence[] => {
     if (entry.partNumber === undefined || drawnPartNumber(wiring, entry.connector) === undefined) return [];
@@ -180,11 +265,22 @@ function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {
   });
 }
 
-/** A swing this wide, volt, is no unsteady hand: something comes and goes. */
+/**
+ * A swing this wide is no unsteady hand: something comes and goes. Volts; or a factor between the ends where ohms and
+ * amperes are read. A scope's swing is its value.
+ */
 const FLICKER_VOLT = 0.3;
+const FLICKER_FACTOR = 1.5;
 const SHOWS_VOLTS: ReadonlySet<Instrument> = new Set<Instrument>(["voltmeter", "scanTool"]);
-const flickers = (e: ReadingEntry) =>
-  SHOWS_VOLTS.has(e.instrument) && e.swing !== undefined && e.swing[1] - e.swing[0] > FLICKER_VOLT;
+const SHOWS_SIZES: ReadonlySet<Instrument> = new Set<Instrument>(["ohmmeter", "clamp"]);
+/** Sizes below this (ohm, ampere) flicker by themselves. */
+const FLICKER_FLOOR = 0.3;
+const flickers = ({ instrument, swing }: ReadingEntry) =>
+  swing !== undefined &&
+  (SHOWS_VOLTS.has(instrument)
+    ? swing[1] - swing[0] > FLICKER_VOLT
+    : SHOWS_SIZES.has(instrument) &&
+      Math.abs(swing[1]) + FLICKER_FLOOR > FLICKER_FACTOR * (Math.abs(swing[0]) + FLICKER_FLOOR));
 
 /** A set condition that was only made from the code's family counts for less. */
 const sureness = (predictor: Predictor, monitor: number) =>

@@ -126,7 +126,7 @@ function withReadings(
       const at = severity * draws + d;
       const v = predicted.at(at);
       const between = e.instrument === "ohmmeter" ? BETWEEN_LN_OHM : BETWEEN_SHARE * Math.abs(v);
-      fit += likelihood(e.instrument, e.value, v, Math.hypot(width[at]!, between), range) / used;
+      fit += likelihood(e.instrument, e.value, v, Math.hypot(width[at]!, between, e.tolerance ?? 0), range) / used;
       moves[r]! += sigmasApart(v, healthy[r]!, e) / used;
     }
     fits[r] = Math.log(fit);

@@ -52,8 +52,8 @@ export class ReadingJudge {
     return judge;
   }
 
-  /** @param before the reading before it, for pauses in which a module goes to sleep */
-  judge({ number, entry }: Numbered<ReadingEntry>, before: ReadingEntry | undefined): Judged {
+  /** @param before when the entry before it was made: in a long pause a module goes to sleep */
+  judge({ number, entry }: Numbered<ReadingEntry>, before: string | undefined): Judged {
     const path = ["entries", number - 1];
     const point = entry.points[0]!;
     const remarks: Issue[] = [];
@@ -88,15 +88,17 @@ export class ReadingJudge {
       if (off > REFERENCE_GOOD && off < REFERENCE_NEAR)
         say("not-close-enough", { volt, low: nominal * (1 - REFERENCE_GOOD), high: nominal * (1 + REFERENCE_GOOD) });
     }
+    const pause = before === undefined ? 0 : minutesBetween(before, entry.at);
     if (
       plain &&
       line === "feed" &&
       entry.state.key === "on" &&
       volt < SLEEPY_SHARE * this.wiring.nominalVolt &&
-      before &&
-      minutesBetween(before.at, entry.at) > SLEEPS_AFTER_MINUTES
-    )
-      say("may-sleep", { minutes: Math.round(minutesBetween(before.at, entry.at)) });
+      pause > SLEEPS_AFTER_MINUTES
+    ) {
+      say("may-sleep", { minutes: Math.round(pause) });
+      if (this.canSleep(point, entry.state)) return { proves: false, remarks };
+    }
     if (entry.instrument === "voltmeter" && plain && Math.abs(volt) > 0.1 && entry.state.unplugged.length) {
       const ghost = this.voltsRemarks(entry).find((i) => i.code === "reading.ghost-voltage");
       if (ghost) say("ghost-voltage", { ohm: ghost.params["ohm"]! });
@@ -104,6 +106,16 @@ export class ReadingJudge {
     return { proves: true, remarks };
   }
 
+  /** Whether a sound machine whose modules have gone to sleep shows next to nothing here. */
+  private canSleep(point: string, state: ReadingEntry["state"]): boolean {
+    const asleep = this.wiring.devices.flatMap((d) => (d.kind === "module" ? [d.id] : []));
+    const volt = (s: ReadingEntry["state"]) => readVolts(this.rig(), s, point).value;
+    return (
+      state.asleep === undefined &&
+      volt(state) > SLEEPY_SHARE * this.wiring.nominalVolt &&
+      volt({ ...state, asleep }) < SLEEPY_SHARE * this.wiring.nominalVolt
+    );
+  }
   private lamp(entry: ReadingEntry): readonly Issue[] {
     const load = entry.state.loads?.[0];
     const point = entry.points[0]!;

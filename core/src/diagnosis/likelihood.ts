@@ -209,11 +209,11 @@ export function partDraws(values: Float64Array, into: Float64Array): Int8Array {
   return groups;
 }
 
-/** How far apart two predictions are, in standard deviations of the instrument. */
-export function distance(x: number, y: number, instrument: Instrument): number {
+/** How far apart two predictions are, in standard deviations of the instrument and of what else may be off, volt. */
+export function distance(x: number, y: number, instrument: Instrument, tolerance = 0): number {
   if (instrument === "lamp" || instrument === "continuity") return 0;
   if (Number.isNaN(x) || Number.isNaN(y) || x === y) return 0;
-  if (instrument !== "ohmmeter") return Math.abs(x - y) / sigmaVolt((x + y) / 2, 0);
+  if (instrument !== "ohmmeter") return Math.abs(x - y) / sigmaVolt((x + y) / 2, tolerance);
   if (!Number.isFinite(x) || !Number.isFinite(y)) return Math.min(x, y) > 2e6 ? 1 : Infinity;
   return Math.abs(Math.log(x + 0.5) - Math.log(y + 0.5)) / sigmaLnOhm((x + y) / 2, 0);
 }

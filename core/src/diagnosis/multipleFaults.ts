@@ -5,6 +5,7 @@ import { type ToExplain, faultsAtSeverities, type FaultAtSeverity, MOVES_FROM } 
 import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { logCode, logPriors } from "./codeWeights.js";
+import { isOneFluid } from "./commonSource.js";
 import type { Evidence } from "./evidence.js";
 
 /** How many sets of each size are weighed exactly, and severities tried of each fault in a pair. Judgement: time. */
@@ -33,7 +34,7 @@ export function searchMultipleFaults(
   const readings = evidence.filter((e) => e.kind === "reading");
   const toExplain: ToExplain = { codes, readings, present: codes.filter((e) => e.present) };
   const parts = faultsAtSeverities(predictor, toExplain, factors, stop);
-  const search = new SetSearch(toExplain, parts, logRateOfSecond(predictor, factors), stop);
+  const search = new SetSearch(toExplain, parts, logRateOfFurther(predictor, factors), stop);
   const pairs = search.pairs();
   const triples = readings.length + toExplain.present.length >= TRIPLES_FROM ? search.triples() : [];
   predictor.makeRoom();
@@ -46,10 +47,17 @@ export function searchMultipleFaults(
  */
 export const LN_MUST_ADD = 1;
 
-/** ln rate of a second fault of rate 1, once there is a first: normalised priors are taken back to rates. */
-function logRateOfSecond(predictor: Predictor, factors: Float64Array | undefined): number {
-  const rate = DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust;
-  return Math.log(DEFAULTS.multipleFaults.second) + Math.log(rate) - logPriors(predictor, factors)[0]!;
+/**
+ * ln rate of further faults of rate 1, once there is a first: normalised priors are taken back to rates. What one
+ * leaking seal does in several plugs is hardly rarer than what it does in one.
+ */
+function logRateOfFurther(predictor: Predictor, factors: Float64Array | undefined) {
+  const rate = Math.log(DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust) - logPriors(predictor, factors)[0]!;
+  const { second, sameFluid } = DEFAULTS.multipleFaults;
+  return (members: readonly number[]): number => {
+    const faults = members.map((h) => predictor.faults[h - 1]!);
+    return (members.length - 1) * (Math.log(isOneFluid(predictor.wiring, faults) ? sameFluid : second) + rate);
+  };
 }
 /** ln of the number of orders in which the faults may have come. */
 const logOrders = (faults: number) => Math.log(faults === 2 ? 2 : 6);
@@ -71,7 +79,7 @@ class SetSearch {
   constructor(
     private readonly toExplain: ToExplain,
     private readonly parts: readonly FaultAtSeverity[],
-    private readonly second: number,
+    private readonly further: (members: readonly number[]) => number,
     private readonly stop: () => boolean,
   ) {
     this.coverable = parts.reduce((all, p) => union(all, p.covers), emptyCover(toExplain.present.length));
@@ -129,7 +137,7 @@ class SetSearch {
     const fit = this.fit(parts);
     if (!parts.every((p) => fit > this.alone.get(p.h)! + LN_MUST_ADD)) return -Infinity;
     const prior = parts.reduce((sum, p) => sum + p.logPrior, 0);
-    return fit + prior + (parts.length - 1) * this.second + logOrders(parts.length);
+    return fit + prior + this.further(parts.map((p) => p.h)) + logOrders(parts.length);
   }
 
   /**
@@ -188,7 +196,7 @@ function exactHypothesis(
   );
   const logPrior =
     set.members.reduce((sum, h) => sum + prior[h]!, logChosen) +
-    (set.members.length - 1) * logRateOfSecond(predictor, factors) +
+    logRateOfFurther(predictor, factors)(set.members) +
     logOrders(set.members.length);
   return { hypothesis, logPrior, logChosen, members: set.members, wanted };
 }

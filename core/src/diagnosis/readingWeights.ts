@@ -46,7 +46,7 @@ export function readingLikelihoods(
   return fine;
 }
 export const readingName = (e: ReadingEvidence) =>
-  `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value} ${stateName(e.state)}`;
+  `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value}±${e.tolerance ?? 0} ${stateName(e.state)}`;
 
 function likelihoods(
   predictor: Predictor,
@@ -130,7 +130,7 @@ class ReadingCloud {
     const severityGap = this.others
       ? this.gapToOthers(p, d)
       : ((0.5 * SEVERITY_KERNEL) / steps) * (this.gap(p, below, d) + this.gap(p, above, d));
-    const width = Math.hypot(severityGap, deviation, ((0.5 * SEVERITY_KERNEL) / fine) * along.gap);
+    const width = Math.hypot(severityGap, deviation, ((0.5 * SEVERITY_KERNEL) / fine) * along.gap, e.tolerance ?? 0);
     const range = voltRange(this.predictor.wiring.nominalVolt);
     for (let k = 0; k < steps; k++) {
       const t = (k + 0.5) / steps - 0.5;

@@ -123,7 +123,7 @@ export class Reasons {
         kind: e.instrument,
         about: e.point,
         got: e.value,
-        sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument), 99),
+        sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument, e.tolerance), 99),
         fits:
           !lead || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / readingRange(e.instrument, this.nominalVolt),
       };
@@ -178,7 +178,15 @@ export class Reasons {
     let mean = 0;
     weights.forEach((x, s) => {
       if (wanted[s])
-        mean += x * likelihood(e.instrument, e.value, predicted.at(s), width[s]!, voltRange(this.nominalVolt));
+        mean +=
+          x *
+          likelihood(
+            e.instrument,
+            e.value,
+            predicted.at(s),
+            Math.hypot(width[s]!, e.tolerance ?? 0),
+            voltRange(this.nominalVolt),
+          );
     });
     return Math.max(mean, 1e-12);
   }

@@ -35,6 +35,7 @@ export type FaultMode =
   | "biased"
   | "wrongPart"
   | "targetDamaged"
+  | "gapTooLarge"
   | "trueCondition"
   | "referenceDead"
   | "referenceWeak"

@@ -14,6 +14,7 @@ import {
 } from "./fault.js";
 import { type Index, deviceConnectors, pinBehind } from "../wiring/points.js";
 import type { Device } from "../format/wiring.js";
+import { NO_EDIT } from "../network/element.js";
 import { type DeviceOf } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 
@@ -23,6 +24,9 @@ type Peripheral = Exclude<
   Device,
   { kind: "module" | "battery" | "alternator" | "splice" | "ground" | "fuse" | "breaker" | "switch" | "diode" }
 >;
+
+/** A coil sensor gives this much less at cranking speed, beyond what a wide gap takes. Common practice, no source. */
+const SLOW = 0.5;
 
 /** Sensors, actuators and relays. */
 export function peripheralFaults(index: Index, d: Peripheral): Fault[] {
@@ -53,7 +57,13 @@ class PeripheralFaults {
       case "pedal":
         return this.pedal(d);
       case "hall":
-        return [...this.threeWireShorts(d.pins), this.deadOutput(), this.target(dead(`output ${this.id}`))];
+        return [
+          ...this.threeWireShorts(d.pins),
+          this.deadOutput(),
+          this.target(dead(`output ${this.id}`)),
+          // it misses teeth while they pass slowly only
+          this.gap(NO_SEVERITY, (_s, c) => (c.key === "running" ? NO_EDIT : dead(`output ${this.id}`)(NaN, c))),
+        ];
       case "thermistor":
         return this.thermistor(d);
       case "coilSensor":
@@ -61,6 +71,9 @@ class PeripheralFaults {
           this.open(`element ${this.id}`),
           this.short("shortInside", d.pins.high, d.pins.low),
           this.target((_s, c) => ({ replace: [{ element: elementIndex(c, `element ${this.id}`), by: { volt: 0 } }] })),
+          this.gap(severity.gap, (factor, c) =>
+            scaled(c, `element ${this.id}`, "volt", c.key === "cranking" ? factor * SLOW : factor),
+          ),
         ];
       case "currentLoop":
         return this.currentLoop(d);
@@ -184,6 +197,11 @@ class PeripheralFaults {
   }
   private target(edit: Fault["edit"]): Fault {
     return fault(this.machine, this.id, "targetDamaged", prior.targetDamaged * this.zoneRate, NO_SEVERITY, edit);
+  }
+  private gap(grid: readonly number[], edit: Fault["edit"]): Fault {
+    return fault(this.machine, this.id, "gapTooLarge", prior.gapTooLarge * this.zoneRate, grid, edit, {
+      unit: "factor",
+    });
   }
   private single(mode: FaultMode, rate: number, edit: Fault["edit"]): Fault {
     return fault(this.place, this.id, mode, rate * this.zoneRate, NO_SEVERITY, edit);

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { Intake } from "./intake.js";
 import { ClearedEntry, ScanEntry } from "./scan.js";
+import { ScanUnit } from "../units/scanUnit.js";
 import { base, State, ThingName } from "./state.js";
 import { Endpoint, Id, Wiring } from "./wiring.js";
 
@@ -25,8 +26,8 @@ export const CodeEntry = z.strictObject({
     .optional()
     .meta({ description: "Set, or not, by a fault we made on purpose: no evidence of what is wrong" }),
 });
-/** What a lamp, or a beeper, shows. */
-export const SHOWN = ["bright", "dim", "dark", "beep", "silent"] as const;
+/** What a lamp or a beeper shows; or what a scan value looks like where no figure is given. */
+export const SHOWN = ["bright", "dim", "dark", "beep", "silent", "plausible", "frozen", "lowEnd", "highEnd"] as const;
 export const INSTRUMENTS = ["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"] as const;
 /** One measurement. Two points for a fuse read on both sides; values stand in the same order. OL is written "OL". */
 export const ReadingEntry = z
@@ -51,7 +52,12 @@ export const ReadingEntry = z
       .array(z.union([z.number(), z.literal("OL"), z.enum(SHOWN)]))
       .min(1)
       .max(2)
-      .meta({ description: "volts, ohms or amperes; OL for an open circuit; what a lamp or a beeper shows" }),
+      .meta({
+        description:
+          "volts, ohms or amperes; OL for an open circuit; what a lamp or a beeper shows; of a scan value also that " +
+          "it is plausible, frozen, at its low or at its high end",
+      }),
+    unit: ScanUnit.optional().meta({ description: "Unit of a scan value; volts when left out" }),
     state: State,
     as: z.string().max(80).optional().meta({ description: "What was typed, as typed" }),
     swing: z.tuple([z.number(), z.number()]).optional().meta({
@@ -75,7 +81,11 @@ export const ReadingEntry = z
       .optional()
       .meta({ description: "Number of an earlier reading that this one replaces; the reason stands in the note" }),
   })
-  .refine((r) => r.points.length === r.values.length, { error: "as many values as points", path: ["values"] });
+  .refine((r) => r.points.length === r.values.length, { error: "as many values as points", path: ["values"] })
+  .refine((r) => r.unit === undefined || r.instrument === "scanTool", {
+    error: "a unit is only given with a value of the scan tool",
+    path: ["unit"],
+  });
 export const PlugEntry = z.strictObject({ type: z.enum(["unplugged", "plugged"]), ...base, connector: Id });
 export const SetAsideEntry = z.strictObject({
   type: z.literal("setAside"),
@@ -98,11 +108,20 @@ export const FINDINGS = [
   "cracked",
   "previousRepair",
   "burnt",
+  "chipped",
+  "worn",
+  "loose",
 ] as const;
+/** What of a thing was looked at, where it is not the whole of it. */
+export const LOOKED_AT = ["plug", "part", "target", "seal", "bracket"] as const;
 export const LookEntry = z.strictObject({
   type: z.literal("look"),
   ...base,
   thing: ThingName,
+  of: z
+    .enum(LOOKED_AT)
+    .optional()
+    .meta({ description: "What of it was looked at: its plug, the part, its target or tooth, a seal, the bracket" }),
   found: z.array(z.enum(FINDINGS)).min(1).max(6),
   photo: z.uuid().optional(),
 });
@@ -324,6 +343,7 @@ export type DisturbedEntry = z.infer<typeof DisturbedEntry>;
 export type Disturbance = (typeof DISTURBANCES)[number];
 export type RunEntry = z.infer<typeof RunEntry>;
 export type RunName = (typeof RUNS)[number];
+export type LookedAt = (typeof LOOKED_AT)[number];
 export type Finding = (typeof FINDINGS)[number];
 export type CodeEntry = z.infer<typeof CodeEntry>;
 export type VerdictEntry = z.infer<typeof VerdictEntry>;

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { ScanUnit } from "../units/scanUnit.js";
 
 /**
  * Wiring document, version 1: the things a technician can point at, and what is known of each.
@@ -26,11 +27,15 @@ export const Endpoint = z
       "Where a wire ends: connector:cavity, in-line connector:cavity.a or .b, splice, ground, or device:terminal " +
       "(battery and alternator + and -; fuse, breaker and switch in and out; diode anode and cathode)",
   });
+const GroundRef = z.string().min(1).max(90).meta({
+  description: "connector:cavity; or the name of a ground point, where the part is grounded through its case",
+});
 const CavityRef = z.string().min(3).max(90).meta({ description: "connector:cavity" });
 
 export const KeyState = z.enum(["off", "on", "cranking", "running"]);
 export type KeyState = z.infer<typeof KeyState>;
 export const Zone = z.enum(["dry", "wet", "hot", "oily", "vibrating", "chewed"]);
+export type Zone = z.infer<typeof Zone>;
 export const Caution = z.enum(["restraint", "highVoltage", "fuel", "hot", "rotating", "throttle", "brake", "lifted"]);
 export type Caution = z.infer<typeof Caution>;
 
@@ -176,8 +181,22 @@ export const ModulePin = z.discriminatedUnion("role", [
   }),
 ]);
 
-const twoPins = { pins: z.strictObject({ feed: CavityRef, ground: CavityRef }) };
-const threePins = z.strictObject({ supply: CavityRef, ground: CavityRef, signal: CavityRef });
+const twoPins = { pins: z.strictObject({ feed: CavityRef, ground: GroundRef }) };
+const threePins = z.strictObject({ supply: CavityRef, ground: GroundRef, signal: CavityRef });
+const transfer = z
+  .strictObject({
+    unit: ScanUnit,
+    points: z
+      .array(z.tuple([z.number().min(0).max(60), z.number().min(-1e6).max(1e6)]))
+      .min(2)
+      .max(40)
+      .meta({ description: "Volts at the module's pin and the value shown for them; both only rise or only fall" }),
+  })
+  .optional()
+  .meta({ description: "What the scan tool shows for the volts of this part" });
+const follows = Id.optional().meta({
+  description: "At rest it stands at the same condition as this other part: ambient pressure, the twin",
+});
 const whenGroundLost = z
   .enum(["high", "low"])
   .optional()
@@ -227,11 +246,26 @@ export const Device = z.discriminatedUnion("kind", [
     pins: threePins,
     supplyAmpere: positive.optional(),
     outputOhm: positive.optional(),
+    outputVolt: z
+      .number()
+      .min(1)
+      .max(30)
+      .optional()
+      .meta({ description: "Full scale of its output, where a regulator of its own sets it and not its supply" }),
     dropOutVolt: positive.optional(),
     whenGroundLost,
     restShare,
+    transfer,
+    follows,
   }),
-  device("potentiometer", { pins: threePins, trackOhm: positive.optional(), wiperOhm: positive.optional(), restShare }),
+  device("potentiometer", {
+    pins: threePins,
+    trackOhm: positive.optional(),
+    wiperOhm: positive.optional(),
+    restShare,
+    transfer,
+    follows,
+  }),
   device("pedal", {
     pins: z.strictObject({
       supply: CavityRef,
@@ -245,12 +279,15 @@ export const Device = z.discriminatedUnion("kind", [
     wiperOhm: positive.optional(),
     restShare,
     ratio: z.number().min(0.1).max(2).optional().meta({ description: "Second track as a share of the first" }),
+    transfer,
   }),
   device("thermistor", {
-    pins: z.strictObject({ signal: CavityRef, ground: CavityRef }),
+    pins: z.strictObject({ signal: CavityRef, ground: GroundRef }),
     ohm25: positive.optional(),
     betaKelvin: positive.optional(),
     restCelsius: range(z.number().min(-60).max(1200)).optional(),
+    transfer,
+    follows,
   }),
   device("hall", {
     pins: threePins,
@@ -305,7 +342,12 @@ export const Monitor = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("above"), at: CavityRef, volt: z.number(), ...enable }),
   z.strictObject({ type: z.literal("outside"), at: CavityRef, low: z.number(), high: z.number(), ...enable }),
   z
-    .strictObject({ type: z.literal("noActivity"), at: CavityRef, ...enable })
+    .strictObject({
+      type: z.literal("noActivity"),
+      at: CavityRef,
+      stuck: z.enum(["low", "high"]).optional().meta({ description: "Sets only while the signal stands there" }),
+      ...enable,
+    })
     .meta({ description: "The signal does not change as steel passes the sensor" }),
   z
     .strictObject({

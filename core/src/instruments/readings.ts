@@ -6,8 +6,8 @@ import { innerGround } from "../network/compileModule.js";
 import { elementAmpere, measureOhms, nodeOhm, nodeVolt, ohmBetween } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { findNets } from "../wiring/nets.js";
-import { CHASSIS, indexWiring, pinBehind, resolvePlace } from "../wiring/points.js";
+import { findNets, type Nets } from "../wiring/nets.js";
+import { CHASSIS, connectorOf, devicePins, indexWiring, pinBehind, resolvePlace } from "../wiring/points.js";
 import { OHMS_NEED_BELOW_VOLT } from "./meter.js";
 import { Rig } from "./rig.js";
 
@@ -128,7 +128,9 @@ export function readLamp(
 ): InstrumentReading<LampShown> {
   const remarks: Issue[] = [];
   const nets = findNets(rig.wiring);
-  const touched = [red, black].find((p) => p !== CHASSIS && NOT_FOR_LAMPS.has(nets.functionOf(p)));
+  const touched = [red, black].find(
+    (p) => p !== CHASSIS && NOT_FOR_LAMPS.has(nets.functionOf(p)) && !isIsolated(rig.wiring, nets, p, state),
+  );
   if (touched !== undefined)
     remarks.push(issue("lamp.on-electronics", [], { point: touched, line: nets.functionOf(touched) }));
   const lit = light(rig, state, watt, red, black);
@@ -147,6 +149,16 @@ export function readLamp(
 }
 /** A lamp that pulls a sound line below this share of its open voltage asks too much of it. Judgement. */
 const PULLED_DOWN = 0.8;
+/** Whether every part on the copper of a point is unplugged: a lamp then loads nothing but the wire. */
+function isIsolated(wiring: Wiring, nets: Nets, point: string, state: State): boolean {
+  const net = nets.netOf.get(point);
+  return (
+    net !== undefined &&
+    wiring.devices.every((d) =>
+      devicePins(d).every((p) => nets.netOf.get(p.at) !== net || state.unplugged.includes(connectorOf(p.at))),
+    )
+  );
+}
 const NOT_FOR_LAMPS: ReadonlySet<string> = new Set(["reference", "signal", "sensorGround", "bus"]);
 
 function light(rig: Rig, state: State, watt: number, red: string, black: string) {

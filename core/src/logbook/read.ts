@@ -1,5 +1,13 @@
 import { LARGEST_SHOWN } from "../units/quantity.js";
-import { Case, CASE_FORMAT, Entry, type Case as CaseT, type Entry as EntryT, type State } from "../format/case.js";
+import {
+  Case,
+  CASE_FORMAT,
+  Entry,
+  type Case as CaseT,
+  type Entry as EntryT,
+  type Instrument,
+  type State,
+} from "../format/case.js";
 import { MAX_ISSUES, parseJson, readSchema } from "../format/json.js";
 import type { Wiring } from "../format/wiring.js";
 import { fail, issue, type Issue, type Result } from "../issues/issue.js";
@@ -53,8 +61,8 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
       e.state.unplugged.forEach((c, j) => connector(c, [i, "state", "unplugged", j]));
       issues.push(...checkState(index, e.state).map((x) => ({ ...x, path: [i, "state", ...x.path] })));
       e.values.forEach((v, j) => {
-        const worded = e.instrument === "lamp" ? LAMP : e.instrument === "continuity" ? BEEPER : NONE;
-        if (typeof v === "string" && v !== "OL" ? !worded.has(v) : worded !== NONE) {
+        const worded = WORDS_OF[e.instrument] ?? NONE;
+        if (typeof v === "string" && v !== "OL" ? !worded.has(v) : worded !== NONE && worded !== SCAN) {
           issues.push(
             issue("entry.not-this-instrument", [i, "values", j], { value: String(v), instrument: e.instrument }),
           );
@@ -62,7 +70,7 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
         }
         if (v === "OL" && e.instrument !== "ohmmeter" && e.instrument !== "continuity")
           issues.push(issue("entry.overload-not-ohms", [i, "values", j]));
-        if (typeof v !== "number") return;
+        if (typeof v !== "number" || (e.unit ?? "V") !== "V") return;
         if (e.instrument === "ohmmeter" && v < 0)
           issues.push(issue("entry.negative-ohms", [i, "values", j], { value: v }));
         const limit = LARGEST_SHOWN[e.instrument === "ohmmeter" ? "Ω" : e.instrument === "clamp" ? "A" : "V"];
@@ -148,7 +156,13 @@ function checkState(index: Index, state: State): Issue[] {
 }
 const LAMP: ReadonlySet<string> = new Set(["bright", "dim", "dark"]);
 const BEEPER: ReadonlySet<string> = new Set(["beep", "silent"]);
+const SCAN: ReadonlySet<string> = new Set(["plausible", "frozen", "lowEnd", "highEnd"]);
 const NONE: ReadonlySet<string> = new Set();
+const WORDS_OF: Readonly<Partial<Record<Instrument, ReadonlySet<string>>>> = {
+  lamp: LAMP,
+  continuity: BEEPER,
+  scanTool: SCAN,
+};
 
 /** Reads entries that arrive from outside (a request), against the wiring they belong to. */
 export function readEntries(wiring: Wiring, value: unknown, from: number): Result<EntryT[]> {

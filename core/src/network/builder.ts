@@ -151,6 +151,7 @@ export class Builder {
   }
   finish(): Circuit {
     return {
+      key: this.key,
       nodes: this.nodes,
       nodeOf: this.nodeOf,
       elements: this.elements,

@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Device, KeyState, Wire, Wiring } from "../format/wiring.js";
-import { CHASSIS, connectorOf, pinBehind, wireId } from "../wiring/points.js";
+import { CHASSIS, connectorOf, devicePins, pinBehind, wireId } from "../wiring/points.js";
 import { Builder, type StimulusOf, type ValueOf } from "./builder.js";
 import { addModule } from "./compileModule.js";
 import { addPeripheral } from "./compileDevice.js";
@@ -44,6 +44,9 @@ export function compile(
   const kinds = new Map(wiring.devices.map((d) => [d.id, d.kind]));
   for (const wire of wiring.wires) b.resistor(`wire ${wireId(wire)}`, wire.from, wire.to, ohmOf(b, wire, kinds));
   for (const device of wiring.devices) addDevice(b, device, fitted);
+  // grounded through the case: what stands between part and ground point is the point's own contact
+  for (const at of new Set(wiring.devices.flatMap((d) => devicePins(d).map((p) => p.at))))
+    if (!at.includes(":")) b.resistor(`case ${at}`, at, pinBehind(at), DEFAULTS.groundOhm);
   for (const j of fitted.jumpers ?? []) b.resistor(`jumper ${j.from} ${j.to}`, j.from, j.to, j.ohm);
   for (const l of fitted.loads ?? [])
     b.add({

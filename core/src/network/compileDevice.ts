@@ -26,28 +26,23 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
         track: b.known(id, "trackOhm", device.trackOhm, undefined, d.trackOhm),
         wiper: b.known(id, "wiperOhm", device.wiperOhm, undefined, d.wiperOhm),
       };
-      addTrack(b, id, pins.supply, pins.ground, pins.signal, b.stimulus(id, device.restShare ?? d.restShare), ohm);
+      addTrack(
+        b,
+        id,
+        pins.supply,
+        pins.ground,
+        pins.signal,
+        b.stimulus(device.follows ?? id, device.restShare ?? d.restShare),
+        ohm,
+      );
       return;
     }
     case "pedal":
       addPedal(b, device);
       return;
-    case "thermistor": {
-      const d = DEFAULTS.thermistor;
-      const pins = pinNodes(device.pins);
-      const celsius = b.stimulus(id, device.restCelsius ?? d.restCelsius);
-      b.resistor(
-        `element ${id}`,
-        pins.signal,
-        pins.ground,
-        thermistorOhm(
-          b.known(id, "ohm25", device.ohm25, undefined, d.ohm25),
-          device.betaKelvin ?? d.betaKelvin,
-          celsius,
-        ),
-      );
+    case "thermistor":
+      addThermistor(b, device);
       return;
-    }
     case "hall":
       addHall(b, device);
       return;
@@ -130,6 +125,19 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
   }
 }
 
+function addThermistor(b: Builder, device: DeviceOf<"thermistor">): void {
+  const { id } = device;
+  const d = DEFAULTS.thermistor;
+  const pins = pinNodes(device.pins);
+  const celsius = b.stimulus(device.follows ?? id, device.restCelsius ?? d.restCelsius);
+  b.resistor(
+    `element ${id}`,
+    pins.signal,
+    pins.ground,
+    thermistorOhm(b.known(id, "ohm25", device.ohm25, undefined, d.ohm25), device.betaKelvin ?? d.betaKelvin, celsius),
+  );
+}
+
 /** @param usualOhm on a 12 V machine */
 function addLoad(b: Builder, { id, pins, ohm }: DeviceOf<"solenoid" | "heater">, usualOhm: number): void {
   const { feed, ground } = pinNodes(pins);
@@ -179,18 +187,37 @@ function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): vo
   const { id } = device;
   const { supply, ground, signal } = pinNodes(device.pins);
   const gate = addDie(b, device, d);
+  const fullScale = device.outputVolt === undefined ? supply : addRegulator(b, id, device.outputVolt, ground, gate);
   b.add({ id: `back ${id}`, type: "diode", a: b.node(signal), b: b.node(supply), ...d.diode });
   b.add({
     id: `output ${id}`,
     type: "follower",
     a: b.node(signal),
-    b: b.node(supply),
+    b: b.node(fullScale),
     low: b.node(ground),
     gate,
     offOhm: b.wide(id, "offOhm", undefined, d.offOhm),
-    ratio: b.stimulus(id, device.restShare ?? d.restShare),
+    ratio: b.stimulus(device.follows ?? id, device.restShare ?? d.restShare),
     ohm: b.known(id, "outputOhm", device.outputOhm, undefined, d.outputOhm),
   });
+}
+
+/** A sensor's own regulator, that its output is a share of. @returns its node */
+function addRegulator(b: Builder, id: string, volt: number, ground: string, gate: number): string {
+  const { ohm, limitAmpere, offOhm } = DEFAULTS.threeWireSensor.regulator;
+  const node = `${id} inner supply`;
+  b.add({
+    id: `regulator ${id}`,
+    type: "reference",
+    a: b.node(node),
+    b: b.node(ground),
+    volt: b.value(id, "outputVolt", volt, "reference"),
+    ohm,
+    limitAmpere,
+    offOhm,
+    gate,
+  });
+  return node;
 }
 
 /**

@@ -1,3 +1,5 @@
+import type { KeyState } from "../format/wiring.js";
+
 /**
  * What a circuit is made of. Every device of a wiring document becomes a few of these; the equations,
  * the faults and the SPICE netlist are all written from them. Node 0 is chassis.
@@ -81,6 +83,8 @@ export interface Gate {
 }
 
 export interface Circuit {
+  /** key position it was made for */
+  readonly key: KeyState;
   /** Node names; index 0 is chassis. */
   readonly nodes: readonly string[];
   readonly nodeOf: ReadonlyMap<string, number>;

@@ -127,7 +127,7 @@ function view(
     suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
     remarks: [
-      ...remarksOn(leader, misplaced, folded),
+      ...remarksOn(predictor.wiring, leader, misplaced, folded),
       ...gathered.remarks,
       ...prefixSlips(predictor, evidence, lead),
       ...misfits(predictor, evidence, leader, lead),

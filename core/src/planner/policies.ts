@@ -132,7 +132,7 @@ const differs = (a: number, b: number, ohms: boolean) =>
       ? Math.abs(a - b) > 0.5 || a === Infinity || b === Infinity
       : Math.abs(a - b) > 0.25;
 
-const FUNCTION_ORDER = ["feed", "reference", "ground", "sensorGround", "signal", "bus", "unknown"];
+const FUNCTION_ORDER = ["feed", "reference", "ground", "sensorGround", "signal", "driver", "bus", "unknown"];
 
 /** Power, ground, reference and signal at the coded part that is easiest to reach, then at the next. */
 function byHand(predictor: Predictor, plan: Plan, folded: Folded): Candidate | undefined {

@@ -9,7 +9,7 @@ export type Recorded = Pick<
 >;
 /** What goes with a value: how it was typed, how it was taken. */
 export type ReadingMore = Partial<
-  Pick<ReadingEntry, "as" | "swing" | "mode" | "battery" | "how" | "corrects" | "note" | "by">
+  Pick<ReadingEntry, "as" | "swing" | "unit" | "mode" | "battery" | "how" | "corrects" | "note" | "by">
 >;
 
 /** What had to be unplugged or plugged back first: what we disturb is thereby always on record. */

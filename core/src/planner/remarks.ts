@@ -3,6 +3,9 @@ import type { Evidence } from "../diagnosis/evidence.js";
 import { isCause, type Misplaced } from "../diagnosis/groups.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";
 import { issue, type Issue } from "../issues/issue.js";
+import { connectorOf } from "../wiring/points.js";
+import type { Wiring } from "../format/wiring.js";
+import { isOneFluid } from "../diagnosis/commonSource.js";
 import type { Folded } from "../logbook/fold.js";
 import { readingsAt } from "../logbook/seen.js";
 import type { Predictor } from "../prediction/predictor.js";
@@ -13,7 +16,12 @@ import type { SuspectView } from "./analysis.js";
 export const WRONG_COMPONENT = 0.4;
 
 /** What leads when no cause in this wiring does. */
-export function remarksOn(leader: SuspectView, misplaced: readonly Misplaced[], folded: Folded): Issue[] {
+export function remarksOn(
+  wiring: Wiring,
+  leader: SuspectView,
+  misplaced: readonly Misplaced[],
+  folded: Folded,
+): Issue[] {
   const first = misplaced[0];
   if (first && misplaced.filter((m) => m.from === first.from).reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT)
     return [
@@ -24,6 +32,9 @@ export function remarksOn(leader: SuspectView, misplaced: readonly Misplaced[], 
       }),
     ];
   if (leader.type === "notHere") return [issue("remark.not-in-this-wiring")];
+  const faults = leader.members.find((m) => m.faults.length > 1)?.faults ?? [];
+  const plugs = [...new Set(faults.map((f) => connectorOf(f.place.id)))];
+  if (plugs.length > 1 && isOneFluid(wiring, faults)) return [issue("remark.one-fluid", [], { plugs })];
   return [];
 }
 

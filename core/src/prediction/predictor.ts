@@ -222,6 +222,15 @@ export class Predictor {
   }
 
   /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
+  /** Whether a sound machine, as it is drawn, sets this code in most draws. */
+  healthySets(monitor: number): boolean {
+    const { samples } = this.hypotheses[0]!;
+    const shares = this.codeShares(0, [monitor]);
+    let sum = 0;
+    for (let s = 0; s < samples; s++) sum += shares[s * this.monitors.length + monitor]!;
+    return sum > samples / 2;
+  }
+
   codesSetByDisturbing(disturbed: readonly string[]): ReadonlySet<number> {
     const plugs = new Set(this.wiring.connectors.map((c) => c.id));
     const fuses = new Set(

@@ -1,3 +1,5 @@
+import type { State } from "../format/case.js";
+import type { Device } from "../format/wiring.js";
 import { followPoint } from "../wiring/follow.js";
 import { connectorOf, devicePins } from "../wiring/points.js";
 import { isTwin } from "../wiring/safety.js";
@@ -219,8 +221,46 @@ export function* compareTwin(ctx: RunContext): Script {
     ctx.mark(a, bad ? "bad" : "good");
     if (bad) differ.push(at);
   }
+  const driven = yield* compareDriven(ctx, part, twin);
+  if (driven === "differs") differ.push(part.id);
   if (differ.length) return found("twin-differs", differ, { part: part.id, twin: twin.id });
-  return pairs ? clear("twin-agrees", { part: part.id, twin: twin.id }) : unclear("run-skipped", { point: part.id });
+  if (pairs === 0) return unclear("run-skipped", { point: part.id });
+  return clear(driven === "untried" ? "twin-agrees-undriven" : "twin-agrees", { part: part.id, twin: twin.id });
+}
+
+/**
+ * A part that a module drives has all it needs only where the driver works, too: volts across it and across its twin
+ * while both are driven.
+ */
+function* compareDriven(
+  ctx: RunContext,
+  part: Device,
+  twin: Device,
+): Generator<RunStep, "agrees" | "differs" | "untried" | "none", StepAnswer | undefined> {
+  const ends = (d: Device) => {
+    const at = (...roles: string[]) => devicePins(d).find((p) => roles.includes(p.role))?.at;
+    return { red: at("feed"), black: at("ground") };
+  };
+  const key = drivenIn(ctx, part);
+  const [a, b] = [ends(part), ends(twin)];
+  if (!key || !a.red || !a.black || !b.red || !b.black) return "none";
+  const state: State = { key, unplugged: [] };
+  const own = yield ctx.volts(a.red, state, part.id, a.black);
+  const there = yield ctx.volts(b.red, state, twin.id, b.black);
+  if (!own || !there) return "untried";
+  const bad = Math.abs(own.values[0]! - there.values[0]!) > 0.2 + 0.1 * Math.abs(there.values[0]!);
+  ctx.mark(own, bad ? "bad" : "good");
+  return bad ? "differs" : "agrees";
+}
+/** The key state in which a module drives a part; undefined where none does. */
+function drivenIn(ctx: RunContext, part: Device): State["key"] | undefined {
+  const nets = new Set(devicePins(part).map((p) => ctx.nets.netOf.get(p.at)));
+  for (const d of ctx.wiring.devices)
+    if (d.kind === "module")
+      for (const p of d.pins)
+        if ((p.role === "lowSide" || p.role === "highSide") && nets.has(ctx.nets.netOf.get(p.at)))
+          return (p.activeIn ?? ["running"])[0];
+  return undefined;
 }
 
 function sectionsOf(ctx: RunContext, point: string): Section[] {

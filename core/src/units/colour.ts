@@ -103,6 +103,7 @@ const OTHER: Readonly<Record<string, string>> = {
   SILVER: "SR",
   SLV: "SR",
   TAN: "BN",
+  TN: "BN",
   BE: "BN",
   BEIGE: "BN",
 };
@@ -112,7 +113,6 @@ const AMBIGUOUS: Readonly<Record<string, readonly string[]>> = {
   BL: ["BU", "BK"],
   B: ["BU", "BK"],
   G: ["GN", "GY"],
-  VI: ["VT", "GN"],
   V: ["VT", "GN"],
 };
 const LETTERS: ReadonlySet<string> = new Set(COLOUR_LETTERS);

@@ -1,12 +1,16 @@
 import { fail, issue, ok, type Result } from "../issues/issue.js";
 import { parseQuantity, type Unit } from "./quantity.js";
+import { parseScan, type ScanUnit } from "./scanUnit.js";
 
 /**
  * What was typed from an instrument: a value, or a word of a lamp or a beeper; and least and most where it would not
  * stand still.
  */
 export interface ShownText {
-  readonly value: number | "bright" | "dim" | "dark" | "beep" | "silent";
+  readonly value:
+    number | "bright" | "dim" | "dark" | "beep" | "silent" | "plausible" | "frozen" | "lowEnd" | "highEnd";
+  /** of a scan value that was not typed in volts */
+  readonly unit?: ScanUnit;
   readonly swing?: readonly [number, number];
 }
 
@@ -27,20 +31,31 @@ const WORDS: Readonly<Record<string, ShownText["value"]>> = {
   silent: "silent",
   "no beep": "silent",
   quiet: "silent",
+  plausible: "plausible",
+  frozen: "frozen",
+  "low end": "lowEnd",
+  "high end": "highEnd",
 };
 const LAMP: readonly unknown[] = ["bright", "dim", "dark"];
 const BEEPER: readonly unknown[] = ["beep", "silent"];
+const SCAN: readonly unknown[] = ["plausible", "frozen", "lowEnd", "highEnd"];
+/** Which words make sense: of a lamp, of a beeper, of a scan value beside figures, or none. */
+export type ShownWords = "lamp" | "beeper" | "scan" | "none";
 
 /**
  * Reads what people type from a meter, a lamp or a beeper: as `parseQuantity`, and `4.2–4.9`, `4.2-4.9`, `4,2 to 4,9`
  * for
  * a value that flickers, `dim`, `no beep`.
- * @param words which words make sense: of a lamp, of a beeper, or none
  * @returns the middle of a range as its value, with the range; issues as `parseQuantity`, and `quantity.not-a-word`
  */
-export function parseShown(text: string, unit: Unit, words: "lamp" | "beeper" | "none" = "none"): Result<ShownText> {
+export function parseShown(text: string, unit: Unit, words: ShownWords = "none"): Result<ShownText> {
   const t = text.trim().replace(/^[~≈]\s*/, "");
-  if (words !== "none") {
+  if (words === "scan") {
+    const word = WORDS[t.toLowerCase()];
+    if (SCAN.includes(word)) return ok({ value: word! });
+    const scanned = parseScan(t);
+    if (scanned && scanned.unit !== "V") return ok(scanned);
+  } else if (words !== "none") {
     const word = WORDS[t.toLowerCase()];
     if ((words === "lamp" ? LAMP : BEEPER).includes(word)) return ok({ value: word! });
     return fail([

@@ -1,5 +1,5 @@
 import { issue, type Issue } from "../issues/issue.js";
-import type { DeviceOf, Wiring } from "../format/wiring.js";
+import type { Device, DeviceOf, Wiring } from "../format/wiring.js";
 import { STAR_KINDS } from "./kinds.js";
 import { devicePins, indexWiring, resolvePlace, wireId } from "./points.js";
 
@@ -64,7 +64,7 @@ function checkWires(wiring: Wiring): Issue[] {
 function checkDevices(wiring: Wiring): Issue[] {
   const issues: Issue[] = [];
   const index = indexWiring(wiring);
-  const taken = new Map<string, string>();
+  const taken = new Map<string, { readonly device: Device; readonly role: string }>();
   wiring.devices.forEach((device, i) => {
     for (const pin of devicePins(device)) {
       const path = ["devices", i, ...pin.path];
@@ -73,17 +73,30 @@ function checkDevices(wiring: Wiring): Issue[] {
         issues.push(...place.issues);
         continue;
       }
+      if (place.value.type === "star" && place.value.device.kind === "ground" && pin.role === "ground") continue;
       if (place.value.type !== "cavity" || place.value.side) {
         issues.push(issue("wiring.pin-needs-device-connector", path, { at: pin.at }));
         continue;
       }
       const first = taken.get(pin.at);
-      if (first !== undefined) issues.push(issue("wiring.cavity-used-twice", path, { cavity: pin.at, first }));
-      else taken.set(pin.at, device.id);
+      const isShared = first !== undefined && first.device.kind !== "module" && SHARED_ROLES.has(first.role);
+      if (first !== undefined && !(isShared && device.kind !== "module" && SHARED_ROLES.has(pin.role)))
+        issues.push(issue("wiring.cavity-used-twice", path, { cavity: pin.at, first: first.device.id }));
+      else taken.set(pin.at, { device, role: pin.role });
     }
     if (device.kind === "module") issues.push(...checkBusPins(device, i));
     if (device.kind === "relay" && !device.pins.working && !device.pins.resting)
       issues.push(issue("wiring.relay-without-contact", ["devices", i, "pins"], { relay: device.id }));
+    if ("transfer" in device && device.transfer && !isMonotone(device.transfer.points))
+      issues.push(issue("wiring.transfer-not-monotone", ["devices", i, "transfer", "points"], { part: device.id }));
+    if ("follows" in device && device.follows !== undefined) {
+      const other = index.devices.get(device.follows);
+      if (!other) issues.push(issue("wiring.missing-device", ["devices", i, "follows"], { id: device.follows }));
+      else if (other === device || other.kind !== device.kind)
+        issues.push(
+          issue("wiring.follows-another-kind", ["devices", i, "follows"], { id: device.follows, part: device.id }),
+        );
+    }
     for (const key of ["restShare", "restCelsius", "restMilliampere"] as const) {
       const range = (device as Record<string, unknown>)[key] as readonly [number, number] | undefined;
       if (range && range[0] > range[1])
@@ -92,6 +105,16 @@ function checkDevices(wiring: Wiring): Issue[] {
   });
   return issues;
 }
+
+/** Whether volts and values both only rise, or one rises while the other falls. */
+function isMonotone(points: readonly (readonly [number, number])[]): boolean {
+  const sorted = [...points].sort((a, b) => a[0] - b[0]);
+  const steps = sorted.slice(1).map(([v, x], i) => [v - sorted[i]![0], x - sorted[i]![1]] as const);
+  return steps.every(([dv]) => dv > 0) && (steps.every(([, dx]) => dx > 0) || steps.every(([, dx]) => dx < 0));
+}
+
+/** Roles that parts in one housing may share a cavity for. */
+const SHARED_ROLES: ReadonlySet<string> = new Set(["supply", "supply2", "ground", "ground2", "feed"]);
 
 /** A two-wire bus needs both its pins, once each. */
 function checkBusPins(module: DeviceOf<"module">, i: number): Issue[] {

@@ -2,7 +2,7 @@ import type { Wiring } from "../format/wiring.js";
 import { devicePins, indexWiring, resolvePlace } from "./points.js";
 
 /** What a conductor is for, as a technician would call it. */
-export type NetFunction = "reference" | "sensorGround" | "signal" | "feed" | "ground" | "bus" | "unknown";
+export type NetFunction = "reference" | "sensorGround" | "signal" | "driver" | "feed" | "ground" | "bus" | "unknown";
 
 /** Points joined by copper alone when nothing is wrong: wires, mated contacts, splices. */
 export interface Nets {
@@ -53,7 +53,7 @@ const BY_MODULE_ROLE: Readonly<Record<string, NetFunction>> = {
   input: "signal",
   supply: "feed",
   ground: "ground",
-  lowSide: "signal",
+  lowSide: "driver",
   highSide: "feed",
   busHigh: "bus",
   busLow: "bus",

@@ -81,9 +81,9 @@ export function devicePins(device: Device): DevicePin[] {
   return [];
 }
 
-/** The connectors a device has, in order of its pins. */
+/** The connectors a device has, in order of its pins; a ground point under its case is none. */
 export function deviceConnectors(device: Device): string[] {
-  return [...new Set(devicePins(device).map((p) => connectorOf(p.at)))];
+  return [...new Set(devicePins(device).flatMap((p) => (p.at.includes(":") ? [connectorOf(p.at)] : [])))];
 }
 
 export const wireId = (wire: { id?: string | undefined; from: string; to: string }) =>

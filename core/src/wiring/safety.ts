@@ -28,7 +28,7 @@ export function isGuarded(wiring: Wiring, id: string): boolean {
   return barredConnectors(wiring).has(id) || wiring.devices.some((d) => d.id === id && isNeverProbed(d));
 }
 
-const MODULE_LINES: ReadonlySet<string> = new Set(["reference", "signal", "sensorGround", "bus"]);
+const MODULE_LINES: ReadonlySet<string> = new Set(["reference", "signal", "driver", "sensorGround", "bus"]);
 
 /**
  * Whether a jumper would push a supply into a module: one end on a feed or the battery, the other on a line of a module

@@ -125,7 +125,7 @@ test("read: an instrument at a machine with a fault, and whether it proves anyth
   expect(read("--with", "lamp", "--red", "B7:1").out).toMatch(
     /dark[\s\S]*Proves nothing\. Never a test lamp on a reference line/,
   );
-  expect(read("--with", "ohms", "--red", "B7:1").out).toMatch(/Proves nothing\. There is voltage/);
+  expect(read("--with", "ohmmeter", "--red", "B7:1").out).toMatch(/Proves nothing\. There is voltage/);
   expect(
     JSON.parse(
       read(
@@ -141,7 +141,7 @@ test("read: an instrument at a machine with a fault, and whether it proves anyth
       ).out,
     ),
   ).toMatchObject({ proves: true, value: expect.closeTo(585, -2) as number }); // 600 Ω beside the other sensors
-  expect(read("--with", "scan", "--red", "A1:12").exit).toBe(0);
+  expect(read("--with", "scanTool", "--red", "A1:12").exit).toBe(0);
   expect(read("--with", "clamp", "--red", "W14").out).toContain("Proves nothing");
   expect(
     JSON.parse(

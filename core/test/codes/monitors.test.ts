@@ -89,10 +89,14 @@ describe("monitors", () => {
     expect(codesOf(bare(monitor)).length === 1).toBe(expected),
   );
   test("a pin that floats or hardly moves shows no activity where some is asked for", () => {
-    expect(lacksActivity(NaN, NaN, true)).toBe(true); // no change seen is no activity
-    expect(lacksActivity(0.1, 4.8, true)).toBe(false);
-    expect(lacksActivity(2, 2.4, true)).toBe(true);
-    expect(lacksActivity(2, 2.4, false)).toBe(false);
+    const plain = { monitor: { type: "noActivity", at: "A1:1" } } as const;
+    expect(lacksActivity(plain, NaN, NaN, true)).toBe(true); // no change seen is no activity
+    expect(lacksActivity(plain, 0.1, 4.8, true)).toBe(false);
+    expect(lacksActivity(plain, 2, 2.4, true)).toBe(true);
+    expect(lacksActivity(plain, 2, 2.4, false)).toBe(false);
+    const high = { monitor: { ...plain.monitor, stuck: "high" } } as const;
+    expect(lacksActivity(high, 4.9, 4.9, true)).toBe(true);
+    expect(lacksActivity(high, 0.1, 0.1, true)).toBe(false);
   });
   test("a code without a set condition is kept, remarked on, and weighs nothing", () => {
     const open: Wiring = { ...doc, codes: [...doc.codes, { id: "P9999", module: "A1", title: "no one knows" }] };

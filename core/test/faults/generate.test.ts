@@ -128,6 +128,7 @@ test("every fault mode the program knows is made for some machine", () => {
     biased: 1,
     wrongPart: 1,
     targetDamaged: 1,
+    gapTooLarge: 1,
     trueCondition: 1,
     referenceDead: 1,
     referenceWeak: 1,

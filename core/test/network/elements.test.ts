@@ -172,7 +172,8 @@ test(
         f.mode !== "driverDead" &&
         f.mode !== "busDriverDead" &&
         f.mode !== "moduleUnpowered" &&
-        f.mode !== "targetDamaged",
+        f.mode !== "targetDamaged" &&
+        f.mode !== "gapTooLarge",
     );
     let compared = 0;
     let differed = 0;

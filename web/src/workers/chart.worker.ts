@@ -20,6 +20,7 @@ const WORDS: Readonly<Record<string, PinFunction>> = {
   reference: "reference",
   sensorGround: "sensorGround",
   signal: "signal",
+  driver: "lowSide",
   feed: "supply",
   ground: "ground",
 };

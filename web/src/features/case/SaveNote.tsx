@@ -1,6 +1,6 @@
 "use client";
 import type { SaveState } from "./session/logbookSync";
-import { shownText } from "@radicula/core/words";
+import { readingValue } from "@radicula/core/words";
 import type { Entry } from "@radicula/core";
 import { capital } from "@/ui/text";
 import { say } from "@/messages/issues";
@@ -50,9 +50,6 @@ const MANY = "your entries";
 function what(entries: readonly Entry[]): string {
   const reading = entries.length > 2 ? undefined : entries.find((e) => e.type === "reading");
   if (reading?.type === "reading")
-    return (
-      "your reading " +
-      `${reading.values.map((v) => (typeof v === "string" ? v : shownText(reading.instrument, v))).join(" · ")}`
-    );
+    return "your reading " + `${reading.values.map((v) => readingValue(reading, v)).join(" · ")}`;
   return entries.length > 1 ? MANY : "your entry";
 }

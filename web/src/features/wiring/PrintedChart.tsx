@@ -10,6 +10,7 @@ const WORDS: Readonly<Record<string, PinFunction>> = {
   reference: "reference",
   sensorGround: "sensorGround",
   signal: "signal",
+  driver: "lowSide",
   feed: "supply",
   ground: "ground",
 };

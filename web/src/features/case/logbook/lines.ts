@@ -8,6 +8,7 @@ import {
   scanWhenText,
   SCHOOL_WORDS,
   shareText,
+  readingValue,
   shownText,
   type Instructor,
   type Namer,
@@ -126,9 +127,9 @@ function readingText(
         : `${capital(instructor.functionOf(point))} at ` +
           `${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}` +
           `${state ? `; ${state}` : ""}`,
-    value: e.values.map((v) => (typeof v === "string" ? v : shownText(instrument, v))).join(" · "),
+    value: e.values.map((v) => readingValue(e, v)).join(" · "),
     remark: healthy ? `${healthy} if healthy` : "",
-    ...(e.swing ? { value: `${shownText(instrument, e.swing[0])} to ${shownText(instrument, e.swing[1])}` } : {}),
+    ...(e.swing ? { value: `${readingValue(e, e.swing[0])} to ${readingValue(e, e.swing[1])}` } : {}),
   };
 }
 

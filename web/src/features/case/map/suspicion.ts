@@ -22,6 +22,7 @@ const ACTS_ON: Readonly<Partial<Record<FaultMode, "supply" | "signal">>> = {
   wrongPart: "signal",
   trueCondition: "signal",
   targetDamaged: "signal",
+  gapTooLarge: "signal",
 };
 
 export interface MapSuspicion {

@@ -22,7 +22,7 @@ import styles from "./NextReading.module.css";
 import { ScaleView } from "./ScaleView";
 import { SimulatedMeter } from "./SimulatedMeter";
 import { TakenHow, type How } from "./TakenHow";
-import { ValueBox, type TypedValue, type Words } from "./ValueBox";
+import { hasFigures, ValueBox, type TypedMore, type TypedValue, type Words } from "./ValueBox";
 import { YesNo } from "./YesNo";
 
 interface Props {
@@ -45,12 +45,7 @@ interface Props {
   readonly keypad: boolean;
   readonly texts: readonly string[];
   readonly onTexts: (texts: string[]) => void;
-  readonly onLog: (
-    values: readonly TypedValue[],
-    typed: string,
-    swing: readonly [number, number] | undefined,
-    how: How,
-  ) => void;
+  readonly onLog: (values: readonly TypedValue[], typed: string, more: TypedMore, how: How) => void;
   readonly onAnswer: (yes: boolean, found: readonly Finding[], photo: string | undefined) => void;
   readonly onPhoto: ((file: File) => Promise<string | undefined>) | undefined;
   readonly onSetAside: (reason: "cannotReach" | "noTool") => void;
@@ -60,7 +55,11 @@ interface Props {
   /** only what is asked and the box for it: the rest stands elsewhere */
   readonly bare?: boolean;
 }
-const SHOWS: Readonly<Partial<Record<Candidate["instrument"], Words>>> = { lamp: "lamp", continuity: "beeper" };
+const SHOWS: Readonly<Partial<Record<Candidate["instrument"], Words>>> = {
+  lamp: "lamp",
+  continuity: "beeper",
+  scanTool: "scan",
+};
 
 /**
  * The one next thing: a sentence to obey, cautions before it, the pin as one sees it, the scale of answers, and the box
@@ -159,7 +158,7 @@ function Answering(p: Props & { readonly how: How }) {
   const words: Words = SHOWS[candidate.instrument] ?? "none";
   const answers = recommendation?.answers.at(-1);
   const scale = useMemo(
-    () => (answers && !asked && words === "none" ? answerScale(answers, unit, suspects, namer) : undefined),
+    () => (answers && !asked && hasFigures(words) ? answerScale(answers, unit, suspects, namer) : undefined),
     [answers, unit, asked, words, suspects, namer],
   );
   const [filled, setFilled] = useState(0);
@@ -201,7 +200,7 @@ function Answering(p: Props & { readonly how: How }) {
           words={words}
           texts={p.texts}
           onTexts={p.onTexts}
-          onLog={(values, text, swing) => p.onLog(values, text, swing, p.how)}
+          onLog={(values, text, more) => p.onLog(values, text, more, p.how)}
           keypad={p.keypad}
           filled={filled}
         />

@@ -1,5 +1,5 @@
 "use client";
-import { parseShown, type ReadingEntry, type Unit, terminalOf } from "@radicula/core";
+import { parseShown, type ReadingEntry, type ShownText, type ShownWords, type Unit, terminalOf } from "@radicula/core";
 import { Button } from "antd";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import { say } from "@/messages/issues";
@@ -9,7 +9,10 @@ import { Keypad } from "./Keypad";
 import styles from "./NextReading.module.css";
 
 export type TypedValue = ReadingEntry["values"][number] | number;
-export type Words = "lamp" | "beeper" | "none";
+export type Words = ShownWords;
+/** least and most of a value that would not stand still, and the unit of a scan value that is not in volts */
+export type TypedMore = Pick<ShownText, "swing" | "unit">;
+export const hasFigures = (words: Words) => words === "none" || words === "scan";
 interface Props {
   readonly points: readonly string[];
   readonly unit: Unit;
@@ -18,8 +21,7 @@ interface Props {
   /** values put here from outside: the simulated meter, or a reading given back */
   readonly texts: readonly string[];
   readonly onTexts: (texts: string[]) => void;
-  /** @param swing least and most of a value that would not stand still */
-  readonly onLog: (values: TypedValue[], typed: string, swing?: readonly [number, number]) => void;
+  readonly onLog: (values: TypedValue[], typed: string, more: TypedMore) => void;
   readonly keypad: boolean;
   /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
   readonly filled?: number;
@@ -33,6 +35,12 @@ const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Typed
   beeper: [
     ["beep", "Beep"],
     ["silent", "No beep"],
+  ],
+  scan: [
+    ["plausible", "Plausible"],
+    ["frozen", "Frozen"],
+    ["lowEnd", "Low end"],
+    ["highEnd", "High end"],
   ],
 };
 const UNITS: Readonly<Record<Unit, string>> = { V: "volts", A: "amperes", Ω: "ohms" };
@@ -51,7 +59,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
 
   const log = () => {
     const values: TypedValue[] = [];
-    let swing: readonly [number, number] | undefined;
+    let more: TypedMore = {};
     for (let i = 0; i < points.length; i++) {
       const read = parseShown(texts[i] ?? "", unit, words);
       if (!read.ok) {
@@ -65,10 +73,13 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
         return;
       }
       values.push(read.value.value);
-      if (i === 0) swing = read.value.swing;
+      if (i === 0) {
+        const { swing, unit: typedUnit } = read.value;
+        more = { ...(swing ? { swing } : {}), ...(typedUnit ? { unit: typedUnit } : {}) };
+      }
     }
     setWrong(undefined);
-    onLog(values, texts.join(" · "), swing);
+    onLog(values, texts.join(" · "), more);
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>) => {
     if (e.key !== "Enter") return;
@@ -92,7 +103,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
       {words === "none" ? null : (
         <div className={styles.choices}>
           {CHOICES[words].map(([value, label]) => (
-            <Button key={label} size="large" onClick={() => onLog([value], label.toLowerCase())}>
+            <Button key={label} size="large" onClick={() => onLog([value], label.toLowerCase(), {})}>
               {label}
             </Button>
           ))}
@@ -124,7 +135,9 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
               onKeyDown={onKey}
               onChange={(e) => put(i, e.target.value)}
             />
-            <span className={styles.unit}>{words === "none" ? UNITS[unit] : words === "lamp" ? "lamp" : "beeper"}</span>
+            <span className={styles.unit}>
+              {words === "scan" ? "volts, or 85 °C" : words === "none" ? UNITS[unit] : words}
+            </span>
           </label>
         ))}
         <Button type="primary" htmlType="submit" size="large" className={styles.log}>
@@ -134,7 +147,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
       <p id="value-wrong" role="alert" className={styles.wrong}>
         {wrong?.text ?? ""}
       </p>
-      {keypad && words === "none" ? (
+      {keypad && hasFigures(words) ? (
         <Keypad
           onKey={(k) => put(current, k === "OL" ? "OL" : `${texts[current] ?? ""}${k}`)}
           onErase={() => put(current, (texts[current] ?? "").slice(0, -1))}

@@ -2,7 +2,7 @@
 import { connectorOf, recordAnswer, recordReading, type Finding } from "@radicula/core";
 import { postPhoto } from "@/ui/postPhoto";
 import type { How } from "../reading/TakenHow";
-import type { TypedValue } from "../reading/ValueBox";
+import type { TypedMore, TypedValue } from "../reading/ValueBox";
 import { useCase } from "./caseContext";
 import { now } from "./useCaseSession";
 
@@ -14,18 +14,14 @@ export function useCardActions() {
     if (card.other?.reading) card.clear();
     else if (candidate) write.append([{ type: "setAside", at: now(), candidate: candidate.id, reason }]);
   };
-  const logReading = (
-    values: readonly TypedValue[],
-    typed: string,
-    swing: readonly [number, number] | undefined,
-    how: How,
-  ) => {
+  const logReading = (values: readonly TypedValue[], typed: string, { swing, unit }: TypedMore, how: How) => {
     if (!candidate) return;
     const corrects = card.other?.reading?.corrects;
     write.append(
       recordReading(candidate, values, now(), {
         as: typed,
         ...(swing ? { swing: [...swing] } : {}),
+        ...(unit ? { unit } : {}),
         ...how,
         ...(corrects === undefined ? {} : { corrects }),
       }),
