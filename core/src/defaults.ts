@@ -130,6 +130,9 @@ export const DEFAULTS = {
     dieVolt: [0.1, 0.8] as const,
     /** share of outputs without a diode from ground: with the ground lost their line falls where the others rise */
     withoutDiode: 0.3,
+    /** of those that float up: share whose output its own stage pulls to the supply, and through how much, ohm */
+    railsHigh: 0.5,
+    railOhm: [300, 30_000] as const,
     diode: { volt: 0.55, ohm: 30 },
     /** a regulator of its own behind a 0 to 5 V output on a 12 or 24 V supply */
     regulator: { ohm: 5, limitAmpere: 0.03, offOhm: 1_000_000 },
@@ -167,7 +170,7 @@ export const DEFAULTS = {
     ohmElectronics: 0.5,
     ohmElectronicsFrom: 60,
     /** share of ohms readings through electronics that no model foresees: clamp diodes conduct as they like */
-    ohmOdd: 0.2,
+    ohmOdd: 0.02,
     floorVolt: 0.03,
     share: 0.012,
     slip: 0.003,
@@ -249,7 +252,7 @@ export const DEFAULTS = {
     contactFilm: 1,
     cavitiesBridged: 0.05,
     cavitiesBridgedWet: 0.8,
-    cavitiesSwapped: 0.03,
+    cavitiesSwapped: 0.003,
     unseated: 0.5,
     supplyLow: 0.5,
     supplyHigh: 0.3,
@@ -324,8 +327,8 @@ export const DEFAULTS = {
    */
   intermittent: { contact: 0.2, wire: 0.12, device: 0.06, told: 4, presence: [0.25, 0.7] as const },
   /**
-   * A second independent fault, relative to none; one more plug that a leaking seal reached; readings taken at the wrong, look-alike connector: declared
-   * look-alike, or only of the same shape. Product judgement, no source.
+   * A second independent fault, relative to none; one more plug that a leaking seal reached; readings taken at the
+   * wrong, look-alike connector: declared look-alike, or only of the same shape. Product judgement, no source.
    */
   multipleFaults: { second: 3e-4, sameFluid: 0.05, draws: 4 },
   misplaced: { lookAlike: 0.01, sameShape: 0.001 },

@@ -301,6 +301,11 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "remark.one-fluid": (p) =>
     `Fluid in several plugs (${list(p["plugs"])}) has one source: look for a leaking seal that wicks along the ` +
     "harness before you clean or replace anything.",
+  "remark.plus-to-ground": (p) =>
+    `Entry ${p["number"]} proves only that ${p["black"]} is not open: a meter draws next to no current. Read the ` +
+    "drop under load, or light a lamp over it.",
+  "remark.ohms-electronics": (p) =>
+    `Entry ${p["number"]} tells nothing: ohms through electronics at ${p["point"]} depend on the meter.`,
   "remark.scan-frozen": (p) =>
     `Entry ${p["number"]} counts for nothing: a value that stands still may be a substitute of the module's own.`,
   "remark.scan-unit-does-not-fit": (p) =>

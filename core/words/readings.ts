@@ -169,9 +169,9 @@ export class Instructor {
       case "ohmsWatch":
         return `Key off: unplug the ${device} and read ohms at ${where} to battery negative`;
       case "scan":
-        return `Read the ${this.shownName(point)} signal in the scan tool, as volts`;
+        return `Read the ${this.shownName(point)} signal in the scan tool`;
       case "scanWatch":
-        return `Unplug the ${device} and read the ${this.shownName(point)} signal in the scan tool, as volts`;
+        return `Unplug the ${device} and read the ${this.shownName(point)} signal in the scan tool`;
       case "activity":
         return `While cranking, see how far the ${what} swings at ${where}`;
       case "look":
@@ -186,16 +186,14 @@ export class Instructor {
         return c.black === undefined
           ? this.title({ ...c, kind: "voltage" })
           : point.endsWith(":+")
-            ? `Measure from battery positive to the ${this.functionOf(c.black)} at ${this.namer.point(c.black)}`
+            ? `Measure from battery positive to the ${this.functionOf(c.black)} at ${this.namer.point(c.black)}: ` +
+              "it rules out an open, no more"
             : `Measure the drop from ${this.namer.point(c.black)} to ${where}`;
       case "jumper": {
         const jumpers = c.state.jumpers?.map(
           (j) => `${this.namer.point(j.from)} to the ${this.functionOf(j.to)}${j.ohm >= 100 ? " through 1 kΩ" : ""}`,
         );
-        return (
-          `Jumper ${jumpers?.join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool, ` +
-          "as volts"
-        );
+        return `Jumper ${jumpers?.join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool`;
       }
       case "lamp":
         return (

@@ -70,8 +70,8 @@ const SHOWN: Readonly<Record<string, number>> = {
   highEnd: NaN,
 };
 /**
- * What an instrument showed, as a number: OL is `OVERLOAD`, a lamp 1 bright to 0 dark, a beeper 1 or 0; NaN where a scan
- * value was said in words.
+ * What an instrument showed, as a number: OL is `OVERLOAD`, a lamp 1 bright to 0 dark, a beeper 1 or 0; NaN where a
+ * scan value was said in words.
  */
 export const shownNumber = (v: ReadingEntry["values"][number]): number => (typeof v === "number" ? v : SHOWN[v]!);
 
@@ -186,7 +186,10 @@ function readingEvidence(predictor: Predictor, folded: Folded, entries: readonly
     remarks.push(...judged.remarks);
     if (!judged.proves || entry.part === "new") return; // a new part says nothing of the machine
     if (entry.instrument !== "scanTool" || isInVolts(entry)) {
-      evidence.push(...valuesOf(number, entry));
+      const values = valuesOf(number, entry);
+      evidence.push(...values);
+      if (values.some((e) => e.instrument === "ohmmeter" && Number.isNaN(predictor.predictAt(0, e).at(0))))
+        remarks.push(issue("remark.ohms-electronics", ["entries", number - 1], { number, point: entry.points[0]! }));
       return;
     }
     const scanned = scanEvidence(predictor, number, entry);

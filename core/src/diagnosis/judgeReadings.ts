@@ -7,6 +7,7 @@ import type { Folded, Numbered } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets, type Nets } from "../wiring/nets.js";
+import { isPlainBlack } from "../wiring/points.js";
 
 /**
  * A reference is good within this of its nominal voltage; up to the second it is "close enough" to be overlooked
@@ -80,6 +81,8 @@ export class ReadingJudge {
       say("battery-sagging", { volt: entry.battery });
       return { proves: false, remarks };
     }
+    if (point.endsWith(":+") && entry.black !== undefined && !isPlainBlack(entry.black))
+      say("plus-to-ground", { black: entry.black });
     const line = this.nets.functionOf(point);
     const plain = entry.black === undefined;
     if (plain && line === "reference" && entry.state.key !== "off") {

@@ -14,7 +14,7 @@ import {
 } from "./fault.js";
 import { type Index, deviceConnectors, pinBehind } from "../wiring/points.js";
 import type { Device } from "../format/wiring.js";
-import { NO_EDIT } from "../network/element.js";
+import { NO_EDIT, type Circuit, type Edit } from "../network/element.js";
 import { type DeviceOf } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 
@@ -27,6 +27,11 @@ type Peripheral = Exclude<
 
 /** A coil sensor gives this much less at cranking speed, beyond what a wide gap takes. Common practice, no source. */
 const SLOW = 0.5;
+
+/** A Hall sensor that answers steel held at its tip, and not what passes. */
+const missesTeeth = (c: Circuit, id: string): Edit => ({
+  replace: [{ element: elementIndex(c, `output ${id}`), by: { steel: "held" } }],
+});
 
 /** Sensors, actuators and relays. */
 export function peripheralFaults(index: Index, d: Peripheral): Fault[] {
@@ -60,9 +65,9 @@ class PeripheralFaults {
         return [
           ...this.threeWireShorts(d.pins),
           this.deadOutput(),
-          this.target(dead(`output ${this.id}`)),
+          this.target((_s, c) => missesTeeth(c, this.id)),
           // it misses teeth while they pass slowly only
-          this.gap(NO_SEVERITY, (_s, c) => (c.key === "running" ? NO_EDIT : dead(`output ${this.id}`)(NaN, c))),
+          this.gap(NO_SEVERITY, (_s, c) => (c.key === "running" ? NO_EDIT : missesTeeth(c, this.id))),
         ];
       case "thermistor":
         return this.thermistor(d);

@@ -1,4 +1,5 @@
 import { DEFAULTS } from "../defaults.js";
+import type { Edit } from "../network/element.js";
 import { nodeOhm } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
 import { OVERLOAD } from "../units/quantity.js";
@@ -28,3 +29,10 @@ export function ohmmeter(s: Solver, node: number): number {
   const ohm = nodeOhm(s, node);
   return ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
 }
+
+/** Through this each lead of an ohmmeter is held, so that two floating conductors are joined by what lies between. */
+const HELD_BY_OHM = 1e12;
+/** Holds two nodes by an ohmmeter's leads; the meter shows the same where they were held before. */
+export const heldByLeads = (a: number, b: number): Edit => ({
+  shunts: [a, b].flatMap((node) => (node === 0 ? [] : [{ a: node, b: 0, ohm: HELD_BY_OHM }])),
+});

@@ -8,7 +8,7 @@ import type { Solver } from "../network/solver.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { findNets, type Nets } from "../wiring/nets.js";
 import { CHASSIS, connectorOf, devicePins, indexWiring, pinBehind, resolvePlace } from "../wiring/points.js";
-import { OHMS_NEED_BELOW_VOLT } from "./meter.js";
+import { heldByLeads, OHMS_NEED_BELOW_VOLT } from "./meter.js";
 import { Rig } from "./rig.js";
 
 /** What an instrument shows, and what that is worth. `proves` false: it says nothing, for the reasons in `remarks`. */
@@ -83,7 +83,7 @@ export function readOhms(rig: Rig, state: State, red: string, black: string = CH
   const live = Math.abs(between(s, a, b)) > OHMS_NEED_BELOW_VOLT;
   if (live || state.key !== "off")
     return shown(NaN, [issue("reading.live-circuit", [], { point: red, volt: between(s, a, b) })], false);
-  const ohm = ohmBetween(rig.settled(state, { phase: lastPhase(rig, state) }), a, b);
+  const ohm = ohmBetween(rig.settled(state, { phase: lastPhase(rig, state) }, heldByLeads(a, b)), a, b);
   return shown(ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm);
 }
 const lastPhase = (rig: Rig, state: State) => rig.phases(state).at(-1)!.phase;

@@ -229,7 +229,7 @@ function addDie(
   { id, pins, supplyAmpere, dropOutVolt, whenGroundLost }: DeviceOf<"threeWireSensor" | "hall">,
   d: { readonly supplyAmpere: number; readonly startsVolt: readonly [number, number] },
 ): number {
-  const { withoutDiode, diode, dieVolt } = DEFAULTS.threeWireSensor;
+  const { withoutDiode, diode, dieVolt, railsHigh, railOhm } = DEFAULTS.threeWireSensor;
   const { supply, ground, signal } = pinNodes(pins);
   const gate = b.gate(id, [[supply]], ground, b.wide(id, "startsVolt", dropOutVolt, d.startsVolt));
   const ampere = b.known(id, "supplyAmpere", supplyAmpere, undefined, d.supplyAmpere);
@@ -244,6 +244,10 @@ function addDie(
   });
   const falls = whenGroundLost ? whenGroundLost === "low" : b.variant(id, "groundDiode") < withoutDiode;
   const ohm = falls ? Infinity : diode.ohm;
+  // a stage that has lost its ground may hold its output at the supply
+  const rails = !falls && b.variant(id, "railsHigh") < railsHigh;
+  const rail = rails ? b.wide(id, "railOhm", undefined, railOhm) : Infinity;
+  b.resistor(`rail ${id}`, supply, signal, rail, { gate, whenAsleep: true, offOhm: Infinity });
   b.add({ id: `lift ${id}`, type: "diode", a: b.node(ground), b: b.node(signal), volt: diode.volt, ohm });
   return gate;
 }

@@ -53,6 +53,7 @@ export function isOff(e: Element, i: number, d: OperatingState, m: Moment): bool
   if (d.dead[i] === 1) return true;
   if (e.gate >= 0 && (d.awake[e.gate] === 1) === e.whenAsleep) return true;
   if (e.steel === "conducts" && !steelHere(e, m)) return true;
+  if (e.steel === "held" && e.ratio !== 1) return true;
   if (e.talks && m.talker !== undefined && m.talker !== e.gate) return true;
   return e.duty < 1 && (m.phase ?? 0) >= e.duty;
 }

@@ -42,8 +42,11 @@ export interface Element {
   readonly offOhm: number;
   /** the connector whose unplugging opens it, or "" */
   readonly connector: string;
-  /** follows steel at the tip: "conducts" only while steel is there, "generates" its volt only then */
-  readonly steel: "" | "conducts" | "generates";
+  /**
+   * follows steel at the tip: "conducts" only while steel is there, "generates" its volt only then; "held" conducts by
+   * steel held there and misses what passes
+   */
+  readonly steel: "" | "conducts" | "held" | "generates";
   /** share of each period in which it conducts, from the start of the period; 1 always */
   readonly duty: number;
   /** part of a bus transmitter: conducts only while its own node (its gate) talks */

@@ -56,6 +56,7 @@ function neverWorks(circuit: Circuit, e: Element, i: number, c: Conditions, edit
     Boolean(edit.dead?.includes(i)) ||
     Boolean(asleep && !e.whenAsleep) ||
     (e.steel === "conducts" && !(c.steel ?? e.ratio === 1)) ||
+    (e.steel === "held" && e.ratio !== 1) ||
     (e.talks && c.talker !== undefined && c.talker !== e.gate) ||
     (e.duty < 1 && (c.phase ?? 0) >= e.duty)
   );

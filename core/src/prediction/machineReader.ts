@@ -3,7 +3,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { Instrument } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import type { MachineState } from "../instruments/machineState.js";
-import { ohmmeter, OHMS_NEED_BELOW_VOLT, voltmeter } from "../instruments/meter.js";
+import { heldByLeads, ohmmeter, OHMS_NEED_BELOW_VOLT, voltmeter } from "../instruments/meter.js";
 import { innerGround } from "../network/compileModule.js";
 import { NO_EDIT, type Circuit, type Edit } from "../network/element.js";
 import { elementAmpere, measureOhms, nodeVolt, ohmBetween } from "../network/observe.js";
@@ -60,7 +60,7 @@ export class MachineReader {
   private readonly wires: readonly string[];
   /** pins that a chip hangs on */
   private readonly electronics: readonly string[];
-  private readonly live = new WeakMap<Circuit, { readonly name: string; readonly points: Uint8Array }>();
+  private readonly live = new WeakMap<Circuit, { readonly name: string; readonly nodes: Uint8Array }>();
   /** 1 where a point is on a conductor that a diode feeds: a single-wire bus, a diode of the drawing */
   private readonly behindDiode: Uint8Array;
   private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
@@ -132,9 +132,11 @@ export class MachineReader {
       return Number.isNaN(v) ? 0 : v;
     };
     if (quantity === "ohms") {
-      const s = solve({ phase: phases[phases.length - 1]!.phase });
+      const s = solve({ phase: phases[phases.length - 1]!.phase }, heldByLeads(a, b));
       const ohm = Math.abs(across(s)) > OHMS_NEED_BELOW_VOLT ? NaN : ohmBetween(s, a, b);
-      return ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
+      if (ohm > DEFAULTS.meter.overloadOhm) return OVERLOAD;
+      const live = this.liveElectronics(machine);
+      return live[a] === 1 && live[b] === 1 && ohm > ELECTRONICS_OHM ? NaN : ohm;
     }
     const meter: Edit = a === b ? NO_EDIT : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
     return phases.reduce((sum, part) => sum + part.share * across(solve({ phase: part.phase }, meter)), 0);
@@ -157,18 +159,18 @@ export class MachineReader {
     const live = this.liveElectronics(machine);
     for (let p = 0; p < nodes.length; p++) {
       const ohm = ohmmeter(s, nodes[p]!);
-      into[p] = live[p] === 1 && ohm > ELECTRONICS_OHM && ohm !== OVERLOAD ? NaN : ohm;
+      into[p] = live[nodes[p]!] === 1 && ohm > ELECTRONICS_OHM && ohm !== OVERLOAD ? NaN : ohm;
     }
   }
 
   /**
-   * Points joined by copper to a pin of electronics, with what is unplugged: clamps and regulators behind such a pin
+   * Nodes joined by copper to a pin of electronics, with what is unplugged: clamps and regulators behind such a pin
    * conduct as they like, so that ohms there prove nothing unless they are very few (common practice, no source).
    */
   private liveElectronics(machine: MachineState): Uint8Array {
     const known = this.live.get(machine.circuit);
     const name = machine.state.unplugged.join(" ");
-    if (known?.name === name) return known.points;
+    if (known?.name === name) return known.nodes;
     const { circuit } = machine;
     const open = openedBy(circuit, machine.state.unplugged);
     const joined: number[][] = circuit.nodes.map(() => []);
@@ -184,9 +186,8 @@ export class MachineReader {
       reached[node] = 1;
       left.push(...joined[node]!);
     }
-    const points = Uint8Array.from(this.nodesOf(machine), (n) => reached[n]!);
-    this.live.set(circuit, { name, points });
-    return points;
+    this.live.set(circuit, { name, nodes: reached });
+    return reached;
   }
 
   /** least and most over the parts of a period, and over steel passing the sensors while the engine turns */
