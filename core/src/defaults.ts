@@ -59,10 +59,12 @@ export const DEFAULTS = {
     referenceOhm: 0.2,
     referenceLimitAmpere: 0.15,
     /** Seen into a reference that is unpowered, or pushed above its own voltage, ohm. */
-    referenceOffOhm: 10_000,
+    referenceOffOhm: [3_000, 3e6] as const,
     sensorGroundOhm: 0.03,
     pullOhm: { up: 2_200, down: 100_000, none: 1_000_000 },
     pullVolt: 5,
+    /** a pull to 5 V that nobody read or drew, volt */
+    pullsTo: [4.65, 5.1] as const,
     /** Output of the limiting reference is almost, not quite, a constant current. */
     limitSlopeSiemens: 1e-6,
     /** A reference that folds back has collapsed below this, volt. */
@@ -75,9 +77,12 @@ export const DEFAULTS = {
     /** What holds an open load's pin while a low-side driver is off: some look for it with a bias, some do not. */
     watchVolt: [2, 3.6] as const,
     watchOhm: [30_000, 250_000] as const,
-    /** share of low-side drivers that do not watch */
+    /** share of modules whose low-side drivers all watch, or none of them; in the others each has this chance not to */
+    allWatch: 0.35,
+    noneWatch: 0.3,
     withoutWatch: 0.4,
-    /** what holds the pin of a high-side driver that is off, ohm */
+    /** what a high-side driver that is off lets through, and what holds its pin, ohm */
+    highSideLeakOhm: [4e6, 4e9] as const,
     highSideOffOhm: [40_000, 2_500_000] as const,
     /** a pull whose value nobody drew: a factor either way */
     pullSpread: 2,
@@ -95,13 +100,15 @@ export const DEFAULTS = {
     unpoweredOhm: 5e6,
     dominantHighVolt: 4.3,
     dominantLowVolt: 0.7,
-    dominantOhm: 25,
+    dominantOhm: [15, 45] as const,
     dominantAmpere: 0.1,
     dominantOffOhm: 50e6,
     terminatorOhm: 120,
     /** least and most of the time in which somebody talks */
     duty: [0.02, 0.38] as const,
     aliveVolt: 0.9,
+    /** a node whose ground stands higher than this does not talk (common mode range, ISO 11898-2, from memory), volt */
+    groundMostVolt: 2.5,
     commanderOhm: 1_000,
     responderOhm: 30_000,
     lineOhm: 20,
@@ -125,7 +132,7 @@ export const DEFAULTS = {
     supplyAmpere: 0.008,
     outputOhm: 100,
     startsVolt: [2.4, 4] as const,
-    offOhm: [200_000, 50_000_000] as const,
+    offOhm: [5e6, 1e9] as const,
     /** below this a die takes next to nothing, volt */
     dieVolt: [0.1, 0.8] as const,
     /** share of outputs without a diode from ground: with the ground lost their line falls where the others rise */
@@ -133,14 +140,24 @@ export const DEFAULTS = {
     /** of those that float up: share whose output its own stage pulls to the supply, and through how much, ohm */
     railsHigh: 0.5,
     railOhm: [300, 30_000] as const,
-    diode: { volt: 0.55, ohm: 30 },
+    diode: { volt: [0.45, 0.75] as const, ohm: 8 },
+    /** from here on its current hardly rises, volt across what is behind the knee */
+    steadyVolt: [0.5, 4] as const,
     /** a regulator of its own behind a 0 to 5 V output on a 12 or 24 V supply */
     regulator: { ohm: 5, limitAmpere: 0.03, offOhm: 1_000_000 },
     restShare: [0.08, 0.6] as const,
   },
   potentiometer: { trackOhm: 5_000, wiperOhm: 100, restShare: [0.1, 0.3] as const },
   thermistor: { ohm25: 2_500, betaKelvin: 3_435, restCelsius: [-10, 90] as const },
-  hall: { supplyAmpere: 0.006, startsVolt: [2.2, 3.8] as const, saturationOhm: 30, offOhm: 1_000_000 },
+  /** `dieVolt`: with the diode that protects it against reversal */
+  hall: {
+    supplyAmpere: 0.006,
+    dieVolt: [0.3, 1.3] as const,
+    startsVolt: [2.2, 3.8] as const,
+    saturationOhm: 30,
+    offOhm: 50e6,
+    ownPullOhm: [2e4, 2e8] as const,
+  },
 
   /** Half-widths of what is not exactly known, as a share of the value. */
   tolerance: { generic: 0.2, typed: 0.05, reference: 0.01, battery: 0.035 },
@@ -172,6 +189,8 @@ export const DEFAULTS = {
     /** share of ohms readings through electronics that no model foresees: clamp diodes conduct as they like */
     ohmOdd: 0.02,
     floorVolt: 0.03,
+    /** what a meter may show on a conductor that hangs on nothing */
+    strayVolt: 0.1,
     share: 0.012,
     slip: 0.003,
     ohmShare: 0.1,
@@ -264,6 +283,7 @@ export const DEFAULTS = {
     driverDead: 1,
     driverStuck: 0.3,
     referenceWeak: 0.3,
+    referenceResistive: 0.3,
     lampOpen: 4,
     biased: 0.5,
     wrongPart: 0.2,

@@ -38,7 +38,7 @@ export function circuit(
     nodeOf: new Map(names.map((n, i) => [n, i])),
     elements,
     elementOf: new Map(elements.map((e, i) => [e.id, i])),
-    gates: gates.map((g, i) => ({ id: `g${i}`, needsKey: false, either: false, ...g })),
+    gates: gates.map((g, i) => ({ id: `g${i}`, needsKey: false, either: false, lowBelowVolt: Infinity, ...g })),
     gateOf: new Map(),
   };
 }

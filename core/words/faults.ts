@@ -44,6 +44,7 @@ const MODES: Readonly<Record<FaultMode, string>> = {
   gapTooLarge: "air gap too large",
   trueCondition: "tells the truth: the machine itself is off",
   referenceWeak: "reference weak",
+  referenceResistive: "reference behind a high resistance inside",
   moduleGroundOpen: "ground open inside",
   driverDead: "driver dead",
   driverStuck: "driver stuck on",

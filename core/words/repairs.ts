@@ -48,6 +48,7 @@ const REPAIRS: Readonly<Record<FaultMode, string>> = {
   trueCondition: "Sensor and wiring are good: put right what the machine itself does.",
   referenceDead: "Prove everything outside the module first; then have the module repaired or replaced.",
   referenceWeak: "Prove everything outside the module first; then have the module repaired or replaced.",
+  referenceResistive: "Prove everything outside the module first; then have the module repaired or replaced.",
   moduleUnpowered: "Prove its supplies and grounds under load first; then have the module repaired or replaced.",
   moduleGroundOpen: "Have the module repaired or replaced.",
   sensorGroundOpen: "Have the module repaired or replaced.",

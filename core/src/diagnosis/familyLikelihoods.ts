@@ -1,4 +1,4 @@
-import { LikelihoodCache } from "./likelihoodCache.js";
+import { LikelihoodCache, type ReadingLikelihoods } from "./likelihoodCache.js";
 import type { Misplacement } from "./misplaced.js";
 import type { ReadingEvidence } from "./evidence.js";
 import { type Families, familiesOf } from "../prediction/unknowns.js";
@@ -18,9 +18,9 @@ export interface Family {
 }
 interface FamilyLikelihoods {
   /** of each reading, see readingLikelihoods */
-  readonly arrays: readonly Float32Array[];
+  readonly arrays: readonly ReadingLikelihoods[];
   /** the same with the fault away; empty for a lasting one */
-  readonly healthy: readonly Float32Array[];
+  readonly healthy: readonly ReadingLikelihoods[];
   readonly drawSteps: number;
 }
 /** A product of many unlikely readings must not become zero. */
@@ -76,10 +76,16 @@ export class ReadingFamilies {
     const width = predictor.drawsUsed(h) * likelihoods.drawSteps;
     for (let p = 0; p * steps < size; p++) {
       if (!wanted[p * predictor.draws]) continue;
+      // what hangs on the kind of a device alone, and what on a value: a few draws do not hold every pair of the two
+      const parts = partsOf(likelihoods, p);
       for (let k = p * steps; k < (p + 1) * steps; k++) {
-        let mean = 0;
-        for (let d = 0; d < width; d++) mean += product(likelihoods, k * width + d, d, presence);
-        out[k] = Math.log(Math.max(mean / width, LEAST));
+        let log = 0;
+        for (const part of parts) {
+          let mean = 0;
+          for (let d = 0; d < width; d++) mean += product(part, k * width + d, d, presence);
+          log += Math.log(Math.max(mean / width, LEAST));
+        }
+        out[k] = log;
       }
     }
     column.set(h, out);
@@ -92,7 +98,7 @@ export class ReadingFamilies {
       drawSteps: drawSteps(this.unknowns.order(family.family)),
     };
   }
-  private likelihoodsOfReading(h: number, n: NamedReading, wanted: Uint8Array): Float32Array {
+  private likelihoodsOfReading(h: number, n: NamedReading, wanted: Uint8Array): ReadingLikelihoods {
     return readingLikelihoods(this.predictor, h, n, h === 0 ? ALL_DRAWS : wanted, this.unknowns);
   }
 
@@ -135,10 +141,21 @@ export class ReadingFamilies {
   }
 }
 
+function partsOf(m: FamilyLikelihoods, severity: number): readonly FamilyLikelihoods[] {
+  const isByKind = m.arrays.map((a) => a.byKind[severity] === 1);
+  if (!isByKind.includes(true) || !isByKind.includes(false)) return [m];
+  return [true, false].map((kind) => ({
+    ...m,
+    arrays: m.arrays.filter((_, i) => isByKind[i] === kind),
+    healthy: m.healthy.filter((_, i) => isByKind[i] === kind),
+  }));
+}
+
 function product(m: FamilyLikelihoods, at: number, draw: number, presence: number): number {
   let x = 1;
-  if (presence === 1) for (const a of m.arrays) x *= a[at]!;
+  if (presence === 1) for (const a of m.arrays) x *= a.of[at]!;
   else
-    for (let i = 0; i < m.arrays.length; i++) x *= presence * m.arrays[i]![at]! + (1 - presence) * m.healthy[i]![draw]!;
+    for (let i = 0; i < m.arrays.length; i++)
+      x *= presence * m.arrays[i]!.of[at]! + (1 - presence) * m.healthy[i]!.of[draw]!;
   return x;
 }

@@ -35,7 +35,7 @@ export function likelihood(
     return ((1 - slip) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + slip / AMPERE_RANGE;
   }
   if (instrument !== "ohmmeter") {
-    const sigma = sigmaVolt(predicted, spread);
+    const sigma = sigmaVolt(predicted, Math.hypot(spread, strayAt(instrument, predicted)));
     const z = (got - predicted) / sigma;
     return ((1 - slip) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + slip / range;
   }
@@ -105,6 +105,10 @@ const SQRT_2PI = Math.sqrt(2 * Math.PI);
 export const LN_OHM_RANGE = 18;
 export const voltRange = (nominalVolt: number) => nominalVolt * 1.5 + 3;
 
+/** Exactly nothing is predicted where a conductor floats: a meter's lead then picks up what is around it, volt. */
+const strayAt = (instrument: Instrument, predicted: number) =>
+  instrument === "voltmeter" && predicted === 0 ? DEFAULTS.reading.strayVolt : 0;
+
 export function sigmaVolt(predicted: number, spread: number): number {
   const { floorVolt, share } = DEFAULTS.reading;
   return Math.sqrt(floorVolt * floorVolt + share * share * predicted * predicted + spread * spread);
@@ -171,8 +175,9 @@ export function spreads(
 const PARTED = 0.6;
 const FEW_PARTED = 0.85;
 const FEW = 6;
-/** Where one kind shows in one or two draws only, its own spread is not known: this share of the whole. Judgement. */
-const LONE = 0.05;
+/** Where one kind shows in fewer draws than this, its own spread is not known: this share of the whole. Judgement. */
+const FEW_OF_KIND = 4;
+const LONE = 0.03;
 
 /**
  * Draws that differ by the kind of a device (an input pulled up or down) stand in groups apart: each group has a spread
@@ -198,7 +203,7 @@ export function partDraws(values: Float64Array, into: Float64Array): Int8Array {
       }
     const mean = list.reduce((sum, d) => sum + values[d]!, 0) / list.length;
     const squares = list.reduce((sum, d) => sum + (values[d]! - mean) ** 2, 0) / list.length;
-    const least = list.length < 3 ? LONE * whole : 0;
+    const least = list.length < FEW_OF_KIND ? LONE * whole : 0;
     for (const d of list) {
       into[d] = Math.max(Math.sqrt(squares), least);
       groups[d] = last;
@@ -209,11 +214,31 @@ export function partDraws(values: Float64Array, into: Float64Array): Int8Array {
   return groups;
 }
 
-/** How far apart two predictions are, in standard deviations of the instrument and of what else may be off, volt. */
+/** Within its kind a prediction moves less than this share of what lies between kinds. Judgement. */
+const WITHIN_KIND = 0.08;
+/** Whether draws stand in groups apart and hardly differ within them: the kind of a device is all they hang on. */
+export function isByKindAlone(values: Float64Array, groups: Int8Array): boolean {
+  const low: number[] = [];
+  const high: number[] = [];
+  groups.forEach((g, d) => {
+    if (g < 0) return;
+    low[g] = Math.min(low[g] ?? Infinity, values[d]!);
+    high[g] = Math.max(high[g] ?? -Infinity, values[d]!);
+  });
+  if (low.length < 2) return false;
+  const whole = Math.max(...high) - Math.min(...low);
+  return low.every((l, g) => high[g]! - l <= WITHIN_KIND * whole);
+}
+
+/**
+ * How far a value is from a prediction, in standard deviations of the instrument and of what else may be off.
+ * @param x the prediction @param tolerance volt
+ */
 export function distance(x: number, y: number, instrument: Instrument, tolerance = 0): number {
   if (instrument === "lamp" || instrument === "continuity") return 0;
   if (Number.isNaN(x) || Number.isNaN(y) || x === y) return 0;
-  if (instrument !== "ohmmeter") return Math.abs(x - y) / sigmaVolt((x + y) / 2, tolerance);
+  if (instrument !== "ohmmeter")
+    return Math.abs(x - y) / sigmaVolt((x + y) / 2, Math.hypot(tolerance, strayAt(instrument, x)));
   if (!Number.isFinite(x) || !Number.isFinite(y)) return Math.min(x, y) > 2e6 ? 1 : Infinity;
   return Math.abs(Math.log(x + 0.5) - Math.log(y + 0.5)) / sigmaLnOhm((x + y) / 2, 0);
 }

@@ -5,6 +5,17 @@ import type { Breadth, CodePosterior } from "./posterior.js";
 const KEPT_READINGS = 64;
 const KEPT_FAMILIES = 256;
 
+/** Of a single reading and hypothesis. */
+export interface ReadingLikelihoods {
+  /** [((severity · steps + step) · draws + draw) · draw steps + draw step] */
+  readonly of: Float32Array;
+  /**
+   * by severity: 1 where the reading depends on the kind of a device alone (pulled up or down), and hardly on anything
+   * else that is drawn
+   */
+  readonly byKind: Uint8Array;
+}
+
 /** Columns by name, each by hypothesis; the oldest makes room. */
 export class Columns<T> {
   private readonly all = new Map<string, Map<number, T>>();
@@ -29,8 +40,7 @@ const caches = new WeakMap<Predictor, LikelihoodCache>();
  * Likelihoods worked out so far, so that a new reading only adds its own. Those of readings hold for one set of codes.
  */
 export class LikelihoodCache {
-  /** of single readings: [((severity · steps + step) · draws + draw) · draw steps + draw step] */
-  readonly readings = new Columns<Float32Array>(KEPT_READINGS);
+  readonly readings = new Columns<ReadingLikelihoods>(KEPT_READINGS);
   /** ln, of the readings that hang on one unknown: [severity · steps + step] */
   readonly families = new Columns<Float64Array>(KEPT_FAMILIES);
   private codes: { readonly signature: string; readonly by: Map<Breadth, CodePosterior> } | undefined;

@@ -1,11 +1,11 @@
-import { LikelihoodCache } from "./likelihoodCache.js";
+import { LikelihoodCache, type ReadingLikelihoods } from "./likelihoodCache.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Instrument } from "../format/case.js";
 import { stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Families } from "../prediction/unknowns.js";
 import type { ReadingEvidence } from "./evidence.js";
-import { DRAW_KERNEL, likelihood, partDraws, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
+import { DRAW_KERNEL, isByKindAlone, likelihood, partDraws, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
 
 /** A reading with the family of its unknown and a name of its own. */
 export interface NamedReading {
@@ -37,7 +37,7 @@ export function readingLikelihoods(
   n: NamedReading,
   wanted: Uint8Array,
   families: Families,
-): Float32Array {
+): ReadingLikelihoods {
   const column = LikelihoodCache.of(predictor).readings.column(n.name);
   const known = column.get(h);
   if (known) return known;
@@ -54,7 +54,7 @@ function likelihoods(
   e: ReadingEvidence,
   wanted: Uint8Array,
   order: readonly number[] | undefined,
-): Float32Array {
+): ReadingLikelihoods {
   const { samples } = predictor.hypotheses[h]!;
   const { draws } = predictor;
   const used = predictor.drawsUsed(h);
@@ -99,16 +99,18 @@ class ReadingCloud {
     this.neighbours = kept && neighboursIn(kept, this.used);
   }
 
-  likelihoods(): Float32Array {
+  likelihoods(): ReadingLikelihoods {
     const { count, used, steps, fine } = this;
     const out = new Float32Array(count * steps * used * fine);
+    const byKind = new Uint8Array(count);
     for (let p = 0; p < count; p++) {
       if (!this.isWanted(p)) continue;
       for (let d = 0; d < used; d++) this.scaled[d] = this.scale(this.at(p, d));
       const groups = partDraws(this.scaled, this.deviations);
+      if (isByKindAlone(this.scaled, groups)) byKind[p] = 1;
       for (let d = 0; d < used; d++) this.write(p, d, groups, out);
     }
-    return out;
+    return { of: out, byKind };
   }
 
   private isWanted(p: number): boolean {

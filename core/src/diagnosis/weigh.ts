@@ -12,6 +12,7 @@ import { misplacements, type Misplacement } from "./misplaced.js";
 import { LN_MUST_ADD } from "./multipleFaults.js";
 import type { CodePosterior, MixtureComponent, MultipleFaultHypothesis, Posterior, WeighOptions } from "./posterior.js";
 import { severitySteps } from "./readingWeights.js";
+import { temperSiblings } from "./siblings.js";
 
 /** Components below this share are left out. Judgement: they change nothing that is shown. */
 const WORTH_KEEPING = 1e-7;
@@ -60,7 +61,7 @@ class Weighing {
   }
 
   posterior(): Posterior {
-    const found = this.weighAll();
+    const found = temperSiblings(this.predictor, this.weighAll(), (w) => max(w.total));
     const notHereLog = this.logPrior.at(-1)! + this.evidence.reduce((sum, e) => sum + this.logNotHere(e), 0);
     const most = found.reduce((a, w) => Math.max(a, w.log), notHereLog);
     const sum = found.reduce((a, w) => a + Math.exp(w.log - most), Math.exp(notHereLog - most));

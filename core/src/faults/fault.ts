@@ -39,6 +39,7 @@ export type FaultMode =
   | "trueCondition"
   | "referenceDead"
   | "referenceWeak"
+  | "referenceResistive"
   | "moduleUnpowered"
   | "moduleGroundOpen"
   | "sensorGroundOpen"

@@ -10,6 +10,7 @@ import {
   fault,
   NO_SEVERITY,
   opened,
+  series,
   shuntBetween,
   type Fault,
   type FaultMode,
@@ -48,6 +49,15 @@ function pinFaults(d: DeviceOf<"module">, pin: ModulePin): Fault[] {
       return [
         one("referenceDead", prior.referenceDead, dead(`reference ${pin.at}`)),
         fault(place, pin.at, "referenceWeak", prior.referenceWeak, severity.weak, weak, { ...at, unit: "factor" }),
+        fault(
+          place,
+          pin.at,
+          "referenceResistive",
+          prior.referenceResistive,
+          severity.highResistance,
+          series(`reference ${pin.at}`),
+          at,
+        ),
       ];
     }
     case "sensorGround":

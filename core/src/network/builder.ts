@@ -74,6 +74,11 @@ export class Builder {
     if (typed !== undefined) return this.known(thing, parameter, typed);
     return low * (high / low) ** this.variant(thing, parameter);
   }
+  /** a value near the usual one, which it is in the nominal circuit, between a least and a most */
+  about(thing: string, parameter: string, usual: number, [low, high]: readonly [number, number]): number {
+    const u = this.variant(thing, parameter);
+    return u < 0.5 ? low + 2 * u * (usual - low) : usual + (2 * u - 1) * (high - usual);
+  }
   /** what a supply pin looks like with the key off, when the electronics behind it sleep, ohm; undefined otherwise */
   asleepOhm(thing: string): number | undefined {
     return this.key === "off" ? this.wide(thing, "asleepOhm", undefined, DEFAULTS.asleepOhm) : undefined;
@@ -119,6 +124,7 @@ export class Builder {
       aboveVolt,
       needsKey: false,
       either: false,
+      lowBelowVolt: Infinity,
       ...more,
     });
     this.gateOf.set(device, this.gates.length - 1);
@@ -181,7 +187,7 @@ export class Builder {
     }
     const dominant = {
       type: "reference",
-      ohm: bus.dominantOhm,
+      ohm: this.wide(id, "dominantOhm", undefined, bus.dominantOhm),
       limitAmpere: bus.dominantAmpere,
       gate,
       offOhm: bus.dominantOffOhm,

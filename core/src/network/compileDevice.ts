@@ -81,7 +81,7 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
       const pins = pinNodes(device.pins);
       const ampere = b.known(id, "supplyAmpere", device.supplyAmpere, undefined, d.supplyAmpere);
       const starts = b.wide(id, "startsVolt", device.dropOutVolt, d.startsVolt);
-      const gate = b.gate(id, [[pins.supply]], pins.ground, starts);
+      const gate = b.gate(id, [[pins.supply]], pins.ground, starts, { lowBelowVolt: DEFAULTS.bus.groundMostVolt });
       b.add({
         id: `load ${id}`,
         type: "limiter",
@@ -188,7 +188,8 @@ function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): vo
   const { supply, ground, signal } = pinNodes(device.pins);
   const gate = addDie(b, device, d);
   const fullScale = device.outputVolt === undefined ? supply : addRegulator(b, id, device.outputVolt, ground, gate);
-  b.add({ id: `back ${id}`, type: "diode", a: b.node(signal), b: b.node(supply), ...d.diode });
+  const { ohm } = d.diode;
+  b.add({ id: `back ${id}`, type: "diode", a: b.node(signal), b: b.node(supply), volt: diodeVolt(b, id), ohm });
   b.add({
     id: `output ${id}`,
     type: "follower",
@@ -201,6 +202,9 @@ function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): vo
     ohm: b.known(id, "outputOhm", device.outputOhm, undefined, d.outputOhm),
   });
 }
+
+/** What the diodes of a chip drop, volt. */
+const diodeVolt = (b: Builder, id: string) => b.wide(id, "diodeVolt", undefined, DEFAULTS.threeWireSensor.diode.volt);
 
 /** A sensor's own regulator, that its output is a share of. @returns its node */
 function addRegulator(b: Builder, id: string, volt: number, ground: string, gate: number): string {
@@ -227,20 +231,27 @@ function addRegulator(b: Builder, id: string, volt: number, ground: string, gate
 function addDie(
   b: Builder,
   { id, pins, supplyAmpere, dropOutVolt, whenGroundLost }: DeviceOf<"threeWireSensor" | "hall">,
-  d: { readonly supplyAmpere: number; readonly startsVolt: readonly [number, number] },
+  d: {
+    readonly supplyAmpere: number;
+    readonly startsVolt: readonly [number, number];
+    readonly dieVolt: readonly [number, number];
+  },
 ): number {
-  const { withoutDiode, diode, dieVolt, railsHigh, railOhm } = DEFAULTS.threeWireSensor;
+  const { withoutDiode, diode, steadyVolt, railsHigh, railOhm } = DEFAULTS.threeWireSensor;
   const { supply, ground, signal } = pinNodes(pins);
   const gate = b.gate(id, [[supply]], ground, b.wide(id, "startsVolt", dropOutVolt, d.startsVolt));
   const ampere = b.known(id, "supplyAmpere", supplyAmpere, undefined, d.supplyAmpere);
-  const volt = b.wide(id, "dieVolt", undefined, dieVolt);
+  const volt = b.wide(id, "dieVolt", undefined, d.dieVolt);
+  // a chip takes much the same current from a volt or two up
+  const die = `${id} die`;
+  b.add({ id: `die ${id}`, type: "diode", a: b.node(supply), b: b.node(die), volt, ohm: 1 });
   b.add({
     id: `load ${id}`,
-    type: "diode",
-    a: b.node(supply),
+    type: "limiter",
+    a: b.node(die),
     b: b.node(ground),
-    volt,
-    ohm: (DEFAULTS.module.referenceVolt - volt) / ampere,
+    limitAmpere: ampere,
+    ohm: b.wide(id, "steadyVolt", undefined, steadyVolt) / ampere,
   });
   const falls = whenGroundLost ? whenGroundLost === "low" : b.variant(id, "groundDiode") < withoutDiode;
   const ohm = falls ? Infinity : diode.ohm;
@@ -248,15 +259,17 @@ function addDie(
   const rails = !falls && b.variant(id, "railsHigh") < railsHigh;
   const rail = rails ? b.wide(id, "railOhm", undefined, railOhm) : Infinity;
   b.resistor(`rail ${id}`, supply, signal, rail, { gate, whenAsleep: true, offOhm: Infinity });
-  b.add({ id: `lift ${id}`, type: "diode", a: b.node(ground), b: b.node(signal), volt: diode.volt, ohm });
+  b.add({ id: `lift ${id}`, type: "diode", a: b.node(ground), b: b.node(signal), volt: diodeVolt(b, id), ohm });
   return gate;
 }
 
 function addHall(b: Builder, device: DeviceOf<"hall">): void {
   const d = DEFAULTS.hall;
   const { id } = device;
-  const { ground, signal } = pinNodes(device.pins);
+  const { supply, ground, signal } = pinNodes(device.pins);
   const gate = addDie(b, device, d);
+  // an output that pulls itself up a little: seen only where its line is open
+  b.resistor(`own pull ${id}`, supply, signal, b.wide(id, "ownPullOhm", undefined, d.ownPullOhm));
   // at rest the tooth may or may not stand at the tip; a half or more counts as steel
   const steel = b.stimulus(id, [0, 1]) >= 0.5;
   b.resistor(

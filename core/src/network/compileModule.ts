@@ -2,6 +2,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { DeviceOf, ModulePin, ModulePinOf } from "../format/wiring.js";
 import { CHASSIS, pinBehind } from "../wiring/points.js";
 import type { Builder } from "./builder.js";
+import { sensorsAtPins } from "./partners.js";
 
 /** The ground inside a module that a pin counts from. A module whose pins name no domain has one. */
 export const innerGround = (module: string, domain: string | undefined) =>
@@ -68,7 +69,7 @@ function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: nu
         a: b.node(at),
         b: b.node(inner),
         gate,
-        offOhm: m.referenceOffOhm,
+        offOhm: b.wide(own, `off ${pin.at}`, undefined, m.referenceOffOhm),
         volt: b.value(own, `volt ${pin.at}`, pin.volt ?? m.referenceVolt, "reference"),
         ohm: pin.ohm ?? m.referenceOhm,
         foldVolt: m.foldVolt,
@@ -77,11 +78,11 @@ function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: nu
       });
       return;
     case "input": {
-      const isOther = pin.pull === "down" && b.isGuess(pin.at) && b.variant(own, `other pull ${pin.at}`) < m.otherPull;
+      const isOther = pin.pull === "down" && b.isGuess(pin.at) && otherPullChance(b, own, pin.at) < m.otherPull;
       const pull = isOther ? "up" : pin.pull;
       const usual = m.pullOhm[pin.pull];
       const ohm = b.wide(own, `pull ${pin.at}`, pin.pullOhm, [usual / m.pullSpread, usual * m.pullSpread]);
-      const volt = pull === "up" ? (pin.pullVolt ?? m.pullVolt) : 0;
+      const volt = pull === "up" ? (pin.pullVolt ?? b.about(own, `pullVolt ${pin.at}`, m.pullVolt, m.pullsTo)) : 0;
       b.add({ id: `pull ${pin.at}`, type: "source", a: b.node(at), b: b.node(inner), volt, ohm, gate, offOhm: ohm });
       return;
     }
@@ -96,7 +97,7 @@ function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: nu
         b: b.node(low ? inner : at),
         gate,
         volt: low ? 0 : 1,
-        offOhm: low ? m.driverOffOhm : DEFAULTS.diode.offOhm,
+        offOhm: low ? m.driverOffOhm : b.wide(own, `leak ${pin.at}`, undefined, m.highSideLeakOhm),
         ohm: b.known(own, `ohm ${pin.at}`, pin.ohm, undefined, m.driverOhm),
         limitAmpere: b.known(
           own,
@@ -126,12 +127,22 @@ function addPin(b: Builder, device: DeviceOf<"module">, pin: ModulePin, gate: nu
   }
 }
 
+/**
+ * Of few draws none may hold both of two kinds: those whose pull is the other way are not those whose sensor falls when
+ * its ground is lost, which would show the same there.
+ */
+function otherPullChance(b: Builder, own: string, cavity: string): number {
+  const sensor = sensorsAtPins(b.wiring).get(cavity);
+  return sensor === undefined ? b.variant(own, `other pull ${cavity}`) : 1 - b.variant(sensor, "groundDiode");
+}
+
 /** By a weak bias some low-side drivers look whether their load is there while they are off. */
 function addWatch(b: Builder, own: string, cavity: string, inner: string, gate: number): void {
   const m = DEFAULTS.module;
   const ohm = b.wide(own, `watch ${cavity}`, undefined, m.watchOhm);
   const [least, most] = m.watchVolt;
-  const without = b.variant(own, `watches ${cavity}`) < m.withoutWatch;
+  const kind = b.variant(own, "watches");
+  const without = kind < m.noneWatch || (kind < 1 - m.allWatch && b.variant(own, `watches ${cavity}`) < m.withoutWatch);
   b.add({
     id: `watch ${cavity}`,
     type: "source",

@@ -47,6 +47,7 @@ export const neverWakes = (s: Solver, g: number, edit: Edit | undefined) => {
 function wakes(circuit: Circuit, g: number, x: Float64Array, position: Int32Array): boolean {
   const gate = circuit.gates[g]!;
   const low = gate.low === 0 ? 0 : x[position[gate.low]!]!;
+  if (low > gate.lowBelowVolt) return false;
   for (let q = 0; q < gate.high.length; q++) {
     const group = gate.high[q]!;
     let some = false;

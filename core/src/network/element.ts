@@ -83,6 +83,8 @@ export interface Gate {
   readonly needsKey: boolean;
   /** either polarity will do: a relay coil */
   readonly either: boolean;
+  /** asleep while its ground stands higher than this over chassis, volt */
+  readonly lowBelowVolt: number;
 }
 
 export interface Circuit {

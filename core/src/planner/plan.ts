@@ -14,6 +14,7 @@ import { ExpectedInformation } from "./expectedInformation.js";
 import { mergeAlike, renumber } from "./mergeAlike.js";
 import { particlesOf, type ParticleBelief } from "./particles.js";
 import { rankByRate, type Weighed } from "./ranking.js";
+import { unreadPin } from "./unreadPins.js";
 
 /**
  * Where the job stands: waiting for codes, splitting suspects, one left to confirm, proven, or stuck because nothing
@@ -58,7 +59,17 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   const { grouped } = draft.plan;
   const splitting: Plan = { ...draft.plan, ranked: draft.ranked, stage: draft.ranked.length ? "splitting" : "stuck" };
   const leader = grouped.suspects[0]!;
-  if (!isCause(leader) || leader.share < DEFAULTS.plan.enoughShare || mayBeMisplaced(posterior)) return splitting;
+  if (!isCause(leader) || mayBeMisplaced(posterior)) return splitting;
+  const isEnough = leader.share >= DEFAULTS.plan.enoughShare;
+  const unread =
+    isEnough || (draft.ranked.length === 0 && leader.share >= LEADS)
+      ? unreadPin(predictor, belief, leader, draft.plan.open)
+      : undefined;
+  if (unread) {
+    const weighed = draft.ranked.find((r) => r.candidate === unread) ?? { candidate: unread, joints: [], bits: 0 };
+    return { ...draft.plan, ranked: [weighed], stage: "confirming" };
+  }
+  if (!isEnough) return splitting;
   const against = unexplained(predictor, belief, grouped);
   if (against.codes.length > 0 || against.readings.length > 1) return splitting;
   return verdictPlan(predictor, belief, draft, against.readings[0], options);
@@ -153,6 +164,9 @@ function verdictPlan(
   if (!confirm || options.stop?.()) return { ...plan, ranked: [], stage: confirm ? "confirming" : "proven" };
   return { ...plan, ...confirm, stage: confirm.ranked.length ? "confirming" : "proven" };
 }
+
+/** From this share on a suspect is named where nothing more tells. Judgement. */
+const LEADS = 0.6;
 
 /** From this chance on that readings were taken at the wrong connector, no cause is declared. Judgement. */
 const MISPLACED_FROM = 0.2;

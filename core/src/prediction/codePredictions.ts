@@ -6,11 +6,7 @@ import type { State } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 import type { Solver } from "../network/solver.js";
 
-/**
- * Draws in which a hypothesis without severities is tried roughly; further ones near where codes change, and how many
- * severities to either side. Judgement: time.
- */
-const FEW_DRAWS = 3;
+/** Further draws near where codes change, and how many severities to either side. Judgement: time. */
 const MORE_DRAWS = 3;
 const NEAR = 2;
 
@@ -124,7 +120,7 @@ export class CodePredictions {
       return [k * draws + second(k), j * draws + own(j), j * draws + second(j)].every((b) => alike(a, b));
     };
     const first = new Uint8Array(samples);
-    if (count === 1) first.fill(1, 0, Math.min(draws, FEW_DRAWS));
+    if (count === 1) first.fill(1);
     else
       for (let k = 0; k < count; k++)
         if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;

@@ -33,13 +33,23 @@ interface Pulled {
   readonly points: number[];
 }
 
-/** Fewer ohms than this are copper, whatever chip is beside it. */
-const ELECTRONICS_OHM = 60;
+/** Fewer ohms than this are copper, whatever chip is beside it; fewer than that a part in between. Judgement. */
+const ELECTRONICS_OHM = 150;
+const BEHIND_A_PART_OHM = 10_000;
+const BY_COPPER = 2;
+const THROUGH_A_PART = 1;
+/** Whether ohms at a node say nothing, by how it hangs together with electronics. */
+const hidesOhms = (how: number, ohm: number) =>
+  (how === BY_COPPER && ohm > ELECTRONICS_OHM) || (how === THROUGH_A_PART && ohm > BEHIND_A_PART_OHM);
+/** Sensors whose chip conducts like a diode. */
+const DIES: ReadonlySet<string> = new Set(["threeWireSensor", "hall"]);
 const ELECTRONIC: ReadonlySet<string> = new Set(["module", "threeWireSensor", "hall", "smartSensor", "currentLoop"]);
 /** Pins that are copper to the ground of the same part. */
 const COPPER_ROLES: ReadonlySet<string> = new Set(["ground", "sensorGround"]);
 /** Elements that are copper, by their ids. */
 const COPPER = /^(contact|wire|fuse|breaker|switch|jumper) /;
+/** Elements that are a part a current goes through, by their ids. */
+const PASSIVE = /^(element|track|wiper|coil|armature) /;
 
 interface ScanPin {
   readonly cavity: string;
@@ -75,7 +85,7 @@ export class MachineReader {
       wiring.devices.flatMap((d) => {
         if (d.kind === "diode") return [`${d.id}:anode`, `${d.id}:cathode`].map((p) => netOf.get(p));
         return devicePins(d)
-          .filter((p) => p.role === "busLine")
+          .filter((p) => p.role === "busLine" || DIES.has(d.kind))
           .map((p) => netOf.get(p.at));
       }),
     );
@@ -134,9 +144,9 @@ export class MachineReader {
     if (quantity === "ohms") {
       const s = solve({ phase: phases[phases.length - 1]!.phase }, heldByLeads(a, b));
       const ohm = Math.abs(across(s)) > OHMS_NEED_BELOW_VOLT ? NaN : ohmBetween(s, a, b);
-      if (ohm > DEFAULTS.meter.overloadOhm) return OVERLOAD;
       const live = this.liveElectronics(machine);
-      return live[a] === 1 && live[b] === 1 && ohm > ELECTRONICS_OHM ? NaN : ohm;
+      if (hidesOhms(Math.min(live[a]!, live[b]!), ohm)) return NaN;
+      return ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
     }
     const meter: Edit = a === b ? NO_EDIT : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
     return phases.reduce((sum, part) => sum + part.share * across(solve({ phase: part.phase }, meter)), 0);
@@ -159,13 +169,14 @@ export class MachineReader {
     const live = this.liveElectronics(machine);
     for (let p = 0; p < nodes.length; p++) {
       const ohm = ohmmeter(s, nodes[p]!);
-      into[p] = live[nodes[p]!] === 1 && ohm > ELECTRONICS_OHM && ohm !== OVERLOAD ? NaN : ohm;
+      into[p] = hidesOhms(live[nodes[p]!]!, ohm) ? NaN : ohm;
     }
   }
 
   /**
-   * Nodes joined by copper to a pin of electronics, with what is unplugged: clamps and regulators behind such a pin
-   * conduct as they like, so that ohms there prove nothing unless they are very few (common practice, no source).
+   * Nodes joined to a pin of electronics by copper (2), or through a winding, a track or a thermistor (1), with what is
+   * unplugged: clamps and regulators behind such a pin conduct as they like, so that ohms there prove nothing unless
+   * they are few (common practice, no source).
    */
   private liveElectronics(machine: MachineState): Uint8Array {
     const known = this.live.get(machine.circuit);
@@ -173,18 +184,23 @@ export class MachineReader {
     if (known?.name === name) return known.nodes;
     const { circuit } = machine;
     const open = openedBy(circuit, machine.state.unplugged);
-    const joined: number[][] = circuit.nodes.map(() => []);
+    const joined: { readonly to: number; readonly most: number }[][] = circuit.nodes.map(() => []);
     circuit.elements.forEach((e, i) => {
-      if (open[i] === 1 || !COPPER.test(e.id)) return;
-      joined[e.a]!.push(e.b);
-      joined[e.b]!.push(e.a);
+      const most = COPPER.test(e.id) ? BY_COPPER : PASSIVE.test(e.id) ? THROUGH_A_PART : 0;
+      if (open[i] === 1 || most === 0) return;
+      joined[e.a]!.push({ to: e.b, most });
+      joined[e.b]!.push({ to: e.a, most });
     });
     const reached = new Uint8Array(circuit.nodes.length);
-    const left = this.electronics.flatMap((pin) => circuit.nodeOf.get(pin) ?? []);
-    for (let node = left.pop(); node !== undefined; node = left.pop()) {
-      if (node === 0 || reached[node] === 1) continue;
-      reached[node] = 1;
-      left.push(...joined[node]!);
+    const left = this.electronics.flatMap((pin) => {
+      const node = circuit.nodeOf.get(pin);
+      return node === undefined ? [] : [{ node, how: BY_COPPER }];
+    });
+    for (let next = left.pop(); next !== undefined; next = left.pop()) {
+      const { node, how } = next;
+      if (node === 0 || reached[node]! >= how) continue;
+      reached[node] = how;
+      left.push(...joined[node]!.map(({ to, most }) => ({ node: to, how: Math.min(how, most) })));
     }
     this.live.set(circuit, { name, nodes: reached });
     return reached;

@@ -132,6 +132,7 @@ test("every fault mode the program knows is made for some machine", () => {
     trueCondition: 1,
     referenceDead: 1,
     referenceWeak: 1,
+    referenceResistive: 1,
     moduleUnpowered: 1,
     moduleGroundOpen: 1,
     sensorGroundOpen: 1,

@@ -36,8 +36,16 @@ const MOST_TESTS = 30;
 /** A verdict is given from this share on, where nothing on offer tells the rest apart. */
 const DECLARES = 0.85;
 
-/** Plays one job: each test is the program's own first choice, each answer comes from the simulator. */
-export function playJob(predictor: Predictor, machine: HiddenMachine, seed: number): JobResult {
+/**
+ * Plays one job: each test is the program's own first choice, each answer comes from the simulator.
+ * @param watch sees the logbook before every step
+ */
+export function playJob(
+  predictor: Predictor,
+  machine: HiddenMachine,
+  seed: number,
+  watch: (entries: readonly Entry[]) => void = () => undefined,
+): JobResult {
   const codes = machine.codes();
   const hidden = machine.hidden!;
   const base = { machine: machine.wiring.name, mode: hidden.mode, repair: hidden.repair };
@@ -58,6 +66,7 @@ export function playJob(predictor: Predictor, machine: HiddenMachine, seed: numb
   const steps: string[] = [`codes ${codes.map((c) => c.code).join(" ")}`];
   let minutes = 0;
   for (;;) {
+    watch(entries);
     const belief = assess(predictor, entries);
     const plan = makePlan(predictor, belief);
     const leader = plan.grouped.suspects[0]!;

@@ -55,7 +55,7 @@ describe("the plan", () => {
     for (const id of ["voltage B7:1", "voltage B9:1", "voltage B12:1"]) {
       expect(plan.open.some((c) => c.id === id)).toBe(true);
       // 0.17 where forecasts stand on the grid's severities
-      expect(plan.ranked.find((r) => r.candidate.id === id)?.bits ?? 0).toBeLessThan(0.05);
+      expect(plan.ranked.find((r) => r.candidate.id === id)?.bits ?? 0).toBeLessThan(0.1);
     }
     expect(plan.ranked[0]!.bits).toBeGreaterThan(0.1);
   });

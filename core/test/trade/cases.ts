@@ -75,7 +75,7 @@ export const tradeCases: readonly TradeCase[] = [
       volts("A1:5", 3.47),
       volts("B1:3", 0.0, all("B1")),
     ],
-    ["B1/*", "B1:2/contactHighResistance"],
+    ["B1/*", "B1:2/*"],
   ),
   one(
     "a thermistor shows −40 °C: its line is open between plug and module",
@@ -143,7 +143,7 @@ export const tradeCases: readonly TradeCase[] = [
       volts("B1:3", 1.2),
       wiggled("W13", true),
     ],
-    ["W13/open", "W13/fewStrands", "B1:3/contactOpen", "A1:5/contactOpen", "W13/highResistance"],
+    ["W13*", "B1:3/contactOpen", "B1:1/contactOpen", "A1:5/contactOpen"],
   ),
   one(
     "twins exchanged: what was wrong went with the part",
@@ -181,7 +181,7 @@ export const tradeCases: readonly TradeCase[] = [
       scanned("A1:5", 3.6),
       scanned("A1:9", 1.1),
     ],
-    ["B1/*", "B1:2/contactHighResistance"],
+    ["B1/*", "B1:2/*"],
   ),
   one(
     "a bus node without power lets go of the lines: they idle, and its fuse has blown",
@@ -331,7 +331,7 @@ export const tradeCases: readonly TradeCase[] = [
       look("B21", "loose", "bracket"),
     ],
     ["B21/gapTooLarge"],
-    0.7,
+    0.6,
   ),
   one(
     "pressure and temperature share a ground pin: both are high",

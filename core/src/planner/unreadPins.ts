@@ -1,0 +1,62 @@
+import type { Belief } from "../diagnosis/belief.js";
+import type { Suspect } from "../diagnosis/groups.js";
+import type { Device } from "../format/wiring.js";
+import type { Predictor } from "../prediction/predictor.js";
+import { connectorOf, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
+import type { Candidate } from "./candidate.js";
+
+/** Pins that feed a part: each is read with the part plugged in before its wiring or the part itself is condemned. */
+const FEEDING: ReadonlySet<string> = new Set(["supply", "supply2", "ground", "ground2", "feed", "coilHigh", "coilLow"]);
+/** A pin whose own faults hold less than this need not be read. Judgement: models of devices are not that exact. */
+const RIVAL_FROM = 1e-6;
+
+/**
+ * The next reading at a supply or ground pin, not taken yet, of the part that the leading suspect is about: how a part
+ * behaves without one of them differs from maker to maker, so that only a reading there rules it out.
+ * @returns undefined where all have been read, or faults there are out of the question
+ */
+export function unreadPin(
+  predictor: Predictor,
+  belief: Belief,
+  leader: Suspect,
+  open: readonly Candidate[],
+): Candidate | undefined {
+  const pins = partsOf(predictor, leader).flatMap((d) => devicePins(d).filter((p) => FEEDING.has(p.role)));
+  const read = new Set(
+    belief.gathered.folded.readings.flatMap(({ entry }) => (entry.instrument === "voltmeter" ? entry.points : [])),
+  );
+  for (const { at } of pins) {
+    if (read.has(at) || rivalAt(predictor, belief, at) < RIVAL_FROM) continue;
+    const candidate = open.find(
+      (c) => c.kind === "voltage" && c.points.length === 1 && c.points[0] === at && c.state.key === "on",
+    );
+    if (candidate) return candidate;
+  }
+  return undefined;
+}
+
+/** Sensors and actuators on the plug, wire or module pin a suspect is about. */
+function partsOf({ wiring }: Predictor, leader: Suspect): Device[] {
+  const touched = new Set<string>();
+  for (const { faults } of leader.members.slice(0, MOST_MEMBERS))
+    for (const f of faults) {
+      touched.add(f.place.id);
+      touched.add(connectorOf(f.place.id));
+    }
+  for (const w of wiring.wires)
+    if (touched.has(wireId(w))) [w.from, w.to].forEach((end) => touched.add(connectorOf(end)));
+  return wiring.devices.filter(
+    (d) => d.kind !== "module" && "pins" in d && (touched.has(d.id) || deviceConnectors(d).some((c) => touched.has(c))),
+  );
+}
+/** Members of a suspect that its parts are looked up for. Judgement: the strongest. */
+const MOST_MEMBERS = 6;
+
+/** How much of the belief is at the pin or the wire that ends there. */
+function rivalAt(predictor: Predictor, { posterior }: Belief, pin: string): number {
+  const wires = new Set(predictor.wiring.wires.flatMap((w) => (w.from === pin || w.to === pin ? [wireId(w)] : [])));
+  return posterior.components.reduce((sum, w) => {
+    const { faults } = predictor.hypotheses[w.hypothesis]!;
+    return sum + (faults.some((f) => f.place.id === pin || wires.has(f.place.id)) ? w.share : 0);
+  }, 0);
+}
