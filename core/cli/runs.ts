@@ -47,7 +47,9 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
     if (options.json) printJson(io, places);
     else if (places.length === 0) io.out(`${RUN_WORDS[run].title}: there is no place for it on this machine.\n`);
     else
-      io.out(`${RUN_WORDS[run].title}, for when ${RUN_WORDS[run].when}. Give --on one of:\n  ${places.join("\n  ")}\n`);
+      io.out(
+        `${RUN_WORDS[run].title}, for when ${RUN_WORDS[run].when.replace(/\?$/, "")}. Give --on one of:\n  ${places.join("\n  ")}\n`,
+      );
     return;
   }
   if (!places.includes(options.on))
@@ -123,7 +125,11 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
     const healthy = shownText(t.step.instrument as "voltmeter", t.healthy[0]!);
     io.out(
       `  ${String(i + 1).padStart(2)}. ${title}` +
-        `${t.step.state.unplugged.length ? ` (unplugged: ${t.step.state.unplugged.join(", ")})` : ""}: ${shown}` +
+        `${t.step.state.unplugged.length ? ` (unplugged: ${t.step.state.unplugged.join(", ")})` : ""}` +
+        Object.entries(t.step.state.stimulus ?? {})
+          .map(([id, v]) => ` (${instructor.stimulus(id, v)})`)
+          .join("") +
+        `: ${shown}` +
         `${Number.isFinite(t.healthy[0]!) ? `, ${healthy} if healthy` : ""}` +
         `${t.mark ? `; ${MARK_WORDS[t.mark]}` : ""}\n`,
     );

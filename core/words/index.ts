@@ -9,5 +9,6 @@ export { sharedText, thingText } from "./shared.js";
 export * from "./reasons.js";
 export { DISTURBED_WORDS, MARK_WORDS, RUN_WORDS } from "./runs.js";
 export { CALCULATOR_WORDS } from "./calculators.js";
+export { stimulusOf, stimulusText, type StimulusWords } from "./stimulus.js";
 export { readingValue } from "./readingValue.js";
 export { logbookCsv, stateText } from "./logbookCsv.js";

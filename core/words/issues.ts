@@ -296,6 +296,13 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "run.no-twin": (p) => `${p["part"]} has no twin on this machine.`,
   "run.twin-differs": (p) => `${p["part"]} differs from ${p["twin"]} at ${list(p["things"])}.`,
   "run.twin-agrees": (p) => `${p["part"]} has all it needs, as ${p["twin"]} does.`,
+  "run.no-hall": (p) => `${p["part"]} is not a Hall sensor.`,
+  "run.hall-answers": (p) =>
+    `${p["part"]} answers steel at its tip: sensor, supply, ground and line are good. Look at the target and the ` +
+    "air gap.",
+  "run.hall-not-fed": (p) => `${p["part"]} does not answer, and ${p["pin"]} is not as it should be: mend that first.`,
+  "run.hall-silent": (p) =>
+    `${p["part"]} does not answer steel, though it is fed: the sensor, its line, or a terminal of its plug.`,
   "run.twin-agrees-undriven": (p) =>
     `${p["part"]} has feed and ground as ${p["twin"]} does. Whether the module drives it was not tried.`,
   "remark.one-fluid": (p) =>

@@ -167,5 +167,6 @@ export function stateText(s: State): string {
     ...(s.breakers?.length ? [`breaker ${s.breakers.join(" ")}`] : []),
     ...(s.jumpers ?? []).map((j) => `jumper ${j.from} to ${j.to} ${j.ohm} ohm`),
     ...(s.loads ?? []).map((l) => `lamp ${l.watt} W ${l.from} to ${l.to}`),
+    ...Object.entries(s.stimulus ?? {}).map(([part, value]) => `${part} at ${value}`),
   ].join("; ");
 }

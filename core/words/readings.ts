@@ -10,6 +10,7 @@ import {
   type Nets,
   type Wiring,
 } from "../src/index.js";
+import { stimulusText } from "./stimulus.js";
 import { Namer } from "./faults.js";
 
 const METERS: Readonly<Record<Candidate["instrument"], string>> = {
@@ -78,6 +79,10 @@ export class Instructor {
     );
   }
 
+  /** what is done to a sensor on purpose, in words */
+  stimulus(id: string, value: number): string {
+    return stimulusText(this.wiring, id, value);
+  }
   functionOf(point: string): string {
     return FUNCTIONS[this.nets.functionOf(point)];
   }
@@ -93,6 +98,7 @@ export class Instructor {
         ...(c.state.pulled ?? []).map((f) => `fuse ${f} pulled`),
         ...(c.state.breakers ?? []).map((f) => `breaker in place of ${f}`),
         ...this.fitted(c),
+        ...Object.entries(c.state.stimulus ?? {}).map(([id, value]) => this.stimulus(id, value)),
         ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []),
         ...this.unplugged(c),
       ].join(" · "),

@@ -108,6 +108,12 @@ export const RUN_WORDS: Readonly<
     where: "The two",
     minds: ["Never on restraint systems without the maker's procedure."],
   },
+  steelTest: {
+    title: "Steel at the tip",
+    when: "a Hall sensor gives no activity: is it the sensor, or the target and the gap?",
+    where: "Hall sensor",
+    minds: ["Engine off: it must not turn while hands are at the target.", "Any plain steel will do, not a magnet."],
+  },
 };
 
 /** How one step of a run came out. */

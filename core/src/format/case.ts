@@ -189,6 +189,7 @@ export const RUNS = [
   "wiggle",
   "whichIsWhich",
   "swapTwins",
+  "steelTest",
 ] as const;
 export const RunEntry = z.strictObject({
   type: z.literal("run"),

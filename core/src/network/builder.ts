@@ -39,6 +39,7 @@ export class Builder {
     readonly key: KeyState,
     readonly value: ValueOf,
     readonly stimulus: StimulusOf,
+    private readonly set: Readonly<Record<string, number>> = {},
   ) {
     this.wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
     this.guesses = new Set(wiring.guesses);
@@ -68,6 +69,11 @@ export class Builder {
    */
   variant(thing: string, name: string): number {
     return this.stimulus(`${thing} ${name}`, [0, 1]);
+  }
+  /** the true condition at a sensor: set on purpose, else that of the part it follows, else its own at rest */
+  condition(thing: string, follows: string | undefined, range: readonly [number, number]): number {
+    const set = this.set[thing];
+    return set ?? this.set[follows ?? thing] ?? this.stimulus(follows ?? thing, range);
   }
   /** a value of which only the order of magnitude is known, unless it is typed; its middle in the nominal circuit */
   wide(thing: string, parameter: string, typed: number | undefined, [low, high]: readonly [number, number]): number {

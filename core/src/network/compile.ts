@@ -16,6 +16,8 @@ export interface Fitted {
   readonly pulled?: readonly string[] | undefined;
   /** fuses with a resetting breaker in their place */
   readonly breakers?: readonly string[] | undefined;
+  /** true conditions set on purpose, by sensor */
+  readonly conditions?: Readonly<Record<string, number>> | undefined;
 }
 
 /**
@@ -33,7 +35,7 @@ export function compile(
   stimulus: StimulusOf = middle,
   fitted: Fitted = {},
 ): Circuit {
-  const b = new Builder(wiring, key, value, stimulus);
+  const b = new Builder(wiring, key, value, stimulus, fitted.conditions);
   for (const connector of wiring.connectors) {
     for (const cavity of connector.cavities) {
       const name = `${connector.id}:${cavity}`;

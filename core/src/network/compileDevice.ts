@@ -32,7 +32,7 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
         pins.supply,
         pins.ground,
         pins.signal,
-        b.stimulus(device.follows ?? id, device.restShare ?? d.restShare),
+        b.condition(id, device.follows, device.restShare ?? d.restShare),
         ohm,
       );
       return;
@@ -64,7 +64,7 @@ export function addPeripheral(b: Builder, device: Peripheral): void {
     case "currentLoop": {
       const d = DEFAULTS.currentLoop;
       const pins = pinNodes(device.pins);
-      const ampere = b.stimulus(id, device.restMilliampere ?? d.restMilliampere) / 1000;
+      const ampere = b.condition(id, undefined, device.restMilliampere ?? d.restMilliampere) / 1000;
       b.add({
         id: `element ${id}`,
         type: "limiter",
@@ -129,7 +129,7 @@ function addThermistor(b: Builder, device: DeviceOf<"thermistor">): void {
   const { id } = device;
   const d = DEFAULTS.thermistor;
   const pins = pinNodes(device.pins);
-  const celsius = b.stimulus(device.follows ?? id, device.restCelsius ?? d.restCelsius);
+  const celsius = b.condition(id, device.follows, device.restCelsius ?? d.restCelsius);
   b.resistor(
     `element ${id}`,
     pins.signal,
@@ -165,7 +165,7 @@ function addPedal(b: Builder, device: DeviceOf<"pedal">): void {
   const d = DEFAULTS.pedal;
   const { id } = device;
   const pins = pinNodes(device.pins);
-  const share = b.stimulus(id, device.restShare ?? d.restShare);
+  const share = b.condition(id, undefined, device.restShare ?? d.restShare);
   const ohm = {
     track: b.known(id, "trackOhm", device.trackOhm, undefined, d.trackOhm),
     wiper: b.known(id, "wiperOhm", device.wiperOhm, undefined, d.wiperOhm),
@@ -198,7 +198,7 @@ function addThreeWireSensor(b: Builder, device: DeviceOf<"threeWireSensor">): vo
     low: b.node(ground),
     gate,
     offOhm: b.wide(id, "offOhm", undefined, d.offOhm),
-    ratio: b.stimulus(device.follows ?? id, device.restShare ?? d.restShare),
+    ratio: b.condition(id, device.follows, device.restShare ?? d.restShare),
     ohm: b.known(id, "outputOhm", device.outputOhm, undefined, d.outputOhm),
   });
 }
@@ -271,7 +271,7 @@ function addHall(b: Builder, device: DeviceOf<"hall">): void {
   // an output that pulls itself up a little: seen only where its line is open
   b.resistor(`own pull ${id}`, supply, signal, b.wide(id, "ownPullOhm", undefined, d.ownPullOhm));
   // at rest the tooth may or may not stand at the tip; a half or more counts as steel
-  const steel = b.stimulus(id, [0, 1]) >= 0.5;
+  const steel = b.condition(id, undefined, [0, 1]) >= 0.5;
   b.resistor(
     `output ${id}`,
     signal,

@@ -12,17 +12,16 @@ export function compileState(
   value: ValueOf = nominalValue,
   stimulus: StimulusOf = middle,
 ): Circuit {
-  const set = state.stimulus;
-  return compile(
-    wiring,
-    state.key,
-    value,
-    set ? (thing, range) => set[thing] ?? stimulus(thing, range) : stimulus,
-    fittedOf(state),
-  );
+  return compile(wiring, state.key, value, stimulus, fittedOf(state));
 }
 
-export const fittedOf = ({ jumpers, loads, pulled, breakers }: State): Fitted => ({ jumpers, loads, pulled, breakers });
+export const fittedOf = ({ jumpers, loads, pulled, breakers, stimulus }: State): Fitted => ({
+  jumpers,
+  loads,
+  pulled,
+  breakers,
+  conditions: stimulus,
+});
 
 /**
  * Whether a state changes more than the key and what is plugged: its circuit is then not that of the plain document.

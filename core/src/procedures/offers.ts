@@ -43,6 +43,7 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
     .map((s) => ({
       share: s.share,
       places: s.places.map((p) => p.id),
+      machine: s.places.flatMap((p) => (p.type === "machine" ? [p.id] : [])),
       shorts: s.members.some((m) => m.fault.mode.startsWith("short")),
     }));
   const total = live.reduce((sum, s) => sum + s.share, 0);
@@ -115,6 +116,14 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
         s.places.includes(d.id) ? "part" : touches(s, way) ? "way" : "rest",
       );
     }
+    if (d.kind === "hall" && !barred.has(connectorOf(d.pins.signal)))
+      offer("steelTest", d.id, deviceConnectors(d).slice(0, 1), 2, (s) =>
+        s.machine.includes(d.id)
+          ? "target"
+          : s.places.includes(d.id) || touches(s, new Set(deviceConnectors(d)))
+            ? "part"
+            : "rest",
+      );
     if (live.some((s) => s.places.includes(d.id)) && benchValues(d, wiring.nominalVolt).length)
       offer("benchTest", d.id, deviceConnectors(d).slice(0, 1), 2, (s) => (s.places.includes(d.id) ? "part" : "rest"));
   }
@@ -247,6 +256,8 @@ export function runPlaces(wiring: Wiring, run: RunName): string[] {
       );
     case "whichIsWhich":
       return wiring.connectors.filter((c) => !c.inline && !barred.has(c.id)).map((c) => c.id);
+    case "steelTest":
+      return parts.filter((d) => d.kind === "hall").map((d) => d.id);
     case "wiggle":
       return cavities.filter((p) => nets.functionOf(p) !== "ground");
   }

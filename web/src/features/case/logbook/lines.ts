@@ -114,6 +114,7 @@ function readingText(
         ? `${e.state.unplugged.join(", ")} unplugged`
         : "",
     e.state.jumpers?.length ? "jumpered" : "",
+    ...Object.entries(e.state.stimulus ?? {}).map(([part, v]) => instructor.stimulus(part, v)),
     e.part ? `${e.part} part by itself` : "",
     e.black !== undefined ? `black on ${namer.point(e.black)}` : "",
     e.corrects ? `instead of entry ${e.corrects}` : "",

@@ -6,6 +6,7 @@ import styles from "../Case.module.css";
 import { Sheet } from "../Sheet";
 import { JumperEnds } from "./JumperEnds";
 import { StateFields } from "./StateFields";
+import { StimulusFields } from "./StimulusFields";
 import {
   readingOf,
   useOwnReading,
@@ -49,6 +50,7 @@ function OwnReading(p: OtherReadingProps) {
       <div className={styles.form}>
         <WithWhat draft={draft} wiring={wiring} namer={namer} all={all} />
         <StateFields draft={draft} wiring={wiring} namer={namer} />
+        <StimulusFields draft={draft} wiring={wiring} namer={namer} />
         <span>Jumper</span>
         <JumperEnds draft={draft} all={all} />
       </div>

@@ -56,6 +56,7 @@ export function useOwnReading({ wiring, point: first, now }: OtherReadingProps) 
   const [breakers, setBreakers] = useState<readonly string[]>(now?.breakers ?? []);
   const [jumper, setJumper] = useState<Jumper>({ from: undefined, to: undefined, ohm: WIRE_OHM });
   const [watt, setWatt] = useState(LAMP_WATT);
+  const [stimulus, setStimulus] = useState<Stimulus | undefined>(undefined);
   const barred = useMemo(() => barredConnectors(wiring), [wiring]);
   const hasLeads = TWO_LEADS.has(instrument);
   const { from, to } = jumper;
@@ -83,6 +84,8 @@ export function useOwnReading({ wiring, point: first, now }: OtherReadingProps) 
     setJumper,
     watt,
     setWatt,
+    stimulus,
+    setStimulus,
     barred,
     hasLeads,
     guarded: touched.some((x) => x !== undefined && barred.has(connectorOf(x))),
@@ -93,6 +96,11 @@ export function useOwnReading({ wiring, point: first, now }: OtherReadingProps) 
   };
 }
 type Draft = ReturnType<typeof useOwnReading>;
+/** The true condition set on purpose at one sensor, as it stands in a state. */
+export interface Stimulus {
+  readonly part: string;
+  readonly value: number;
+}
 interface Jumper {
   readonly from: string | undefined;
   readonly to: string | undefined;
@@ -122,6 +130,7 @@ export function readingOf(d: Draft): Own | undefined {
       ...(d.pulled.length ? { pulled: [...d.pulled].sort() } : {}),
       ...(d.breakers.length ? { breakers: [...d.breakers].sort() } : {}),
       ...(from !== undefined && to !== undefined ? { jumpers: [{ from, to, ohm }] } : {}),
+      ...(d.stimulus ? { stimulus: { [d.stimulus.part]: d.stimulus.value } } : {}),
       ...(isLamp ? { loads: [{ from: d.point, to: black ?? "chassis", watt: d.watt }] } : {}),
     },
   };

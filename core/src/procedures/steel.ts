@@ -1,0 +1,33 @@
+import { devicePins } from "../wiring/points.js";
+import { clear, found, on, unclear, type RunContext, type Script } from "./script.js";
+
+/** A switched line moves at least this much between steel and none, volt (common practice, no source). */
+const SWITCHES_VOLT = 1;
+
+/**
+ * A Hall sensor on the machine: steel held at its tip and taken away, key on. One that answers is good, with its
+ * supply, ground and line; then the target or the gap is to be looked at. Of one that does not, supply and ground are
+ * read.
+ */
+export function* steelTest(ctx: RunContext): Script {
+  const part = ctx.index.devices.get(ctx.subject);
+  if (!part || part.kind !== "hall") return unclear("no-hall", { part: ctx.subject });
+  const { signal, supply, ground } = part.pins;
+  const at = (steel: 0 | 1) => on([], { stimulus: { [part.id]: steel } });
+  const near = yield ctx.volts(signal, at(1), "steel");
+  const away = yield ctx.volts(signal, at(0), "no steel");
+  if (!near || !away) return unclear("run-skipped", { point: signal });
+  const switches = Math.abs(near.values[0]! - away.values[0]!) >= SWITCHES_VOLT;
+  ctx.mark(near, switches ? "good" : "bad");
+  ctx.mark(away, switches ? "good" : "bad");
+  if (switches) return clear("hall-answers", { part: part.id });
+  for (const pin of [supply, ground]) {
+    const step = ctx.volts(pin, on());
+    const got = yield step;
+    if (!got) continue;
+    const bad = Math.abs(got.values[0]! - ctx.healthy(step)) > 0.1 + 0.06 * Math.abs(ctx.healthy(step));
+    ctx.mark(got, bad ? "bad" : "good");
+    if (bad) return found("hall-not-fed", [pin], { part: part.id, pin });
+  }
+  return found("hall-silent", [part.id, ...devicePins(part).map((p) => p.at)], { part: part.id });
+}
