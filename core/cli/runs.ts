@@ -48,7 +48,8 @@ export function runCommand(file: string, options: RunOptions, io: Io): void {
     else if (places.length === 0) io.out(`${RUN_WORDS[run].title}: there is no place for it on this machine.\n`);
     else
       io.out(
-        `${RUN_WORDS[run].title}, for when ${RUN_WORDS[run].when.replace(/\?$/, "")}. Give --on one of:\n  ${places.join("\n  ")}\n`,
+        `${RUN_WORDS[run].title}, for when ${RUN_WORDS[run].when.replace(/\?$/, "")}. ` +
+          `Give --on one of:\n  ${places.join("\n  ")}\n`,
       );
     return;
   }

@@ -145,7 +145,7 @@ export class MachineReader {
       const s = solve({ phase: phases[phases.length - 1]!.phase }, heldByLeads(a, b));
       const ohm = Math.abs(across(s)) > OHMS_NEED_BELOW_VOLT ? NaN : ohmBetween(s, a, b);
       const live = this.liveElectronics(machine);
-      if (hidesOhms(Math.min(live[a]!, live[b]!), ohm)) return NaN;
+      if (hidesOhms(Math.max(live[a]!, live[b]!), ohm)) return NaN;
       return ohm > DEFAULTS.meter.overloadOhm ? OVERLOAD : ohm;
     }
     const meter: Edit = a === b ? NO_EDIT : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };

@@ -141,6 +141,7 @@ test("read: an instrument at a machine with a fault, and whether it proves anyth
       ).out,
     ),
   ).toMatchObject({ proves: true, value: expect.closeTo(585, -2) as number }); // 600 Ω beside the other sensors
+  expect(read("--with", "scan", "--red", "A1:12").exit).toBe(0); // as earlier versions called it
   expect(read("--with", "scanTool", "--red", "A1:12").exit).toBe(0);
   expect(read("--with", "clamp", "--red", "W14").out).toContain("Proves nothing");
   expect(

@@ -1,5 +1,5 @@
 import type { Entry, Predictor } from "../../src/index.js";
-import { lamp, look, ohms, scan, scanned, scope, swapped, volts, wiggled } from "./machine.js";
+import { lamp, look, ohms, ownOhms, scan, scanned, scope, swapped, volts, wiggled } from "./machine.js";
 import { bus, combined, drivers, sensors, singleWire, speed } from "./machines.js";
 
 /** A job of the trade: what a good technician read, and the faults of which one must lead. */
@@ -249,20 +249,7 @@ export const tradeCases: readonly TradeCase[] = [
   one(
     "a heater has aged to tens of kilohms",
     drivers,
-    [
-      scan("A1", ["P0135"]),
-      volts("R1:1", 12.3),
-      {
-        type: "reading",
-        at: "2026-11-24T09:00:00Z",
-        instrument: "ohmmeter",
-        points: ["R1:1"],
-        black: "R1:2",
-        values: [29_800],
-        part: "removed",
-        state: { key: "off", unplugged: ["R1"] },
-      },
-    ],
+    [scan("A1", ["P0135"]), volts("R1:1", 12.3), ownOhms("R1:1", "R1:2", 29_800)],
     ["R1/highResistance"],
   ),
   one(
@@ -324,7 +311,7 @@ export const tradeCases: readonly TradeCase[] = [
     speed,
     [
       scan("A1", ["P0335"], "afterCrank"),
-      ohms("B21:1", "B21:2", 810, ["B21"]),
+      ownOhms("B21:1", "B21:2", 810),
       volts("B21:1", 0.01),
       volts("B21:1", 0.0, all("B21")),
       scope("B21:1", 0.15, "cranking"),

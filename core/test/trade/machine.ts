@@ -91,6 +91,9 @@ export const volts = (point: string, value: number, taken?: Taken) => reading("v
 /** Ohms with the key off. */
 export const ohms = (point: string, black: string, value: number | "OL", unplugged: readonly string[]) =>
   reading("ohmmeter", point, value, { key: "off", unplugged, black });
+/** Ohms between two pins of a part that was taken out. */
+export const ownOhms = (pin: string, black: string, value: number | "OL"): Entry =>
+  reading("ohmmeter", pin, value, { key: "off", unplugged: [connectorOf(pin)], black, entry: { part: "removed" } });
 export const lamp = (point: string, value: "bright" | "dim" | "dark", taken: Taken & { readonly watt?: number } = {}) =>
   reading("lamp", point, value, {
     ...taken,
