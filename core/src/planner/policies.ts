@@ -7,6 +7,7 @@ import { subjectsOf } from "../wiring/matrix.js";
 import { findNets } from "../wiring/nets.js";
 import { connectorOf, deviceConnectors, devicePins } from "../wiring/points.js";
 import { isGuarded } from "../wiring/safety.js";
+import { withoutBystanders } from "./bystanders.js";
 import type { Candidate } from "./candidate.js";
 import { price } from "./cost.js";
 import { Forecast } from "./forecast.js";
@@ -56,13 +57,14 @@ export function choose(
       : undefined;
   switch (school) {
     case "information": {
-      const first = plan.ranked[0];
+      const ranked = withoutBystanders(predictor, folded, plan.ranked);
+      const first = ranked[0];
       if (!first) return undefined;
       const worth = plan.grouped.suspects.filter((s) => s.share >= 0.01).length;
       if (options.greedy || worth > LOOK_AHEAD_FROM)
         return { candidate: first.candidate, weighed: first, minutes: undefined };
-      const ahead = lookAhead(predictor, plan.particleBelief, plan.ranked, plan.cost, plan.position);
-      const best = plan.ranked[ahead.best]!;
+      const ahead = lookAhead(predictor, plan.particleBelief, ranked, plan.cost, plan.position);
+      const best = ranked[ahead.best]!;
       return { candidate: best.candidate, weighed: best, minutes: ahead.minutes, ahead };
     }
     case "easiest": {

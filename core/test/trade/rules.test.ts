@@ -8,7 +8,7 @@ import {
   Rig,
   type Entry,
 } from "../../src/index.js";
-import { look, ownOhms, scan, scanned, scope, volts, wiggled } from "./machine.js";
+import { look, ownOhms, scan, scanned, scope, swapped, volts, wiggled } from "./machine.js";
 import { combined, drivers, sensors, speed } from "./machines.js";
 
 // What a colleague would say, and what devices do: common practice, no source, unless a line says otherwise.
@@ -117,6 +117,19 @@ describe("readings", () => {
         .reduce((sum, m) => sum + (m.fault.mode === "targetDamaged" ? m.share : 0), 0);
     expect(target(look("B20", "chipped", "target"))).toBeGreaterThan(2 * target());
     expect(target(look("B20", "chipped", "plug"))).toBeLessThan(1.2 * target());
+  });
+});
+
+describe("what is offered", () => {
+  test("the first test is not the signal of a part without a code", () => {
+    const first = analyse(sensors, [scan("A1", ["P0106"])]).next[0]!.candidate;
+    expect(["A1:6", "A1:7", "A1:8", "A1:9", "B2:3", "B3:1", "B4:3", "B5:3"]).not.toContain(first.points[0]);
+  });
+  test("before a sensor is condemned its supply and ground have been read with it plugged in", () => {
+    const job: Entry[] = [scan("A1", ["P0107"]), volts("B1:3", 0.01), volts("A1:5", 0.01), volts("B1:1", 5.0)];
+    const told = analyse(sensors, [...job, look("B1", "nothing"), swapped("B1", "B5", "moved")]);
+    if (told.stage === "proven") expect(told.folded.readings.some((r) => r.entry.points[0] === "B1:2")).toBe(true);
+    else expect(told.next[0]!.candidate.points[0]).toBe("B1:2");
   });
 });
 

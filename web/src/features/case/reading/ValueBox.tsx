@@ -91,6 +91,20 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
     onTexts(points.map((_, j) => (j === i ? text : (texts[j] ?? ""))));
   };
 
+  const choices =
+    words === "none" ? null : (
+      <div className={words === "scan" ? styles.words : styles.choices}>
+        {CHOICES[words].map(([value, label]) => (
+          <Button
+            key={label}
+            size={words === "scan" ? "middle" : "large"}
+            onClick={() => onLog([value], label.toLowerCase(), {})}
+          >
+            {label}
+          </Button>
+        ))}
+      </div>
+    );
   return (
     <form
       className={styles.entry}
@@ -100,15 +114,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
         log();
       }}
     >
-      {words === "none" ? null : (
-        <div className={styles.choices}>
-          {CHOICES[words].map(([value, label]) => (
-            <Button key={label} size="large" onClick={() => onLog([value], label.toLowerCase(), {})}>
-              {label}
-            </Button>
-          ))}
-        </div>
-      )}
+      {hasFigures(words) ? null : choices}
       <div className={styles.boxes}>
         {points.map((point, i) => (
           <label key={point} className={styles.box} data-wrong={wrong?.box === i}>
@@ -144,6 +150,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
           Log <span aria-hidden="true">⏎</span>
         </Button>
       </div>
+      {words === "scan" ? choices : null}
       <p id="value-wrong" role="alert" className={styles.wrong}>
         {wrong?.text ?? ""}
       </p>
