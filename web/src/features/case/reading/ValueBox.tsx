@@ -108,7 +108,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
   return (
     <form
       className={styles.entry}
-      {...(words === "none" ? KEYS : KEYS_BESIDE_WORDS)}
+      {...(hasFigures(words) ? KEYS : KEYS_BESIDE_WORDS)}
       onSubmit={(e) => {
         e.preventDefault();
         log();
