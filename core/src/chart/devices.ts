@@ -1,7 +1,7 @@
 import type { ConnectorRow, PartRow } from "../format/chart.js";
 import { Caution, Device, type Connector } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
-import { parseValues } from "./values.js";
+import { parseValues, PIN } from "./values.js";
 import { splitZones, zonesOf } from "./wires.js";
 
 type Kind = Device["kind"];
@@ -93,7 +93,8 @@ export function deviceOf(
   const path = ["parts", found?.index ?? 0];
   const { values, wrong } = parseValues(found?.row.values ?? "");
   if (wrong.length) issues.push(issue("chart.bad-values", [...path, "values"], { text: wrong }));
-  const parsed = Device.safeParse({ kind, id, ...whereOf(found?.row, path, issues), ...more, ...values });
+  const own = Object.fromEntries(Object.entries(values).filter(([key]) => !key.startsWith(PIN)));
+  const parsed = Device.safeParse({ kind, id, ...whereOf(found?.row, path, issues), ...more, ...own });
   if (parsed.success) return parsed.data;
   const first = parsed.error.issues[0];
   issues.push(

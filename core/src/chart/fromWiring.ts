@@ -4,7 +4,7 @@ import { STAR_KINDS, TERMINALS } from "../wiring/kinds.js";
 import { devicePins } from "../wiring/points.js";
 import { findNets } from "../wiring/nets.js";
 import { FUNCTION_WORDS, type PinFunction } from "./functions.js";
-import { writeValues } from "./values.js";
+import { PIN, writeValues } from "./values.js";
 
 const FROM_ROLE: Readonly<Record<string, PinFunction>> = {
   supply: "supply",
@@ -105,7 +105,12 @@ export function chartOf(wiring: Wiring): Chart {
     note: wiring.note ?? "",
     rows,
     connectors: wiring.connectors.map(connectorRowOf),
-    parts: wiring.devices.map(partRowOf),
+    parts: wiring.devices.map((d) =>
+      partRowOf(
+        d,
+        d.kind === "module" ? [] : devicePins(d).filter((p) => !p.at.includes(":") || pinOf.get(p.at)!.device !== d),
+      ),
+    ),
     codes: [...wiring.codes],
     claims: [...(wiring.claims ?? [])],
     read: guessed.size ? settled : [],
@@ -152,11 +157,13 @@ const connectorRowOf = (c: Connector): ConnectorRow => ({
   inline: c.inline ? "yes" : "no",
   backProbe: c.backProbe ? "" : "no",
 });
-function partRowOf(d: Device): PartRow {
+/** @param shared pins that stand in no row of its own: in a cavity of another part, or at a ground point */
+function partRowOf(d: Device, shared: readonly { readonly role: string; readonly at: string }[]): PartRow {
   const own = Object.fromEntries(
     Object.entries(d).filter(
       ([key]) => key !== "kind" && key !== "id" && key !== "pins" && !(WHERE as readonly string[]).includes(key),
     ),
   );
-  return { ...whereRow(d), kind: d.kind, values: writeValues(own) };
+  const pins = Object.fromEntries(shared.map((p) => [`${PIN}${p.role}`, p.at]));
+  return { ...whereRow(d), kind: d.kind, values: writeValues({ ...own, ...pins }) };
 }

@@ -7,7 +7,7 @@ import { AMPERE, deviceOf } from "./devices.js";
 import { KINDS, type Names, type readRows } from "./ends.js";
 import { assignRoles, MODULE_ROLE, parseFunction, type PinFunction } from "./functions.js";
 import { guessKind, guessModules, type PartPins } from "./kinds.js";
-import { parseValues } from "./values.js";
+import { parseValues, PIN } from "./values.js";
 
 type Kind = Device["kind"];
 
@@ -91,7 +91,7 @@ export function partsOf(
     const pins =
       kind === "module"
         ? modulePins(p, parts, values, modules, guesses, issues)
-        : rolesOf(kind, p, rows, names, issues);
+        : rolesOf(kind, p, extraPins(found?.row), rows, names, issues);
     if (!pins) return [];
     const made = deviceOf(p.id, kind, found, { pins }, issues);
     return made ? [made] : [];
@@ -142,15 +142,26 @@ function netFunctions(
   return found;
 }
 
+/** Pins that a part's values name, since no row can hold them. */
+function extraPins(row: PartRow | undefined): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(parseValues(row?.values ?? "").values).flatMap(([key, at]) =>
+      key.startsWith(PIN) && typeof at === "string" ? [[key.slice(PIN.length), at]] : [],
+    ),
+  );
+}
+
 function rolesOf(
   kind: Kind,
   p: PartPins,
+  extra: Readonly<Record<string, string>>,
   rows: ReturnType<typeof readRows>["rows"],
   names: Names,
   issues: Issue[],
 ): Record<string, string> | undefined {
-  const { roles, missing } = assignRoles(kind, p.pins);
-  if (missing.length === 0) return Object.fromEntries(roles);
+  const { roles, missing: without } = assignRoles(kind, p.pins);
+  const missing = without.filter((role) => extra[role] === undefined);
+  if (missing.length === 0) return { ...Object.fromEntries(roles), ...extra };
   issues.push(
     issue("chart.role-missing", ["rows", rows.find((r) => names.spelt(r.own.id) === p.id)?.index ?? 0, "function"], {
       part: p.id,

@@ -1,12 +1,17 @@
 import {
   analyse,
+  buildChart,
+  chartOf,
   generateFaults,
   parseCase,
   predictCodes,
   Predictor,
+  readCsv,
   readWiring,
   Rig,
+  writeCsv,
   type Entry,
+  type Wiring,
 } from "../../src/index.js";
 import { look, ownOhms, scan, scanned, scope, swapped, volts, wiggled } from "./machine.js";
 import { combined, drivers, sensors, speed } from "./machines.js";
@@ -145,6 +150,16 @@ describe("the drawing", () => {
     expect(shared("B40:4")).toEqual([]);
     expect(shared("B40:3")).toEqual(["wiring.cavity-used-twice"]);
     expect(shared("A1:5")).toEqual(["wiring.cavity-used-twice"]);
+  });
+  test("shared cavities, casings and curves go through a pin chart and its CSV, and come back", () => {
+    const devicesOf = (w: Wiring) => [...w.devices].sort((a, b) => a.id.localeCompare(b.id));
+    for (const { wiring } of [sensors, speed, drivers, combined]) {
+      const { wiring: back, issues } = buildChart(chartOf(wiring));
+      expect(issues).toEqual([]);
+      expect(devicesOf(back)).toEqual(devicesOf(wiring));
+      const read = readCsv(writeCsv(chartOf(wiring)).text);
+      expect(read.ok && devicesOf(buildChart(read.value.chart).wiring)).toEqual(devicesOf(wiring));
+    }
   });
   test("a part grounded through its casing loses its ground with the casing's contact", () => {
     const open = generateFaults(combined.wiring).find((f) => f.id === "G5/groundOpen")!;
