@@ -138,7 +138,7 @@ describe("the value box", () => {
     expect(input).toHaveValue("12kV");
     fireEvent.change(input, { target: { value: "12,4" } });
     fireEvent.keyDown(input, { key: "Enter" });
-    expect(onLog).toHaveBeenCalledWith([12.4], "12,4", undefined);
+    expect(onLog).toHaveBeenCalledWith([12.4], "12,4", {});
   });
   test("a key works while the box is empty, and is a letter once something is typed", () => {
     const pressed = jest.fn();
@@ -161,7 +161,7 @@ describe("the value box", () => {
     fireEvent.focus(second);
     fireEvent.click(screen.getByRole("button", { name: "0" }));
     fireEvent.keyDown(second, { key: "Enter" });
-    expect(onLog).toHaveBeenCalledWith([12.4, 0], "12.4 · 0", undefined);
+    expect(onLog).toHaveBeenCalledWith([12.4, 0], "12.4 · 0", {});
   });
   test("a value that flickers is logged with its ends", () => {
     const onLog = jest.fn();
@@ -169,7 +169,7 @@ describe("the value box", () => {
     fireEvent.change(screen.getByLabelText("Value at B7:1"), { target: { value: "4.2–4.9" } });
     fireEvent.keyDown(screen.getByLabelText("Value at B7:1"), { key: "Enter" });
     expect(onLog.mock.calls[0]![0][0]).toBeCloseTo(4.55, 9);
-    expect(onLog.mock.calls[0]![2]).toEqual([4.2, 4.9]);
+    expect(onLog.mock.calls[0]![2]).toEqual({ swing: [4.2, 4.9] });
   });
   test("a lamp has words, by button or typed", () => {
     const onLog = jest.fn();
@@ -188,5 +188,29 @@ describe("the value box", () => {
     fireEvent.click(screen.getByRole("button", { name: "Dark" }));
     fireEvent.keyDown(screen.getByLabelText("Value at F12:out"), { key: "Enter" });
     expect(onLog.mock.calls.map((c: unknown[][]) => c[0])).toEqual([["dark"], ["dim"]]);
+  });
+  test("a scan value is logged in its unit, or as what it looks like; the keys work in its empty box", () => {
+    const onLog = jest.fn();
+    function Scanned() {
+      const [texts, setTexts] = useState<readonly string[]>([""]);
+      return (
+        <ValueBox
+          points={["A1:5"]}
+          unit="V"
+          words="scan"
+          texts={texts}
+          onTexts={setTexts}
+          onLog={onLog}
+          keypad={false}
+        />
+      );
+    }
+    const { container } = render(<Scanned />);
+    expect(container.querySelector("form")!.dataset["keys"]).toBe("all");
+    fireEvent.change(screen.getByRole("textbox"), { target: { value: "101 kPa" } });
+    fireEvent.keyDown(screen.getByRole("textbox"), { key: "Enter" });
+    expect(onLog).toHaveBeenLastCalledWith([101], "101 kPa", { unit: "kPa" });
+    fireEvent.click(screen.getByRole("button", { name: "Frozen" }));
+    expect(onLog).toHaveBeenLastCalledWith(["frozen"], "frozen", {});
   });
 });

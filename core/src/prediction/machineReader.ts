@@ -85,7 +85,7 @@ export class MachineReader {
       wiring.devices.flatMap((d) => {
         if (d.kind === "diode") return [`${d.id}:anode`, `${d.id}:cathode`].map((p) => netOf.get(p));
         return devicePins(d)
-          .filter((p) => p.role === "busLine" || DIES.has(d.kind))
+          .filter((p) => p.role === "busLine" || (DIES.has(d.kind) && p.role !== "signal"))
           .map((p) => netOf.get(p.at));
       }),
     );
