@@ -243,13 +243,12 @@ function addDie(
   const ampere = b.known(id, "supplyAmpere", supplyAmpere, undefined, d.supplyAmpere);
   const volt = b.wide(id, "dieVolt", undefined, d.dieVolt);
   // a chip takes much the same current from a volt or two up
-  const die = `${id} die`;
-  b.add({ id: `die ${id}`, type: "diode", a: b.node(supply), b: b.node(die), volt, ohm: 1 });
   b.add({
     id: `load ${id}`,
-    type: "limiter",
-    a: b.node(die),
+    type: "diode",
+    a: b.node(supply),
     b: b.node(ground),
+    volt,
     limitAmpere: ampere,
     ohm: b.wide(id, "steadyVolt", undefined, steadyVolt) / ampere,
   });

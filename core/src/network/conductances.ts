@@ -13,6 +13,8 @@ export const BLOWN = 1;
 /** of a diode; of a limiter REGULATING means "as a resistor" */
 export const BLOCKING = 0;
 export const CONDUCTING = 1;
+/** of a diode that is a chip: it takes no more */
+export const SATURATED = 4;
 
 /** Everything that decides what an element does at this moment. */
 export interface OperatingState {
@@ -121,8 +123,13 @@ export function writeConductances(plain: Element, i: number, d: OperatingState, 
     }
     case "diode": {
       const leak = 1 / DEFAULTS.diode.offOhm;
-      if (d.mode[i] === CONDUCTING) put(w, at, g, e.volt * (g - leak));
-      else put(w, at, leak, 0);
+      const mode = d.mode[i]!;
+      if (mode === CONDUCTING) put(w, at, g, e.volt * (g - leak));
+      else if (mode === SATURATED) {
+        const slope = DEFAULTS.module.limitSlopeSiemens;
+        const knee = e.volt + e.limitAmpere * ohm;
+        put(w, at, slope, -(e.limitAmpere + e.volt * leak - slope * knee));
+      } else put(w, at, leak, 0);
       return;
     }
     case "filament": {
@@ -174,14 +181,12 @@ export function wanted(e: Element, mode: number, v: number, seriesOhm: number): 
       if (mode === OFF) return v > EDGE_VOLT ? REGULATING : OFF;
       return v > knee + EDGE_VOLT ? LIMITING : e.volt > 0 && v < -EDGE_VOLT ? OFF : REGULATING;
     }
-    case "diode":
-      return mode === CONDUCTING
-        ? v < e.volt - EDGE_VOLT
-          ? BLOCKING
-          : CONDUCTING
-        : v > e.volt + EDGE_VOLT
-          ? CONDUCTING
-          : BLOCKING;
+    case "diode": {
+      if (mode === BLOCKING) return v > e.volt + EDGE_VOLT ? CONDUCTING : BLOCKING;
+      const knee = e.volt + e.limitAmpere * ohm;
+      if (mode === SATURATED) return v < knee - EDGE_VOLT ? CONDUCTING : SATURATED;
+      return v < e.volt - EDGE_VOLT ? BLOCKING : v > knee + EDGE_VOLT ? SATURATED : CONDUCTING;
+    }
     default:
       return mode;
   }

@@ -12,7 +12,7 @@ import type { KeyState } from "../format/wiring.js";
  * | reference | as a source, but never more than limitAmpere out (foldAmpere once it has collapsed below foldVolt), and
  * almost nothing in |
  * | limiter | v / ohm, but never more than limitAmpere: a current-limited driver, a 4–20 mA transmitter |
- * | diode | almost nothing below `volt`, (v − volt) / ohm above |
+ * | diode | almost nothing below `volt`, (v − volt) / ohm above, never more than limitAmpere: a diode, a chip |
  * | filament | v / R with R = ohm·max(coldShare, |v|/volt)^½…, see `filamentOhm` |
  * | fuse | resistor that opens above limitAmpere and stays open |
  *

@@ -135,12 +135,15 @@ function elementLines(circuit: Circuit, e: Element, i: number, c: Conditions, ed
           `${gated(`${back2}(${v} > ${knee} ? ${num(e.limitAmpere)}+${slope}*(${v}-${knee}) : ${v}/${ohm})`)}`,
       ];
     }
-    case "diode":
-      return [
-        name,
-        `B${i} ${a} ${b} I=` +
-          `${gated(`${v} > ${num(e.volt)} ? ${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm} : ${v}*${leak}`)}`,
-      ];
+    case "diode": {
+      const conducts = `${num(e.volt)}*${leak}+(${v}-${num(e.volt)})/${ohm}`;
+      const knee = num(e.volt + e.limitAmpere * (e.ohm + series));
+      const above =
+        e.limitAmpere === Infinity
+          ? conducts
+          : `(${v} > ${knee} ? ${num(e.limitAmpere)}+${num(e.volt)}*${leak}+${slope}*(${v}-${knee}) : ${conducts})`;
+      return [name, `B${i} ${a} ${b} I=${gated(`${v} > ${num(e.volt)} ? ${above} : ${v}*${leak}`)}`];
+    }
     case "filament": {
       const cold = DEFAULTS.lamp.coldShare;
       const r = num(e.ohm + series);
