@@ -5,7 +5,7 @@ import type { Predictor } from "../prediction/predictor.js";
 import { connectorOf, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
 import type { Candidate } from "./candidate.js";
 
-/** Pins that feed a part: each is read with the part plugged in before its wiring or the part itself is condemned. */
+/** Pins that feed a part: each is read, with power on, before its wiring or the part itself is condemned. */
 const FEEDING: ReadonlySet<string> = new Set(["supply", "supply2", "ground", "ground2", "feed", "coilHigh", "coilLow"]);
 /** A pin whose own faults hold less than this need not be read. Judgement: models of devices are not that exact. */
 const RIVAL_FROM = 1e-6;
@@ -23,7 +23,9 @@ export function unreadPin(
 ): Candidate | undefined {
   const pins = partsOf(predictor, leader).flatMap((d) => devicePins(d).filter((p) => FEEDING.has(p.role)));
   const read = new Set(
-    belief.gathered.folded.readings.flatMap(({ entry }) => (entry.instrument === "voltmeter" ? entry.points : [])),
+    belief.gathered.folded.readings.flatMap(({ entry: { instrument, points, state } }) =>
+      instrument === "voltmeter" && state.key !== "off" ? points : [],
+    ),
   );
   for (const { at } of pins) {
     if (read.has(at) || rivalAt(predictor, belief, at) < RIVAL_FROM) continue;

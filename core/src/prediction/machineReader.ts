@@ -38,9 +38,13 @@ const ELECTRONICS_OHM = 150;
 const BEHIND_A_PART_OHM = 10_000;
 const BY_COPPER = 2;
 const THROUGH_A_PART = 1;
-/** Whether ohms at a node say nothing, by how it hangs together with electronics. */
+/**
+ * Whether ohms at a node say nothing, by how it hangs together with electronics on the sound machine. An open circuit
+ * always tells: it is what a broken wire between here and there shows.
+ */
 const hidesOhms = (how: number, ohm: number) =>
-  (how === BY_COPPER && ohm > ELECTRONICS_OHM) || (how === THROUGH_A_PART && ohm > BEHIND_A_PART_OHM);
+  ohm <= DEFAULTS.meter.overloadOhm &&
+  ((how === BY_COPPER && ohm > ELECTRONICS_OHM) || (how === THROUGH_A_PART && ohm > BEHIND_A_PART_OHM));
 /** Sensors whose chip conducts like a diode. */
 const DIES: ReadonlySet<string> = new Set(["threeWireSensor", "hall"]);
 const ELECTRONIC: ReadonlySet<string> = new Set(["module", "threeWireSensor", "hall", "smartSensor", "currentLoop"]);

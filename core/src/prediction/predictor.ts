@@ -221,7 +221,6 @@ export class Predictor {
     return this.codes.of(h, wanted, true).share;
   }
 
-  /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
   /** Whether a sound machine, as it is drawn, sets this code in most draws. */
   healthySets(monitor: number): boolean {
     const { samples } = this.hypotheses[0]!;
@@ -231,6 +230,7 @@ export class Predictor {
     return sum > samples / 2;
   }
 
+  /** The codes a healthy machine sets with these connectors unplugged: set by ourselves, so no evidence. */
   codesSetByDisturbing(disturbed: readonly string[]): ReadonlySet<number> {
     const plugs = new Set(this.wiring.connectors.map((c) => c.id));
     const fuses = new Set(

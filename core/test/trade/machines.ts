@@ -1,5 +1,11 @@
 import { machine } from "./machine.js";
 
+/** How module A1 of each machine is fed. */
+const FED = [
+  { role: "supply", at: "A1:1" },
+  { role: "ground", at: "A1:2" },
+];
+
 /** A module with three sensors, a thermistor and a lever on one 5 V reference and one sensor ground. */
 export const sensors = machine("five sensors on one reference", {
   devices: [
@@ -11,8 +17,7 @@ export const sensors = machine("five sensors on one reference", {
       kind: "module",
       id: "A1",
       pins: [
-        { role: "supply", at: "A1:1" },
-        { role: "ground", at: "A1:2" },
+        ...FED,
         { role: "reference", at: "A1:3" },
         { role: "sensorGround", at: "A1:4" },
         { role: "input", at: "A1:5", pull: "down" },
@@ -105,12 +110,7 @@ export const bus = machine("a two-wire bus with a smart sensor", {
     {
       kind: "module",
       id: "A1",
-      pins: [
-        { role: "supply", at: "A1:1" },
-        { role: "ground", at: "A1:2" },
-        { role: "busHigh", at: "A1:3", terminated: true },
-        { role: "busLow", at: "A1:4" },
-      ],
+      pins: [...FED, { role: "busHigh", at: "A1:3", terminated: true }, { role: "busLow", at: "A1:4" }],
     },
     {
       kind: "module",
@@ -154,11 +154,7 @@ export const singleWire = machine("a single-wire bus", {
     {
       kind: "module",
       id: "A1",
-      pins: [
-        { role: "supply", at: "A1:1" },
-        { role: "ground", at: "A1:2" },
-        { role: "busLine", at: "A1:3", commander: true },
-      ],
+      pins: [...FED, { role: "busLine", at: "A1:3", commander: true }],
     },
     { kind: "smartSensor", id: "B31", pins: { supply: "B31:1", ground: "B31:2", busLine: "B31:3" } },
     { kind: "smartSensor", id: "B32", pins: { supply: "B32:1", ground: "B32:2", busLine: "B32:3" } },
@@ -195,8 +191,7 @@ export const drivers = machine("heaters and a valve on low-side drivers", {
       kind: "module",
       id: "A1",
       pins: [
-        { role: "supply", at: "A1:1" },
-        { role: "ground", at: "A1:2" },
+        ...FED,
         { role: "lowSide", at: "A1:3" },
         { role: "lowSide", at: "A1:4" },
         { role: "lowSide", at: "A1:5", activeIn: ["on", "running"] },
@@ -243,8 +238,7 @@ export const speed = machine("a Hall and a coil sensor", {
       kind: "module",
       id: "A1",
       pins: [
-        { role: "supply", at: "A1:1" },
-        { role: "ground", at: "A1:2" },
+        ...FED,
         { role: "reference", at: "A1:3" },
         { role: "sensorGround", at: "A1:4" },
         { role: "input", at: "A1:5", pull: "up", pullOhm: 2_200 },
@@ -282,8 +276,7 @@ export const combined = machine("combined parts on 24 V", {
       kind: "module",
       id: "A1",
       pins: [
-        { role: "supply", at: "A1:1" },
-        { role: "ground", at: "A1:2" },
+        ...FED,
         { role: "reference", at: "A1:3" },
         { role: "sensorGround", at: "A1:4" },
         { role: "input", at: "A1:5", pull: "down" },
