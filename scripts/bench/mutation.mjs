@@ -1,68 +1,125 @@
-// npm run bench:mutation [-- --seed 1 --count 48]: do the core's tests notice a small mistake?
-// Random mutations of diagnosis, planner and logbook, one at a time, written into the compiled tests only
-// (`npm run compile:core-tests` first). A mutation is killed when a test fails or does not end in time. The folder that
-// mirrors the source is tried first, the folders built on it only where that one passes, and at last whole jobs played
-// on the simulated machine.
-import { spawnSync } from "node:child_process";
-import { readFileSync, rmSync, writeFileSync } from "node:fs";
-import { join } from "node:path";
+// npm run bench:mutation [-- --seed 28 --count 60]: do the tests notice a small mistake?
+// Random mutations, one at a time: of the core's diagnosis, planner and logbook in its compiled tests, of the server in
+// its source (built anew and tried in the browser tests). The core's tests run once with all places marked, to learn
+// which test file comes by which place; a mutation then faces those files only, the quick ones first. It is killed when
+// a test fails or does not end in time. Run it in a clone of its own: it changes files and puts them back.
+import { spawn, spawnSync } from "node:child_process";
+import { mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { join, resolve } from "node:path";
 import { parseArgs } from "node:util";
 import ts from "typescript";
-import { mutated, pickMutations } from "./mutations.mjs";
+import { marked, mutated, pickMutations } from "./mutations.mjs";
 
 const { values: options } = parseArgs({
   options: {
     seed: { type: "string", default: "1" },
-    count: { type: "string", default: "48" },
+    count: { type: "string", default: "60" },
+    workers: { type: "string", default: "2" },
     report: { type: "string", default: "core/dist-test/mutations.json" },
   },
 });
-const FOLDERS = ["diagnosis", "planner", "logbook"];
-/** A mutation may make a loop that never ends; all core tests take a third of this on two busy cores. */
-const TIMEOUT_MS = 1_800_000;
+const CORE = ["core/src/diagnosis", "core/src/planner", "core/src/logbook"];
+const SERVER = "web/src/server";
+const TESTS = resolve("core/dist-test/test");
+const HITS = resolve("core/dist-test/hits");
+const JEST = ["--no-install", "jest", "--selectProjects", "core", "--silent", "--maxWorkers", options.workers];
 
-/** @returns the name of the first thing that failed; undefined where all passed */
-function failureOf(pattern, ignore) {
-  const report = join("core/dist-test", "mutation.json");
+const compiled = (file) => file.replace("core/src/", "core/dist-test/src/").replace(/\.ts$/, ".js");
+const toScript = (text) =>
+  ts.transpileModule(text, {
+    compilerOptions: { target: ts.ScriptTarget.ES2023, module: ts.ModuleKind.ESNext, verbatimModuleSyntax: true },
+  }).outputText;
+
+/** Runs something with files changed, then puts them back. */
+async function withFiles(changed, run) {
+  const kept = [...changed.keys()].map((file) => [file, readFileSync(file)]);
+  for (const [file, text] of changed) writeFileSync(file, text);
+  try {
+    return await run();
+  } finally {
+    for (const [file, text] of kept) writeFileSync(file, text);
+  }
+}
+
+/** @returns for every test file its seconds and the numbers of the places it came by */
+async function learnWhoComesBy(mutations) {
+  const hit = join(HITS, "hit.mjs");
+  rmSync(HITS, { recursive: true, force: true });
+  mkdirSync(HITS, { recursive: true });
+  writeFileSync(
+    hit,
+    `import { writeFileSync } from "node:fs";\nconst seen = new Set();\nexport const hit = (n) => {\n` +
+      `  if (seen.has(n)) return;\n  seen.add(n);\n  writeFileSync(process.env.HITS + "/" + n, "");\n};\n`,
+  );
+  const files = new Map();
+  for (const file of new Set(mutations.map((m) => m.file)))
+    files.set(compiled(file), `import { hit as hit_ } from "${hit}";\n${toScript(marked(file, mutations, "hit_"))}`);
+  const waiting = readdirSync(TESTS, { recursive: true }).filter((f) => f.endsWith(".test.js"));
+  const learnt = [];
+  const learn = async () => {
+    for (let test = waiting.pop(); test; test = waiting.pop()) {
+      const dir = join(HITS, test.replaceAll("/", "-"));
+      mkdirSync(dir);
+      const began = Date.now();
+      const status = await new Promise((done) =>
+        spawn("npx", [...JEST, "--runInBand", "--runTestsByPath", join(TESTS, test)], {
+          stdio: "ignore",
+          env: { ...process.env, HITS: dir },
+        }).on("exit", done),
+      );
+      if (status !== 0) throw new Error(`${test} fails before anything is changed`);
+      const places = new Set(readdirSync(dir).map(Number));
+      learnt.push({ path: join(TESTS, test), seconds: (Date.now() - began) / 1000, places });
+    }
+  };
+  await withFiles(files, () => Promise.all(Array.from({ length: Number(options.workers) }, learn)));
+  return learnt.sort((a, b) => a.seconds - b.seconds);
+}
+
+/** @returns the name of what failed; undefined where all passed */
+function failureOf(tests) {
+  if (tests.length === 0) return undefined;
+  const report = "core/dist-test/mutation.json";
   rmSync(report, { force: true });
-  const args = ["jest", "--selectProjects", "core", "--bail", "--silent", "--json", "--outputFile", report];
+  const seconds = tests.reduce((sum, t) => sum + t.seconds, 0);
   const run = spawnSync(
     "npx",
-    ["--no-install", ...args, "--testPathPatterns", pattern, ...(ignore ? ["--testPathIgnorePatterns", ignore] : [])],
-    { stdio: "ignore", timeout: TIMEOUT_MS, killSignal: "SIGKILL" },
+    [...JEST, "--bail", "--json", "--outputFile", report, "--runTestsByPath", ...tests.map((t) => t.path)],
+    { stdio: "ignore", timeout: 60_000 + 4000 * seconds, killSignal: "SIGKILL" }, // a mutation may loop for ever
   );
   if (run.status === 0) return undefined;
   if (run.status === null) return "did not end in time";
   try {
-    const result = JSON.parse(readFileSync(report, "utf8"));
-    const failed = result.testResults.find((f) => f.status === "failed");
+    const failed = JSON.parse(readFileSync(report, "utf8")).testResults.find((f) => f.status === "failed");
     return failed?.assertionResults.find((a) => a.status === "failed")?.fullName ?? failed?.name ?? "a suite failed";
   } catch {
     return "a test failed"; // --bail ends the run before its report is written
   }
 }
 
-function tryCore(mutation) {
-  const out = mutation.file.replace("core/src/", "core/dist-test/src/").replace(/\.ts$/, ".js");
-  const kept = readFileSync(out);
-  const { outputText } = ts.transpileModule(mutated(mutation), {
-    compilerOptions: { target: ts.ScriptTarget.ES2023, module: ts.ModuleKind.ESNext, verbatimModuleSyntax: true },
+function tryCore(mutation, tests) {
+  const changed = new Map([[compiled(mutation.file), toScript(mutated(mutation))]]);
+  return withFiles(changed, () => {
+    let quick = 0;
+    while (quick < tests.length && tests[quick].seconds < 6) quick++;
+    return failureOf(tests.slice(0, quick)) ?? failureOf(tests.slice(quick));
   });
-  writeFileSync(out, outputText);
-  try {
-    const own = `dist-test/test/${mutation.file.split("/")[2]}/`;
-    return (
-      failureOf(own) ??
-      failureOf("dist-test/test/", `${own}|test/simulation/|test/network/|test/faults/`) ??
-      failureOf("dist-test/test/simulation/(demo|technician)")
-    );
-  } finally {
-    writeFileSync(out, kept);
-  }
 }
 
-const seed = Number(options.seed);
-const count = Number(options.count);
+function tryServer(mutation) {
+  const script = `. scripts/lib.sh; trap stop_database EXIT
+    need_build && start_database || exit 9
+    sql -c 'drop database if exists radicula_test with (force)' -c 'create database radicula_test'
+    export RADICULA_ROOT=$ROOT DATABASE_URL=$(database_url radicula_test)
+    npx --no-install jest --selectProjects web --silent --bail && npx --no-install playwright test -x --project journeys`;
+  return withFiles(new Map([[mutation.file, mutated(mutation)]]), () => {
+    const run = spawnSync("bash", ["-c", script], { encoding: "utf8", timeout: 1_200_000, killSignal: "SIGKILL" });
+    if (run.status === 9) return "does not build";
+    if (run.status === null) return "did not end in time";
+    return run.status === 0 ? undefined : (/\d+\) \[journeys\] › (.*)/.exec(run.stdout)?.[1] ?? "a test failed");
+  });
+}
+
 const results = [];
 const note = (mutation, killedBy) => {
   results.push({ ...mutation, killedBy: killedBy ?? null });
@@ -74,13 +131,14 @@ const note = (mutation, killedBy) => {
   writeFileSync(options.report, JSON.stringify(results, null, 1));
 };
 
-const broken = failureOf(`dist-test/test/(${FOLDERS.join("|")})/`);
-if (broken) throw new Error(`the tests fail before anything is changed: ${broken}`);
-for (const m of pickMutations(
-  FOLDERS.map((f) => `core/src/${f}`),
-  count,
-  seed,
-))
-  note(m, tryCore(m));
+const all = pickMutations([...CORE, SERVER], Number(options.count), Number(options.seed));
+const ofCore = all.filter((m) => !m.file.startsWith(SERVER)).map((m, number) => ({ ...m, number }));
+const tests = await learnWhoComesBy(ofCore);
+console.log(`${tests.length} test files of the core; ${ofCore.length} mutations of it`);
+for (const m of ofCore) {
+  const comeBy = tests.filter((t) => t.places.has(m.number));
+  note(m, await tryCore(m, comeBy));
+}
+for (const m of all.filter((x) => x.file.startsWith(SERVER))) note(m, await tryServer(m));
 const killed = results.filter((r) => r.killedBy !== null).length;
 console.log(`killed ${killed} of ${results.length}, ${Math.round((100 * killed) / results.length)} %`);

@@ -70,6 +70,29 @@ export function mutated({ file, start, end, full }) {
   return text.slice(0, start) + full + text.slice(end);
 }
 
+/** A file's text in which every place of a mutation calls `hit(number)` before it is evaluated. */
+export function marked(file, mutations, hit) {
+  const text = readFileSync(file, "utf8");
+  const inserted = mutations
+    .filter((m) => m.file === file)
+    .flatMap(({ start, end, number }) => {
+      const last = text[end - 1] === ";" ? end - 1 : end;
+      // of two that start together the longer one is outside, so is it of two that end together
+      return [
+        { at: start, order: -end, put: `(${hit}(${number}), (` },
+        { at: last, order: -start - text.length, put: "))" },
+      ];
+    })
+    .sort((a, b) => a.at - b.at || a.order - b.order);
+  let done = 0;
+  let out = "";
+  for (const { at, put } of inserted) {
+    out += text.slice(done, at) + put;
+    done = at;
+  }
+  return out + text.slice(done);
+}
+
 /** So many mutations at random, spread evenly over the folders. Same seed, same source, same mutations. */
 export function pickMutations(folders, count, seed) {
   const random = prand.xoroshiro128plus(seed);
@@ -81,6 +104,6 @@ export function pickMutations(folders, count, seed) {
 }
 const filesIn = (folder) =>
   readdirSync(folder, { recursive: true })
-    .filter((f) => f.endsWith(".ts"))
+    .filter((f) => /\.tsx?$/.test(f))
     .sort()
     .map((f) => join(folder, f));
