@@ -111,7 +111,8 @@ function tryServer(mutation) {
     need_build && start_database || exit 9
     sql -c 'drop database if exists radicula_test with (force)' -c 'create database radicula_test'
     export RADICULA_ROOT=$ROOT DATABASE_URL=$(database_url radicula_test)
-    npx --no-install jest --selectProjects web --silent --bail && npx --no-install playwright test -x --project journeys`;
+    npx --no-install jest --selectProjects web --silent --bail &&
+      npx --no-install playwright test -x --project journeys`;
   return withFiles(new Map([[mutation.file, mutated(mutation)]]), () => {
     const run = spawnSync("bash", ["-c", script], { encoding: "utf8", timeout: 1_200_000, killSignal: "SIGKILL" });
     if (run.status === 9) return "does not build";
