@@ -62,7 +62,7 @@ async function learnWhoComesBy(mutations) {
       mkdirSync(dir);
       const began = Date.now();
       const status = await new Promise((done) =>
-        spawn("npx", [...JEST, "--runInBand", "--runTestsByPath", join(TESTS, test)], {
+        spawn("npx", [...JEST, "--runTestsByPath", join(TESTS, test)], {
           stdio: "ignore",
           env: { ...process.env, HITS: dir },
         }).on("exit", done),
