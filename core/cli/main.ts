@@ -49,7 +49,7 @@ STATE is a key position and what was changed, or a state as JSON (see schema cas
   on   off   cranking   running   on,unplug=B9   off,unplug=B7+B9   on,pull=F1   on,breaker=F1   on,asleep=A1
 INSTRUMENT is voltmeter, ohmmeter, continuity, lamp, clamp, scope or scanTool.
 RUN is unplugSeries, fuseRun, jumpers, groundProof, dropBySection, halveRun, loadWire, compareTwin, benchTest, farEnd,
-  opposite, newPart, wiggle, whichIsWhich, swapTwins or steelTest.
+  opposite, newPart, wiggle, whichIsWhich, swapTwins, steelTest or hallBench.
 SCHOOL is information, easiest, halve, powerGroundSignal, chart or random.
 
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read

@@ -1,4 +1,5 @@
 import type { Issue } from "../src/index.js";
+import { shareText } from "./shares.js";
 
 /**
  * Human wording of the core's issue codes, shared by the command line and the web. The core itself never words
@@ -300,6 +301,11 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "run.hall-answers": (p) =>
     `${p["part"]} answers steel at its tip: sensor, supply, ground and line are good. Look at the target and the ` +
     "air gap.",
+  "run.hall-good-alone": (p) =>
+    `${p["part"]} switches by itself: it is good. Look at its plug, its wires, the target and the air gap.`,
+  "run.hall-dead-alone": (p) =>
+    `${p["part"]} does not switch by itself. Check the three connections and the supply voltage once more; if they ` +
+    "are right, the sensor is bad.",
   "run.hall-not-fed": (p) => `${p["part"]} does not answer, and ${p["pin"]} is not as it should be: mend that first.`,
   "run.hall-silent": (p) =>
     `${p["part"]} does not answer steel, though it is fed: the sensor, its line, or a terminal of its plug.`,
@@ -339,6 +345,16 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "remark.leader-misfits": (p) =>
     `The reading in entry ${list(p["entries"])} is far from what the leading suspect predicts. Take it again ` +
     "before any verdict.",
+  "remark.older-verdict": (p) =>
+    `The verdict in entry ${p["number"]} (${p["suspect"]}, ${shareText(Number(p["share"]))}) was given by version ` +
+    `${p["engine"]} of the program. Weighed anew, ${p["now"]} leads with ${shareText(Number(p["nowShare"]))}: ` +
+    "sensors, drivers and buses are now taken as they really behave when a ground or a supply is lost.",
+  "remark.device-not-as-drawn": (p) =>
+    `Nothing here explains the readings at ${p["part"]} (entries ${list(p["entries"])}). It may not be of the kind ` +
+    "drawn: check its part number and its pins against the drawing.",
+  "remark.pull-not-as-typed": (p) =>
+    `The document says that ${p["pin"]} is pulled ${p["pull"]}, but with the line open it reads as if it were not ` +
+    `(entries ${list(p["entries"])}). Check that value: what is said here hangs on it.`,
   "remark.unsettled": (p) =>
     `With ${list(p["faults"])} this circuit has no steady state: what is predicted for it is not certain.`,
 };

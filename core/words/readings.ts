@@ -147,13 +147,23 @@ export class Instructor {
       ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x))),
     ].flatMap((x) => x.cautions);
     const plus = this.wiring.devices.find((d) => d.kind === "battery");
-    if (plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`))
+    if (!c.part && plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`))
       marked.push("backFeed");
     else if (c.state.jumpers?.length) marked.push("jumper");
     if (c.state.loads?.length || c.instrument === "lamp") marked.push("lamp");
     if (c.kind === "breaker") marked.push("breaker");
     if (c.state.key === "running" || c.state.key === "cranking") marked.push("turning");
     return [...new Set(marked)];
+  }
+
+  /** A Hall sensor fed by itself, with steel at its tip or none. */
+  private hallOnBench(c: Candidate): string {
+    const [signal = ""] = c.points;
+    const steel = Object.values(c.state.stimulus ?? {}).some((x) => x >= 0.5) ? "steel at its tip" : "no steel near it";
+    return (
+      `${this.namer.device(this.deviceIdOn(signal))} on the bench, ${steel}: ` +
+      `measure from battery negative to its signal pin ${cavityOf(signal)}`
+    );
   }
 
   private title(c: Candidate): string {
@@ -209,6 +219,7 @@ export class Instructor {
       case "breaker":
         return `Breaker in place of fuse ${c.at}: ${breakerStep(c)}. Does it hold?`;
       case "bench":
+        if (c.instrument === "voltmeter") return this.hallOnBench(c);
         return c.part === "new"
           ? `New ${this.namer.device(this.deviceIdOn(point))}, before it goes in: ohms between its pins ` +
               `${cavityOf(point)} and ${cavityOf(c.black ?? "")}`
@@ -274,7 +285,9 @@ export class Instructor {
   }
 }
 
-const cavityOf = (point: string) => point.slice(point.indexOf(":") + 1).replace(/\.([ab])$/, ", side $1");
+/** `3`, or `7, side a` of an in-line connector: a cavity without its connector. */
+export const cavityOf = (point: string): string =>
+  point.slice(point.indexOf(":") + 1).replace(/\.([ab])$/, ", side $1");
 export const keyText = (key: keyof typeof KEYS) => KEYS[key];
 
 /** What is plugged or unplugged for a breaker to be tried. */

@@ -114,6 +114,16 @@ export const RUN_WORDS: Readonly<
     where: "Hall sensor",
     minds: ["Engine off: it must not turn while hands are at the target.", "Any plain steel will do, not a magnet."],
   },
+  hallBench: {
+    title: "Hall sensor on the bench",
+    when: "it must be shown that the sensor itself switches, without harness and module",
+    where: "Hall sensor",
+    minds: [
+      "Key off before it comes out.",
+      "A fused lead from battery plus, and the maker's supply voltage: some sensors take 5 V only.",
+      "Battery plus reaches the signal pin through the resistor, never directly.",
+    ],
+  },
 };
 
 /** How one step of a run came out. */

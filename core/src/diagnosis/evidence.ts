@@ -6,9 +6,12 @@ import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode } from "../logbook/fold.js";
 import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { type Predictor } from "../prediction/predictor.js";
+import { onLoosePart } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { deviceConnectors, isPlainBlack, pinBehind, wireId } from "../wiring/points.js";
+import { stateName } from "../network/state.js";
 import { circumstances, type Feed } from "./circumstances.js";
+import { distance } from "./likelihood.js";
 import { meterRemarks, ReadingJudge } from "./judgeReadings.js";
 import { scanVolts } from "./scanValues.js";
 
@@ -196,8 +199,31 @@ function readingEvidence(predictor: Predictor, folded: Folded, entries: readonly
     evidence.push(...scanned.evidence);
     remarks.push(...scanned.remarks);
   });
-  return { evidence, remarks };
+  return { evidence: withoutRepeats(evidence), remarks };
 }
+
+/**
+ * Of one and the same value read again and again, the first and the last count: the second look rules out a slip of the
+ * hand, a third tells nothing that the first two did not.
+ */
+function withoutRepeats(evidence: readonly Evidence[]): Evidence[] {
+  const alike = new Map<string, ReadingEvidence[]>();
+  for (const e of evidence) {
+    if (e.kind !== "reading") continue;
+    const name = `${e.instrument} ${e.point} ${e.black ?? ""} ${stateName(e.state)}`;
+    const list = alike.get(name) ?? [];
+    if (list.every((x) => isSameValue(x, e))) alike.set(name, [...list, e]);
+    else alike.delete(name); // it moved: every value counts
+  }
+  const dropped = new Set<Evidence>([...alike.values()].flatMap((list) => list.slice(1, -1)));
+  return evidence.filter((e) => !dropped.has(e));
+}
+/** Closer than this, standard deviations of the instrument, two values are one. */
+const SAME_SIGMAS = 2;
+const isSameValue = (a: ReadingEvidence, b: ReadingEvidence) =>
+  a.instrument === "lamp" || a.instrument === "continuity"
+    ? a.value === b.value
+    : distance(a.value, b.value, a.instrument) < SAME_SIGMAS;
 const isInVolts = ({ unit, values }: ReadingEntry) =>
   (unit ?? "V") === "V" && values.every((v) => typeof v === "number");
 
@@ -235,6 +261,7 @@ function scanEvidence(predictor: Predictor, number: number, entry: ReadingEntry)
 }
 function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
   const own = (p: string) => (entry.part === "removed" ? pinBehind(p) : p);
+  const state = entry.part === "removed" ? onLoosePart(entry.state) : entry.state;
   return entry.points.flatMap((p, i) => {
     const value = shownNumber(entry.values[i]!);
     if (Number.isNaN(value)) return []; // a meter that shows nothing proves nothing
@@ -246,7 +273,7 @@ function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
       point: own(p),
       black: isPlainBlack(entry.black) ? undefined : own(entry.black!),
       instrument: entry.instrument,
-      state: entry.state,
+      state,
       value: v,
     }));
   });

@@ -190,6 +190,7 @@ export const RUNS = [
   "whichIsWhich",
   "swapTwins",
   "steelTest",
+  "hallBench",
 ] as const;
 export const RunEntry = z.strictObject({
   type: z.literal("run"),

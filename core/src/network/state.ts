@@ -3,6 +3,7 @@ import type { Wiring } from "../format/wiring.js";
 import type { StimulusOf, ValueOf } from "./builder.js";
 import { compile, middle, nominalValue, type Fitted } from "./compile.js";
 import type { Circuit } from "./element.js";
+import { connectorOf, pinBehind } from "../wiring/points.js";
 import { openedBy, type Conditions } from "./solver.js";
 
 /** The circuit as it stands in a machine state: key, true conditions set on purpose, jumpers, loads, fuses pulled. */
@@ -28,6 +29,13 @@ export const fittedOf = ({ jumpers, loads, pulled, breakers, stimulus }: State):
  */
 export const isSpecial = (s: State): boolean =>
   Boolean(s.stimulus || s.jumpers?.length || s.loads?.length || s.pulled?.length || s.breakers?.length);
+
+/** A state whose jumpers stand on a loose part: at its own pins, not at the harness side of its unplugged connector. */
+export function onLoosePart(state: State): State {
+  if (!state.jumpers) return state;
+  const own = (p: string) => (state.unplugged.includes(connectorOf(p)) ? pinBehind(p) : p);
+  return { ...state, jumpers: state.jumpers.map((j) => ({ ...j, from: own(j.from), to: own(j.to) })) };
+}
 
 /** What is solved under in a machine state. */
 export function conditionsOf(

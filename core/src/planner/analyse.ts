@@ -16,6 +16,7 @@ import {
   type SplitBy,
   type SuspectView,
 } from "./analysis.js";
+import { notAsDrawn } from "./asDrawn.js";
 import { answersOf } from "./answers.js";
 import type { Candidate } from "./candidate.js";
 import { suspicionOf } from "./course.js";
@@ -25,7 +26,7 @@ import { comparePolicies, lookAhead } from "./lookAhead.js";
 import { makePlan, type Plan } from "./plan.js";
 import { choose, POLICIES, type ChartStep, type Chosen, type Policy } from "./policies.js";
 import type { Weighed } from "./ranking.js";
-import { misfits, prefixSlips, remarksOn, unsettledAmong } from "./remarks.js";
+import { misfits, olderVerdict, prefixSlips, remarksOn, unsettledAmong } from "./remarks.js";
 
 export interface AnalyseOptions {
   readonly school?: Policy;
@@ -128,9 +129,11 @@ function view(
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
     remarks: [
       ...remarksOn(predictor.wiring, leader, misplaced, folded),
+      ...olderVerdict(folded, leader),
       ...gathered.remarks,
       ...prefixSlips(predictor, evidence, lead),
       ...misfits(predictor, evidence, leader, lead),
+      ...notAsDrawn(predictor, evidence, posterior.components[0]),
       ...unsettledAmong(predictor, views),
     ],
   };

@@ -11,7 +11,8 @@ import type { PolicyMinutes } from "./lookAhead.js";
 import type { Stage } from "./plan.js";
 import type { Policy } from "./policies.js";
 
-export const ENGINE_VERSION = "0.3.0";
+/** Goes up whenever the same logbook may be weighed otherwise. */
+export const ENGINE_VERSION = "0.4.0";
 
 export interface SuspectView extends Suspect {
   /** present codes that this suspect would set, and all present codes that have a set condition */

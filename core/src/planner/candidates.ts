@@ -20,10 +20,12 @@ export function candidates(predictor: Predictor, folded: Folded, concerned: Read
   const shows = folded.intake?.entry.scanShows;
   const cost = new Cost(predictor.wiring);
   const from = positionOf(folded);
+  const away = new Set([...(folded.state.pulled ?? []), ...(folded.state.breakers ?? [])]);
   const many = predictor.wiring.connectors.length > MANY_CONNECTORS;
   return offered(predictor)
     .filter((o) => {
       if (folded.setAside.has(o.id) || folded.lacking.has(o.kind)) return false;
+      if ((o.kind === "look" || o.kind === "fuse") && away.has(o.at)) return false; // the fuse is in somebody's pocket
       if (many && !o.touches.some((t) => concerned.has(t))) return false;
       if (!many && (o.kind === "look" || o.kind === "wiggle") && !concerned.has(o.points[0]!)) return false;
       if (o.kind === "scan" || o.kind === "scanWatch")

@@ -2,6 +2,7 @@ import { DEFAULTS } from "../defaults.js";
 import { leftOver, type Belief } from "../diagnosis/belief.js";
 import { groupComponents, isCause, misplacedIn, type Grouped } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
+import { withoutCleared } from "./cleared.js";
 import { mostToClaim } from "../diagnosis/trust.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { alreadyDone } from "./alreadyDone.js";
@@ -95,7 +96,11 @@ function draftPlan(predictor: Predictor, belief: Belief): Draft {
   const { folded } = gathered;
   const raw = groupComponents(predictor, posterior);
   const offered = candidates(predictor, folded, concerned(predictor, posterior));
-  const open = offered.filter((c) => !alreadyDone(c, folded));
+  const open = withoutCleared(
+    predictor,
+    posterior,
+    offered.filter((c) => !alreadyDone(c, folded)),
+  );
   const particleBelief = particlesOf(predictor, posterior, raw);
   const information = new ExpectedInformation(predictor, particleBelief);
   const weighed = open.map((candidate) => ({ candidate, joints: information.joints(candidate) }));

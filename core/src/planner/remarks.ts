@@ -10,7 +10,7 @@ import type { Folded } from "../logbook/fold.js";
 import { readingsAt } from "../logbook/seen.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { formatQuantity } from "../units/quantity.js";
-import type { SuspectView } from "./analysis.js";
+import { ENGINE_VERSION, type SuspectView } from "./analysis.js";
 
 /** From this chance on the first thing to check is which connector the leads were in. */
 export const WRONG_COMPONENT = 0.4;
@@ -37,6 +37,25 @@ export function remarksOn(
   if (plugs.length > 1 && isOneFluid(wiring, faults)) return [issue("remark.one-fluid", [], { plugs })];
   return [];
 }
+
+/** A verdict written down by another version of the engine, which this one would not give. */
+export function olderVerdict({ verdict }: Folded, leader: SuspectView): Issue[] {
+  if (!verdict || verdict.entry.engine === ENGINE_VERSION) return [];
+  const { suspect, share, engine } = verdict.entry;
+  if (suspect === leader.id && leader.share > share - VERDICT_MOVED) return [];
+  return [
+    issue("remark.older-verdict", ["entries", verdict.number - 1], {
+      number: verdict.number,
+      engine,
+      suspect,
+      share,
+      now: leader.id,
+      nowShare: leader.share,
+    }),
+  ];
+}
+/** A share this much smaller is worth a word. Judgement. */
+const VERDICT_MOVED = 0.05;
 
 /** The alarm on the leader's own misfit: codes it does not explain, readings only a slip of the hand would explain. */
 export function misfits(

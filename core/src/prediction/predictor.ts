@@ -50,6 +50,7 @@ export class Predictor {
   readonly faults: readonly Fault[];
   readonly draws: number;
   readonly monitors: readonly BoundMonitor[];
+  private readonly batteryMinus: string;
   /** how many times the circuit has been solved */
   solves = 0;
   /** hypotheses with a sample whose devices found no consistent state */
@@ -84,6 +85,7 @@ export class Predictor {
     this.pattern = analysePattern(nominal);
     this.reader = new MachineReader(wiring, nominal);
     this.monitors = bindMonitors(wiring, nominal);
+    this.batteryMinus = `${wiring.devices.find((d) => d.kind === "battery")?.id ?? ""}:-`;
     this.codes = new CodePredictions(
       this.hypotheses,
       this.draws,
@@ -165,8 +167,11 @@ export class Predictor {
 
   /** As `predict` or `predictBetween`, at the place of one reading. Samples not wanted are NaN. */
   predictAt(h: number, e: ReadingPlace, wanted?: Uint8Array): Predicted {
-    if (e.black !== undefined) return this.predictBetween(h, e.state, e.instrument, e.point, e.black, wanted);
-    return new AtPlace(this.predict(h, e.state, e.instrument, wanted), this.placeOf(e.instrument, e.point)!);
+    const place = this.placeOf(e.instrument, e.point);
+    if (e.black === undefined && place !== undefined)
+      return new AtPlace(this.predict(h, e.state, e.instrument, wanted), place);
+    // a pin of a loose part is no place of the machine
+    return this.predictBetween(h, e.state, e.instrument, e.point, e.black ?? this.batteryMinus, wanted);
   }
 
   /**

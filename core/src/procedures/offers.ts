@@ -25,6 +25,8 @@ export interface RunOffer {
 const KEEP = 0.005;
 const WORTH_BITS = 0.05;
 const MOST = 6;
+/** Making the three connections of a Hall sensor on the bench takes as long as so many readings. Judgement. */
+const HALL_BENCH_STEPS = 3;
 const EACH = 2;
 
 /**
@@ -123,6 +125,10 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
           : s.places.includes(d.id) || touches(s, new Set(deviceConnectors(d)))
             ? "part"
             : "rest",
+      );
+    if (d.kind === "hall" && live.some((s) => s.places.includes(d.id)))
+      offer("hallBench", d.id, deviceConnectors(d).slice(0, 1), 2 + HALL_BENCH_STEPS, (s) =>
+        s.places.includes(d.id) && !s.machine.includes(d.id) ? "part" : "rest",
       );
     if (live.some((s) => s.places.includes(d.id)) && benchValues(d, wiring.nominalVolt).length)
       offer("benchTest", d.id, deviceConnectors(d).slice(0, 1), 2, (s) => (s.places.includes(d.id) ? "part" : "rest"));
@@ -257,6 +263,7 @@ export function runPlaces(wiring: Wiring, run: RunName): string[] {
     case "whichIsWhich":
       return wiring.connectors.filter((c) => !c.inline && !barred.has(c.id)).map((c) => c.id);
     case "steelTest":
+    case "hallBench":
       return parts.filter((d) => d.kind === "hall").map((d) => d.id);
     case "wiggle":
       return cavities.filter((p) => nets.functionOf(p) !== "ground");

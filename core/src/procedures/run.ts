@@ -19,7 +19,7 @@ import {
   type StepAnswer,
 } from "./script.js";
 import { fuseRun, unplugSeries } from "./series.js";
-import { steelTest } from "./steel.js";
+import { hallBench, steelTest } from "./steel.js";
 import { compareTwin, dropBySection, farEnd, groundProof, halveRun, loadWire } from "./wires.js";
 
 const SCRIPTS: Readonly<Record<Exclude<RunName, "wiggle">, (ctx: RunContext) => Script>> = {
@@ -38,6 +38,7 @@ const SCRIPTS: Readonly<Record<Exclude<RunName, "wiggle">, (ctx: RunContext) => 
   swapTwins,
   whichIsWhich,
   steelTest,
+  hallBench,
 };
 /** A run longer than this is broken. */
 const MOST_STEPS = 400;

@@ -1,6 +1,7 @@
 import type { Instrument, ReadingEntry, State } from "../format/case.js";
 import type { Device, Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
+import { onLoosePart } from "../network/state.js";
 import type { CandidateKind } from "../planner/candidateKind.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets, type Nets } from "../wiring/nets.js";
@@ -88,15 +89,22 @@ export class RunContext {
   /** What a healthy machine would show, nominal values; NaN where nothing can be said. */
   healthy(step: RunStep, i = 0): number {
     const point = step.points[i]!;
-    if (step.instrument === "none") return NaN;
-    if (step.part)
-      return step.black === undefined
-        ? NaN
-        : this.predictor.predictBetween(0, step.state, step.instrument, pinBehind(point), pinBehind(step.black)).at(0);
+    if (step.instrument === "none" || this.isEitherLevel(step)) return NaN;
+    if (step.part) {
+      const black = step.black === undefined ? undefined : pinBehind(step.black);
+      const { instrument } = step;
+      return this.predictor
+        .predictAt(0, { instrument, point: pinBehind(point), black, state: onLoosePart(step.state) })
+        .at(0);
+    }
     if (step.black === undefined && this.predictor.placeOf(step.instrument, point) === undefined) return NaN;
     return this.predictor
       .predictAt(0, { instrument: step.instrument, point, black: step.black, state: step.state })
       .at(0);
+  }
+  /** Whether a step acts on a Hall sensor: one switches low on steel, the next one high. */
+  private isEitherLevel({ state }: RunStep): boolean {
+    return Object.keys(state.stimulus ?? {}).some((id) => this.index.devices.get(id)?.kind === "hall");
   }
   /** Whether a point, plug or part is on a restraint or high-voltage circuit. */
   isGuarded(id: string): boolean {
@@ -128,7 +136,10 @@ export class RunContext {
     return this.deviceOn.get(connector)?.kind === "module";
   }
   batteryPlus(): string | undefined {
+    return this.batteryPosts()?.plus;
+  }
+  batteryPosts(): { readonly plus: string; readonly minus: string } | undefined {
     const b = this.wiring.devices.find((d) => d.kind === "battery");
-    return b ? `${b.id}:+` : undefined;
+    return b ? { plus: `${b.id}:+`, minus: `${b.id}:-` } : undefined;
   }
 }

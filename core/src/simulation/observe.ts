@@ -1,6 +1,7 @@
 import type { Finding, ReadingEntry } from "../format/case.js";
 import type { Candidate } from "../planner/candidate.js";
 import { yesLikelihood } from "../planner/candidate.js";
+import { onLoosePart } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { pinBehind } from "../wiring/points.js";
 import { SimulatedMachine } from "./machine.js";
@@ -30,10 +31,11 @@ export function observe(
     // a new part is a good one
     const bench = c.part === "new" ? new SimulatedMachine(wiring, [], 1) : machine;
     const own = (p: string) => (c.part ? pinBehind(p) : p);
+    const state = c.part ? onLoosePart(c.state) : c.state;
     const values = c.points.map((p) =>
       bench.read(
         own(p),
-        c.state,
+        state,
         c.instrument as Exclude<typeof c.instrument, "none">,
         c.black === undefined ? undefined : own(c.black),
       ),

@@ -239,6 +239,25 @@ describe("what is not known is one and the same unknown", () => {
   });
 });
 
+describe("one value read again and again", () => {
+  const counted = (entries: Entry[]) =>
+    gather(predictor, entries).evidence.flatMap((e) => (e.kind === "reading" ? [e.value] : []));
+  test("counts twice, however often it is read", () => {
+    const five = [4.98, 4.99, 4.98, 5, 4.98].map((v) => reading("voltmeter", "B7:1", v));
+    expect(counted(five)).toEqual([4.98, 4.98]);
+    expect(counted([...five, reading("voltmeter", "B9:1", 4.98)])).toEqual([4.98, 4.98, 4.98]);
+  });
+  test("counts every time where it moved, or where the machine was in another state", () => {
+    expect(counted([5, 5, 0.2, 5].map((v) => reading("voltmeter", "B7:1", v)))).toHaveLength(4);
+    expect(counted([[], ["B9"], ["B8"]].map((u) => reading("voltmeter", "B7:1", 5, on(u))))).toHaveLength(3);
+  });
+  test("a lamp that was bright and then dark has shown two things", () => {
+    const lamp = (shown: "bright" | "dark") => reading("lamp", "F12:out", shown);
+    expect(counted([lamp("bright"), lamp("bright"), lamp("bright")])).toEqual([1, 1]);
+    expect(counted([lamp("bright"), lamp("bright"), lamp("dark")])).toEqual([1, 1, 0]);
+  });
+});
+
 describe("what comes and goes", () => {
   test("healthy readings speak against a lasting open contact, and leave one that comes and goes", () => {
     const entries: Entry[] = [

@@ -3,11 +3,11 @@ import { HiddenMachine } from "./hiddenMachine.js";
 import { hiddenFaults } from "./hiddenFaults.js";
 import { playJob, type JobResult } from "./job.js";
 import { judgeMachines } from "./machines.js";
-import { readSound } from "./sound.js";
+import { readAll } from "./asPredicted.js";
 
 /**
  * Reference program: ngspice, on machines written from device physics and not through the product's compiler. A short
- * form of `npm run bench:judge`; machines 1 and 3 only; 5 to 8 are kept for judging.
+ * form of `npm run bench:judge`; machines 1 and 3 only; 9 to 12 are kept for judging.
  */
 const machines = judgeMachines()
   .slice(0, 4)
@@ -20,9 +20,9 @@ test("sound machines set no code, and read as predicted", () => {
     const predictor = new Predictor(w);
     const machine = new HiddenMachine(w, undefined, 41);
     expect(machine.codes()).toEqual([]);
-    const sound = readSound(predictor, machine);
-    read += sound.read;
-    outside.push(...sound.outside.map((point) => `${w.name} ${point}`));
+    const sound = readAll(predictor, machine);
+    read += sound.length;
+    outside.push(...sound.flatMap((r) => (r.asPredicted ? [] : [`${w.name} ${r.point}`])));
   }
   expect(read).toBeGreaterThan(80);
   expect(outside.length / read).toBeLessThan(0.07);

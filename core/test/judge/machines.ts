@@ -1,7 +1,7 @@
 import { Wiring } from "../../src/index.js";
 
 /**
- * Eight machines as a competent user would type them from a drawing: pins, wires, splices, few values. The first four
+ * Twelve machines as a competent user would type them from a drawing: pins, wires, splices, few values. The first eight
  * are for tuning, the last four for judging only.
  */
 type Kind = "pressure" | "position" | "temperature" | "speed" | "coil";
@@ -147,6 +147,69 @@ const PLANS: readonly Plan[] = [
     bus: { wires: 1, nodes: ["N1", "N2", "N3"] },
     relay: false,
     inLine: false,
+    alternator: false,
+  },
+  {
+    name: "judge 9: crane, six sensors on one reference",
+    nominalVolt: 24,
+    sensors: [
+      { id: "B1", kind: "pressure", code: "P0901", group: 0 },
+      { id: "B2", kind: "pressure", code: "P0902", group: 0 },
+      { id: "B3", kind: "position", code: "P0903", group: 0 },
+      { id: "B4", kind: "pressure", code: "P0904", group: 0 },
+      { id: "B5", kind: "temperature", code: "P0905", group: 0 },
+      { id: "B6", kind: "temperature", code: "P0906", group: 0 },
+    ],
+    loads: [],
+    relay: false,
+    inLine: false,
+    alternator: true,
+  },
+  {
+    name: "judge 10: coach, lamps and valves fed by the module",
+    nominalVolt: 24,
+    sensors: [
+      { id: "B1", kind: "speed", code: "P1001", group: 0 },
+      { id: "B2", kind: "pressure", code: "P1002", group: 1 },
+    ],
+    loads: [
+      { id: "H1", kind: "lamp", on: "H" },
+      { id: "Y1", kind: "solenoid", on: "H" },
+      { id: "Y2", kind: "solenoid", on: "L" },
+    ],
+    relay: false,
+    inLine: true,
+    alternator: true,
+  },
+  {
+    name: "judge 11: roller, pressures and a two-wire bus of two",
+    nominalVolt: 12,
+    sensors: [
+      { id: "B1", kind: "pressure", code: "P1101", group: 0 },
+      { id: "B2", kind: "pressure", code: "P1102", group: 0 },
+      { id: "B3", kind: "temperature", code: "P1103", group: 0 },
+    ],
+    loads: [],
+    bus: { wires: 2, nodes: ["N1", "N2"] },
+    relay: false,
+    inLine: true,
+    alternator: true,
+  },
+  {
+    name: "judge 12: pump, relayed heaters, positions and a single wire",
+    nominalVolt: 12,
+    sensors: [
+      { id: "B1", kind: "position", code: "P1201", group: 0 },
+      { id: "B2", kind: "position", code: "P1202", group: 0 },
+      { id: "B3", kind: "coil", code: "P1203", group: 1 },
+    ],
+    loads: [
+      { id: "R1", kind: "heater", on: "L" },
+      { id: "R2", kind: "heater", on: "L" },
+    ],
+    bus: { wires: 1, nodes: ["N1", "N2"] },
+    relay: true,
+    inLine: true,
     alternator: false,
   },
 ];

@@ -51,6 +51,21 @@ describe("cost", () => {
 describe("candidates", () => {
   const kinds = (entries: Entry[]) =>
     new Set(candidates(tugPredictor, fold(entries), new Set(["B7"])).map((c) => c.kind));
+  test("a fuse that was pulled, or that a breaker stands in for, is neither looked at nor measured", () => {
+    const atFuse = (state: object) =>
+      candidates(
+        tugPredictor,
+        fold([{ ...voltsAt("B7:1", 5), state: { key: "on", unplugged: [], ...state } } as Entry]),
+        new Set(["F12"]),
+      )
+        .filter((c) => c.at === "F12")
+        .map((c) => c.kind);
+    expect(atFuse({})).toEqual(expect.arrayContaining(["look", "fuse"]));
+    for (const state of [{ breakers: ["F12"] }, { pulled: ["F12"] }]) {
+      expect(atFuse(state)).not.toContain("look");
+      expect(atFuse(state)).not.toContain("fuse");
+    }
+  });
   test("what is not owned is not offered; what the scan tool does not show is not asked of it", () => {
     const intake = (more: object): Entry => ({
       type: "intake",

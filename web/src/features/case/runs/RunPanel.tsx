@@ -3,6 +3,7 @@ import { type RunView, type TakenStep } from "@radicula/core";
 import { MARK_WORDS, RUN_WORDS, shownText, type Namer } from "@radicula/core/words";
 import { Button } from "antd";
 import { useEffect, useRef } from "react";
+import { HallBenchDrawing } from "./HallBenchDrawing";
 import { say } from "@/messages/issues";
 import styles from "./Runs.module.css";
 
@@ -37,6 +38,7 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
         </span>
         <span>{run.finding ? "done" : `${run.taken.length} done`}</span>
       </div>
+      {run.run === "hallBench" && run.next?.state.jumpers ? <HallBenchDrawing step={run.next} /> : null}
       {run.taken.length ? (
         <ol ref={list} className={styles.steps} tabIndex={0} aria-label="Steps taken">
           {run.taken.map((t, i) => (
