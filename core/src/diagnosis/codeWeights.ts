@@ -70,7 +70,7 @@ function weighCodes(
   const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + logCodeNotHere(e), 0);
   const share = normalise(Float64Array.from([...log, notHere]));
   const going = intermittentCodes(predictor, codes, rough);
-  return { signature, log, best, share, places, samples, wanted, rough, going };
+  return { signature, log, best, share, places, samples, wanted, going };
 }
 
 /** Hypotheses whose codes, tried roughly, fit much worse than the best. */

@@ -1,8 +1,6 @@
 import { LikelihoodCache, type ReadingLikelihoods } from "./likelihoodCache.js";
 import type { Misplacement } from "./misplaced.js";
-import type { CodeEvidence, ReadingEvidence } from "./evidence.js";
-import { logCode } from "./codeWeights.js";
-import { normalise } from "./maths.js";
+import type { ReadingEvidence } from "./evidence.js";
 import { type Families, familiesOf } from "../prediction/unknowns.js";
 import { type NamedReading, readingName, severitySteps, drawSteps, readingLikelihoods } from "./readingWeights.js";
 import type { Predictor } from "../prediction/predictor.js";
@@ -31,22 +29,8 @@ const LEAST = 1e-300;
 /** Likelihoods of readings that hang on one unknown: they share its draw. Remembered, since most readings stay. */
 export class ReadingFamilies {
   private readonly unknowns: Families;
-  /** codes by the family of the pin they watch */
-  private readonly codesOf = new Map<string, CodeEvidence[]>();
-
-  /** @param rough hypotheses whose codes were only worked out roughly: they say nothing of draws */
-  constructor(
-    private readonly predictor: Predictor,
-    codes: readonly CodeEvidence[],
-    private readonly rough: ReadonlySet<number>,
-  ) {
+  constructor(private readonly predictor: Predictor) {
     this.unknowns = familiesOf(predictor);
-    for (const e of codes) {
-      const { monitor } = predictor.monitors[e.monitor]!;
-      if (!("at" in monitor)) continue;
-      const family = this.unknowns.ofPin(monitor.at);
-      this.codesOf.set(family, [...(this.codesOf.get(family) ?? []), e]);
-    }
   }
 
   /** The readings by family, as they were really taken if at a look-alike */
@@ -89,42 +73,23 @@ export class ReadingFamilies {
     const steps = severitySteps(predictor, h);
     const out = new Float64Array(size);
     const likelihoods = this.likelihoodsOf(h, family, wanted, presence);
-    const used = predictor.drawsUsed(h);
-    const width = used * likelihoods.drawSteps;
+    const width = predictor.drawsUsed(h) * likelihoods.drawSteps;
     for (let p = 0; p * steps < size; p++) {
       if (!wanted[p * predictor.draws]) continue;
       // what hangs on the kind of a device alone, and what on a value: a few draws do not hold every pair of the two
       const parts = partsOf(likelihoods, p);
-      // codes of the same pin were weighed by themselves: what they say of the draws counts here
-      const byCodes = this.drawsByCodes(h, family.family, p);
       for (let k = p * steps; k < (p + 1) * steps; k++) {
         let log = 0;
         for (const part of parts) {
           let mean = 0;
-          for (let d = 0; d < width; d++)
-            mean += byCodes[Math.floor(d / likelihoods.drawSteps)]! * product(part, k * width + d, d, presence);
-          log += Math.log(Math.max(mean / likelihoods.drawSteps, LEAST));
+          for (let d = 0; d < width; d++) mean += product(part, k * width + d, d, presence);
+          log += Math.log(Math.max(mean / width, LEAST));
         }
         out[k] = log;
       }
     }
     column.set(h, out);
     return out;
-  }
-  /** How likely each draw is by the codes of one family, at one severity of a hypothesis; sums to 1. */
-  private drawsByCodes(h: number, family: string, p: number): Float64Array {
-    const { predictor } = this;
-    const used = predictor.drawsUsed(h);
-    const codes = h > predictor.faults.length || this.rough.has(h) ? undefined : this.codesOf.get(family);
-    if (!codes) return new Float64Array(used).fill(1 / used);
-    const n = predictor.monitors.length;
-    const monitors = codes.map((e) => e.monitor);
-    const shares = predictor.codeShares(h, monitors);
-    return normalise(
-      Float64Array.from({ length: used }, (_, d) =>
-        codes.reduce((sum, e) => sum + logCode(shares[(p * predictor.draws + d) * n + e.monitor]!, e), 0),
-      ),
-    );
   }
   private likelihoodsOf(h: number, family: Family, wanted: Uint8Array, presence: number): FamilyLikelihoods {
     return {

@@ -214,25 +214,6 @@ export function partDraws(values: Float64Array, into: Float64Array): Int8Array {
   return groups;
 }
 
-/**
- * The least width of what is predicted where draws stand in groups apart: a kind that few draws show is known roughly.
- * @param groups see {@link partDraws} @returns for each draw; 0 where its kind shows in many
- */
-export function leastWidths(values: Float64Array, groups: Int8Array): Float64Array {
-  const members = new Map<number, number>();
-  let low = Infinity;
-  let high = -Infinity;
-  groups.forEach((g, d) => {
-    if (g < 0) return;
-    members.set(g, (members.get(g) ?? 0) + 1);
-    low = Math.min(low, values[d]!);
-    high = Math.max(high, values[d]!);
-  });
-  return Float64Array.from(groups, (g) =>
-    g >= 0 && members.size > 1 && members.get(g)! < FEW_OF_KIND ? LONE * (high - low) : 0,
-  );
-}
-
 /** Within its kind a prediction moves less than this share of what lies between kinds. Judgement. */
 const WITHIN_KIND = 0.08;
 /** Whether draws stand in groups apart and hardly differ within them: the kind of a device is all they hang on. */

@@ -46,8 +46,6 @@ export interface CodePosterior {
   readonly places: ReadonlyMap<number, Float64Array>;
   readonly samples: ReadonlyMap<number, Float64Array>;
   readonly wanted: ReadonlyMap<number, Uint8Array>;
-  /** hypotheses whose codes were only worked out roughly */
-  readonly rough: ReadonlySet<number>;
   /** as `places`, where the fault comes and goes */
   going(h: number, presence: number): Float64Array;
 }

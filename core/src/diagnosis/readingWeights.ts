@@ -5,15 +5,7 @@ import { stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Families } from "../prediction/unknowns.js";
 import type { ReadingEvidence } from "./evidence.js";
-import {
-  DRAW_KERNEL,
-  isByKindAlone,
-  leastWidths,
-  likelihood,
-  partDraws,
-  SEVERITY_KERNEL,
-  voltRange,
-} from "./likelihood.js";
+import { DRAW_KERNEL, isByKindAlone, likelihood, partDraws, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
 
 /** A reading with the family of its unknown and a name of its own. */
 export interface NamedReading {
@@ -116,8 +108,7 @@ class ReadingCloud {
       for (let d = 0; d < used; d++) this.scaled[d] = this.scale(this.at(p, d));
       const groups = partDraws(this.scaled, this.deviations);
       if (isByKindAlone(this.scaled, groups)) byKind[p] = 1;
-      const least = leastWidths(this.scaled, groups);
-      for (let d = 0; d < used; d++) this.write(p, d, groups, least[d]!, out);
+      for (let d = 0; d < used; d++) this.write(p, d, groups, out);
     }
     return { of: out, byKind };
   }
@@ -131,13 +122,13 @@ class ReadingCloud {
   }
 
   /** The likelihoods of one severity and draw, at every step between it and its neighbours. */
-  private write(p: number, d: number, groups: Int8Array, least: number, out: Float32Array): void {
+  private write(p: number, d: number, groups: Int8Array, out: Float32Array): void {
     const { steps, fine, used, e, at } = this;
     const below = this.isWanted(p - 1) ? p - 1 : -1;
     const above = this.isWanted(p + 1) ? p + 1 : -1;
     const here = at(p, d);
     const along = this.alongUnknown(p, d, groups);
-    const deviation = DRAW_KERNEL * (along.isAlone && groups[d]! >= 0 ? this.deviations[d]! : least);
+    const deviation = along.isAlone && groups[d]! >= 0 ? DRAW_KERNEL * this.deviations[d]! : 0;
     const severityGap = this.others
       ? this.gapToOthers(p, d)
       : ((0.5 * SEVERITY_KERNEL) / steps) * (this.gap(p, below, d) + this.gap(p, above, d));

@@ -1,7 +1,7 @@
 import type { Predictor } from "../prediction/predictor.js";
 import { CODE_EXPLAINED_FROM, leftOver, misfit, MISFIT_SIGMAS, setBy, type Belief } from "./belief.js";
 import type { Evidence, ReadingEvidence } from "./evidence.js";
-import type { Grouped } from "./groups.js";
+import type { Grouped, Suspect } from "./groups.js";
 import type { MixtureComponent } from "./posterior.js";
 import { stateName } from "../network/state.js";
 
@@ -9,13 +9,14 @@ import { stateName } from "../network/state.js";
  * How sure anybody may be of the leader, whatever its share: the model itself may be wrong, and what bends to fit
  * anything is then the least bad of all. Judgement, not tuned.
  */
-const BOUND = { misfits: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
+const BOUND = { misfits: 0.94, misfitsOfSeveral: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
 /** Below this no bound would matter. */
 const MATTERS_FROM = 0.8;
 
 /**
- * The most that may be claimed for the leading suspect: less where readings contradict it, where a fault of several is
- * not needed by anything measured, and where it is said to come and go but nothing was seen to.
+ * The most that may be claimed for the leading suspect: less where readings contradict it (what it keeps when all
+ * evidence counts half, and never as much as a verdict needs), where a fault of several is not needed by anything
+ * measured, and where it is said to come and go but nothing was seen to.
  */
 export function mostToClaim(predictor: Predictor, belief: Belief, grouped: Grouped): number {
   const leader = grouped.suspects[0]!;
@@ -26,10 +27,25 @@ export function mostToClaim(predictor: Predictor, belief: Belief, grouped: Group
   const { readings } = leftOver(predictor, component, evidence);
   const goes = leader.members.reduce((sum, m) => sum + m.intermittent, 0) > leader.share / 2;
   return Math.min(
-    readings.length > 1 ? BOUND.misfits : 1, // a single one is taken again before a cause is declared
+    readings.length > 1 ? mostAgainstReadings(predictor, belief, leader) : 1, // a single one is taken again before a cause is declared
     leader.type === "several" && !isEachNeeded(predictor, component, evidence) ? BOUND.notNeeded : 1,
     goes && !isSeenToGo(evidence) ? BOUND.notSeenToGo : 1,
   );
+}
+
+/** Readings contradict the leader: the model is wrong somewhere, so nothing that it says counts in full. */
+function mostAgainstReadings(predictor: Predictor, { posterior }: Belief, leader: Suspect): number {
+  if (leader.type === "several") return BOUND.misfitsOfSeveral;
+  const { share, shareByCodes } = posterior;
+  const its = new Set(leader.members.map((m) => m.hypothesis));
+  let all = Math.sqrt(posterior.notHere * shareByCodes.at(-1)!);
+  let own = 0;
+  for (let h = 0; h <= predictor.faults.length; h++) {
+    const half = Math.sqrt(share[h]! * shareByCodes[h]!);
+    all += half;
+    if (its.has(h)) own += half;
+  }
+  return all > 0 ? Math.min(BOUND.misfits, own / all) : BOUND.misfits;
 }
 
 /** Whether every fault of a set is needed: without it a reading and something else are left unexplained. */

@@ -57,7 +57,7 @@ class Weighing {
     this.readings = evidence.filter((e) => e.kind === "reading");
     this.logPrior = logPriors(predictor, options.factors);
     this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
-    this.families = new ReadingFamilies(predictor, this.codes, this.byCodes.rough);
+    this.families = new ReadingFamilies(predictor);
   }
 
   posterior(): Posterior {

@@ -11,8 +11,9 @@ const FEEDING: ReadonlySet<string> = new Set(["supply", "supply2", "ground", "gr
 const RIVAL_FROM = 1e-6;
 
 /**
- * The next reading at a supply or ground pin, not taken yet, of the part that the leading suspect is about: how a part
- * behaves without one of them differs from maker to maker, so that only a reading there rules it out.
+ * The next reading, not taken yet, without which the leading suspect is not to be condemned: at a supply or ground pin
+ * of the part it is about, since how a part behaves without one of them differs from maker to maker; and at the
+ * module's own pin where the module is accused, since it is the last thing to replace (common practice, no source).
  * @returns undefined where all have been read, or faults there are out of the question
  */
 export function unreadPin(
@@ -27,14 +28,22 @@ export function unreadPin(
       instrument === "voltmeter" && state.key !== "off" ? points : [],
     ),
   );
-  for (const { at } of pins) {
-    if (read.has(at) || rivalAt(predictor, belief, at) < RIVAL_FROM) continue;
+  const rivals = pins.map((p) => p.at).filter((at) => rivalAt(predictor, belief, at) >= RIVAL_FROM);
+  for (const at of [...rivals, ...accusedPins(predictor, leader)]) {
+    if (read.has(at)) continue;
     const candidate = open.find(
       (c) => c.kind === "voltage" && c.points.length === 1 && c.points[0] === at && c.state.key === "on",
     );
     if (candidate) return candidate;
   }
   return undefined;
+}
+
+/** The pin of a module whose inside is accused. */
+function accusedPins({ wiring }: Predictor, { members }: Suspect): string[] {
+  const modules = new Set(wiring.devices.flatMap((d) => (d.kind === "module" ? [d.id] : [])));
+  const at = members[0]!.faults.flatMap((f) => (modules.has(f.place.id) && f.at !== undefined ? [f.at] : []));
+  return [...new Set(at)];
 }
 
 /** Sensors and actuators on the plug, wire or module pin a suspect is about. */

@@ -10,8 +10,6 @@ import type { Predictor, ReadingPlace } from "./predictor.js";
 export interface Families {
   /** family of a reading, by name */
   of(e: Omit<ReadingPlace, "state">): string;
-  /** family of the volts at a pin */
-  ofPin(at: string): string;
   /** draws in the order of the unknown that drives a family; undefined where none does */
   order(family: string): readonly number[] | undefined;
 }
@@ -33,17 +31,19 @@ function makeFamilies(predictor: Predictor): Families {
       if (net !== undefined) drivers.set(`net ${net}`, d.id);
     }
   const orders = new Map<string, readonly number[] | undefined>();
-  const ofPin = (at: string): string => {
-    const f = nets.functionOf(at);
-    const net = nets.netOf.get(at);
-    if (net === undefined) return at.includes(":") && !at.includes("#") ? "feed" : `at ${at}`;
-    return f === "feed" || f === "unknown" ? "feed" : `net ${net}`;
-  };
   return {
-    ofPin,
     of: (e) => {
       if (e.instrument === "clamp") return "amperes";
-      const base = ofPin(e.point);
+      const f = nets.functionOf(e.point);
+      const net = nets.netOf.get(e.point);
+      const base =
+        net === undefined
+          ? e.point.includes(":") && !e.point.includes("#")
+            ? "feed"
+            : `at ${e.point}`
+          : f === "feed" || f === "unknown"
+            ? "feed"
+            : `net ${net}`;
       return e.instrument === "ohmmeter" || e.instrument === "continuity"
         ? `ohms ${base}`
         : e.instrument === "scope"

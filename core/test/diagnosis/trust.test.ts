@@ -18,11 +18,20 @@ test("a single cause that every reading fits is claimed as sure as it is", () =>
 
 test("two readings that contradict the leader bound what is claimed; nothing is proven, shares still add up", () => {
   const { most, plan } = claimed(tugPredictor, [...dragged, volts("B9:1", 3.9), volts("A1:17", 4.1)]);
-  expect(most).toBeLessThanOrEqual(0.8);
+  expect(most).toBeLessThan(0.95); // a verdict is claimed from there on
   expect(plan.stage).not.toBe("proven");
-  expect(plan.grouped.suspects[0]!.share).toBeLessThanOrEqual(0.8);
+  expect(plan.grouped.suspects[0]!.share).toBeLessThanOrEqual(most);
   // those too weak to be listed are left out
   expect(plan.grouped.suspects.reduce((sum, s) => sum + s.share, 0)).toBeCloseTo(1, 3);
+});
+
+test("a leader that hangs on less evidence is bounded further by the same contradictions", () => {
+  const against = [volts("B9:1", 3.9), volts("A1:17", 4.1)];
+  const all = claimed(tugPredictor, [...dragged, ...against]);
+  const less = claimed(tugPredictor, [...dragged.filter((_, i) => i !== 6), ...against]);
+  expect(less.grouped.suspects[0]!.id).toBe(all.grouped.suspects[0]!.id);
+  expect(less.most).toBeLessThan(all.most - 0.02);
+  expect(less.most).toBeGreaterThan(0.5);
 });
 
 test("two faults of which each is needed by a code and a reading of its own are not bounded", () => {
