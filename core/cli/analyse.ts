@@ -4,6 +4,7 @@ import {
   withScannedCodes,
   type Analysis,
   type Answer,
+  type Outcome,
   type Recommendation,
   type SuspectView,
 } from "../src/index.js";
@@ -12,7 +13,9 @@ import {
   Instructor,
   issueText,
   Namer,
+  outcomeText,
   reasonText,
+  repairName,
   shareText,
   shownText,
   strengthWord,
@@ -86,6 +89,14 @@ function asJson(a: Analysis): unknown {
     school: a.school,
     minutesLeft: a.minutesLeft ?? null,
     feeds: a.feeds,
+    outcome: a.outcome
+      ? {
+          ...a.outcome,
+          kind: a.outcome.kind ?? null,
+          conductor: a.outcome.conductor ?? null,
+          repairs: a.outcome.repairs.map((r) => ({ id: r.id, share: r.share, faults: r.faults.map((f) => f.id) })),
+        }
+      : null,
     remarks: a.remarks.map((r) => ({ code: r.code, path: r.path, params: r.params, text: issueText(r) })),
   };
 }
@@ -94,7 +105,7 @@ const STAGES: Readonly<Record<Analysis["stage"], string>> = {
   waiting: "no codes or readings yet",
   splitting: "suspects still to be told apart",
   confirming: "one suspect left: confirm it",
-  proven: "one cause, confirmed",
+  proven: "confirmed",
   stuck: "nothing within reach tells the rest apart",
 };
 
@@ -104,9 +115,16 @@ function print(title: string, a: Analysis, namer: Namer, instructor: Instructor,
   for (const f of a.feeds) io.out(`+ ${feedText(f)}\n`);
   io.out("\nSuspects\n");
   for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
+  if (a.outcome && (a.stage === "proven" || a.stage === "stuck")) printOutcome(a.outcome, namer, io);
   if (a.next.length)
     io.out(a.again === undefined ? "\nNext reading\n" : `\nOnce more: entry ${a.again} does not fit\n`);
   a.next.slice(0, 3).forEach((n, i) => printNext(n, i + 1, a, namer, instructor, io));
+}
+
+function printOutcome(outcome: Outcome, namer: Namer, io: Io): void {
+  const { proven, open } = outcomeText(outcome, namer);
+  io.out(`\nProven: ${proven}${open ? `; ${open}. Look in this order:` : ""}\n`);
+  if (open) outcome.repairs.forEach((r, i) => io.out(`  ${i + 1}. ${repairName(r, namer)}  ${shareText(r.share)}\n`));
 }
 
 function printSuspect(s: SuspectView, namer: Namer, io: Io): void {

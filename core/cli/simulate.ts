@@ -105,8 +105,10 @@ function print(p: Played, io: Io): void {
         `before it ${s.leader} led with ${shareText(s.share)})\n`,
     ),
   );
+  const { verdict } = p;
+  const group = verdict && verdict.repairs > 1 ? `, one of ${verdict.repairs} repairs` : "";
   io.out(
-    `${ENDINGS[p.ending]}${p.verdict ? `: ${p.verdict.suspect} at ${shareText(p.verdict.share)}` : ""}; ` +
+    `${ENDINGS[p.ending]}${verdict ? `: ${verdict.suspect} at ${shareText(verdict.share)}${group}` : ""}; ` +
       `${p.steps.length} tests, ${p.minutes.toFixed(1)} min\n`,
   );
 }
@@ -117,6 +119,15 @@ function summary(all: readonly Played[], io: Io): void {
     `${all.length} machines: isolated ${count("isolated")}, wrong ${count("wrong")}, given up ${count("gaveUp")}` +
       `, no code ${count("noCode")}\n`,
   );
+  const found = played.filter((p) => p.ending === "isolated");
+  const alone = found.filter((p) => p.verdict?.alone);
+  const groups = found.filter((p) => !p.verdict?.alone).map((p) => p.verdict?.repairs ?? 0);
+  const mean = groups.reduce((a, b) => a + b, 0) / groups.length;
+  if (found.length)
+    io.out(
+      `of those isolated, the right repair alone ${alone.length}, in a group ${groups.length}` +
+        `${groups.length ? ` (of ${mean.toFixed(1)} on average)` : ""}\n`,
+    );
   if (played.length)
     io.out(
       `on average ${(played.reduce((s, p) => s + p.steps.length, 0) / played.length).toFixed(1)} tests, ` +

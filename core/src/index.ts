@@ -200,6 +200,8 @@ export {
   type SuspectView,
 } from "./planner/analysis.js";
 export { courseOf, type CoursePoint } from "./planner/course.js";
+export { openRepairs, outcomeOf, repairsOf } from "./planner/outcome.js";
+export type { Outcome, ProvenKind, Repair } from "./planner/outcome.js";
 export type { Stage } from "./planner/plan.js";
 export { thinkAhead } from "./planner/thinkAhead.js";
 export type { CandidateKind } from "./planner/candidateKind.js";

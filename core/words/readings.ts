@@ -23,7 +23,8 @@ const METERS: Readonly<Record<Candidate["instrument"], string>> = {
   lamp: "test lamp",
   none: "",
 };
-const FUNCTIONS: Readonly<Record<NetFunction, string>> = {
+/** What a conductor is for. */
+export const CONDUCTORS: Readonly<Record<NetFunction, string>> = {
   reference: "reference",
   sensorGround: "sensor ground",
   signal: "signal",
@@ -84,7 +85,7 @@ export class Instructor {
     return stimulusText(this.wiring, id, value);
   }
   functionOf(point: string): string {
-    return FUNCTIONS[this.nets.functionOf(point)];
+    return CONDUCTORS[this.nets.functionOf(point)];
   }
   colourOf(point: string): string | undefined {
     return this.colours.get(point);

@@ -98,8 +98,14 @@ export function report(results, { every, minutes }) {
         `against the fixed chart ${(own / minutesOf(schools.filter((r) => r.school === "chart"))).toFixed(2)}`,
     );
   out.push("", ...calibration(single.filter((r) => r.ending === "isolated" || r.ending === "wrong")));
-  const sizes = single.filter((r) => r.verdict).map((r) => r.verdict.places);
-  out.push("", `repair group left at the end: mean ${mean(sizes).toFixed(2)} places, largest ${Math.max(...sizes)}`);
+  const declared = single.filter((r) => r.verdict && r.ending !== "gaveUp");
+  const sizes = declared.map((r) => r.verdict.repairs);
+  const alone = declared.filter((r) => r.verdict.alone);
+  out.push(
+    "",
+    `right repair alone ${interval(alone.length, declared.length)}; repairs left open at the end: ` +
+      `mean ${mean(sizes).toFixed(2)}, largest ${Math.max(...sizes)}`,
+  );
   const bold = (list) => `${list.filter((r) => r.overbold).length} of ${list.length}`;
   out.push(
     `a single cause, and a wrong one, declared where there are three: ${bold(set("triple"))}; where there are ` +

@@ -165,7 +165,7 @@ test("job (b): the corroded sensor-ground splice, within ten tests", async ({ pa
   while (readings < 11 && (await takeOne(page))) readings++;
   expect(readings).toBeLessThanOrEqual(10);
   await expect(verdict(page)).toContainText(/splice S22 \(sensor ground\)/i);
-  await expect(verdict(page)).toContainText("One cause, confirmed");
+  await expect(verdict(page)).toContainText("One repair, confirmed");
 });
 
 test("a value that cannot be right is asked again with the reason, and stays typed", async ({ page }) => {

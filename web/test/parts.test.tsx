@@ -229,6 +229,31 @@ describe("the end of a job", () => {
     rerender(<Verdict analysis={proven} {...props} open={[]} closed />);
     expect(screen.getByRole("heading")).toHaveTextContent("Closed without a cause");
   });
+  test("one of several repairs: what is proven, each repair in the order to look, and what may split them", () => {
+    const first = proven.suspects[0]!;
+    const member = (id: string, share: number) => ({ id, faults: first.members[0]!.faults, share });
+    const group = {
+      ...proven,
+      outcome: {
+        isOneRepair: false,
+        kind: "open" as const,
+        conductor: { use: "signal" as const, point: "A1:9" },
+        repairs: [member("wire a", 0.6), member("wire b", 0.38)],
+      },
+    };
+    const onRuns = jest.fn();
+    const run = { run: "halveRun" as const, on: "B9:3", minutes: 4, bits: 0.9, shareOfOpen: 0.9 };
+    render(<Verdict analysis={group} {...props} run={run} onRuns={onRuns} />);
+    expect(screen.getByRole("heading")).toHaveTextContent("Open circuit in the signal at A1 cavity 9");
+    expect(screen.getByText(/One of 2 repairs; no test on offer tells them apart/)).toBeVisible();
+    const items = within(screen.getByRole("list", { name: /in the order to look/ })).getAllByRole("listitem");
+    expect(items.map((i) => /\d+ %/.exec(i.textContent)?.[0])).toEqual(["60 %", "38 %"]);
+    expect(screen.getByText(/Do not replace them all/)).toBeVisible();
+    fireEvent.click(screen.getByRole("button", { name: /^Split them/ }));
+    expect(onRuns).toHaveBeenCalled();
+    fireEvent.click(screen.getByRole("button", { name: "Log what is proven" }));
+    expect(props.onVerdict).toHaveBeenCalled();
+  });
   test("one cause, confirmed; what is still unplugged must go back", () => {
     expect(proven.stage).toBe("proven");
     render(<Verdict analysis={proven} {...props} />);

@@ -27,7 +27,8 @@ export function mostToClaim(predictor: Predictor, belief: Belief, grouped: Group
   const { readings } = leftOver(predictor, component, evidence);
   const goes = leader.members.reduce((sum, m) => sum + m.intermittent, 0) > leader.share / 2;
   return Math.min(
-    readings.length > 1 ? mostAgainstReadings(predictor, belief, leader) : 1, // a single one is taken again before a cause is declared
+    // a single one is taken again before a cause is declared
+    readings.length > 1 ? mostAgainstReadings(predictor, belief, leader) : 1,
     leader.type === "several" && !isEachNeeded(predictor, component, evidence) ? BOUND.notNeeded : 1,
     goes && !isSeenToGo(evidence) ? BOUND.notSeenToGo : 1,
   );

@@ -253,6 +253,11 @@ export const VerdictEntry = z.strictObject({
   text: z.string().max(400),
   share: z.number().min(0).max(1),
   engine: z.string().max(40),
+  open: z
+    .array(z.strictObject({ repair: z.string().max(400), share: z.number().min(0).max(1) }))
+    .max(40)
+    .optional()
+    .meta({ description: "Where one of several repairs is meant and nothing told them apart: all of them" }),
   ranking: z
     .array(z.strictObject({ suspect: z.string().max(200), share: z.number().min(0).max(1) }))
     .max(20)

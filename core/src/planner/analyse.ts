@@ -23,6 +23,7 @@ import { suspicionOf } from "./course.js";
 import { compareCosts } from "./economics.js";
 import { ExpectedInformation } from "./expectedInformation.js";
 import { comparePolicies, lookAhead } from "./lookAhead.js";
+import { outcomeOf } from "./outcome.js";
 import { makePlan, type Plan } from "./plan.js";
 import { choose, POLICIES, type ChartStep, type Chosen, type Policy } from "./policies.js";
 import type { Weighed } from "./ranking.js";
@@ -127,6 +128,7 @@ function view(
     readings: readingViews(predictor, evidence, lead),
     suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
+    outcome: isCause(leader) && !waiting ? outcomeOf(predictor.wiring, leader, plan.cost, plan.position) : undefined,
     remarks: [
       ...remarksOn(predictor.wiring, leader, misplaced, folded),
       ...olderVerdict(folded, leader),

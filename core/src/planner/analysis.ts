@@ -7,6 +7,7 @@ import type { Folded } from "../logbook/fold.js";
 import type { Answer } from "./answers.js";
 import type { Candidate } from "./candidate.js";
 import type { Economics } from "./economics.js";
+import type { Outcome } from "./outcome.js";
 import type { PolicyMinutes } from "./lookAhead.js";
 import type { Stage } from "./plan.js";
 import type { Policy } from "./policies.js";
@@ -69,6 +70,8 @@ export interface Analysis {
   readonly suspicion: ReadonlyMap<string, number>;
   /** fewest faults that together set every present code, the likeliest first; by fault id */
   readonly explanations: readonly (readonly string[])[];
+  /** what is proven of the leading cause, and which repairs are open; undefined where no cause leads */
+  readonly outcome: Outcome | undefined;
   readonly remarks: readonly Issue[];
   readonly folded: Folded;
   /** what the intake did to the rates of faults */

@@ -1,10 +1,8 @@
 import type { Posterior } from "../diagnosis/posterior.js";
-import type { FaultPlace } from "../faults/fault.js";
-import type { Wiring } from "../format/wiring.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets } from "../wiring/nets.js";
-import { connectorPoints, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
 import type { Candidate } from "./candidate.js";
+import { netsOfPlaces } from "./placeNets.js";
 
 /** A conductor is cleared while what could be wrong on it, or at either end of it, holds less than this. Judgement. */
 const CLEARED_BELOW = 0.01;
@@ -37,29 +35,3 @@ export function withoutCleared(
   return open.filter((c) => !(OHMS.has(c.kind) && c.points.every(isCleared)));
 }
 const OHMS: ReadonlySet<Candidate["kind"]> = new Set<Candidate["kind"]>(["ohms", "ohmsWatch"]);
-
-/** The conductors that a fault at each place would be on. */
-function netsOfPlaces(
-  wiring: Wiring,
-  netOf: ReadonlyMap<string, number>,
-): ReadonlyMap<FaultPlace["id"], readonly number[]> {
-  const at = new Map<string, number[]>();
-  const add = (id: string, points: readonly string[]) => {
-    const nets = points.flatMap((p) => netOf.get(p) ?? []);
-    at.set(id, [...(at.get(id) ?? []), ...nets]);
-  };
-  for (const w of wiring.wires) add(wireId(w), [w.from, w.to]);
-  for (const c of wiring.connectors) {
-    add(c.id, connectorPoints(c));
-    for (const p of connectorPoints(c)) {
-      add(p, [p]);
-      if (c.inline) add(p.replace(/\.[ab]$/, ""), [p]);
-    }
-  }
-  for (const d of wiring.devices) {
-    const points = devicePins(d).map((p) => p.at);
-    add(d.id, [d.id, ...points, ...["in", "out", "+", "-"].map((end) => `${d.id}:${end}`)]);
-    if (points.length > 0) for (const c of deviceConnectors(d)) add(c, points);
-  }
-  return at;
-}

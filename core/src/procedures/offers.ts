@@ -1,9 +1,11 @@
+import { isCause, type FaultView } from "../diagnosis/groups.js";
 import { entropyBits } from "../diagnosis/maths.js";
 import { DEFAULTS } from "../defaults.js";
 import type { RunName } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Analysis } from "../planner/analysis.js";
 import { Cost, positionOf } from "../planner/cost.js";
+import { repairsOf } from "../planner/outcome.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { followPoint } from "../wiring/follow.js";
 import { findNets } from "../wiring/nets.js";
@@ -29,25 +31,32 @@ const MOST = 6;
 const HALL_BENCH_STEPS = 3;
 const EACH = 2;
 
+/** What is still to be told apart: repairs one by one, also those that no single test tells apart. */
+function liveRepairs({ suspects }: Analysis) {
+  const others = suspects.filter((s) => !isCause(s)).map(({ share }) => ({ share, faults: [] as FaultView[] }));
+  return [...suspects.filter(isCause).flatMap(repairsOf), ...others]
+    .filter((r) => r.share >= KEEP)
+    .map((r) => ({
+      share: r.share,
+      places: r.faults.map((f) => f.place.id),
+      machine: r.faults.flatMap((f) => (f.place.type === "machine" ? [f.place.id] : [])),
+      shorts: r.faults.some((f) => f.mode.startsWith("short")),
+    }));
+}
+
 /**
  * The runs worth their time, the most information per minute first. A run is worth what it tells apart: suspects are
  * sorted by the outcome each would bring, and the entropy of that sorting is what is expected to be learnt.
  */
 export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] {
-  if (analysis.stage === "waiting" || analysis.stage === "proven") return [];
+  if (analysis.stage === "waiting" || (analysis.stage === "proven" && analysis.outcome?.isOneRepair !== false))
+    return [];
   const { wiring } = predictor;
   const cost = new Cost(wiring);
   const from = positionOf(analysis.folded);
   const nets = findNets(wiring);
   const barred = barredConnectors(wiring);
-  const live = analysis.suspects
-    .filter((s) => s.share >= KEEP)
-    .map((s) => ({
-      share: s.share,
-      places: s.places.map((p) => p.id),
-      machine: s.places.flatMap((p) => (p.type === "machine" ? [p.id] : [])),
-      shorts: s.members.some((m) => m.fault.mode.startsWith("short")),
-    }));
+  const live = liveRepairs(analysis);
   const total = live.reduce((sum, s) => sum + s.share, 0);
   const open = entropyBits(live.map((s) => s.share / total));
   const deviceOn = new Map(wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));

@@ -8,6 +8,7 @@ import type { Entry } from "../format/case.js";
 import { readingsAt } from "../logbook/seen.js";
 import { WRONG_COMPONENT } from "../planner/remarks.js";
 import type { Candidate } from "../planner/candidate.js";
+import { openRepairs } from "../planner/outcome.js";
 import { makePlan, type Stage, type Plan } from "../planner/plan.js";
 import { choose, type ChartStep, type Policy } from "../planner/policies.js";
 import { recordAnswer, recordReading } from "../planner/record.js";
@@ -52,14 +53,18 @@ export interface Played {
   readonly stage: Stage;
   readonly steps: readonly PlayedStep[];
   readonly minutes: number;
-  /** the last verdict: who, how surely, how many places it leaves, and whether it was right */
+  /**
+   * the last verdict: who, how surely, how many repairs it leaves open, whether the hidden one is among them, and
+   * whether it is named alone
+   */
   readonly verdict:
     | {
         readonly suspect: string;
         readonly type: Suspect["type"];
         readonly share: number;
-        readonly places: number;
+        readonly repairs: number;
         readonly right: boolean;
+        readonly alone: boolean;
       }
     | undefined;
   /**
@@ -233,7 +238,10 @@ class Technician {
   private judge(found: Suspect, machine: SimulatedMachine): Ending | undefined {
     const declared = isCause(found) && found.share >= DECLARE;
     const right = declared && isRight(found, this.truth(), machine.odd);
-    this.verdict = { suspect: found.id, type: found.type, share: found.share, places: found.places.length, right };
+    const open = isCause(found) ? openRepairs(found) : [];
+    const { id: suspect, type, share } = found;
+    const alone = right && open.length === 1 && open[0]!.faults.every((f) => this.truth().has(placeKey(f)));
+    this.verdict = { suspect, type, share, repairs: open.length, right, alone };
     const single = found.type === "fault" && this.stage === "proven" && this.left.length > 1;
     if (declared && !right && single) this.overbold = true;
     if (!declared) return "gaveUp";

@@ -1,6 +1,6 @@
 "use client";
 import type { Candidate, RunView } from "@radicula/core";
-import { issueText } from "@radicula/core/words";
+import { issueText, outcomeText, repairName } from "@radicula/core/words";
 import { useMedia } from "@/ui/useMedia";
 import { capital } from "@/ui/text";
 import styles from "./Case.module.css";
@@ -108,13 +108,16 @@ function OpenRun({ run }: { readonly run: RunView }) {
 const LONGEST_FINDING = 400;
 
 function Ended() {
-  const { analysis, namer, open, closed, write, sheets } = useCase();
+  const { analysis, namer, open, closed, write, sheets, computed } = useCase();
   const leader = analysis?.suspects[0];
   if (!analysis || !leader) return null;
-  const logVerdict = () =>
-    write.append([
-      verdictEntry(leader, capital(namer.suspect(leader).title), analysis.suspects, analysis.engine, now()),
-    ]);
+  const { outcome, suspects, engine } = analysis;
+  const logVerdict = () => {
+    const text = outcome ? outcomeText(outcome, namer) : { proven: namer.suspect(leader).title, open: "" };
+    const said = [text.proven, text.open].filter(Boolean).join(": ");
+    const repairs = outcome?.repairs.map((r) => ({ repair: repairName(r, namer), share: r.share }));
+    write.append([verdictEntry(leader, capital(said), suspects, engine, now(), repairs)]);
+  };
   return (
     <Verdict
       analysis={analysis}
@@ -128,6 +131,8 @@ function Ended() {
       }}
       onDisturbed={() => sheets.open("disturbed")}
       onOther={() => sheets.open("other")}
+      run={computed.offers[0]}
+      onRuns={() => sheets.open("runs")}
     />
   );
 }

@@ -1,6 +1,14 @@
 "use client";
-import type { Analysis, Disturbed } from "@radicula/core";
-import { repairText, shareText, type Namer } from "@radicula/core/words";
+import type { Analysis, Disturbed, Outcome, RunOffer } from "@radicula/core";
+import {
+  outcomeText,
+  repairName,
+  repairText,
+  RUN_WORDS,
+  shareShort,
+  shareText,
+  type Namer,
+} from "@radicula/core/words";
 import { Button } from "antd";
 import { disturbedText } from "./disturbed/DisturbedList";
 import styles from "./reading/NextReading.module.css";
@@ -18,6 +26,9 @@ interface Props {
   readonly onReopen: () => void;
   readonly onDisturbed: () => void;
   readonly onOther: () => void;
+  /** a guided run that may split what is still open */
+  readonly run?: RunOffer | undefined;
+  readonly onRuns?: () => void;
 }
 
 /** Where splitting suspects ends: one cause confirmed, or nothing within reach that could tell the rest apart. */
@@ -31,30 +42,15 @@ export function Verdict({
   onReopen,
   onDisturbed,
   onOther,
+  run,
+  onRuns,
 }: Props) {
   const leader = analysis.suspects[0];
   const { verdict } = analysis.folded;
   if (!leader) return null;
-  const { title, detail } = namer.suspect(leader);
-  const proven = analysis.stage === "proven";
-  const repair = [...new Set((leader.members[0]?.faults ?? []).map(repairText))].join(" ");
-  const over = isClosed
-    ? "Job closed"
-    : verdict
-      ? "Verdict logged"
-      : proven
-        ? `${leader.type === "several" ? `${leader.places.length} causes` : "One cause"}, confirmed · explains ` +
-          `${leader.explains} of ${leader.outOf} codes`
-        : "Nothing within reach tells the rest apart";
-  const next = isClosed
-    ? "Everything is as it was found, or it is said why not. Whatever is logged from here on opens the job again."
-    : verdict
-      ? `${repair} As the maker’s manual says; then clear the codes, cycle the key and scan again before the ` +
-        "job closes."
-      : proven
-        ? "Two readings or more agree with it and speak against the others. Look at the place before buying " +
-          `anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}`
-        : "Look at each of the places named, and compare the cost of the part with the cost of another test.";
+  const { outcome } = analysis;
+  const isGroup = isOneOfSeveral(analysis);
+  const { title, detail, over, next } = wordsOf(analysis, namer, isClosed);
   return (
     <section className={styles.card} aria-label="Verdict">
       <div className={styles.over}>
@@ -65,6 +61,7 @@ export function Verdict({
         {verdict ? verdict.entry.text : isClosed ? "Closed without a cause" : capital(title)}
       </h2>
       {detail && !verdict && !isClosed ? <p>{capital(detail)}.</p> : null}
+      {isGroup && outcome && !verdict && !isClosed ? <RepairsOpen outcome={outcome} namer={namer} /> : null}
       {open.length ? (
         <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
           Not as it was found:{" "}
@@ -91,7 +88,7 @@ export function Verdict({
       </p>
       {isClosed ? null : !verdict ? (
         <Button type="primary" size="large" block onClick={onVerdict}>
-          Log this as the cause
+          {isGroup ? "Log what is proven" : "Log this as the cause"}
         </Button>
       ) : open.length ? (
         <Button size="large" block onClick={onDisturbed}>
@@ -107,6 +104,10 @@ export function Verdict({
           <button type="button" className="link" onClick={onReopen}>
             Open it again
           </button>
+        ) : isGroup && run && onRuns ? (
+          <button type="button" className="link" onClick={onRuns}>
+            Split them: {RUN_WORDS[run.run].title.toLowerCase()}
+          </button>
         ) : (
           <span />
         )}
@@ -115,5 +116,72 @@ export function Verdict({
         </button>
       </div>
     </section>
+  );
+}
+
+/** A group of repairs longer than this is cut short. */
+const MOST_REPAIRS = 6;
+
+/** The repairs that are still open, in the order to look. */
+function RepairsOpen({ outcome, namer }: { readonly outcome: Outcome; readonly namer: Namer }) {
+  const more = outcome.repairs.length - MOST_REPAIRS;
+  return (
+    <ol className={styles.repairs} aria-label="Repairs still open, in the order to look">
+      {outcome.repairs.slice(0, MOST_REPAIRS).map((r) => (
+        <li key={r.id}>
+          <span>{capital(repairName(r, namer))}</span>
+          <span className="mono">{shareShort(r.share)}</span>
+        </li>
+      ))}
+      {more > 0 ? (
+        <li>
+          <span className="muted">and {more} less likely</span>
+        </li>
+      ) : null}
+    </ol>
+  );
+}
+
+const isOneOfSeveral = ({ outcome, suspects }: Analysis): boolean =>
+  outcome?.isOneRepair === false && suspects[0]?.type === "fault";
+
+/** What the card says: a title and a detail, the line over them, and what to do next. */
+function wordsOf(analysis: Analysis, namer: Namer, isClosed: boolean) {
+  const leader = analysis.suspects[0]!;
+  const { outcome, stage, folded } = analysis;
+  const isProven = stage === "proven";
+  const isGroup = isOneOfSeveral(analysis);
+  const text = isGroup && outcome ? outcomeText(outcome, namer) : undefined;
+  const { title, detail } = text ? { title: text.proven, detail: text.open } : namer.suspect(leader);
+  const repair = [...new Set((leader.members[0]?.faults ?? []).map(repairText))].join(" ");
+  const what =
+    leader.type === "several"
+      ? `${leader.places.length} causes, confirmed`
+      : isGroup
+        ? "Proven, as far as it goes"
+        : "One repair, confirmed";
+  const over = isClosed
+    ? "Job closed"
+    : folded.verdict
+      ? "Verdict logged"
+      : isProven
+        ? `${what} · explains ${leader.explains} of ${leader.outOf} codes`
+        : "Nothing within reach tells the rest apart";
+  return { title, detail, over, next: nextText(isClosed, folded.verdict !== undefined, isProven, isGroup, repair) };
+}
+function nextText(isClosed: boolean, isLogged: boolean, isProven: boolean, isGroup: boolean, repair: string): string {
+  if (isClosed)
+    return "Everything is as it was found, or it is said why not. Whatever is logged from here on opens the job again.";
+  const what = isGroup ? "Mend the one that is bad." : repair;
+  if (isLogged)
+    return (
+      `${what} As the maker’s manual says; then clear the codes, cycle the key and scan again before the ` +
+      "job closes."
+    );
+  if (isGroup) return "Look at them in this order and mend the one that is bad. Do not replace them all.";
+  if (!isProven) return "Look at each of the places named, and compare the cost of the part with that of another test.";
+  return (
+    "Two readings or more agree with it and speak against the others. Look at the place before buying " +
+    `anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}`
   );
 }

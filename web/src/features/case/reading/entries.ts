@@ -63,6 +63,7 @@ export function verdictEntry(
   ranking: readonly SuspectView[],
   engine: string,
   at: string,
+  open: readonly { readonly repair: string; readonly share: number }[] = [],
 ): Entry {
   return {
     type: "verdict",
@@ -71,6 +72,7 @@ export function verdictEntry(
     text: text.slice(0, 400),
     share: suspect.share,
     engine,
+    ...(open.length > 1 ? { open: open.slice(0, 40).map((o) => ({ ...o, repair: o.repair.slice(0, 400) })) } : {}),
     ranking: ranking.slice(0, 12).map((s) => ({ suspect: s.id, share: s.share })),
   };
 }

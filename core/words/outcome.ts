@@ -1,0 +1,43 @@
+import type { Outcome, ProvenKind, Repair } from "../src/index.js";
+import type { Namer } from "./faults.js";
+import { CONDUCTORS } from "./readings.js";
+
+/** A verdict in words: what is proven, and what is still open. */
+export interface OutcomeText {
+  readonly proven: string;
+  /** "One of 3 repairs: no test on offer tells them apart"; empty where there is one */
+  readonly open: string;
+}
+
+const KINDS: Readonly<Record<ProvenKind, (conductor: string) => string>> = {
+  open: (c) => `Open circuit in the ${c}`,
+  resistive: (c) => `High resistance in the ${c}`,
+  toChassis: (c) => `The ${c} is shorted to ground`,
+  toSupply: (c) => `The ${c} is shorted to a supply`,
+};
+const ONLY_KIND: Readonly<Record<ProvenKind, string>> = {
+  open: "Open circuit",
+  resistive: "High resistance",
+  toChassis: "Short to ground",
+  toSupply: "Short to a supply",
+};
+
+export function outcomeText(outcome: Outcome, namer: Namer): OutcomeText {
+  const [only] = outcome.repairs;
+  if (outcome.isOneRepair && only) return { proven: repairName(only, namer), open: "" };
+  const { kind, conductor, repairs } = outcome;
+  const where = conductor && `${CONDUCTORS[conductor.use]} at ${namer.point(conductor.point)}`;
+  const proven =
+    kind && where
+      ? KINDS[kind](where)
+      : kind
+        ? ONLY_KIND[kind]
+        : where
+          ? `A fault in the ${where}`
+          : `One of ${repairs.length} places`;
+  return { proven, open: `one of ${repairs.length} repairs; no test on offer tells them apart` };
+}
+
+/** One repair in full: every fault that it mends. */
+export const repairName = ({ faults }: Repair, namer: Namer): string =>
+  faults.map((f) => namer.fault(f)).join(", and ");
