@@ -85,7 +85,8 @@ function failureOf(tests) {
   const run = spawnSync(
     "npx",
     [...JEST, "--bail", "--json", "--outputFile", report, "--runTestsByPath", ...tests.map((t) => t.path)],
-    { stdio: "ignore", timeout: Math.round(60_000 + 4000 * seconds), killSignal: "SIGKILL" }, // a mutation may loop for ever
+    // a mutation may loop for ever
+    { stdio: "ignore", timeout: Math.round(60_000 + 4000 * seconds), killSignal: "SIGKILL" },
   );
   if (run.status === 0) return undefined;
   if (run.status === null) return "did not end in time";
