@@ -94,6 +94,7 @@ function asJson(a: Analysis): unknown {
           ...a.outcome,
           kind: a.outcome.kind ?? null,
           conductor: a.outcome.conductor ?? null,
+          part: a.outcome.part ?? null,
           repairs: a.outcome.repairs.map((r) => ({ id: r.id, share: r.share, faults: r.faults.map((f) => f.id) })),
         }
       : null,

@@ -25,7 +25,7 @@ const ONLY_KIND: Readonly<Record<ProvenKind, string>> = {
 export function outcomeText(outcome: Outcome, namer: Namer): OutcomeText {
   const [only] = outcome.repairs;
   if (outcome.isOneRepair && only) return { proven: repairName(only, namer), open: "" };
-  const { kind, conductor, repairs } = outcome;
+  const { kind, conductor, part, repairs } = outcome;
   const where = conductor && `${CONDUCTORS[conductor.use]} at ${namer.point(conductor.point)}`;
   const proven =
     kind && where
@@ -34,7 +34,9 @@ export function outcomeText(outcome: Outcome, namer: Namer): OutcomeText {
         ? ONLY_KIND[kind]
         : where
           ? `A fault in the ${where}`
-          : `One of ${repairs.length} places`;
+          : part
+            ? `A fault in the circuit of ${namer.device(part)}`
+            : "A fault at one of these places";
   return { proven, open: `one of ${repairs.length} repairs; no test on offer tells them apart` };
 }
 

@@ -238,6 +238,7 @@ describe("the end of a job", () => {
         isOneRepair: false,
         kind: "open" as const,
         conductor: { use: "signal" as const, point: "A1:9" },
+        part: "B9",
         repairs: [member("wire a", 0.6), member("wire b", 0.38)],
       },
     };

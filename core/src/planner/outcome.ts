@@ -3,7 +3,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { FaultMode } from "../faults/fault.js";
 import type { Wiring } from "../format/wiring.js";
 import { findNets, type NetFunction } from "../wiring/nets.js";
-import { connectorOf, wireId } from "../wiring/points.js";
+import { connectorOf, devicePins, wireId } from "../wiring/points.js";
 import type { Cost, Position } from "./cost.js";
 import { netsOfPlaces } from "./placeNets.js";
 
@@ -30,6 +30,8 @@ export interface Outcome {
   readonly kind: ProvenKind | undefined;
   /** the conductor that all of them are on: what it is for, and the module's pin on it, or another of its points */
   readonly conductor: { readonly use: NetFunction; readonly point: string } | undefined;
+  /** the one part, not a module, in whose circuit all of them are */
+  readonly part: string | undefined;
 }
 
 /** A repair holds a verdict by itself from this share on. Judgement: one in twenty verdicts may be wrong. */
@@ -81,8 +83,8 @@ export function outcomeOf(wiring: Wiring, leader: Suspect, cost: Cost, from: Pos
   const isOneRepair = open.length === 1;
   const rate = (r: Repair) => r.share / (DEFAULTS.plan.minutes.take.look + minutesTo(wiring, r, cost, from));
   const repairs = open.sort((a, b) => rate(b) - rate(a));
-  if (leader.type !== "fault") return { isOneRepair, repairs, kind: undefined, conductor: undefined };
-  return { isOneRepair, repairs, kind: kindOf(leader), conductor: conductorOf(wiring, repairs) };
+  if (leader.type !== "fault") return { isOneRepair, repairs, kind: undefined, conductor: undefined, part: undefined };
+  return { isOneRepair, repairs, kind: kindOf(leader), ...sharedBy(wiring, repairs) };
 }
 
 /** What nearly all of a suspect's share has in common. */
@@ -105,14 +107,27 @@ function minutesTo(wiring: Wiring, { faults }: Repair, cost: Cost, from: Positio
   }, 0);
 }
 
-/** A point on the one conductor that everything named is on. */
-function conductorOf(wiring: Wiring, repairs: readonly Repair[]): Outcome["conductor"] {
+/** The one conductor that everything named is on, and the one part in whose circuit all of it is. */
+function sharedBy(wiring: Wiring, repairs: readonly Repair[]): Pick<Outcome, "conductor" | "part"> {
   const nets = findNets(wiring);
   const at = netsOfPlaces(wiring, nets.netOf);
-  const [first = [], ...others] = repairs.map((r) => r.faults.flatMap((f) => at.get(f.place.id) ?? []));
-  const shared = first.filter((n) => others.every((o) => o.includes(n)));
-  if (new Set(shared).size !== 1) return undefined;
+  const conductors = repairs.map(
+    (r) =>
+      new Set(r.faults.flatMap((f) => (f.at === undefined ? undefined : at.get(f.at)) ?? at.get(f.place.id) ?? [])),
+  );
+  const shared = [...(conductors[0] ?? [])].filter((n) => conductors.every((c) => c.has(n)));
   const points = [...nets.netOf].flatMap(([p, n]) => (n === shared[0] && p.includes(":") ? [p] : []));
+  const parts = wiring.devices.filter((d) => {
+    if (d.kind === "module" || !("pins" in d)) return false;
+    const own = devicePins(d).flatMap((p) => nets.netOf.get(p.at) ?? []);
+    return conductors.every((c) => own.some((n) => c.has(n)));
+  });
   const [any] = points;
-  return any === undefined ? undefined : { use: nets.functionOf(any), point: nets.modulePinOf(any) ?? any };
+  return {
+    conductor:
+      shared.length === 1 && any !== undefined
+        ? { use: nets.functionOf(any), point: nets.modulePinOf(any) ?? any }
+        : undefined,
+    part: parts.length === 1 ? parts[0]!.id : undefined,
+  };
 }

@@ -49,8 +49,10 @@ test("what a group has in common is said: the kind, and the conductor by the mod
   expect(outcomeText(open, new Namer(tugWiring)).proven).toBe("Open circuit in the signal at A1 cavity 9");
   const mixed = outcome(suspect(member("B9:3/contactOpen", 0.5), member(`${wire}/shortToChassis`, 0.45)));
   expect(mixed).toMatchObject({ kind: undefined, conductor: { point: "A1:9" } });
+  const part = outcome(suspect(member("B9:3/contactOpen", 0.5), member("B9:1/contactOpen", 0.45)));
+  expect(part).toMatchObject({ kind: "open", conductor: undefined, part: "B9" });
   const apart = outcome(suspect(member("B9:3/contactOpen", 0.5), member("B7:3/contactOpen", 0.45)));
-  expect(apart).toMatchObject({ kind: "open", conductor: undefined });
+  expect(apart).toMatchObject({ kind: "open", conductor: undefined, part: undefined });
 });
 
 test("the order to look: where one stands comes before what is likelier but behind a cover", () => {
