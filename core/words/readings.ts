@@ -50,7 +50,7 @@ export interface Instruction {
 }
 
 /** What a step may touch that can hurt people or machine. */
-export type Danger = Caution | "backFeed" | "jumper" | "lamp" | "breaker" | "turning";
+export type Danger = Caution | "backFeed" | "jumper" | "benchFeed" | "lamp" | "breaker" | "turning";
 export const DANGER_WORDS: Readonly<Record<Danger, string>> = {
   restraint: "Restraint circuit: the maker’s procedure and waiting time, by qualified people only.",
   highVoltage: "High voltage: licensed people only.",
@@ -63,6 +63,9 @@ export const DANGER_WORDS: Readonly<Record<Danger, string>> = {
   backFeed:
     "Battery voltage goes onto this wire: both ends must be unplugged, so that it reaches no module. Fused lead.",
   jumper: "Device unplugged and pins measured first; high only through 1 kΩ.",
+  benchFeed:
+    "Part out of the machine. Fused lead from the battery; some sensors take 5 V only: the maker's data first. " +
+    "Battery positive reaches the signal pin through the resistor only.",
   lamp: "No lamp on a reference, signal or module line that is still plugged in.",
   breaker: "Rated no higher than the fuse, reset by hand.",
   turning: "Engine turns: everybody clear, hands and leads away from what rotates.",
@@ -93,7 +96,7 @@ export class Instructor {
 
   instruct(c: Candidate): Instruction {
     return {
-      title: this.title(c),
+      title: capital(this.title(c)),
       state: [
         KEYS[c.state.key],
         ...(c.state.pulled ?? []).map((f) => `fuse ${f} pulled`),
@@ -148,7 +151,8 @@ export class Instructor {
       ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x))),
     ].flatMap((x) => x.cautions);
     const plus = this.wiring.devices.find((d) => d.kind === "battery");
-    if (!c.part && plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`))
+    if (c.part && c.state.jumpers?.length) marked.push("benchFeed");
+    else if (plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`))
       marked.push("backFeed");
     else if (c.state.jumpers?.length) marked.push("jumper");
     if (c.state.loads?.length || c.instrument === "lamp") marked.push("lamp");
@@ -289,6 +293,7 @@ export class Instructor {
 /** `3`, or `7, side a` of an in-line connector: a cavity without its connector. */
 export const cavityOf = (point: string): string =>
   point.slice(point.indexOf(":") + 1).replace(/\.([ab])$/, ", side $1");
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export const keyText = (key: keyof typeof KEYS) => KEYS[key];
 
 /** What is plugged or unplugged for a breaker to be tried. */

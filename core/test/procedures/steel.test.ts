@@ -1,4 +1,5 @@
 import { playedRun, broken } from "../playedRuns.js";
+import { Instructor } from "../../words/index.js";
 import { tug } from "../helpers.js";
 import { analyse, deviceConnectors, Predictor, SimulatedMachine, type Entry } from "../../src/index.js";
 
@@ -21,6 +22,24 @@ describe("a Hall sensor on the bench, with a battery and a resistor", () => {
       expect(t.step.state).toMatchObject({ key: "off", unplugged: deviceConnectors(hall) });
       expect(t.healthy).toEqual([NaN]); // one switches low on steel, the next one high
     }
+  });
+  test("its card says how, cautions first", () => {
+    const { step } = good.taken[0]!;
+    const [plug = ""] = deviceConnectors(hall);
+    const card = new Instructor(w).instruct({
+      ...step,
+      id: "hall",
+      at: plug,
+      unplug: [plug],
+      plug: [],
+      turnKey: false,
+      minutes: 1,
+    });
+    expect(card.title).toMatch(
+      /^Crank speed sensor B\d+ on the bench, steel at its tip: measure from battery negative/,
+    );
+    expect(card.dangers).toContain("benchFeed");
+    expect(card.dangers).not.toContain("backFeed");
   });
   test("a dead one is found, whatever is wrong with its wires leaves it good", () => {
     expect(playedRun(predictor, broken(w, `${hall.id}/dead`, 1), "hallBench", hall.id).finding).toMatchObject({
