@@ -38,7 +38,12 @@ describe("what is offered", () => {
       for (let i = 1; i < offers.length; i++)
         expect(offers[i]!.bits / offers[i]!.minutes).toBeLessThanOrEqual(offers[i - 1]!.bits / offers[i - 1]!.minutes);
       expect(runOffers(predictor, analyse(predictor, []))).toEqual([]);
-      expect(runOffers(predictor, { ...a, stage: "proven" })).toEqual([]);
+      // one repair proven is the end; one of several may still be split by a run
+      const outcome = { ...a.outcome!, isOneRepair: true };
+      expect(runOffers(predictor, { ...a, stage: "proven", outcome })).toEqual([]);
+      expect(runOffers(predictor, { ...a, stage: "proven", outcome: { ...outcome, isOneRepair: false } })).toEqual(
+        offers,
+      );
     },
   );
   test("the value to watch is one that the leading suspect moves", () => {
