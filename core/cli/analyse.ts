@@ -4,7 +4,6 @@ import {
   withScannedCodes,
   type Analysis,
   type Answer,
-  type Outcome,
   type Recommendation,
   type SuspectView,
 } from "../src/index.js";
@@ -12,13 +11,14 @@ import {
   feedText,
   Instructor,
   issueText,
+  isOneOfSeveral,
   Namer,
-  outcomeText,
   reasonText,
   repairName,
   shareText,
   shownText,
   strengthWord,
+  verdictText,
   yesNo,
 } from "../words/index.js";
 import { EXIT, jsonNumber, loadCase, printJson, Refusal, type Io } from "./io.js";
@@ -116,16 +116,20 @@ function print(title: string, a: Analysis, namer: Namer, instructor: Instructor,
   for (const f of a.feeds) io.out(`+ ${feedText(f)}\n`);
   io.out("\nSuspects\n");
   for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
-  if (a.outcome && (a.stage === "proven" || a.stage === "stuck")) printOutcome(a.outcome, namer, io);
+  if (a.outcome && (a.stage === "proven" || a.stage === "stuck")) printOutcome(a, namer, io);
   if (a.next.length)
     io.out(a.again === undefined ? "\nNext reading\n" : `\nOnce more: entry ${a.again} does not fit\n`);
   a.next.slice(0, 3).forEach((n, i) => printNext(n, i + 1, a, namer, instructor, io));
 }
 
-function printOutcome(outcome: Outcome, namer: Namer, io: Io): void {
-  const { proven, open } = outcomeText(outcome, namer);
-  io.out(`\nProven: ${proven}${open ? `; ${open}. Look in this order:` : ""}\n`);
-  if (open) outcome.repairs.forEach((r, i) => io.out(`  ${i + 1}. ${repairName(r, namer)}  ${shareText(r.share)}\n`));
+/** What is proven, or no more than likeliest where nothing on offer tells the rest apart. */
+function printOutcome(a: Analysis, namer: Namer, io: Io): void {
+  const { title, detail } = verdictText(a, namer);
+  const isGroup = isOneOfSeveral(a);
+  const claim = a.stage === "proven" ? "Proven" : "Likeliest";
+  io.out(`\n${claim}: ${title}${isGroup ? `; ${detail}. Look in this order:` : ""}\n`);
+  if (isGroup)
+    a.outcome?.repairs.forEach((r, i) => io.out(`  ${i + 1}. ${repairName(r, namer)}  ${shareText(r.share)}\n`));
 }
 
 function printSuspect(s: SuspectView, namer: Namer, io: Io): void {

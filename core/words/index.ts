@@ -5,7 +5,7 @@ export { cavityOf, DANGER_WORDS, Instructor, keyText, type Danger, type Instruct
 export { probabilityWord, shareShort, shareText, strengthWord } from "./shares.js";
 export { failureTypeText, repairText, severityText, statusWord } from "./repairs.js";
 export { CAUTION_WORDS, CHOICE_WORDS, feedText, followEnd, scanWhenText, storyText, toldText } from "./intake.js";
-export { outcomeText, repairName, type OutcomeText } from "./outcome.js";
+export { isOneOfSeveral, outcomeText, repairName, verdictText, type OutcomeText } from "./outcome.js";
 export { sharedText, thingText } from "./shared.js";
 export * from "./reasons.js";
 export { DISTURBED_WORDS, MARK_WORDS, RUN_WORDS } from "./runs.js";

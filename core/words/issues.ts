@@ -301,6 +301,9 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "run.hall-answers": (p) =>
     `${p["part"]} answers steel at its tip: sensor, supply, ground and line are good. Look at the target and the ` +
     "air gap.",
+  "run.hall-takes-reference": (p) =>
+    `${p["part"]} is fed from a module's reference, about 5 V: a battery would destroy it. Try it on the machine, ` +
+    "with steel at its tip.",
   "run.hall-good-alone": (p) =>
     `${p["part"]} switches by itself: it is good. Look at its plug, its wires, the target and the air gap.`,
   "run.hall-dead-alone": (p) =>

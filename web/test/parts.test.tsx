@@ -1,5 +1,5 @@
 import { useState, type ComponentProps } from "react";
-import { fireEvent, render, screen, within } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
 import { Instructor, Namer } from "@radicula/core/words";
 import { Logbook } from "@/features/case/logbook/Logbook";
 import { RootMap } from "@/features/case/map/RootMap";
@@ -246,7 +246,7 @@ describe("the end of a job", () => {
     const run = { run: "halveRun" as const, on: "B9:3", minutes: 4, bits: 0.9, shareOfOpen: 0.9 };
     render(<Verdict analysis={group} {...props} run={run} onRuns={onRuns} />);
     expect(screen.getByRole("heading")).toHaveTextContent("Open circuit in the signal at A1 cavity 9");
-    expect(screen.getByText(/One of 2 repairs; no test on offer tells them apart/)).toBeVisible();
+    expect(screen.getByText(/One of 2 repairs; no single test tells them apart/)).toBeVisible();
     const items = within(screen.getByRole("list", { name: /in the order to look/ })).getAllByRole("listitem");
     expect(items.map((i) => /\d+ %/.exec(i.textContent)?.[0])).toEqual(["60 %", "38 %"]);
     expect(screen.getByText(/Do not replace them all/)).toBeVisible();
@@ -254,6 +254,10 @@ describe("the end of a job", () => {
     expect(onRuns).toHaveBeenCalled();
     fireEvent.click(screen.getByRole("button", { name: "Log what is proven" }));
     expect(props.onVerdict).toHaveBeenCalled();
+    cleanup();
+    render(<Verdict analysis={{ ...group, stage: "stuck" }} {...props} />);
+    expect(screen.queryByText(/Proven/)).toBeNull(); // nothing is, where nothing on offer tells the rest apart
+    expect(screen.getByRole("button", { name: "Log the likeliest" })).toBeVisible();
   });
   test("one cause, confirmed; what is still unplugged must go back", () => {
     expect(proven.stage).toBe("proven");

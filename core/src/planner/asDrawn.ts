@@ -1,11 +1,11 @@
 import { leftOver } from "../diagnosis/belief.js";
 import type { Evidence, ReadingEvidence } from "../diagnosis/evidence.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";
-import type { Device, Wiring } from "../format/wiring.js";
+import type { Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets } from "../wiring/nets.js";
-import { devicePins } from "../wiring/points.js";
+import { partOnAll } from "./placeNets.js";
 
 /** So many readings at one part that even the best explanation leaves over are no slips of the hand. Judgement. */
 const SLIPS_NO_MORE = 2;
@@ -28,30 +28,15 @@ export function notAsDrawn(
   const entries = [...new Set(over.map((e) => String(e.number)))];
   if (entries.length < SLIPS_NO_MORE) return [];
   const { netOf } = findNets(wiring);
-  const nets = new Set(over.map((e) => netOf.get(e.point)));
-  const part = partAtAll(wiring, netOf, nets);
-  if (!part) return [];
+  const nets = over.map((e) => new Set([netOf.get(e.point)].filter((n) => n !== undefined)));
+  const part = partOnAll(wiring, netOf, nets);
+  if (part === undefined) return [];
   const pulls = pullsTyped(wiring, netOf, over);
   return [
     pulls
       ? issue("remark.pull-not-as-typed", [], { ...pulls, entries })
-      : issue("remark.device-not-as-drawn", [], { part: part.id, entries }),
+      : issue("remark.device-not-as-drawn", [], { part, entries }),
   ];
-}
-
-/** The one part, not a module, with a pin on each of these conductors. */
-function partAtAll(
-  wiring: Wiring,
-  netOf: ReadonlyMap<string, number>,
-  nets: ReadonlySet<number | undefined>,
-): Device | undefined {
-  if (nets.has(undefined)) return undefined;
-  const parts = wiring.devices.filter((d) => {
-    if (d.kind === "module" || !("pins" in d)) return false;
-    const own = new Set(devicePins(d).map((p) => netOf.get(p.at)));
-    return [...nets].every((n) => own.has(n));
-  });
-  return parts.length === 1 ? parts[0] : undefined;
 }
 
 /** An input with a pull that the document gives, where an open line reads as if it were pulled the other way. */

@@ -2,7 +2,7 @@ import type { Posterior } from "../diagnosis/posterior.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets } from "../wiring/nets.js";
 import type { Candidate } from "./candidate.js";
-import { netsOfPlaces } from "./placeNets.js";
+import { netsOfFault, netsOfPlaces } from "./placeNets.js";
 
 /** A conductor is cleared while what could be wrong on it, or at either end of it, holds less than this. Judgement. */
 const CLEARED_BELOW = 0.01;
@@ -20,12 +20,7 @@ export function withoutCleared(
   const netsAt = netsOfPlaces(predictor.wiring, netOf);
   const share = new Map<number, number>();
   for (const w of posterior.components) {
-    const nets = new Set(
-      predictor.hypotheses[w.hypothesis]!.faults.flatMap((f) => [
-        ...(netsAt.get(f.place.id) ?? []),
-        ...(f.at === undefined ? [] : (netsAt.get(f.at) ?? [])),
-      ]),
-    );
+    const nets = new Set(predictor.hypotheses[w.hypothesis]!.faults.flatMap((f) => netsOfFault(f, netsAt)));
     for (const n of nets) share.set(n, (share.get(n) ?? 0) + w.share);
   }
   const isCleared = (point: string) => {

@@ -3,9 +3,9 @@ import { DEFAULTS } from "../defaults.js";
 import type { FaultMode } from "../faults/fault.js";
 import type { Wiring } from "../format/wiring.js";
 import { findNets, type NetFunction } from "../wiring/nets.js";
-import { connectorOf, devicePins, wireId } from "../wiring/points.js";
+import { connectorOf, deviceConnectors, wireId } from "../wiring/points.js";
 import type { Cost, Position } from "./cost.js";
-import { netsOfPlaces } from "./placeNets.js";
+import { netsOfFault, netsOfPlaces, partOnAll } from "./placeNets.js";
 
 /** One thing a person would do: mend this terminal, wire or splice leg, replace this part; or several such at once. */
 export interface Repair {
@@ -97,13 +97,15 @@ function kindOf({ members, share }: Suspect): ProvenKind | undefined {
   return [...by].find(([, sum]) => sum >= ALONE_FROM * share)?.[0];
 }
 
-/** How far it is to the nearer end of what a repair touches. */
+/** How far it is to what a repair touches: of a wire the nearer end, of a part its plug. */
 function minutesTo(wiring: Wiring, { faults }: Repair, cost: Cost, from: Position): number {
   const wires = new Map(wiring.wires.map((w) => [wireId(w), w]));
+  const plugs = new Map(wiring.devices.map((d) => [d.id, deviceConnectors(d)]));
   return faults.reduce((sum, { place }) => {
     const wire = wires.get(place.id);
-    const ends = wire ? [connectorOf(wire.from), connectorOf(wire.to)] : [connectorOf(place.id)];
-    return sum + Math.min(...ends.map((e) => cost.reach(e, from)));
+    const ends = wire ? [connectorOf(wire.from), connectorOf(wire.to)] : (plugs.get(place.id) ?? []);
+    const goals = ends.length ? ends : [connectorOf(place.id)];
+    return sum + Math.min(...goals.map((e) => cost.reach(e, from)));
   }, 0);
 }
 
@@ -111,23 +113,15 @@ function minutesTo(wiring: Wiring, { faults }: Repair, cost: Cost, from: Positio
 function sharedBy(wiring: Wiring, repairs: readonly Repair[]): Pick<Outcome, "conductor" | "part"> {
   const nets = findNets(wiring);
   const at = netsOfPlaces(wiring, nets.netOf);
-  const conductors = repairs.map(
-    (r) =>
-      new Set(r.faults.flatMap((f) => (f.at === undefined ? undefined : at.get(f.at)) ?? at.get(f.place.id) ?? [])),
-  );
+  const conductors = repairs.map((r) => new Set(r.faults.flatMap((f) => netsOfFault(f, at))));
   const shared = [...(conductors[0] ?? [])].filter((n) => conductors.every((c) => c.has(n)));
   const points = [...nets.netOf].flatMap(([p, n]) => (n === shared[0] && p.includes(":") ? [p] : []));
-  const parts = wiring.devices.filter((d) => {
-    if (d.kind === "module" || !("pins" in d)) return false;
-    const own = devicePins(d).flatMap((p) => nets.netOf.get(p.at) ?? []);
-    return conductors.every((c) => own.some((n) => c.has(n)));
-  });
   const [any] = points;
   return {
     conductor:
       shared.length === 1 && any !== undefined
         ? { use: nets.functionOf(any), point: nets.modulePinOf(any) ?? any }
         : undefined,
-    part: parts.length === 1 ? parts[0]!.id : undefined,
+    part: partOnAll(wiring, nets.netOf, conductors),
   };
 }

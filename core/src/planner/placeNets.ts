@@ -1,4 +1,4 @@
-import type { FaultPlace } from "../faults/fault.js";
+import type { Fault, FaultPlace } from "../faults/fault.js";
 import type { Wiring } from "../format/wiring.js";
 import { connectorPoints, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
 
@@ -26,4 +26,28 @@ export function netsOfPlaces(
     if (points.length > 0) for (const c of deviceConnectors(d)) add(c, points);
   }
   return at;
+}
+
+/** The conductors that one fault is on: of a module only the pin it is about. */
+export function netsOfFault(
+  { place, at }: Pick<Fault, "place" | "at">,
+  netsAt: ReadonlyMap<string, readonly number[]>,
+): readonly number[] {
+  const own = netsAt.get(place.id) ?? [];
+  if (at === undefined) return own;
+  return place.type === "module" ? (netsAt.get(at) ?? own) : [...own, ...(netsAt.get(at) ?? [])];
+}
+
+/** The one part, not a module, that has a pin on some conductor of each set; undefined where none has, or several. */
+export function partOnAll(
+  wiring: Wiring,
+  netOf: ReadonlyMap<string, number>,
+  sets: readonly ReadonlySet<number>[],
+): string | undefined {
+  const parts = wiring.devices.filter((d) => {
+    if (d.kind === "module" || !("pins" in d)) return false;
+    const own = devicePins(d).flatMap((p) => netOf.get(p.at) ?? []);
+    return sets.every((s) => own.some((n) => s.has(n)));
+  });
+  return parts.length === 1 ? parts[0]!.id : undefined;
 }

@@ -38,9 +38,10 @@ export function remarksOn(
   return [];
 }
 
-/** A verdict written down by another version of the engine, which this one would not give. */
-export function olderVerdict({ verdict }: Folded, leader: SuspectView): Issue[] {
+/** A verdict of another version of the engine that this one would not give on the same evidence. */
+export function olderVerdict({ verdict, codes, readings, clues }: Folded, leader: SuspectView): Issue[] {
   if (!verdict || verdict.entry.engine === ENGINE_VERSION) return [];
+  if ([...codes, ...readings, ...clues].some((e) => e.number > verdict.number)) return []; // more is known since
   const { suspect, share, engine } = verdict.entry;
   if (suspect === leader.id && leader.share > share - VERDICT_MOVED) return [];
   return [

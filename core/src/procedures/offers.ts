@@ -12,6 +12,7 @@ import { findNets } from "../wiring/nets.js";
 import { connectorOf, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
 import { barredConnectors, isNeverProbed, isTwin } from "../wiring/safety.js";
 import { benchValues } from "./parts.js";
+import { isHallForBench } from "./steel.js";
 import { fedBy } from "./series.js";
 
 /** A guided run that makes sense now: where, how long, and how much of what is open it would settle. */
@@ -36,6 +37,7 @@ function liveRepairs({ suspects }: Analysis) {
   const others = suspects.filter((s) => !isCause(s)).map(({ share }) => ({ share, faults: [] as FaultView[] }));
   return [...suspects.filter(isCause).flatMap(repairsOf), ...others]
     .filter((r) => r.share >= KEEP)
+    .sort((a, b) => b.share - a.share)
     .map((r) => ({
       share: r.share,
       places: r.faults.map((f) => f.place.id),
@@ -135,7 +137,7 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
             ? "part"
             : "rest",
       );
-    if (d.kind === "hall" && live.some((s) => s.places.includes(d.id)))
+    if (isHallForBench(d, nets) && live.some((s) => s.places.includes(d.id)))
       offer("hallBench", d.id, deviceConnectors(d).slice(0, 1), 2 + HALL_BENCH_STEPS, (s) =>
         s.places.includes(d.id) && !s.machine.includes(d.id) ? "part" : "rest",
       );
@@ -272,8 +274,9 @@ export function runPlaces(wiring: Wiring, run: RunName): string[] {
     case "whichIsWhich":
       return wiring.connectors.filter((c) => !c.inline && !barred.has(c.id)).map((c) => c.id);
     case "steelTest":
-    case "hallBench":
       return parts.filter((d) => d.kind === "hall").map((d) => d.id);
+    case "hallBench":
+      return parts.filter((d) => isHallForBench(d, nets)).map((d) => d.id);
     case "wiggle":
       return cavities.filter((p) => nets.functionOf(p) !== "ground");
   }

@@ -1,3 +1,5 @@
+import type { Device } from "../format/wiring.js";
+import type { Nets } from "../wiring/nets.js";
 import { deviceConnectors, devicePins } from "../wiring/points.js";
 import { clear, found, off, on, unclear, type RunContext, type RunStep, type Script } from "./script.js";
 
@@ -36,6 +38,13 @@ export function* steelTest(ctx: RunContext): Script {
 export const BENCH_PULL_OHM = 1000;
 
 /**
+ * Whether a Hall sensor may be fed from the battery: one that lives on a module's reference takes 5 V and would be
+ * destroyed (common practice, no source).
+ */
+export const isHallForBench = (d: Device, nets: Nets): boolean =>
+  d.kind === "hall" && nets.functionOf(d.pins.supply) !== "reference";
+
+/**
  * A Hall sensor by itself: fed from the battery, its output pulled up through a resistor, steel held at its tip and
  * taken away. Its own pins, so that neither harness nor module has a part in it. Ohms would tell nothing.
  */
@@ -43,6 +52,7 @@ export function* hallBench(ctx: RunContext): Script {
   const part = ctx.index.devices.get(ctx.subject);
   const battery = ctx.batteryPosts();
   if (!part || part.kind !== "hall" || !battery) return unclear("no-hall", { part: ctx.subject });
+  if (!isHallForBench(part, ctx.nets)) return unclear("hall-takes-reference", { part: part.id });
   const { signal, supply, ground } = part.pins;
   const jumpers = [
     { from: battery.plus, to: supply, ohm: 0.01 },

@@ -46,6 +46,10 @@ describe("a verdict of another version of the engine", () => {
       nowShare: leader.share,
     });
   });
+  test("is not where something was learnt after it", () => {
+    const later = [...dragged, verdict("somewhere else", 0.99, "0.2.0"), volts("B12:1", 5, ["B9"])];
+    expect(remarksOf(later).map((r) => r.code)).not.toContain("remark.older-verdict");
+  });
   test("is not where it would, nor where it is of this version", () => {
     expect(said(verdict(leader.id, leader.share, "0.2.0"))).toEqual([]);
     expect(said(verdict("somewhere else", 0.99, ENGINE_VERSION))).toEqual([]);

@@ -1,7 +1,16 @@
 import { playedRun, broken } from "../playedRuns.js";
 import { Instructor } from "../../words/index.js";
 import { tug } from "../helpers.js";
-import { analyse, deviceConnectors, Predictor, SimulatedMachine, type Entry } from "../../src/index.js";
+import {
+  analyse,
+  deviceConnectors,
+  findNets,
+  Predictor,
+  runPlaces,
+  SimulatedMachine,
+  type Entry,
+  type Wiring,
+} from "../../src/index.js";
 
 const w = tug();
 const predictor = new Predictor(w);
@@ -22,6 +31,21 @@ describe("a Hall sensor on the bench, with a battery and a resistor", () => {
       expect(t.step.state).toMatchObject({ key: "off", unplugged: deviceConnectors(hall) });
       expect(t.healthy).toEqual([NaN]); // one switches low on steel, the next one high
     }
+  });
+  test("one that lives on a module's reference is never fed from a battery", () => {
+    const { supply } = (hall as { pins: { supply: string } }).pins;
+    const isAtSupply = (x: Wiring["wires"][number]) => x.from === supply || x.to === supply;
+    const on5V: Wiring = {
+      ...w,
+      wires: w.wires.map((x) => (isAtSupply(x) ? { ...x, from: supply, to: "S14" } : x)),
+    };
+    expect(findNets(on5V).functionOf(supply)).toBe("reference");
+    const other = new Predictor(on5V);
+    const run = playedRun(other, new SimulatedMachine(on5V, [], 3), "hallBench", hall.id);
+    expect(run.taken).toEqual([]);
+    expect(run.finding!.says.code).toBe("run.hall-takes-reference");
+    expect(runPlaces(on5V, "hallBench")).not.toContain(hall.id);
+    expect(runPlaces(w, "hallBench")).toContain(hall.id);
   });
   test("its card says how, cautions first", () => {
     const { step } = good.taken[0]!;

@@ -1,6 +1,6 @@
 "use client";
 import type { Candidate, RunView } from "@radicula/core";
-import { issueText, outcomeText, repairName } from "@radicula/core/words";
+import { isOneOfSeveral, issueText, repairName, verdictText } from "@radicula/core/words";
 import { useMedia } from "@/ui/useMedia";
 import { capital } from "@/ui/text";
 import styles from "./Case.module.css";
@@ -113,9 +113,10 @@ function Ended() {
   if (!analysis || !leader) return null;
   const { outcome, suspects, engine } = analysis;
   const logVerdict = () => {
-    const text = outcome ? outcomeText(outcome, namer) : { proven: namer.suspect(leader).title, open: "" };
-    const said = [text.proven, text.open].filter(Boolean).join(": ");
-    const repairs = outcome?.repairs.map((r) => ({ repair: repairName(r, namer), share: r.share }));
+    const { title, detail } = verdictText(analysis, namer);
+    const isGroup = isOneOfSeveral(analysis);
+    const said = isGroup ? `${title}: ${detail}` : title;
+    const repairs = isGroup ? outcome?.repairs.map((r) => ({ repair: repairName(r, namer), share: r.share })) : [];
     write.append([verdictEntry(leader, capital(said), suspects, engine, now(), repairs)]);
   };
   return (

@@ -1,12 +1,13 @@
 "use client";
 import type { Analysis, Disturbed, Outcome, RunOffer } from "@radicula/core";
 import {
-  outcomeText,
+  isOneOfSeveral,
   repairName,
   repairText,
   RUN_WORDS,
   shareShort,
   shareText,
+  verdictText,
   type Namer,
 } from "@radicula/core/words";
 import { Button } from "antd";
@@ -61,7 +62,7 @@ export function Verdict({
         {verdict ? verdict.entry.text : isClosed ? "Closed without a cause" : capital(title)}
       </h2>
       {detail && !verdict && !isClosed ? <p>{capital(detail)}.</p> : null}
-      {isGroup && outcome && !verdict && !isClosed ? <RepairsOpen outcome={outcome} namer={namer} /> : null}
+      {isGroup && outcome && !isClosed ? <RepairsOpen outcome={outcome} namer={namer} /> : null}
       {open.length ? (
         <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
           Not as it was found:{" "}
@@ -88,7 +89,11 @@ export function Verdict({
       </p>
       {isClosed ? null : !verdict ? (
         <Button type="primary" size="large" block onClick={onVerdict}>
-          {isGroup ? "Log what is proven" : "Log this as the cause"}
+          {!isGroup
+            ? "Log this as the cause"
+            : analysis.stage === "proven"
+              ? "Log what is proven"
+              : "Log the likeliest"}
         </Button>
       ) : open.length ? (
         <Button size="large" block onClick={onDisturbed}>
@@ -106,7 +111,7 @@ export function Verdict({
           </button>
         ) : isGroup && run && onRuns ? (
           <button type="button" className="link" onClick={onRuns}>
-            Split them: {RUN_WORDS[run.run].title.toLowerCase()}
+            Split them: {RUN_WORDS[run.run].title}
           </button>
         ) : (
           <span />
@@ -135,24 +140,20 @@ function RepairsOpen({ outcome, namer }: { readonly outcome: Outcome; readonly n
       ))}
       {more > 0 ? (
         <li>
-          <span className="muted">and {more} less likely</span>
+          <span className="muted">and {more} more</span>
         </li>
       ) : null}
     </ol>
   );
 }
 
-const isOneOfSeveral = ({ outcome, suspects }: Analysis): boolean =>
-  outcome?.isOneRepair === false && suspects[0]?.type === "fault";
-
 /** What the card says: a title and a detail, the line over them, and what to do next. */
 function wordsOf(analysis: Analysis, namer: Namer, isClosed: boolean) {
   const leader = analysis.suspects[0]!;
-  const { outcome, stage, folded } = analysis;
+  const { stage, folded } = analysis;
   const isProven = stage === "proven";
   const isGroup = isOneOfSeveral(analysis);
-  const text = isGroup && outcome ? outcomeText(outcome, namer) : undefined;
-  const { title, detail } = text ? { title: text.proven, detail: text.open } : namer.suspect(leader);
+  const { title, detail } = verdictText(analysis, namer);
   const repair = [...new Set((leader.members[0]?.faults ?? []).map(repairText))].join(" ");
   const what =
     leader.type === "several"

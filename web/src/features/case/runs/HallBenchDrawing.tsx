@@ -1,4 +1,4 @@
-import { type Candidate } from "@radicula/core";
+import { formatQuantity, type Candidate } from "@radicula/core";
 import { cavityOf } from "@radicula/core/words";
 import styles from "./Runs.module.css";
 
@@ -6,7 +6,7 @@ import styles from "./Runs.module.css";
 export function HallBenchDrawing({ step }: { readonly step: Candidate }) {
   const [supply, ground, pull] = step.state.jumpers ?? [];
   if (!supply || !ground || !pull) return null;
-  const ohm = pull.ohm >= 1000 ? `${pull.ohm / 1000} kΩ` : `${pull.ohm} Ω`;
+  const ohm = formatQuantity(pull.ohm, "Ω");
   const pins = [
     { y: 28, name: "supply", cavity: cavityOf(supply.to) },
     { y: 68, name: "signal", cavity: cavityOf(pull.to) },
