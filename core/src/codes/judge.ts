@@ -54,6 +54,23 @@ export function judgePlan(monitors: readonly BoundMonitor[]): JudgePlan {
   return { monitors, rest: of("rest"), steel: of("steel"), driven: of("driven"), heard: of("heard") };
 }
 
+/** Every look a plan needs, with the places in `monitors` of those that are judged at it. */
+export function looksOf(
+  { monitors, rest, steel, driven, heard }: JudgePlan,
+  phases: readonly Phase[],
+): readonly { readonly look: Look; readonly judged: readonly number[] }[] {
+  const quiet: Look = { phase: phases[phases.length - 1]!.phase };
+  const heardOf = (talker: number) => heard.filter((i) => monitors[i]!.node!.gate === talker);
+  const talkers = new Set(heard.map((i) => monitors[i]!.node!.gate));
+  return [
+    ...phases.map(({ phase }) => ({ look: { phase }, judged: rest })),
+    ...[STEEL, NO_STEEL].map((look) => ({ look, judged: steel })),
+    { look: REST, judged: driven },
+    { look: quiet, judged: heard },
+    ...[...talkers].map((talker) => ({ look: { phase: 0, talker }, judged: heardOf(talker) })),
+  ].filter(({ judged }) => judged.length > 0);
+}
+
 /**
  * Judges every monitor of a plan: which codes set.
  * @param look settles the circuit for one look; the solver stays valid until the next call

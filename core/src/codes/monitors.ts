@@ -2,7 +2,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { Code, KeyState, Monitor, Wiring } from "../format/wiring.js";
 import { innerGround } from "../network/compileModule.js";
 import type { Circuit } from "../network/element.js";
-import { elementAmpere, nodeVolt } from "../network/observe.js";
+import { elementAmpere, healthyVolt, nodeVolt } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
 import { findNets } from "../wiring/nets.js";
 import { pinBehind } from "../wiring/points.js";
@@ -128,11 +128,15 @@ export function moduleSideVolt(s: Solver, m: Pick<BoundMonitor, "pin" | "innerGr
 
 /** Whether the monitor runs: a sleeping module judges nothing, and none judges while its supply is out of bounds. */
 export function runs(s: Solver, m: BoundMonitor): boolean {
-  if (s.operating.awake[m.gate] === 0) return false;
+  return s.operating.awake[m.gate] !== 0 && isEnabled(s, m, nodeVolt);
+}
+const runsHealthy = (s: Solver, m: BoundMonitor) =>
+  s.operating.awakeHealthy[m.gate] !== 0 && isEnabled(s, m, healthyVolt);
+function isEnabled(s: Solver, m: BoundMonitor, volt: typeof nodeVolt): boolean {
   if (m.supplies.length === 0) return true;
-  const ground = nodeVolt(s, m.innerGround);
+  const ground = volt(s, m.innerGround);
   let most = -Infinity;
-  for (const p of m.supplies) most = Math.max(most, nodeVolt(s, p) - ground);
+  for (const p of m.supplies) most = Math.max(most, volt(s, p) - ground);
   return most >= m.enable[0] && most <= m.enable[1];
 }
 
@@ -194,6 +198,76 @@ export function currentFails(s: Solver, m: BoundMonitor): boolean {
   const ampere = Math.abs(elementAmpere(s, m.driver ?? 0));
   return ampere < (m.monitor.low ?? -1) || ampere > (m.monitor.high ?? Infinity);
 }
+
+/**
+ * How far a fault takes a monitor from where it stands on the healthy machine towards setting its code, at the
+ * operating point just settled: 0 not at all, 1 as far as it takes. Where a bus is listened to, or activity looked for,
+ * the furthest that anything it watches moves, in volts. Infinity where the monitor no longer runs, or runs only now.
+ */
+export function shiftOf(s: Solver, m: BoundMonitor): number {
+  const { awake, awakeHealthy, mode, modeHealthy } = s.operating;
+  const woke = (gate: number) => awake[gate] !== awakeHealthy[gate];
+  if (woke(m.gate) || (m.node && woke(m.node.gate))) return Infinity;
+  if (runs(s, m) !== runsHealthy(s, m)) return Infinity;
+  switch (momentsOf(m)) {
+    case "rest":
+      return towards(
+        sideVolt(healthyVolt, s, m),
+        moduleSideVolt(s, m),
+        (v, other) => marginAtRest(m.monitor, v, other),
+        [m.other ? sideVolt(healthyVolt, s, m.other) : 0, m.other ? moduleSideVolt(s, m.other) : 0],
+      );
+    case "driven": {
+      const driver = m.driver!;
+      if (mode[driver] !== modeHealthy[driver] || s.operating.dead[driver] === 1) return Infinity;
+      return towards(elementAmpere(s, driver, true), elementAmpere(s, driver), (i) => marginOfCurrent(m.monitor, i));
+    }
+    default:
+      return Math.max(
+        ...[m.pin, m.innerGround, ...m.supplies, ...(m.node?.lines ?? []).map((l) => l.here)].map((n) => moved(s, n)),
+      );
+  }
+}
+/** The part of the way to being set: 0 where it is no nearer than on the healthy machine. */
+function towards(
+  healthy: number,
+  now: number,
+  margin: (x: number, other: number) => number,
+  [otherHealthy, otherNow]: readonly [number, number] = [0, 0],
+): number {
+  const before = margin(healthy, otherHealthy);
+  const after = margin(now, otherNow);
+  if (Number.isNaN(before)) return Number.isNaN(after) ? 0 : Infinity;
+  if (Number.isNaN(after)) return 0;
+  return before > 0 ? Math.max(0, before - after) / before : Math.abs(before - after);
+}
+/** How far a value is from setting a code, volt; NaN where the pin floats, which sets nothing. */
+function marginAtRest(monitor: Monitor, volt: number, other: number): number {
+  switch (monitor.type) {
+    case "below":
+      return volt - monitor.volt;
+    case "above":
+      return monitor.volt - volt;
+    case "outside":
+      return Math.min(volt - monitor.low, monitor.high - volt);
+    case "disagree":
+      return monitor.volt - Math.abs(other - monitor.ratio * volt);
+    default:
+      return NaN;
+  }
+}
+function marginOfCurrent(monitor: Monitor, ampere: number): number {
+  if (monitor.type !== "current") return NaN;
+  const a = Math.abs(ampere);
+  return Math.min(a - (monitor.low ?? -1), (monitor.high ?? Infinity) - a);
+}
+const moved = (s: Solver, node: number) => {
+  const before = healthyVolt(s, node);
+  const now = nodeVolt(s, node);
+  return Number.isNaN(before) || Number.isNaN(now) ? (Object.is(before, now) ? 0 : Infinity) : Math.abs(now - before);
+};
+const sideVolt = (volt: typeof nodeVolt, s: Solver, m: Pick<BoundMonitor, "pin" | "innerGround">) =>
+  volt(s, m.pin) - volt(s, m.innerGround);
 
 /** For silent: whether nothing reaches the module, at a look at which only the node talks. */
 export function talkFails(s: Solver, m: BoundMonitor): boolean {

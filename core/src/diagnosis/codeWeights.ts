@@ -14,6 +14,7 @@ const PRUNE_EXACT = Math.log(1e-14);
  * unexplained (natural log): two codes missed, not one false alarm.
  */
 const LN_NARROW = Math.log(1e-4);
+const NONE = new Set<number>();
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
 /** ln probability of a code where the drawing is not this machine's. */
@@ -47,17 +48,18 @@ function weighCodes(
 ): CodePosterior {
   const n = predictor.faults.length + 1;
   const isExact = breadth === "exact";
-  const rough = isExact ? new Set<number>() : fitWorse(predictor, codes);
-  const bySample = Array.from({ length: n }, (_, h) => codeLogLikelihoods(predictor, h, codes, 1, rough.has(h)));
-  const log = Float64Array.from(bySample, (own, h) => logPrior[h]! + logMean(own));
+  const idle = isExact ? NONE : idleFaults(predictor, codes);
+  const rough = isExact ? NONE : fitWorse(predictor, codes, idle);
+  const bySample = Array.from({ length: n }, (_, h) =>
+    idle.has(h) ? undefined : codeLogLikelihoods(predictor, h, codes, 1, rough.has(h)),
+  );
+  const log = Float64Array.from(bySample, (own, h) => (own ? logPrior[h]! + logMean(own) : -Infinity));
   const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
   const wanted = new Map<number, Uint8Array>();
   const samples = new Map<number, Float64Array>();
   const places = new Map<number, Float64Array>();
   const leastSample = best + (isExact ? PRUNE_EXACT : PRUNE_AFTER_CODES);
-  bySample.forEach((own, h) => {
-    if (breadth === "narrow" && rough.has(h)) return;
-    if (log[h]! < best + (isExact ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES)) return;
+  const keep = (h: number, own: Float64Array) => {
     const list = meanOverDraws(predictor, h, own);
     const isWanted = (s: number) => logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= leastSample;
     places.set(h, list);
@@ -66,20 +68,44 @@ function weighCodes(
       Uint8Array.from(own, (_, s) => (isWanted(s) ? 1 : 0)),
     );
     samples.set(h, normalise(own));
+  };
+  bySample.forEach((own, h) => {
+    if (!own || (breadth === "narrow" && rough.has(h))) return;
+    if (log[h]! < best + (isExact ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES)) return;
+    keep(h, own);
   });
   const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + logCodeNotHere(e), 0);
   const share = normalise(Float64Array.from([...log, notHere]));
   const going = intermittentCodes(predictor, codes, rough);
-  return { signature, log, best, share, places, samples, wanted, going };
+  const takeUp = (h: number) => {
+    idle.delete(h);
+    rough.add(h);
+    const own = codeLogLikelihoods(predictor, h, codes, 1, true);
+    log[h] = logPrior[h]! + logMean(own);
+    if (log[h] >= best + PRUNE_ROUGH) keep(h, own);
+  };
+  return { signature, log, best, share, places, samples, wanted, going, idle, takeUp };
+}
+
+/**
+ * Faults that move nothing that a present code is judged by: whatever else they do, they explain none of them. On a
+ * large machine that is most of them.
+ */
+function idleFaults(predictor: Predictor, codes: readonly CodeEvidence[]): Set<number> {
+  const present = codes.flatMap((c) => (c.present ? [c.monitor] : []));
+  if (present.length === 0) return new Set();
+  return new Set(predictor.faults.flatMap((_, i) => (predictor.movesAny(i + 1, present) ? [] : [i + 1])));
 }
 
 /** Hypotheses whose codes, tried roughly, fit much worse than the best. */
-function fitWorse(predictor: Predictor, codes: readonly CodeEvidence[]): Set<number> {
+function fitWorse(predictor: Predictor, codes: readonly CodeEvidence[], idle: ReadonlySet<number>): Set<number> {
   const fits = Array.from({ length: predictor.faults.length + 1 }, (_, h) =>
-    codeLogLikelihoods(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
+    idle.has(h)
+      ? -Infinity
+      : codeLogLikelihoods(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
   );
   const fittest = fits.reduce((a, b) => Math.max(a, b), -Infinity);
-  return new Set(fits.flatMap((fit, h) => (h > 0 && fit < fittest + LN_NARROW ? [h] : [])));
+  return new Set(fits.flatMap((fit, h) => (h > 0 && !idle.has(h) && fit < fittest + LN_NARROW ? [h] : [])));
 }
 
 /** ln likelihood of the codes by severity where the fault comes and goes; worked out on first asking. */

@@ -46,6 +46,10 @@ export interface CodePosterior {
   readonly places: ReadonlyMap<number, Float64Array>;
   readonly samples: ReadonlyMap<number, Float64Array>;
   readonly wanted: ReadonlyMap<number, Uint8Array>;
+  /** faults that move nothing that a present code is judged by: left out until they are taken up */
+  readonly idle: ReadonlySet<number>;
+  /** Weighs the codes of an idle fault after all, roughly. */
+  takeUp(h: number): void;
   /** as `places`, where the fault comes and goes */
   going(h: number, presence: number): Float64Array;
 }

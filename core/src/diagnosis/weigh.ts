@@ -6,7 +6,8 @@ import type { Predictor } from "../prediction/predictor.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import { codeLogLikelihoods, codePosterior, logCodeNotHere, logPriors, meanOverDraws } from "./codeWeights.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
-import { readingRange } from "./likelihood.js";
+import { distance, readingRange } from "./likelihood.js";
+import type { Fault } from "../faults/fault.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import { LN_MUST_ADD } from "./multipleFaults.js";
@@ -28,6 +29,9 @@ const LN_KEEPING = Math.log(1e-8);
 const LN_MISPLACED_LEAST = Math.log(1e-3);
 /** What comes and goes is only thought of for suspects that codes leave this likely, ln. Judgement. */
 const LN_GOING_LEAST = Math.log(1e-5);
+
+/** A fault moves a reading where it is so many standard deviations from healthy. Judgement. */
+const MOVES_SIGMAS = 2;
 
 const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
 
@@ -58,6 +62,32 @@ class Weighing {
     this.logPrior = logPriors(predictor, options.factors);
     this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
     this.families = new ReadingFamilies(predictor);
+    if (options.breadth === "wide") this.takeUpIdle();
+  }
+
+  /** Faults that no code asks for are weighed where a reading or something seen does. */
+  private takeUpIdle(): void {
+    for (const h of [...this.byCodes.idle])
+      if (this.readings.some((e) => this.movesReading(h, e)) || this.isSeen(this.predictor.faults[h - 1]!))
+        this.byCodes.takeUp(h);
+  }
+  /** Whether a fault, little or much of it, moves a reading by more than its error. */
+  private movesReading(h: number, e: ReadingEvidence): boolean {
+    const { draws } = this.predictor;
+    const last = this.predictor.hypotheses[h]!.samples - draws;
+    const outer = new Uint8Array(last + draws);
+    outer[0] = outer[last] = 1;
+    const predicted = this.predictor.predictAt(h, e, outer);
+    const healthy = this.predictor.predictAt(0, e).at(0);
+    return [0, last].some((s) => distance(predicted.at(s), healthy, e.instrument) > MOVES_SIGMAS);
+  }
+  private isSeen(fault: Fault): boolean {
+    return this.evidence.some(
+      (e) =>
+        e.kind === "clue" &&
+        e.clue.type !== "holds" &&
+        clueLikelihood(e.clue, [fault], false, undefined) > clueLikelihood(e.clue, [], false, undefined),
+    );
   }
 
   posterior(): Posterior {

@@ -14,6 +14,13 @@ export function nodeVolt(s: Solver, node: number): number {
   return s.faulty.grounded[k] === 0 ? NaN : s.faulty.x[k]!;
 }
 
+/** As `nodeVolt`, on the healthy machine that the solver was prepared with. */
+export function healthyVolt(s: Solver, node: number): number {
+  if (node === 0) return 0;
+  const k = s.pattern.position[node]!;
+  return s.healthy.grounded[k] === 0 ? NaN : s.healthy.x[k]!;
+}
+
 /** What a settled solution lends to a netlist. */
 export function solutionOf(s: Solver): Solution {
   const { circuit } = s.conditions;
@@ -81,14 +88,18 @@ export function ohmBetween(s: Solver, a: number, b: number): number {
   return Math.max(0, own + addedBetween(updates, i, j));
 }
 
-/** Current through an element from `a` to `b`, ampere, after `settle`; NaN where it floats. */
-export function elementAmpere(s: Solver, element: number): number {
+/**
+ * Current through an element from `a` to `b`, ampere, after `settle`; NaN where it floats.
+ * @param healthy on the healthy machine that the solver was prepared with
+ */
+export function elementAmpere(s: Solver, element: number, healthy = false): number {
   const e = s.conditions.circuit.elements[element]!;
   const w = element * NUMBERS_PER_ELEMENT;
-  const a = nodeVolt(s, e.a);
-  const b = nodeVolt(s, e.b);
-  if (s.weights[w] === 0 && s.weights[w + 2] === 0) return 0;
-  return s.weights[w]! * (a - b) + s.weights[w + 2]! * (a - nodeVolt(s, e.low)) - s.weights[w + 4]!;
+  const volt = healthy ? healthyVolt : nodeVolt;
+  const weights = healthy ? s.weightsHealthy : s.weights;
+  const a = volt(s, e.a);
+  if (weights[w] === 0 && weights[w + 2] === 0) return 0;
+  return weights[w]! * (a - volt(s, e.b)) + weights[w + 2]! * (a - volt(s, e.low)) - weights[w + 4]!;
 }
 
 /** Largest current by which Kirchhoff's law fails at any node that is held, ampere: the judge of the last `settle`. */

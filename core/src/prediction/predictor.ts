@@ -226,6 +226,11 @@ export class Predictor {
     return this.codes.of(h, wanted, true).share;
   }
 
+  /** Whether a hypothesis moves anything that one of these monitors watches, at its outer severities. */
+  movesAny(h: number, monitors: readonly number[]): boolean {
+    return this.codes.movesAny(h, monitors);
+  }
+
   /** Whether a sound machine, as it is drawn, sets this code in most draws. */
   healthySets(monitor: number): boolean {
     const { samples } = this.hypotheses[0]!;
