@@ -71,6 +71,7 @@ export { readCsv, readTable, writeCsv, type TableRead } from "./chart/csv.js";
 export { addTemplate, freeName, TEMPLATES, type TemplateKind } from "./chart/templates.js";
 export { mergeCharts, takeClaim, type Difference, type Merged, type MergeField } from "./chart/merge.js";
 export { sharedMatrix, subjectsOf, type SharedMatrix, type SharedRow } from "./wiring/matrix.js";
+export { focusOn } from "./wiring/focus.js";
 export { followPoint, type Follow, type PathStep } from "./wiring/follow.js";
 export { compareWirings, type WiringChange } from "./wiring/compare.js";
 export { tellApart, type CavityVolts, type ToldApart } from "./wiring/tellApart.js";
@@ -184,6 +185,7 @@ export {
 } from "./logbook/seen.js";
 export { circumstances, type Feed } from "./diagnosis/circumstances.js";
 export { uniform } from "./prediction/draws.js";
+export { Focus } from "./prediction/focus.js";
 export { Predictor } from "./prediction/predictor.js";
 export type { FaultView, Member, Suspect } from "./diagnosis/groups.js";
 export { assess, type Belief } from "./diagnosis/belief.js";

@@ -47,11 +47,13 @@ export interface JudgePlan {
   readonly steel: readonly number[];
   readonly driven: readonly number[];
   readonly heard: readonly number[];
+  /** without the look at which no one talks, where that is known to show nothing */
+  readonly onlyTalk: boolean;
 }
 
-export function judgePlan(monitors: readonly BoundMonitor[]): JudgePlan {
+export function judgePlan(monitors: readonly BoundMonitor[], onlyTalk = false): JudgePlan {
   const of = (kind: string) => monitors.flatMap((m, i) => (momentsOf(m) === kind ? [i] : []));
-  return { monitors, rest: of("rest"), steel: of("steel"), driven: of("driven"), heard: of("heard") };
+  return { monitors, rest: of("rest"), steel: of("steel"), driven: of("driven"), heard: of("heard"), onlyTalk };
 }
 
 /** Every look a plan needs, with the places in `monitors` of those that are judged at it. */
@@ -77,7 +79,7 @@ export function looksOf(
  * @param set called with the place in `monitors` of every code that sets
  */
 export function judge(
-  { monitors, rest, steel, driven, heard }: JudgePlan,
+  { monitors, rest, steel, driven, heard, onlyTalk }: JudgePlan,
   phases: readonly Phase[],
   look: (l: Look) => Solver,
   set: (i: number) => void,
@@ -114,9 +116,12 @@ export function judge(
     const s = look(REST);
     for (const i of driven) if (currentFails(s, monitors[i]!)) set(i);
   }
-  if (heard.length) {
+  const failedWhenQuiet = () => {
     const quiet = look({ phase: phases[phases.length - 1]!.phase });
-    const failed = heard.map((i) => quietFails(quiet, monitors[i]!));
+    return heard.map((i) => quietFails(quiet, monitors[i]!));
+  };
+  if (heard.length) {
+    const failed = onlyTalk ? [] : failedWhenQuiet();
     heard.forEach((i, j) => {
       if (failed[j] || talkFails(look({ phase: 0, talker: monitors[i]!.node!.gate }), monitors[i]!)) set(i);
     });

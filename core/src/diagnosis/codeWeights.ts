@@ -50,9 +50,10 @@ function weighCodes(
   const isExact = breadth === "exact";
   const idle = isExact ? NONE : idleFaults(predictor, codes);
   const rough = isExact ? NONE : fitWorse(predictor, codes, idle);
-  const bySample = Array.from({ length: n }, (_, h) =>
-    idle.has(h) ? undefined : codeLogLikelihoods(predictor, h, codes, 1, rough.has(h)),
-  );
+  const bySample = Array.from({ length: n }, (_, h) => {
+    if (idle.has(h) || (breadth === "narrow" && rough.has(h))) return undefined;
+    return codeLogLikelihoods(predictor, h, codes, 1, rough.has(h));
+  });
   const log = Float64Array.from(bySample, (own, h) => (own ? logPrior[h]! + logMean(own) : -Infinity));
   const best = log.reduce((a, b) => Math.max(a, b), -Infinity);
   const wanted = new Map<number, Uint8Array>();
@@ -97,15 +98,45 @@ function idleFaults(predictor: Predictor, codes: readonly CodeEvidence[]): Set<n
   return new Set(predictor.faults.flatMap((_, i) => (predictor.movesAny(i + 1, present) ? [] : [i + 1])));
 }
 
-/** Hypotheses whose codes, tried roughly, fit much worse than the best. */
+/**
+ * Hypotheses whose codes, tried roughly, fit much worse than the best. Codes whose monitors are the most work to try
+ * come last, and are tried only while a hypothesis may still be among the best: a code can only make it fit worse.
+ */
 function fitWorse(predictor: Predictor, codes: readonly CodeEvidence[], idle: ReadonlySet<number>): Set<number> {
-  const fits = Array.from({ length: predictor.faults.length + 1 }, (_, h) =>
-    idle.has(h)
-      ? -Infinity
-      : codeLogLikelihoods(predictor, h, codes, 1, true).reduce((a, b) => Math.max(a, b), -Infinity),
-  );
-  const fittest = fits.reduce((a, b) => Math.max(a, b), -Infinity);
-  return new Set(fits.flatMap((fit, h) => (h > 0 && !idle.has(h) && fit < fittest + LN_NARROW ? [h] : [])));
+  const groups = byWork(predictor, codes);
+  const open = Array.from({ length: predictor.faults.length + 1 }, (_, h) => h).filter((h) => !idle.has(h));
+  const bound = new Float64Array(predictor.faults.length + 1);
+  const clouds = new Map<number, Float64Array>();
+  const add = (h: number, group: readonly CodeEvidence[]) => {
+    const own = codeLogLikelihoods(predictor, h, group, 1, true);
+    const cloud = clouds.get(h);
+    if (cloud) for (let s = 0; s < own.length; s++) own[s] = own[s]! + cloud[s]!;
+    clouds.set(h, own);
+    bound[h] = own.reduce((a, b) => Math.max(a, b), -Infinity);
+  };
+  for (const h of open) add(h, groups[0]!);
+  open.sort((a, b) => bound[b]! - bound[a]! || a - b);
+  let fittest = -Infinity;
+  const worse = new Set<number>();
+  for (const h of open) {
+    for (const group of groups.slice(1)) {
+      if (bound[h]! < fittest + LN_NARROW) break;
+      add(h, group);
+    }
+    fittest = Math.max(fittest, bound[h]!);
+  }
+  for (const h of open) if (h > 0 && bound[h]! < fittest + LN_NARROW) worse.add(h);
+  return worse;
+}
+/** Codes in the order in which they are tried: all but those of silent bus nodes, then those set, then one by one. */
+function byWork(predictor: Predictor, codes: readonly CodeEvidence[]): readonly (readonly CodeEvidence[])[] {
+  const isHeard = (c: CodeEvidence) => predictor.monitors[c.monitor]!.node !== undefined;
+  const set = codes.filter((c) => isHeard(c) && c.present);
+  return [
+    codes.filter((c) => !isHeard(c)),
+    ...(set.length ? [set] : []),
+    ...codes.filter((c) => isHeard(c) && !c.present).map((c) => [c]),
+  ];
 }
 
 /** ln likelihood of the codes by severity where the fault comes and goes; worked out on first asking. */
@@ -162,8 +193,19 @@ export function logCode(
   return e.weight * (Math.log(p) + Math.log(status));
 }
 
+/** Priors worked out last, by predictor: they stay while the intake does. */
+const latestPriors = new WeakMap<Predictor, { readonly key: string; readonly value: Float64Array }>();
+
 /** ln of the normalised priors; the last entry is "not in this wiring". */
 export function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
+  const key = factors?.join(" ") ?? "";
+  const known = latestPriors.get(predictor);
+  if (known?.key === key) return known.value;
+  const value = makeLogPriors(predictor, factors);
+  latestPriors.set(predictor, { key, value });
+  return value;
+}
+function makeLogPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
   // the rates only: what is known of this machine counts in full
   const trusted = (rate: number) => rate ** DEFAULTS.priorTrust;
   const rates = [

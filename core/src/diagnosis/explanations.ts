@@ -31,6 +31,7 @@ export function minimalExplanations(
   const n = predictor.monitors.length;
   const able: { id: string; sets: Set<number>; score: number }[] = [];
   for (let h = 1; h <= predictor.faults.length; h++) {
+    if (!predictor.movesAny(h, present)) continue;
     const bits = predictor.roughCodesSet(h, [...present, ...absent]);
     const { samples } = predictor.hypotheses[h]!;
     // the severity that sets most of what is set, and least of what is not

@@ -74,6 +74,13 @@ export function faultsAtSeverities(
  * One fault at each severity that sets one of the present codes; judged by codes it would set that are known not to be.
  */
 function roughParts(predictor: Predictor, h: number, { codes, present }: ToExplain, prior: number): Rough[] {
+  if (
+    !predictor.movesAny(
+      h,
+      present.map((c) => c.monitor),
+    )
+  )
+    return [];
   const { draws } = predictor;
   const used = Math.min(DRAWS, draws);
   const n = predictor.monitors.length;

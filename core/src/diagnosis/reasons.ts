@@ -219,7 +219,7 @@ const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string =>
         : clue.thing;
 
 /** Probability of each code before anything is known of this machine, by monitor. */
-const setBefore = new WeakMap<Predictor, Map<number, number>>();
+const setBefore = new WeakMap<Predictor, Map<string, number>>();
 
 /** How likely each code was before anything was known. */
 function priorFit(
@@ -230,19 +230,22 @@ function priorFit(
   const prior = logPriors(predictor, factors);
   let known = setBefore.get(predictor);
   if (!known) setBefore.set(predictor, (known = new Map()));
+  const present = evidence.flatMap((e) => (e.kind === "code" && e.present ? [e.monitor] : []));
   return Float64Array.from(evidence, (e) => {
     if (e.kind !== "code") return 0;
-    let set = factors ? undefined : known.get(e.monitor);
+    const name = `${e.monitor} of ${present.join(" ")}`;
+    let set = factors ? undefined : known.get(name);
     if (set === undefined) {
       set = 0;
       for (let h = 0; h <= predictor.faults.length; h++) {
+        if (present.length && !predictor.movesAny(h, present)) continue;
         const { samples } = predictor.hypotheses[h]!;
         const bits = predictor.roughCodesSet(h, [e.monitor]);
         let count = 0;
         for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
         set += (Math.exp(prior[h]!) * count) / samples;
       }
-      if (!factors) known.set(e.monitor, set);
+      if (!factors) known.set(name, set);
     }
     return Math.log(set * Math.exp(logCode(1, e)) + (1 - set) * Math.exp(logCode(0, e)));
   });

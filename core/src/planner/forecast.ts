@@ -1,9 +1,9 @@
 import { DEFAULTS } from "../defaults.js";
 import { SEVERITY_KERNEL } from "../diagnosis/likelihood.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";
-import { interpolate } from "../diagnosis/readingWeights.js";
-import type { State } from "../format/case.js";
-import type { Predicted } from "../prediction/predictionCache.js";
+import type { Instrument, State } from "../format/case.js";
+import { stateName } from "../network/state.js";
+import { AtPlace, type Predicted, type Rows } from "../prediction/predictionCache.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { familiesOf, type Families } from "../prediction/unknowns.js";
 import { pinBehind } from "../wiring/points.js";
@@ -24,6 +24,8 @@ export interface Expected {
 export class Forecast {
   private readonly wanted = new Map<number, Uint8Array>();
   private readonly families: Families;
+  private readonly columns = new Map<string, Map<number, Rows>>();
+  private latest: { readonly candidate: Candidate; readonly columns: Map<number, Rows> } | undefined;
   constructor(
     private readonly predictor: Predictor,
     belief: ParticleBelief,
@@ -44,19 +46,31 @@ export class Forecast {
     }
   }
   /** predictions of one hypothesis for a candidate, seen from a component that may have readings misplaced */
-  private column(component: MixtureComponent, c: Candidate, point: string, hypothesis: number) {
+  private column(component: MixtureComponent, c: Candidate, point: string, hypothesis: number): Predicted {
     const own = (p: string) => (c.part ? pinBehind(p) : p);
     const plain = {
-      instrument: c.instrument as Exclude<Candidate["instrument"], "none">,
+      instrument: c.instrument as Instrument,
       point: own(point),
       black: c.black === undefined ? undefined : own(c.black),
       state: c.state as State,
     };
-    return this.predictor.predictAt(
-      hypothesis,
-      component.misplaced ? component.misplaced.moved(plain) : plain,
-      hypothesis === 0 ? undefined : this.wanted.get(hypothesis),
-    );
+    const wanted = hypothesis === 0 ? undefined : this.wanted.get(hypothesis);
+    if (component.misplaced) return this.predictor.predictAt(hypothesis, component.misplaced.moved(plain), wanted);
+    const place = plain.black === undefined ? this.predictor.placeOf(plain.instrument, plain.point) : undefined;
+    if (place === undefined) return this.predictor.predictAt(hypothesis, plain, wanted);
+    const columns = this.columnsOf(c);
+    let rows = columns.get(hypothesis);
+    if (!rows) columns.set(hypothesis, (rows = this.predictor.predict(hypothesis, c.state, plain.instrument, wanted)));
+    return new AtPlace(rows, place);
+  }
+  /** rows of every hypothesis in a candidate's state: all of them are asked for at every point */
+  private columnsOf(c: Candidate): Map<number, Rows> {
+    if (this.latest?.candidate === c) return this.latest.columns;
+    const name = `${c.instrument} ${stateName(c.state)}`;
+    let columns = this.columns.get(name);
+    if (!columns) this.columns.set(name, (columns = new Map()));
+    this.latest = { candidate: c, columns };
+    return columns;
   }
   /** with the fault there */
   there(particle: Particle, c: Candidate, point: string): Expected {
@@ -110,7 +124,11 @@ export class Forecast {
   }
 }
 
-/** What an particle predicts, over its steps: where readings have fixed the severity, between the grid points too. */
+/**
+ * What a particle predicts, over its steps: where readings have fixed the severity, between the grid points too. On the
+ * way to a neighbouring severity every value moves in a straight line on the scale it is judged on, so sums over the
+ * samples give every step.
+ */
 function gatherSteps(
   particle: Particle,
   c: Candidate,
@@ -119,65 +137,72 @@ function gatherSteps(
   weights?: Float64Array,
 ): Expected {
   const { steps } = particle;
-  const instrument = c.instrument as Exclude<Candidate["instrument"], "none">;
   if (steps.length === 1) return gather(particle, c, (s) => predicted.at(s), weights);
+  const ohms = c.instrument === "ohmmeter";
+  const below = new Moments();
+  const above = new Moments();
+  let overload = 0;
+  let finite = 0;
   let sum = 0;
   let squares = 0;
+  for (let i = 0; i < particle.samples.length; i++) {
+    const s = particle.samples[i]!;
+    const v = predicted.at(s);
+    if (v !== v) continue;
+    const w = weights ? weights[s]! : particle.weights[i]!;
+    if (v === Infinity) {
+      overload += w;
+      continue;
+    }
+    const x = ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v;
+    finite += w;
+    sum += w * x;
+    squares += w * x * x;
+    if (particle.below) below.add(w, x, scaled(predicted.at(s - draws), ohms));
+    if (particle.above) above.add(w, x, scaled(predicted.at(s + draws), ohms));
+  }
+  if (finite <= 0)
+    return overload > 0 ? { mean: Infinity, deviation: 0, overload: 1 } : { mean: NaN, deviation: 0, overload: 0 };
   let all = 0;
-  let overload = 0;
+  let mean = 0;
+  let meanSquare = 0;
   for (let k = 0; k < steps.length; k++) {
     const w = steps[k]!;
     if (w < STEP_LEAST) continue;
     const t = stepOffset(k, steps.length);
-    const to = t < 0 ? -draws : draws;
-    const leans = t < 0 ? particle.below : particle.above;
-    const own = gather(
-      particle,
-      c,
-      (s) => (leans ? interpolate(predicted.at(s), predicted.at(s + to), Math.abs(t), instrument) : predicted.at(s)),
-      weights,
-    );
-    if (own.overload === 1) {
-      overload += w;
-      all += w;
-      continue;
-    }
-    if (Number.isNaN(own.mean)) continue;
+    const side = t < 0 ? below : above;
     all += w;
-    overload += w * own.overload;
-    const finite = w * (1 - own.overload);
-    sum += finite * own.mean;
-    squares += finite * (own.mean * own.mean + own.deviation * own.deviation);
+    mean += (w * (sum + Math.abs(t) * side.way)) / finite;
+    meanSquare += (w * (squares + 2 * Math.abs(t) * side.wayHere + t * t * side.waySquare)) / finite;
   }
   if (all === 0) return { mean: NaN, deviation: 0, overload: 0 };
-  const finite = all - overload;
-  if (finite <= 0) return { mean: Infinity, deviation: 0, overload: 1 };
-  const mean = sum / finite;
+  mean /= all;
+  const gaps = below.count + above.count;
+  const width = gaps === 0 ? 0 : ((SEVERITY_KERNEL / steps.length) * (below.gaps + above.gaps)) / gaps;
   return {
     mean,
-    deviation: Math.hypot(
-      Math.sqrt(Math.max(0, squares / finite - mean * mean)),
-      stepWidth(particle, c, predicted, draws),
-    ),
-    overload: overload / all,
+    deviation: Math.hypot(Math.sqrt(Math.max(0, meanSquare / all - mean * mean)), width),
+    overload: overload / (overload + finite),
   };
 }
-/** Half of what lies between two steps, as readings are weighed with: volt or ln ohm. */
-function stepWidth(particle: Particle, c: Candidate, predicted: Predicted, draws: number): number {
-  const besides = [...(particle.below ? [-draws] : []), ...(particle.above ? [draws] : [])];
-  let sum = 0;
-  let n = 0;
-  for (const s of particle.samples)
-    for (const to of besides) {
-      const gap = Math.abs(scaled(predicted.at(s + to), c) - scaled(predicted.at(s), c));
-      if (gap < Infinity) {
-        sum += gap;
-        n++;
-      }
-    }
-  return n === 0 ? 0 : (SEVERITY_KERNEL / particle.steps.length) * (sum / n);
+/** Sums over samples of how far it is to the next severity, `way`, on the scale values are judged on. */
+class Moments {
+  way = 0;
+  wayHere = 0;
+  waySquare = 0;
+  gaps = 0;
+  count = 0;
+  add(weight: number, here: number, there: number): void {
+    const way = there - here;
+    if (!(Math.abs(way) < Infinity)) return; // an open circuit stays one
+    this.way += weight * way;
+    this.wayHere += weight * way * here;
+    this.waySquare += weight * way * way;
+    this.gaps += Math.abs(way);
+    this.count++;
+  }
 }
-const scaled = (v: number, c: Candidate) => (c.instrument === "ohmmeter" ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
+const scaled = (v: number, ohms: boolean) => (ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v);
 
 function gather(particle: Particle, c: Candidate, value: (sample: number) => number, draws?: Float64Array): Expected {
   let sum = 0;
@@ -193,7 +218,7 @@ function gather(particle: Particle, c: Candidate, value: (sample: number) => num
       overload += w;
       continue;
     }
-    const x = scaled(v, c);
+    const x = scaled(v, c.instrument === "ohmmeter");
     sum += w * x;
     squares += w * x * x;
     weight += w;

@@ -4,33 +4,48 @@ import { shiftOf, type BoundMonitor } from "../codes/monitors.js";
 import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
+import type { Circuit, Edit } from "../network/element.js";
 import type { Solver } from "../network/solver.js";
 
 /** Further draws near where codes change, and how many severities to either side. Judgement: time. */
 const MORE_DRAWS = 3;
 const NEAR = 2;
 
-/** Codes of one hypothesis: set (1) and how likely set, both [sample · monitors + monitor]; for these key positions. */
+/** Codes of one hypothesis: set (1) and how likely set, both [sample · monitors + monitor]; for these groups. */
 interface Known {
   readonly bits: Uint8Array;
   readonly share: Float32Array;
-  readonly done: Set<KeyState>;
+  readonly done: Set<Group>;
 }
 
-/** Monitors of one key state, with their places among all. */
+/** Monitors with their places among all. */
 interface KeyPlan {
   readonly places: readonly number[];
   readonly plan: JudgePlan;
+}
+/**
+ * Monitors judged at the same looks: those of one key position, but each bus node that is listened for by itself, since
+ * each takes a look at which it talks.
+ */
+interface Group {
+  readonly key: KeyState;
+  readonly places: number[];
 }
 /** By monitor: how far a hypothesis takes it towards setting its code at the most, and whether all of it was tried. */
 interface Shifts {
   readonly known: Uint8Array;
   readonly most: Float64Array;
+  /** of those that listen to a bus: at which looks they may be moved */
+  readonly touched: Uint8Array;
 }
 /**
  * A monitor that no severity tried takes so far stays as it is, see `shiftOf`; one that is taken no further than that
  * sets no code. Judgement.
  */
+const UNTRIED = 0;
+const UNTOUCHED = 1;
+const TALK_ONLY = 2;
+const QUIET_TOO = 3;
 const HARDLY = 0.03;
 const PART_OF_THE_WAY = 0.25;
 
@@ -40,16 +55,30 @@ export class CodePredictions {
   private readonly rough = new Map<number, Known>();
   private readonly shifts = new Map<number, Shifts>();
   private readonly plans = new Map<string, KeyPlan>();
+  private readonly solved = new Map<number, Map<Group, { readonly bits: Uint8Array; readonly done: Uint8Array }>>();
+  /** of each monitor */
+  private readonly groups: readonly Group[];
+  private busNodes: ReadonlySet<number> | undefined;
   constructor(
     private readonly hypotheses: readonly Hypothesis[],
     private readonly draws: number,
     private readonly monitors: readonly BoundMonitor[],
     private readonly phasesAt: (state: State, draw: number) => readonly Phase[],
     private readonly solve: (h: number, sample: number, state: State, look: Look) => Solver,
-  ) {}
+    private readonly editOf: (h: number, sample: number, state: State) => Edit,
+  ) {
+    const groups = new Map<string, Group>();
+    this.groups = monitors.map((m, i) => {
+      const name = `${m.key} ${m.node?.gate ?? ""}`;
+      let own = groups.get(name);
+      if (!own) groups.set(name, (own = { key: m.key, places: [] }));
+      own.places.push(i);
+      return own;
+    });
+  }
 
   forgetFrom(first: number): void {
-    for (const map of [this.full, this.rough, this.shifts])
+    for (const map of [this.full, this.rough, this.shifts, this.solved])
       for (const h of [...map.keys()]) if (h >= first) map.delete(h);
   }
 
@@ -60,14 +89,23 @@ export class CodePredictions {
     const size = this.hypotheses[h]!.samples * this.monitors.length;
     if (!known) store.set(h, (known = { bits: new Uint8Array(size), share: new Float32Array(size), done: new Set() }));
     for (const i of wanted) {
-      const { key } = this.monitors[i]!;
-      if (known.done.has(key)) continue;
-      const plan = this.planMoved(h, key);
-      if (rough) this.computeRoughly(h, key, plan, known.bits);
-      else this.compute(h, { key, unplugged: [] }, known.bits, undefined, plan);
-      if (h > 0) this.copyHealthy(h, key, plan, known.bits);
-      known.done.add(key);
-      this.smooth(h, key, known.bits, known.share);
+      const group = this.groups[i]!;
+      if (known.done.has(group)) continue;
+      const plan = this.planMoved(h, group);
+      const found = new Along(
+        this.hypotheses[h]!,
+        this.draws,
+        this.solvedOf(h, group, plan),
+        known.bits,
+        this.monitors[i]!.node ? 2 * WIDEST_ASSUMED : WIDEST_ASSUMED,
+      );
+      // what a bus carries hangs little on what is drawn: a few draws do
+      const onBus = this.monitors[i]!.node !== undefined;
+      if (rough || onBus) this.roughly(h, found, !onBus);
+      else for (let draw = 0; draw < this.draws; draw++) found.draw(draw);
+      if (h > 0) this.copyHealthy(h, group, plan, known.bits);
+      known.done.add(group);
+      this.smooth(h, group, known.bits, known.share);
     }
     return known;
   }
@@ -92,7 +130,8 @@ export class CodePredictions {
   private shiftsOf(h: number): Shifts {
     const n = this.monitors.length;
     let own = this.shifts.get(h);
-    if (!own) this.shifts.set(h, (own = { known: new Uint8Array(n), most: new Float64Array(n) }));
+    if (!own)
+      this.shifts.set(h, (own = { known: new Uint8Array(n), most: new Float64Array(n), touched: new Uint8Array(n) }));
     return own;
   }
   /**
@@ -120,37 +159,67 @@ export class CodePredictions {
     const other = draws === 1 ? 0 : 1 + (h % (draws - 1));
     return new Set([last, 0, (places >> 1) * draws, last + other, other]);
   }
-  /** The monitors of a key state that a hypothesis moves; all of them for the healthy machine. */
-  private planMoved(h: number, key: KeyState): KeyPlan {
-    const whole = this.planFor(key);
-    if (h === 0 || whole.places.length === 0) return whole;
-    const { known, most } = this.shiftsOf(h);
-    const open = whole.places.filter((i) => known[i] === 0 && most[i]! <= HARDLY);
-    if (open.length) {
+  /** The monitors of a group that a hypothesis moves; all of them for the healthy machine. */
+  private planMoved(h: number, { key, places }: Group): KeyPlan {
+    if (h === 0) return this.planOf(key, places);
+    const { known, most, touched } = this.shiftsOf(h);
+    const open = places.filter((i) => known[i] === 0 && most[i]! <= HARDLY);
+    if (open.some((i) => this.monitors[i]!.node)) this.findTouched(h, key);
+    else if (open.length) {
       this.findShifts(h, this.planOf(key, open));
       for (const i of open) known[i] = 1;
     }
-    const places = whole.places.filter((i) => most[i]! > HARDLY);
-    return places.length === whole.places.length ? whole : this.planOf(key, places);
+    const moved = places.filter((i) => most[i]! > HARDLY || touched[i]! > UNTOUCHED);
+    return this.planOf(key, moved, moved.length > 0 && moved.every((i) => touched[i] === TALK_ONLY));
+  }
+  /**
+   * Marks the monitors that listen to a bus where a hypothesis touches a bus conductor, or moves what they watch while
+   * no one talks: a look for each node that may talk is spared where it would show nothing new.
+   */
+  private findTouched(h: number, key: KeyState): void {
+    const { known, touched } = this.shiftsOf(h);
+    const listening = this.monitors.flatMap((m, i) => (m.node && m.key === key ? [i] : []));
+    if (listening.every((i) => known[i] === 1 || touched[i]! !== UNTRIED)) return;
+    const state: State = { key, unplugged: [] };
+    for (const sample of this.outerSamples(h)) {
+      const phases = this.phasesAt(state, sample % this.draws);
+      const s = this.solve(h, sample, state, { phase: phases[phases.length - 1]!.phase });
+      const onBus = this.touchesBus(this.editOf(h, sample, state), s);
+      for (const i of listening)
+        if (shiftOf(s, this.monitors[i]!) > HARDLY) touched[i] = QUIET_TOO;
+        else if (touched[i] !== QUIET_TOO) touched[i] = onBus ? TALK_ONLY : touched[i]! || UNTOUCHED;
+    }
+  }
+  private touchesBus(edit: Edit, s: Solver): boolean {
+    const { circuit } = s.conditions;
+    this.busNodes ??= nodesOfBuses(circuit, this.monitors);
+    const on = (node: number) => this.busNodes!.has(node);
+    const elements = [
+      ...(edit.series ?? []).map((x) => x.element),
+      ...(edit.replace ?? []).map((x) => x.element),
+      ...(edit.dead ?? []),
+    ];
+    return (
+      (edit.shunts ?? []).some((x) => on(x.a) || on(x.b)) ||
+      elements.some((i) => on(circuit.elements[i]!.a) || on(circuit.elements[i]!.b))
+    );
   }
   /** What a hypothesis does not move is as on the healthy machine of the same draw. */
-  private copyHealthy(h: number, key: KeyState, { places }: KeyPlan, bits: Uint8Array): void {
-    const whole = this.planFor(key).places;
-    if (places.length === whole.length) return;
-    const still = whole.filter((i) => !places.includes(i));
+  private copyHealthy(h: number, group: Group, { places }: KeyPlan, bits: Uint8Array): void {
+    if (places.length === group.places.length) return;
+    const still = group.places.filter((i) => !places.includes(i));
     const healthy = this.of(0, still, false).bits;
     const n = this.monitors.length;
     for (let s = 0; s < this.hypotheses[h]!.samples; s++)
       for (const i of still) bits[s * n + i] = healthy[(s % this.draws) * n + i]!;
   }
-  private smooth(h: number, key: KeyState, bits: Uint8Array, share: Float32Array): void {
+  private smooth(h: number, group: Group, bits: Uint8Array, share: Float32Array): void {
     const { samples, stepped } = this.hypotheses[h]!;
     const { draws } = this;
     const n = this.monitors.length;
     const places = samples / draws;
     const { ownDraw, ofDraws, ofNeighbours } = DEFAULTS.codes.between;
-    this.monitors.forEach((m, i) => {
-      if (m.key !== key) return;
+    for (const i of group.places) {
       const mean = new Float64Array(places);
       for (let s = 0; s < samples; s++) mean[Math.floor(s / draws)]! += bits[s * n + i]! / draws;
       for (let s = 0; s < samples; s++) {
@@ -158,32 +227,54 @@ export class CodePredictions {
         const near = stepped ? ((mean[k - 1] ?? mean[k]!) + (mean[k + 1] ?? mean[k]!)) / 2 : mean[k]!;
         share[s * n + i] = ownDraw * bits[s * n + i]! + ofDraws * mean[k]! + ofNeighbours * near;
       }
-    });
+    }
   }
 
-  /** @param wanted samples worked out (1); all when undefined */
-  compute(
+  /** The codes of one hypothesis in any state, in every sample. */
+  compute(h: number, state: State, bits: Uint8Array): void {
+    const { places, plan } = this.planFor(state.key);
+    for (let sample = 0; sample < this.hypotheses[h]!.samples; sample++)
+      this.judge(h, sample, state, plan, places, bits);
+  }
+  private judge(
     h: number,
+    sample: number,
     state: State,
+    plan: JudgePlan,
+    places: readonly number[],
     bits: Uint8Array,
-    wanted?: Uint8Array,
-    { places, plan }: KeyPlan = this.planFor(state.key),
   ): void {
-    if (places.length === 0) return;
-    const { samples } = this.hypotheses[h]!;
-    for (let draw = 0; draw < this.draws; draw++) {
-      for (let sample = draw; sample < samples; sample += this.draws) {
-        if (wanted && !wanted[sample]) continue;
-        judge(
-          plan,
-          this.phasesAt(state, draw),
-          (look) => this.solve(h, sample, state, look),
-          (i) => {
-            bits[sample * this.monitors.length + places[i]!] = 1;
-          },
-        );
-      }
+    judge(
+      plan,
+      this.phasesAt(state, sample % this.draws),
+      (look) => this.solve(h, sample, state, look),
+      (i) => {
+        bits[sample * this.monitors.length + places[i]!] = 1;
+      },
+    );
+  }
+
+  /** Codes sample by sample, with everything plugged: each is judged once. */
+  private solvedOf(h: number, group: Group, { places, plan }: KeyPlan): Solved {
+    const n = this.monitors.length;
+    let own = this.solved.get(h)?.get(group);
+    if (!own) {
+      const { samples } = this.hypotheses[h]!;
+      own = { bits: new Uint8Array(samples * n), done: new Uint8Array(samples) };
+      const all = this.solved.get(h) ?? new Map<Group, { bits: Uint8Array; done: Uint8Array }>();
+      this.solved.set(h, all.set(group, own));
     }
+    const { bits, done } = own;
+    const state: State = { key: group.key, unplugged: [] };
+    return {
+      places,
+      monitors: n,
+      at: (sample) => {
+        if (done[sample] === 0 && places.length) this.judge(h, sample, state, plan, places, bits);
+        done[sample] = 1;
+        return bits;
+      },
+    };
   }
   private planFor(key: KeyState): KeyPlan {
     return this.planOf(
@@ -191,70 +282,134 @@ export class CodePredictions {
       this.monitors.flatMap((m, i) => (m.key === key ? [i] : [])),
     );
   }
-  private planOf(key: KeyState, places: readonly number[]): KeyPlan {
-    const name = `${key} ${places.join(" ")}`;
+  private planOf(key: KeyState, places: readonly number[], onlyTalk = false): KeyPlan {
+    const name = `${key} ${places.join(" ")} ${onlyTalk}`;
     let known = this.plans.get(name);
-    if (!known) this.plans.set(name, (known = { places, plan: judgePlan(places.map((i) => this.monitors[i]!)) }));
+    if (!known) {
+      const plan = judgePlan(
+        places.map((i) => this.monitors[i]!),
+        onlyTalk,
+      );
+      this.plans.set(name, (known = { places, plan }));
+    }
     return known;
   }
   /**
-   * Two draws for each severity, each severity others, a few more near where the codes change; severities between two
-   * that set the same codes are taken to set them too, and the other draws of a severity to do as those tried.
+   * Two draws, and a few more near where the codes change: there it hangs on the draw. The other draws of a severity
+   * are taken to do as those tried.
    */
-  private computeRoughly(h: number, key: KeyState, keyPlan: KeyPlan, bits: Uint8Array): void {
-    const { places } = keyPlan;
-    if (places.length === 0) return;
-    const { samples, stepped } = this.hypotheses[h]!;
+  private roughly(h: number, found: Along, more: boolean): void {
     const { draws } = this;
-    const n = this.monitors.length;
-    const count = samples / draws;
-    const state: State = { key, unplugged: [] };
-    const done = new Uint8Array(samples);
-    const compute = (wanted: Uint8Array) => {
-      this.compute(h, state, bits, wanted, keyPlan);
-      wanted.forEach((w, s) => {
-        if (w) done[s] = 1;
-      });
-    };
-    const own = (k: number) => (h + 3 * k) % draws;
-    const second = (k: number) => (h + 3 * k + (draws >> 1)) % draws;
-    const alike = (a: number, b: number) => places.every((i) => bits[a * n + i] === bits[b * n + i]);
-    const same = (k: number, j: number) => {
-      const a = k * draws + own(k);
-      return [k * draws + second(k), j * draws + own(j), j * draws + second(j)].every((b) => alike(a, b));
-    };
-    const first = new Uint8Array(samples);
-    if (count === 1) first.fill(1);
-    else
-      for (let k = 0; k < count; k++)
-        if (!stepped || (k & 1) === 0 || k === count - 1) first[k * draws + own(k)] = first[k * draws + second(k)] = 1;
-    compute(first);
-    // severities between two that do not set the same codes, and further draws near where codes change: there it hangs
-    // on the draw
-    const between = new Uint8Array(samples);
-    const near = new Uint8Array(samples);
-    for (let k = 1; stepped && k < count - 1; k += 2)
-      if (!done[k * draws + own(k)] && !same(k - 1, k + 1))
-        between[k * draws + own(k)] = between[k * draws + second(k)] = 1;
-    compute(between);
-    const told = (k: number) => (done[k * draws + own(k)] ? k : k - 1);
-    if (stepped)
-      for (let k = 1; k < count; k++) {
-        if (same(told(k - 1), told(k))) continue;
-        for (let j = Math.max(0, k - 1 - NEAR); j <= Math.min(count - 1, k + NEAR); j++)
-          for (let d = 0; d < MORE_DRAWS; d++) {
-            const s = j * draws + ((own(j) + 1 + 2 * d) % draws);
-            if (!done[s]) near[s] = 1;
-          }
-      }
-    compute(near);
-    for (let k = 0; k < count; k++) {
-      const known = Array.from({ length: draws }, (_, d) => k * draws + d).filter((s) => done[s]);
-      const source = known.length ? known : [(k - 1) * draws + own(k - 1), (k - 1) * draws + second(k - 1)];
-      for (let d = 0; d < draws; d++) {
-        const s = k * draws + d;
-        if (!done[s]) for (const i of places) bits[s * n + i] = bits[source[d % source.length]! * n + i]!;
-      }
+    const first = h % draws;
+    const second = more ? (h + (draws >> 1)) % draws : first;
+    found.draw(first);
+    if (second !== first) found.draw(second);
+    const { places } = found;
+    const changes: number[] = [];
+    for (let k = 0; more && k < places; k++)
+      if (!found.alike(k, first, k, second) || (k > 0 && found.stepped && !found.alike(k - 1, first, k, first)))
+        changes.push(k);
+    for (const k of changes)
+      for (let j = Math.max(0, k - NEAR); j <= Math.min(places - 1, k + NEAR); j++)
+        if (found.stepped || j === k)
+          for (let d = 0; d < MORE_DRAWS; d++) found.solve(j, (first + j + 1 + 2 * d) % draws);
+    found.fillDraws();
+  }
+}
+
+/** Codes judged so far of one hypothesis in one key position. */
+interface Solved {
+  readonly places: readonly number[];
+  readonly monitors: number;
+  /** judges a sample if it was not yet. @returns the codes of all samples judged: [sample · monitors + monitor] */
+  at(sample: number): Uint8Array;
+}
+
+/**
+ * Codes along the severities of a hypothesis. Between two severities that set the same codes those are taken to be set
+ * too: a voltage runs one way in between (see `movesAny`). Where they differ the middle is tried, and so on.
+ */
+class Along {
+  readonly places: number;
+  readonly stepped: boolean;
+  private readonly done: Uint8Array;
+  constructor(
+    hypothesis: Hypothesis,
+    private readonly draws: number,
+    private readonly solved: Solved,
+    private readonly bits: Uint8Array,
+    private readonly widest: number,
+  ) {
+    this.places = hypothesis.samples / draws;
+    this.stepped = hypothesis.stepped;
+    this.done = new Uint8Array(hypothesis.samples);
+  }
+
+  /** All severities of one draw. */
+  draw(draw: number): void {
+    if (this.solved.places.length === 0) return;
+    const last = this.places - 1;
+    this.solve(0, draw);
+    if (last > 0) this.solve(last, draw);
+    if (this.stepped) this.between(0, last, draw);
+    else for (let k = 1; k < last; k++) this.solve(k, draw);
+  }
+  private between(low: number, high: number, draw: number): void {
+    if (high - low < 2) return;
+    if (high - low <= this.widest && this.alike(low, draw, high, draw)) {
+      for (let k = low + 1; k < high; k++) this.copy(k, draw, low * this.draws + draw);
+      return;
+    }
+    const middle = (low + high) >> 1;
+    this.solve(middle, draw);
+    this.between(low, middle, draw);
+    this.between(middle, high, draw);
+  }
+  solve(place: number, draw: number): void {
+    const sample = place * this.draws + draw;
+    if (this.done[sample] === 1 || this.solved.places.length === 0) return;
+    const from = this.solved.at(sample);
+    for (const i of this.solved.places)
+      this.bits[sample * this.solved.monitors + i] = from[sample * this.solved.monitors + i]!;
+    this.done[sample] = 1;
+  }
+  private copy(place: number, draw: number, from: number): void {
+    const sample = place * this.draws + draw;
+    const { monitors, places } = this.solved;
+    for (const i of places) this.bits[sample * monitors + i] = this.bits[from * monitors + i]!;
+    this.done[sample] = 1;
+  }
+  alike(place: number, draw: number, other: number, otherDraw: number): boolean {
+    const { monitors, places } = this.solved;
+    const a = (place * this.draws + draw) * monitors;
+    const b = (other * this.draws + otherDraw) * monitors;
+    return places.every((i) => this.bits[a + i] === this.bits[b + i]);
+  }
+  /** Draws not tried do as those that were, in turn. */
+  fillDraws(): void {
+    for (let k = 0; k < this.places; k++) {
+      const known = Array.from({ length: this.draws }, (_, d) => k * this.draws + d).filter((s) => this.done[s] === 1);
+      if (known.length === 0) continue;
+      for (let d = 0; d < this.draws; d++)
+        if (this.done[k * this.draws + d] === 0) this.copy(k, d, known[d % known.length]!);
     }
   }
 }
+/** Nodes joined by copper to the pins at which modules listen to a bus. */
+function nodesOfBuses(circuit: Circuit, monitors: readonly BoundMonitor[]): Set<number> {
+  const found = new Set(monitors.flatMap((m) => m.node?.lines.map((l) => l.here) ?? []));
+  const beside = new Map<number, number[]>();
+  for (const e of circuit.elements) {
+    if (!COPPER.test(e.id)) continue;
+    beside.set(e.a, [...(beside.get(e.a) ?? []), e.b]);
+    beside.set(e.b, [...(beside.get(e.b) ?? []), e.a]);
+  }
+  found.delete(0);
+  for (const node of found) for (const next of beside.get(node) ?? []) if (next !== 0) found.add(next); // grows
+  return found;
+}
+/** Elements that are copper, by their ids. */
+const COPPER = /^(contact|wire) /;
+
+/** Severities apart that two may be for what lies between to be taken as they are. Judgement: time. */
+const WIDEST_ASSUMED = 4;

@@ -15,7 +15,8 @@ import { Draws } from "./draws.js";
 import { HypothesisTable, type Hypothesis } from "./hypothesis.js";
 import { MachineReader, type Solve } from "./machineReader.js";
 import { AtPlace, PredictionCache, type Predicted, type Rows } from "./predictionCache.js";
-import { QUANTITY } from "./quantity.js";
+import { QUANTITY, type Quantity } from "./quantity.js";
+import { fillSeverities } from "./severityFill.js";
 
 /** Numbers kept in healthy solutions that faults start from, all together: about 100 MB. */
 const PREPARED_NUMBERS = 12e6;
@@ -23,13 +24,13 @@ const PREPARED_NUMBERS = 12e6;
 const NUMBERS_PER_NODE = 60;
 /** Numbers kept in predictions, all together, about 200 MB; the states not asked for the longest make room. */
 const PREDICTED_NUMBERS = 48e6;
-/** What a row of one number takes beside it, in numbers. */
-const ROW_OVERHEAD = 16;
 /**
  * Parts of a circuit that a fault moves by less than this are left as they were, volt: far below what a meter tells
  * apart.
  */
 const NEGLIGIBLE_VOLT = 1e-4;
+/** What a row of one number takes beside it, in numbers. */
+const ROW_OVERHEAD = 16;
 const NONE_MELTED: readonly string[] = [];
 
 /** Where and how one value is taken. */
@@ -92,6 +93,7 @@ export class Predictor {
       this.monitors,
       (state, draw) => this.machineIn(state, draw).phases,
       (h, sample, state, look) => this.solve(h, sample, state, look),
+      (h, sample, state) => this.machineIn(state, sample % this.draws).edit(this.faultsOf(h, sample)),
     );
   }
 
@@ -154,14 +156,14 @@ export class Predictor {
     const stride = this.reader.stride(quantity);
     const rows = this.cache.rows(name, h, samples);
     // draw by draw: all severities of one draw start from the same healthy solution
-    for (let draw = 0; draw < this.draws; draw++) {
-      for (let sample = draw; sample < samples; sample += this.draws) {
-        if (rows[sample] || (wanted && !wanted[sample])) continue;
-        const row = (rows[sample] = new Float32Array(stride));
+    let added = 0;
+    for (let draw = 0; draw < this.draws; draw++)
+      added += this.fill(h, draw, quantity, rows, wanted, (sample) => {
+        const row = new Float32Array(stride);
         this.reader.read(this.machineIn(state, draw), this.solving(h, sample, state), quantity, row);
-        this.cache.count(name, stride);
-      }
-    }
+        return row;
+      });
+    this.cache.count(name, added * stride);
     return rows;
   }
 
@@ -190,15 +192,43 @@ export class Predictor {
     const name = `between ${red} ${black} ${quantity} ${stateName(state)}`;
     const { samples } = this.hypotheses[h]!;
     const rows = this.cache.rows(name, h, samples);
-    for (let sample = 0; sample < samples; sample++) {
-      if (rows[sample] || (wanted && !wanted[sample])) continue;
-      const machine = this.machineIn(state, sample % this.draws);
-      rows[sample] = Float32Array.of(
-        this.reader.readBetween(machine, this.solving(h, sample, state), quantity, red, black),
-      );
-      this.cache.count(name, ROW_OVERHEAD);
-    }
+    let added = 0;
+    for (let draw = 0; draw < this.draws; draw++)
+      added += this.fill(h, draw, quantity, rows, wanted, (sample) => {
+        const machine = this.machineIn(state, draw);
+        return Float32Array.of(this.reader.readBetween(machine, this.solving(h, sample, state), quantity, red, black));
+      });
+    this.cache.count(name, added * ROW_OVERHEAD);
     return new AtPlace(rows, 0);
+  }
+
+  /**
+   * Solves what is wanted and not there yet of one draw: of many severities next to each other only some.
+   * @returns how many rows were added
+   */
+  private fill(
+    h: number,
+    draw: number,
+    quantity: Quantity,
+    rows: Rows,
+    wanted: Uint8Array | undefined,
+    solve: (sample: number) => Float32Array,
+  ): number {
+    const { samples, stepped } = this.hypotheses[h]!;
+    const missing: number[] = [];
+    for (let sample = draw; sample < samples; sample += this.draws)
+      if (!rows[sample] && (!wanted || wanted[sample])) missing.push(sample);
+    if (!stepped || h > this.faults.length) for (const sample of missing) rows[sample] = solve(sample);
+    else
+      fillSeverities(
+        missing.map((sample) => this.severitiesOf(h, sample)[0] ?? 0),
+        quantity,
+        (k) => solve(missing[k]!),
+        (k, row) => {
+          rows[missing[k]!] = row;
+        },
+      );
+    return missing.length;
   }
 
   /**
