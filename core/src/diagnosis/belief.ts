@@ -78,15 +78,30 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
   const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
   const alarmed = unsure(posterior, 2) || hasty(posterior);
   if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, multiple: [], unfinished: false };
-  const multiple = searchMultipleFaults(predictor, evidence, gathered.factors, options.stop);
-  return {
-    gathered,
-    multiple,
-    alarmed,
-    unfinished: false,
-    breadth: "wide",
-    posterior: multiple.length ? weigh(predictor, evidence, { ...how, breadth: "wide", multiple }) : posterior,
-  };
+  const found = searchMultipleFaults(predictor, evidence, gathered.factors, options.stop);
+  const whole = weighSeveral(found, posterior, (multiple) =>
+    weigh(predictor, evidence, { ...how, breadth: "wide", multiple }),
+  );
+  return { gathered, alarmed, unfinished: false, breadth: "wide", ...whole };
+}
+/** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */
+const FIRST_SETS = 40;
+const OTHERS_FROM = 1e-3;
+/**
+ * Weighs sets of faults, the most promising first: the others, whose bounds are lower, only where those have some
+ * share.
+ */
+function weighSeveral(
+  found: readonly MultipleFaultHypothesis[],
+  alone: Posterior,
+  weighWith: (multiple: readonly MultipleFaultHypothesis[]) => Posterior,
+): { readonly multiple: readonly MultipleFaultHypothesis[]; readonly posterior: Posterior } {
+  if (found.length === 0) return { multiple: [], posterior: alone };
+  const first = found.slice(0, FIRST_SETS);
+  const posterior = weighWith(first);
+  const share = first.reduce((sum, m) => sum + posterior.share[m.hypothesis]!, 0);
+  if (share < OTHERS_FROM || found.length === first.length) return { multiple: first, posterior };
+  return { multiple: found, posterior: weighWith(found) };
 }
 /** A suspect is only declared against several faults at once. */
 const NEAR_VERDICT = 0.9;

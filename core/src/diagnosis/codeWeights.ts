@@ -1,4 +1,4 @@
-import type { Breadth, CodePosterior } from "./posterior.js";
+import type { Breadth, CodePosterior, CodesOfOne } from "./posterior.js";
 import { LikelihoodCache } from "./likelihoodCache.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
@@ -60,30 +60,31 @@ function weighCodes(
   const samples = new Map<number, Float64Array>();
   const places = new Map<number, Float64Array>();
   const leastSample = best + (isExact ? PRUNE_EXACT : PRUNE_AFTER_CODES);
-  const keep = (h: number, own: Float64Array) => {
+  const codesOf = (h: number, own: Float64Array): CodesOfOne => {
     const list = meanOverDraws(predictor, h, own);
     const isWanted = (s: number) => logPrior[h]! + list[Math.floor(s / predictor.draws)]! >= leastSample;
-    places.set(h, list);
-    wanted.set(
-      h,
-      Uint8Array.from(own, (_, s) => (isWanted(s) ? 1 : 0)),
-    );
-    samples.set(h, normalise(own));
+    return {
+      log: logPrior[h]! + logMean(own),
+      places: list,
+      wanted: Uint8Array.from(own, (_, s) => (isWanted(s) ? 1 : 0)),
+    };
   };
   bySample.forEach((own, h) => {
-    if (!own || (breadth === "narrow" && rough.has(h))) return;
+    if (!own) return;
     if (log[h]! < best + (isExact ? PRUNE_EXACT : rough.has(h) ? PRUNE_ROUGH : PRUNE_AFTER_CODES)) return;
-    keep(h, own);
+    const of = codesOf(h, own);
+    places.set(h, of.places);
+    wanted.set(h, of.wanted);
+    samples.set(h, normalise(own));
   });
   const notHere = logPrior[n]! + codes.reduce((sum, e) => sum + logCodeNotHere(e), 0);
   const share = normalise(Float64Array.from([...log, notHere]));
-  const going = intermittentCodes(predictor, codes, rough);
+  const going = intermittentCodes(predictor, codes, new Set([...rough, ...idle]));
+  const takenUp = new Map<number, CodesOfOne>();
   const takeUp = (h: number) => {
-    idle.delete(h);
-    rough.add(h);
-    const own = codeLogLikelihoods(predictor, h, codes, 1, true);
-    log[h] = logPrior[h]! + logMean(own);
-    if (log[h] >= best + PRUNE_ROUGH) keep(h, own);
+    let own = takenUp.get(h);
+    if (!own) takenUp.set(h, (own = codesOf(h, codeLogLikelihoods(predictor, h, codes, 1, true))));
+    return own.log < best + PRUNE_ROUGH ? undefined : own;
   };
   return { signature, log, best, share, places, samples, wanted, going, idle, takeUp };
 }
@@ -194,15 +195,19 @@ export function logCode(
 }
 
 /** Priors worked out last, by predictor: they stay while the intake does. */
-const latestPriors = new WeakMap<Predictor, { readonly key: string; readonly value: Float64Array }>();
+const latestPriors = new WeakMap<
+  Predictor,
+  { readonly factors: Float64Array | undefined; readonly key: string; readonly value: Float64Array }
+>();
 
 /** ln of the normalised priors; the last entry is "not in this wiring". */
 export function logPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {
-  const key = factors?.join(" ") ?? "";
   const known = latestPriors.get(predictor);
+  if (known && known.factors === factors) return known.value;
+  const key = factors?.join(" ") ?? "";
   if (known?.key === key) return known.value;
   const value = makeLogPriors(predictor, factors);
-  latestPriors.set(predictor, { key, value });
+  latestPriors.set(predictor, { factors, key, value });
   return value;
 }
 function makeLogPriors(predictor: Predictor, factors: Float64Array | undefined): Float64Array {

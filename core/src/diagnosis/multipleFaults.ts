@@ -22,6 +22,7 @@ const TRIPLES_FROM = 3;
  * Pairs and triples of faults that together explain what no single one does (de Kleer & Williams 1987): each present
  * code must be set by some member. Sets are first ranked by a bound that takes, for each reading, the member that moves
  * it; the best are then solved together by `weigh`.
+ * @returns the best by that bound first
  * @param stop checked now and then; true ends the search with what was found
  */
 export function searchMultipleFaults(
@@ -38,7 +39,9 @@ export function searchMultipleFaults(
   const pairs = search.pairs();
   const triples = readings.length + toExplain.present.length >= TRIPLES_FROM ? search.triples() : [];
   predictor.makeRoom();
-  return [...pairs, ...triples].map((set) => exactHypothesis(predictor, set, factors));
+  return [...pairs, ...triples]
+    .sort((a, b) => b.score - a.score)
+    .map((set) => exactHypothesis(predictor, set, factors));
 }
 
 /**
@@ -46,6 +49,8 @@ export function searchMultipleFaults(
  * it. Judgement.
  */
 export const LN_MUST_ADD = 1;
+/** A set whose bound is this much below what one fault alone reaches is not solved, ln. Judgement: far below a verdict. */
+const LN_HOPELESS = Math.log(1e-5);
 
 /**
  * ln rate of further faults of rate 1, once there is a first: normalised priors are taken back to rates. What one
@@ -75,6 +80,8 @@ class SetSearch {
   /** how well each fault explains everything by itself: a second one must add to that */
   private readonly alone = new Map<number, number>();
   private open: OpenPair[] = [];
+  /** a set that scores less is not worth solving: what one fault alone reaches leaves it no share */
+  private readonly floor: number;
 
   constructor(
     private readonly toExplain: ToExplain,
@@ -83,7 +90,13 @@ class SetSearch {
     private readonly stop: () => boolean,
   ) {
     this.coverable = parts.reduce((all, p) => union(all, p.covers), emptyCover(toExplain.present.length));
-    for (const p of parts) this.alone.set(p.h, Math.max(this.alone.get(p.h) ?? -Infinity, this.fit([p])));
+    let floor = -Infinity;
+    for (const p of parts) {
+      const fit = this.fit([p]);
+      this.alone.set(p.h, Math.max(this.alone.get(p.h) ?? -Infinity, fit));
+      floor = Math.max(floor, fit + p.logPrior);
+    }
+    this.floor = floor + LN_HOPELESS;
   }
 
   pairs(): FaultSet[] {
@@ -97,7 +110,7 @@ class SetSearch {
         if (a.h === b.h || (!complete && (addsNothing(a.covers, b.covers) || addsNothing(b.covers, a.covers))))
           continue;
         const score = this.score([a, b]);
-        if (score === -Infinity) continue;
+        if (score < this.floor) continue;
         if (!complete) this.keepOpen([a, b], score);
         else if (score > found.least) found.add([a, b], score);
       }
@@ -116,7 +129,7 @@ class SetSearch {
         if (o.parts.some((p) => p.h === c.h) || !unionIs(o.covers, c.covers, coverable)) continue;
         const set = [...o.parts, c];
         const score = this.score(set);
-        if (score > found.least) found.add(set, score);
+        if (score > this.floor && score > found.least) found.add(set, score);
       }
     }
     return found.best(MOST_TRIPLES);

@@ -35,6 +35,15 @@ export interface Posterior {
   readonly wantedByCodes: ReadonlyMap<number, Uint8Array>;
 }
 
+/** What codes alone leave of one hypothesis. */
+export interface CodesOfOne {
+  /** ln of prior times likelihood of the codes */
+  readonly log: number;
+  /** ln likelihood of the codes by severity */
+  readonly places: Float64Array;
+  readonly wanted: Uint8Array;
+}
+
 /** What codes alone leave of every hypothesis. */
 export interface CodePosterior {
   readonly signature: string;
@@ -48,8 +57,8 @@ export interface CodePosterior {
   readonly wanted: ReadonlyMap<number, Uint8Array>;
   /** faults that move nothing that a present code is judged by: left out until they are taken up */
   readonly idle: ReadonlySet<number>;
-  /** Weighs the codes of an idle fault after all, roughly. */
-  takeUp(h: number): void;
+  /** What codes leave of an idle fault, roughly; undefined where that is too little. */
+  takeUp(h: number): CodesOfOne | undefined;
   /** as `places`, where the fault comes and goes */
   going(h: number, presence: number): Float64Array;
 }

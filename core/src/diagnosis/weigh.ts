@@ -11,7 +11,14 @@ import type { Fault } from "../faults/fault.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import { LN_MUST_ADD } from "./multipleFaults.js";
-import type { CodePosterior, MixtureComponent, MultipleFaultHypothesis, Posterior, WeighOptions } from "./posterior.js";
+import type {
+  CodePosterior,
+  CodesOfOne,
+  MixtureComponent,
+  MultipleFaultHypothesis,
+  Posterior,
+  WeighOptions,
+} from "./posterior.js";
 import { severitySteps } from "./readingWeights.js";
 import { temperSiblings } from "./siblings.js";
 
@@ -51,6 +58,8 @@ class Weighing {
   private readonly logPrior: Float64Array;
   private readonly byCodes: CodePosterior;
   private readonly families: ReadingFamilies;
+  /** faults that no code asks for, but something else does */
+  private readonly takenUp: ReadonlyMap<number, CodesOfOne>;
 
   constructor(
     private readonly predictor: Predictor,
@@ -62,14 +71,18 @@ class Weighing {
     this.logPrior = logPriors(predictor, options.factors);
     this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
     this.families = new ReadingFamilies(predictor);
-    if (options.breadth === "wide") this.takeUpIdle();
+    this.takenUp = options.breadth === "wide" ? this.takeUpIdle() : new Map<number, CodesOfOne>();
   }
 
   /** Faults that no code asks for are weighed where a reading or something seen does. */
-  private takeUpIdle(): void {
-    for (const h of [...this.byCodes.idle])
-      if (this.readings.some((e) => this.movesReading(h, e)) || this.isSeen(this.predictor.faults[h - 1]!))
-        this.byCodes.takeUp(h);
+  private takeUpIdle(): Map<number, CodesOfOne> {
+    const found = new Map<number, CodesOfOne>();
+    for (const h of this.byCodes.idle) {
+      if (!this.readings.some((e) => this.movesReading(h, e)) && !this.isSeen(this.predictor.faults[h - 1]!)) continue;
+      const own = this.byCodes.takeUp(h);
+      if (own) found.set(h, own);
+    }
+    return found;
   }
   /** Whether a fault, little or much of it, moves a reading by more than its error. */
   private movesReading(h: number, e: ReadingEvidence): boolean {
@@ -115,7 +128,8 @@ class Weighing {
 
   /** for every family read so far, how much each draw counts within each severity */
   private drawsOf({ hypothesis: h, families, presence, places, total }: WeighedComponent) {
-    const wanted = h <= this.predictor.faults.length ? this.byCodes.wanted.get(h)! : ALL_WANTED;
+    const wanted =
+      h <= this.predictor.faults.length ? (this.byCodes.wanted.get(h) ?? this.takenUp.get(h)!.wanted) : ALL_WANTED;
     const by = new Map<string, Float64Array>();
     for (const [name, family] of families)
       by.set(name, this.families.drawWeights(h, family, wanted, presence, places, total));
@@ -154,20 +168,27 @@ class Weighing {
    */
   private toWeigh(): ToWeigh[] {
     const { predictor, byCodes } = this;
-    const singles = [...byCodes.wanted].map(([hypothesis, wanted]): ToWeigh => ({
+    const single = (hypothesis: number, { log, places, wanted }: CodesOfOne): ToWeigh => ({
       multiple: undefined,
       hypothesis,
       wanted,
       logPrior: this.logPrior[hypothesis]!,
-      codes: byCodes.places.get(hypothesis)!,
-    }));
-    if (!this.isExact)
-      singles.sort((a, b) => byCodes.log[b.hypothesis]! - byCodes.log[a.hypothesis]! || a.hypothesis - b.hypothesis);
+      byCodes: log,
+      codes: places,
+    });
+    const singles = [
+      ...[...byCodes.wanted].map(([h, wanted]) =>
+        single(h, { log: byCodes.log[h]!, places: byCodes.places.get(h)!, wanted }),
+      ),
+      ...[...this.takenUp].map(([h, own]) => single(h, own)),
+    ];
+    if (!this.isExact) singles.sort((a, b) => b.byCodes - a.byCodes || a.hypothesis - b.hypothesis);
     const multiple = (this.options.multiple ?? []).map((m): ToWeigh => ({
       multiple: m,
       hypothesis: m.hypothesis,
       wanted: m.wanted,
       logPrior: m.logPrior,
+      byCodes: -Infinity,
       codes: meanOverDraws(predictor, m.hypothesis, codeLogLikelihoods(predictor, m.hypothesis, this.codes, 1, true)),
     }));
     return [...singles, ...multiple];
@@ -181,7 +202,7 @@ class Weighing {
     const { hypothesis } = one;
     const { misplaced } = view;
     const { faults } = this.predictor.hypotheses[hypothesis]!;
-    const byCodesAlone = byCodes.log[hypothesis]!;
+    const byCodesAlone = one.byCodes;
     if (misplaced && faults.length > 1) return;
     if (misplaced && byCodesAlone + misplaced.logPrior < byCodes.best + LN_MISPLACED_LEAST) return;
     const base = one.logPrior + (misplaced?.logPrior ?? 0);
@@ -271,6 +292,8 @@ interface ToWeigh {
   readonly hypothesis: number;
   readonly wanted: Uint8Array;
   readonly logPrior: number;
+  /** ln of prior times likelihood of the codes; −∞ for several faults */
+  readonly byCodes: number;
   /** ln likelihood of the codes by severity */
   readonly codes: Float64Array;
 }

@@ -8,19 +8,24 @@ import type { ParticleBelief } from "./particles.js";
 
 /** Widens what a few draws make of the spread: a student's caution with few samples. */
 const SPREAD = 1.2;
+const ROUGH_SPREAD = 1.8;
 const YES_NO = Float64Array.from([0, 0.5]);
 
 /** Makes joints of answers and suspects for one belief. */
 export class ExpectedInformation {
   private readonly forecast: Forecast;
   private readonly edges = new Map<Instrument, Float64Array>();
-  /** @param blurVolt widens every prediction, so that only plain differences count */
+  /**
+   * @param blurVolt widens every prediction, so that only plain differences count
+   * @param rough from two draws: for finding what is worth a closer look
+   */
   constructor(
     private readonly predictor: Predictor,
     private readonly belief: ParticleBelief,
     private readonly blurVolt = 0,
+    private readonly rough = false,
   ) {
-    this.forecast = new Forecast(predictor, belief);
+    this.forecast = new Forecast(predictor, belief, rough);
   }
   /** one joint for each point of the candidate */
   joints(c: Candidate): JointDistribution[] {
@@ -65,6 +70,7 @@ export class ExpectedInformation {
   }
   private put(joint: JointDistribution, instrument: Instrument, e: Expected, suspect: number, weight: number): void {
     if (weight === 0) return;
+    const spread = this.rough ? ROUGH_SPREAD : SPREAD;
     if (Number.isNaN(e.mean)) {
       evenly(joint, suspect, weight);
       joint.live += weight;
@@ -73,8 +79,8 @@ export class ExpectedInformation {
     if (instrument === "ohmmeter") {
       if (e.overload > 0) joint.add(joint.bins - 1, suspect, weight * e.overload);
       if (e.overload < 1)
-        joint.smear(e.mean, sigmaLnOhm(Math.exp(e.mean), SPREAD * e.deviation), suspect, weight * (1 - e.overload));
-    } else joint.smear(e.mean, sigmaVolt(e.mean, Math.hypot(SPREAD * e.deviation, this.blurVolt)), suspect, weight);
+        joint.smear(e.mean, sigmaLnOhm(Math.exp(e.mean), spread * e.deviation), suspect, weight * (1 - e.overload));
+    } else joint.smear(e.mean, sigmaVolt(e.mean, Math.hypot(spread * e.deviation, this.blurVolt)), suspect, weight);
   }
 }
 

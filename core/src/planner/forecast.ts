@@ -20,33 +20,53 @@ export interface Expected {
   readonly overload: number;
 }
 
+/** Draws with which readings are forecast where nothing read so far tells of the draws. Judgement: time. */
+const FEW_DRAWS = 4;
+/** For finding what is worth a closer look, whatever was read. Judgement: time. */
+const ROUGH_DRAWS = 2;
+
 /** What the particles of a belief say of one candidate's point. */
 export class Forecast {
   private readonly wanted = new Map<number, Uint8Array>();
+  private readonly wantedOfFew = new Map<number, Uint8Array>();
+  private readonly few = new Map<Particle, Particle>();
   private readonly families: Families;
   private readonly columns = new Map<string, Map<number, Rows>>();
-  private latest: { readonly candidate: Candidate; readonly columns: Map<number, Rows> } | undefined;
+  private latest:
+    { readonly candidate: Candidate; readonly few: boolean; readonly columns: Map<number, Rows> } | undefined;
+  /** @param rough of two draws, whatever readings have told of the draws */
   constructor(
     private readonly predictor: Predictor,
     belief: ParticleBelief,
+    private readonly rough = false,
   ) {
     this.families = familiesOf(predictor);
     for (const a of belief.particles) {
-      let w = this.wanted.get(a.component.hypothesis);
-      if (!w)
-        this.wanted.set(
-          a.component.hypothesis,
-          (w = new Uint8Array(predictor.hypotheses[a.component.hypothesis]!.samples)),
-        );
-      for (const s of a.samples) {
-        w[s] = 1;
-        if (a.below) w[s - predictor.draws] = 1;
-        if (a.above) w[s + predictor.draws] = 1;
-      }
+      const few = withFewDraws(a, predictor.draws, rough ? ROUGH_DRAWS : FEW_DRAWS);
+      this.few.set(a, few);
+      this.want(a, this.wanted);
+      this.want(few, this.wantedOfFew);
+    }
+  }
+  private want(a: Particle, wanted: Map<number, Uint8Array>): void {
+    const { draws, hypotheses } = this.predictor;
+    const h = a.component.hypothesis;
+    let w = wanted.get(h);
+    if (!w) wanted.set(h, (w = new Uint8Array(hypotheses[h]!.samples)));
+    for (const s of a.samples) {
+      w[s] = 1;
+      if (a.below) w[s - draws] = 1;
+      if (a.above) w[s + draws] = 1;
     }
   }
   /** predictions of one hypothesis for a candidate, seen from a component that may have readings misplaced */
-  private column(component: MixtureComponent, c: Candidate, point: string, hypothesis: number): Predicted {
+  private column(
+    component: MixtureComponent,
+    c: Candidate,
+    point: string,
+    hypothesis: number,
+    few: boolean,
+  ): Predicted {
     const own = (p: string) => (c.part ? pinBehind(p) : p);
     const plain = {
       instrument: c.instrument as Instrument,
@@ -54,28 +74,30 @@ export class Forecast {
       black: c.black === undefined ? undefined : own(c.black),
       state: c.state as State,
     };
-    const wanted = hypothesis === 0 ? undefined : this.wanted.get(hypothesis);
+    const wanted = hypothesis === 0 ? undefined : (few ? this.wantedOfFew : this.wanted).get(hypothesis);
     if (component.misplaced) return this.predictor.predictAt(hypothesis, component.misplaced.moved(plain), wanted);
     const place = plain.black === undefined ? this.predictor.placeOf(plain.instrument, plain.point) : undefined;
     if (place === undefined) return this.predictor.predictAt(hypothesis, plain, wanted);
-    const columns = this.columnsOf(c);
+    const columns = this.columnsOf(c, few);
     let rows = columns.get(hypothesis);
     if (!rows) columns.set(hypothesis, (rows = this.predictor.predict(hypothesis, c.state, plain.instrument, wanted)));
     return new AtPlace(rows, place);
   }
   /** rows of every hypothesis in a candidate's state: all of them are asked for at every point */
-  private columnsOf(c: Candidate): Map<number, Rows> {
-    if (this.latest?.candidate === c) return this.latest.columns;
-    const name = `${c.instrument} ${stateName(c.state)}`;
+  private columnsOf(c: Candidate, few: boolean): Map<number, Rows> {
+    if (this.latest?.candidate === c && this.latest.few === few) return this.latest.columns;
+    const name = `${c.instrument} ${stateName(c.state)} ${few}`;
     let columns = this.columns.get(name);
     if (!columns) this.columns.set(name, (columns = new Map()));
-    this.latest = { candidate: c, columns };
+    this.latest = { candidate: c, few, columns };
     return columns;
   }
   /** with the fault there */
   there(particle: Particle, c: Candidate, point: string): Expected {
-    const predicted = this.column(particle.component, c, point, particle.component.hypothesis);
-    return gatherSteps(particle, c, predicted, this.predictor.draws, this.read(particle, c, point));
+    const weights = this.rough ? undefined : this.read(particle, c, point);
+    const own = weights ? particle : this.few.get(particle)!;
+    const predicted = this.column(own.component, c, point, own.component.hypothesis, weights === undefined);
+    return gatherSteps(own, c, predicted, this.predictor.draws, weights);
   }
   /** the unknown that an particle's answer to a reading hangs on, by name */
   familyOf({ component }: Pick<Particle, "component">, c: Candidate, point: string): string {
@@ -95,7 +117,7 @@ export class Forecast {
   }
   /** with the fault away for the moment */
   away(particle: Particle, c: Candidate, point: string): Expected {
-    const predicted = this.column(particle.component, c, point, 0);
+    const predicted = this.column(particle.component, c, point, 0, false);
     const { draws } = this.predictor;
     return gather(particle, c, (s) => predicted.at(s % draws));
   }
@@ -122,6 +144,20 @@ export class Forecast {
       particle.component.misplaced,
     );
   }
+}
+
+/** A particle with samples of so many draws only; all of them where it has none of those. */
+function withFewDraws(a: Particle, draws: number, few: number): Particle {
+  if (a.samples.length <= few) return a;
+  const every = Math.max(1, Math.floor(draws / few));
+  const kept = [...a.samples.keys()].filter((i) => (a.samples[i]! % draws) % every === 0).slice(0, few);
+  if (kept.length === 0) return a;
+  const sum = kept.reduce((t, i) => t + a.weights[i]!, 0);
+  return {
+    ...a,
+    samples: Int32Array.from(kept, (i) => a.samples[i]!),
+    weights: Float64Array.from(kept, (i) => a.weights[i]! / sum),
+  };
 }
 
 /**

@@ -102,8 +102,7 @@ function draftPlan(predictor: Predictor, belief: Belief): Draft {
     offered.filter((c) => !alreadyDone(c, folded)),
   );
   const particleBelief = particlesOf(predictor, posterior, raw);
-  const information = new ExpectedInformation(predictor, particleBelief);
-  const weighed = open.map((candidate) => ({ candidate, joints: information.joints(candidate) }));
+  const weighed = weighOpen(predictor, particleBelief, open);
   const merged = mergeAlike(raw, weighed);
   const whole = merged.size ? groupComponents(predictor, posterior, merged) : raw;
   const grouped = bounded(whole, mostToClaim(predictor, belief, whole));
@@ -129,6 +128,28 @@ function draftPlan(predictor: Predictor, belief: Belief): Draft {
       },
     },
   };
+}
+
+/** How many candidates, the best by a rough look, are looked at closely. Judgement: more than are listed. */
+const CLOSELY = 10;
+/** What each candidate on offer would tell: roughly at first, and closely as far as it is among the best. */
+function weighOpen(predictor: Predictor, belief: ParticleBelief, open: readonly Candidate[]): Weighed[] {
+  const weigh = (information: ExpectedInformation, candidate: Candidate): Weighed => {
+    const joints = information.joints(candidate);
+    return { candidate, joints, bits: ExpectedInformation.bits(joints) };
+  };
+  const rough = new ExpectedInformation(predictor, belief, 0, true);
+  const all = open.map((candidate) => weigh(rough, candidate));
+  const rate = (i: number) => all[i]!.bits / all[i]!.candidate.minutes;
+  const closely = new ExpectedInformation(predictor, belief);
+  const done = new Set<number>();
+  for (;;) {
+    const best = [...all.keys()].sort((a, b) => rate(b) - rate(a)).slice(0, CLOSELY);
+    const next = best.find((i) => !done.has(i));
+    if (next === undefined) return all;
+    all[next] = weigh(closely, all[next]!.candidate);
+    done.add(next);
+  }
 }
 
 /**

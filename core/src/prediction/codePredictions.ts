@@ -152,11 +152,18 @@ export class CodePredictions {
       }
     return false;
   }
+  /**
+   * A draw to start with, another for each fault. Numbers of several faults at once hang on what was searched before,
+   * and what is predicted must not.
+   */
+  private startOf(h: number): number {
+    return this.hypotheses[h]!.faults.length > 1 ? 0 : h;
+  }
   private outerSamples(h: number): Set<number> {
     const { draws } = this;
     const places = this.hypotheses[h]!.samples / draws;
     const last = (places - 1) * draws;
-    const other = draws === 1 ? 0 : 1 + (h % (draws - 1));
+    const other = draws === 1 ? 0 : 1 + (this.startOf(h) % (draws - 1));
     return new Set([last, 0, (places >> 1) * draws, last + other, other]);
   }
   /** The monitors of a group that a hypothesis moves; all of them for the healthy machine. */
@@ -167,7 +174,8 @@ export class CodePredictions {
     if (open.some((i) => this.monitors[i]!.node)) this.findTouched(h, key);
     else if (open.length) {
       this.findShifts(h, this.planOf(key, open));
-      for (const i of open) known[i] = 1;
+      // of those that are moved it stopped short of finding how far
+      for (const i of open) if (most[i]! <= HARDLY) known[i] = 1;
     }
     const moved = places.filter((i) => most[i]! > HARDLY || touched[i]! > UNTOUCHED);
     return this.planOf(key, moved, moved.length > 0 && moved.every((i) => touched[i] === TALK_ONLY));
@@ -300,8 +308,8 @@ export class CodePredictions {
    */
   private roughly(h: number, found: Along, more: boolean): void {
     const { draws } = this;
-    const first = h % draws;
-    const second = more ? (h + (draws >> 1)) % draws : first;
+    const first = this.startOf(h) % draws;
+    const second = more ? (first + (draws >> 1)) % draws : first;
     found.draw(first);
     if (second !== first) found.draw(second);
     const { places } = found;

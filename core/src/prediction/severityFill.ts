@@ -5,10 +5,10 @@ const FEW = 5;
 /** What all severities show alike, and how far a value may be from where the fit puts it: volt, ohm or ampere. */
 const ALIKE = 5e-4;
 const OFF: Readonly<Record<Quantity, { readonly value: number; readonly share: number }>> = {
-  volts: { value: 0.002, share: 0.002 },
-  swing: { value: 0.002, share: 0.002 },
-  ohms: { value: 0.05, share: 0.004 },
-  amperes: { value: 0.002, share: 0.004 },
+  volts: { value: 5e-4, share: 2e-4 },
+  swing: { value: 5e-4, share: 2e-4 },
+  ohms: { value: 0.01, share: 5e-4 },
+  amperes: { value: 5e-4, share: 5e-4 },
 };
 
 /**
