@@ -1,6 +1,6 @@
 import {
   analyse,
-  Predictor,
+  Focus,
   withScannedCodes,
   type Analysis,
   type Answer,
@@ -33,7 +33,7 @@ export function analyseCommand(
     throw new Refusal(EXIT.usage, [`--top: "${options.top}" is not a number of suspects.`]);
   const job = loadCase(file, io);
   const wiring = withScannedCodes(job.wiring, job.entries);
-  const result = analyse(new Predictor(wiring), job.entries);
+  const result = analyse(new Focus(wiring).predictor(job.entries), job.entries);
   if (options.json) printJson(io, asJson(result));
   else print(job.title, result, new Namer(wiring), new Instructor(wiring), top, io);
 }

@@ -56,18 +56,27 @@ export class ReadingFamilies {
     );
   }
 
+  /** As `log`, where that was worked out before. */
+  known(h: number, family: Family, presence: number): Float64Array | undefined {
+    return this.column(family, presence).get(h);
+  }
+  private column(family: Family, presence: number): Map<number, Float64Array> {
+    let column = family.columns.get(presence);
+    if (!column)
+      family.columns.set(
+        presence,
+        (column = LikelihoodCache.of(this.predictor).families.column(`${presence} ${family.name}`)),
+      );
+    return column;
+  }
+
   /**
    * ln mean over draws of the product over one family's readings, by severity and step: remembered, since most readings
    * stay.
    */
   log(h: number, family: Family, wanted: Uint8Array, size: number, presence: number): Float64Array {
     const { predictor } = this;
-    let column = family.columns.get(presence);
-    if (!column)
-      family.columns.set(
-        presence,
-        (column = LikelihoodCache.of(predictor).families.column(`${presence} ${family.name}`)),
-      );
+    const column = this.column(family, presence);
     const known = column.get(h);
     if (known) return known;
     const steps = severitySteps(predictor, h);

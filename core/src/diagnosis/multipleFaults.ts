@@ -35,7 +35,13 @@ export function searchMultipleFaults(
   const readings = evidence.filter((e) => e.kind === "reading");
   const toExplain: ToExplain = { codes, readings, present: codes.filter((e) => e.present) };
   const parts = faultsAtSeverities(predictor, toExplain, factors, stop);
-  const search = new SetSearch(toExplain, parts, logRateOfFurther(predictor, factors), stop);
+  const search = new SetSearch(
+    toExplain,
+    parts,
+    logRateOfFurther(predictor, factors),
+    mostLogRateOfFurther(predictor, factors),
+    stop,
+  );
   const pairs = search.pairs();
   const triples = readings.length + toExplain.present.length >= TRIPLES_FROM ? search.triples() : [];
   predictor.makeRoom();
@@ -49,7 +55,7 @@ export function searchMultipleFaults(
  * it. Judgement.
  */
 export const LN_MUST_ADD = 1;
-/** A set whose bound is this much below what one fault alone reaches is not solved, ln. Judgement: far below a verdict. */
+/** A set whose bound is this far below what one fault alone reaches is not solved, ln. Judgement: no verdict needs it. */
 const LN_HOPELESS = Math.log(1e-5);
 
 /**
@@ -57,13 +63,20 @@ const LN_HOPELESS = Math.log(1e-5);
  * leaking seal does in several plugs is hardly rarer than what it does in one.
  */
 function logRateOfFurther(predictor: Predictor, factors: Float64Array | undefined) {
-  const rate = Math.log(DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust) - logPriors(predictor, factors)[0]!;
+  const rate = logRateOfOne(predictor, factors);
   const { second, sameFluid } = DEFAULTS.multipleFaults;
   return (members: readonly number[]): number => {
     const faults = members.map((h) => predictor.faults[h - 1]!);
     return (members.length - 1) * (Math.log(isOneFluid(predictor.wiring, faults) ? sameFluid : second) + rate);
   };
 }
+/** The most that is for one further fault. */
+function mostLogRateOfFurther(predictor: Predictor, factors: Float64Array | undefined): number {
+  const { second, sameFluid } = DEFAULTS.multipleFaults;
+  return Math.log(Math.max(second, sameFluid)) + logRateOfOne(predictor, factors);
+}
+const logRateOfOne = (predictor: Predictor, factors: Float64Array | undefined) =>
+  Math.log(DEFAULTS.prior.nothingWrong ** DEFAULTS.priorTrust) - logPriors(predictor, factors)[0]!;
 /** ln of the number of orders in which the faults may have come. */
 const logOrders = (faults: number) => Math.log(faults === 2 ? 2 : 6);
 
@@ -87,6 +100,7 @@ class SetSearch {
     private readonly toExplain: ToExplain,
     private readonly parts: readonly FaultAtSeverity[],
     private readonly further: (members: readonly number[]) => number,
+    private readonly mostFurther: number,
     private readonly stop: () => boolean,
   ) {
     this.coverable = parts.reduce((all, p) => union(all, p.covers), emptyCover(toExplain.present.length));
@@ -100,12 +114,15 @@ class SetSearch {
   }
 
   pairs(): FaultSet[] {
-    const { parts, coverable } = this;
+    const { coverable } = this;
+    const parts = [...this.parts].sort((a, b) => b.logPrior - a.logPrior);
+    const most = this.mostOfAny() + this.mostFurther + logOrders(2);
     const found = new BestFaultSets();
     for (let i = 0; i < parts.length && !this.stop(); i++) {
       const a = parts[i]!;
       for (let j = i + 1; j < parts.length; j++) {
         const b = parts[j]!;
+        if (most + a.logPrior + b.logPrior < this.floor) break; // and so are all that follow
         const complete = unionIs(a.covers, b.covers, coverable);
         if (a.h === b.h || (!complete && (addsNothing(a.covers, b.covers) || addsNothing(b.covers, a.covers))))
           continue;
@@ -133,6 +150,16 @@ class SetSearch {
       }
     }
     return found.best(MOST_TRIPLES);
+  }
+
+  /** The best that any set could fit, ln: every code as it is, every reading as the fault that fits it best has it. */
+  private mostOfAny(): number {
+    const { codes, readings } = this.toExplain;
+    const byCodes = codes.reduce((sum, c) => sum + logCode(c.present ? 1 : 0, c), 0);
+    return readings.reduce(
+      (sum, _, r) => sum + this.parts.reduce((m, p) => Math.max(m, p.fits[r]!), -Infinity),
+      byCodes,
+    );
   }
 
   private keepOpen(parts: readonly FaultAtSeverity[], score: number): void {

@@ -31,7 +31,7 @@ const LN_PEAK = 2.8;
 /**
  * Hypotheses that cannot come within this of the best are not read up any further, ln. Judgement: below what is kept.
  */
-const LN_KEEPING = Math.log(1e-8);
+const LN_KEEPING = Math.log(1e-6);
 /** Readings at a look-alike are only thought of for suspects that codes leave this likely, ln. Judgement. */
 const LN_MISPLACED_LEAST = Math.log(1e-3);
 /** What comes and goes is only thought of for suspects that codes leave this likely, ln. Judgement. */
@@ -158,13 +158,13 @@ class Weighing {
       families: this.families.group(this.readings, m),
     }));
     const search: Search = { found: [], lead: -Infinity, fitAlone: new Map() };
-    for (const one of this.toWeigh()) for (const view of views) this.weighIn(one, view, search);
+    for (const one of this.inOrder(this.toWeigh(), views[0]!))
+      for (const view of views) this.weighIn(one, view, search);
     return search.found;
   }
 
   /**
-   * Single faults, those that fit the codes best first: the others need not be read up once they cannot catch up. Then
-   * several at once.
+   * Single faults, then several at once.
    */
   private toWeigh(): ToWeigh[] {
     const { predictor, byCodes } = this;
@@ -182,7 +182,6 @@ class Weighing {
       ),
       ...[...this.takenUp].map(([h, own]) => single(h, own)),
     ];
-    if (!this.isExact) singles.sort((a, b) => b.byCodes - a.byCodes || a.hypothesis - b.hypothesis);
     const multiple = (this.options.multiple ?? []).map((m): ToWeigh => ({
       multiple: m,
       hypothesis: m.hypothesis,
@@ -192,6 +191,25 @@ class Weighing {
       codes: meanOverDraws(predictor, m.hypothesis, codeLogLikelihoods(predictor, m.hypothesis, this.codes, 1, true)),
     }));
     return [...singles, ...multiple];
+  }
+  /**
+   * Those first that fit best by what is known of them: their lead spares the others the readings that are new. Several
+   * faults come after single ones.
+   */
+  private inOrder(list: readonly ToWeigh[], { families }: View): readonly ToWeigh[] {
+    if (this.isExact) return list;
+    const bound = new Map(
+      list.map((one) => {
+        let sum = one.logPrior + max(one.codes);
+        for (const family of families.values()) {
+          const known = this.families.known(one.hypothesis, family, 1);
+          sum += known ? max(known) : family.readings.length * LN_PEAK;
+        }
+        return [one, sum] as const;
+      }),
+    );
+    const isSeveral = (one: ToWeigh) => (one.multiple ? 1 : 0);
+    return [...list].sort((a, b) => isSeveral(a) - isSeveral(b) || bound.get(b)! - bound.get(a)!);
   }
   private get isExact(): boolean {
     return (this.options.breadth ?? "exact") === "exact";
@@ -261,7 +279,10 @@ class Weighing {
     const count = codes.length;
     const total = new Float64Array(count * steps);
     let still = this.readings.length * LN_PEAK + max(codes);
-    for (const list of families.values()) {
+    const isKnown = (family: Family) => this.families.known(h, family, presence) !== undefined;
+    const all = [...families.values()];
+    // what is known costs nothing, and may spare the rest
+    for (const list of [...all.filter(isKnown), ...all.filter((f) => !isKnown(f))]) {
       if (still + max(total) < floor) return undefined;
       still -= list.readings.length * LN_PEAK;
       const own = this.families.log(h, list, wanted, count * steps, presence);

@@ -1,10 +1,10 @@
 import { assess, type Belief } from "../diagnosis/belief.js";
 import type { Evidence } from "../diagnosis/evidence.js";
 import { minimalExplanations } from "../diagnosis/explanations.js";
-import { isCause, misplacedIn } from "../diagnosis/groups.js";
+import { isCause, misplacedIn, type Suspect } from "../diagnosis/groups.js";
 import { entropyBits } from "../diagnosis/maths.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";
-import { expectation, Reasons } from "../diagnosis/reasons.js";
+import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import type { Entry, Instrument } from "../format/case.js";
 import type { Folded } from "../logbook/fold.js";
 import type { Predictor } from "../prediction/predictor.js";
@@ -76,6 +76,18 @@ const schoolOf = (folded: Folded): Policy =>
     ? folded.school.school
     : "information";
 
+/** Reasons for the suspects listed, by the grouping: a first suggestion and the whole answer have the same. */
+const knownReasons = new WeakMap<Plan["grouped"], readonly (readonly Reason[])[]>();
+function reasonsOf(
+  plan: Plan,
+  make: () => (s: Suspect, i: number) => readonly Reason[],
+): readonly (readonly Reason[])[] {
+  const { grouped } = plan;
+  let known = knownReasons.get(grouped);
+  if (!known) knownReasons.set(grouped, (known = grouped.suspects.slice(0, LISTED_SUSPECTS).map(make())));
+  return known;
+}
+
 /** What a belief and a plan look like from outside. */
 function view(
   predictor: Predictor,
@@ -88,9 +100,12 @@ function view(
   const { gathered, posterior } = belief;
   const { evidence, folded } = gathered;
   const componentsOf = (i: number) => posterior.components.filter((_, w) => plan.grouped.of[w] === i);
-  const reasons = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
+  const reasons = reasonsOf(plan, () => {
+    const all = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
+    return (s, i) => all.of(s.type === "notHere" ? [] : componentsOf(i));
+  });
   const views = plan.grouped.suspects.slice(0, LISTED_SUSPECTS).map((s, i): SuspectView => {
-    const list = reasons.of(s.type === "notHere" ? [] : componentsOf(i));
+    const list = reasons[i]!;
     const present = list.filter((r) => r.kind === "code" && r.got === 1);
     return {
       ...s,

@@ -101,22 +101,22 @@ export class JointDistribution {
     const { p, groups, bins } = this;
     const byGroup = new Float64Array(groups);
     let total = 0;
-    for (let b = 0, i = 0; b < bins; b++)
+    let sum = 0;
+    for (let b = 0, i = 0; b < bins; b++) {
+      let row = 0;
       for (let g = 0; g < groups; g++, i++) {
-        byGroup[g] = byGroup[g]! + p[i]!;
-        total += p[i]!;
+        const q = p[i]!;
+        if (q === 0) continue;
+        byGroup[g] = byGroup[g]! + q;
+        row += q;
+        sum += q * Math.log2(q);
       }
-    if (total === 0) return 0;
-    let bits = 0;
-    for (let b = 0; b < bins; b++) {
-      const row = this.share(b);
-      if (row === 0) continue;
-      for (let g = 0; g < groups; g++) {
-        const q = p[b * groups + g]!;
-        if (q > 0) bits += (q / total) * Math.log2((q * total) / (row * byGroup[g]!));
-      }
+      if (row > 0) sum -= row * Math.log2(row);
+      total += row;
     }
-    return Math.max(0, bits);
+    if (total === 0) return 0;
+    for (const q of byGroup) if (q > 0) sum -= q * Math.log2(q);
+    return Math.max(0, sum / total + Math.log2(total));
   }
 
   /** probability of one answer together with one suspect */

@@ -90,8 +90,16 @@ function waitingPlan(predictor: Predictor, { posterior, gathered }: Belief): Pla
   };
 }
 
+/** Drafts by what they are of: a first suggestion and the whole answer begin with the same one. */
+const drafts = new WeakMap<Posterior, Draft>();
+
 /** Weighs everything on offer, and takes suspects that no test can separate as one. */
 function draftPlan(predictor: Predictor, belief: Belief): Draft {
+  let draft = drafts.get(belief.posterior);
+  if (!draft) drafts.set(belief.posterior, (draft = makeDraft(predictor, belief)));
+  return draft;
+}
+function makeDraft(predictor: Predictor, belief: Belief): Draft {
   const { gathered, posterior } = belief;
   const { folded } = gathered;
   const raw = groupComponents(predictor, posterior);
@@ -107,10 +115,13 @@ function draftPlan(predictor: Predictor, belief: Belief): Draft {
   const whole = merged.size ? groupComponents(predictor, posterior, merged) : raw;
   const grouped = bounded(whole, mostToClaim(predictor, belief, whole));
   const to = renumber(raw, grouped, merged);
-  const joined: Weighed[] = weighed.map(({ candidate, joints }) => {
-    const list = joints.map((j) => j.merged(to, grouped.suspects.length));
-    return { candidate, joints: list, bits: ExpectedInformation.bits(list) };
-  });
+  const isSame = to.every((t, i) => t === i) && to.length === grouped.suspects.length;
+  const joined = isSame
+    ? weighed
+    : weighed.map(({ candidate, joints }): Weighed => {
+        const list = joints.map((j) => j.merged(to, grouped.suspects.length));
+        return { candidate, joints: list, bits: ExpectedInformation.bits(list) };
+      });
   return {
     offered,
     merged,

@@ -14,9 +14,25 @@ import { concerned } from "./concerned.js";
 export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<void> {
   const { gathered, posterior } = assess(predictor, entries, { multiple: "never" });
   if (gathered.evidence.length === 0) return;
-  const live = posterior.components.filter(
-    (w) => w.presence === 1 && !w.misplaced && w.share >= AHEAD_LEAST && w.hypothesis <= predictor.faults.length,
-  );
+  const alive = (least: number) =>
+    posterior.components.filter(
+      (w) => w.presence === 1 && !w.misplaced && w.share >= least && w.hypothesis <= predictor.faults.length,
+    );
+  const live = alive(AHEAD_LEAST);
+  // first the readings most likely to come, as they will be asked for
+  for (const { candidate: c } of analysis.next.slice(0, LIKELY_NEXT)) {
+    if (c.instrument === "none") continue;
+    const { instrument, state, black } = c;
+    for (const point of c.points)
+      for (const w of alive(LIKELY_LEAST)) {
+        predictor.predictAt(
+          w.hypothesis,
+          { instrument, point, black, state },
+          posterior.wantedByCodes.get(w.hypothesis),
+        );
+        yield;
+      }
+  }
   const states = new Map<string, Candidate>();
   for (const c of [
     ...analysis.next.map((n) => n.candidate),
@@ -33,5 +49,9 @@ export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], ana
     }
   }
 }
+/** How many of the next readings are worked out in full. Judgement. */
+const LIKELY_NEXT = 4;
+/** Share from which a fault is worked out for those: nearly all that the reading will be weighed for. Judgement. */
+const LIKELY_LEAST = 1e-6;
 /** Share from which a fault is looked ahead for. Judgement: rarer ones change no choice. */
 const AHEAD_LEAST = 1e-4;

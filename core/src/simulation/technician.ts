@@ -13,6 +13,7 @@ import { makePlan, type Stage, type Plan } from "../planner/plan.js";
 import { choose, type ChartStep, type Policy } from "../planner/policies.js";
 import { recordAnswer, recordReading } from "../planner/record.js";
 import { uniform } from "../prediction/draws.js";
+import { Focus } from "../prediction/focus.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { SimulatedMachine, type MachineOptions } from "./machine.js";
 import { observe } from "./observe.js";
@@ -101,6 +102,7 @@ class Technician {
   private readonly most: number;
   private readonly steps: PlayedStep[] = [];
   private readonly course: { truth: number; leader: number; right: boolean }[] = [];
+  private readonly focus: Focus;
   private left: readonly FaultAt[];
   private minutes = 0;
   private atWrong = 0;
@@ -117,6 +119,7 @@ class Technician {
     this.random = uniform(options.seed * 7919 + 13); // apart from the machine's own numbers
     this.most = options.most ?? MOST_STEPS;
     this.left = faults;
+    this.focus = new Focus(predictor.wiring, predictor);
   }
 
   play(): Played {
@@ -167,8 +170,9 @@ class Technician {
   private diagnose(machine: SimulatedMachine, entries: Entry[]): Suspect {
     const checked = new Set<string>();
     for (;;) {
-      const belief = assess(this.predictor, entries, this.options.belief);
-      const plan = makePlan(this.predictor, belief);
+      const predictor = this.focus.predictor(entries);
+      const belief = assess(predictor, entries, this.options.belief);
+      const plan = makePlan(predictor, belief);
       const leader = plan.grouped.suspects[0]!;
       this.note(belief, plan, machine);
       const doubt = misplacedIn(belief.posterior)[0];
@@ -177,7 +181,7 @@ class Technician {
         entries.push(this.checkComponent(doubt.from, belief, plan, machine));
         continue;
       }
-      const candidate = this.next(belief, plan);
+      const candidate = this.next(predictor, belief, plan);
       if (!candidate) return leader;
       machine.look();
       const entry = take(machine, candidate, this.options, this.random);
@@ -219,10 +223,10 @@ class Technician {
     return { type: "moved", at: AT, from: connector, to, readings: readingsAt(belief.gathered.folded, connector) };
   }
 
-  private next(belief: Belief, plan: Plan): Candidate | undefined {
+  private next(predictor: Predictor, belief: Belief, plan: Plan): Candidate | undefined {
     if (plan.stage === "proven" || this.steps.length >= this.most) return undefined;
     const { seed, chart, greedy, school } = this.options;
-    return choose(this.predictor, plan, belief.gathered.folded, school, {
+    return choose(predictor, plan, belief.gathered.folded, school, {
       seed,
       ...(chart ? { chart } : {}),
       ...(greedy ? { greedy } : {}),

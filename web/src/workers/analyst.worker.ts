@@ -3,23 +3,25 @@ import {
   assess,
   circumstances,
   courseOf,
-  Predictor,
+  Focus,
   runOffers,
   thinkAhead,
   watchPoint,
   weighCandidate,
   type Analysis,
   type Belief,
+  type Entry,
   type Recommendation,
   type RunOffer,
   type CoursePoint,
   type Feed,
+  type Predictor,
 } from "@radicula/core";
 import { expose } from "comlink";
 import { Entries, Ids, Intake, readMessage, Step, Wiring } from "./messages";
 
-/** The core behind a worker: one predictor for the job's wiring, kept as long as the page. */
-let predictor: Predictor | undefined;
+/** The core behind a worker: what was predicted for the job's wiring, kept as long as the page. */
+let focus: Focus | undefined;
 /** counts updates and thoughts, so that an older thought knows it is over */
 let thought = 0;
 let asked = 0;
@@ -30,16 +32,16 @@ const STEP_MS = 12;
 
 const api = {
   open(wiring: unknown): void {
-    predictor = new Predictor(readMessage(Wiring, wiring));
+    focus = new Focus(readMessage(Wiring, wiring));
   },
-  /** A first look. @returns a first suggestion, without looking ahead, where the whole answer will take a while */
-  first(message: unknown): Analysis | undefined {
+  /** A first look: what to read next, without looking ahead or for several faults. */
+  first(message: unknown): Analysis {
     const entries = readMessage(Entries, message);
-    if (!predictor) throw new Error("open a wiring first");
+    const predictor = predictorFor(entries);
     asked++;
     thought++;
     begun = assess(predictor, entries, { multiple: "never" });
-    return begun.unfinished ? analyse(predictor, entries, { quick: true, begun }) : undefined;
+    return analyse(predictor, entries, { quick: true, begun });
   },
   /**
    * The whole analysis of what `first` looked at, looking ahead and for several faults.
@@ -47,7 +49,7 @@ const api = {
    */
   async update(message: unknown): Promise<{ analysis: Analysis; offers: readonly RunOffer[] } | undefined> {
     const entries = readMessage(Entries, message);
-    if (!predictor) throw new Error("open a wiring first");
+    const predictor = predictorFor(entries);
     const mine = asked;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
@@ -59,29 +61,31 @@ const api = {
   /** The value to watch while places are moved. */
   watch(message: unknown): ReturnType<typeof watchPoint> {
     const entries = readMessage(Entries, message);
-    return predictor ? watchPoint(predictor, analyse(predictor, entries, { quick: true })) : undefined;
+    const predictor = predictorFor(entries);
+    return watchPoint(predictor, analyse(predictor, entries, { quick: true }));
   },
   /** What the answers to a step of a run, or to a reading of one's own, would mean. */
-  weigh(entries: unknown, candidate: unknown): Recommendation | undefined {
-    return predictor
-      ? weighCandidate(predictor, readMessage(Entries, entries), readMessage(Step, candidate))
-      : undefined;
+  weigh(message: unknown, candidate: unknown): Recommendation | undefined {
+    const entries = readMessage(Entries, message);
+    return weighCandidate(predictorFor(entries), entries, readMessage(Step, candidate));
   },
   /** How suspicion on some places went, entry by entry. */
-  course(entries: unknown, ids: unknown): readonly CoursePoint[] {
-    return predictor ? courseOf(predictor, readMessage(Entries, entries), readMessage(Ids, ids)) : [];
+  course(message: unknown, ids: unknown): readonly CoursePoint[] {
+    const entries = readMessage(Entries, message);
+    return courseOf(predictorFor(entries), entries, readMessage(Ids, ids));
   },
   /** What an intake would do to the rates of faults. */
   feeds(intake: unknown): readonly Feed[] {
-    return predictor ? circumstances(predictor.wiring, predictor.faults, readMessage(Intake, intake)).feeds : [];
+    const { wiring, faults } = predictorFor([]);
+    return circumstances(wiring, faults, readMessage(Intake, intake)).feeds;
   },
   /** Thinks ahead in short steps while the technician puts the leads on; a new update ends it. */
   async think(message: unknown): Promise<void> {
     const entries = readMessage(Entries, message);
-    if (!predictor || !latest) return;
+    if (!latest) return;
     const mine = ++thought;
     let pause = performance.now() + STEP_MS;
-    const steps = thinkAhead(predictor, entries, latest);
+    const steps = thinkAhead(predictorFor(entries), entries, latest);
     while (!steps.next().done) {
       if (performance.now() < pause) continue;
       await new Promise((resolve) => setTimeout(resolve, 0));
@@ -90,5 +94,9 @@ const api = {
     }
   },
 };
+function predictorFor(entries: readonly Entry[]): Predictor {
+  if (!focus) throw new Error("open a wiring first");
+  return focus.predictor(entries);
+}
 export type AnalystApi = typeof api;
 expose(api);

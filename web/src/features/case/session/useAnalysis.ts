@@ -42,12 +42,22 @@ interface Result {
 
 /** Pause before thinking ahead, so that a quick second reading is not kept waiting. */
 const THINK_AFTER_MS = 30;
-/** How long the looked-ahead suggestion may take before the first one is shown meanwhile. */
-const FIRST_AFTER_MS = 1500;
+/** How long the whole answer may take before the first suggestion is shown meanwhile. */
+const FIRST_AFTER_MS = 80;
+/** A first suggestion seen for so long stays on the card: by then somebody may be on the way to that pin. */
+const STAYS_AFTER_MS = 700;
 
 /** A worker's error comes as its name and text; only one name is expected, any other is a bug. */
 const failureCode = (error: unknown) =>
   error instanceof Error && error.name === NOT_UNDERSTOOD ? NOT_UNDERSTOOD : "worker.stopped";
+
+/** The whole answer with the test first that is on the card already, where it is still among those worth their time. */
+function stillFirst(analysis: Analysis, shown: Analysis): Analysis {
+  const id = shown.next[0]?.candidate.id;
+  const kept = analysis.next.find((n) => n.candidate.id === id);
+  if (!kept || analysis.stage !== shown.stage) return analysis;
+  return { ...analysis, next: [kept, ...analysis.next.filter((n) => n !== kept)] };
+}
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
@@ -79,19 +89,18 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     const mine = ++latest.current;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let first: ReturnType<typeof setTimeout> | undefined;
+    let shown: { readonly analysis: Analysis; readonly at: number } | undefined;
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
     const asked = performance.now();
     const since = () => performance.now() - asked;
     api.first(entries).then(
       (analysis) => {
-        if (analysis)
-          first = setTimeout(() => {
-            if (latest.current === mine)
-              setResult((r) =>
-                r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined },
-              );
-          }, FIRST_AFTER_MS);
+        first = setTimeout(() => {
+          if (latest.current !== mine) return;
+          shown = { analysis, at: performance.now() };
+          setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined }));
+        }, FIRST_AFTER_MS);
       },
       () => undefined,
     );
@@ -99,7 +108,11 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
       (full) => {
         clearTimeout(first);
         if (latest.current !== mine || !full) return;
-        const { analysis, offers } = full;
+        const { offers } = full;
+        const analysis =
+          shown && performance.now() - shown.at > STAYS_AFTER_MS
+            ? stillFirst(full.analysis, shown.analysis)
+            : full.analysis;
         setResult({ analysis, ms: since(), of: entries, failed: undefined, offers });
         timer = setTimeout(() => {
           if (latest.current === mine) void api.think(entries);

@@ -44,7 +44,7 @@ export function useCaseSession({ job, initialEntries, initialMap, sheet }: CaseP
   // a run can wait while something else is read
   const [waitingRun, setWaitingRun] = useState<number | undefined>(undefined);
   const running = run && run.begun !== waitingRun ? run : undefined;
-  const next = useNextStep(analysis, folded.state, running, card, computed.weigh);
+  const next = useNextStep(analysis, folded.state, running, card, computed.weigh, computed.working);
   const words = useMemo(() => ({ namer: new Namer(wiring), instructor: new Instructor(wiring) }), [wiring]);
   const lines = useMemo(
     () => logLines(log.entries, log.saved, analysis, words.namer, words.instructor),

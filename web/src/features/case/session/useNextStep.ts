@@ -20,6 +20,7 @@ export function useNextStep(
   running: RunView | undefined,
   card: Card,
   weigh: (c: Candidate) => Promise<Recommendation | undefined>,
+  working: boolean,
 ): NextStep {
   const { other } = card;
   const own = other?.reading ? candidateOf(other.reading, now) : undefined;
@@ -32,9 +33,12 @@ export function useNextStep(
     candidate,
     recommendation: planned ?? weighed,
     planned: planned !== undefined,
-    label: labelOf(analysis, other?.reading, planned !== undefined),
+    label: labelOf(analysis, other?.reading, planned !== undefined) + (working && planned ? STILL_WORKING : ""),
   };
 }
+
+/** Said of a first suggestion until looking ahead and the search for several faults are done. */
+const STILL_WORKING = " (still comparing tests)";
 
 function labelOf(
   analysis: Analysis | undefined,
