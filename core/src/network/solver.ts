@@ -144,6 +144,19 @@ function watchersOf(circuit: Circuit, { n, position }: Pattern): Solver["watcher
 
 const NONE: Settled = { settled: true, rounds: 0, swinging: [] };
 
+/** A number for the states in which devices and gates settled, where those are not the healthy ones. */
+export function modesOf({ operating, touched, watchers }: Solver): number {
+  let sum = 0;
+  const { mode, modeHealthy, awake, awakeHealthy } = operating;
+  for (let q = 0; q < touched.count; q++) {
+    const i = touched.elements[q]!;
+    if (watchers.of[i]! >= 0 && mode[i] !== modeHealthy[i]) sum = (sum + Math.imul(i + 1, 7919) * (mode[i]! + 3)) | 0;
+  }
+  if (touched.gates)
+    for (let g = 0; g < awake.length; g++) if (awake[g] !== awakeHealthy[g]) sum = (sum + Math.imul(g + 1, 104729)) | 0;
+  return sum;
+}
+
 /** The inverse as it stands after the last fault. */
 export const inverseOf = (s: Solver): Inverse => ({
   pattern: s.pattern,

@@ -8,7 +8,7 @@ import type { Wiring } from "../format/wiring.js";
 import { ALL_PLUGGED, fusesMeltedBefore, MachineState, type FaultAt } from "../instruments/machineState.js";
 import { joinEdits, NO_EDIT, type Edit } from "../network/element.js";
 import { analysePattern, type Pattern } from "../network/pattern.js";
-import type { Solver } from "../network/solver.js";
+import { modesOf, type Solver } from "../network/solver.js";
 import { isSpecial, stateName } from "../network/state.js";
 import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
@@ -58,6 +58,8 @@ export class Predictor {
   readonly unsettled = new Set<number>();
   /** grows whenever numbers of hypotheses are given anew: what others keep by number is then out of date */
   generation = 0;
+  /** what states devices were in at the last few solves, as one number */
+  private modes = 0;
   private readonly table: HypothesisTable;
   private readonly drawn: Draws;
   private readonly pattern: Pattern;
@@ -223,7 +225,10 @@ export class Predictor {
       fillSeverities(
         missing.map((sample) => this.severitiesOf(h, sample)[0] ?? 0),
         quantity,
-        (k) => solve(missing[k]!),
+        (k) => {
+          this.modes = 0;
+          return { values: solve(missing[k]!), mode: this.modes };
+        },
         (k, row) => {
           rows[missing[k]!] = row;
         },
@@ -299,6 +304,7 @@ export class Predictor {
     this.solves++;
     const edit = blown === NO_EDIT && extra === NO_EDIT ? own : joinEdits(own, blown, extra);
     const s = machine.solve(look, edit, NEGLIGIBLE_VOLT);
+    this.modes = (Math.imul(this.modes, 31) + modesOf(s)) | 0;
     if (!machine.settled) this.unsettled.add(h);
     if (!machine.healthySettled) this.unsettled.add(0);
     return s;

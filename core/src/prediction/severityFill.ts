@@ -1,7 +1,7 @@
 import type { Quantity } from "./quantity.js";
 
 /** So few severities are solved one by one. */
-const FEW = 5;
+const FEW = 4;
 /** What all severities show alike, and how far a value may be from where the fit puts it: volt, ohm or ampere. */
 const ALIKE = 5e-4;
 const OFF: Readonly<Record<Quantity, { readonly value: number; readonly share: number }>> = {
@@ -11,11 +11,18 @@ const OFF: Readonly<Record<Quantity, { readonly value: number; readonly share: n
   amperes: { value: 5e-4, share: 5e-4 },
 };
 
+/** Values at one severity, and a number for what state every device is in. */
+export interface Solved {
+  readonly values: Float32Array;
+  readonly mode: number;
+}
+
 /**
  * Values at many severities of one fault from few solves. While no device changes its state the circuit is linear, and
  * a voltage, a current or a resistance is a ratio of two straight lines in the resistance of one branch
- * (Sherman & Morrison 1950: a change of one branch is a rank-one change of the matrix). Three severities give it; two
- * more are solved to check it, and where the check fails each half is done by itself.
+ * (Sherman & Morrison 1950: a change of one branch is a rank-one change of the matrix). Such a ratio runs one way, so
+ * that devices which are in one state at both ends stay in it in between. Three severities in one state give the ratio;
+ * one more is solved to check it, and where they are not, or the check fails, each half is done by itself.
  * @param severities of the places to be filled, ohm, rising; at Infinity the branch is open
  * @param solve the values at one place
  * @param put takes the values at each place, solved or fitted
@@ -23,27 +30,30 @@ const OFF: Readonly<Record<Quantity, { readonly value: number; readonly share: n
 export function fillSeverities(
   severities: readonly number[],
   quantity: Quantity,
-  solve: (place: number) => Float32Array,
+  solve: (place: number) => Solved,
   put: (place: number, values: Float32Array) => void,
 ): void {
-  const solved = new Map<number, Float32Array>();
-  const at = (place: number) => {
-    let row = solved.get(place);
-    if (!row) {
-      solved.set(place, (row = solve(place)));
-      put(place, row);
+  const solved = new Map<number, Solved>();
+  const solvedAt = (place: number) => {
+    let own = solved.get(place);
+    if (!own) {
+      solved.set(place, (own = solve(place)));
+      put(place, own.values);
     }
-    return row;
+    return own;
   };
+  const at = (place: number) => solvedAt(place).values;
   const fill = (low: number, high: number) => {
     if (high - low < FEW) {
       for (let k = low; k <= high; k++) at(k);
       return;
     }
     const middle = (low + high) >> 1;
-    const fit = new Fit(severities, [low, middle, high], at);
-    const checks = [(low + middle) >> 1, (middle + high + 1) >> 1];
-    if (fit.isGood && checks.every((k) => fit.agrees(k, at(k), OFF[quantity]))) {
+    const check = (low + middle) >> 1;
+    const { mode } = solvedAt(low);
+    const isOneMode = [high, middle].every((k) => solvedAt(k).mode === mode);
+    const fit = isOneMode ? new Fit(severities, [low, middle, high], at) : undefined;
+    if (fit?.isGood && fit.agrees(check, at(check), OFF[quantity])) {
       for (let k = low + 1; k < high; k++) if (!solved.has(k)) put(k, fit.values(k));
       return;
     }

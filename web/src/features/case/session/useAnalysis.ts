@@ -13,6 +13,7 @@ import type {
 } from "@radicula/core";
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { keepAnalysis, keptAnalysis } from "./keptAnalysis";
 import { NOT_UNDERSTOOD } from "@/workers/messages";
 import type { AnalystApi } from "@/workers/analyst.worker";
 import type { RunnerApi } from "@/workers/runner.worker";
@@ -60,7 +61,7 @@ function stillFirst(analysis: Analysis, shown: Analysis): Analysis {
 }
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
-export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): AnalysisState {
+export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Entry[]): AnalysisState {
   const [result, setResult] = useState<Result>({
     analysis: undefined,
     ms: 0,
@@ -89,15 +90,22 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
     const mine = ++latest.current;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let first: ReturnType<typeof setTimeout> | undefined;
+    let isKept = false; // what was kept is whole: nothing less takes its place
     let shown: { readonly analysis: Analysis; readonly at: number } | undefined;
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
     const asked = performance.now();
     const since = () => performance.now() - asked;
+    if (mine === 1)
+      void keptAnalysis(jobId, entries).then((analysis) => {
+        if (!analysis || latest.current !== mine) return;
+        isKept = true;
+        setResult((r) => (r.analysis ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined }));
+      });
     api.first(entries).then(
       (analysis) => {
         first = setTimeout(() => {
-          if (latest.current !== mine) return;
+          if (latest.current !== mine || isKept) return;
           shown = { analysis, at: performance.now() };
           setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined }));
         }, FIRST_AFTER_MS);
@@ -109,6 +117,7 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
         clearTimeout(first);
         if (latest.current !== mine || !full) return;
         const { offers } = full;
+        void keepAnalysis(jobId, entries, full.analysis);
         const analysis =
           shown && performance.now() - shown.at > STAYS_AFTER_MS
             ? stillFirst(full.analysis, shown.analysis)
@@ -126,7 +135,7 @@ export function useAnalysis(wiring: Wiring, entries: readonly Entry[]): Analysis
       clearTimeout(timer);
       clearTimeout(first);
     };
-  }, [wiring, entries]);
+  }, [jobId, wiring, entries]);
 
   const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
   const courseOf = useCallback(

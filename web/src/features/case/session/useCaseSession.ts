@@ -37,7 +37,7 @@ export function useCaseSession({ job, initialEntries, initialMap, sheet }: CaseP
   // straight from the logbook, not from the analysis that follows: what was put right is off the list at once
   const folded = useMemo(() => fold(log.entries), [log.entries]);
   const wiring = useScannedWiring(job.wiring, log.entries);
-  const computed = useAnalysis(wiring, log.entries);
+  const computed = useAnalysis(job.id, wiring, log.entries);
   const { analysis, run } = computed;
   const [person, setPerson] = usePerson();
   const write = useWriting(log, person, card);
