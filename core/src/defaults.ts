@@ -379,7 +379,7 @@ export const DEFAULTS = {
    * Severities × draws × nodes above which a very large machine gets fewer draws, so that its codes are worked out
    * within minutes.
    */
-  predictionBudget: 600e6,
+  predictionBudget: 60e6,
 
   /** Where neither a price nor a labour rate is given (product judgement, no source; any currency). */
   economics: { labourPerHour: 60, price: 80, fitMinutes: 20 },

@@ -200,8 +200,8 @@ export function currentFails(s: Solver, m: BoundMonitor): boolean {
 }
 
 /**
- * How far a fault takes a monitor from where it stands on the healthy machine towards setting its code, at the
- * operating point just settled: 0 not at all, 1 as far as it takes. Where a bus is listened to, or activity looked for,
+ * How far a fault takes a monitor from where it stands on the healthy machine, at the operating point just settled: 0
+ * not at all, 1 as far as it takes to set its code, whether that way or away from it. Where a bus is listened to, or activity looked for,
  * the furthest that anything it watches moves, in volts. Infinity where the monitor no longer runs, or runs only now.
  */
 export function shiftOf(s: Solver, m: BoundMonitor): number {
@@ -228,7 +228,7 @@ export function shiftOf(s: Solver, m: BoundMonitor): number {
       );
   }
 }
-/** The part of the way to being set: 0 where it is no nearer than on the healthy machine. */
+/** How far a value moved, as a part of the way to being set. Away counts too: another device of the kind may go there. */
 function towards(
   healthy: number,
   now: number,
@@ -237,9 +237,8 @@ function towards(
 ): number {
   const before = margin(healthy, otherHealthy);
   const after = margin(now, otherNow);
-  if (Number.isNaN(before)) return Number.isNaN(after) ? 0 : Infinity;
-  if (Number.isNaN(after)) return 0;
-  return before > 0 ? Math.max(0, before - after) / before : Math.abs(before - after);
+  if (Number.isNaN(before) || Number.isNaN(after)) return Number.isNaN(before) === Number.isNaN(after) ? 0 : Infinity;
+  return Math.abs(before - after) / (before > 0 ? before : 1);
 }
 /** How far a value is from setting a code, volt; NaN where the pin floats, which sets nothing. */
 function marginAtRest(monitor: Monitor, volt: number, other: number): number {

@@ -92,16 +92,11 @@ export class CodePredictions {
       const group = this.groups[i]!;
       if (known.done.has(group)) continue;
       const plan = this.planMoved(h, group);
-      const found = new Along(
-        this.hypotheses[h]!,
-        this.draws,
-        this.solvedOf(h, group, plan),
-        known.bits,
-        this.monitors[i]!.node ? 2 * WIDEST_ASSUMED : WIDEST_ASSUMED,
-      );
       // what a bus carries hangs little on what is drawn: a few draws do
       const onBus = this.monitors[i]!.node !== undefined;
-      if (rough || onBus) this.roughly(h, found, !onBus);
+      const widest = onBus ? 2 * WIDEST_ASSUMED : rough || this.changesAnywhere(h, i, plan) ? 1 : WIDEST_ASSUMED;
+      const found = new Along(this.hypotheses[h]!, this.draws, this.solvedOf(h, group, plan), known.bits, widest);
+      if (rough || onBus) this.roughly(h, found, onBus);
       else for (let draw = 0; draw < this.draws; draw++) found.draw(draw);
       if (h > 0) this.copyHealthy(h, group, plan, known.bits);
       known.done.add(group);
@@ -110,10 +105,19 @@ export class CodePredictions {
     return known;
   }
 
+  /** Whether, tried roughly, the codes of a plan are not the same at every severity and draw: then all are tried. */
+  private changesAnywhere(h: number, monitor: number, { places }: KeyPlan): boolean {
+    const { bits } = this.of(h, [monitor], true);
+    const n = this.monitors.length;
+    for (let s = 1; s < this.hypotheses[h]!.samples; s++)
+      if (places.some((i) => bits[s * n + i] !== bits[i])) return true;
+    return false;
+  }
+
   /**
-   * Whether a hypothesis takes any of these monitors part of the way to setting its code: tried at its first, middle
-   * and last severity as drawn, and at the outer two in another draw. While no device changes its state, a voltage is a
-   * fraction of two straight lines in a conductance and so runs one way: what stays at both ends stays in between.
+   * Whether a hypothesis moves any of these monitors a part of the way to setting its code: tried at five severities as
+   * drawn, and at two in another draw. While no device changes its state, a voltage is a ratio of two straight lines in
+   * a conductance and so runs one way: what stays at both ends stays in between.
    */
   movesAny(h: number, monitors: readonly number[]): boolean {
     if (h === 0) return true;
@@ -162,9 +166,11 @@ export class CodePredictions {
   private outerSamples(h: number): Set<number> {
     const { draws } = this;
     const places = this.hypotheses[h]!.samples / draws;
-    const last = (places - 1) * draws;
+    const last = places - 1;
+    // the hardest short may melt its fuse and then moves nothing: closer together there
+    const nominal = [last, 0, last >> 1, last >> 3, last >> 2].map((place) => place * draws);
     const other = draws === 1 ? 0 : 1 + (this.startOf(h) % (draws - 1));
-    return new Set([last, 0, (places >> 1) * draws, last + other, other]);
+    return new Set([...nominal, last * draws + other, (last >> 3) * draws + other]);
   }
   /** The monitors of a group that a hypothesis moves; all of them for the healthy machine. */
   private planMoved(h: number, { key, places }: Group): KeyPlan {
@@ -303,24 +309,39 @@ export class CodePredictions {
     return known;
   }
   /**
-   * Two draws, and a few more near where the codes change: there it hangs on the draw. The other draws of a severity
-   * are taken to do as those tried.
+   * Two draws for each severity, each severity others, a few more near where the codes change; severities between two
+   * that set the same codes are taken to set them too, and the other draws of a severity to do as those tried. What a
+   * bus carries hangs little on what is drawn: there one draw does for all severities.
    */
-  private roughly(h: number, found: Along, more: boolean): void {
+  private roughly(h: number, found: Along, onBus: boolean): void {
     const { draws } = this;
-    const first = this.startOf(h) % draws;
-    const second = more ? (first + (draws >> 1)) % draws : first;
-    found.draw(first);
-    if (second !== first) found.draw(second);
-    const { places } = found;
-    const changes: number[] = [];
-    for (let k = 0; more && k < places; k++)
-      if (!found.alike(k, first, k, second) || (k > 0 && found.stepped && !found.alike(k - 1, first, k, first)))
-        changes.push(k);
-    for (const k of changes)
-      for (let j = Math.max(0, k - NEAR); j <= Math.min(places - 1, k + NEAR); j++)
-        if (found.stepped || j === k)
-          for (let d = 0; d < MORE_DRAWS; d++) found.solve(j, (first + j + 1 + 2 * d) % draws);
+    const { places, stepped } = found;
+    const start = this.startOf(h);
+    if (onBus) {
+      found.draw(start % draws);
+      found.fillDraws();
+      return;
+    }
+    const own = (k: number) => (start + 3 * k) % draws;
+    const second = (k: number) => (start + 3 * k + (draws >> 1)) % draws;
+    const tryBoth = (k: number) => {
+      found.solve(k, own(k));
+      found.solve(k, second(k));
+    };
+    const same = (k: number, j: number) =>
+      [[k, second(k)] as const, [j, own(j)] as const, [j, second(j)] as const].every(([place, draw]) =>
+        found.alike(k, own(k), place, draw),
+      );
+    if (places === 1) for (let d = 0; d < draws; d++) found.solve(0, d);
+    for (let k = 0; k < places; k++) if (!stepped || (k & 1) === 0 || k === places - 1) tryBoth(k);
+    const told = (k: number) => (found.isSolved(k, own(k)) ? k : k - 1);
+    for (let k = 1; stepped && k < places - 1; k += 2)
+      if (!found.isSolved(k, own(k)) && !same(k - 1, k + 1)) tryBoth(k);
+    const near: number[] = [];
+    for (let k = 1; stepped && k < places; k++)
+      if (!same(told(k - 1), told(k)))
+        for (let j = Math.max(0, k - 1 - NEAR); j <= Math.min(places - 1, k + NEAR); j++) near.push(j);
+    for (const j of near) for (let d = 0; d < MORE_DRAWS; d++) found.solve(j, (own(j) + 1 + 2 * d) % draws);
     found.fillDraws();
   }
 }
@@ -387,6 +408,9 @@ class Along {
     for (const i of places) this.bits[sample * monitors + i] = this.bits[from * monitors + i]!;
     this.done[sample] = 1;
   }
+  isSolved(place: number, draw: number): boolean {
+    return this.done[place * this.draws + draw] === 1;
+  }
   alike(place: number, draw: number, other: number, otherDraw: number): boolean {
     const { monitors, places } = this.solved;
     const a = (place * this.draws + draw) * monitors;
@@ -396,7 +420,10 @@ class Along {
   /** Draws not tried do as those that were, in turn. */
   fillDraws(): void {
     for (let k = 0; k < this.places; k++) {
-      const known = Array.from({ length: this.draws }, (_, d) => k * this.draws + d).filter((s) => this.done[s] === 1);
+      const solved = (at: number) =>
+        Array.from({ length: this.draws }, (_, d) => at * this.draws + d).filter((s) => this.done[s] === 1);
+      const own = solved(k);
+      const known = own.length || k === 0 ? own : solved(k - 1);
       if (known.length === 0) continue;
       for (let d = 0; d < this.draws; d++)
         if (this.done[k * this.draws + d] === 0) this.copy(k, d, known[d % known.length]!);

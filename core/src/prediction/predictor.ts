@@ -31,6 +31,8 @@ const PREDICTED_NUMBERS = 48e6;
 const NEGLIGIBLE_VOLT = 1e-4;
 /** What a row of one number takes beside it, in numbers. */
 const ROW_OVERHEAD = 16;
+/** A value that is not exactly known is never drawn less often than this. Judgement: a middle and two sides. */
+const LEAST_DRAWS = 3;
 const NONE_MELTED: readonly string[] = [];
 
 /** Where and how one value is taken. */
@@ -82,7 +84,7 @@ export class Predictor {
     const nominal = new Draws(wiring, 1, seed).circuit(ALL_PLUGGED, 0);
     const severities = this.faults.reduce((sum, f) => sum + f.severities.length, 1);
     const affordable = Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length));
-    this.draws = Math.max(2, Math.min(draws, affordable));
+    this.draws = Math.max(Math.min(LEAST_DRAWS, draws), Math.min(draws, affordable));
     this.drawn = new Draws(wiring, this.draws, seed);
     this.table = new HypothesisTable(this.faults, this.draws);
     this.pattern = analysePattern(nominal);

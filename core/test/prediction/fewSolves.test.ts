@@ -70,10 +70,10 @@ test("codes that are only worked out where a fault moves them are those of a mac
   const n = tugPredictor.monitors.length;
   const differ: string[] = [];
   let compared = 0;
-  for (let h = 2; h <= tugPredictor.faults.length; h += 9) {
+  for (let h = 2; h <= tugPredictor.faults.length; h += 17) {
     const fault = tugPredictor.faults[h - 1]!;
     const bits = tugPredictor.codesSet(h, [...tugPredictor.monitors.keys()]);
-    for (const k of new Set([0, fault.severities.length - 1])) {
+    for (const k of fault.severities.keys()) {
       const rig = new Rig(tugWiring, [{ fault, severity: fault.severities[k]! }]);
       const shown = new Set(
         (["on", "cranking", "running"] as const).flatMap((key) => rig.codesIn({ key, unplugged: [] })),

@@ -1,4 +1,13 @@
-import { checkWiring, focusOn, Focus, generateFaults, generateHarness, readVolts, Rig, type Entry } from "../../src/index.js";
+import {
+  checkWiring,
+  focusOn,
+  Focus,
+  generateFaults,
+  generateHarness,
+  readVolts,
+  Rig,
+  type Entry,
+} from "../../src/index.js";
 import { tug } from "../helpers.js";
 
 /** A machine of eleven modules; its first module with a sensor of its own. */
