@@ -59,7 +59,8 @@ function playTimed(wiring, seed) {
     answers.push({ first, whole: performance.now() - from });
     const candidate = analysis.next[0]?.candidate;
     if (analysis.stage === "proven" || !candidate) break;
-    for (const _ of thinkAhead(predictor, now, analysis));
+    const ahead = thinkAhead(predictor, now, analysis);
+    while (!ahead.next().done);
     machine.look();
     const seen = observe(machine, candidate, false, () => 0.5);
     if (!seen) entries.push({ type: "setAside", at: AT, candidate: candidate.id, reason: "other" });

@@ -228,7 +228,13 @@ export function shiftOf(s: Solver, m: BoundMonitor): number {
       );
   }
 }
-/** How far a value moved, as a part of the way to being set. Away counts too: another device of the kind may go there. */
+const watchedBy = (m: BoundMonitor) => [
+  m.pin,
+  m.innerGround,
+  ...m.supplies,
+  ...(m.node?.lines ?? []).map((l) => l.here),
+];
+/** How far a value moved, as a part of the way to being set. Away counts too: another part of its kind may go there. */
 function towards(
   healthy: number,
   now: number,
@@ -237,7 +243,8 @@ function towards(
 ): number {
   const before = margin(healthy, otherHealthy);
   const after = margin(now, otherNow);
-  if (Number.isNaN(before) || Number.isNaN(after)) return Number.isNaN(before) === Number.isNaN(after) ? 0 : Infinity;
+  if (Number.isNaN(before) !== Number.isNaN(after)) return Infinity;
+  if (Number.isNaN(before)) return 0;
   return Math.abs(before - after) / (before > 0 ? before : 1);
 }
 /** How far a value is from setting a code, volt; NaN where the pin floats, which sets nothing. */

@@ -55,7 +55,7 @@ export function searchMultipleFaults(
  * it. Judgement.
  */
 export const LN_MUST_ADD = 1;
-/** A set whose bound is this far below what one fault alone reaches is not solved, ln. Judgement: no verdict needs it. */
+/** A set whose bound is so far below what one fault alone reaches is not solved, ln. Judgement: no verdict needs it. */
 const LN_HOPELESS = Math.log(1e-5);
 
 /**

@@ -17,7 +17,7 @@ const alike = (a: ReadonlyMap<string, number>, b: ReadonlyMap<string, number>) =
 };
 
 /** An engine that has had every logbook before this one gives what one gives that sees it for the first time. */
-test("entry by entry, with one taken back and with another order, the belief is that of the whole logbook at once", () => {
+test("entry by entry, with one taken back, in another order: the belief is that of the whole logbook at once", () => {
   const long = new Predictor(tugWiring);
   for (let i = 1; i <= dragged.length; i++) sharesOf(long, dragged.slice(0, i));
   const odd: Entry[] = [...dragged, tugVolts("B9:1", 0.2)];

@@ -21,7 +21,7 @@ const set = (module: string, code: string): Entry => ({
 });
 const low = large.codes.find((c) => c.monitor?.type === "below" && c.module === "A3")!;
 
-test("a part of a large machine is a wiring document of its own, with all that shares a conductor with what is named", () => {
+test("a part of a large machine is a wiring document, with all that shares a conductor with what is named", () => {
   const part = focusOn(large, [low.module]);
   expect(checkWiring(part)).toEqual([]);
   expect(part.devices.length).toBeLessThan(large.devices.length / 2);
