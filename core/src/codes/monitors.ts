@@ -201,8 +201,9 @@ export function currentFails(s: Solver, m: BoundMonitor): boolean {
 
 /**
  * How far a fault takes a monitor from where it stands on the healthy machine, at the operating point just settled: 0
- * not at all, 1 as far as it takes to set its code, whether that way or away from it. Where a bus is listened to, or activity looked for,
- * the furthest that anything it watches moves, in volts. Infinity where the monitor no longer runs, or runs only now.
+ * not at all, 1 as far as it takes to set its code, whether that way or away from it. Where a bus is listened to, or
+ * activity looked for, the furthest that anything it watches moves, in volts. Infinity where the monitor no longer
+ * runs, or runs only now.
  */
 export function shiftOf(s: Solver, m: BoundMonitor): number {
   const { awake, awakeHealthy, mode, modeHealthy } = s.operating;
@@ -223,9 +224,7 @@ export function shiftOf(s: Solver, m: BoundMonitor): number {
       return towards(elementAmpere(s, driver, true), elementAmpere(s, driver), (i) => marginOfCurrent(m.monitor, i));
     }
     default:
-      return Math.max(
-        ...[m.pin, m.innerGround, ...m.supplies, ...(m.node?.lines ?? []).map((l) => l.here)].map((n) => moved(s, n)),
-      );
+      return Math.max(...watchedBy(m).map((node) => moved(s, node)));
   }
 }
 const watchedBy = (m: BoundMonitor) => [

@@ -1,0 +1,38 @@
+import { ENGINE_VERSION, type Analysis, type Entry } from "@radicula/core";
+import * as idb from "idb-keyval";
+import { keepAnalysis, keptAnalysis } from "@/features/case/session/keptAnalysis";
+
+jest.mock("idb-keyval");
+const store = new Map<string, unknown>();
+const { get, set } = jest.mocked(idb);
+beforeEach(() => {
+  store.clear();
+  get.mockImplementation((key) => Promise.resolve(store.get(String(key)) as never));
+  set.mockImplementation((key, value) => {
+    store.set(String(key), value);
+    return Promise.resolve();
+  });
+});
+
+const code = (id: string): Entry => ({
+  type: "code",
+  at: "2026-11-29T10:00:00Z",
+  module: "A1",
+  code: id,
+  status: "active",
+});
+const analysis = { engine: ENGINE_VERSION, stage: "splitting" } as Analysis;
+
+test("an analysis comes back for the same job and logbook, and for no other", async () => {
+  await keepAnalysis("job", [code("P0642")], analysis);
+  expect(await keptAnalysis("job", [code("P0642")])).toBe(analysis);
+  expect(await keptAnalysis("job", [code("P0642"), code("P0522")])).toBeUndefined();
+  expect(await keptAnalysis("another", [code("P0642")])).toBeUndefined();
+});
+
+test("a device that keeps nothing, or is full, only makes the visit slower", async () => {
+  set.mockRejectedValue(new DOMException("full", "QuotaExceededError"));
+  get.mockRejectedValue(new DOMException("forbidden", "SecurityError"));
+  await expect(keepAnalysis("job", [], analysis)).resolves.toBeUndefined();
+  await expect(keptAnalysis("job", [])).resolves.toBeUndefined();
+});
