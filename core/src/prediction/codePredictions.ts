@@ -55,7 +55,7 @@ export class CodePredictions {
   private readonly rough = new Map<number, Known>();
   private readonly shifts = new Map<number, Shifts>();
   private readonly plans = new Map<string, KeyPlan>();
-  private readonly solved = new Map<number, Map<Group, { readonly bits: Uint8Array; readonly done: Uint8Array }>>();
+  private readonly solved = new Map<number, Map<Group, (Uint8Array | undefined)[]>>();
   /** of each monitor */
   private readonly groups: readonly Group[];
   private busNodes: ReadonlySet<number> | undefined;
@@ -248,44 +248,33 @@ export class CodePredictions {
   compute(h: number, state: State, bits: Uint8Array): void {
     const { places, plan } = this.planFor(state.key);
     for (let sample = 0; sample < this.hypotheses[h]!.samples; sample++)
-      this.judge(h, sample, state, plan, places, bits);
-  }
-  private judge(
-    h: number,
-    sample: number,
-    state: State,
-    plan: JudgePlan,
-    places: readonly number[],
-    bits: Uint8Array,
-  ): void {
-    judge(
-      plan,
-      this.phasesAt(state, sample % this.draws),
-      (look) => this.solve(h, sample, state, look),
-      (i) => {
+      this.judge(h, sample, state, plan, (i) => {
         bits[sample * this.monitors.length + places[i]!] = 1;
-      },
-    );
+      });
+  }
+  private judge(h: number, sample: number, state: State, plan: JudgePlan, set: (place: number) => void): void {
+    judge(plan, this.phasesAt(state, sample % this.draws), (look) => this.solve(h, sample, state, look), set);
   }
 
   /** Codes sample by sample, with everything plugged: each is judged once. */
   private solvedOf(h: number, group: Group, { places, plan }: KeyPlan): Solved {
-    const n = this.monitors.length;
-    let own = this.solved.get(h)?.get(group);
-    if (!own) {
-      const { samples } = this.hypotheses[h]!;
-      own = { bits: new Uint8Array(samples * n), done: new Uint8Array(samples) };
-      const all = this.solved.get(h) ?? new Map<Group, { bits: Uint8Array; done: Uint8Array }>();
-      this.solved.set(h, all.set(group, own));
-    }
-    const { bits, done } = own;
+    let all = this.solved.get(h);
+    if (!all) this.solved.set(h, (all = new Map()));
+    let judged = all.get(group);
+    if (!judged) all.set(group, (judged = []));
+    const known = judged;
     const state: State = { key: group.key, unplugged: [] };
     return {
       places,
-      monitors: n,
+      monitors: this.monitors.length,
       at: (sample) => {
-        if (done[sample] === 0 && places.length) this.judge(h, sample, state, plan, places, bits);
-        done[sample] = 1;
+        let bits = known[sample];
+        if (!bits) {
+          const own = (bits = known[sample] = new Uint8Array(places.length));
+          this.judge(h, sample, state, plan, (i) => {
+            own[i] = 1;
+          });
+        }
         return bits;
       },
     };
@@ -350,7 +339,7 @@ export class CodePredictions {
 interface Solved {
   readonly places: readonly number[];
   readonly monitors: number;
-  /** judges a sample if it was not yet. @returns the codes of all samples judged: [sample · monitors + monitor] */
+  /** judges a sample if it was not yet. @returns which of `places` set their codes */
   at(sample: number): Uint8Array;
 }
 
@@ -397,9 +386,11 @@ class Along {
   solve(place: number, draw: number): void {
     const sample = place * this.draws + draw;
     if (this.done[sample] === 1 || this.solved.places.length === 0) return;
-    const from = this.solved.at(sample);
-    for (const i of this.solved.places)
-      this.bits[sample * this.solved.monitors + i] = from[sample * this.solved.monitors + i]!;
+    const { places, monitors } = this.solved;
+    const set = this.solved.at(sample);
+    places.forEach((i, j) => {
+      this.bits[sample * monitors + i] = set[j]!;
+    });
     this.done[sample] = 1;
   }
   private copy(place: number, draw: number, from: number): void {

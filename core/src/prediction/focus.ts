@@ -1,3 +1,5 @@
+import type { Fault } from "../faults/fault.js";
+import { generateFaults } from "../faults/generate.js";
 import type { Entry } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { compile } from "../network/compile.js";
@@ -17,6 +19,7 @@ export class Focus {
   private readonly isLarge: boolean;
   private readonly parts = new Map<string, Predictor>();
   private whole: Predictor | undefined;
+  private all: readonly Fault[] | undefined;
 
   /** @param whole a predictor of all of it, where there is one already */
   constructor(
@@ -25,6 +28,11 @@ export class Focus {
   ) {
     this.whole = whole;
     this.isLarge = compile(wiring, "on").nodes.length > WHOLE_UP_TO_NODES;
+  }
+
+  /** Every fault of the whole machine. */
+  get faults(): readonly Fault[] {
+    return (this.all ??= generateFaults(this.wiring));
   }
 
   /** The predictor for a logbook. Hypotheses are numbered by it: what one has said means nothing to another. */

@@ -76,8 +76,8 @@ const api = {
   },
   /** What an intake would do to the rates of faults. */
   feeds(intake: unknown): readonly Feed[] {
-    const { wiring, faults } = predictorFor([]);
-    return circumstances(wiring, faults, readMessage(Intake, intake)).feeds;
+    // of the whole machine: what is told before anything is read may be about any part of it
+    return focus ? circumstances(focus.wiring, focus.faults, readMessage(Intake, intake)).feeds : [];
   },
   /** Thinks ahead in short steps while the technician puts the leads on; a new update ends it. */
   async think(message: unknown): Promise<void> {
