@@ -103,10 +103,12 @@ const row = (name, list) =>
         .join(" · "),
     )
     .join(" | ")} |`;
-console.log("| demo machines | answers | first suggestion: median · 95 % | whole answer: median · 95 % |");
-console.log("| --- | --- | --- | --- |");
-console.log(row("job opened, nothing known", opened));
-console.log(row("after a reading", later));
+if (jobs > 0) {
+  console.log("| demo machines | answers | first suggestion: median · 95 % | whole answer: median · 95 % |");
+  console.log("| --- | --- | --- | --- |");
+  console.log(row("job opened, nothing known", opened));
+  console.log(row("after a reading", later));
+}
 console.log("\n| made-up machine | part solved | first card | whole answer | next cards: median first · whole |");
 console.log("| --- | --- | --- | --- | --- |");
 for (const size of String(arg("sizes", "500,2000,5000")).split(",").filter(Boolean)) {
