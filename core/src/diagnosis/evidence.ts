@@ -127,7 +127,7 @@ function codeEvidence(predictor: Predictor, folded: Folded): Part {
     const path = ["entries", number - 1];
     const monitor = monitorOf.get(name);
     if (monitor === undefined) {
-      if (!isSetCode(entry) && !known.has(name)) continue; // not set, and in no part looked at
+      if (!isSetCode(entry) && !known.has(name)) continue; // a code that is not set, and not drawn, says nothing
       const why = known.has(name) ? "remark.code-without-condition" : "remark.code-not-in-wiring";
       remarks.push(issue(why, path, { code, module, number }));
       continue;

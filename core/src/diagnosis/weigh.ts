@@ -2,6 +2,7 @@ import { ReadingFamilies, ALL_WANTED, type Family } from "./familyLikelihoods.js
 import { addHoldsLikelihood } from "./holdsLikelihood.js";
 import { intermittentShare } from "./intermittent.js";
 import { DEFAULTS } from "../defaults.js";
+import { outerPlaces } from "../prediction/hypothesis.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import { codeLogLikelihoods, codePosterior, logCodeNotHere, logPriors, meanOverDraws } from "./codeWeights.js";
@@ -87,12 +88,13 @@ class Weighing {
   /** Whether a fault, little or much of it, moves a reading by more than its error. */
   private movesReading(h: number, e: ReadingEvidence): boolean {
     const { draws } = this.predictor;
-    const last = this.predictor.hypotheses[h]!.samples - draws;
-    const outer = new Uint8Array(last + draws);
-    outer[0] = outer[last] = 1;
-    const predicted = this.predictor.predictAt(h, e, outer);
+    const { samples } = this.predictor.hypotheses[h]!;
+    const outer = outerPlaces(samples / draws).map((place) => place * draws);
+    const wanted = new Uint8Array(samples);
+    for (const s of outer) wanted[s] = 1;
+    const predicted = this.predictor.predictAt(h, e, wanted);
     const healthy = this.predictor.predictAt(0, e).at(0);
-    return [0, last].some((s) => distance(predicted.at(s), healthy, e.instrument) > MOVES_SIGMAS);
+    return outer.some((s) => distance(predicted.at(s), healthy, e.instrument) > MOVES_SIGMAS);
   }
   private isSeen(fault: Fault): boolean {
     return this.evidence.some(

@@ -1,4 +1,5 @@
-import type { Hypothesis } from "./hypothesis.js";
+import { CodesAlong, WIDEST_ASSUMED, type JudgedCodes } from "./codesAlong.js";
+import { outerPlaces, type Hypothesis } from "./hypothesis.js";
 import { judge, judgePlan, looksOf, type JudgePlan, type Look, type Phase } from "../codes/judge.js";
 import { shiftOf, type BoundMonitor } from "../codes/monitors.js";
 import { DEFAULTS } from "../defaults.js";
@@ -38,15 +39,14 @@ interface Shifts {
   /** of those that listen to a bus: at which looks they may be moved */
   readonly touched: Uint8Array;
 }
-/**
- * A monitor that no severity tried takes so far stays as it is, see `shiftOf`; one that is taken no further than that
- * sets no code. Judgement.
- */
+/** At which looks a hypothesis may move a monitor that listens to a bus. */
 const UNTRIED = 0;
 const UNTOUCHED = 1;
 const TALK_ONLY = 2;
 const QUIET_TOO = 3;
+/** A monitor that is moved no further than this (`shiftOf`) shows what it does on the healthy machine. Judgement. */
 const HARDLY = 0.03;
+/** One that is moved no further than this at any severity tried does not set its code. Judgement. */
 const PART_OF_THE_WAY = 0.25;
 
 /** Which codes every hypothesis would set, worked out on first asking and remembered. */
@@ -55,7 +55,7 @@ export class CodePredictions {
   private readonly rough = new Map<number, Known>();
   private readonly shifts = new Map<number, Shifts>();
   private readonly plans = new Map<string, KeyPlan>();
-  private readonly solved = new Map<number, Map<Group, (Uint8Array | undefined)[]>>();
+  private readonly solved = new Map<number, Map<KeyPlan, (Uint8Array | undefined)[]>>();
   /** of each monitor */
   private readonly groups: readonly Group[];
   private busNodes: ReadonlySet<number> | undefined;
@@ -95,7 +95,7 @@ export class CodePredictions {
       // what a bus carries hangs little on what is drawn: a few draws do
       const onBus = this.monitors[i]!.node !== undefined;
       const widest = onBus ? 2 * WIDEST_ASSUMED : rough || this.changesAnywhere(h, i, plan) ? 1 : WIDEST_ASSUMED;
-      const found = new Along(this.hypotheses[h]!, this.draws, this.solvedOf(h, group, plan), known.bits, widest);
+      const found = new CodesAlong(this.hypotheses[h]!, this.draws, this.solvedOf(h, plan), known.bits, widest);
       if (rough || onBus) this.roughly(h, found, onBus);
       else for (let draw = 0; draw < this.draws; draw++) found.draw(draw);
       if (h > 0) this.copyHealthy(h, group, plan, known.bits);
@@ -167,8 +167,7 @@ export class CodePredictions {
     const { draws } = this;
     const places = this.hypotheses[h]!.samples / draws;
     const last = places - 1;
-    // the hardest short may melt its fuse and then moves nothing: closer together there
-    const nominal = [last, 0, last >> 1, last >> 3, last >> 2].map((place) => place * draws);
+    const nominal = outerPlaces(places).map((place) => place * draws);
     const other = draws === 1 ? 0 : 1 + (this.startOf(h) % (draws - 1));
     return new Set([...nominal, last * draws + other, (last >> 3) * draws + other]);
   }
@@ -257,13 +256,14 @@ export class CodePredictions {
   }
 
   /** Codes sample by sample, with everything plugged: each is judged once. */
-  private solvedOf(h: number, group: Group, { places, plan }: KeyPlan): Solved {
+  private solvedOf(h: number, keyPlan: KeyPlan): JudgedCodes {
+    const { places, plan } = keyPlan;
     let all = this.solved.get(h);
     if (!all) this.solved.set(h, (all = new Map()));
-    let judged = all.get(group);
-    if (!judged) all.set(group, (judged = []));
+    let judged = all.get(keyPlan);
+    if (!judged) all.set(keyPlan, (judged = []));
     const known = judged;
-    const state: State = { key: group.key, unplugged: [] };
+    const state: State = { key: plan.monitors[0]?.key ?? "on", unplugged: [] };
     return {
       places,
       monitors: this.monitors.length,
@@ -302,7 +302,7 @@ export class CodePredictions {
    * that set the same codes are taken to set them too, and the other draws of a severity to do as those tried. What a
    * bus carries hangs little on what is drawn: there one draw does for all severities.
    */
-  private roughly(h: number, found: Along, onBus: boolean): void {
+  private roughly(h: number, found: CodesAlong, onBus: boolean): void {
     const { draws } = this;
     const { places, stepped } = found;
     const start = this.startOf(h);
@@ -335,92 +335,6 @@ export class CodePredictions {
   }
 }
 
-/** Codes judged so far of one hypothesis in one key position. */
-interface Solved {
-  readonly places: readonly number[];
-  readonly monitors: number;
-  /** judges a sample if it was not yet. @returns which of `places` set their codes */
-  at(sample: number): Uint8Array;
-}
-
-/**
- * Codes along the severities of a hypothesis. Between two severities that set the same codes those are taken to be set
- * too: a voltage runs one way in between (see `movesAny`). Where they differ the middle is tried, and so on.
- */
-class Along {
-  readonly places: number;
-  readonly stepped: boolean;
-  private readonly done: Uint8Array;
-  constructor(
-    hypothesis: Hypothesis,
-    private readonly draws: number,
-    private readonly solved: Solved,
-    private readonly bits: Uint8Array,
-    private readonly widest: number,
-  ) {
-    this.places = hypothesis.samples / draws;
-    this.stepped = hypothesis.stepped;
-    this.done = new Uint8Array(hypothesis.samples);
-  }
-
-  /** All severities of one draw. */
-  draw(draw: number): void {
-    if (this.solved.places.length === 0) return;
-    const last = this.places - 1;
-    this.solve(0, draw);
-    if (last > 0) this.solve(last, draw);
-    if (this.stepped) this.between(0, last, draw);
-    else for (let k = 1; k < last; k++) this.solve(k, draw);
-  }
-  private between(low: number, high: number, draw: number): void {
-    if (high - low < 2) return;
-    if (high - low <= this.widest && this.alike(low, draw, high, draw)) {
-      for (let k = low + 1; k < high; k++) this.copy(k, draw, low * this.draws + draw);
-      return;
-    }
-    const middle = (low + high) >> 1;
-    this.solve(middle, draw);
-    this.between(low, middle, draw);
-    this.between(middle, high, draw);
-  }
-  solve(place: number, draw: number): void {
-    const sample = place * this.draws + draw;
-    if (this.done[sample] === 1 || this.solved.places.length === 0) return;
-    const { places, monitors } = this.solved;
-    const set = this.solved.at(sample);
-    places.forEach((i, j) => {
-      this.bits[sample * monitors + i] = set[j]!;
-    });
-    this.done[sample] = 1;
-  }
-  private copy(place: number, draw: number, from: number): void {
-    const sample = place * this.draws + draw;
-    const { monitors, places } = this.solved;
-    for (const i of places) this.bits[sample * monitors + i] = this.bits[from * monitors + i]!;
-    this.done[sample] = 1;
-  }
-  isSolved(place: number, draw: number): boolean {
-    return this.done[place * this.draws + draw] === 1;
-  }
-  alike(place: number, draw: number, other: number, otherDraw: number): boolean {
-    const { monitors, places } = this.solved;
-    const a = (place * this.draws + draw) * monitors;
-    const b = (other * this.draws + otherDraw) * monitors;
-    return places.every((i) => this.bits[a + i] === this.bits[b + i]);
-  }
-  /** Draws not tried do as those that were, in turn. */
-  fillDraws(): void {
-    for (let k = 0; k < this.places; k++) {
-      const solved = (at: number) =>
-        Array.from({ length: this.draws }, (_, d) => at * this.draws + d).filter((s) => this.done[s] === 1);
-      const own = solved(k);
-      const known = own.length || k === 0 ? own : solved(k - 1);
-      if (known.length === 0) continue;
-      for (let d = 0; d < this.draws; d++)
-        if (this.done[k * this.draws + d] === 0) this.copy(k, d, known[d % known.length]!);
-    }
-  }
-}
 /** Nodes joined by copper to the pins at which modules listen to a bus. */
 function nodesOfBuses(circuit: Circuit, monitors: readonly BoundMonitor[]): Set<number> {
   const found = new Set(monitors.flatMap((m) => m.node?.lines.map((l) => l.here) ?? []));
@@ -436,6 +350,3 @@ function nodesOfBuses(circuit: Circuit, monitors: readonly BoundMonitor[]): Set<
 }
 /** Elements that are copper, by their ids. */
 const COPPER = /^(contact|wire) /;
-
-/** Severities apart that two may be for what lies between to be taken as they are. Judgement: time. */
-const WIDEST_ASSUMED = 4;

@@ -13,6 +13,16 @@ export interface Hypothesis {
   readonly samples: number;
 }
 
+/**
+ * Severities that show whether a fault moves something at all: both ends, and closer together at the hard end, since
+ * the hardest short may melt its fuse and then moves nothing.
+ * @param count severities of the fault @returns places on its grid, some of them the same where there are few
+ */
+export function outerPlaces(count: number): readonly number[] {
+  const last = count - 1;
+  return [last, 0, last >> 1, last >> 3, last >> 2];
+}
+
 /** Hypotheses of several faults kept. Judgement: some tens of searches, a few megabytes. */
 const MOST_COMBINED = 4_000;
 

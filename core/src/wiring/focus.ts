@@ -5,8 +5,9 @@ import { connectorOf, devicePins } from "./points.js";
 
 /**
  * The part of a wiring that some places are about: the modules they belong to with everything on their conductors, the
- * modules and parts that share a conductor with those, and the feeds and grounds of them all. What is left out shares
- * at most the battery, the chassis or a feed behind a fuse of its own with them, so that no fault of it can reach them.
+ * modules and parts that share a conductor with those, and the feeds and grounds of them all. What is left out is
+ * joined to them only through the battery, the chassis, a fuse of its own or another module, and is taken not to
+ * disturb them.
  * @param named connectors, parts, wires or points that must be in it
  * @returns a wiring document of the same machine; `checkWiring` finds nothing missing in it
  */

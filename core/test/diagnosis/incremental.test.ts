@@ -36,8 +36,6 @@ test("two thousand readings of the same two pins: no verdict grows out of saying
   const again = [...codes, ...Array.from({ length: 1000 }, () => one.slice(-2)).flat()];
   const predictor = new Predictor(tugWiring);
   const share = (entries: readonly Entry[]) => Math.max(...sharesOf(predictor, entries).values());
-  const began = performance.now();
   const many = share(again);
-  expect(performance.now() - began).toBeLessThan(60_000);
-  expect(many).toBeLessThanOrEqual(Math.max(0.95, share([...one, ...one.slice(-2)]) + 0.02));
+  expect(many).toBeLessThanOrEqual(share([...one, ...one.slice(-2)]) + 0.02);
 });
