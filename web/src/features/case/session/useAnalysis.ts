@@ -14,6 +14,7 @@ import type {
 import { wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { keepAnalysis, keptAnalysis } from "./keptAnalysis";
+import { whatStays } from "./whatStays";
 import { NOT_UNDERSTOOD } from "@/workers/messages";
 import type { AnalystApi } from "@/workers/analyst.worker";
 import type { RunnerApi } from "@/workers/runner.worker";
@@ -45,20 +46,22 @@ interface Result {
 const THINK_AFTER_MS = 30;
 /** How long the whole answer may take before the first suggestion is shown meanwhile. */
 const FIRST_AFTER_MS = 80;
-/** A first suggestion seen for so long stays on the card: by then somebody may be on the way to that pin. */
-const STAYS_AFTER_MS = 700;
 
 /** A worker's error comes as its name and text; only one name is expected, any other is a bug. */
 const failureCode = (error: unknown) =>
   error instanceof Error && error.name === NOT_UNDERSTOOD ? NOT_UNDERSTOOD : "worker.stopped";
 
-/** The whole answer with the test first that is on the card already, where it is still among those worth their time. */
-function stillFirst(analysis: Analysis, shown: Analysis): Analysis {
-  const id = shown.next[0]?.candidate.id;
-  const kept = analysis.next.find((n) => n.candidate.id === id);
-  if (!kept || analysis.stage !== shown.stage) return analysis;
-  return { ...analysis, next: [kept, ...analysis.next.filter((n) => n !== kept)] };
+/** Calls back at the next key pressed or thing touched anywhere on the page. @returns what ends it */
+function onceActed(act: () => void): () => void {
+  const end = () => ACTS.forEach((name) => window.removeEventListener(name, once, true));
+  const once = () => {
+    end();
+    act();
+  };
+  ACTS.forEach((name) => window.addEventListener(name, once, true));
+  return end;
 }
+const ACTS = ["pointerdown", "keydown"] as const;
 
 /** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
 export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Entry[]): AnalysisState {
@@ -92,6 +95,8 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
     let first: ReturnType<typeof setTimeout> | undefined;
     let isKept = false; // what was kept is whole: nothing less takes its place
     let shown: { readonly analysis: Analysis; readonly at: number } | undefined;
+    let acted = false;
+    let endActed: (() => void) | undefined;
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
     const asked = performance.now();
@@ -107,6 +112,7 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
         first = setTimeout(() => {
           if (latest.current !== mine || isKept) return;
           shown = { analysis, at: performance.now() };
+          endActed = onceActed(() => (acted = true));
           setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined }));
         }, FIRST_AFTER_MS);
       },
@@ -118,10 +124,9 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
         if (latest.current !== mine || !full) return;
         const { offers } = full;
         void keepAnalysis(jobId, entries, full.analysis);
-        const analysis =
-          shown && performance.now() - shown.at > STAYS_AFTER_MS
-            ? stillFirst(full.analysis, shown.analysis)
-            : full.analysis;
+        endActed?.();
+        const stood = shown && { analysis: shown.analysis, forMs: performance.now() - shown.at, acted };
+        const analysis = whatStays(full.analysis, stood);
         setResult({ analysis, ms: since(), of: entries, failed: undefined, offers });
         timer = setTimeout(() => {
           if (latest.current === mine) void api.think(entries);
@@ -134,6 +139,7 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
     return () => {
       clearTimeout(timer);
       clearTimeout(first);
+      endActed?.();
     };
   }, [jobId, wiring, entries]);
 
