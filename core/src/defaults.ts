@@ -411,6 +411,8 @@ export const DEFAULTS = {
         swap: 4,
         partNumber: 0.5,
         drop: 0.5,
+        branchCurrent: 0.6,
+        ohmsBetween: 0.8,
         jumper: 1,
         lamp: 1,
         breaker: 0.6,

@@ -8,7 +8,9 @@ import {
   type Caution,
   type NetFunction,
   type Nets,
+  type Wire,
   type Wiring,
+  wireId,
 } from "../src/index.js";
 import { stimulusText } from "./stimulus.js";
 import { Namer } from "./faults.js";
@@ -75,9 +77,11 @@ export class Instructor {
   private readonly namer: Namer;
   private readonly nets: Nets;
   private readonly colours: ReadonlyMap<string, string>;
+  private readonly wires: ReadonlyMap<string, Wire>;
   constructor(private readonly wiring: Wiring) {
     this.namer = new Namer(wiring);
     this.nets = findNets(wiring);
+    this.wires = new Map(wiring.wires.map((w) => [wireId(w), w]));
     this.colours = new Map(
       wiring.wires.flatMap((w) => (w.colour ? [[w.from, w.colour] as const, [w.to, w.colour] as const] : [])),
     );
@@ -196,7 +200,13 @@ export class Instructor {
       case "activity":
         return `While cranking, see how far the ${what} swings at ${where}`;
       case "look":
-        return `Look closely at ${this.thing(point)}`;
+        return this.wires.has(point)
+          ? `Look along the ${this.namer.wire(point)}`
+          : `Look closely at ${this.thing(point)}`;
+      case "branchCurrent":
+        return `Put the clamp around the ${this.namer.wire(point)}: does the short draw its current through it?`;
+      case "ohmsBetween":
+        return `Key off: ohms from ${where} to ${this.namer.point(c.black ?? "")}, both plugs off`;
       case "identity":
         return `Make sure this is ${this.namer.connector(point)}: label, colours, where its harness goes`;
       case "wiggle":
@@ -261,6 +271,13 @@ export class Instructor {
     return device ? this.namer.device(device.id) : `connector ${connector}`;
   }
   private lead(c: Candidate, point: string): Instruction["red"][number] {
+    const wire = c.instrument === "clamp" ? this.wires.get(point) : undefined;
+    if (wire)
+      return {
+        text: `around the wire at ${this.namer.point(wire.from)}`,
+        how: `arrow towards ${this.namer.point(wire.to)}`,
+        ...(wire.colour ? { colour: wire.colour } : {}),
+      };
     const id = connectorOf(point);
     const connector = this.wiring.connectors.find((x) => x.id === id);
     const device = this.wiring.devices.find((d) => d.id === id);
@@ -282,7 +299,8 @@ export class Instructor {
     const texts: string[] = [];
     for (const d of this.dangers(c)) texts.push(DANGER_WORDS[d]);
     if (c.instrument === "ohmmeter") texts.push("Key off first.");
-    if (c.kind === "voltageUnplugged" || c.kind === "ohms") texts.push("Touch the terminal, never spread it.");
+    if (c.kind === "voltageUnplugged" || c.kind === "ohms" || c.kind === "ohmsBetween")
+      texts.push("Touch the terminal, never spread it.");
     if (c.unplug.length) texts.push("Key off while unplugging.");
     if (c.kind === "swap") texts.push("Only where the maker allows it; scan before and after.");
     if (c.kind === "fuse") texts.push("Never fit a larger fuse or bypass it.");

@@ -14,121 +14,158 @@ const demo = (file) => {
   if (!r.ok) throw new Error(JSON.stringify(r.issues));
   return r.value;
 };
-/** Demo machines, made-up ones of about 100 nodes, and two of about 500. */
+/** Machines to tune on, and others to judge by: a demo machine, made-up ones of about 100 nodes, two of about 500. */
+const SETS = {
+  tuning: { demo: ["Tug 4", "tug-4.wiring.json"], small: [3, 4, 5, 6, 7], large: [11, 12], draw: 0 },
+  judging: { demo: ["Generator 9", "generator-9.wiring.json"], small: [43, 44, 45, 46, 47], large: [51, 52], draw: 77 },
+};
+const chosen = process.argv.includes("--judging") ? SETS.judging : SETS.tuning;
 export const machines = [
-  { name: "Tug 4", wiring: demo("tug-4.wiring.json") },
-  ...[3, 4, 5, 6, 7].map((seed) => ({
+  { name: chosen.demo[0], wiring: demo(chosen.demo[1]) },
+  ...chosen.small.map((seed) => ({
     name: `made up ${seed}, 100 nodes`,
     wiring: withLookAlikes(generateHarness({ nodes: 100, seed })),
   })),
-  ...[11, 12].map((seed) => ({
+  ...chosen.large.map((seed, i) => ({
     name: `made up ${seed}, 500 nodes`,
-    wiring: withLookAlikes(generateHarness({ nodes: 500, seed, nominalVolt: seed === 12 ? 24 : 12 })),
+    wiring: withLookAlikes(generateHarness({ nodes: 500, seed, nominalVolt: i === 1 ? 24 : 12 })),
   })),
 ];
 const LARGE = 6;
 const SCHOOLS = ["easiest", "halve", "powerGroundSignal", "chart", "random"];
+const ABLATIONS = {
+  "one severity": { school: "information", oneSeverity: true },
+  "no look-ahead": { school: "information", greedy: true },
+  "no intermittents, no look-alikes": { school: "information", belief: { only: "lasting" } },
+};
+/** The engine takes the rates of faults to this power: what it holds for likely. */
+const RATE_POWER = 0.5;
 
 /**
- * @param every 1 for all; n takes every n-th @param only numbers of the machines wanted, with commas between
- * @returns cases as plain data: machine, set (single, school, ablation, double, fuse, triple, wrong, intermittent),
- * faults with severities, options
+ * @param jobs single faults for each machine of about 100 nodes; the other sets are parts of it
+ * @param only numbers of the machines wanted, with commas between
+ * @returns cases as plain data: machine, set, faults with severities, options
  */
-export function cases(every, only) {
-  const list = [];
-  machines.forEach(({ wiring }, m) => {
-    if (only !== undefined && !String(only).split(",").includes(String(m))) return;
-    const faults = generateFaults(wiring);
-    const large = m >= LARGE;
-    const pick = (i) => {
-      const u = uniform(m * 100_003 + i * 31 + 7);
-      u();
-      const fault = faults[i];
-      return { id: fault.id, severity: severityOffGrid(fault, u()), odd: u() < 0.1 };
-    };
-    const sets = (chosen, seed) =>
-      new SimulatedMachine(
-        wiring,
-        chosen.map((c) => ({ fault: faults.find((f) => f.id === c.id), severity: c.severity })),
-        seed,
-      ).codes().length;
-    const base = { slips: 0.01, missed: 0.05 };
-    const loud = faults
-      .map((_, i) => i)
-      .filter((i) => (large ? i % 8 === 0 : true))
-      .filter((i) => sets([pick(i)], 500 + i) > 0);
-    const add = (set, chosen, i, options) =>
-      list.push({
-        machine: m,
-        set,
-        faults: chosen.map(({ id, severity }) => ({ id, severity })),
-        options: { ...base, seed: 500 + i, wrongKind: chosen[0].odd, ...options },
-      });
-    loud.forEach((i, n) => {
-      if (n % every) return;
-      add("single", [pick(i)], i, { school: "information" });
-      const part = Math.floor(n / every);
-      if (part % (large ? 12 : 6) === 0) for (const school of SCHOOLS) add("school", [pick(i)], i, { school });
-      if (part % (large ? 12 : 6) === 0) {
-        add("one severity", [pick(i)], i, { school: "information", oneSeverity: true });
-        add("no look-ahead", [pick(i)], i, { school: "information", greedy: true });
-        add("no intermittents, no look-alikes", [pick(i)], i, { school: "information", belief: { only: "lasting" } });
-      }
+export function cases(jobs, only) {
+  const wanted = (m) => only === undefined || String(only).split(",").includes(String(m));
+  return machines.flatMap((_, m) => (wanted(m) ? new MachineCases(m, m >= LARGE ? jobs / 2 : jobs).all() : []));
+}
+
+/** The cases of one machine. */
+class MachineCases {
+  constructor(machine, jobs) {
+    this.machine = machine;
+    this.jobs = jobs;
+    this.wiring = machines[machine].wiring;
+    this.faults = generateFaults(this.wiring);
+    this.list = [];
+    const every = Math.max(1, Math.floor(this.faults.length / LOUD_OF));
+    this.loud = this.faults.map((_, i) => i).filter((i) => i % every === 0 && this.sets([this.pick(i)], 500 + i) > 0);
+  }
+
+  all() {
+    const single = this.evenly(this.loud, this.jobs);
+    for (const i of single) this.add("single", [this.pick(i)], i);
+    const ofWires = this.loud.filter((i) => this.faults[i].mode === "shortToWire");
+    for (const i of this.evenly(ofWires, this.jobs / 2)) this.add("wire to wire", [this.pick(i)], i);
+    this.drawn();
+    for (const i of this.evenly(single, this.jobs / 5)) {
+      for (const school of SCHOOLS) this.add("school", [this.pick(i)], i, { school });
+      for (const [set, options] of Object.entries(ABLATIONS)) this.add(set, [this.pick(i)], i, options);
+    }
+    this.several();
+    this.fuses();
+    this.wrongComponent();
+    const loose = this.loud.filter((i) => /contactOpen|unseated|legOpen|groundOpen/.test(this.faults[i].mode));
+    this.evenly(loose, this.jobs / 3).forEach((i, n) =>
+      this.add("intermittent", [this.plain(i)], 60_000 + n, { presence: 0.5 }),
+    );
+    return this.list;
+  }
+
+  /** a fault by its place in the list, with a severity off the engine's grid; a tenth has a part of another kind */
+  pick(i) {
+    const u = uniform(this.machine * 100_003 + (i + chosen.draw) * 31 + 7);
+    u();
+    const fault = this.faults[i];
+    return { id: fault.id, severity: severityOffGrid(fault, u()), odd: u() < 0.1 };
+  }
+  plain(i) {
+    return { ...this.pick(i), odd: false };
+  }
+  /** how many codes faults set */
+  sets(picked, seed) {
+    const hidden = picked.map((c) => ({ fault: this.faults.find((f) => f.id === c.id), severity: c.severity }));
+    return new SimulatedMachine(this.wiring, hidden, seed).codes().length;
+  }
+  evenly(list, count) {
+    const n = Math.min(list.length, Math.ceil(count));
+    return Array.from({ length: n }, (_, k) => list[Math.floor(((k + 0.5) * list.length) / n)]);
+  }
+  add(set, picked, i, options = {}) {
+    const base = { slips: 0.01, missed: 0.05, seed: 500 + chosen.draw + i, wrongKind: picked[0].odd };
+    this.list.push({
+      machine: this.machine,
+      set,
+      faults: picked.map(({ id, severity }) => ({ id, severity })),
+      options: { ...base, school: "information", ...options },
     });
-    // pairs and triples of faults that each set a code of their own
-    const u = uniform(9000 + m);
-    const any = () => pick(loud[Math.floor(u() * loud.length)]);
+  }
+
+  /** faults as often as the engine holds them for likely: what its shares are to be held against */
+  drawn() {
+    const u = uniform(7000 + this.machine + chosen.draw);
+    const rates = this.loud.map((i) => this.faults[i].prior ** RATE_POWER);
+    const total = rates.reduce((a, b) => a + b, 0);
+    for (let n = 0; n < this.jobs; n++) {
+      let left = u() * total;
+      const at = rates.findIndex((r) => (left -= r) <= 0);
+      const i = this.loud[at < 0 ? this.loud.length - 1 : at];
+      this.add("drawn", [this.pick(i)], 80_000 + 1000 * n + i);
+    }
+  }
+
+  /** pairs and triples of faults that set codes; each found is repaired, and the rest go on */
+  several() {
+    const u = uniform(9000 + this.machine + chosen.draw);
+    const any = () => this.plain(this.loud[Math.floor(u() * this.loud.length)]);
     const distinct = (count) => {
       for (;;) {
         const c = Array.from({ length: count }, any);
         const places = new Set(c.map((x) => x.id.split("/")[0]));
-        if (places.size === count && sets(c, 700) > 1) return c;
+        if (places.size === count && this.sets(c, 700) > 1) return c;
       }
     };
-    const many = Math.ceil((large ? 24 : 48) / every);
-    for (let n = 0; n < many; n++)
-      add(
-        "double",
-        distinct(2).map((c) => ({ ...c, odd: false })),
-        20_000 + n,
-        { school: "information", repairs: true },
-      );
-    for (let n = 0; n < Math.ceil(many / 2); n++)
-      add(
-        "triple",
-        distinct(3).map((c) => ({ ...c, odd: false })),
-        30_000 + n,
-        { school: "information", repairs: true },
-      );
-    // a shorted device that melts the fuse it hangs on
-    const shorts = faults
+    for (let n = 0; n < this.jobs / 2; n++) this.add("double", distinct(2), 20_000 + n, { repairs: true });
+    for (let n = 0; n < this.jobs / 4; n++) this.add("triple", distinct(3), 30_000 + n, { repairs: true });
+  }
+
+  /** a shorted device or wire that melts the fuse it hangs on */
+  fuses() {
+    const shorts = this.faults
       .map((f, i) => ({ f, i }))
-      .filter(({ f }) => f.mode === "shortInside" || f.mode === "shortSupplyGround" || f.mode === "shortToChassis");
-    let fuses = 0;
+      .filter(({ f }) => ["shortInside", "shortSupplyGround", "shortToChassis"].includes(f.mode));
+    let count = 0;
     for (const { f, i } of shorts) {
-      if (fuses >= Math.ceil(24 / every)) break;
-      const chosen = [{ id: f.id, severity: 0.08, odd: false }];
-      if (!meltsFuse(wiring, f) || sets(chosen, 40_000 + i) === 0) continue;
-      fuses++;
-      add("fuse", chosen, 40_000 + i, { school: "information" });
+      if (count >= this.jobs / 4) break;
+      const picked = [{ id: f.id, severity: 0.08, odd: false }];
+      if (!meltsFuse(this.wiring, f) || this.sets(picked, 40_000 + i) === 0) continue;
+      count++;
+      this.add("fuse", picked, 40_000 + i);
     }
-    // readings taken at a look-alike: the coded part's own fault, but the leads in its twin
-    const twins = lookAlikePairs(wiring);
-    let wrong = 0;
-    for (const i of loud) {
-      const place = faults[i].place.id.split(":")[0];
-      const twin = twins.find((t) => t.from === place);
-      if (!twin || wrong >= Math.ceil(30 / every)) continue;
-      wrong++;
-      add("wrong component", [{ ...pick(i), odd: false }], 50_000 + i, { school: "information", mistaken: twin });
-    }
-    // contacts that come and go
-    const loose = loud.filter((i) => /contactOpen|unseated|legOpen|groundOpen/.test(faults[i].mode));
-    for (let n = 0; n < Math.min(loose.length, Math.ceil(20 / every)); n++)
-      add("intermittent", [{ ...pick(loose[n]), odd: false }], 60_000 + n, { school: "information", presence: 0.5 });
-  });
-  return list;
+  }
+
+  /** readings taken at a look-alike: the coded part's own fault, but the leads in its twin */
+  wrongComponent() {
+    const twins = lookAlikePairs(this.wiring);
+    const twinOf = (i) => twins.find((t) => t.from === this.faults[i].place.id.split(":")[0]);
+    const at = this.loud.filter((i) => twinOf(i));
+    for (const i of this.evenly(at, this.jobs / 3))
+      this.add("wrong component", [this.plain(i)], 50_000 + i, { mistaken: twinOf(i) });
+  }
 }
+/** So many faults of a machine are tried for whether they set a code. */
+const LOUD_OF = 800;
 
 function meltsFuse(wiring, fault) {
   const m = new SimulatedMachine(wiring, [{ fault, severity: 0.08 }], 1);

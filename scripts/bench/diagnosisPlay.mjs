@@ -1,5 +1,6 @@
 // Plays one case of the diagnosis bench; predictors are kept from case to case of a machine.
 import { play, Predictor } from "@radicula/core";
+import { couldTell } from "./couldTell.mjs";
 import { machines } from "./diagnosisCases.mjs";
 
 let kept = {};
@@ -39,6 +40,11 @@ export function playCase({ machine, set, faults, options }) {
     course: course.at(-1),
     all: course,
     last: steps.at(-1)?.candidate,
+    // of the repairs left open beside the hidden one, those that some meter reading would have told from it
+    couldTell:
+      set === "single" && faults.length === 1 && played.verdict?.right
+        ? played.verdict.open.filter((ids) => couldTell(predictor, faults[0], ids)).length
+        : 0,
     ...rest,
   };
 }

@@ -19,14 +19,17 @@ function row(name, list) {
   const runs = list.filter((r) => r.ending !== "noCode");
   const n = runs.length;
   if (n === 0) return undefined;
-  const count = (e) => runs.filter((r) => r.ending === e).length;
-  const spread = (list, digits) => `${mean(list).toFixed(1)}, ${quantile(list, 0.9).toFixed(digits)}`;
+  const right = runs.filter((r) => r.ending === "isolated");
+  const spread = (values, digits) => `${mean(values).toFixed(1)}, ${quantile(values, 0.9).toFixed(digits)}`;
   const cells = [
     name,
     n,
-    interval(count("isolated"), n),
-    interval(count("wrong"), n),
-    percent(count("gaveUp") / n),
+    interval(right.length, n),
+    percent(right.filter((r) => r.verdict?.alone).length / n),
+    right.length ? mean(right.map((r) => r.verdict?.repairs ?? 1)).toFixed(2) : "–",
+    interval(runs.filter((r) => r.ending === "wrong").length, n),
+    percent(runs.filter((r) => isBoldlyWrong(r)).length / n),
+    percent(runs.filter((r) => r.ending === "gaveUp").length / n),
     spread(
       runs.map((r) => r.tests),
       0,
@@ -38,103 +41,116 @@ function row(name, list) {
   ];
   return `| ${cells.join(" | ")} |`;
 }
+const BOLD = 0.95;
+const isBoldlyWrong = (r) => r.ending === "wrong" && r.verdict.share >= BOLD;
 const HEAD =
-  "| | jobs | isolated (95 % interval) | wrongly condemned | given up | tests: mean, 90 % | minutes: mean, 90 % " +
-  "|\n|---|---|---|---|---|---|---|";
+  "| | jobs | right, alone or in a group (95 % interval) | right alone | repairs left open | wrong | wrong at 95 % " +
+  "or more | given up | tests: mean, 90 % | minutes: mean, 90 % |\n|---|---|---|---|---|---|---|---|---|---|";
 
-export function report(results, { every, minutes }) {
+export function report(results, { minutes }) {
   const set = (name) => results.filter((r) => r.set === name);
-  const out = [];
   const single = set("single");
-  out.push(
-    `${results.length} jobs in ${minutes.toFixed(0)} min${every > 1 ? `, every ${every}th fault` : ""}`,
+  const out = [
+    `${results.length} jobs in ${minutes.toFixed(0)} min`,
     "",
     HEAD,
-  );
-  machines.forEach((m, i) =>
-    out.push(
+    ...machines.map((m, i) =>
       row(
         m.name,
         single.filter((r) => r.machine === i),
       ),
     ),
-  );
-  out.push(
     row("**all single faults**", single),
+    row("drawn as often as the engine holds them for likely", set("drawn")),
+    row("two wires touching", set("wire to wire")),
     row("two faults at once", set("double")),
     row("three faults at once", set("triple")),
     row("fuse with a shorted device or wire", set("fuse")),
     row("comes and goes", set("intermittent")),
     row("leads at the wrong component", set("wrong component")),
     "",
-  );
-  const schools = set("school");
-  const key = (r) => `${r.machine} ${r.faults.join()} ${r.seed}`;
-  const there = new Set(schools.map(key));
-  out.push(
-    "Schools, on the same jobs:",
+    ...separable(single),
     "",
-    HEAD,
-    row(
-      "information per minute, looking ahead",
-      single.filter((r) => there.has(key(r))),
-    ),
-  );
-  for (const s of ["easiest", "halve", "powerGroundSignal", "chart", "random"])
-    out.push(
-      row(
-        s,
-        schools.filter((r) => r.school === s),
-      ),
-    );
-  for (const s of ["no look-ahead", "one severity", "no intermittents, no look-alikes"])
-    out.push(row(`ablation: ${s}`, set(s)));
-  const minutesOf = (list) => mean(list.filter((r) => r.ending !== "noCode").map((r) => r.minutes));
-  const own = minutesOf(single.filter((r) => there.has(key(r))));
-  if (schools.length)
-    out.push(
-      "",
-      `minutes against halving ${(own / minutesOf(schools.filter((r) => r.school === "halve"))).toFixed(2)}, ` +
-        `against the fixed chart ${(own / minutesOf(schools.filter((r) => r.school === "chart"))).toFixed(2)}`,
-    );
-  out.push("", ...calibration(single.filter((r) => r.ending === "isolated" || r.ending === "wrong")));
-  const declared = single.filter((r) => r.verdict && r.ending !== "gaveUp");
-  const sizes = declared.map((r) => r.verdict.repairs);
-  const alone = declared.filter((r) => r.verdict.alone);
-  out.push(
+    ...schoolRows(single, set),
     "",
-    `right repair alone ${interval(alone.length, declared.length)}; repairs left open at the end: ` +
-      `mean ${mean(sizes).toFixed(2)}, largest ${Math.max(...sizes)}`,
-  );
-  const bold = (list) => `${list.filter((r) => r.overbold).length} of ${list.length}`;
-  out.push(
-    `a single cause, and a wrong one, declared where there are three: ${bold(set("triple"))}; where there are ` +
-      `two: ${bold(set("double"))}`,
-  );
-  const wrong = set("wrong component").filter((r) => r.ending !== "noCode");
-  const doubted = wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4);
-  const spared = wrong.filter((r) => r.doubtedAfter === undefined && r.atWrong < 4 && r.ending === "isolated");
-  out.push(
-    `wrong component: doubted before the fourth test there in ${interval(doubted.length, wrong.length)}; in ` +
-      `${spared.length} more the cause was found with fewer than four tests there`,
-  );
-  const missed = results.filter((r) => (r.ending === "wrong" || r.ending === "gaveUp") && r.set !== "school");
-  out.push(
+    "Faults drawn as often as the engine holds them for likely; only then may its shares be expected to come true:",
     "",
-    "not isolated:",
-    ...missed
-      .slice(0, 120)
-      .map(
-        (r) =>
-          `  ${r.set}, ${machines[r.machine].name}: ${r.faults.join()} (seed ${r.seed}) ${r.ending}, ` +
-          `${r.verdict?.suspect} at ${r.verdict?.share.toFixed(3)}, truth ${r.course.truth.toFixed(3)}`,
-      ),
-  );
+    ...calibration(set("drawn")),
+    "",
+    "Each single fault once, so that rare ones are as many as common ones:",
+    "",
+    ...calibration(single),
+    "",
+    ...asides(set),
+    "",
+    "not right:",
+    ...missed(results),
+  ];
   return out.filter((line) => line !== undefined).join("\n");
 }
 
+/** Of the right verdicts: how many left a repair open that some reading would have told apart. */
+function separable(single) {
+  const right = single.filter((r) => r.ending === "isolated");
+  if (right.length === 0) return [];
+  const done = right.filter((r) => r.couldTell === 0);
+  const left = right.map((r) => 1 + r.couldTell);
+  return [
+    `of ${right.length} right verdicts on single faults, ${interval(done.length, right.length)} name the repair ` +
+      "alone or leave open only repairs that no reading of volts or ohms, plugged or with a plug off, tells apart; " +
+      `repairs left open that one would tell apart, with the right one: mean ${mean(left).toFixed(2)}`,
+  ];
+}
+
+function schoolRows(single, set) {
+  const schools = set("school");
+  if (schools.length === 0) return [];
+  const key = (r) => `${r.machine} ${r.faults.join()} ${r.seed}`;
+  const there = new Set(schools.map(key));
+  const own = single.filter((r) => there.has(key(r)));
+  const minutesOf = (list) => mean(list.filter((r) => r.ending !== "noCode").map((r) => r.minutes));
+  const of = (s) => schools.filter((r) => r.school === s);
+  return [
+    "Schools, on the same jobs:",
+    "",
+    HEAD,
+    row("information per minute, looking ahead", own),
+    ...["easiest", "halve", "powerGroundSignal", "chart", "random"].map((s) => row(s, of(s))),
+    ...["no look-ahead", "one severity", "no intermittents, no look-alikes"].map((s) => row(`ablation: ${s}`, set(s))),
+    "",
+    `minutes against halving ${(minutesOf(own) / minutesOf(of("halve"))).toFixed(2)}, against the fixed chart ` +
+      (minutesOf(own) / minutesOf(of("chart"))).toFixed(2),
+  ];
+}
+
+function asides(set) {
+  const bold = (list) => `${list.filter((r) => r.overbold).length} of ${list.length}`;
+  const wrong = set("wrong component").filter((r) => r.ending !== "noCode");
+  const doubted = wrong.filter((r) => r.doubtedAfter !== undefined && r.doubtedAfter < 4);
+  const spared = wrong.filter((r) => r.doubtedAfter === undefined && r.atWrong < 4 && r.ending === "isolated");
+  return [
+    `a single cause, and a wrong one, declared where there are three: ${bold(set("triple"))}; where there are ` +
+      `two: ${bold(set("double"))}`,
+    `wrong component: doubted before the fourth test there in ${interval(doubted.length, wrong.length)}; in ` +
+      `${spared.length} more the cause was found with fewer than four tests there`,
+  ];
+}
+
+function missed(results) {
+  return results
+    .filter((r) => (r.ending === "wrong" || r.ending === "gaveUp") && r.set !== "school")
+    .slice(0, 120)
+    .map(
+      (r) =>
+        `  ${r.set}, ${machines[r.machine].name}: ${r.faults.join()} (seed ${r.seed}) ${r.ending}, ` +
+        `${r.verdict?.suspect} at ${r.verdict?.share.toFixed(3)}, truth ${r.course?.truth.toFixed(3)}`,
+    );
+}
+
 /** Claimed against delivered at the stop, and along the way (Brier 1950: mean squared error of the leader's share). */
-function calibration(ended) {
+function calibration(list) {
+  const ended = list.filter((r) => r.ending === "isolated" || r.ending === "wrong");
+  if (ended.length === 0) return [];
   const all = ended.flatMap((r) => r.all.map((c) => ({ claim: c.leader, truth: c.truth, hit: c.right ? 1 : 0 })));
   const claimed = mean(ended.map((r) => r.verdict.share));
   const delivered = mean(ended.map((r) => (r.verdict.right ? 1 : 0)));

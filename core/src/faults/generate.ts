@@ -156,32 +156,70 @@ function wireFaults(index: Index, wire: Wire): Fault[] {
 
 /** Wires this near each other in the list of their bundle are taken to lie side by side, where the bundle has more. */
 const BESIDE = 6;
+/** Where no bundle is named, wires so near each other in a plug are taken to leave it side by side. Judgement. */
+const BESIDE_IN_PLUG = 2;
+/** A neighbour that is only guessed counts so much of one that is known. Judgement. */
+const GUESSED = 0.5;
 
-/** Each wire chafed onto each it lies beside in its bundle. The rate of one wire is shared out over its neighbours. */
+/** Two wires that lie side by side, and how surely. */
+interface Neighbours {
+  readonly a: Wire;
+  readonly b: Wire;
+  /** among so many neighbours the rate of one wire is shared out */
+  readonly among: number;
+  readonly sure: number;
+}
+
+/** Each wire chafed onto each it lies beside: in its bundle, or where none is named in a plug of both. */
 function bundleFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault[] {
+  return [...bundled(wiring), ...besideInPlugs(wiring)].flatMap(({ a, b, among, sure }) => {
+    if (netOf.get(a.from) === netOf.get(b.from)) return [];
+    const z = Math.max(zoneFactor(a.zones, WIRE), zoneFactor(b.zones, WIRE));
+    const id = wireId(a);
+    return [
+      fault(
+        { type: "wire", id },
+        `${id}+${wireId(b)}`,
+        "shortToWire",
+        (2 * prior.wireToWire * z * sure) / among,
+        severity.wireToWire,
+        shuntBetween(a.from, b.from),
+        { at: wireId(b) },
+      ),
+    ];
+  });
+}
+
+function bundled(wiring: Wiring): Neighbours[] {
   const bundles = new Map<string, Wire[]>();
   for (const w of wiring.wires)
     if (w.bundle !== undefined) bundles.set(w.bundle, [...(bundles.get(w.bundle) ?? []), w]);
   return [...bundles.values()].flatMap((list) =>
-    list.flatMap((w, i) =>
-      list.slice(i + 1, i + 1 + BESIDE).flatMap((other) => {
-        if (netOf.get(w.from) === netOf.get(other.from)) return [];
-        const z = Math.max(zoneFactor(w.zones, WIRE), zoneFactor(other.zones, WIRE));
-        const id = wireId(w);
-        return [
-          fault(
-            { type: "wire", id },
-            `${id}+${wireId(other)}`,
-            "shortToWire",
-            (2 * prior.wireToWire * z) / Math.min(list.length - 1, BESIDE),
-            severity.wireToWire,
-            shuntBetween(w.from, other.from),
-            { at: wireId(other) },
-          ),
-        ];
-      }),
+    list.flatMap((a, i) =>
+      list.slice(i + 1, i + 1 + BESIDE).map((b) => ({ a, b, among: Math.min(list.length - 1, BESIDE), sure: 1 })),
     ),
   );
+}
+
+/** Wires of no known bundle, beside those that leave a plug next to them. Each pair once. */
+function besideInPlugs(wiring: Wiring): Neighbours[] {
+  const byCavity = new Map<string, Wire[]>();
+  for (const w of wiring.wires) for (const end of [w.from, w.to]) byCavity.set(end, [...(byCavity.get(end) ?? []), w]);
+  const order = new Map(wiring.wires.map((w, i) => [w, i]));
+  const pairs = new Map<string, Neighbours>();
+  for (const c of wiring.connectors) {
+    for (const side of c.inline ? [".a", ".b"] : [""]) {
+      const list = c.cavities.flatMap((x) => byCavity.get(`${c.id}:${x}${side}`) ?? []);
+      list.forEach((one, i) => {
+        for (const other of list.slice(i + 1, i + 1 + BESIDE_IN_PLUG)) {
+          if (one === other || (one.bundle !== undefined && other.bundle !== undefined)) continue;
+          const [a, b] = order.get(one)! < order.get(other)! ? [one, other] : [other, one];
+          pairs.set(`${wireId(a)} ${wireId(b)}`, { a, b, among: 2 * BESIDE_IN_PLUG, sure: GUESSED });
+        }
+      });
+    }
+  }
+  return [...pairs.values()];
 }
 
 function deviceFaults(wiring: Wiring, index: Index, d: Device): Fault[] {

@@ -8,11 +8,15 @@ import type { State } from "./case.js";
 const RUN = "run";
 const CHART = "chart";
 
-/** A test that the document offers: its kind, its points, the key where the engine turns, what is unplugged. */
-export function testId(kind: string, points: readonly string[], state: State): string {
+/**
+ * A test that the document offers: its kind, its points, the key where the engine turns, what is unplugged.
+ * @param black where the black lead goes, when not at battery negative
+ */
+export function testId(kind: string, points: readonly string[], state: State, black?: string): string {
   const turning = state.key === "running" || state.key === "cranking" ? ` ${state.key}` : "";
   const unplugged = state.unplugged.length ? ` -${state.unplugged.join(",")}` : "";
-  return `${kind} ${points.join(" ")}${turning}${unplugged}`;
+  const leads = `${points.join(" ")}${black === undefined ? "" : `/${black}`}`;
+  return `${kind} ${leads}${turning}${unplugged}`;
 }
 
 /** A step of a guided run, as far as it tells one step from another. */

@@ -11,6 +11,7 @@ import type { Predictor } from "../prediction/predictor.js";
 import {
   ENGINE_VERSION,
   type Analysis,
+  type NarrowingView,
   type ReadingView,
   type Recommendation,
   type SplitBy,
@@ -25,7 +26,7 @@ import { ExpectedInformation } from "./expectedInformation.js";
 import { comparePolicies, lookAhead } from "./lookAhead.js";
 import { outcomeOf } from "./outcome.js";
 import { makePlan, type Plan } from "./plan.js";
-import { choose, POLICIES, type ChartStep, type Chosen, type Policy } from "./policies.js";
+import { choose, narrowFurther, POLICIES, type ChartStep, type Chosen, type Policy } from "./policies.js";
 import type { Weighed } from "./ranking.js";
 import { misfits, olderVerdict, prefixSlips, remarksOn, unsettledAmong } from "./remarks.js";
 
@@ -143,6 +144,7 @@ function view(
     readings: readingViews(predictor, evidence, lead),
     suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
+    narrowing: narrowingView(predictor, plan, folded),
     outcome: isCause(leader) && !waiting ? outcomeOf(predictor.wiring, leader, plan.cost, plan.position) : undefined,
     remarks: [
       ...remarksOn(predictor.wiring, leader, misplaced, folded),
@@ -182,6 +184,20 @@ export function weighCandidate(
     { candidate, joints, bits: ExpectedInformation.bits(joints) },
     { ...plan, stage: plan.stage === "confirming" ? "splitting" : plan.stage, hangsOn: undefined },
   );
+}
+
+/** What would tell the repairs of a proven group apart. */
+function narrowingView(predictor: Predictor, plan: Plan, folded: Folded): NarrowingView | undefined {
+  const chosen = narrowFurther(predictor, plan, folded);
+  const { narrowing } = plan;
+  if (!narrowing || !chosen) return undefined;
+  const closer: Plan = { ...narrowing, stage: "splitting", hangsOn: undefined };
+  return {
+    suspects: narrowing.grouped.suspects.slice(0, LISTED_SUSPECTS),
+    next: order(closer, chosen)
+      .slice(0, LISTED_NEXT)
+      .map((w) => recommendation(w, closer)),
+  };
 }
 
 /** Below this two suspects answer a test too much alike for it to be named as what tells them apart. */

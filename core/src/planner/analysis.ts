@@ -38,6 +38,11 @@ export interface Recommendation {
   readonly shareOfOpen: number;
   readonly answers: readonly (readonly Answer[])[];
 }
+export interface NarrowingView {
+  readonly suspects: readonly Suspect[];
+  /** the best first; answers number the suspects above */
+  readonly next: readonly Recommendation[];
+}
 export interface ReadingView {
   readonly number: number;
   readonly point: string;
@@ -70,6 +75,8 @@ export interface Analysis {
   readonly suspicion: ReadonlyMap<string, number>;
   /** fewest faults that together set every present code, the likeliest first; by fault id */
   readonly explanations: readonly (readonly string[])[];
+  /** where a verdict is one of several repairs: each as a suspect of its own, and the tests that tell them apart */
+  readonly narrowing: NarrowingView | undefined;
   /** what is proven of the leading cause, and which repairs are open; undefined where no cause leads */
   readonly outcome: Outcome | undefined;
   readonly remarks: readonly Issue[];

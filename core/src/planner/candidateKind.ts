@@ -14,10 +14,14 @@ export type CandidateKind =
   | "swap"
   | "partNumber"
   | "identity"
+  | CloserKind
   | RunKind;
 
+/** Tests at the very places still in question: the clamp on a branch of a short, ohms from one plug to another. */
+export type CloserKind = "branchCurrent" | "ohmsBetween";
+
 /**
- * Steps that only guided runs take: between two leads, a jumper with the scan tool, a lamp, a breaker in a fuse's
+ * Steps that guided runs take: between two leads, a jumper with the scan tool, a lamp, a breaker in a fuse's
  * place,
  * a part by itself, a code made to set.
  */

@@ -40,6 +40,8 @@ export interface CostedStep {
   readonly kind: CandidateKind;
   readonly at: string;
   readonly state: State;
+  /** where the black lead goes, when not at battery negative: it has to be got at too */
+  readonly black?: string;
 }
 
 /** Minutes to take a step from where one stands: get there, change the state, measure. */
@@ -71,6 +73,8 @@ export class Cost {
     const { minutes } = DEFAULTS.plan;
     const { unplug, plug, turnKey } = this.changes(step.state, from);
     const places = new Set([step.at, ...unplug, ...plug]);
+    if (step.black !== undefined) places.add(connectorOf(step.black));
+    for (const l of step.state.loads ?? []) places.add(connectorOf(l.from));
     let total = 0;
     for (const p of places) total += this.reach(p, from);
     return (
@@ -94,7 +98,7 @@ const EYES: ReadonlySet<CandidateKind> = new Set<CandidateKind>(["look", "identi
 
 /** A test with what it costs from where one stands. */
 export function price(
-  o: Pick<Candidate, "id" | "kind" | "instrument" | "points" | "at" | "state">,
+  o: Pick<Candidate, "id" | "kind" | "instrument" | "points" | "at" | "state" | "black" | "part">,
   cost: Cost,
   from: Position,
 ): Candidate {
@@ -107,7 +111,12 @@ export function price(
     points: o.points,
     state,
     at: o.at,
+    ...(o.black === undefined ? {} : { black: o.black }),
+    ...(o.part ? { part: o.part } : {}),
     ...cost.changes(state, from),
-    minutes: cost.minutes({ kind: o.kind, at: o.at, state }, from),
+    minutes: cost.minutes(
+      { kind: o.kind, at: o.at, state, ...(o.black === undefined ? {} : { black: o.black }) },
+      from,
+    ),
   };
 }

@@ -3,6 +3,7 @@ import { leftOver, type Belief } from "../diagnosis/belief.js";
 import { groupComponents, isCause, misplacedIn, type Grouped } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
 import { withoutCleared } from "./cleared.js";
+import { closerTests } from "./closer.js";
 import { mostToClaim } from "../diagnosis/trust.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { alreadyDone } from "./alreadyDone.js";
@@ -13,6 +14,7 @@ import { confirming, readingToRetake } from "./confirm.js";
 import { Cost, positionOf, type Position } from "./cost.js";
 import { ExpectedInformation } from "./expectedInformation.js";
 import { mergeAlike, renumber } from "./mergeAlike.js";
+import { openRepairs } from "./outcome.js";
 import { particlesOf, type ParticleBelief } from "./particles.js";
 import { rankByRate, type Weighed } from "./ranking.js";
 import { unreadPin } from "./unreadPins.js";
@@ -37,7 +39,12 @@ export interface Plan {
   readonly hangsOn: number | undefined;
   /** the one reading that does not fit and is to be taken again before a cause is declared */
   readonly again?: number;
+  /** what is proven is still one of several repairs, and these tests tell them apart */
+  readonly narrowing?: Narrowing;
 }
+
+/** The repairs that a proven group holds as suspects of their own, and what tells them apart, the best first. */
+export type Narrowing = Pick<Plan, "grouped" | "particleBelief" | "ranked" | "open" | "cost" | "position">;
 
 export interface PlanOptions {
   /** true leaves out what is still to be ranked */
@@ -52,10 +59,28 @@ interface Draft {
   readonly merged: ReadonlyMap<string, string>;
 }
 
-/** From belief to what could be done next. Pure; a policy then chooses among `ranked` and `open`. */
+/**
+ * From belief to what could be done next. Pure; a policy then chooses among `ranked` and `open`. Tests at the very
+ * places in question come in where nothing else is left, or where what is proven is one of several repairs.
+ */
 export function makePlan(predictor: Predictor, belief: Belief, options: PlanOptions = {}): Plan {
-  const { gathered, posterior } = belief;
-  if (gathered.evidence.length === 0) return waitingPlan(predictor, belief);
+  if (belief.gathered.evidence.length === 0) return waitingPlan(predictor, belief);
+  const plan = planBroadly(predictor, belief, options);
+  const leader = plan.grouped.suspects[0]!;
+  const isGroup = plan.stage === "proven" && openRepairs(leader).length > 1;
+  if (!(isGroup || plan.stage === "stuck") || options.stop?.()) return plan;
+  const closer = closerDraft(predictor, belief);
+  const ranked = closer.ranked.filter((w) => w.bits >= CLOSER_BITS);
+  if (ranked.length === 0) return plan;
+  if (isGroup) return { ...plan, narrowing: { ...closer.plan, ranked } };
+  return { ...closer.plan, ranked, stage: "splitting" };
+}
+/** Less than this is not worth going to one place of several for, bits. Judgement. */
+const CLOSER_BITS = 0.05;
+
+/** The plan with the tests that the document offers for the whole machine. */
+function planBroadly(predictor: Predictor, belief: Belief, options: PlanOptions): Plan {
+  const { posterior } = belief;
   const draft = draftPlan(predictor, belief);
   const { grouped } = draft.plan;
   const splitting: Plan = { ...draft.plan, ranked: draft.ranked, stage: draft.ranked.length ? "splitting" : "stuck" };
@@ -92,6 +117,7 @@ function waitingPlan(predictor: Predictor, { posterior, gathered }: Belief): Pla
 
 /** Drafts by what they are of: a first suggestion and the whole answer begin with the same one. */
 const drafts = new WeakMap<Posterior, Draft>();
+const closerDrafts = new WeakMap<Posterior, Draft>();
 
 /** Weighs everything on offer, and takes suspects that no test can separate as one. */
 function draftPlan(predictor: Predictor, belief: Belief): Draft {
@@ -99,7 +125,16 @@ function draftPlan(predictor: Predictor, belief: Belief): Draft {
   if (!draft) drafts.set(belief.posterior, (draft = makeDraft(predictor, belief)));
   return draft;
 }
-function makeDraft(predictor: Predictor, belief: Belief): Draft {
+function closerDraft(predictor: Predictor, belief: Belief): Draft {
+  let draft = closerDrafts.get(belief.posterior);
+  if (!draft) {
+    const more = closerTests(predictor, belief.gathered.folded, belief.posterior);
+    closerDrafts.set(belief.posterior, (draft = makeDraft(predictor, belief, more)));
+  }
+  return draft;
+}
+/** @param more tests beside those that the document offers */
+function makeDraft(predictor: Predictor, belief: Belief, more: readonly Candidate[] = []): Draft {
   const { gathered, posterior } = belief;
   const { folded } = gathered;
   const raw = groupComponents(predictor, posterior);
@@ -107,7 +142,7 @@ function makeDraft(predictor: Predictor, belief: Belief): Draft {
   const open = withoutCleared(
     predictor,
     posterior,
-    offered.filter((c) => !alreadyDone(c, folded)),
+    [...offered, ...more].filter((c) => !alreadyDone(c, folded)),
   );
   const particleBelief = particlesOf(predictor, posterior, raw);
   const weighed = weighOpen(predictor, particleBelief, open);

@@ -39,6 +39,12 @@ export interface Chosen {
 /** The look-ahead is worth its time once so few suspects are left. */
 const LOOK_AHEAD_FROM = 24;
 
+/** What tells the repairs of a proven group apart, the best first step first; undefined where nothing does. */
+export function narrowFurther(predictor: Predictor, { narrowing }: Plan, folded: Folded): Chosen | undefined {
+  if (!narrowing) return undefined;
+  return choose(predictor, { ...narrowing, stage: "splitting", hangsOn: undefined }, folded, "information");
+}
+
 /** What a school does next. @returns undefined when it has nothing left to do */
 export function choose(
   predictor: Predictor,

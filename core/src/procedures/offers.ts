@@ -11,7 +11,7 @@ import { followPoint } from "../wiring/follow.js";
 import { findNets } from "../wiring/nets.js";
 import { connectorOf, deviceConnectors, devicePins, wireId } from "../wiring/points.js";
 import { barredConnectors, isNeverProbed, isTwin } from "../wiring/safety.js";
-import { benchValues } from "./parts.js";
+import { benchValues } from "../instruments/benchValues.js";
 import { isHallForBench } from "./steel.js";
 import { fedBy } from "./series.js";
 

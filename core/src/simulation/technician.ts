@@ -10,7 +10,7 @@ import { WRONG_COMPONENT } from "../planner/remarks.js";
 import type { Candidate } from "../planner/candidate.js";
 import { openRepairs } from "../planner/outcome.js";
 import { makePlan, type Stage, type Plan } from "../planner/plan.js";
-import { choose, type ChartStep, type Policy } from "../planner/policies.js";
+import { choose, narrowFurther, type ChartStep, type Policy } from "../planner/policies.js";
 import { recordAnswer, recordReading } from "../planner/record.js";
 import { uniform } from "../prediction/draws.js";
 import { Focus } from "../prediction/focus.js";
@@ -64,6 +64,8 @@ export interface Played {
         readonly type: Suspect["type"];
         readonly share: number;
         readonly repairs: number;
+        /** the likeliest faults of each of them, by id */
+        readonly open: readonly (readonly string[])[];
         readonly right: boolean;
         readonly alone: boolean;
       }
@@ -224,9 +226,11 @@ class Technician {
   }
 
   private next(predictor: Predictor, belief: Belief, plan: Plan): Candidate | undefined {
-    if (plan.stage === "proven" || this.steps.length >= this.most) return undefined;
+    if (this.steps.length >= this.most) return undefined;
+    const { folded } = belief.gathered;
+    if (plan.stage === "proven") return narrowFurther(predictor, plan, folded)?.candidate;
     const { seed, chart, greedy, school } = this.options;
-    return choose(predictor, plan, belief.gathered.folded, school, {
+    return choose(predictor, plan, folded, school, {
       seed,
       ...(chart ? { chart } : {}),
       ...(greedy ? { greedy } : {}),
@@ -245,7 +249,8 @@ class Technician {
     const open = isCause(found) ? openRepairs(found) : [];
     const { id: suspect, type, share } = found;
     const alone = right && open.length === 1 && open[0]!.faults.every((f) => this.truth().has(placeKey(f)));
-    this.verdict = { suspect, type, share, repairs: open.length, right, alone };
+    const faults = open.map((r) => r.faults.map((f) => f.id));
+    this.verdict = { suspect, type, share, repairs: open.length, open: faults, right, alone };
     const single = found.type === "fault" && this.stage === "proven" && this.left.length > 1;
     if (declared && !right && single) this.overbold = true;
     if (!declared) return "gaveUp";

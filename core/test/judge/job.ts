@@ -1,6 +1,7 @@
 import {
   assess,
   choose,
+  narrowFurther,
   makePlan,
   recordAnswer,
   recordReading,
@@ -70,10 +71,13 @@ export function playJob(
     const belief = assess(predictor, entries);
     const plan = makePlan(predictor, belief);
     const leader = plan.grouped.suspects[0]!;
+    const { folded } = belief.gathered;
     const chosen =
-      plan.stage === "proven" || steps.length > MOST_TESTS
+      steps.length > MOST_TESTS
         ? undefined
-        : choose(predictor, plan, belief.gathered.folded, "information");
+        : plan.stage === "proven"
+          ? narrowFurther(predictor, plan, folded)
+          : choose(predictor, plan, folded, "information");
     if (!chosen) {
       const keys = leader.members.flatMap((m) => m.faults.map(placeKey));
       const named = keys[0] ?? leader.id;

@@ -64,6 +64,8 @@ function Screen() {
 function useEnded(): boolean {
   const { analysis, card, running, closed } = useCase();
   if (!analysis || card.other?.reading || running?.next) return false;
+  // a proven group: somebody goes on to tell its repairs apart
+  if (analysis.narrowing?.next.some((n) => n.candidate.id === card.other?.offered)) return false;
   const { stage, folded } = analysis;
   return stage === "proven" || stage === "stuck" || folded.verdict !== undefined || closed !== undefined;
 }

@@ -60,7 +60,7 @@ export function CardPane({ candidate, bare }: { readonly candidate: Candidate; r
       dangers={dangers}
       acknowledged={folded.acknowledged}
       confirming={analysis?.stage === "confirming"}
-      suspects={analysis?.suspects ?? []}
+      suspects={next.suspects}
       namer={namer}
       instructor={instructor}
       practice={job.practice}
@@ -108,10 +108,11 @@ function OpenRun({ run }: { readonly run: RunView }) {
 const LONGEST_FINDING = 400;
 
 function Ended() {
-  const { analysis, namer, open, closed, write, sheets, computed } = useCase();
+  const { analysis, namer, instructor, open, closed, write, sheets, computed, card } = useCase();
   const leader = analysis?.suspects[0];
   if (!analysis || !leader) return null;
   const { outcome, suspects, engine } = analysis;
+  const closer = analysis.narrowing?.next[0]?.candidate;
   const logVerdict = () => {
     const { title, detail } = verdictText(analysis, namer);
     const isGroup = isOneOfSeveral(analysis);
@@ -132,6 +133,10 @@ function Ended() {
       }}
       onDisturbed={() => sheets.open("disturbed")}
       onOther={() => sheets.open("other")}
+      narrower={closer && { text: instructor.instruct(closer).title, minutes: closer.minutes }}
+      onNarrower={() => {
+        if (closer) card.choose({ offered: closer.id });
+      }}
       run={computed.offers[0]}
       onRuns={() => sheets.open("runs")}
     />

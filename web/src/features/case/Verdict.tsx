@@ -27,6 +27,9 @@ interface Props {
   readonly onReopen: () => void;
   readonly onDisturbed: () => void;
   readonly onOther: () => void;
+  /** the test that best tells the repairs of the group apart */
+  readonly narrower?: { readonly text: string; readonly minutes: number } | undefined;
+  readonly onNarrower?: () => void;
   /** a guided run that may split what is still open */
   readonly run?: RunOffer | undefined;
   readonly onRuns?: () => void;
@@ -43,6 +46,8 @@ export function Verdict({
   onReopen,
   onDisturbed,
   onOther,
+  narrower,
+  onNarrower,
   run,
   onRuns,
 }: Props) {
@@ -87,6 +92,14 @@ export function Verdict({
       <p className="muted" style={{ margin: "8px 0 12px" }}>
         {next}
       </p>
+      {isGroup && narrower && !isClosed ? (
+        <button type="button" className={styles.narrower} onClick={onNarrower}>
+          <b>Find out which</b>
+          <span>
+            {narrower.text} · about {Math.max(1, Math.round(narrower.minutes))} min
+          </span>
+        </button>
+      ) : null}
       {isClosed ? null : !verdict ? (
         <Button type="primary" size="large" block onClick={onVerdict}>
           {!isGroup

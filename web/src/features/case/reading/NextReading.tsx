@@ -5,7 +5,7 @@ import {
   type Candidate,
   type Finding,
   type Recommendation,
-  type SuspectView,
+  type Suspect,
   type Unit,
   type Wiring,
   connectorOf,
@@ -37,7 +37,7 @@ interface Props {
   /** cautions acknowledged on this job; the others stand before the step until they are */
   readonly acknowledged: ReadonlySet<string>;
   readonly onAcknowledge: (dangers: readonly Danger[]) => void;
-  readonly suspects: readonly SuspectView[];
+  readonly suspects: readonly Suspect[];
   readonly confirming: boolean;
   readonly namer: Namer;
   readonly instructor: Instructor;
@@ -120,7 +120,7 @@ function Where({ wiring, candidate, instruction }: Props & { readonly instructio
         <dd>{instruction.state}</dd>
         {instruction.red.map((lead, i) => (
           <div key={lead.text} className={styles.row}>
-            <dt>{i === 0 ? "Red" : "then"}</dt>
+            <dt>{i > 0 ? "then" : candidate.instrument === "clamp" ? "Clamp" : "Red"}</dt>
             <dd>
               <b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}
               {lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}

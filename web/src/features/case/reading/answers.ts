@@ -1,4 +1,4 @@
-import { formatQuantity, type Answer, type SuspectView, type Unit } from "@radicula/core";
+import { formatQuantity, type Answer, type Suspect, type Unit } from "@radicula/core";
 import type { Namer } from "@radicula/core/words";
 import { shareShort } from "@radicula/core/words";
 
@@ -24,17 +24,12 @@ const WAS_ABOVE = 0.06;
 const DECIDED = 0.85;
 
 /** What each answer would mean, and where it lies on the meter's scale. */
-export function answerScale(
-  answers: readonly Answer[],
-  unit: Unit,
-  suspects: readonly SuspectView[],
-  namer: Namer,
-): Scale {
+export function answerScale(answers: readonly Answer[], unit: Unit, suspects: readonly Suspect[], namer: Namer): Scale {
   const finite = answers.flatMap((a) => [a.low, a.high]).filter(Number.isFinite);
-  const top = Math.max(unit === "V" ? 5.5 : 1000, ...finite);
-  const bottom = unit === "V" ? Math.min(0, ...finite) : 0.1;
+  const top = Math.max(unit === "Ω" ? 1000 : unit === "V" ? 5.5 : 1, ...finite);
+  const bottom = unit === "Ω" ? 0.1 : Math.min(0, ...finite);
   const place =
-    unit === "V"
+    unit !== "Ω"
       ? (v: number) => (v - bottom) / (top - bottom)
       : (v: number) => Math.log(Math.max(v, bottom) / bottom) / Math.log((top * 8) / bottom);
   const at = (v: number) => Math.min(1, Math.max(0, v === Infinity ? 1 : place(v)));
@@ -71,11 +66,11 @@ function nearText(a: Answer, unit: Unit): string {
   }
   const tidy = (v: number) => (Math.abs(v) < 0.06 ? "0" : v.toFixed(1));
   return a.high - a.low > 0.8
-    ? `${tidy(Math.max(0, a.low))}–${tidy(a.high)} V`
-    : `${Math.abs(a.value) < 0.06 ? "0.0" : a.value.toFixed(1)} V`;
+    ? `${tidy(Math.max(0, a.low))}–${tidy(a.high)} ${unit}`
+    : `${Math.abs(a.value) < 0.06 ? "0.0" : a.value.toFixed(1)} ${unit}`;
 }
 
-function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): string {
+function meaningOf(a: Answer, suspects: readonly Suspect[], namer: Namer): string {
   const leader = suspects[0];
   if (a.suspects[0]?.suspect === -1 && leader)
     return `speaks against ${answerName(leader, namer)}; the others open again`;
@@ -99,7 +94,7 @@ function meaningOf(a: Answer, suspects: readonly SuspectView[], namer: Namer): s
 }
 
 /** a suspect by its place alone, short enough for a line */
-export function answerName(v: SuspectView, namer: Namer): string {
+export function answerName(v: Suspect, namer: Namer): string {
   if (v.type === "nothing") return "nothing wrong now";
   if (v.type === "notHere") return "not in this wiring";
   if (v.type === "several") return v.places.map((p) => namer.short(p)).join(" and ");
@@ -125,7 +120,7 @@ export function lineFor(value: number, scale: Scale): string | undefined {
 /** What each of the two answers to a test without an instrument would mean. */
 export function yesNoLines(
   answers: readonly Answer[],
-  suspects: readonly SuspectView[],
+  suspects: readonly Suspect[],
   namer: Namer,
 ): { readonly yes: boolean; readonly share: string; readonly meaning: string }[] {
   return answers.map((a) => ({

@@ -1,5 +1,5 @@
 "use client";
-import type { Analysis, Candidate, Recommendation, RunView, State } from "@radicula/core";
+import type { Analysis, Candidate, Recommendation, RunView, State, Suspect } from "@radicula/core";
 import { useEffect, useState } from "react";
 import { candidateOf } from "../reading/entries";
 import type { Card } from "./useCard";
@@ -11,6 +11,8 @@ export interface NextStep {
   readonly recommendation: Recommendation | undefined;
   readonly planned: boolean;
   readonly label: string;
+  /** the suspects that its answers number: those of the analysis, or the repairs that a proven group holds */
+  readonly suspects: readonly Suspect[];
 }
 
 /** One's own choice, else the open run's next step, else the plan's. @param running the open run, unless it waits */
@@ -24,7 +26,9 @@ export function useNextStep(
 ): NextStep {
   const { other } = card;
   const own = other?.reading ? candidateOf(other.reading, now) : undefined;
-  const offered = own ? undefined : analysis?.next.find((n) => n.candidate.id === other?.offered);
+  const isChosen = (n: Recommendation) => n.candidate.id === other?.offered;
+  const narrowing = own ? undefined : analysis?.narrowing?.next.find(isChosen);
+  const offered = own ? undefined : (narrowing ?? analysis?.next.find(isChosen));
   const step = own || offered ? undefined : running?.next;
   const planned = own || step ? undefined : (offered ?? analysis?.next[0]);
   const candidate = own ?? step ?? planned?.candidate;
@@ -33,6 +37,7 @@ export function useNextStep(
     candidate,
     recommendation: planned ?? weighed,
     planned: planned !== undefined,
+    suspects: (narrowing ? analysis?.narrowing?.suspects : analysis?.suspects) ?? [],
     label: labelOf(analysis, other?.reading, planned !== undefined) + (working && planned ? STILL_WORKING : ""),
   };
 }
