@@ -1,10 +1,12 @@
 import {
   analyse,
   Focus,
+  runTests,
   withScannedCodes,
   type Analysis,
   type Answer,
   type Recommendation,
+  type Suspect,
   type SuspectView,
 } from "../src/index.js";
 import {
@@ -15,6 +17,7 @@ import {
   Namer,
   reasonText,
   repairName,
+  RUN_WORDS,
   shareText,
   shownText,
   strengthWord,
@@ -33,20 +36,30 @@ export function analyseCommand(
     throw new Refusal(EXIT.usage, [`--top: "${options.top}" is not a number of suspects.`]);
   const job = loadCase(file, io);
   const wiring = withScannedCodes(job.wiring, job.entries);
-  const result = analyse(new Focus(wiring).predictor(job.entries), job.entries);
+  const predictor = new Focus(wiring).predictor(job.entries);
+  const result = analyse(predictor, job.entries, { runs: (plan) => runTests(predictor, plan) });
   if (options.json) printJson(io, asJson(result));
   else print(job.title, result, new Namer(wiring), new Instructor(wiring), top, io);
 }
 
-/** The stable JSON form of an analysis; documented in docs/command-line.md. */
-function asJson(a: Analysis): unknown {
+function nextAsJson(n: Recommendation, suspects: readonly Suspect[]): unknown {
   const answer = (x: Answer) => ({
     value: jsonNumber(x.value),
     low: jsonNumber(x.low),
     high: jsonNumber(x.high),
     share: x.share,
-    suspects: x.suspects.map((s) => ({ id: a.suspects[s.suspect]?.id ?? null, share: s.share })),
+    suspects: x.suspects.map((s) => ({ id: suspects[s.suspect]?.id ?? null, share: s.share })),
   });
+  return {
+    ...n.candidate,
+    bits: n.bits,
+    shareOfOpen: n.shareOfOpen,
+    answers: n.answers.map((list) => list.map(answer)),
+  };
+}
+
+/** The stable JSON form of an analysis; documented in docs/command-line.md. */
+function asJson(a: Analysis): unknown {
   return {
     engine: a.engine,
     stage: a.stage,
@@ -72,12 +85,14 @@ function asJson(a: Analysis): unknown {
         sigmas: jsonNumber(r.sigmas),
       })),
     })),
-    next: a.next.map((n) => ({
-      ...n.candidate,
-      bits: n.bits,
-      shareOfOpen: n.shareOfOpen,
-      answers: n.answers.map((list) => list.map(answer)),
-    })),
+    next: a.next.map((n) => nextAsJson(n, a.suspects)),
+    runFirst: a.runFirst ?? null,
+    narrowing: a.narrowing
+      ? {
+          suspects: a.narrowing.suspects.map((s) => ({ id: s.id, share: s.share })),
+          next: a.narrowing.next.map((n) => nextAsJson(n, a.narrowing!.suspects)),
+        }
+      : null,
     readings: a.readings.map((r) => ({
       ...r,
       value: jsonNumber(r.value),
@@ -117,9 +132,18 @@ function print(title: string, a: Analysis, namer: Namer, instructor: Instructor,
   io.out("\nSuspects\n");
   for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
   if (a.outcome && (a.stage === "proven" || a.stage === "stuck")) printOutcome(a, namer, io);
+  if (a.narrowing) {
+    io.out("\nFind out which\n");
+    a.narrowing.next.slice(0, 2).forEach((n, i) => printNext(n, i + 1, a.narrowing!.suspects, namer, instructor, io));
+  }
+  if (a.runFirst)
+    io.out(
+      `\nA guided test gets there sooner: ${RUN_WORDS[a.runFirst.run].title}, at ${a.runFirst.on} ` +
+        `(about ${Math.max(1, Math.round(a.runFirst.minutes))} min)\n`,
+    );
   if (a.next.length)
     io.out(a.again === undefined ? "\nNext reading\n" : `\nOnce more: entry ${a.again} does not fit\n`);
-  a.next.slice(0, 3).forEach((n, i) => printNext(n, i + 1, a, namer, instructor, io));
+  a.next.slice(0, 3).forEach((n, i) => printNext(n, i + 1, a.suspects, namer, instructor, io));
 }
 
 /** What is proven, or no more than likeliest where nothing on offer tells the rest apart. */
@@ -142,7 +166,14 @@ function printSuspect(s: SuspectView, namer: Namer, io: Io): void {
     io.out(`             ${strengthWord(r.weight).padEnd(16)} ${reasonText(r)}\n`);
 }
 
-function printNext(n: Recommendation, rank: number, a: Analysis, namer: Namer, instructor: Instructor, io: Io): void {
+function printNext(
+  n: Recommendation,
+  rank: number,
+  suspects: readonly Suspect[],
+  namer: Namer,
+  instructor: Instructor,
+  io: Io,
+): void {
   const i = instructor.instruct(n.candidate);
   io.out(
     `  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ` +
@@ -155,7 +186,7 @@ function printNext(n: Recommendation, rank: number, a: Analysis, namer: Namer, i
     const meaning = answer.suspects
       .slice(0, 2)
       .map((s) => {
-        const v = a.suspects[s.suspect];
+        const v = suspects[s.suspect];
         return v ? `${namer.suspect(v).title} ${shareText(s.share)}` : "something else";
       })
       .join("; ");

@@ -5,7 +5,7 @@ import { CONDUCTORS } from "./readings.js";
 /** A verdict in words: what is proven, and what is still open. */
 export interface OutcomeText {
   readonly proven: string;
-  /** how many repairs are open, and that no single test tells them apart; empty where there is one */
+  /** how many repairs are open; empty where there is one */
   readonly open: string;
 }
 
@@ -37,7 +37,7 @@ export function outcomeText(outcome: Outcome, namer: Namer): OutcomeText {
           : part
             ? `A fault in the circuit of ${namer.device(part)}`
             : "A fault at one of these places";
-  return { proven, open: `one of ${repairs.length} repairs; no single test tells them apart` };
+  return { proven, open: `one of ${repairs.length} repairs` };
 }
 
 /** Whether one of several repairs is meant, and nobody knows which. */
@@ -46,13 +46,13 @@ export const isOneOfSeveral = ({ outcome, suspects }: Pick<Analysis, "outcome" |
 
 /** What a verdict on the leading suspect says: the repair, or what several repairs have in common. */
 export function verdictText(
-  analysis: Pick<Analysis, "outcome" | "suspects">,
+  analysis: Pick<Analysis, "outcome" | "suspects" | "narrowing">,
   namer: Namer,
 ): { readonly title: string; readonly detail: string } {
   const { outcome, suspects } = analysis;
   if (!outcome || !isOneOfSeveral(analysis)) return namer.suspect(suspects[0]!);
   const { proven, open } = outcomeText(outcome, namer);
-  return { title: proven, detail: open };
+  return { title: proven, detail: analysis.narrowing ? open : `${open}; no single test tells them apart` };
 }
 
 /** One repair in full: every fault that it mends. */

@@ -252,8 +252,17 @@ describe("the end of a job", () => {
     expect(screen.getByText(/Do not replace them all/)).toBeVisible();
     fireEvent.click(screen.getByRole("button", { name: /^Split them/ }));
     expect(onRuns).toHaveBeenCalled();
+    expect(screen.queryByRole("button", { name: /Find out which/ })).toBeNull(); // nothing on offer does
     fireEvent.click(screen.getByRole("button", { name: "Log what is proven" }));
     expect(props.onVerdict).toHaveBeenCalled();
+    cleanup();
+    const onNarrower = jest.fn();
+    const narrowing = { suspects: [], next: [] };
+    const narrower = { text: "Look along the wire", minutes: 1.2 };
+    render(<Verdict analysis={{ ...group, narrowing }} {...props} narrower={narrower} onNarrower={onNarrower} />);
+    expect(screen.queryByText(/no single test/)).toBeNull();
+    fireEvent.click(screen.getByRole("button", { name: /Find out which.*Look along the wire · about 1 min/ }));
+    expect(onNarrower).toHaveBeenCalled();
     cleanup();
     render(<Verdict analysis={{ ...group, stage: "stuck" }} {...props} />);
     expect(screen.queryByText(/Proven/)).toBeNull(); // nothing is, where nothing on offer tells the rest apart

@@ -34,6 +34,8 @@ export interface BeliefOptions {
    */
   readonly only?: "lasting";
   readonly multiple?: "never";
+  /** told now and then how much of the first pass over all faults is done, 0 to 1 */
+  readonly progress?: ((share: number) => void) | undefined;
   /** a first look at the same logbook (`several: "never"`), to go on from */
   readonly begun?: Belief | undefined;
 }
@@ -55,6 +57,7 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
     factors: gathered.factors,
     comesAndGoes: gathered.comesAndGoes,
     ...(options.only ? { only: options.only } : {}),
+    progress: options.progress,
   };
   const narrow = options.begun?.posterior ?? weigh(predictor, evidence, { ...how, breadth: "narrow" });
   const unsure = (p: Posterior, least: number) => {

@@ -1,4 +1,4 @@
-import type { Breadth, CodePosterior, CodesOfOne } from "./posterior.js";
+import type { Breadth, CodePosterior, CodesOfOne, WeighOptions } from "./posterior.js";
 import { LikelihoodCache } from "./likelihoodCache.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
@@ -15,6 +15,9 @@ const PRUNE_EXACT = Math.log(1e-14);
  */
 const LN_NARROW = Math.log(1e-4);
 const NONE = new Set<number>();
+type Progress = NonNullable<WeighOptions["progress"]>;
+/** Finding the faults that no code asks for is about so much of the first pass. */
+const IDLE_PART = 0.4;
 /** What "not in this wiring" expects of a code: that something is set, no one knows what. */
 const NOT_HERE_CODE = 0.4;
 /** ln probability of a code where the drawing is not this machine's. */
@@ -27,7 +30,7 @@ export function codePosterior(
   codes: readonly CodeEvidence[],
   logPrior: Float64Array,
   factors: Float64Array | undefined,
-  breadth: Breadth,
+  { breadth, progress }: Pick<WeighOptions, "progress"> & { readonly breadth: Breadth },
 ): CodePosterior {
   const signature =
     `${breadth === "exact"} ` +
@@ -35,7 +38,7 @@ export function codePosterior(
     ` ${factors ? factors.join(" ") : ""}`;
   const known = LikelihoodCache.of(predictor).byCodes(signature);
   let result = known.get(breadth);
-  if (!result) known.set(breadth, (result = weighCodes(predictor, codes, logPrior, breadth, signature)));
+  if (!result) known.set(breadth, (result = weighCodes(predictor, codes, logPrior, breadth, signature, progress)));
   return result;
 }
 
@@ -45,11 +48,12 @@ function weighCodes(
   logPrior: Float64Array,
   breadth: Breadth,
   signature: string,
+  progress: Progress = () => undefined,
 ): CodePosterior {
   const n = predictor.faults.length + 1;
   const isExact = breadth === "exact";
-  const idle = isExact ? NONE : idleFaults(predictor, codes);
-  const rough = isExact ? NONE : fitWorse(predictor, codes, idle);
+  const idle = isExact ? NONE : idleFaults(predictor, codes, (s) => progress(s * IDLE_PART));
+  const rough = isExact ? NONE : fitWorse(predictor, codes, idle, (s) => progress(IDLE_PART + s * (1 - IDLE_PART)));
   const bySample = Array.from({ length: n }, (_, h) => {
     if (idle.has(h) || (breadth === "narrow" && rough.has(h))) return undefined;
     return codeLogLikelihoods(predictor, h, codes, 1, rough.has(h));
@@ -93,17 +97,27 @@ function weighCodes(
  * Faults that move nothing that a present code is judged by: whatever else they do, they explain none of them. On a
  * large machine that is most of them.
  */
-function idleFaults(predictor: Predictor, codes: readonly CodeEvidence[]): Set<number> {
+function idleFaults(predictor: Predictor, codes: readonly CodeEvidence[], progress: Progress): Set<number> {
   const present = codes.flatMap((c) => (c.present ? [c.monitor] : []));
   if (present.length === 0) return new Set();
-  return new Set(predictor.faults.flatMap((_, i) => (predictor.movesAny(i + 1, present) ? [] : [i + 1])));
+  return new Set(
+    predictor.faults.flatMap((_, i) => {
+      progress(i / predictor.faults.length);
+      return predictor.movesAny(i + 1, present) ? [] : [i + 1];
+    }),
+  );
 }
 
 /**
  * Hypotheses whose codes, tried roughly, fit much worse than the best. Codes whose monitors are the most work to try
  * come last, and are tried only while a hypothesis may still be among the best: a code can only make it fit worse.
  */
-function fitWorse(predictor: Predictor, codes: readonly CodeEvidence[], idle: ReadonlySet<number>): Set<number> {
+function fitWorse(
+  predictor: Predictor,
+  codes: readonly CodeEvidence[],
+  idle: ReadonlySet<number>,
+  progress: Progress,
+): Set<number> {
   const groups = byWork(predictor, codes);
   const open = Array.from({ length: predictor.faults.length + 1 }, (_, h) => h).filter((h) => !idle.has(h));
   const bound = new Float64Array(predictor.faults.length + 1);
@@ -115,7 +129,10 @@ function fitWorse(predictor: Predictor, codes: readonly CodeEvidence[], idle: Re
     clouds.set(h, own);
     bound[h] = own.reduce((a, b) => Math.max(a, b), -Infinity);
   };
-  for (const h of open) add(h, groups[0]!);
+  open.forEach((h, i) => {
+    progress(i / open.length);
+    add(h, groups[0]!);
+  });
   open.sort((a, b) => bound[b]! - bound[a]! || a - b);
   let fittest = -Infinity;
   const worse = new Set<number>();

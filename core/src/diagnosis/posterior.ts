@@ -91,6 +91,8 @@ export interface WeighOptions {
   readonly multiple?: readonly MultipleFaultHypothesis[];
   /** how many hypotheses are weighed; all of them, exactly, unless said otherwise */
   readonly breadth?: Breadth;
+  /** told now and then how much of the first pass over all faults is done, 0 to 1 */
+  readonly progress?: ((share: number) => void) | undefined;
   /** left out: what comes and goes, and readings at the wrong connector (for measuring what they are worth) */
   readonly only?: "lasting";
 }

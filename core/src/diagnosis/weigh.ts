@@ -70,7 +70,10 @@ class Weighing {
     this.codes = evidence.filter((e) => e.kind === "code");
     this.readings = evidence.filter((e) => e.kind === "reading");
     this.logPrior = logPriors(predictor, options.factors);
-    this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, options.breadth ?? "exact");
+    this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, {
+      breadth: options.breadth ?? "exact",
+      progress: options.progress,
+    });
     this.families = new ReadingFamilies(predictor);
     this.takenUp = options.breadth === "wide" ? this.takeUpIdle() : new Map<number, CodesOfOne>();
   }

@@ -23,8 +23,8 @@ import type { Candidate } from "./candidate.js";
 import { suspicionOf } from "./course.js";
 import { compareCosts } from "./economics.js";
 import { ExpectedInformation } from "./expectedInformation.js";
-import { comparePolicies, lookAhead } from "./lookAhead.js";
-import { outcomeOf } from "./outcome.js";
+import { comparePolicies, lookAhead, type MacroTest } from "./lookAhead.js";
+import { outcomeOf, type Outcome } from "./outcome.js";
 import { makePlan, type Plan } from "./plan.js";
 import { choose, narrowFurther, POLICIES, type ChartStep, type Chosen, type Policy } from "./policies.js";
 import type { Weighed } from "./ranking.js";
@@ -35,11 +35,19 @@ export interface AnalyseOptions {
   readonly chart?: readonly ChartStep[];
   /** a first suggestion at once: no look-ahead, no search for several faults */
   readonly quick?: boolean;
+  /** guided runs that make sense for a plan; they compete with single tests in the look-ahead */
+  readonly runs?: (plan: OpenPlan) => readonly MacroTest[];
   /** a first look at the same logbook (`assess` with `several: "never"`), to go on from */
   readonly begun?: Belief | undefined;
   /** true ends what is being worked out with what there is */
   readonly stop?: () => boolean;
 }
+
+/** What a guided run is offered for. */
+export type OpenPlan = Pick<Analysis, "stage" | "folded"> & {
+  readonly suspects: readonly Suspect[];
+  readonly outcome?: Pick<Outcome, "isOneRepair"> | undefined;
+};
 
 /** How many suspects and next readings are listed. Judgement: what fits a screen. */
 const LISTED_SUSPECTS = 12;
@@ -69,6 +77,9 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
       : choose(predictor, plan, folded, school, {
           ...(chart ? { chart } : {}),
           ...(options.quick ? { greedy: true } : {}),
+          ...(options.runs && !options.quick && plan.stage === "splitting" && !folded.run
+            ? { macros: options.runs({ stage: plan.stage, suspects: plan.grouped.suspects, folded }) }
+            : {}),
         });
   return view(predictor, belief, plan, chosen, school, options.quick ?? false);
 }
@@ -130,6 +141,11 @@ function view(
     school,
     again: plan.again,
     minutesLeft: chosen?.minutes,
+    runFirst: chosen?.ahead?.run && {
+      run: chosen.ahead.run.run,
+      on: chosen.ahead.run.on,
+      minutes: chosen.ahead.run.minutes,
+    },
     next: next
       .filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id))
       .map((w) => recommendation(w, plan)),

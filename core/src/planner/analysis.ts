@@ -1,7 +1,7 @@
 import type { Feed } from "../diagnosis/circumstances.js";
 import type { Misplaced, Suspect } from "../diagnosis/groups.js";
 import type { Reason } from "../diagnosis/reasons.js";
-import type { Instrument } from "../format/case.js";
+import type { Instrument, RunName } from "../format/case.js";
 import type { Issue } from "../issues/issue.js";
 import type { Folded } from "../logbook/fold.js";
 import type { Answer } from "./answers.js";
@@ -64,6 +64,8 @@ export interface Analysis {
   readonly again: number | undefined;
   /** expected minutes until one suspect is left: as the school would have it, where it looks that far */
   readonly minutesLeft: number | undefined;
+  /** the guided run that is expected to get there sooner than the next test by itself */
+  readonly runFirst: { readonly run: RunName; readonly on: string; readonly minutes: number } | undefined;
   /** what other schools are expected to take from here on, minutes */
   readonly minutesByPolicy: PolicyMinutes | undefined;
   /** whether one more test or the part now is the cheaper course; undefined until one suspect leads */

@@ -61,20 +61,23 @@ interface Draft {
 
 /**
  * From belief to what could be done next. Pure; a policy then chooses among `ranked` and `open`. Tests at the very
- * places in question come in where nothing else is left, or where what is proven is one of several repairs.
+ * places in question come in where nothing else tells much, or where what is proven is one of several repairs.
  */
 export function makePlan(predictor: Predictor, belief: Belief, options: PlanOptions = {}): Plan {
   if (belief.gathered.evidence.length === 0) return waitingPlan(predictor, belief);
   const plan = planBroadly(predictor, belief, options);
   const leader = plan.grouped.suspects[0]!;
   const isGroup = plan.stage === "proven" && openRepairs(leader).length > 1;
-  if (!(isGroup || plan.stage === "stuck") || options.stop?.()) return plan;
+  const isForegone = plan.stage === "splitting" && plan.ranked.every((w) => w.bits < FOREGONE_BITS);
+  if (!(isGroup || isForegone || plan.stage === "stuck") || options.stop?.()) return plan;
   const closer = closerDraft(predictor, belief);
   const ranked = closer.ranked.filter((w) => w.bits >= CLOSER_BITS);
   if (ranked.length === 0) return plan;
   if (isGroup) return { ...plan, narrowing: { ...closer.plan, ranked } };
   return { ...closer.plan, ranked, stage: "splitting" };
 }
+/** A reading that tells less than this has an answer that everybody foresees, bits. Judgement. */
+const FOREGONE_BITS = 0.2;
 /** Less than this is not worth going to one place of several for, bits. Judgement. */
 const CLOSER_BITS = 0.05;
 

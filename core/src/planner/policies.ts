@@ -11,7 +11,7 @@ import { withoutBystanders } from "./bystanders.js";
 import type { Candidate } from "./candidate.js";
 import { price } from "./cost.js";
 import { Forecast } from "./forecast.js";
-import { lookAhead, type LookAhead } from "./lookAhead.js";
+import { lookAhead, type LookAhead, type MacroTest } from "./lookAhead.js";
 import type { Plan } from "./plan.js";
 import type { Weighed } from "./ranking.js";
 
@@ -25,6 +25,8 @@ export interface ChooseOptions {
   readonly chart?: readonly ChartStep[];
   /** for "random" */
   readonly seed?: number;
+  /** guided runs that compete with single tests in the look-ahead */
+  readonly macros?: readonly MacroTest[];
   /** leave the look-ahead out (for measuring what it is worth) */
   readonly greedy?: boolean;
 }
@@ -69,7 +71,7 @@ export function choose(
       const worth = plan.grouped.suspects.filter((s) => s.share >= 0.01).length;
       if (options.greedy || worth > LOOK_AHEAD_FROM)
         return { candidate: first.candidate, weighed: first, minutes: undefined };
-      const ahead = lookAhead(predictor, plan.particleBelief, ranked, plan.cost, plan.position);
+      const ahead = lookAhead(predictor, plan.particleBelief, ranked, plan.cost, plan.position, options.macros);
       const best = ranked[ahead.best]!;
       return { candidate: best.candidate, weighed: best, minutes: ahead.minutes, ahead };
     }

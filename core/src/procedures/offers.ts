@@ -3,9 +3,10 @@ import { entropyBits } from "../diagnosis/maths.js";
 import { DEFAULTS } from "../defaults.js";
 import type { RunName } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
-import type { Analysis } from "../planner/analysis.js";
+import type { OpenPlan } from "../planner/analyse.js";
 import { Cost, positionOf } from "../planner/cost.js";
 import { repairsOf } from "../planner/outcome.js";
+import type { MacroTest } from "../planner/lookAhead.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { followPoint } from "../wiring/follow.js";
 import { findNets } from "../wiring/nets.js";
@@ -33,24 +34,57 @@ const HALL_BENCH_STEPS = 3;
 const EACH = 2;
 
 /** What is still to be told apart: repairs one by one, also those that no single test tells apart. */
-function liveRepairs({ suspects }: Analysis) {
+function liveRepairs({ suspects }: OpenPlan) {
   const others = suspects.filter((s) => !isCause(s)).map(({ share }) => ({ share, faults: [] as FaultView[] }));
   return [...suspects.filter(isCause).flatMap(repairsOf), ...others]
     .filter((r) => r.share >= KEEP)
     .sort((a, b) => b.share - a.share)
-    .map((r) => ({
-      share: r.share,
-      places: r.faults.map((f) => f.place.id),
-      machine: r.faults.flatMap((f) => (f.place.type === "machine" ? [f.place.id] : [])),
-      shorts: r.faults.some((f) => f.mode.startsWith("short")),
-    }));
+    .map((r) => ({ share: r.share, ...causeOf(r.faults) }));
+}
+
+/** What a run sees of a cause. */
+interface Cause {
+  readonly places: readonly string[];
+  /** what is measured, where the machine itself is off */
+  readonly machine: readonly string[];
+  readonly shorts: boolean;
+}
+const causeOf = (faults: readonly FaultView[]): Cause => ({
+  places: faults.map((f) => f.place.id),
+  machine: faults.flatMap((f) => (f.place.type === "machine" ? [f.place.id] : [])),
+  shorts: faults.some((f) => f.mode.startsWith("short")),
+});
+
+/** A run on offer, and which of its outcomes a cause would bring. */
+interface Option extends RunOffer {
+  readonly outcome: (cause: Cause) => string;
+}
+
+/** The runs worth their time as tests that the look-ahead can weigh against single ones. */
+export function runTests(predictor: Predictor, open: OpenPlan): MacroTest[] {
+  return options(predictor, open).map(({ run, on, minutes, outcome }) => ({
+    run,
+    on,
+    minutes,
+    outcomeOf: (faults) => outcome(causeOf(faults)),
+  }));
 }
 
 /**
  * The runs worth their time, the most information per minute first. A run is worth what it tells apart: suspects are
  * sorted by the outcome each would bring, and the entropy of that sorting is what is expected to be learnt.
  */
-export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] {
+export function runOffers(predictor: Predictor, open: OpenPlan): RunOffer[] {
+  return options(predictor, open).map(({ run, on, minutes, bits, shareOfOpen }) => ({
+    run,
+    on,
+    minutes,
+    bits,
+    shareOfOpen,
+  }));
+}
+
+function options(predictor: Predictor, analysis: OpenPlan): Option[] {
   if (analysis.stage === "waiting" || (analysis.stage === "proven" && analysis.outcome?.isOneRepair !== false))
     return [];
   const { wiring } = predictor;
@@ -62,14 +96,8 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
   const total = live.reduce((sum, s) => sum + s.share, 0);
   const open = entropyBits(live.map((s) => s.share / total));
   const deviceOn = new Map(wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));
-  const offers: RunOffer[] = [];
-  const offer = (
-    run: RunName,
-    on: string,
-    places: readonly string[],
-    steps: number,
-    outcome: (s: (typeof live)[number]) => string,
-  ) => {
+  const offers: Option[] = [];
+  const offer = (run: RunName, on: string, places: readonly string[], steps: number, outcome: (s: Cause) => string) => {
     const sums = new Map<string, number>();
     for (const s of live) sums.set(outcome(s), (sums.get(outcome(s)) ?? 0) + s.share / total);
     const bits = entropyBits(sums.values());
@@ -78,10 +106,9 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
       places.reduce((sum, p) => sum + cost.reach(p, from), 0) +
       steps * DEFAULTS.plan.minutes.take.watch +
       places.length * DEFAULTS.plan.minutes.unplug;
-    offers.push({ run, on, minutes, bits, shareOfOpen: open > 0 ? Math.min(1, bits / open) : 0 });
+    offers.push({ run, on, minutes, outcome, bits, shareOfOpen: open > 0 ? Math.min(1, bits / open) : 0 });
   };
-  const touches = (s: (typeof live)[number], ids: ReadonlySet<string>) =>
-    s.places.find((p) => ids.has(p) || ids.has(connectorOf(p)));
+  const touches = (s: Cause, ids: ReadonlySet<string>) => s.places.find((p) => ids.has(p) || ids.has(connectorOf(p)));
   for (const d of wiring.devices) {
     if (d.kind === "module")
       for (const pin of d.pins) {
@@ -171,7 +198,7 @@ export function runOffers(predictor: Predictor, analysis: Analysis): RunOffer[] 
  */
 export function watchPoint(
   predictor: Predictor,
-  analysis: Analysis,
+  analysis: OpenPlan,
 ): { readonly instrument: "voltmeter" | "scanTool"; readonly point: string } | undefined {
   const state = { key: "on" as const, unplugged: [] };
   const live = analysis.suspects

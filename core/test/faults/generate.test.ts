@@ -1,6 +1,7 @@
 import {
   batteryVolt,
   compile,
+  connectorOf,
   createSolver,
   findFault,
   findNets,
@@ -167,8 +168,22 @@ test("wires of one bundle are shorted to each other, once each pair, and never t
   expect(pairs.length).toBeGreaterThan(50);
   expect(new Set(pairs.map((p) => [...p].sort().join())).size).toBe(pairs.length);
   for (const [a, b] of pairs) {
-    expect(wires.get(a!)!.bundle).toBe(wires.get(b!)!.bundle);
+    const [one, other] = [wires.get(a!)!.bundle, wires.get(b!)!.bundle];
+    if (one !== undefined && other !== undefined) expect(one).toBe(other);
     expect(netOf.get(wires.get(a!)!.from)).not.toBe(netOf.get(wires.get(b!)!.from));
+  }
+});
+
+test("where no bundle is named, wires that leave a plug side by side may touch, half as likely, each pair once", () => {
+  const loose = { ...rich, wires: rich.wires.map(({ bundle: _, ...w }) => w) };
+  const pairs = generateFaults(loose).filter((f) => f.mode === "shortToWire");
+  const wires = new Map(loose.wires.map((w) => [w.id ?? "", w]));
+  const plugs = (id: string) => [wires.get(id)!.from, wires.get(id)!.to].map(connectorOf);
+  expect(pairs.length).toBeGreaterThan(20);
+  expect(new Set(pairs.map((f) => [f.place.id, f.at!].sort().join())).size).toBe(pairs.length);
+  for (const f of pairs) {
+    const there = plugs(f.at!);
+    expect([f.id, plugs(f.place.id).some((p) => there.includes(p))]).toEqual([f.id, true]);
   }
 });
 

@@ -51,6 +51,15 @@ test.each<[Partial<Candidate>, string]>([
     "Key off: ohms from the sensor ground at B7 cavity 2 to battery negative",
   ],
   [{ points: ["X5:7.a"], at: "X5" }, "Measure the sensor ground at X5 cavity 7, side a"],
+  [{ kind: "look", instrument: "none", points: ["W5"] }, "Look along the wire from S30 to B2:1, RD/WH"],
+  [
+    { kind: "branchCurrent", instrument: "clamp", points: ["W5"] },
+    "Put the clamp around the wire from S30 to B2:1, RD/WH: does the short draw its current through it?",
+  ],
+  [
+    { kind: "ohmsBetween", instrument: "ohmmeter", points: ["B7:3"], black: "X5:2.a" },
+    "Key off: ohms from B7 cavity 3 to X5 cavity 2, side a, both plugs off",
+  ],
 ])("%j is the sentence “%s”", (change, sentence) =>
   expect(instructor.instruct({ ...base, ...change }).title).toBe(sentence),
 );

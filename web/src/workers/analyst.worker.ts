@@ -5,6 +5,7 @@ import {
   courseOf,
   Focus,
   runOffers,
+  runTests,
   thinkAhead,
   watchPoint,
   weighCandidate,
@@ -35,12 +36,12 @@ const api = {
     focus = new Focus(readMessage(Wiring, wiring));
   },
   /** A first look: what to read next, without looking ahead or for several faults. */
-  first(message: unknown): Analysis {
+  first(message: unknown, progress?: (share: number) => void): Analysis {
     const entries = readMessage(Entries, message);
     const predictor = predictorFor(entries);
     asked++;
     thought++;
-    begun = assess(predictor, entries, { multiple: "never" });
+    begun = assess(predictor, entries, { multiple: "never", progress: progress && nowAndThen(progress) });
     return analyse(predictor, entries, { quick: true, begun });
   },
   /**
@@ -53,7 +54,7 @@ const api = {
     const mine = asked;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
-    const analysis = analyse(predictor, entries, { begun });
+    const analysis = analyse(predictor, entries, { begun, runs: (plan) => runTests(predictor, plan) });
     const offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
     latest = analysis;
     return { analysis, offers };
@@ -94,6 +95,17 @@ const api = {
     }
   },
 };
+/** Passes on so many calls only: each is a message to the page. */
+function nowAndThen(tell: (share: number) => void): (share: number) => void {
+  let next = performance.now() + TELL_EVERY_MS;
+  return (share) => {
+    const now = performance.now();
+    if (now < next) return;
+    next = now + TELL_EVERY_MS;
+    tell(share);
+  };
+}
+const TELL_EVERY_MS = 150;
 function predictorFor(entries: readonly Entry[]): Predictor {
   if (!focus) throw new Error("open a wiring first");
   return focus.predictor(entries);

@@ -1,11 +1,12 @@
 "use client";
 import type { Candidate, RunView } from "@radicula/core";
-import { isOneOfSeveral, issueText, repairName, verdictText } from "@radicula/core/words";
+import { isOneOfSeveral, issueText, repairName, RUN_WORDS, verdictText } from "@radicula/core/words";
 import { useMedia } from "@/ui/useMedia";
 import { capital } from "@/ui/text";
 import styles from "./Case.module.css";
 import { disturbedText } from "./disturbed/DisturbedList";
 import { PolicySwitch } from "./policy/PolicySwitch";
+import cardStyles from "./reading/NextReading.module.css";
 import { verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
 import { RunPanel } from "./runs/RunPanel";
@@ -15,6 +16,7 @@ import { now } from "./session/useCaseSession";
 import { StartHere } from "./StartHere";
 import { Suspects } from "./suspects/Suspects";
 import { Verdict } from "./Verdict";
+import { StillOpen, Working } from "./Working";
 
 /** Beside the map: the open run, the one next thing or the verdict, and who could explain it all. */
 export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; readonly handsBusy: boolean }) {
@@ -24,8 +26,15 @@ export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; re
     <>
       {run ? <OpenRun run={run} /> : null}
       {isEnded ? <Ended /> : <NextThing handsBusy={handsBusy} />}
+      {isWorking ? (
+        <>
+          <Working />
+          <StillOpen />
+        </>
+      ) : null}
       {isWorking && !isEnded && !running ? (
         <>
+          <RunFirst />
           <Asides />
           <OrderOfTests />
         </>
@@ -140,6 +149,26 @@ function Ended() {
       run={computed.offers[0]}
       onRuns={() => sheets.open("runs")}
     />
+  );
+}
+
+/** A guided run that is expected to get there sooner than the test on the card. */
+function RunFirst() {
+  const { analysis, card, write, namer } = useCase();
+  const first = analysis?.runFirst;
+  if (!first || card.other) return null;
+  return (
+    <button
+      type="button"
+      className={cardStyles.narrower}
+      onClick={() => write.append([{ type: "run", at: now(), run: first.run, on: first.on, event: "begun" }])}
+    >
+      <b>A guided test gets there sooner</b>
+      <span>
+        {RUN_WORDS[first.run].title} at {first.on.includes(":") ? namer.point(first.on) : namer.device(first.on)} ·
+        about {Math.max(1, Math.round(first.minutes))} min
+      </span>
+    </button>
   );
 }
 

@@ -3,6 +3,7 @@ import { Button } from "antd";
 import type { ReactNode } from "react";
 import styles from "./Case.module.css";
 import { useCase } from "./session/caseContext";
+import { StillOpen, Working } from "./Working";
 
 /**
  * What to do first while there is no next reading: wiring, names of codes, the scan; or that it is being worked out.
@@ -73,10 +74,13 @@ function ScanFirst() {
 }
 
 function Solving() {
+  const { computed } = useCase();
+  if (computed.stopped) return <StillOpen />;
   return (
     <section className={styles.start} aria-live="polite">
       <h2>Solving the circuit…</h2>
       <p className="muted">Every fault this wiring can have, at every severity.</p>
+      <Working />
     </section>
   );
 }

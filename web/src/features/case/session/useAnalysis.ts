@@ -11,7 +11,7 @@ import type {
   RunView,
   Wiring,
 } from "@radicula/core";
-import { wrap, type Remote } from "comlink";
+import { proxy, wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { keepAnalysis, keptAnalysis } from "./keptAnalysis";
 import { whatStays } from "./whatStays";
@@ -25,6 +25,12 @@ export interface AnalysisState {
   readonly working: boolean;
   /** the code of the issue the worker stopped with */
   readonly failed: string | undefined;
+  /** how much of the first pass over all faults is done, 0 to 1; undefined where nothing was told yet */
+  readonly progress: number | undefined;
+  /** ended by whoever is working; what was found by then stands */
+  readonly stopped: boolean;
+  readonly stop: () => void;
+  readonly goOn: () => void;
   readonly feedsOf: (intake: Intake) => Promise<readonly Feed[]>;
   readonly courseOf: (ids: readonly string[]) => Promise<readonly CoursePoint[]>;
   /** the open guided run, those worth beginning, and what the answers to any other step would mean */
@@ -74,8 +80,13 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
   });
   const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
   const latest = useRef(0);
+  const [progress, setProgress] = useState<number | undefined>(undefined);
+  /** the entries that were not to be looked at any further; a worker ends only with its thread */
+  const [stoppedAt, setStoppedAt] = useState<readonly Entry[] | undefined>(undefined);
+  const stopped = stoppedAt === entries;
 
   useEffect(() => {
+    if (stopped) return;
     const worker = new Worker(new URL("../../../workers/analyst.worker.ts", import.meta.url), { type: "module" });
     const failed = (error: unknown) => setResult((r) => ({ ...r, failed: failureCode(error) }));
     worker.onerror = failed;
@@ -85,11 +96,12 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
       worker.terminate();
       remote.current = undefined;
     };
-  }, [wiring]);
+  }, [wiring, stopped]);
 
   useEffect(() => {
     const api = remote.current;
     if (!api) return;
+    setProgress(undefined);
     const mine = ++latest.current;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let first: ReturnType<typeof setTimeout> | undefined;
@@ -107,7 +119,10 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
         isKept = true;
         setResult((r) => (r.analysis ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined }));
       });
-    api.first(entries).then(
+    const told = proxy((share: number) => {
+      if (latest.current === mine) setProgress(share);
+    });
+    api.first(entries, told).then(
       (analysis) => {
         first = setTimeout(() => {
           if (latest.current !== mine || isKept) return;
@@ -141,8 +156,10 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
       clearTimeout(first);
       endActed?.();
     };
-  }, [jobId, wiring, entries]);
+  }, [jobId, wiring, entries, stopped]);
 
+  const stop = useCallback(() => setStoppedAt(entries), [entries]);
+  const goOn = useCallback(() => setStoppedAt(undefined), []);
   const feedsOf = useCallback(async (intake: Intake) => (await remote.current?.feeds(intake)) ?? [], []);
   const courseOf = useCallback(
     async (ids: readonly string[]) => (await remote.current?.course(entries, ids)) ?? [],
@@ -160,7 +177,11 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
     offers: result.offers,
     analysis: result.analysis,
     ms: result.ms,
-    working: result.failed === undefined && result.of !== entries,
+    working: result.failed === undefined && result.of !== entries && !stopped,
+    progress,
+    stopped: stopped && result.of !== entries,
+    stop,
+    goOn,
     failed: result.failed,
   };
 }
