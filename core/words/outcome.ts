@@ -42,7 +42,7 @@ export function outcomeText(outcome: Outcome, namer: Namer): OutcomeText {
 
 /** Whether one of several repairs is meant, and nobody knows which. */
 export const isOneOfSeveral = ({ outcome, suspects }: Pick<Analysis, "outcome" | "suspects">): boolean =>
-  outcome?.isOneRepair === false && suspects[0]?.type === "fault";
+  outcome?.isOneRepair === false && !outcome.isNotAll && suspects[0]?.type === "fault";
 
 /** What a verdict on the leading suspect says: the repair, or what several repairs have in common. */
 export function verdictText(
@@ -50,6 +50,11 @@ export function verdictText(
   namer: Namer,
 ): { readonly title: string; readonly detail: string } {
   const { outcome, suspects } = analysis;
+  if (outcome?.isNotAll)
+    return {
+      title: outcome.repairs.map((r) => repairName(r, namer)).join(", and "),
+      detail: "not the only fault: the next scan shows what is left",
+    };
   if (!outcome || !isOneOfSeveral(analysis)) return namer.suspect(suspects[0]!);
   const { proven, open } = outcomeText(outcome, namer);
   return { title: proven, detail: analysis.narrowing ? open : `${open}; no single test tells them apart` };

@@ -236,6 +236,7 @@ describe("the end of a job", () => {
       ...proven,
       outcome: {
         isOneRepair: false,
+        isNotAll: false,
         kind: "open" as const,
         conductor: { use: "signal" as const, point: "A1:9" },
         part: "B9",

@@ -6,8 +6,10 @@ import { gather, type Evidence, type Gathered } from "./evidence.js";
 import { keyOf } from "./groups.js";
 import { distance } from "./likelihood.js";
 import { searchMultipleFaults } from "./multipleFaults.js";
+import { refineFaultSets } from "./refineFaultSets.js";
 import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type MixtureComponent, type Posterior } from "./posterior.js";
+import { isUnmovedAt } from "./unmoved.js";
 
 /** A logbook, weighed. */
 export interface Belief {
@@ -82,9 +84,11 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
   const alarmed = unsure(posterior, 2) || hasty(posterior);
   if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, multiple: [], unfinished: false };
   const found = searchMultipleFaults(predictor, evidence, gathered.factors, options.stop);
-  const whole = weighSeveral(found, posterior, (multiple) =>
-    weigh(predictor, evidence, { ...how, breadth: "wide", multiple }),
-  );
+  const weighWith = (multiple: readonly MultipleFaultHypothesis[]) =>
+    weigh(predictor, evidence, { ...how, breadth: "wide", multiple });
+  const coarse = weighSeveral(found, posterior, weighWith);
+  const never = () => false;
+  const whole = refineFaultSets(predictor, coarse.multiple, coarse.posterior, weighWith, options.stop ?? never);
   return { gathered, alarmed, unfinished: false, breadth: "wide", ...whole };
 }
 /** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */
@@ -211,7 +215,12 @@ export function misfit(
   const { stepped } = predictor.hypotheses[component.hypothesis]!;
   const counts = (s: number) => anySeverity || !stepped || Math.abs(Math.floor(s / draws) - likeliest) <= 1;
   const there = nearest(component.hypothesis, (s) => (counts(s) ? component.weights[s]! : 0), component.weights.length);
-  return component.presence === 1
+  // what it leaves as it is on a sound machine is known in all draws
+  const isSound =
+    component.hypothesis > predictor.faults.length &&
+    !component.misplaced &&
+    isUnmovedAt(predictor, component.hypothesis, e);
+  return component.presence === 1 && !isSound
     ? there
     : Math.min(
         there,

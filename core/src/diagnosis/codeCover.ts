@@ -7,6 +7,7 @@ export const emptyCover = (codes: number): CodeCover => new Uint32Array(Math.max
 export function addToCover(cover: CodeCover, code: number): void {
   cover[code >>> 5] = cover[code >>> 5]! | (1 << (code & 31));
 }
+export const covers = (cover: CodeCover, code: number): boolean => ((cover[code >>> 5]! >>> (code & 31)) & 1) === 1;
 export const isEmpty = (cover: CodeCover): boolean => cover.every((word) => word === 0);
 export const union = (a: CodeCover, b: CodeCover): CodeCover => a.map((word, i) => word | b[i]!);
 

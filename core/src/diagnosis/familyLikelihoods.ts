@@ -4,6 +4,7 @@ import type { ReadingEvidence } from "./evidence.js";
 import { type Families, familiesOf } from "../prediction/unknowns.js";
 import { type NamedReading, readingName, severitySteps, drawSteps, readingLikelihoods } from "./readingWeights.js";
 import type { Predictor } from "../prediction/predictor.js";
+import { isUnmovedAt } from "./unmoved.js";
 
 /** Masks that leave nothing out. */
 const ALL_DRAWS = new Uint8Array(256).fill(1);
@@ -81,6 +82,12 @@ export class ReadingFamilies {
     if (known) return known;
     const steps = severitySteps(predictor, h);
     const out = new Float64Array(size);
+    if (presence === 1 && this.isUnmoved(h, family)) {
+      // as on a sound machine, which is known in all draws
+      out.fill(this.log(0, family, ALL_DRAWS, 1, 1)[0]!);
+      column.set(h, out);
+      return out;
+    }
     const likelihoods = this.likelihoodsOf(h, family, wanted, presence);
     const width = predictor.drawsUsed(h) * likelihoods.drawSteps;
     for (let p = 0; p * steps < size; p++) {
@@ -99,6 +106,12 @@ export class ReadingFamilies {
     }
     column.set(h, out);
     return out;
+  }
+  /** Whether several faults at once leave all readings of a family as they are on a sound machine. */
+  private isUnmoved(h: number, { readings }: Family): boolean {
+    const { predictor } = this;
+    if (h <= predictor.faults.length) return false;
+    return readings.every(({ reading }) => isUnmovedAt(predictor, h, reading));
   }
   private likelihoodsOf(h: number, family: Family, wanted: Uint8Array, presence: number): FamilyLikelihoods {
     return {

@@ -1,20 +1,23 @@
 import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type FaultSet, BestFaultSets } from "./bestFaultSets.js";
-import { type CodeCover, union, emptyCover, unionIs, addsNothing } from "./codeCover.js";
+import { bestFirst } from "./bestFirst.js";
+import { type CodeCover, covers, union, emptyCover, unionIs, addsNothing } from "./codeCover.js";
 import { type ToExplain, faultsAtSeverities, type FaultAtSeverity, MOVES_FROM } from "./faultsAtSeverities.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { logCode, logPriors } from "./codeWeights.js";
 import { isOneFluid } from "./commonSource.js";
 import type { Evidence } from "./evidence.js";
+import { likelihood, spreads, voltRange } from "./likelihood.js";
 
 /** How many sets of each size are weighed exactly, and severities tried of each fault in a pair. Judgement: time. */
 const MOST_PAIRS = 160;
 const MOST_TRIPLES = 60;
 const SEVERITIES_IN_PAIR = 3;
 const SEVERITIES_IN_TRIPLE = 2;
-/** Pairs that leave a code open and may grow to triples. Judgement: time. */
-const MOST_OPEN = 150;
+/** Faults thought of for each code of a set of three, and incomplete sets looked at. Judgement: time. */
+const MOST_EXPLAINING = 60;
+const MOST_LOOKED_AT = 4_000;
 /** From so many readings and present codes on, three faults are thought of. Judgement. */
 const TRIPLES_FROM = 3;
 
@@ -41,6 +44,7 @@ export function searchMultipleFaults(
     logRateOfFurther(predictor, factors),
     mostLogRateOfFurther(predictor, factors),
     stop,
+    soundFits(predictor, readings),
   );
   const pairs = search.pairs();
   const triples = readings.length + toExplain.present.length >= TRIPLES_FROM ? search.triples() : [];
@@ -48,6 +52,20 @@ export function searchMultipleFaults(
   return [...pairs, ...triples]
     .sort((a, b) => b.score - a.score)
     .map((set) => exactHypothesis(predictor, set, factors));
+}
+
+/** ln likelihood of each reading where nothing is wrong: drawn values count as they are spread. */
+function soundFits(predictor: Predictor, readings: ToExplain["readings"]): Float64Array {
+  const range = voltRange(predictor.wiring.nominalVolt);
+  const wanted = new Uint8Array(predictor.draws).fill(1);
+  return Float64Array.from(readings, (e) => {
+    const predicted = predictor.predictAt(0, e);
+    const width = spreads(predicted, wanted, predictor.draws, e.instrument, 1, true);
+    let sum = 0;
+    for (let d = 0; d < predictor.draws; d++)
+      sum += likelihood(e.instrument, e.value, predicted.at(d), Math.hypot(width[d]!, e.tolerance ?? 0), range);
+    return Math.log(sum / predictor.draws);
+  });
 }
 
 /**
@@ -80,19 +98,14 @@ const logRateOfOne = (predictor: Predictor, factors: Float64Array | undefined) =
 /** ln of the number of orders in which the faults may have come. */
 const logOrders = (faults: number) => Math.log(faults === 2 ? 2 : 6);
 
-/** A pair that leaves codes to be explained by a third fault. */
-interface OpenPair {
-  readonly parts: readonly FaultAtSeverity[];
-  readonly covers: CodeCover;
-  readonly score: number;
-}
-
 /** The best pairs and triples by their bound. */
 class SetSearch {
   private readonly coverable: CodeCover;
   /** how well each fault explains everything by itself: a second one must add to that */
   private readonly alone = new Map<number, number>();
-  private open: OpenPair[] = [];
+  /** faults that would set each present code, the most promising first; and what the best of them adds, ln */
+  private readonly explaining: readonly (readonly FaultAtSeverity[])[];
+  private readonly mostFor: readonly number[];
   /** a set that scores less is not worth solving: what one fault alone reaches leaves it no share */
   private readonly floor: number;
 
@@ -102,6 +115,8 @@ class SetSearch {
     private readonly further: (members: readonly number[]) => number,
     private readonly mostFurther: number,
     private readonly stop: () => boolean,
+    /** ln likelihood of each reading on a sound machine */
+    private readonly sound: Float64Array,
   ) {
     this.coverable = parts.reduce((all, p) => union(all, p.covers), emptyCover(toExplain.present.length));
     let floor = -Infinity;
@@ -111,6 +126,13 @@ class SetSearch {
       floor = Math.max(floor, fit + p.logPrior);
     }
     this.floor = floor + LN_HOPELESS;
+    const withNone = this.fit([]);
+    const gain = new Map(parts.map((p) => [p, this.fit([p]) - withNone + p.logPrior]));
+    const promising = [...parts].sort((a, b) => gain.get(b)! - gain.get(a)!);
+    this.explaining = toExplain.present.map((_, c) =>
+      promising.filter((p) => covers(p.covers, c)).slice(0, MOST_EXPLAINING),
+    );
+    this.mostFor = this.explaining.map(([best]) => (best ? gain.get(best)! + mostFurther : 0));
   }
 
   pairs(): FaultSet[] {
@@ -126,30 +148,54 @@ class SetSearch {
         const complete = unionIs(a.covers, b.covers, coverable);
         if (a.h === b.h || (!complete && (addsNothing(a.covers, b.covers) || addsNothing(b.covers, a.covers))))
           continue;
+        if (!complete) continue;
         const score = this.score([a, b]);
-        if (score < this.floor) continue;
-        if (!complete) this.keepOpen([a, b], score);
-        else if (score > found.least) found.add([a, b], score);
+        if (score >= this.floor && score > found.least) found.add([a, b], score);
       }
     }
     return found.best(MOST_PAIRS);
   }
 
-  /** Open pairs with a third fault that sets what is left. */
+  /**
+   * Sets of three, the most promising first: what no member explains yet is a conflict, and one fault that explains it
+   * is added at a time (Williams & Ragno 2007). A set that is not complete is worth what it fits so far and the best
+   * that is left for each code without a fault.
+   */
   triples(): FaultSet[] {
-    const { parts, coverable } = this;
+    const best = bestFirst<readonly FaultAtSeverity[]>({
+      start: [[]],
+      worth: (set) => this.worth(set),
+      isWhole: (set) => this.openCodes(this.covered(set)).length === 0,
+      next: (set) => (set.length < 3 ? this.withOneMore(set) : []),
+      most: MOST_LOOKED_AT,
+    });
     const found = new BestFaultSets();
-    this.trimOpen();
-    for (const o of this.open) {
+    for (const set of best) {
       if (this.stop()) break;
-      for (const c of parts) {
-        if (o.parts.some((p) => p.h === c.h) || !unionIs(o.covers, c.covers, coverable)) continue;
-        const set = [...o.parts, c];
-        const score = this.score(set);
-        if (score > this.floor && score > found.least) found.add(set, score);
-      }
+      if (set.length !== 3) continue;
+      const score = this.score(set);
+      if (score > this.floor && score > found.least) found.add(set, score);
     }
     return found.best(MOST_TRIPLES);
+  }
+  private covered(set: readonly FaultAtSeverity[]): CodeCover {
+    return set.map((p) => p.covers).reduce(union, emptyCover(this.toExplain.present.length));
+  }
+  /** A set with each of the faults that would explain the code for which there are the fewest. */
+  private withOneMore(set: readonly FaultAtSeverity[]): (readonly FaultAtSeverity[])[] {
+    const open = this.openCodes(this.covered(set));
+    if (open.length === 0) return [];
+    const code = open.reduce((a, c) => (this.explaining[c]!.length < this.explaining[a]!.length ? c : a));
+    return this.explaining[code]!.filter((p) => set.every((m) => m.h !== p.h)).map((p) => [...set, p]);
+  }
+  private openCodes(covered: CodeCover): number[] {
+    return this.toExplain.present.flatMap((_, c) => (covers(this.coverable, c) && !covers(covered, c) ? [c] : []));
+  }
+  private worth(set: readonly FaultAtSeverity[]): number {
+    const prior = set.reduce((sum, p) => sum + p.logPrior, 0);
+    const further = set.length > 1 ? this.further(set.map((p) => p.h)) : 0;
+    const open = this.openCodes(this.covered(set));
+    return this.fit(set) + prior + further + open.reduce((sum, c) => sum + this.mostFor[c]!, 0);
   }
 
   /** The best that any set could fit, ln: every code as it is, every reading as the fault that fits it best has it. */
@@ -160,17 +206,6 @@ class SetSearch {
       (sum, _, r) => sum + this.parts.reduce((m, p) => Math.max(m, p.fits[r]!), -Infinity),
       byCodes,
     );
-  }
-
-  private keepOpen(parts: readonly FaultAtSeverity[], score: number): void {
-    if (this.open.length >= MOST_OPEN && score <= this.open[0]!.score) return;
-    this.open.push({ parts, covers: parts.map((p) => p.covers).reduce(union), score });
-    if (this.open.length > 2 * MOST_OPEN) this.trimOpen();
-  }
-  /** the best are kept, the weakest of them first */
-  private trimOpen(): void {
-    this.open.sort((a, b) => b.score - a.score);
-    this.open = this.open.slice(0, MOST_OPEN).reverse();
   }
 
   private score(parts: readonly FaultAtSeverity[]): number {
@@ -192,7 +227,7 @@ class SetSearch {
       for (const p of parts) none *= 1 - p.sets[c]!;
       fit += logCode(1 - none, codes[c]!);
     }
-    for (let r = 0; r < readings.length; r++) fit += fitOfReading(parts, r);
+    for (let r = 0; r < readings.length; r++) fit += parts.length ? fitOfReading(parts, r) : this.sound[r]!;
     return fit;
   }
 }

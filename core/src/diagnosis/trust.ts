@@ -1,4 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
+import { familiesOf } from "../prediction/unknowns.js";
 import { CODE_EXPLAINED_FROM, leftOver, misfit, MISFIT_SIGMAS, setBy, type Belief } from "./belief.js";
 import type { Evidence, ReadingEvidence } from "./evidence.js";
 import type { Grouped, Suspect } from "./groups.js";
@@ -28,15 +29,17 @@ export function mostToClaim(predictor: Predictor, belief: Belief, grouped: Group
   const goes = leader.members.reduce((sum, m) => sum + m.intermittent, 0) > leader.share / 2;
   return Math.min(
     // a single one is taken again before a cause is declared
-    readings.length > 1 ? mostAgainstReadings(predictor, belief, leader) : 1,
-    leader.type === "several" && !isEachNeeded(predictor, component, evidence) ? BOUND.notNeeded : 1,
+    readings.length > 1
+      ? mostAgainstReadings(predictor, belief, leader, areOfOneUnknown(predictor, evidence, readings))
+      : 1,
+    leader.type === "several" && neededOf(predictor, component, evidence).includes(false) ? BOUND.notNeeded : 1,
     goes && !isSeenToGo(evidence) ? BOUND.notSeenToGo : 1,
   );
 }
 
 /** Readings contradict the leader: the model is wrong somewhere, so nothing that it says counts in full. */
-function mostAgainstReadings(predictor: Predictor, { posterior }: Belief, leader: Suspect): number {
-  if (leader.type === "several") return BOUND.misfitsOfSeveral;
+function mostAgainstReadings(predictor: Predictor, { posterior }: Belief, leader: Suspect, areOne: boolean): number {
+  if (leader.type === "several") return areOne ? BOUND.misfits : BOUND.misfitsOfSeveral;
   const { share, shareByCodes } = posterior;
   const its = new Set(leader.members.map((m) => m.hypothesis));
   let all = Math.sqrt(posterior.notHere * shareByCodes.at(-1)!);
@@ -49,10 +52,24 @@ function mostAgainstReadings(predictor: Predictor, { posterior }: Belief, leader
   return all > 0 ? Math.min(BOUND.misfits, own / all) : BOUND.misfits;
 }
 
-/** Whether every fault of a set is needed: without it a reading and something else are left unexplained. */
-function isEachNeeded(predictor: Predictor, component: MixtureComponent, evidence: readonly Evidence[]): boolean {
+/** Whether readings all hang on the same unknown: then they contradict once, however many they are. */
+export function areOfOneUnknown(predictor: Predictor, evidence: readonly Evidence[], at: readonly number[]): boolean {
+  const families = familiesOf(predictor);
+  const names = at.map((i) => {
+    const e = evidence[i]!;
+    return e.kind === "reading" ? families.of(e) : "";
+  });
+  return new Set(names).size === 1;
+}
+
+/** Of each fault of a set whether it is needed: without it a reading and something else are left unexplained. */
+export function neededOf(
+  predictor: Predictor,
+  component: MixtureComponent,
+  evidence: readonly Evidence[],
+): readonly boolean[] {
   const { faults } = predictor.hypotheses[component.hypothesis]!;
-  return faults.every((_, m) => {
+  return faults.map((_, m) => {
     const others = faults.filter((_f, i) => i !== m).map((f) => predictor.faults.indexOf(f) + 1);
     const explains = (e: Evidence, c: MixtureComponent) =>
       e.kind === "reading"

@@ -161,7 +161,10 @@ function view(
     suspicion: suspicionOf(predictor, posterior),
     explanations: waiting ? [] : minimalExplanations(predictor, evidence, gathered.factors),
     narrowing: narrowingView(predictor, plan, folded),
-    outcome: isCause(leader) && !waiting ? outcomeOf(predictor.wiring, leader, plan.cost, plan.position) : undefined,
+    outcome:
+      isCause(leader) && !waiting
+        ? outcomeOf(predictor.wiring, plan.sure ?? leader, plan.cost, plan.position, plan.sure !== undefined)
+        : undefined,
     remarks: [
       ...remarksOn(predictor.wiring, leader, misplaced, folded),
       ...olderVerdict(folded, leader),

@@ -24,6 +24,8 @@ export type ProvenKind = "open" | "resistive" | "toChassis" | "toSupply";
 export interface Outcome {
   /** only one repair is open; otherwise it is one of several, and nobody knows which */
   readonly isOneRepair: boolean;
+  /** something else is wrong too, and not pinned down yet */
+  readonly isNotAll: boolean;
   /** in the order to look: the most chance for the least way */
   readonly repairs: readonly Repair[];
   /** what all of them have in common; undefined where they differ */
@@ -77,14 +79,16 @@ export function openRepairs(suspect: Pick<Suspect, "members" | "share">): Repair
 /**
  * What a verdict on the leading suspect would say.
  * @param from where one stands: sets the order to look in
+ * @param isNotAll something else is wrong too, and not pinned down yet
  */
-export function outcomeOf(wiring: Wiring, leader: Suspect, cost: Cost, from: Position): Outcome {
+export function outcomeOf(wiring: Wiring, leader: Suspect, cost: Cost, from: Position, isNotAll = false): Outcome {
   const open = openRepairs(leader);
   const isOneRepair = open.length === 1;
   const rate = (r: Repair) => r.share / (DEFAULTS.plan.minutes.take.look + minutesTo(wiring, r, cost, from));
   const repairs = open.sort((a, b) => rate(b) - rate(a));
-  if (leader.type !== "fault") return { isOneRepair, repairs, kind: undefined, conductor: undefined, part: undefined };
-  return { isOneRepair, repairs, kind: kindOf(leader), ...sharedBy(wiring, repairs) };
+  if (leader.type !== "fault")
+    return { isOneRepair, isNotAll, repairs, kind: undefined, conductor: undefined, part: undefined };
+  return { isOneRepair, isNotAll, repairs, kind: kindOf(leader), ...sharedBy(wiring, repairs) };
 }
 
 /** What nearly all of a suspect's share has in common. */

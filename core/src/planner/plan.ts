@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import { leftOver, type Belief } from "../diagnosis/belief.js";
-import { groupComponents, isCause, misplacedIn, type Grouped } from "../diagnosis/groups.js";
+import { groupComponents, isCause, misplacedIn, type Grouped, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
 import { withoutCleared } from "./cleared.js";
 import { closerTests } from "./closer.js";
@@ -17,6 +17,7 @@ import { mergeAlike, renumber } from "./mergeAlike.js";
 import { openRepairs } from "./outcome.js";
 import { particlesOf, type ParticleBelief } from "./particles.js";
 import { rankByRate, type Weighed } from "./ranking.js";
+import { sureOfSeveral } from "./sureOfSeveral.js";
 import { unreadPin } from "./unreadPins.js";
 
 /**
@@ -39,6 +40,8 @@ export interface Plan {
   readonly hangsOn: number | undefined;
   /** the one reading that does not fit and is to be taken again before a cause is declared */
   readonly again?: number;
+  /** what is proven of several faults at once, while it is still open what else is wrong */
+  readonly sure?: Suspect;
   /** what is proven is still one of several repairs, and these tests tell them apart */
   readonly narrowing?: Narrowing;
 }
@@ -67,7 +70,7 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   if (belief.gathered.evidence.length === 0) return waitingPlan(predictor, belief);
   const plan = planBroadly(predictor, belief, options);
   const leader = plan.grouped.suspects[0]!;
-  const isGroup = plan.stage === "proven" && openRepairs(leader).length > 1;
+  const isGroup = plan.stage === "proven" && !plan.sure && openRepairs(leader).length > 1;
   const isForegone = plan.stage === "splitting" && plan.ranked.every((w) => w.bits < FOREGONE_BITS);
   if (!(isGroup || isForegone || plan.stage === "stuck") || options.stop?.()) return plan;
   const closer = closerDraft(predictor, belief);
@@ -89,6 +92,9 @@ function planBroadly(predictor: Predictor, belief: Belief, options: PlanOptions)
   const splitting: Plan = { ...draft.plan, ranked: draft.ranked, stage: draft.ranked.length ? "splitting" : "stuck" };
   const leader = grouped.suspects[0]!;
   if (!isCause(leader) || mayBeMisplaced(posterior)) return splitting;
+  const sure = leader.share < DEFAULTS.plan.enoughShare ? sureOfSeveral(predictor, belief, grouped) : undefined;
+  if (sure && !unreadPin(predictor, belief, sure, draft.plan.open))
+    return { ...draft.plan, ranked: [], stage: "proven", sure };
   const isEnough = leader.share >= DEFAULTS.plan.enoughShare;
   const unread =
     isEnough || (draft.ranked.length === 0 && leader.share >= LEADS)

@@ -11,6 +11,8 @@ export interface Hypothesis {
   readonly severities: readonly (readonly number[])[];
   readonly stepped: boolean;
   readonly samples: number;
+  /** in how many of the draws it is predicted, where not in all */
+  readonly drawsUsed?: number;
 }
 
 /**
@@ -21,6 +23,15 @@ export interface Hypothesis {
 export function outerPlaces(count: number): readonly number[] {
   const last = count - 1;
   return [last, 0, last >> 1, last >> 3, last >> 2];
+}
+
+/** A severity by its place on the grid of a fault, in equal steps of the logarithm between two where that can be. */
+function severityAt({ severities }: Fault, place: number): number {
+  const below = severities[Math.floor(place)]!;
+  const above = severities[Math.ceil(place)]!;
+  const part = place - Math.floor(place);
+  if (part === 0) return below;
+  return below > 0 && above > 0 ? below ** (1 - part) * above ** part : below + part * (above - below);
 }
 
 /** Hypotheses of several faults kept. Judgement: some tens of searches, a few megabytes. */
@@ -49,18 +60,25 @@ export class HypothesisTable {
   /**
    * A hypothesis of several faults at once, made on first asking and remembered.
    * @param members numbers of the faults' own hypotheses
-   * @param choices severity places of each member to be tried, in every combination
+   * @param choices severity places of each member to be tried, in every combination; 2.5 is between the third severity
+   * and the fourth
+   * @param draws in how many of the draws it is predicted
    */
-  combine(members: readonly number[], choices: readonly (readonly number[])[]): number {
+  combine(
+    members: readonly number[],
+    choices: readonly (readonly number[])[],
+    draws: number = DEFAULTS.multipleFaults.draws,
+  ): number {
     const order = members.map((m, i) => [m, choices[i]!] as const).sort((a, b) => a[0] - b[0]);
-    const name = order.map(([m, c]) => `${m}:${c.join(",")}`).join(" ");
+    const name = `${draws} ${order.map(([m, c]) => `${m}:${c.join(",")}`).join(" ")}`;
     const known = this.combined.get(name);
     if (known !== undefined) return known;
     const faults = order.map(([m]) => this.faults[m - 1]!);
     let severities: number[][] = [[]];
     for (const [m, list] of order)
-      severities = severities.flatMap((s) => list.map((k) => [...s, this.faults[m - 1]!.severities[k]!]));
-    this.all.push({ faults, severities, stepped: false, samples: severities.length * this.draws });
+      severities = severities.flatMap((s) => list.map((k) => [...s, severityAt(this.faults[m - 1]!, k)]));
+    const samples = severities.length * this.draws;
+    this.all.push({ faults, severities, stepped: false, samples, drawsUsed: Math.min(draws, this.draws) });
     this.combined.set(name, this.all.length - 1);
     return this.all.length - 1;
   }
@@ -77,10 +95,10 @@ export class HypothesisTable {
     return singles;
   }
 
-  /** In how many of the draws a hypothesis is predicted: several faults at once in fewer. */
+  /** In how many of the draws a hypothesis is predicted: several faults in fewer, until they are among the best. */
   drawsUsed(h: number): number {
-    const single = h <= this.faults.length || this.all[h]!.samples === this.draws;
-    return single ? this.draws : Math.min(this.draws, DEFAULTS.multipleFaults.draws);
+    const { samples, drawsUsed } = this.all[h]!;
+    return samples === this.draws ? this.draws : (drawsUsed ?? this.draws);
   }
 
   severitiesOf(h: number, sample: number): readonly number[] {

@@ -131,8 +131,8 @@ export class Predictor {
     return this.drawn.restOf(thing);
   }
   /** A hypothesis of several faults at once; see `HypothesisTable.combine`. */
-  combine(members: readonly number[], choices: readonly (readonly number[])[]): number {
-    return this.table.combine(members, choices);
+  combine(members: readonly number[], choices: readonly (readonly number[])[], draws?: number): number {
+    return this.table.combine(members, choices, draws);
   }
 
   /**

@@ -110,6 +110,8 @@ class Technician {
   private atWrong = 0;
   private doubtedAfter: number | undefined;
   private overbold = false;
+  /** something else was said to be wrong too */
+  private isNotAll = false;
   private verdict: Played["verdict"];
   private stage: Stage = "waiting";
 
@@ -184,7 +186,8 @@ class Technician {
         continue;
       }
       const candidate = this.next(predictor, belief, plan);
-      if (!candidate) return leader;
+      this.isNotAll = plan.sure !== undefined;
+      if (!candidate) return plan.sure ?? leader;
       machine.look();
       const entry = take(machine, candidate, this.options, this.random);
       if (machine.mistaken && candidate.at === machine.mistaken.from) this.atWrong++;
@@ -251,7 +254,7 @@ class Technician {
     const alone = right && open.length === 1 && open[0]!.faults.every((f) => this.truth().has(placeKey(f)));
     const faults = open.map((r) => r.faults.map((f) => f.id));
     this.verdict = { suspect, type, share, repairs: open.length, open: faults, right, alone };
-    const single = found.type === "fault" && this.stage === "proven" && this.left.length > 1;
+    const single = found.type === "fault" && this.stage === "proven" && !this.isNotAll && this.left.length > 1;
     if (declared && !right && single) this.overbold = true;
     if (!declared) return "gaveUp";
     if (!right) return "wrong";

@@ -70,7 +70,7 @@ export function playJob(
     watch(entries);
     const belief = assess(predictor, entries);
     const plan = makePlan(predictor, belief);
-    const leader = plan.grouped.suspects[0]!;
+    const leader = plan.sure ?? plan.grouped.suspects[0]!;
     const { folded } = belief.gathered;
     const chosen =
       steps.length > MOST_TESTS

@@ -61,7 +61,9 @@ export function Verdict({
     <section className={styles.card} aria-label="Verdict">
       <div className={styles.over}>
         <span>{over}</span>
-        {isClosed && !verdict ? null : <span className="mono">{shareText(leader.share)}</span>}
+        {isClosed && !verdict ? null : (
+          <span className="mono">{shareText(outcome?.isNotAll ? outcome.repairs[0]!.share : leader.share)}</span>
+        )}
       </div>
       <h2 className={styles.sentence}>
         {verdict ? verdict.entry.text : isClosed ? "Closed without a cause" : capital(title)}
@@ -103,7 +105,9 @@ export function Verdict({
       {isClosed ? null : !verdict ? (
         <Button type="primary" size="large" block onClick={onVerdict}>
           {!isGroup
-            ? "Log this as the cause"
+            ? outcome?.isNotAll
+              ? "Log this as one cause"
+              : "Log this as the cause"
             : analysis.stage === "proven"
               ? "Log what is proven"
               : "Log the likeliest"}
@@ -167,9 +171,12 @@ function wordsOf(analysis: Analysis, namer: Namer, isClosed: boolean) {
   const isProven = stage === "proven";
   const isGroup = isOneOfSeveral(analysis);
   const { title, detail } = verdictText(analysis, namer);
-  const repair = [...new Set((leader.members[0]?.faults ?? []).map(repairText))].join(" ");
-  const what =
-    leader.type === "several"
+  const isNotAll = analysis.outcome?.isNotAll ?? false;
+  const found = isNotAll ? analysis.outcome!.repairs[0]!.faults : (leader.members[0]?.faults ?? []);
+  const repair = [...new Set(found.map(repairText))].join(" ");
+  const what = isNotAll
+    ? "One cause of several, confirmed"
+    : leader.type === "several"
       ? `${leader.places.length} causes, confirmed`
       : isGroup
         ? "Proven, as far as it goes"
@@ -179,11 +186,25 @@ function wordsOf(analysis: Analysis, namer: Namer, isClosed: boolean) {
     : folded.verdict
       ? "Verdict logged"
       : isProven
-        ? `${what} · explains ${leader.explains} of ${leader.outOf} codes`
+        ? isNotAll
+          ? what
+          : `${what} · explains ${leader.explains} of ${leader.outOf} codes`
         : "Nothing within reach tells the rest apart";
-  return { title, detail, over, next: nextText(isClosed, folded.verdict !== undefined, isProven, isGroup, repair) };
+  return {
+    title,
+    detail,
+    over,
+    next: nextText(isClosed, folded.verdict !== undefined, isProven, isGroup, isNotAll, repair),
+  };
 }
-function nextText(isClosed: boolean, isLogged: boolean, isProven: boolean, isGroup: boolean, repair: string): string {
+function nextText(
+  isClosed: boolean,
+  isLogged: boolean,
+  isProven: boolean,
+  isGroup: boolean,
+  isNotAll: boolean,
+  repair: string,
+): string {
   if (isClosed)
     return "Everything is as it was found, or it is said why not. Whatever is logged from here on opens the job again.";
   const what = isGroup ? "Mend the one that is bad." : repair;
@@ -192,6 +213,8 @@ function nextText(isClosed: boolean, isLogged: boolean, isProven: boolean, isGro
       `${what} As the maker’s manual says; then clear the codes, cycle the key and scan again before the ` +
       "job closes."
     );
+  if (isNotAll)
+    return `${repair} Then clear the codes, cycle the key and scan again: what is left shows what else is wrong.`;
   if (isGroup) return "Look at them in this order and mend the one that is bad. Do not replace them all.";
   if (!isProven) return "Look at each of the places named, and compare the cost of the part with that of another test.";
   return (

@@ -1,0 +1,107 @@
+import type { Predictor } from "../prediction/predictor.js";
+import type { MixtureComponent, MultipleFaultHypothesis, Posterior } from "./posterior.js";
+
+/** Sets worth a closer look, and how many. Judgement: time. */
+const WORTH_FROM = 1e-3;
+const MOST_REFINED = 4;
+/** A severity is halved in so often: an eighth of a step of the grid is less than a reading tells. */
+const ROUNDS = 3;
+
+/**
+ * Closer severities for the leading sets of faults. A set is first solved at a few severities of each member; readings
+ * of two faults at once then fall between them. Each round solves the set again half as far apart around the best, in all
+ * draws.
+ * @param multiple all sets weighed so far @param posterior what they came to
+ * @param weighWith weighs the logbook with other sets
+ * @returns the sets, closer ones in place of the coarse, and what they come to
+ */
+export function refineFaultSets(
+  predictor: Predictor,
+  multiple: readonly MultipleFaultHypothesis[],
+  posterior: Posterior,
+  weighWith: (multiple: readonly MultipleFaultHypothesis[]) => Posterior,
+  stop: () => boolean,
+): { readonly multiple: readonly MultipleFaultHypothesis[]; readonly posterior: Posterior } {
+  let now = { multiple, posterior };
+  for (let round = 1; round <= ROUNDS && !stop(); round++) {
+    const closer = closerSets(predictor, now.multiple, now.posterior, 1 / 2 ** round);
+    if (closer === now.multiple) return now;
+    now = { multiple: closer, posterior: weighWith(closer) };
+  }
+  return now;
+}
+
+/** @param step how far apart severities are now tried, in steps of the grid @returns the same list where none has any */
+function closerSets(
+  predictor: Predictor,
+  multiple: readonly MultipleFaultHypothesis[],
+  posterior: Posterior,
+  step: number,
+): readonly MultipleFaultHypothesis[] {
+  const best = new Map<number, MixtureComponent>();
+  for (const c of posterior.components)
+    if (c.hypothesis > predictor.faults.length && c.share >= WORTH_FROM && best.size < MOST_REFINED)
+      best.set(c.hypothesis, c);
+  let isSame = true;
+  const list = multiple.map((m) => {
+    const component = best.get(m.hypothesis);
+    const closer = component && refined(predictor, m, component, step);
+    if (closer) isSame = false;
+    return closer ?? m;
+  });
+  return isSame ? multiple : list;
+}
+
+/** @returns undefined where no member has severities between which there is anything */
+function refined(
+  predictor: Predictor,
+  m: MultipleFaultHypothesis,
+  { weights }: MixtureComponent,
+  step: number,
+): MultipleFaultHypothesis | undefined {
+  const at = likeliestPlaces(predictor, m.hypothesis, weights);
+  const members = [...m.members].sort((a, b) => a - b); // as `combine` has them
+  const choices = members.map((h, i) => {
+    const last = predictor.faults[h - 1]!.severities.length - 1;
+    const here = placeOf(predictor.faults[h - 1]!.severities, at[i]!);
+    return last === 0 ? [0] : [here - step, here, here + step].filter((k) => k >= 0 && k <= last);
+  });
+  if (choices.every((c) => c.length === 1)) return undefined;
+  const hypothesis = predictor.combine(members, choices, predictor.draws);
+  const logChosen = members.reduce((sum, h, i) => {
+    const all = predictor.faults[h - 1]!.severities.length;
+    return sum + (all === 1 ? 0 : Math.log((choices[i]!.length * step) / all));
+  }, 0);
+  return {
+    hypothesis,
+    members: m.members,
+    logChosen,
+    logPrior: m.logPrior - m.logChosen + logChosen,
+    wanted: new Uint8Array(predictor.hypotheses[hypothesis]!.samples).fill(1),
+  };
+}
+
+/** The severities, one of each fault, that carry most weight. */
+function likeliestPlaces(predictor: Predictor, h: number, weights: Float64Array): readonly number[] {
+  const { draws } = predictor;
+  let best = 0;
+  let most = -1;
+  for (let s = 0; s < weights.length; s += draws) {
+    let sum = 0;
+    for (let d = 0; d < draws; d++) sum += weights[s + d]!;
+    if (sum > most) [most, best] = [sum, s];
+  }
+  return predictor.severitiesOf(h, best);
+}
+
+/** Where on a grid a severity stands, to an eighth of a step; the inverse of what `combine` makes of a place. */
+function placeOf(severities: readonly number[], value: number): number {
+  const exact = severities.indexOf(value);
+  if (exact >= 0) return exact;
+  const rises = severities.at(-1)! > severities[0]!;
+  const above = severities.findIndex((s) => (rises ? s > value : s < value));
+  if (above <= 0) return above < 0 ? severities.length - 1 : 0;
+  const [a, b] = [severities[above - 1]!, severities[above]!];
+  const part = a > 0 && b > 0 ? Math.log(value / a) / Math.log(b / a) : (value - a) / (b - a);
+  return above - 1 + Math.round(part * 2 ** ROUNDS) / 2 ** ROUNDS;
+}
