@@ -13,7 +13,8 @@ export interface Growing<T> {
 }
 
 /**
- * Best-first search (Hart, Nilsson & Raphael 1968). Where `worth` is never too little the first whole thing is the best.
+ * Best-first search (Hart, Nilsson & Raphael 1968). Where `worth` is never too little, the first whole thing is the
+ * best.
  * @returns whole things in the order found
  */
 export function bestFirst<T>({ start, worth, isWhole, next, most }: Growing<T>): T[] {

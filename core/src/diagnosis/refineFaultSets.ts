@@ -1,16 +1,16 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { MixtureComponent, MultipleFaultHypothesis, Posterior } from "./posterior.js";
+import type { MultipleFaultHypothesis, Posterior } from "./posterior.js";
 
 /** Sets worth a closer look, and how many. Judgement: time. */
-const WORTH_FROM = 1e-3;
-const MOST_REFINED = 4;
+const WORTH_FROM = 0.01;
+const MOST_REFINED = 3;
 /** A severity is halved in so often: an eighth of a step of the grid is less than a reading tells. */
 const ROUNDS = 3;
 
 /**
  * Closer severities for the leading sets of faults. A set is first solved at a few severities of each member; readings
- * of two faults at once then fall between them. Each round solves the set again half as far apart around the best, in all
- * draws.
+ * of two faults at once then fall between them. Each round solves the set again half as far apart around the best, in
+ * all draws.
  * @param multiple all sets weighed so far @param posterior what they came to
  * @param weighWith weighs the logbook with other sets
  * @returns the sets, closer ones in place of the coarse, and what they come to
@@ -22,48 +22,50 @@ export function refineFaultSets(
   weighWith: (multiple: readonly MultipleFaultHypothesis[]) => Posterior,
   stop: () => boolean,
 ): { readonly multiple: readonly MultipleFaultHypothesis[]; readonly posterior: Posterior } {
-  let now = { multiple, posterior };
+  const leading = leadingOf(multiple, posterior);
+  let closer = leading;
+  let found = posterior;
   for (let round = 1; round <= ROUNDS && !stop(); round++) {
-    const closer = closerSets(predictor, now.multiple, now.posterior, 1 / 2 ** round);
-    if (closer === now.multiple) return now;
-    now = { multiple: closer, posterior: weighWith(closer) };
+    const next = closer.map((m) => refined(predictor, m, found, round) ?? m);
+    if (next.every((m, i) => m === closer[i])) break;
+    closer = next;
+    if (round < ROUNDS) found = weighWith(closer); // the others wait until these are as close as they get
   }
-  return now;
+  if (closer === leading) return { multiple, posterior };
+  const list = multiple.map((m) => closer[leading.indexOf(m)] ?? m);
+  return { multiple: list, posterior: weighWith(list) };
 }
 
-/** @param step how far apart severities are now tried, in steps of the grid @returns the same list where none has any */
-function closerSets(
-  predictor: Predictor,
+/** The sets of faults that hold most. */
+function leadingOf(
   multiple: readonly MultipleFaultHypothesis[],
   posterior: Posterior,
-  step: number,
 ): readonly MultipleFaultHypothesis[] {
-  const best = new Map<number, MixtureComponent>();
-  for (const c of posterior.components)
-    if (c.hypothesis > predictor.faults.length && c.share >= WORTH_FROM && best.size < MOST_REFINED)
-      best.set(c.hypothesis, c);
-  let isSame = true;
-  const list = multiple.map((m) => {
-    const component = best.get(m.hypothesis);
-    const closer = component && refined(predictor, m, component, step);
-    if (closer) isSame = false;
-    return closer ?? m;
-  });
-  return isSame ? multiple : list;
+  const held = (m: MultipleFaultHypothesis) => posterior.share[m.hypothesis]!;
+  return multiple
+    .filter((m) => held(m) >= WORTH_FROM)
+    .sort((a, b) => held(b) - held(a))
+    .slice(0, MOST_REFINED);
 }
 
 /** @returns undefined where no member has severities between which there is anything */
 function refined(
   predictor: Predictor,
   m: MultipleFaultHypothesis,
-  { weights }: MixtureComponent,
-  step: number,
+  posterior: Posterior,
+  round: number,
 ): MultipleFaultHypothesis | undefined {
+  const component = posterior.components.find((c) => c.hypothesis === m.hypothesis);
+  if (!component) return undefined;
+  const { weights } = component;
+  const step = 1 / 2 ** round;
   const at = likeliestPlaces(predictor, m.hypothesis, weights);
   const members = [...m.members].sort((a, b) => a - b); // as `combine` has them
   const choices = members.map((h, i) => {
     const last = predictor.faults[h - 1]!.severities.length - 1;
     const here = placeOf(predictor.faults[h - 1]!.severities, at[i]!);
+    // of three each round leaves one as it is: every combination of all three would take too long
+    if (members.length > 2 && round % members.length === i) return [here];
     return last === 0 ? [0] : [here - step, here, here + step].filter((k) => k >= 0 && k <= last);
   });
   if (choices.every((c) => c.length === 1)) return undefined;

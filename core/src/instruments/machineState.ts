@@ -8,7 +8,7 @@ import { meltedFuses } from "../network/observe.js";
 import { analysePattern, type Pattern } from "../network/pattern.js";
 import { prepare, settle } from "../network/settle.js";
 import { createSolver, type Solver } from "../network/solver.js";
-import { conditionsOf } from "../network/state.js";
+import { conditionsOf, isSpecial, stateName } from "../network/state.js";
 
 /** A fault at a severity. */
 export interface FaultAt {
@@ -26,6 +26,24 @@ export const fusesMeltedBefore = (state: State): boolean =>
 /** Ids of elements that are fuses begin with this. */
 const FUSE = "fuse ";
 
+/** Patterns by wiring and by what is fitted: values, keys and what is unplugged change none of it. */
+const patterns = new WeakMap<Wiring, Map<string, Pattern>>();
+/** Patterns kept of one wiring: jumpers and lamps at many places make many. */
+const PATTERNS_KEPT = 60;
+
+/** The pattern of a state's circuit, analysed on first asking. */
+function patternOf(wiring: Wiring, state: State, circuit: Circuit): Pattern {
+  let known = patterns.get(wiring);
+  if (!known) patterns.set(wiring, (known = new Map()));
+  const name = isSpecial(state) ? stateName({ ...state, unplugged: [] }) : "";
+  let pattern = known.get(name);
+  if (pattern?.n !== circuit.nodes.length) {
+    if (known.size >= PATTERNS_KEPT) known.clear();
+    known.set(name, (pattern = analysePattern(circuit)));
+  }
+  return pattern;
+}
+
 /**
  * A machine in one state: its circuit, solved healthy once for each look, then with one change after another. Both what
  * hypotheses predict and what instruments read are solved here.
@@ -39,14 +57,12 @@ export class MachineState {
   private readonly batteryVolt: number;
   private readonly solvers: Solver[] = [];
 
-  /** @param pattern that of the circuit's topology, where it is known already */
   constructor(
     wiring: Wiring,
     readonly state: State,
     readonly circuit: Circuit,
-    pattern: Pattern = analysePattern(circuit),
   ) {
-    this.pattern = pattern;
+    this.pattern = patternOf(wiring, state, circuit);
     this.phases = phasesOf(circuit);
     this.batteryVolt = batteryVolt(wiring, state.key, batteryOf(wiring));
   }

@@ -7,9 +7,8 @@ import type { Instrument, State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { ALL_PLUGGED, fusesMeltedBefore, MachineState, type FaultAt } from "../instruments/machineState.js";
 import { joinEdits, NO_EDIT, type Edit } from "../network/element.js";
-import { analysePattern, type Pattern } from "../network/pattern.js";
 import { modesOf, type Solver } from "../network/solver.js";
-import { isSpecial, stateName } from "../network/state.js";
+import { stateName } from "../network/state.js";
 import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
 import { HypothesisTable, type Hypothesis } from "./hypothesis.js";
@@ -64,7 +63,8 @@ export class Predictor {
   private modes = 0;
   private readonly table: HypothesisTable;
   private readonly drawn: Draws;
-  private readonly pattern: Pattern;
+  /** nodes of the plain document's circuit */
+  private readonly nodes: number;
   private readonly reader: MachineReader;
   private readonly cache = new PredictionCache(PREDICTED_NUMBERS);
   private readonly codes: CodePredictions;
@@ -87,7 +87,7 @@ export class Predictor {
     this.draws = Math.max(Math.min(LEAST_DRAWS, draws), Math.min(draws, affordable));
     this.drawn = new Draws(wiring, this.draws, seed);
     this.table = new HypothesisTable(this.faults, this.draws);
-    this.pattern = analysePattern(nominal);
+    this.nodes = nominal.nodes.length;
     this.reader = new MachineReader(wiring, nominal);
     this.monitors = bindMonitors(wiring, nominal);
     this.batteryMinus = `${wiring.devices.find((d) => d.kind === "battery")?.id ?? ""}:-`;
@@ -341,8 +341,8 @@ export class Predictor {
       this.machines.delete(name); // and put back as the latest
     else {
       const circuit = this.drawn.circuit(state, draw);
-      machine = new MachineState(this.wiring, state, circuit, isSpecial(state) ? undefined : this.pattern);
-      const most = PREPARED_NUMBERS / (NUMBERS_PER_NODE * this.pattern.n);
+      machine = new MachineState(this.wiring, state, circuit);
+      const most = PREPARED_NUMBERS / (NUMBERS_PER_NODE * this.nodes);
       while (this.machines.size > 2 * this.draws && this.machines.size > most)
         this.machines.delete(this.machines.keys().next().value!);
     }

@@ -264,7 +264,7 @@ test("codes worked out roughly are mostly those worked out in full", () => {
 });
 
 test(
-  "two faults that two terminals changed over would explain as well (once a wrong single cause): both are " + "named",
+  "two faults that two terminals changed over would explain as well (once a wrong single cause): both are " + "found",
   () => {
     const predictor = new Predictor(tug());
     const fault = (id: string) => predictor.faults.find((f) => f.id === id)!;
@@ -276,7 +276,7 @@ test(
       ],
       { school: "information", seed: 702, repairs: true, slips: 0.01, missed: 0.05 },
     );
-    expect([ended.ending, ended.verdict?.type, ended.overbold]).toEqual(["isolated", "several", false]);
+    expect([ended.ending, ended.verdict?.right, ended.overbold]).toEqual(["isolated", true, false]);
   },
   240_000,
 );

@@ -175,7 +175,7 @@ test("wires of one bundle are shorted to each other, once each pair, and never t
 });
 
 test("where no bundle is named, wires that leave a plug side by side may touch, half as likely, each pair once", () => {
-  const loose = { ...rich, wires: rich.wires.map(({ bundle: _, ...w }) => w) };
+  const loose = { ...rich, wires: rich.wires.map((w) => ({ ...w, bundle: undefined })) };
   const pairs = generateFaults(loose).filter((f) => f.mode === "shortToWire");
   const wires = new Map(loose.wires.map((w) => [w.id ?? "", w]));
   const plugs = (id: string) => [wires.get(id)!.from, wires.get(id)!.to].map(connectorOf);

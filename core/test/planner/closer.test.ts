@@ -87,7 +87,7 @@ test("two wires that may touch: ohms from one to the other, both plugs off", () 
   expect(ends).toEqual(expect.arrayContaining([between.points[0], between.black]));
 });
 
-test("a short that melts its fuse: a lamp in the fuse's place, the clamp on each branch, where both are at hand", () => {
+test("a short that melts its fuse: a lamp in its place and the clamp on each branch, where both are at hand", () => {
   const parsed = parseCase(demoText("carrier-30-fuse.case.json"));
   if (!parsed.ok) throw new Error("demo");
   const { wiring } = parsed.value;

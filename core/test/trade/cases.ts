@@ -98,7 +98,8 @@ export const tradeCases: readonly TradeCase[] = [
       volts("B1:3", 4.98, all("B1")),
       ohms("B1:1", "B1:3", 0.6, ["A1", "B1", "B2", "B4", "B5"]),
     ],
-    ["W11+W13/shortToWire", "W13+W21/shortToWire"],
+    // onto the reference wire of the loom, or onto the one beside it in the module's plug
+    ["W11+W13/shortToWire", "W13+W21/shortToWire", "WR+W13/shortToWire"],
   ),
   one(
     "fluid bridges two cavities: ohms between two floating lines are that bridge",

@@ -1,0 +1,130 @@
+import { assess, makePlan, minimalHittingSets, SimulatedMachine, type Entry } from "../../src/index.js";
+import { bestFirst } from "../../src/diagnosis/bestFirst.js";
+import { leftOver } from "../../src/diagnosis/belief.js";
+import { isUnmovedAt } from "../../src/diagnosis/unmoved.js";
+import { sureOfSeveral } from "../../src/planner/sureOfSeveral.js";
+import { faultOn } from "../bench.js";
+import { random } from "../helpers.js";
+import { tugPredictor, tugVolts, tugWiring } from "../warm.js";
+
+const AT = "2026-11-24T10:00:00Z";
+const numberOf = (id: string) => tugPredictor.faults.findIndex((f) => f.id === id) + 1;
+
+describe("best first", () => {
+  test("finds the cheapest hitting set that brute force finds, and none where nothing is whole", () => {
+    const r = random(11);
+    for (let run = 0; run < 40; run++) {
+      const n = 4 + Math.floor(r() * 4);
+      const cost = Array.from({ length: n }, () => 1 + Math.floor(r() * 9));
+      const sets = Array.from({ length: 2 + Math.floor(r() * 4) }, () =>
+        Array.from({ length: n }, (_, i) => i).filter(() => r() < 0.5),
+      ).filter((s) => s.length);
+      const price = (list: readonly number[]) => list.reduce((sum, i) => sum + cost[i]!, 0);
+      const left = (list: readonly number[]) => sets.filter((s) => !s.some((x) => list.includes(x)));
+      const [first] = bestFirst<readonly number[]>({
+        start: [[]],
+        worth: (list) => -price(list), // never too little: a cost is only ever added
+        isWhole: (list) => left(list).length === 0,
+        next: (list) => left(list)[0]!.map((i) => [...list, i]),
+        most: 10_000,
+      });
+      const least = Math.min(...minimalHittingSets(sets).map((s) => price(s as number[])));
+      expect(price(first!)).toBe(least);
+    }
+    const never = { start: [0], worth: () => 0, isWhole: () => false, next: (x: number) => [x + 1], most: 50 };
+    expect(bestFirst(never)).toEqual([]);
+  });
+});
+
+/** What a machine with these faults shows at some points, key on, everything plugged; and the codes it sets. */
+function logbookOf(faults: readonly { id: string; severity: number }[], points: readonly string[]): Entry[] {
+  const hidden = faults.map(({ id, severity }) => ({ fault: faultOn(tugWiring, id), severity }));
+  const machine = new SimulatedMachine(tugWiring, hidden, 3);
+  const codes = machine.codes();
+  return [
+    {
+      type: "scan",
+      at: AT,
+      when: "afterDrive",
+      modules: [...new Set(tugWiring.codes.map((c) => c.module))],
+      codes: codes.map((c) => ({ module: c.module, code: c.code, status: "active" as const })),
+      disturbed: [],
+      wiped: false,
+    },
+    ...points.map((p) => tugVolts(p, machine.read(p, { key: "on", unplugged: [] }, "voltmeter"))),
+  ];
+}
+
+test("two faults whose severities lie between those tried contradict no reading once they are solved closer", () => {
+  const entries = logbookOf(
+    [
+      { id: "W38/shortToChassis", severity: 49.7 },
+      { id: "S14/spliceHighResistance", severity: 122 },
+    ],
+    ["B7:1", "X5:4.b", "X5:4.a", "A1:12", "B9:1"],
+  );
+  const belief = assess(tugPredictor, entries);
+  const both = belief.posterior.components.find((c) => {
+    const { faults } = tugPredictor.hypotheses[c.hypothesis]!;
+    return faults.some((f) => f.place.id === "S14") && faults.length === 2;
+  })!;
+  expect(both.share).toBeGreaterThan(0.01);
+  expect(leftOver(tugPredictor, both, belief.gathered.evidence)).toEqual({ codes: [], readings: [] });
+});
+
+test("three faults in circuits of their own are found together, though no two explain all codes", () => {
+  const entries = logbookOf(
+    [
+      { id: "W21/open", severity: NaN },
+      { id: "B9:3/contactOpen", severity: NaN },
+      { id: "A1:20/inputShort", severity: 6.27 },
+    ],
+    ["B7:1", "B7:2", "B7:3", "B9:1", "B9:2", "B9:3", "A1:20"],
+  );
+  const sets = assess(tugPredictor, entries).multiple.filter((m) => m.members.length === 3);
+  const known = sets.map((m) => m.members.map((h) => tugPredictor.faults[h - 1]!.id));
+  // the two that the readings pin down; the third is any of those that leave the Hall's line low
+  const both = known.filter((ids) => ids.includes("W21/open") && ids.includes("B9:3/contactOpen"));
+  expect(both.length).toBeGreaterThan(3);
+  expect(both.every((ids) => ids.some((id) => /^(A1:20|B2|W4[12]|X5)/.test(id)))).toBe(true);
+});
+
+test("a set leaves a reading as it is where none of its faults is on that circuit", () => {
+  const h = tugPredictor.combine([numberOf("B4/elementOpen"), numberOf("W38/shortToChassis")], [[0], [3, 4]]);
+  const at = (point: string) =>
+    isUnmovedAt(tugPredictor, h, { instrument: "voltmeter", point, state: { key: "on", unplugged: [] } });
+  expect(at("B7:1")).toBe(true);
+  expect(at("B4:1")).toBe(false);
+});
+
+test("severities between two of the grid: equal steps of the logarithm", () => {
+  const member = numberOf("W38/shortToChassis");
+  const [a, b] = tugPredictor.faults[member - 1]!.severities.slice(4, 6) as [number, number];
+  const h = tugPredictor.combine([member, numberOf("B4/elementOpen")], [[4, 4.5, 5], [0]]);
+  const places = tugPredictor.hypotheses[h]!.severities.map((s) => Math.max(...s.filter((x) => Number.isFinite(x))));
+  expect(places[1]! ** 2).toBeCloseTo(a * b, 6);
+});
+
+test("what every explanation shares is proven while the rest is open; of one fault alone nothing", () => {
+  const entries = logbookOf(
+    [
+      { id: "W38/shortToChassis", severity: 2 },
+      { id: "B9:1/contactOpen", severity: NaN },
+    ],
+    ["A1:12", "B4:1", "X5:5.b", "B9:3", "B9:1", "B9:2", "X5:5.a"],
+  );
+  const belief = assess(tugPredictor, entries);
+  const plan = makePlan(tugPredictor, belief);
+  const sure = sureOfSeveral(tugPredictor, belief, plan.grouped);
+  if (sure) {
+    const named = new Set(sure.members[0]!.faults.map((f) => f.place.id));
+    const sets = belief.posterior.components.filter((c) => c.share > 0.02);
+    for (const id of named)
+      expect(sets.every((c) => tugPredictor.hypotheses[c.hypothesis]!.faults.some((f) => f.place.id === id))).toBe(
+        true,
+      );
+    expect(sure.share).toBeGreaterThanOrEqual(0.98);
+  }
+  const single = assess(tugPredictor, logbookOf([{ id: "B9:1/contactOpen", severity: NaN }], ["B9:3"]));
+  expect(sureOfSeveral(tugPredictor, single, makePlan(tugPredictor, single).grouped)).toBeUndefined();
+});
