@@ -187,3 +187,18 @@ describe("figures of suspicion on the map", () => {
     expect(placePills(full, { through: new Map(), on: crowd }, new Set()).length).toBeLessThan(6);
   });
 });
+
+test("on a large machine the map keeps to what the coded circuits lead to and what feeds it", async () => {
+  const wiring = generateHarness({ nodes: 2000, seed: 1 });
+  const present = wiring.codes.slice(0, 2).map((c) => ({ module: c.module, code: c.id }));
+  const short = buildMap(wiring, present, false);
+  const full = buildMap(wiring, present, true);
+  expect(full.nodes.length).toBeLessThanOrEqual(120);
+  expect(full.nodes.length).toBeGreaterThan(short.nodes.length);
+  const ids = new Set(full.nodes.map((n) => n.id));
+  for (const n of short.nodes) expect([n.id, ids.has(n.id)]).toEqual([n.id, true]);
+  const kinds = new Set(full.nodes.map((n) => wiring.devices.find((d) => d.id === n.thing)?.kind));
+  expect(kinds.has("fuse") || kinds.has("ground")).toBe(true);
+  const placed = await layOutMap(full);
+  expect(placed.nodes.every((n) => Number.isFinite(n.x) && Number.isFinite(n.y))).toBe(true);
+});

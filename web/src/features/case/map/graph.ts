@@ -55,6 +55,11 @@ export const SENSOR = { width: 158, card: 86, plug: 34, gap: 10, pitch: 32 } as 
 export const DOT = 16;
 const MOST_SENSORS = 14;
 
+/** A map of more things than this is neither read nor laid out in time: it keeps to what matters. Judgement. */
+const MOST_THINGS = 120;
+/** How far down a map goes: to the modules, to what feeds and grounds them, or wherever copper leads from there. */
+type Depth = "modules" | "feeds" | "all";
+
 /** A code that is set, by the names it is known by. */
 export interface SetCode {
   readonly module: string;
@@ -67,13 +72,22 @@ type Sensor = Extract<Device, { pins: object }>;
  * Builds the root map of a case: sensors with their codes on top, the copper they share below, modules and feeds at
  * the roots. Healthy sensors appear when they share something with a coded one, for they argue against it; the rest is
  * only counted.
- * @param feeds whether to follow the modules on down to fuses, switches, battery and grounds
+ * @param feeds whether to follow the modules on down to fuses, switches, battery and grounds; on a large machine no
+ * further than to those that feed and ground what is shown
  */
 export function buildMap(
   wiring: Wiring,
   present: readonly { readonly module: string; readonly code: string }[],
   feeds = true,
 ): MapGraph {
+  for (const depth of feeds ? (["all", "feeds"] as const) : []) {
+    const graph = buildTo(depth, wiring, present);
+    if (graph.nodes.length <= MOST_THINGS) return graph;
+  }
+  return buildTo("modules", wiring, present);
+}
+
+function buildTo(depth: Depth, wiring: Wiring, present: readonly SetCode[]): MapGraph {
   const way = thingsOnTheWay(wiring);
   const codes = codesBySubject(wiring, present, way);
   const sensors = wiring.devices.filter((d): d is Sensor => isPeripheral(d));
@@ -81,7 +95,7 @@ export function buildMap(
   const builder = new MapBuilder(wiring, codes.bySensor);
   for (const s of shown) builder.sensor(s);
   for (const c of codes.loose) builder.looseCode(c);
-  builder.growDown(shown, feeds);
+  builder.growDown(shown, depth);
   return {
     ...builder.finish(),
     hidden: sensors.length - shown.length,
@@ -156,6 +170,10 @@ class MapBuilder {
   private readonly sensorOf = new Map<string, string>();
   /** relays: devices with a connector that stand in the way of a current, like a fuse */
   private readonly partOf = new Map<string, string>();
+  /** what was reached through a module */
+  private readonly below = new Set<string>();
+  /** pins that modules are fed and grounded through */
+  private readonly feeding = new Set<string>();
   constructor(
     private readonly wiring: Wiring,
     private readonly coded: ReadonlyMap<string, { id: string; title: string }[]>,
@@ -165,6 +183,9 @@ class MapBuilder {
     for (const d of wiring.devices)
       for (const pin of devicePins(d))
         (d.kind === "module" ? this.moduleOf : isPeripheral(d) ? this.sensorOf : this.partOf).set(pin.at, d.id);
+    for (const d of wiring.devices)
+      if (d.kind === "module")
+        for (const p of d.pins) if (p.role === "supply" || p.role === "ground") this.feeding.add(p.at);
   }
 
   sensor(s: Sensor) {
@@ -216,7 +237,7 @@ class MapBuilder {
   }
 
   /** breadth first from the sensors, then on from the modules down to feeds and grounds */
-  growDown(sensors: readonly Sensor[], feeds: boolean) {
+  growDown(sensors: readonly Sensor[], depthOfMap: Depth) {
     const wires = new Map<string, Wiring["wires"]>();
     for (const w of this.wiring.wires)
       for (const end of [w.from, w.to]) {
@@ -228,15 +249,16 @@ class MapBuilder {
     for (let depth = 1; front.length; depth++) {
       const next = new Set<string>();
       for (const from of front)
-        for (const w of !feeds && from.startsWith("module ") ? [] : (wires.get(from) ?? [])) {
+        for (const w of wires.get(from) ?? []) {
           const id = wireId(w);
           if (used.has(id)) continue;
           const forward = this.nodeAt(w.from) === from;
           const [near, far] = forward ? [w.from, w.to] : [w.to, w.from];
           const to = this.nodeAt(far);
-          if (to === undefined || to === from) continue;
+          if (to === undefined || to === from || !this.leadsOn(from, near, to, depthOfMap)) continue;
           used.add(id);
           if (!this.nodes.has(to)) {
+            if (from.startsWith("module ") || this.below.has(from)) this.below.add(to);
             this.make(to, far);
             this.rank.set(to, depth);
             next.add(to);
@@ -245,6 +267,18 @@ class MapBuilder {
         }
       front = [...next];
     }
+  }
+  /** Whether a map of this depth goes on from one node to the next. */
+  private leadsOn(from: string, near: string, to: string, depth: Depth): boolean {
+    if (depth === "all") return true;
+    const isModule = from.startsWith("module ");
+    if (depth === "modules") return !isModule;
+    if (isModule) return this.feeding.has(near);
+    if (!this.below.has(from)) return true;
+    // where all feeds meet the map ends, and it comes down from a fuse to no other module
+    const kind = this.index.devices.get(from)?.kind;
+    if (kind === "battery" || kind === "ground" || kind === "alternator") return false;
+    return this.nodes.has(to) || !to.startsWith("module ");
   }
   /** the node an endpoint belongs to; sensors that are not shown have none */
   private nodeAt(end: string): string | undefined {
