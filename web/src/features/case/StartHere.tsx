@@ -3,7 +3,7 @@ import { Button } from "antd";
 import type { ReactNode } from "react";
 import styles from "./Case.module.css";
 import { useCase } from "./session/caseContext";
-import { StillOpen, Working } from "./Working";
+import { Working } from "./Working";
 
 /**
  * What to do first while there is no next reading: wiring, names of codes, the scan; or that it is being worked out.
@@ -75,7 +75,15 @@ function ScanFirst() {
 
 function Solving() {
   const { computed } = useCase();
-  if (computed.stopped) return <StillOpen />;
+  if (computed.stopped)
+    return (
+      <Start title="Stopped">
+        <p>Nothing was worked out yet. Nothing in the logbook is lost.</p>
+        <Button type="primary" onClick={computed.goOn}>
+          Go on
+        </Button>
+      </Start>
+    );
   return (
     <section className={styles.start} aria-live="polite">
       <h2>Solving the circuit…</h2>

@@ -142,7 +142,7 @@ function captionOf(map: PlacedMap): string {
         ? "One other circuit shares no wire with the coded ones and is not drawn. "
         : `${map.hidden} other circuits share no wire with the coded ones and are not drawn. `;
   const folded = map.feeds.length > 0 && !map.nodes.some((n) => n.type === "part");
-  return `${others}${folded ? `Folded away, nothing suspected there: ${map.feeds.join(", ")}.` : ""}`;
+  return `${others}${folded ? `Folded away, nothing suspected there: ${shortList(map.feeds)}.` : ""}`;
 }
 
 function describe(map: PlacedMap, s: MapSuspicion): string {
@@ -151,4 +151,11 @@ function describe(map: PlacedMap, s: MapSuspicion): string {
     strongest && strongest[1] >= TOLD ? ` Most suspicion on ${strongest[0].title}, ${shareText(strongest[1])}.` : "";
   const sensors = map.nodes.filter((n) => n.type === "sensor").length;
   return `Root map of ${sensors} sensors and what they share.${most}`;
+}
+
+/** A list that fits a line or two. */
+const NAMED = 12;
+function shortList(names: readonly string[]): string {
+  const more = names.length - NAMED;
+  return more > 0 ? `${names.slice(0, NAMED).join(", ")} and ${more} more` : names.join(", ");
 }

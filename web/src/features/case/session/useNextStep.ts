@@ -38,7 +38,9 @@ export function useNextStep(
     recommendation: planned ?? weighed,
     planned: planned !== undefined,
     suspects: (narrowing ? analysis?.narrowing?.suspects : analysis?.suspects) ?? [],
-    label: labelOf(analysis, other?.reading, planned !== undefined) + (working && planned ? STILL_WORKING : ""),
+    label:
+      (narrowing ? "Find out which" : labelOf(analysis, other?.reading, planned !== undefined)) +
+      (working && planned ? STILL_WORKING : ""),
   };
 }
 
