@@ -30,5 +30,6 @@ if (browser) {
   passed += browser.stats.expected + browser.stats.flaky;
   failed += browser.stats.unexpected + browser.errors.length;
 }
-console.log(`\n${passed} passed, ${failed} failed`);
+const again = browser?.stats.flaky ?? 0;
+console.log(`\n${passed} passed${again ? ` (${again} of them at the second try)` : ""}, ${failed} failed`);
 process.exit(failed > 0 || passed === 0 ? 1 : 0);

@@ -7,7 +7,8 @@ import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { logCode, logPriors } from "./codeWeights.js";
 import { isOneFluid } from "./commonSource.js";
-import type { Evidence } from "./evidence.js";
+import type { Evidence, ReadingEvidence } from "./evidence.js";
+import { readingName } from "./readingWeights.js";
 import { likelihood, spreads, voltRange } from "./likelihood.js";
 
 /** How many sets of each size are weighed exactly, and severities tried of each fault in a pair. Judgement: time. */
@@ -35,7 +36,7 @@ export function searchMultipleFaults(
   stop: () => boolean = () => false,
 ): MultipleFaultHypothesis[] {
   const codes = evidence.filter((e) => e.kind === "code");
-  const readings = evidence.filter((e) => e.kind === "reading");
+  const readings = telling(evidence.filter((e) => e.kind === "reading"));
   const toExplain: ToExplain = { codes, readings, present: codes.filter((e) => e.present) };
   const parts = faultsAtSeverities(predictor, toExplain, factors, stop);
   const search = new SetSearch(
@@ -52,6 +53,13 @@ export function searchMultipleFaults(
   return [...pairs, ...triples]
     .sort((a, b) => b.score - a.score)
     .map((set) => exactHypothesis(predictor, set, factors));
+}
+
+/** So many readings rank the sets: the latest, each value once. All of them weigh the sets afterwards. */
+const MOST_READINGS = 150;
+function telling(readings: readonly ReadingEvidence[]): readonly ReadingEvidence[] {
+  const latest = new Map(readings.map((e) => [readingName(e), e]));
+  return [...latest.values()].slice(-MOST_READINGS);
 }
 
 /** ln likelihood of each reading where nothing is wrong: drawn values count as they are spread. */
