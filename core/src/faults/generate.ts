@@ -27,7 +27,7 @@ export function generateFaults(wiring: Wiring): Fault[] {
   return [
     ...wiring.connectors.flatMap((c) => connectorFaults(c, wired, netOf)),
     ...wiring.wires.flatMap((w) => wireFaults(index, w)),
-    ...bundleFaults(wiring, netOf),
+    ...touchingWireFaults(wiring, netOf),
     ...wiring.devices.flatMap((d) => deviceFaults(wiring, index, d)),
   ];
 }
@@ -171,7 +171,7 @@ interface Neighbours {
 }
 
 /** Each wire chafed onto each it lies beside: in its bundle, or where none is named in a plug of both. */
-function bundleFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault[] {
+function touchingWireFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault[] {
   return [...bundled(wiring), ...besideInPlugs(wiring)].flatMap(({ a, b, among, sure }) => {
     if (netOf.get(a.from) === netOf.get(b.from)) return [];
     const z = Math.max(zoneFactor(a.zones, WIRE), zoneFactor(b.zones, WIRE));
