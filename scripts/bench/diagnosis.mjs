@@ -1,7 +1,7 @@
 // npm run bench:diagnosis [-- --jobs N] [--judging] [--machine I[,I…]] [--only SET[,SET…]] [--save FILE]
 // Hidden faults on a demo machine and on made-up ones, each played to the end. Prints how often the right repair was
 // named, alone or in a group, how long it took, and whether what was claimed came true. `--jobs` counts single faults
-// for each machine of 100 nodes; the other sets are parts of that. `--judging` takes machines that nothing was tuned on.
+// for each machine of 100 nodes; the other sets are parts of it. `--judging` takes machines nothing was tuned on.
 // Uses every core. Run `npm start` or `npm ci` once before.
 import { writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
