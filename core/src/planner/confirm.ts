@@ -9,7 +9,7 @@ import { particlesOf, type ParticleBelief } from "./particles.js";
 import { rankByRate, type Weighed } from "./ranking.js";
 
 /** With its weightiest reading left out, a proven cause must still hold this share. Judgement. */
-const STILL_HOLDS = 0.6;
+export const STILL_HOLDS = 0.6;
 /** A confirmation must not hang on a tenth of a volt, and must be able to refute. Judgement. */
 const CONFIRM_BLUR_VOLT = 0.15;
 const CONFIRM_BITS = 0.1;
