@@ -109,10 +109,9 @@ function tryCore(mutation, tests) {
 
 /** @param mutation undefined for the server as it is: its tests must pass before anything is changed */
 function tryServer(mutation) {
-  const script = `. scripts/lib.sh; trap stop_database EXIT
-    need_build && start_database || exit 9
-    sql -c 'drop database if exists radicula_test with (force)' -c 'create database radicula_test'
-    export RADICULA_ROOT=$ROOT DATABASE_URL=$(database_url radicula_test)
+  const script = `. scripts/lib.sh; trap drop_scratch EXIT
+    need_build && scratch_database || exit 9
+    export RADICULA_ROOT=$ROOT
     npx --no-install jest --selectProjects web --silent --bail &&
       npx --no-install playwright test -x --project journeys`;
   return withFiles(new Map(mutation ? [[mutation.file, mutated(mutation)]] : []), () => {

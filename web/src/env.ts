@@ -2,8 +2,18 @@ import { z } from "zod";
 
 /** The only reader of process.env. */
 const Env = z.object({
-  DATABASE_URL: z.url().meta({ description: "postgres://… on loopback; scripts/start sets it" }),
+  DATABASE_URL: z.url().meta({ description: "postgres://…, as the role the server works as; scripts/start sets it" }),
+  DATABASE_OWNER_URL: z
+    .url()
+    .optional()
+    .meta({ description: "the same database as its owner, who brings it up to date; else DATABASE_URL does" }),
   RADICULA_ROOT: z.string().min(1).meta({ description: "the project folder, for demo documents and migrations" }),
+  RADICULA_HOSTS: z
+    .string()
+    .default("")
+    .transform((list) => list.split(",").map((h) => h.trim().toLowerCase()))
+    .transform((list) => list.filter(Boolean))
+    .meta({ description: "names, with their ports, the server answers to besides loopback: radicula.example,…" }),
 });
 
 let known: z.infer<typeof Env> | undefined;

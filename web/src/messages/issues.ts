@@ -5,6 +5,9 @@ import type { Issue } from "@radicula/core";
 const TEXTS: Readonly<Record<string, string>> = {
   "server.database-gone":
     "The database cannot be reached. What you typed is kept here and saved as soon as it is back.",
+  "server.starting": "The server is starting. What you typed is kept here; try again in a moment.",
+  "server.schema-newer":
+    "The database belongs to a newer version of this program. Start that version. What you typed is kept here.",
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
   "server.answer-not-understood":
     "The server gave an answer this page does not understand. Reload the page; what you typed is kept.",

@@ -1,4 +1,6 @@
 import { issue, type Issue } from "@radicula/core";
+import { isDatabaseGone } from "./db/gone";
+import { readiness } from "./readiness";
 import { UnreadableRow } from "./repo/rows";
 
 /** Answers of the route handlers: JSON, never cached, expected failures as issues. */
@@ -6,8 +8,20 @@ export const answer = (body: unknown, status = 200) =>
   Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
 export const refuse = (status: number, issues: readonly Issue[]) => answer({ issues }, status);
 
-/** Runs a handler; a database that cannot be reached, or a row that does not read, is said so; all else is a bug. */
+const NOT_READY = {
+  starting: "server.starting",
+  "database-gone": "server.database-gone",
+  "schema-newer": "server.schema-newer",
+  failed: "server.failed",
+} as const;
+
+/**
+ * Runs a handler once the database is up to date. A database that cannot be reached, or a row that does not read, is
+ * said so; all else is a bug.
+ */
 export async function answering(handler: () => Promise<Response>): Promise<Response> {
+  const ready = readiness();
+  if (!ready.isReady) return refuse(503, [issue(NOT_READY[ready.why])]);
   try {
     return await handler();
   } catch (error) {
@@ -15,15 +29,6 @@ export async function answering(handler: () => Promise<Response>): Promise<Respo
     if (error instanceof UnreadableRow) return refuse(500, [issue("server.unreadable-row", [], { what: error.what })]);
     return isDatabaseGone(error) ? refuse(503, [issue("server.database-gone")]) : refuse(500, [issue("server.failed")]);
   }
-}
-
-const GONE = /ECONN|CONNECT_TIMEOUT|CONNECTION_|57P0|EPIPE|ENOTFOUND/;
-export function isDatabaseGone(error: unknown): boolean {
-  for (let e: unknown = error; e instanceof Error; e = e.cause) {
-    if (GONE.test(`${"code" in e ? String(e.code) : ""} ${e.message}`)) return true;
-    if (e instanceof AggregateError && e.errors.some(isDatabaseGone)) return true;
-  }
-  return false;
 }
 
 /**

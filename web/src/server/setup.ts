@@ -1,21 +1,81 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
+import { drizzle } from "drizzle-orm/postgres-js";
 import { migrate } from "drizzle-orm/postgres-js/migrator";
 import { parseCase } from "@radicula/core";
+import postgres from "postgres";
 import { z } from "zod";
 import { env } from "@/env";
-import { database } from "./db/connection";
+import type { Db } from "./db/connection";
 import { done } from "./db/schema";
 import { createJob, Hidden } from "./repo/jobs";
 
 const DemoList = z.array(z.object({ file: z.string(), hidden: Hidden }));
+const Journal = z.object({ entries: z.array(z.object({ when: z.number() })) });
 
-/** Brings the database up to date and loads the demo jobs once. Run when the server starts. */
+/** Servers that start at the same time bring the database up to date one after the other. Any number will do. */
+const SETUP_LOCK = 727_001;
+/** The role a server works as where the owner's address is given apart. */
+const SERVER_ROLE = "radicula_server";
+
+/** The database was brought up to date by a newer version of the program, which this one must not write to. */
+export class SchemaTooNew extends Error {}
+
+/**
+ * Brings the database up to date, says what the server's role may do, and loads the demo jobs once.
+ * @throws {SchemaTooNew} and what the database says where it cannot be reached
+ */
 export async function setUpDatabase(): Promise<void> {
-  const { RADICULA_ROOT } = env();
-  await migrate(database(), { migrationsFolder: join(RADICULA_ROOT, "web", "drizzle") });
-  const folder = join(RADICULA_ROOT, "demo");
-  await database().transaction(async (tx) => {
+  const { DATABASE_URL, DATABASE_OWNER_URL, RADICULA_ROOT } = env();
+  const client = postgres(DATABASE_OWNER_URL ?? DATABASE_URL, {
+    max: 1,
+    connect_timeout: 3,
+    onnotice: () => undefined,
+  });
+  try {
+    const db = drizzle(client);
+    await client`select pg_advisory_lock(${SETUP_LOCK})`;
+    const migrations = join(RADICULA_ROOT, "web", "drizzle");
+    await refuseNewer(client, migrations);
+    await migrate(db, { migrationsFolder: migrations });
+    if (DATABASE_OWNER_URL) await grantServer(client);
+    await loadDemo(db, join(RADICULA_ROOT, "demo"));
+  } finally {
+    await client.end({ timeout: 5 }); // and with it the lock
+  }
+}
+
+/** Drizzle applies what is newer than the newest applied: a database that knows more than this program is another's. */
+async function refuseNewer(client: postgres.Sql, migrations: string): Promise<void> {
+  const [table] = await client<{ there: boolean }[]>`
+    select to_regclass('drizzle.__drizzle_migrations') is not null as there`;
+  if (!table?.there) return;
+  const [row] = await client<{ newest: string | null }[]>`
+    select max(created_at)::text as newest from drizzle.__drizzle_migrations`;
+  const journal = Journal.parse(JSON.parse(await readFile(join(migrations, "meta", "_journal.json"), "utf8")));
+  const known = Math.max(...journal.entries.map((e) => e.when));
+  if (Number(row?.newest ?? 0) > known)
+    throw new SchemaTooNew(
+      "the database was brought up to date by a newer version of this program. Start that version, or bring back a " +
+        "backup of before: npm run restore",
+    );
+}
+
+/** Entries and revisions are added and read, never changed or removed; nothing else may be altered or dropped. */
+async function grantServer(client: postgres.Sql): Promise<void> {
+  const [role] = await client`select 1 from pg_roles where rolname = ${SERVER_ROLE}`;
+  if (!role) return;
+  await client.unsafe(`
+    revoke all on all tables in schema public from ${SERVER_ROLE};
+    grant usage on schema public to ${SERVER_ROLE};
+    grant select, insert on entries, revisions, done to ${SERVER_ROLE};
+    grant select, insert, update on jobs, wirings to ${SERVER_ROLE};
+    grant select, insert, delete on photos to ${SERVER_ROLE};
+    grant select on identity to ${SERVER_ROLE};`);
+}
+
+async function loadDemo(db: Pick<Db, "transaction">, folder: string): Promise<void> {
+  await db.transaction(async (tx) => {
     const first = await tx.insert(done).values({ what: "demo" }).onConflictDoNothing().returning();
     if (first.length === 0) return;
     const jobs = DemoList.parse(JSON.parse(await readFile(join(folder, "jobs.json"), "utf8")));

@@ -79,10 +79,15 @@ export const jobs = pgTable("jobs", {
   demo: boolean("demo").notNull().default(false),
   /** what the board shows of the logbook, written anew with every entry; none until the first or after an upgrade */
   summary: jsonb("summary"),
+  /** how many entries its logbook has ever had: written by the database itself */
+  entryCount: integer("entry_count").notNull().default(0),
   createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
 });
 
-/** The logbook: append-only, numbered from 1 within its job. No row is ever changed. */
+/**
+ * The logbook: append-only, numbered from 1 within its job. The database refuses to change or remove a row, and chains
+ * each to the one before it.
+ */
 export const entries = pgTable(
   "entries",
   {
@@ -94,12 +99,20 @@ export const entries = pgTable(
     batch: uuid("batch").notNull(),
     body: jsonb("body").notNull(),
     savedAt: timestamp("saved_at", { withTimezone: true }).notNull().defaultNow(),
+    /** over this entry and the hash of the one before it: written by the database itself */
+    hash: bytea("hash"),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.seq] }), uniqueIndex("entries_batch").on(t.jobId, t.batch, t.seq)],
+  (t) => [primaryKey({ columns: [t.jobId, t.seq] }), uniqueIndex("entries_batch").on(t.jobId, t.batch, t.seq), index("entries_saved").on(t.savedAt)],
 );
 
 /** What was done once, for example loading the demo. */
 export const done = pgTable("done", {
   what: text("what").primaryKey(),
+  at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** Which database this is: kept through backups and moves, so that a device knows what it talks to. One row. */
+export const identity = pgTable("identity", {
+  id: uuid("id").primaryKey().defaultRandom(),
   at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
 });

@@ -1,0 +1,218 @@
+// npm start, once everything is installed and built: keeps the database and the server running until Ctrl-C, and
+// takes a backup each day.
+import { spawn } from "node:child_process";
+import { closeSync, existsSync, openSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { takeBackup, backupsIn, sayBackup, thinOut, tryBackup } from "./backup.mjs";
+import { Cluster, freePort, SERVER_ROLE } from "./cluster.mjs";
+import { bringEarlier, dataFolder, holdAlone, openFolder, readLine, running, say, Stop } from "./folder.mjs";
+import { baseBackup } from "./rewind.mjs";
+
+const ROOT = join(import.meta.dirname, "../..");
+/** How often it is looked whether both still run, and how long the server may take to answer at all, ms. */
+const LOOK_MS = 500;
+const ANSWER_MS = 20_000;
+/** Waits before a thing that died is started again: longer each time it dies soon after, ms. */
+const WAITS = [100, 500, 1000, 2000, 4000];
+const STEADY_MS = 30_000;
+const DAY_MS = 86_400_000;
+const LOG_BYTES = 5e6;
+const LOGS_KEPT = 3;
+
+const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** How long to wait before a thing is started again. */
+class Patience {
+  deaths = 0;
+  since = 0;
+  next() {
+    if (Date.now() - this.since > STEADY_MS) this.deaths = 0;
+    this.since = Date.now();
+    return WAITS[Math.min(this.deaths++, WAITS.length - 1)];
+  }
+}
+
+export class Supervisor {
+  isStopping = false;
+  constructor(folder, root = ROOT) {
+    this.folder = folder;
+    this.root = root;
+    this.cluster = new Cluster(folder);
+    this.runFile = join(folder, "running.json");
+  }
+
+  /** @returns whether it was started: another one may run already */
+  async start() {
+    openFolder(this.folder);
+    if (!(await holdAlone(this.folder))) return false;
+    stopOrphan(this.folder);
+    bringEarlier(this.root, this.folder);
+    this.cluster.make();
+    await this.cluster.start();
+    this.cluster.needDatabase("radicula");
+    this.cluster.needServerRole();
+    await this.backUpBeforeMigration();
+    this.port = await freePort(Number(process.env.PORT) || 3210);
+    this.startWeb();
+    await this.firstAnswer();
+    say(`open ${this.address}   (Ctrl-C stops)`);
+    void this.watchDatabase();
+    void this.watchWeb();
+    void this.backUpDaily();
+    return true;
+  }
+  get address() {
+    return `http://127.0.0.1:${this.port}`;
+  }
+
+  /** Where migrations wait, everything is backed up first. */
+  async backUpBeforeMigration() {
+    const table = this.cluster.sql("select to_regclass('drizzle.__drizzle_migrations')", "radicula").trim();
+    if (!table) return;
+    const applied = Number(this.cluster.sql(`select coalesce(max(created_at), 0) from ${table}`, "radicula"));
+    const journal = JSON.parse(readFileSync(join(this.root, "web/drizzle/meta/_journal.json"), "utf8"));
+    if (!journal.entries.some((e) => e.when > applied)) return;
+    say("the database is of an earlier version: taking a backup before it is brought up to date");
+    sayBackup(await takeBackup(this.cluster, { kind: "before-migration" }));
+  }
+
+  startWeb() {
+    const log = join(this.folder, "logs", "web.log");
+    turnOver(log);
+    const out = openSync(log, "a", 0o600);
+    const next = join(this.root, "node_modules/next/dist/bin/next");
+    this.web = spawn(process.execPath, [next, "start", "-H", "127.0.0.1", "-p", String(this.port)], {
+      cwd: join(this.root, "web"),
+      stdio: ["ignore", out, out],
+      env: {
+        ...process.env,
+        NODE_ENV: "production",
+        RADICULA_ROOT: this.root,
+        DATABASE_URL: this.cluster.url("radicula", SERVER_ROLE),
+        DATABASE_OWNER_URL: this.cluster.url("radicula"),
+      },
+    });
+    closeSync(out);
+    writeFileSync(this.runFile, JSON.stringify({ address: this.address, web: this.web.pid, root: this.root }));
+  }
+  async firstAnswer() {
+    for (let i = 0; i < 240; i++) {
+      if (await this.answers("/api/health")) return;
+      if (this.web.exitCode !== null) break;
+      await wait(250);
+    }
+    const log = join(this.folder, "logs", "web.log");
+    const end = readFileSync(log, "utf8").trimEnd().split("\n").slice(-12).join("\n  ");
+    throw new Stop(`the server did not start; its log, ${log}, ends with\n  ${end}`);
+  }
+  answers(path) {
+    return fetch(this.address + path, { signal: AbortSignal.timeout(5000) }).then(
+      (r) => r.ok,
+      () => false,
+    );
+  }
+
+  async watchDatabase() {
+    const patience = new Patience();
+    while (!this.isStopping) {
+      await wait(LOOK_MS);
+      if (this.isStopping || this.cluster.pid()) continue;
+      const ms = patience.next();
+      say(`the database stopped; starting it again${ms > WAITS[0] ? ` in ${ms / 1000} s` : ""}`);
+      await wait(ms);
+      if (this.isStopping) return;
+      try {
+        await this.cluster.start();
+        say("the database runs again");
+      } catch (error) {
+        say(error instanceof Stop ? error.message : String(error));
+      }
+    }
+  }
+  async watchWeb() {
+    const patience = new Patience();
+    let silentSince = Date.now();
+    while (!this.isStopping) {
+      await wait(LOOK_MS);
+      const isGone = this.web.exitCode !== null || this.web.signalCode !== null;
+      if (!isGone && (await this.answers("/api/health/live"))) silentSince = Date.now();
+      const isSilent = Date.now() - silentSince > ANSWER_MS;
+      if (this.isStopping || (!isGone && !isSilent)) continue;
+      const ms = patience.next();
+      say(`the server ${isGone ? "stopped" : "does not answer"}; starting it again`);
+      if (!isGone) this.web.kill("SIGKILL");
+      await wait(ms);
+      if (this.isStopping) return;
+      this.startWeb();
+      silentSince = Date.now();
+    }
+  }
+  /** A backup whenever the newest is a day old, each brought back for trial; each week one of all files. */
+  async backUpDaily() {
+    const folder = join(this.folder, "backups");
+    while (!this.isStopping) {
+      try {
+        const newest = backupsIn(folder).find((f) => f.endsWith("-daily.backup"));
+        if (!newest || Date.now() - statSync(join(folder, newest)).mtimeMs > DAY_MS) {
+          const taken = await takeBackup(this.cluster, { kind: "daily", passphrase: process.env.RADICULA_PASSPHRASE });
+          await tryBackup(this.cluster, taken.file, process.env.RADICULA_PASSPHRASE);
+          sayBackup(taken);
+          thinOut(folder);
+        }
+        baseBackup(this.cluster);
+      } catch (error) {
+        say(`the daily backup failed: ${error.message}`);
+      }
+      for (let i = 0; i < 600 && !this.isStopping; i++) await wait(1000);
+    }
+  }
+
+  async stop() {
+    this.isStopping = true;
+    rmSync(this.runFile, { force: true });
+    if (this.web && this.web.exitCode === null) {
+      const gone = new Promise((resolve) => this.web.once("exit", resolve));
+      this.web.kill("SIGTERM");
+      await Promise.race([gone, wait(5000)]);
+      this.web.kill("SIGKILL");
+    }
+    this.cluster.stop();
+  }
+}
+
+/** A server whose supervisor was killed goes on by itself, where nobody would start it again. */
+function stopOrphan(folder) {
+  const left = running(folder);
+  if (!left || !readLine(`/proc/${left.web}/cmdline`).includes("next")) return;
+  say("stopping a server that was left running");
+  process.kill(left.web, "SIGKILL");
+}
+
+/** A log that has grown long is set aside; the oldest is removed. */
+function turnOver(log) {
+  if (!existsSync(log) || statSync(log).size < LOG_BYTES) return;
+  for (let i = LOGS_KEPT - 1; i >= 1; i--) if (existsSync(`${log}.${i}`)) renameSync(`${log}.${i}`, `${log}.${i + 1}`);
+  renameSync(log, `${log}.1`);
+}
+
+const folder = dataFolder();
+const supervisor = new Supervisor(folder);
+let ending;
+const end = (code) =>
+  (ending ??= supervisor.stop().then(() => {
+    say("stopped");
+    process.exit(code);
+  }));
+process.on("SIGINT", () => void end(130));
+process.on("SIGTERM", () => void end(143));
+process.on("SIGHUP", () => void end(129));
+try {
+  if (!(await supervisor.start())) {
+    const run = running(folder);
+    say(run ? `already running at ${run.address}` : "another npm start is at it already: try again in a moment");
+    process.exit(run ? 0 : 1);
+  }
+} catch (error) {
+  process.stderr.write(`radicula: ${error instanceof Stop ? error.message : error.stack}\n`);
+  await end(1);
+}
