@@ -54,7 +54,7 @@ install_modules() {
 }
 
 build() {
-  local mark; mark="$(fingerprint core/src core/words core/cli core/tsconfig.json web/src web/drizzle web/next.config.ts web/tsconfig.json package-lock.json)"
+  local mark; mark="$(fingerprint core/src core/words core/cli core/tsconfig.json web/src web/drizzle web/next.config.ts web/tsconfig.json web/package.json package-lock.json)"
   [ -f "$ROOT/web/.next/BUILD_ID" ] && [ -d "$ROOT/core/dist" ] && stamped build "$mark" && return 0
   say "building (a minute or two; only when something changed)"
   rm -f "$STATE/build.stamp"

@@ -12,6 +12,8 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
     `The file has ${thousands(p["characters"])} characters; ${thousands(p["limit"])} are taken at most.`,
   "file.cut-short": (p) =>
     `The file stops in the middle (line ${p["line"]}, column ${p["column"]}): only part of it arrived.`,
+  "text.unsaveable": () => "It holds a character that cannot be saved, or is nested too deep. Type that text anew.",
+  "entries.id-used": () => "Other entries were saved under the same id already. Reload the page and log it again.",
   "file.not-json": (p) => `This is not JSON: it cannot be read from line ${p["line"]}, column ${p["column"]} on.`,
   "file.not-an-object": (p) => `Expected a document that begins with "format": "${p["format"]}".`,
   "file.wrong-format": (p) => `Expected format "${p["expected"]}", found ${p["got"]}.`,

@@ -80,8 +80,7 @@ export class Supervisor {
     const log = join(this.folder, "logs", "web.log");
     turnOver(log);
     const out = openSync(log, "a", 0o600);
-    const next = join(this.root, "node_modules/next/dist/bin/next");
-    this.web = spawn(process.execPath, [next, "start", "-H", "127.0.0.1", "-p", String(this.port)], {
+    this.web = spawn(process.execPath, [join(this.root, "web/server.mjs"), "-p", String(this.port)], {
       cwd: join(this.root, "web"),
       stdio: ["ignore", out, out],
       env: {
@@ -183,7 +182,7 @@ export class Supervisor {
 /** A server whose supervisor was killed goes on by itself, where nobody would start it again. */
 function stopOrphan(folder) {
   const left = running(folder);
-  if (!left || !readLine(`/proc/${left.web}/cmdline`).includes("next")) return;
+  if (!left || !readLine(`/proc/${left.web}/cmdline`).includes("server.mjs")) return;
   say("stopping a server that was left running");
   process.kill(left.web, "SIGKILL");
 }

@@ -1,7 +1,7 @@
 import { expect, test, type APIRequestContext } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import postgres from "postgres";
-import { JSON_TYPE, applicationForTests, testDatabase } from "./server";
+import { JSON_TYPE, applicationForTests, byHand, testDatabase } from "./server";
 
 const app = applicationForTests();
 
@@ -43,6 +43,40 @@ test("ten writers at once with the same last entry: one is saved, nine are told 
   expect(stale.last).toBe(6);
   expect(stale.missed).toHaveLength(2);
   expect(await entries(request, id)).toHaveLength(6);
+});
+
+test("ten writers who join: all are saved, one after the other, and each is told what stands before", async ({
+  request,
+}) => {
+  const id = await newJob(request);
+  const answers = await Promise.all(
+    Array.from({ length: 10 }, (_, i) => {
+      const own = [unplugged(i % 2 ? "B7" : "B9"), { type: "undo", at, target: 5 }]; // 5 is its own first
+      return append(request, id, { after: 4, batch: uuid(), entries: own, join: true });
+    }),
+  );
+  expect(answers.map((a) => a.status())).toEqual(Array<number>(10).fill(201));
+  const told = (await Promise.all(answers.map((a) => a.json()))) as { last: number; missed: unknown[] }[];
+  for (const t of told) expect(t.missed).toHaveLength(t.last - 2 - 4);
+  expect(told.map((t) => t.last).sort((a, b) => a - b)).toEqual(Array.from({ length: 10 }, (_, i) => 6 + 2 * i));
+  const all = (await entries(request, id, 4)) as { type?: string; target?: number }[];
+  // every undo takes back the entry it was sent with
+  expect(all.map((e, i) => (i % 2 ? e.target : e.type))).toEqual(
+    Array.from({ length: 20 }, (_, i) => (i % 2 ? 4 + i : "unplugged")),
+  );
+  // behind more than there is nobody is placed
+  const ahead = await append(request, id, { after: 99, batch: uuid(), entries: [unplugged("B7")], join: true });
+  expect(ahead.status()).toBe(409);
+});
+
+test("other entries under an id that was used are refused", async ({ request }) => {
+  const id = await newJob(request);
+  const body = { after: 4, batch: uuid(), entries: [unplugged("B7")] };
+  expect((await append(request, id, body)).status()).toBe(201);
+  const other = await append(request, id, { ...body, entries: [unplugged("B9")] });
+  expect(other.status()).toBe(422);
+  expect(((await other.json()) as { issues: { code: string }[] }).issues[0]!.code).toBe("entries.id-used");
+  expect(await entries(request, id, 4)).toEqual([unplugged("B7")]);
 });
 
 test("a batch sent again because its answer got lost is kept once", async ({ request }) => {
@@ -108,9 +142,9 @@ test(
     const id = await newJob(request);
     const good = { after: 4, batch: uuid(), entries: [unplugged("B7")] };
     expect((await append(request, id, good, { "Content-Type": "text/plain" })).status()).toBe(415);
-    expect((await append(request, id, JSON.stringify(good).slice(0, 30))).status()).toBe(400);
-    expect((await append(request, id, { ...good, batch: "mine" })).status()).toBe(400);
-    expect((await append(request, id, { ...good, after: -1 })).status()).toBe(400);
+    expect((await append(request, id, JSON.stringify(good).slice(0, 30))).status()).toBe(422);
+    expect((await append(request, id, { ...good, batch: "mine" })).status()).toBe(422);
+    expect((await append(request, id, { ...good, after: -1 })).status()).toBe(422);
     expect((await append(request, uuid(), good)).status()).toBe(404);
     expect((await append(request, "drop-table", good)).status()).toBe(404);
     expect((await request.get(`${app.address}/api/jobs/${id}/entries?after=x`)).status()).toBe(404);
@@ -130,7 +164,7 @@ test("a damaged row is named, stops its own job only, and nothing is written ove
   const id = await newJob(request);
   const sql = postgres(testDatabase().href, { max: 1 });
   try {
-    await sql`update entries set body = '{"type":"reading"}' where job_id = ${id} and seq = 2`;
+    await byHand((tx) => tx`update entries set body = '{"type":"reading"}' where job_id = ${id} and seq = 2`);
     await sql`update jobs set summary = null where id = ${id}`;
     const read = await request.get(`${app.address}/api/jobs/${id}/entries?after=0`);
     expect(read.status()).toBe(500);
@@ -145,8 +179,11 @@ test("a damaged row is named, stops its own job only, and nothing is written ove
     expect(board).toContain("Does not read");
     expect(board).toContain("First reading"); // the other jobs stand there as before
   } finally {
-    await sql`delete from jobs where id = ${id}`;
     await sql.end();
+    await byHand(async (tx) => {
+      await tx`delete from entries where job_id = ${id}`;
+      await tx`delete from jobs where id = ${id}`;
+    });
   }
 });
 
@@ -272,7 +309,8 @@ test("a wiring document alone starts an empty job that waits for codes", async (
 });
 
 test("health answers, and pages forbid being framed", async ({ request }) => {
-  expect(await (await request.get(`${app.address}/api/health`)).json()).toEqual({ ok: true });
+  expect(await (await request.get(`${app.address}/api/health`)).json()).toEqual({ live: true, ready: true });
+  expect(await (await request.get(`${app.address}/api/health/live`)).json()).toEqual({ live: true });
   const { "x-frame-options": frame, "x-content-type-options": sniff } = (await request.get(app.address)).headers();
   expect([frame, sniff]).toEqual(["DENY", "nosniff"]);
 });

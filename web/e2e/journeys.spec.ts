@@ -217,7 +217,7 @@ test("the database vanishes: the screen says so, keeps what was typed, and saves
 }) => {
   const gate = new DatabaseGate();
   await gate.let();
-  const behind = new Application(await freePort(), gate.url());
+  const behind = new Application(await freePort(), () => gate.urls());
   await behind.start();
   try {
     await openCopy(app.address, page, "tug-4-reference.case.json", "Gate");

@@ -12,7 +12,7 @@ export class Application {
   private child: ChildProcess | undefined;
   constructor(
     public port = 0,
-    private readonly databaseUrl?: string,
+    private readonly databaseUrls?: () => DatabaseUrls,
   ) {}
   get address() {
     return `http://127.0.0.1:${this.port}`;
@@ -20,20 +20,16 @@ export class Application {
 
   async start(): Promise<void> {
     this.port ||= await freePort();
-    this.child = spawn(
-      process.execPath,
-      [join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(this.port)],
-      {
-        cwd: join(ROOT, "web"),
-        env: {
-          ...process.env,
-          DATABASE_URL: this.databaseUrl ?? testDatabase().href,
-          RADICULA_ROOT: ROOT,
-          NODE_ENV: "production",
-        },
-        stdio: "ignore",
+    this.child = spawn(process.execPath, [join(ROOT, "web/server.mjs"), "-p", String(this.port)], {
+      cwd: join(ROOT, "web"),
+      env: {
+        ...process.env,
+        ...(this.databaseUrls ?? testDatabases)(),
+        RADICULA_ROOT: ROOT,
+        NODE_ENV: "production",
       },
-    );
+      stdio: "ignore",
+    });
     for (let i = 0; i < 240; i++) {
       const up = await fetch(`${this.address}/api/health`).then(
         (r) => r.ok,
@@ -63,13 +59,28 @@ export async function freePort(): Promise<number> {
 }
 
 let own: string | undefined;
-/** The database of this file's tests. */
-export function testDatabase(): URL {
-  const given = process.env["DATABASE_URL"];
+type DatabaseUrls = Readonly<Record<"DATABASE_URL" | "DATABASE_OWNER_URL", string>>;
+/** The database of this file's tests, as its owner or as the role the server works as. */
+export function testDatabase(name: keyof DatabaseUrls = "DATABASE_OWNER_URL"): URL {
+  const given = process.env[name];
   if (!given) throw new Error("run the browser tests through npm test, which makes their database");
   const url = new URL(given);
   if (own) url.pathname = `/${own}`;
   return url;
+}
+const testDatabases = (): DatabaseUrls => ({
+  DATABASE_URL: testDatabase("DATABASE_URL").href,
+  DATABASE_OWNER_URL: testDatabase().href,
+});
+
+/** Changes rows as somebody would who goes round what the database refuses. */
+export async function byHand(change: (sql: postgres.TransactionSql) => Promise<unknown>): Promise<void> {
+  const sql = postgres(testDatabase().href, { max: 1, onnotice: () => undefined });
+  await sql.begin(async (tx) => {
+    await tx`set local session_replication_role = replica`; // no triggers
+    await change(tx);
+  });
+  await sql.end();
 }
 /** A database new for the tests of one file: what another file did to the demos is not in it. */
 async function freshDatabase(file: string): Promise<void> {
@@ -107,10 +118,13 @@ export class DatabaseGate {
     for (const socket of this.open) socket.destroy();
     await new Promise((resolve) => this.server?.close(resolve));
   }
-  url(): string {
-    const url = testDatabase();
-    url.port = String(this.port);
-    return url.href;
+  urls(): DatabaseUrls {
+    const through = (name: keyof DatabaseUrls) => {
+      const url = testDatabase(name);
+      url.port = String(this.port);
+      return url.href;
+    };
+    return { DATABASE_URL: through("DATABASE_URL"), DATABASE_OWNER_URL: through("DATABASE_OWNER_URL") };
   }
 }
 

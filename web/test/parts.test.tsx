@@ -148,7 +148,9 @@ describe("how saving stands", () => {
     expect(screen.queryByRole("alert")).toBeNull();
   });
   test("waiting says what was kept and when it will be saved", () => {
-    render(<SaveNote state={{ status: "waiting", count: 3 }} onDismiss={() => undefined} />);
+    render(
+      <SaveNote state={{ status: "waiting", count: 3, why: "no-answer", isKept: true }} onDismiss={() => undefined} />,
+    );
     expect(screen.getByRole("alert")).toHaveTextContent(
       /The 3 entries you logged are kept on this device and saved in order/,
     );
@@ -162,18 +164,15 @@ describe("how saving stands", () => {
     fireEvent.click(screen.getByRole("button", { name: "Understood" }));
     expect(onDismiss).toHaveBeenCalled();
   });
-  test("refused says why", () => {
-    render(
-      <SaveNote
-        state={{
-          status: "refused",
-          codes: [{ code: "entry.absurd", path: [0], params: { value: 12000, limit: 60 } }],
-          givenBack: [],
-        }}
-        onDismiss={() => undefined}
-      />,
-    );
-    expect(screen.getByRole("alert")).toHaveTextContent("12000 is more than a meter can show");
+  test("a device without room says so, and where the entries are meanwhile", () => {
+    const state = { status: "waiting", count: 1, why: "no-answer", isKept: false } as const;
+    render(<SaveNote state={state} onDismiss={() => undefined} />);
+    expect(screen.getByRole("alert")).toHaveTextContent(/no room: what you logged is in this window only/);
+  });
+  test("an answer of another database is not taken for an answer", () => {
+    const state = { status: "waiting", count: 1, why: "another-database", isKept: true } as const;
+    render(<SaveNote state={state} onDismiss={() => undefined} />);
+    expect(screen.getByRole("alert")).toHaveTextContent(/another database answers here.*Nothing is lost/);
   });
 });
 

@@ -1,11 +1,13 @@
-import { issue, type Issue } from "@radicula/core";
+import { issue, parseJson, type Issue } from "@radicula/core";
 import { isDatabaseGone } from "./db/gone";
-import { readiness } from "./readiness";
+import { DATABASE_HEADER } from "@/ui/databaseHeader";
+import { databaseId, readiness } from "./readiness";
+import { unsaveable } from "./saveable";
 import { UnreadableRow } from "./repo/rows";
 
 /** Answers of the route handlers: JSON, never cached, expected failures as issues. */
 export const answer = (body: unknown, status = 200) =>
-  Response.json(body, { status, headers: { "Cache-Control": "no-store" } });
+  Response.json(body, { status, headers: { "Cache-Control": "no-store", [DATABASE_HEADER]: databaseId() } });
 export const refuse = (status: number, issues: readonly Issue[]) => answer({ issues }, status);
 
 const NOT_READY = {
@@ -34,8 +36,39 @@ export async function answering(handler: () => Promise<Response>): Promise<Respo
 /**
  * Only JSON is taken: a page of another origin can send a form or plain text here unasked, but not this content type.
  */
-export const isJson = (request: Request) => /^application\/json\b/i.test(request.headers.get("content-type") ?? "");
+const JSON_TYPE = /^application\/json\s*(;|$)/i;
+export const isJson = (request: Request) => JSON_TYPE.test(request.headers.get("content-type") ?? "");
 export const notJson = () => refuse(415, [issue("server.not-json")]);
+
+/** Enough for what a form sends, in bytes. */
+const FORM_BYTES = 100_000;
+export type Body =
+  | { readonly ok: true; readonly value: unknown; readonly text: string }
+  | { readonly ok: false; readonly refused: Response };
+
+/**
+ * The JSON that a request brings; never more of it is read than the limit, and nothing is taken that cannot be saved.
+ * Refused: 415 another content type · 413 too long · 422 no JSON, or characters that no database keeps.
+ */
+export async function jsonBody(request: Request, limit = FORM_BYTES): Promise<Body> {
+  if (!isJson(request)) return { ok: false, refused: notJson() };
+  const text = await limitedText(request, limit);
+  if (text === undefined)
+    return {
+      ok: false,
+      refused: refuse(413, [
+        issue("file.too-large", [], {
+          characters: Number(request.headers.get("content-length") ?? limit + 1),
+          limit,
+        }),
+      ]),
+    };
+  const json = parseJson(text);
+  if (!json.ok) return { ok: false, refused: refuse(422, json.issues) };
+  const bad = unsaveable(json.value);
+  if (bad) return { ok: false, refused: refuse(422, [issue("text.unsaveable", bad)]) };
+  return { ok: true, value: json.value, text };
+}
 
 /** How many times its limit a body is read and thrown away, so that the sender hears why before the line is cut. */
 const PATIENCE = 4;

@@ -7,7 +7,9 @@ export type Readiness =
   | { readonly isReady: false; readonly why: "starting" | "database-gone" | "schema-newer" | "failed" };
 
 /** Kept for the whole process, across the server's separate bundles. */
-const shared = globalThis as typeof globalThis & { radiculaReadiness?: Readiness };
+const shared = globalThis as typeof globalThis & { radiculaReadiness?: Readiness; radiculaDatabaseId?: string };
+/** Which database this server keeps; said with every answer, so that a device knows who answered. */
+export const databaseId = (): string => shared.radiculaDatabaseId ?? "";
 export const readiness = (): Readiness => shared.radiculaReadiness ?? { isReady: false, why: "starting" };
 
 const AGAIN_MS = 1000;
@@ -17,9 +19,9 @@ const AGAIN_MS = 1000;
  * started does not matter.
  * @returns after the first try
  */
-export async function becomeReady(setUp: () => Promise<void> = setUpDatabase): Promise<void> {
+export async function becomeReady(setUp: () => Promise<string> = setUpDatabase): Promise<void> {
   try {
-    await setUp();
+    shared.radiculaDatabaseId = await setUp();
     shared.radiculaReadiness = { isReady: true };
   } catch (error) {
     const why = error instanceof SchemaTooNew ? "schema-newer" : isDatabaseGone(error) ? "database-gone" : "failed";

@@ -7,7 +7,7 @@ import postgres from "postgres";
 import { z } from "zod";
 import { env } from "@/env";
 import type { Db } from "./db/connection";
-import { done } from "./db/schema";
+import { done, identity } from "./db/schema";
 import { createJob, Hidden } from "./repo/jobs";
 
 const DemoList = z.array(z.object({ file: z.string(), hidden: Hidden }));
@@ -23,9 +23,10 @@ export class SchemaTooNew extends Error {}
 
 /**
  * Brings the database up to date, says what the server's role may do, and loads the demo jobs once.
+ * @returns which database it is
  * @throws {SchemaTooNew} and what the database says where it cannot be reached
  */
-export async function setUpDatabase(): Promise<void> {
+export async function setUpDatabase(): Promise<string> {
   const { DATABASE_URL, DATABASE_OWNER_URL, RADICULA_ROOT } = env();
   const client = postgres(DATABASE_OWNER_URL ?? DATABASE_URL, {
     max: 1,
@@ -40,6 +41,9 @@ export async function setUpDatabase(): Promise<void> {
     await migrate(db, { migrationsFolder: migrations });
     if (DATABASE_OWNER_URL) await grantServer(client);
     await loadDemo(db, join(RADICULA_ROOT, "demo"));
+    const [row] = await db.select({ id: identity.id }).from(identity);
+    if (!row) throw new Error("the database does not say which it is: its table identity is empty");
+    return row.id;
   } finally {
     await client.end({ timeout: 5 }); // and with it the lock
   }

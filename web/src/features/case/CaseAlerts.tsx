@@ -4,6 +4,7 @@ import { useState } from "react";
 import { say } from "@/messages/issues";
 import { Done, post } from "@/ui/send";
 import styles from "./Case.module.css";
+import { NotTaken } from "./NotTaken";
 import { Remarks } from "./Remarks";
 import { SaveNote } from "./SaveNote";
 import { useCase } from "./session/caseContext";
@@ -14,6 +15,7 @@ export function CaseAlerts() {
   return (
     <>
       <SaveNote state={log.state} onDismiss={log.dismiss} />
+      <NotTaken />
       {computed.failed ? (
         <div className={styles.alert} role="alert">
           {say({ code: computed.failed, path: [], params: {} }).text}

@@ -3,7 +3,6 @@ import type { SaveState } from "./session/logbookSync";
 import { readingValue } from "@radicula/core/words";
 import type { Entry } from "@radicula/core";
 import { capital } from "@/ui/text";
-import { say } from "@/messages/issues";
 import styles from "./Case.module.css";
 
 /** One quiet word in the head of the page: whether the database has everything. */
@@ -24,25 +23,40 @@ export function SavedWord({ state }: { readonly state: SaveState }) {
  */
 export function SaveNote({ state, onDismiss }: { readonly state: SaveState; readonly onDismiss: () => void }) {
   if (state.status === "saved" || state.status === "saving") return null;
-  const text =
-    state.status === "waiting"
-      ? "Not saved yet: the database cannot be reached. " +
-        `${state.count === 1 ? "What you logged is" : `The ${state.count} entries you logged are`} kept on this ` +
-        "device and saved in order as soon as it is back. Go on working."
-      : state.status === "joined"
-        ? `Another window logged ${state.others === 1 ? "an entry" : `${state.others} entries`} meanwhile. ` +
-          `${capital(what(state.ours))} ${what(state.ours) === MANY ? "stand" : "stands"} after ` +
-          `${state.others === 1 ? "it" : "them"}: look at what is new, and take back what no longer holds.`
-        : `Not taken: ${state.codes.map((c) => say(c).text).join(" ")} ${what(state.givenBack)} is still in the box.`;
   return (
     <div className={styles.alert} role="alert">
-      <span>{text}</span>
+      <span>{state.status === "waiting" ? waitingText(state) : joinedText(state)}</span>
       {state.status === "waiting" ? null : (
         <button type="button" className="link" onClick={onDismiss}>
           Understood
         </button>
       )}
     </div>
+  );
+}
+
+const WHY_WAITING = {
+  "no-answer": "the database cannot be reached",
+  "another-database": "another database answers here than the one this page was opened from",
+  "no-such-job": "the database does not have this job",
+} as const;
+function waitingText({ count, why, isKept }: Extract<SaveState, { status: "waiting" }>): string {
+  const logged = count === 1 ? "What you logged is" : `The ${count} entries you logged are`;
+  if (!isKept)
+    return (
+      `This device has no room: ${logged.toLowerCase()} in this window only. Do not close it. Free some space on the ` +
+      "device, or wait until it says Saved."
+    );
+  return (
+    `Not saved yet: ${WHY_WAITING[why]}. ${logged} kept on this device and saved in order as soon as it is back. ` +
+    (why === "no-answer" ? "Go on working." : "Nothing is lost. Ask whoever keeps the server.")
+  );
+}
+function joinedText({ others, ours }: Extract<SaveState, { status: "joined" }>): string {
+  return (
+    `Another window logged ${others === 1 ? "an entry" : `${others} entries`} meanwhile. ` +
+    `${capital(what(ours))} ${what(ours) === MANY ? "stand" : "stands"} after ` +
+    `${others === 1 ? "it" : "them"}: look at what is new, and take back what no longer holds.`
   );
 }
 

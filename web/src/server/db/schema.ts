@@ -102,7 +102,11 @@ export const entries = pgTable(
     /** over this entry and the hash of the one before it: written by the database itself */
     hash: bytea("hash"),
   },
-  (t) => [primaryKey({ columns: [t.jobId, t.seq] }), uniqueIndex("entries_batch").on(t.jobId, t.batch, t.seq), index("entries_saved").on(t.savedAt)],
+  (t) => [
+    primaryKey({ columns: [t.jobId, t.seq] }),
+    uniqueIndex("entries_batch").on(t.jobId, t.batch, t.seq),
+    index("entries_saved").on(t.savedAt),
+  ],
 );
 
 /** What was done once, for example loading the demo. */

@@ -1,10 +1,12 @@
-import { issue, MAX_CHARACTERS, parseCase, parseJson, readWiring, type Case } from "@radicula/core";
+import { issue, MAX_CHARACTERS, parseCase, readWiring, type Case } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isJson, limitedBytes, limitedText, notJson, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, limitedBytes, refuse } from "@/server/answers";
+import { database } from "@/server/db/connection";
 import { cleanPhoto } from "@/server/photos";
-import { createJob, findJob, startJob } from "@/server/repo/jobs";
-import { addPhoto } from "@/server/repo/photos";
-import { blankChart, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
+import { createJob, startJob, wiringOfJob } from "@/server/repo/jobs";
+import { addPhoto, photographed } from "@/server/repo/photos";
+import { blankChart, createWiring, WiringId } from "@/server/repo/wirings";
+import { isSaveable, unsaveable } from "@/server/saveable";
 import { readZip, ZIP } from "@/server/zip";
 
 export const dynamic = "force-dynamic";
@@ -29,20 +31,11 @@ const Start = z.strictObject({
 export const POST = (request: Request) =>
   answering(async () => {
     if (/^application\/zip\b/i.test(request.headers.get("content-type") ?? "")) return fromZip(request);
-    if (!isJson(request)) return notJson();
-    const text = await limitedText(request, MAX_CHARACTERS);
-    if (text === undefined)
-      return refuse(413, [
-        issue("file.too-large", [], {
-          characters: Number(request.headers.get("content-length") ?? MAX_CHARACTERS + 1),
-          limit: MAX_CHARACTERS,
-        }),
-      ]);
-    const json = parseJson(text);
-    if (!json.ok) return refuse(422, json.issues);
-    const start = Start.safeParse(json.value);
+    const sent = await jsonBody(request, MAX_CHARACTERS);
+    if (!sent.ok) return sent.refused;
+    const start = Start.safeParse(sent.value);
     if (start.success) return fromStart(start.data);
-    const read = caseOf(json.value, text);
+    const read = caseOf(sent.value, sent.text);
     if (!read.ok) return refuse(422, read.issues);
     return answer({ id: await createJob(read.value) }, 201);
   });
@@ -68,11 +61,13 @@ function caseOf(value: unknown, text: string) {
 
 async function fromStart(start: z.infer<typeof Start>): Promise<Response> {
   const { wiring, ...about } = start;
-  const wiringId =
-    typeof wiring === "string"
-      ? wiring
-      : await createWiring(blankChart(start.machine ?? start.title, wiring.machineType, wiring.nominalVolt));
-  const id = await startJob(about, wiringId);
+  const { id, wiringId } = await database().transaction(async (tx) => {
+    const used =
+      typeof wiring === "string"
+        ? wiring
+        : await createWiring(blankChart(start.machine ?? start.title, wiring.machineType, wiring.nominalVolt), tx);
+    return { id: await startJob(about, used, tx), wiringId: used };
+  });
   return id ? answer({ id, wiringId }, 201) : refuse(404, [issue("server.no-such-wiring")]);
 }
 
@@ -86,15 +81,20 @@ async function fromZip(request: Request): Promise<Response> {
   const clean = await Promise.all(
     files.value.photos.map(async (p) => ({ connector: p.connector.slice(0, 40), photo: await cleanPhoto(p.bytes) })),
   );
-  const id = await createJob(read.value);
-  const library = (await findJob(id))?.library;
-  // a wiring that is in the library already has its photos
-  const there = new Set(library ? (await findWiring(library.id))?.photos.map((p) => p.connector) : []);
+  const bad = unsaveable(read.value) ?? clean.find((c) => !isSaveable(c.connector))?.connector;
+  if (bad !== undefined) return refuse(422, [issue("text.unsaveable", typeof bad === "string" ? [] : bad)]);
   const left: string[] = [];
-  for (const { connector, photo } of clean) {
-    if (photo.ok && there.has(connector)) continue;
-    if (photo.ok && library) await addPhoto(library.id, connector, photo.value);
-    else left.push(connector);
-  }
+  const id = await database().transaction(async (tx) => {
+    const made = await createJob(read.value, {}, tx);
+    const wiring = await wiringOfJob(made, tx);
+    // a wiring that is in the library already has its photos
+    const there = new Set(wiring ? await photographed(wiring, tx) : []);
+    for (const { connector, photo } of clean) {
+      if (photo.ok && there.has(connector)) continue;
+      const added = photo.ok && wiring ? await addPhoto(wiring, connector, photo.value, tx) : "full";
+      if (added === "full" || added === "gone") left.push(connector);
+    }
+    return made;
+  });
   return answer({ id, issues: left.map((connector) => issue("photo.not-a-photo", [connector])) }, 201);
 }

@@ -1,6 +1,7 @@
-import { issue, MAX_CHARACTERS, parseJson, readCsv, type Chart } from "@radicula/core";
+import { issue, MAX_CHARACTERS, readCsv, type Chart } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isJson, limitedText, notJson, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, refuse } from "@/server/answers";
+import { database } from "@/server/db/connection";
 import { copyPhotos } from "@/server/repo/photos";
 import { blankChart, chartFrom, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
 
@@ -18,23 +19,23 @@ const New = z.union([
 /** A new wiring: empty, a copy, or from a wiring, chart or CSV file. Nothing is kept unless all of it reads. */
 export const POST = (request: Request) =>
   answering(async () => {
-    if (!isJson(request)) return notJson();
-    const text = await limitedText(request, MAX_CHARACTERS);
-    if (text === undefined)
-      return refuse(413, [issue("file.too-large", [], { characters: MAX_CHARACTERS + 1, limit: MAX_CHARACTERS })]);
-    const json = parseJson(text);
-    if (!json.ok) return refuse(422, json.issues);
-    const asked = New.safeParse(json.value);
+    const sent = await jsonBody(request, MAX_CHARACTERS);
+    if (!sent.ok) return sent.refused;
+    const asked = New.safeParse(sent.value);
     let chart: Chart | undefined;
     if (!asked.success) {
-      const read = chartFrom(json.value);
+      const read = chartFrom(sent.value);
       if (!read.ok) return refuse(422, read.issues);
       chart = read.value;
     } else if ("copyOf" in asked.data) {
       const from = await findWiring(asked.data.copyOf);
       if (!from) return refuse(404, [issue("server.no-such-wiring")]);
-      const id = await createWiring({ ...from.draft, name: `${from.draft.name} (copy)`.slice(0, 120) });
-      await copyPhotos(from.id, id);
+      const copy = { ...from.draft, name: `${from.draft.name} (copy)`.slice(0, 120) };
+      const id = await database().transaction(async (tx) => {
+        const made = await createWiring(copy, tx);
+        await copyPhotos(from.id, made, tx);
+        return made;
+      });
       return answer({ id }, 201);
     } else if ("csv" in asked.data) {
       const read = readCsv(asked.data.csv);

@@ -1,38 +1,44 @@
 import { Entry, type Entry as EntryT } from "@radicula/core";
 import { z } from "zod";
-import { dropBatch, keepBatch, keptBatches, placeAfterOthers, send, type Batch } from "./outbox";
+import { DATABASE_HEADER } from "@/ui/databaseHeader";
+import {
+  drop,
+  keep,
+  refusedOf,
+  setAside,
+  takeOver,
+  waitingOf,
+  type Batch,
+  type Place,
+  type Refused,
+} from "./deviceStore";
+import { placeAfterOthers, send, withoutRefused, type SendResult } from "./outbox";
 
+type Unreachable = Extract<SendResult, { status: "unreachable" }>["why"];
 export type SaveState =
   | { readonly status: "saved" }
   | { readonly status: "saving" }
-  /** kept on this device, sent again until it arrives */
-  | { readonly status: "waiting"; readonly count: number }
+  /** sent again until it arrives; `isKept` on this device, or only in this window */
+  | { readonly status: "waiting"; readonly count: number; readonly why: Unreachable; readonly isKept: boolean }
   /** somebody else wrote meanwhile: ours stand after theirs */
   | {
       readonly status: "joined";
       readonly others: number;
       readonly ours: readonly EntryT[];
       /** ours have arrived */ readonly done?: boolean;
-    }
-  | {
-      readonly status: "refused";
-      readonly codes: readonly {
-        code: string;
-        path: (string | number)[];
-        params: Record<string, string | number | string[]>;
-      }[];
-      readonly givenBack: readonly EntryT[];
     };
-/** The logbook as this window knows it: what the database has, and what waits in line. */
+/** The logbook as this window knows it: what the database has, what waits in line, and what was refused. */
 export interface Book {
   readonly saved: readonly EntryT[];
   readonly queue: readonly Batch[];
+  readonly refused: readonly Refused[];
   readonly state: SaveState;
 }
 
 const RETRY_MS = 2000;
 const POLL_MS = 3000;
 const BOUNCE_MS = 600;
+const DEVICE_MS = 2000;
 const News = z.object({ entries: z.array(Entry) });
 const count = (queue: readonly Batch[]) => queue.reduce((n, b) => n + b.entries.length, 0);
 
@@ -46,17 +52,21 @@ export class LogbookSync {
   /** what was said last, and when: a finger that bounces says the same thing twice */
   private last: { readonly text: string; readonly at: number } | undefined;
   private sending = false;
+  private isTakenUp = false;
   private gone = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private poll: ReturnType<typeof setInterval> | undefined;
-
+  /** batches that this device had no room for */
+  private readonly unkept = new Set<string>();
+  /** the refused batch that is in the box again: what is typed instead settles it */
+  private givenBack: string | undefined;
   private onGivenBack: (entries: readonly EntryT[]) => void = () => undefined;
 
   constructor(
-    private readonly jobId: string,
+    private readonly place: Place,
     initial: readonly EntryT[],
   ) {
-    this.book = { saved: initial, queue: [], state: { status: "saved" } };
+    this.book = { saved: initial, queue: [], refused: [], state: { status: "saved" } };
   }
   readonly snapshot = (): Book => this.book;
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -75,12 +85,7 @@ export class LogbookSync {
   /** Begins to send what an earlier visit could not, and to listen. @returns what ends it */
   start(): () => void {
     this.gone = false;
-    const known = new Set(this.book.queue.map((b) => b.batch));
-    const found = keptBatches(this.jobId, localStorage).filter((b) => !known.has(b.batch));
-    if (found.length) {
-      this.change({ queue: [...found, ...this.book.queue], state: { status: "waiting", count: count(found) } });
-      void this.flush();
-    }
+    void this.takeUp();
     this.poll = setInterval(() => {
       if (!document.hidden && this.book.queue.length === 0) void this.catchUp();
     }, POLL_MS);
@@ -93,12 +98,38 @@ export class LogbookSync {
       window.removeEventListener("online", online);
     };
   }
+  private async takeUp(): Promise<void> {
+    const read = takeOver(this.place, localStorage).then(() =>
+      Promise.all([waitingOf(this.place), refusedOf(this.place)]),
+    );
+    // a device that does not answer must not hold up what is logged now
+    const late = new Promise<[Batch[], Refused[]]>((resolve) => setTimeout(() => resolve([[], []]), DEVICE_MS));
+    const [kept, refused] = await Promise.race([read, late]);
+    if (this.gone) return;
+    this.isTakenUp = true;
+    if (refused.length) this.change({ refused });
+    const known = new Set(this.book.queue.map((b) => b.batch));
+    const found = kept.filter((b) => !known.has(b.batch));
+    if (found.length === 0) return void this.flush();
+    // what was logged while the device was asked stands behind it
+    this.change({ queue: [...found, ...placeAfterOthers(this.book.queue, found[0]!.after, count(found))] });
+    this.waiting("no-answer");
+    void this.flush();
+  }
+  private waiting(why: Unreachable): void {
+    const { queue } = this.book;
+    this.change({ state: { status: "waiting", count: count(queue), why, isKept: this.unkept.size === 0 } });
+  }
 
   /** Appends entries. They are kept on this device until the database has them, however long that takes. */
   append(list: readonly EntryT[]): void {
     const said = { text: JSON.stringify(list.map((e) => ({ ...e, at: "" }))), at: performance.now() };
     if (this.last?.text === said.text && said.at - this.last.at < BOUNCE_MS) return;
     this.last = said;
+    if (this.givenBack !== undefined && list.some((e) => e.type === "reading")) {
+      this.settleRefused(this.givenBack);
+      this.givenBack = undefined;
+    }
     const { saved, queue, state } = this.book;
     const last = queue.at(-1);
     const next: Batch = {
@@ -106,29 +137,44 @@ export class LogbookSync {
       after: last ? last.after + last.entries.length : saved.length,
       entries: [...list],
     };
-    keepBatch(this.jobId, next, localStorage);
-    this.change({
-      queue: [...queue, next],
-      state:
-        state.status === "waiting" ? { status: "waiting", count: state.count + list.length } : { status: "saving" },
-    });
+    this.change({ queue: [...queue, next], state: state.status === "waiting" ? state : { status: "saving" } });
+    void this.keepBatch(next);
+    if (state.status === "waiting") this.waiting(state.why);
     void this.flush();
+  }
+  private async keepBatch(batch: Batch): Promise<void> {
+    const isKept = await keep(this.place, batch);
+    const isWanted = this.book.queue.some((b) => b.batch === batch.batch);
+    // it arrived meanwhile: then the device need not keep it
+    if (!isWanted) return drop("waiting", batch.batch);
+    if (isKept) this.unkept.delete(batch.batch);
+    else {
+      this.unkept.add(batch.batch);
+      // said at once, and not only when the database cannot be reached
+      this.waiting(this.book.state.status === "waiting" ? this.book.state.why : "no-answer");
+    }
   }
   dismiss(): void {
     this.change({ state: { status: this.book.queue.length ? "saving" : "saved" } });
   }
+  /** Takes a refused batch off the list of those to be looked at: it was thrown away, or typed anew. */
+  settleRefused(batch: string): void {
+    this.change({ refused: this.book.refused.filter((r) => r.batch !== batch) });
+    void drop("refused", batch);
+  }
 
   /** Sends what is queued, first things first, until nothing is left or nobody answers. */
   private async flush(): Promise<void> {
-    if (this.sending) return;
+    // what an earlier visit logged goes first
+    if (this.sending || !this.isTakenUp) return;
     this.sending = true;
     clearTimeout(this.timer);
     try {
       for (let first = this.book.queue[0]; first; first = this.book.queue[0]) {
-        const sent = await send(this.jobId, first);
+        const sent = await send(this.place, first);
         if (this.gone) return; // another window, or the next visit, has it from here
         if (sent.status === "unreachable") {
-          this.change({ state: { status: "waiting", count: count(this.book.queue) } });
+          this.waiting(sent.why);
           this.timer = setTimeout(() => void this.flush(), RETRY_MS);
           return;
         }
@@ -138,47 +184,66 @@ export class LogbookSync {
       this.sending = false;
     }
   }
-  private async settle(
-    first: Batch,
-    sent: Exclude<Awaited<ReturnType<typeof send>>, { status: "unreachable" }>,
-  ): Promise<void> {
-    const { saved, queue, state } = this.book;
-    const rest = queue.slice(1);
-    if (sent.status === "stale") {
-      const placed = placeAfterOthers(queue, first.after, sent.last - first.after);
-      for (const b of placed) keepBatch(this.jobId, b, localStorage);
-      this.change({
-        saved: [...saved.slice(0, Math.min(first.after, sent.last)), ...sent.missed],
-        queue: placed,
-        ...(sent.missed.length
-          ? { state: { status: "joined", others: sent.missed.length, ours: placed.flatMap((b) => b.entries) } }
-          : {}),
-      });
-      return;
-    }
-    dropBatch(this.jobId, first, localStorage);
-    if (sent.status === "refused") {
-      this.change({
-        queue: placeAfterOthers(rest, first.after, -first.entries.length),
-        state: { status: "refused", codes: sent.issues, givenBack: first.entries },
-      });
-      this.onGivenBack(first.entries);
-      return;
-    }
-    // saved now, or it had been before and the answer was lost: then what stands where is for the database to say
-    const now = saved.length === first.after && sent.last === first.after + first.entries.length;
-    this.change({ queue: rest, ...(now ? { saved: [...saved, ...first.entries] } : {}) });
-    if (!now) await this.catchUp();
-    if (rest.length === 0 && state.status !== "refused")
+  private async settle(first: Batch, sent: Exclude<SendResult, { status: "unreachable" }>): Promise<void> {
+    if (sent.status === "stale") return this.placeBehind(first, sent.missed, sent.last);
+    if (sent.status === "refused") return this.refuse(sent.issues);
+    const { saved, queue } = this.book;
+    // how far behind the place it was meant for it stands: others wrote before it, now or when its answer got lost
+    const shift = sent.last - (first.after + first.entries.length);
+    const [arrived, ...rest] = placeAfterOthers(queue, first.after, shift);
+    const isKnown = sent.missed.length === shift && saved.length >= first.after;
+    const { state } = this.book;
+    const others = sent.missed.length;
+    const ours = [arrived!, ...rest].flatMap((b) => b.entries);
+    this.forget(first);
+    this.change({
+      queue: rest,
+      ...(isKnown ? { saved: [...saved.slice(0, first.after), ...sent.missed, ...arrived!.entries] } : {}),
+      ...(others ? { state: { status: "joined", others, ours, done: rest.length === 0 } } : {}),
+    });
+    if (shift) await Promise.all(rest.map((b) => this.keepBatch(b)));
+    if (!isKnown) await this.catchUp();
+    if (!others && this.book.queue.length === 0)
       this.change({ state: state.status === "joined" ? { ...state, done: true } : { status: "saved" } });
+  }
+  /** Others wrote meanwhile, or a database brought back from a backup has less: ours stand behind what is there. */
+  private async placeBehind(first: Batch, missed: readonly EntryT[], last: number): Promise<void> {
+    const { saved, queue } = this.book;
+    const placed = placeAfterOthers(queue, first.after, last - first.after);
+    this.change({
+      saved: [...saved.slice(0, Math.min(first.after, last)), ...missed],
+      queue: placed,
+      ...(missed.length
+        ? { state: { status: "joined", others: missed.length, ours: placed.flatMap((b) => b.entries) } }
+        : {}),
+    });
+    await Promise.all(placed.map((b) => this.keepBatch(b)));
+  }
+  /** What the database refuses is set aside for somebody to look at, and the rest goes on. */
+  private async refuse(issues: readonly Refused["issues"][number][]): Promise<void> {
+    const { rest, aside } = withoutRefused(this.book.queue);
+    const refused = aside.map(({ batch, entries }): Refused => ({ batch, entries, issues: [...issues] }));
+    this.change({
+      queue: rest,
+      refused: [...this.book.refused, ...refused],
+      state: { status: rest.length ? "saving" : "saved" },
+    });
+    await Promise.all(refused.map((r) => setAside(this.place, r)));
+    await Promise.all(rest.map((b) => this.keepBatch(b)));
+    this.givenBack = refused[0]?.batch;
+    this.onGivenBack(refused[0]?.entries ?? []);
+  }
+  private forget({ batch }: Batch): void {
+    this.unkept.delete(batch);
+    void drop("waiting", batch);
   }
 
   /** what other windows wrote */
   private async catchUp(): Promise<void> {
     const from = this.book.saved.length;
     try {
-      const response = await fetch(`/api/jobs/${this.jobId}/entries?after=${from}`);
-      if (!response.ok) return;
+      const response = await fetch(`/api/jobs/${this.place.job}/entries?after=${from}`);
+      if (!response.ok || response.headers.get(DATABASE_HEADER) !== this.place.database) return;
       const news = News.parse(await response.json()).entries;
       if (news.length && this.book.saved.length === from && !this.gone)
         this.change({ saved: [...this.book.saved, ...news] });

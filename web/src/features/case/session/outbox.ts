@@ -1,114 +1,74 @@
-import type { Entry } from "@radicula/core";
-import { Entry as EntrySchema } from "@radicula/core";
+import { Entry, placedAfter, speaksOf, type Entry as EntryT } from "@radicula/core";
 import { z } from "zod";
-
-/** Entries on their way to the database, kept on this device until it has them. */
-export const Batch = z.object({ batch: z.uuid(), after: z.number().int(), entries: z.array(EntrySchema) });
-export type Batch = z.infer<typeof Batch>;
+import { DATABASE_HEADER } from "@/ui/databaseHeader";
+import { SaidIssue, type Batch, type Place } from "./deviceStore";
 
 export type SendResult =
-  | { readonly status: "saved"; readonly last: number }
-  | {
-      readonly status: "stale";
-      readonly missed: readonly Entry[];
-      /** how many entries the database has */ readonly last: number;
-    }
-  | {
-      readonly status: "refused";
-      readonly issues: readonly {
-        code: string;
-        path: (string | number)[];
-        params: Record<string, string | number | string[]>;
-      }[];
-    }
-  /** no answer, or the database is gone: try again */
-  | { readonly status: "unreachable" };
+  /** `missed`: what others wrote before it */
+  | { readonly status: "saved"; readonly last: number; readonly missed: readonly EntryT[] }
+  /** the database has fewer entries than this page thinks, or would not join */
+  | { readonly status: "stale"; readonly missed: readonly EntryT[]; readonly last: number }
+  | { readonly status: "refused"; readonly issues: readonly SaidIssue[] }
+  /** no answer, or none of ours: try again */
+  | { readonly status: "unreachable"; readonly why: "no-answer" | "another-database" | "no-such-job" };
 
-const Issues = z.object({
-  issues: z.array(
-    z.object({
-      code: z.string(),
-      path: z.array(z.union([z.string(), z.number()])),
-      params: z.record(z.string(), z.union([z.string(), z.number(), z.array(z.string())])),
-    }),
-  ),
-});
-const Missed = z.object({ missed: z.array(EntrySchema), last: z.number().int() });
-const Last = z.object({ last: z.number().int() });
+const Issues = z.object({ issues: z.array(SaidIssue).min(1) });
+const Missed = z.object({ missed: z.array(Entry), last: z.number().int() });
 
-/** Sends one batch. Sending the same batch twice is safe: the server keeps it once. */
-export async function send(jobId: string, batch: Batch, fetcher: typeof fetch = fetch): Promise<SendResult> {
+/**
+ * Sends one batch. Sending the same batch twice is safe: the server keeps it once. Only an answer of the very database
+ * the entries are meant for counts: anything else on that address (another server, a proxy) changes nothing.
+ */
+export async function send({ database, job }: Place, batch: Batch, fetcher: typeof fetch = fetch): Promise<SendResult> {
   try {
-    const response = await fetcher(`/api/jobs/${jobId}/entries`, {
+    const response = await fetcher(`/api/jobs/${job}/entries`, {
       method: "POST",
       headers: { "Content-Type": "application/json" },
-      body: JSON.stringify(batch),
+      body: JSON.stringify({ ...batch, join: true }),
     });
+    const from = response.headers.get(DATABASE_HEADER);
+    if (from !== database) return { status: "unreachable", why: from ? "another-database" : "no-answer" };
     const body: unknown = await response.json();
-    if (response.status === 201) return { status: "saved", last: Last.parse(body).last };
+    if (response.status === 201) return { status: "saved", ...Missed.parse(body) };
     if (response.status === 409) return { status: "stale", ...Missed.parse(body) };
-    if (response.status >= 500) return { status: "unreachable" };
-    return { status: "refused", issues: Issues.parse(body).issues };
+    if (response.status === 422) return { status: "refused", issues: Issues.parse(body).issues };
+    return { status: "unreachable", why: response.status === 404 ? "no-such-job" : "no-answer" };
   } catch {
-    return { status: "unreachable" };
+    return { status: "unreachable", why: "no-answer" };
   }
 }
 
-/**
- * Entries that others wrote meanwhile come first, ours after them. What ours say of each other by number (an undo, a
- * correction, readings moved) keeps meaning the same entries.
- * @param at how many entries stand before ours @param count how many came in between
- */
-export function placeAfterOthers(queue: readonly Batch[], at: number, count: number): Batch[] {
-  const moved = (n: number) => (n > at ? n + count : n);
-  return queue.map((b) => ({
-    ...b,
-    after: b.after + count,
-    entries: b.entries.map((e): Entry =>
-      e.type === "undo"
-        ? { ...e, target: moved(e.target) }
-        : e.type === "moved"
-          ? { ...e, readings: e.readings.map(moved) }
-          : e.type === "reading" && e.corrects !== undefined
-            ? { ...e, corrects: moved(e.corrects) }
-            : e,
-    ),
-  }));
-}
+/** Batches that stand behind `count` more entries than they knew of, from number `at` on. */
+export const placeAfterOthers = (queue: readonly Batch[], at: number, count: number): Batch[] =>
+  queue.map((b) => ({ ...b, after: b.after + count, entries: placedAfter(b.entries, at, count) }));
 
-const prefix = (jobId: string) => `radicula.outbox.${jobId}.`;
 /**
- * One place for each batch, so that two windows never write over each other; the places sort in the order they were
- * made.
+ * What is left of the queue when its first batch is refused: batches that speak of one of its entries (an undo of it)
+ * are set aside with it, and theirs in turn; the others move up.
  */
-const keyOf = (jobId: string, b: Batch) => `${prefix(jobId)}${String(b.after).padStart(7, "0")}.${b.batch}`;
-/** What this device still has to send, from this window or an earlier visit, in order. Rubbish is left where it is. */
-export function keptBatches(jobId: string, storage: Storage): Batch[] {
-  const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i) ?? "")
-    .filter((k) => k.startsWith(prefix(jobId)))
-    .sort();
-  return keys.flatMap((k) => {
-    try {
-      const parsed = Batch.safeParse(JSON.parse(storage.getItem(k) ?? ""));
-      return parsed.success ? [parsed.data] : [];
-    } catch {
-      return [];
+export function withoutRefused(queue: readonly Batch[]): { readonly rest: Batch[]; readonly aside: Batch[] } {
+  const aside: Batch[] = [];
+  let left = [...queue];
+  for (let at = 0; at < left.length;) {
+    const b = left[at]!;
+    const goes = aside.length === 0 || b.entries.some((e) => aside.some((a) => speaksOf(e, ...numbersOf(a))));
+    if (!goes) {
+      at++;
+      continue;
     }
-  });
-}
-/** @returns false where the device has no room: then the entry lives in this window only */
-export function keepBatch(jobId: string, batch: Batch, storage: Storage): boolean {
-  dropBatch(jobId, batch, storage);
-  try {
-    storage.setItem(keyOf(jobId, batch), JSON.stringify(batch));
-    return true;
-  } catch {
-    return false;
+    aside.push(b);
+    left = left.filter((x) => x !== b);
   }
-}
-export function dropBatch(jobId: string, batch: Pick<Batch, "batch">, storage: Storage): void {
-  for (let i = storage.length - 1; i >= 0; i--) {
-    const k = storage.key(i);
-    if (k?.startsWith(prefix(jobId)) && k.endsWith(batch.batch)) storage.removeItem(k);
+  let rest = left;
+  // from the last on, so that the numbers of those before still hold
+  for (const a of [...aside].sort((x, y) => y.after - x.after)) {
+    const [after, last] = numbersOf(a);
+    rest = rest.map((b) => ({
+      ...b,
+      after: b.after >= last ? b.after - (last - after) : b.after,
+      entries: placedAfter(b.entries, last, after - last),
+    }));
   }
+  return { rest, aside };
 }
+const numbersOf = (b: Batch): [number, number] => [b.after, b.after + b.entries.length];

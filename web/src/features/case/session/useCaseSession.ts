@@ -17,13 +17,15 @@ import { useSheets, type SheetName } from "./useSheets";
 
 export interface CaseProps {
   readonly job: Job;
+  /** which database it is in */
+  readonly database: string;
   readonly initialEntries: readonly Entry[];
   readonly initialMap: Maps;
   readonly sheet?: SheetName | undefined;
 }
 
 /** Everything one case on one screen hangs on: its logbook, what is computed from it, and what is open. */
-export function useCaseSession({ job, initialEntries, initialMap, sheet }: CaseProps) {
+export function useCaseSession({ job, database, initialEntries, initialMap, sheet }: CaseProps) {
   const card = useCard();
   const { take } = card;
   const giveBack = useCallback(
@@ -33,7 +35,7 @@ export function useCaseSession({ job, initialEntries, initialMap, sheet }: CaseP
     },
     [take],
   );
-  const log = useLogbook(job.id, initialEntries, giveBack);
+  const log = useLogbook({ database, job: job.id }, initialEntries, giveBack);
   // straight from the logbook, not from the analysis that follows: what was put right is off the list at once
   const folded = useMemo(() => fold(log.entries), [log.entries]);
   const wiring = useScannedWiring(job.wiring, log.entries);

@@ -1,6 +1,6 @@
 import { hideFaults, issue, type Case, type Wiring } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { createJob, findJob, JobId } from "@/server/repo/jobs";
 import { freezeRevision, WiringId } from "@/server/repo/wirings";
 
@@ -18,8 +18,9 @@ const Bench = z
 /** Puts a machine on the bench: a practice job on the wiring of a job, or of the library, with faults hidden on it. */
 export const POST = (request: Request) =>
   answering(async () => {
-    if (!isJson(request)) return notJson();
-    const body = Bench.safeParse(await request.json().catch(() => undefined));
+    const sent = await jsonBody(request);
+    if (!sent.ok) return sent.refused;
+    const body = Bench.safeParse(sent.value);
     if (!body.success)
       return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
     const { faults, comesAndGoes } = body.data;

@@ -1,6 +1,6 @@
-import { indexWiring, isPoint, issue, observe, State, uniform } from "@radicula/core";
+import { indexWiring, isPoint, issue, observe, State, uniform, wireId } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { simulatedOf } from "@/server/simulated";
 
 export const dynamic = "force-dynamic";
@@ -44,11 +44,12 @@ const Measure = z.object({
  */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
-    if (!isJson(request)) return notJson();
+    const sent = await jsonBody(request);
+    if (!sent.ok) return sent.refused;
     const simulated = await simulatedOf((await params).id);
     if (!simulated) return refuse(404, [issue("server.no-simulated-machine")]);
     const { job, hidden, logged } = simulated;
-    const body = Measure.safeParse(await request.json().catch(() => undefined));
+    const body = Measure.safeParse(sent.value);
     if (!body.success)
       return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
     const step = body.data;
@@ -60,6 +61,9 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
         : [...step.points, ...(step.black === undefined ? [] : [step.black])];
     const lost =
       leads.find((p) => !isPoint(job.wiring, p)) ??
+      (step.instrument === "clamp"
+        ? step.points.find((p) => !job.wiring.wires.some((w) => wireId(w) === p))
+        : undefined) ??
       [...(state.jumpers ?? []), ...(state.loads ?? [])]
         .flatMap((x) => [x.from, x.to])
         .find((p) => !isPoint(job.wiring, p)) ??

@@ -1,6 +1,6 @@
 import { issue, ScanEntry, type ScannedCode } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isJson, notJson, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { simulatedOf } from "@/server/simulated";
 
 export const dynamic = "force-dynamic";
@@ -17,8 +17,9 @@ const RUN = {
 /** What a scan of the simulated machine of a practice job gives, as it stands now. */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
-    if (!isJson(request)) return notJson();
-    const body = Scan.safeParse(await request.json().catch(() => undefined));
+    const sent = await jsonBody(request);
+    if (!sent.ok) return sent.refused;
+    const body = Scan.safeParse(sent.value);
     if (!body.success)
       return refuse(400, [issue("schema.request", [], { message: body.error.issues[0]?.message ?? "" })]);
     const simulated = await simulatedOf((await params).id);

@@ -1,11 +1,18 @@
-import { Chart, issue, MAX_CHARACTERS, parseJson } from "@radicula/core";
+import { Chart, issue, MAX_CHARACTERS } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isJson, limitedText, notJson, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { findWiring, saveDraft, WiringId } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };
-const Save = z.strictObject({ seq: z.number().int().min(0), chart: Chart });
+const Save = z.strictObject({
+  seq: z
+    .number()
+    .int()
+    .min(0)
+    .max(2 ** 31 - 1),
+  chart: Chart,
+});
 
 export const GET = (_request: Request, { params }: Context) =>
   answering(async () => {
@@ -17,16 +24,13 @@ export const GET = (_request: Request, { params }: Context) =>
 /** Saves the chart people are working on: 200 with the new count · 409 when another window saved first. */
 export const PUT = (request: Request, { params }: Context) =>
   answering(async () => {
-    if (!isJson(request)) return notJson();
+    const sent = await jsonBody(request, MAX_CHARACTERS);
+    if (!sent.ok) return sent.refused;
     const id = WiringId.safeParse((await params).id);
     if (!id.success) return refuse(404, [issue("server.no-such-wiring")]);
-    const text = await limitedText(request, MAX_CHARACTERS);
-    if (text === undefined)
-      return refuse(413, [issue("file.too-large", [], { characters: MAX_CHARACTERS + 1, limit: MAX_CHARACTERS })]);
-    const json = parseJson(text);
-    const body = json.ok ? Save.safeParse(json.value) : undefined;
-    if (!body?.success)
-      return refuse(422, [issue("server.not-a-chart", [], { message: body?.error.issues[0]?.message ?? "not JSON" })]);
+    const body = Save.safeParse(sent.value);
+    if (!body.success)
+      return refuse(422, [issue("server.not-a-chart", [], { message: body.error.issues[0]?.message ?? "" })]);
     const saved = await saveDraft(id.data, body.data.seq, body.data.chart);
     if (saved.status === "gone") return refuse(404, [issue("server.no-such-wiring")]);
     return answer({ seq: saved.seq }, saved.status === "saved" ? 200 : 409);

@@ -25,6 +25,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
       .number()
       .int()
       .min(1)
+      .max(2 ** 31 - 1)
       .safeParse(query.get("revision") ?? undefined);
     if (!id.success || !form.success) return refuse(404, [issue("server.no-such-wiring")]);
     const revision = number.success ? await findRevision(id.data, number.data) : undefined;

@@ -1,12 +1,17 @@
 import { compareWirings, issue } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isJson, limitedText, notJson, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { findRevision, freezeRevision, WiringId } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };
 const Note = z.strictObject({ note: z.string().max(400).default("") });
-const Pair = z.object({ before: z.coerce.number().int().min(1), after: z.coerce.number().int().min(1) });
+const RevisionNumber = z.coerce
+  .number()
+  .int()
+  .min(1)
+  .max(2 ** 31 - 1);
+const Pair = z.object({ before: RevisionNumber, after: RevisionNumber });
 
 /** What changed from ?before=N to ?after=N. */
 export const GET = (request: Request, { params }: Context) =>
@@ -24,15 +29,10 @@ export const GET = (request: Request, { params }: Context) =>
 /** Freezes the draft as the next revision. */
 export const POST = (request: Request, { params }: Context) =>
   answering(async () => {
-    if (!isJson(request)) return notJson();
+    const sent = await jsonBody(request);
+    if (!sent.ok) return sent.refused;
     const id = WiringId.safeParse((await params).id);
-    let body: unknown;
-    try {
-      body = JSON.parse((await limitedText(request, 10_000)) ?? "");
-    } catch {
-      body = undefined;
-    }
-    const note = Note.safeParse(body);
+    const note = Note.safeParse(sent.value);
     if (!note.success) return refuse(422, [issue("server.not-a-chart", [], { message: "note" })]);
     const frozen = id.success ? await freezeRevision(id.data, note.data.note) : undefined;
     return frozen ? answer({ number: frozen.number }, 201) : refuse(404, [issue("server.no-such-wiring")]);

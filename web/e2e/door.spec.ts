@@ -1,0 +1,242 @@
+import { expect, test, type APIRequestContext } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { request as plainRequest } from "node:http";
+import fc from "fast-check";
+import { card } from "./casePage";
+import { applicationForTests, JSON_TYPE } from "./server";
+
+const app = applicationForTests();
+/** Inputs tried; more by FUZZ=100000 npx playwright test door. */
+const TRIES = Number(process.env["FUZZ"] ?? 2000);
+const AT_ONCE = 8;
+const AT = "2026-11-24T10:00:00Z";
+
+/** A request with headers that a browser would not let a page set. */
+const plain = (path: string, method: string, headers: Record<string, string>, body = ""): Promise<number> =>
+  new Promise((resolve, reject) => {
+    const sent = plainRequest(`${app.address}${path}`, { method, headers }, (answer) => {
+      answer.resume();
+      resolve(answer.statusCode ?? 0);
+    });
+    sent.on("error", reject);
+    sent.end(body);
+  });
+
+test("only names of ours are answered to; pages of other sites neither write nor read our data", async () => {
+  const host = new URL(app.address).host;
+  const post = (headers: Record<string, string>) =>
+    plain("/api/jobs/bench", "POST", { Host: host, ...JSON_TYPE, ...headers }, "{}");
+  expect(await plain("/", "GET", { Host: host })).toBe(200);
+  expect(await plain("/", "GET", { Host: "evil.example" })).toBe(421);
+  expect(await plain("/api/health", "GET", { Host: `127.0.0.1.evil.example:${app.port}` })).toBe(421);
+  expect(await post({ Origin: "https://evil.example" })).toBe(403);
+  expect(await post({ Origin: "null" })).toBe(403);
+  expect(await post({ "Sec-Fetch-Site": "cross-site" })).toBe(403);
+  expect(await post({ Origin: app.address, "Sec-Fetch-Site": "same-origin" })).toBe(400); // let in, and found empty
+  expect(await plain("/api/wirings", "GET", { Host: host, "Sec-Fetch-Site": "cross-site" })).toBe(403);
+  expect(await plain("/", "GET", { Host: host, "Sec-Fetch-Site": "cross-site" })).toBe(200); // a link to us
+  for (const method of ["TRACE", "OPTIONS", "PATCH", "PROPFIND"])
+    expect(await plain("/", method, { Host: host })).toBe(405);
+});
+
+test("pages run only scripts of their own, and nothing on them is refused for it", async ({ page }) => {
+  const complaints: string[] = [];
+  page.on("console", (m) => {
+    if (m.type() === "error") complaints.push(m.text());
+  });
+  const answer = await page.goto(app.address);
+  expect(answer!.headers()["content-security-policy"]).toMatch(/script-src 'self' 'nonce-[^']{20,}' 'strict-dynamic'/);
+  await page
+    .getByRole("link", { name: /Three signals low/ })
+    .first()
+    .click();
+  await expect(card(page)).toBeVisible();
+  await page.goto(`${app.address}/calculators`);
+  await expect(page.getByRole("heading").first()).toBeVisible();
+  expect(complaints).toEqual([]);
+  const ran = page.evaluate(() => {
+    const script = document.createElement("script");
+    script.textContent = "window.ran = true";
+    const button = document.createElement("button");
+    button.setAttribute("onclick", "window.ran = true");
+    document.body.append(button);
+    button.click();
+    document.body.innerHTML += "<img src=x onerror='window.ran = true'>";
+    return new Promise((r) => setTimeout(() => r((window as unknown as { ran?: boolean }).ran), 300));
+  });
+  expect(await ran).toBeUndefined();
+});
+
+test("bodies are refused before they are read whole, wherever they are sent", async ({ request }) => {
+  const { job, wiring } = await targets(request);
+  const huge = `{"x":"${"y".repeat(2_000_000)}"}`;
+  for (const path of ["jobs/bench", `jobs/${job}/measure`, `jobs/${job}/scan`, `jobs/${job}/entries`])
+    expect((await request.post(`${app.address}/api/${path}`, { headers: JSON_TYPE, data: huge })).status()).toBe(413);
+  for (const type of ["application/json-evil", "text/json", "application/jsonp", ""])
+    expect(
+      (
+        await request.post(`${app.address}/api/wirings/${wiring}/revisions`, {
+          headers: { "Content-Type": type },
+          data: "{}",
+        })
+      ).status(),
+    ).toBe(415);
+});
+
+test("what no database keeps is refused with its place, and nothing of it is kept", async ({ request }) => {
+  const { job } = await targets(request);
+  const before = (await (await request.get(`${app.address}/api/jobs/${job}/entries`)).json()) as unknown;
+  for (const note of ["\0", "\ud800", "a\udc00b"]) {
+    const answer = await request.post(`${app.address}/api/jobs/${job}/entries`, {
+      headers: JSON_TYPE,
+      data: JSON.stringify({
+        after: 4,
+        batch: crypto.randomUUID(),
+        entries: [{ type: "note", at: AT, text: note }],
+      }),
+    });
+    expect(answer.status()).toBe(422);
+    expect(await answer.json()).toMatchObject({
+      issues: [{ code: "text.unsaveable", path: ["entries", 0, "text"] }],
+    });
+  }
+  expect(await (await request.get(`${app.address}/api/jobs/${job}/entries`)).json()).toEqual(before);
+});
+
+interface Targets {
+  readonly job: string;
+  readonly practice: string;
+  readonly wiring: string;
+}
+let known: Targets | undefined;
+async function targets(request: APIRequestContext): Promise<Targets> {
+  if (known) return known;
+  const post = async (path: string, data: string) =>
+    (await (await request.post(`${app.address}/api/${path}`, { headers: JSON_TYPE, data })).json()) as {
+      id: string;
+    };
+  const text = readFileSync("demo/tug-4-reference.case.json", "utf8");
+  const { id: job } = await post("jobs", text);
+  const { wiring } = JSON.parse(text) as { wiring: unknown };
+  const { id: library } = await post("wirings", JSON.stringify(wiring));
+  const { id: practice } = await post("jobs/bench", JSON.stringify({ job, seed: 4 }));
+  return (known = { job, practice, wiring: library });
+}
+
+const NASTY = fc.constantFrom<unknown>(
+  ...["\0", "\ud800", "'; drop table jobs; --", "../../etc/passwd", "𝄞".repeat(50), "x".repeat(5000), "", " ", "%ff"],
+  ...[null, true, -1, 0.5, 2 ** 31, 2 ** 53, 1e308, -0],
+  ...[[], {}, [[]], { a: { b: {} } }, "Ꭺ1:1", "A1:1", "__proto__", "constructor"],
+);
+/** A body that would be taken, with something in it replaced, left out or added; or anything at all. */
+function spoilt(good: unknown): fc.Arbitrary<unknown> {
+  const paths = placesIn(good);
+  const harm = fc.record({ path: fc.constantFrom(...paths), value: fc.oneof(NASTY, fc.jsonValue()), how: fc.nat(2) });
+  const harmed = fc
+    .array(harm, { minLength: 1, maxLength: 3 })
+    .map((list) =>
+      list.reduce((body, { path, value, how }) => withHarm(body, path, value, how), structuredClone(good)),
+    );
+  return fc.oneof({ weight: 5, arbitrary: harmed }, { weight: 1, arbitrary: fc.jsonValue() });
+}
+const placesIn = (value: unknown, path: string[] = []): string[][] =>
+  typeof value === "object" && value !== null
+    ? [path, ...Object.entries(value).flatMap(([k, v]) => placesIn(v, [...path, k]))]
+    : [path];
+function withHarm(body: unknown, [key, ...rest]: readonly string[], value: unknown, how: number): unknown {
+  if (key === undefined) return value;
+  if (typeof body !== "object" || body === null) return body;
+  const copy = (Array.isArray(body) ? [...(body as unknown[])] : { ...body }) as Record<string, unknown>;
+  if (rest.length === 0 && how === 1) delete copy[key];
+  else if (rest.length === 0 && how === 2) copy[`${key}x`] = value;
+  else copy[key] = withHarm(copy[key], rest, value, how);
+  return copy;
+}
+
+interface Shot {
+  readonly method: "POST" | "PUT" | "GET" | "DELETE";
+  readonly path: string;
+  readonly body?: unknown;
+}
+function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
+  const post = (path: string, good: unknown, method: "POST" | "PUT" = "POST") =>
+    spoilt(good).map((body): Shot => ({ method, path, body }));
+  const state = { key: "on", unplugged: ["B9"] };
+  const reading = { type: "reading", at: AT, instrument: "voltmeter", points: ["B7:1"], values: [0.8], state };
+  const odd = fc.oneof(NASTY.map(String), fc.string(), fc.uuid());
+  const text = JSON.parse(readFileSync("demo/tug-4-reference.case.json", "utf8")) as { wiring: object };
+  return fc.oneof(
+    post(`jobs/${job}/entries`, { after: 4, batch: crypto.randomUUID(), entries: [reading], join: true }),
+    post(`jobs/${job}/entries`, {
+      after: 0,
+      batch: crypto.randomUUID(),
+      entries: [
+        { type: "note", at: AT, text: "dripping" },
+        { type: "undo", at: AT, target: 1 },
+      ],
+    }),
+    post(`jobs/${practice}/measure`, { points: ["B7:1"], instrument: "voltmeter", kind: "voltage", state }),
+    post(`jobs/${practice}/measure`, { points: ["A1:1", "B7:1"], instrument: "clamp", kind: "watch", state }),
+    post(`jobs/${practice}/scan`, { when: "afterDrive" }),
+    post(`jobs/${job}/revision`, {}),
+    post(`jobs/${job}/codes`, {}),
+    post("jobs/bench", { job, faults: 1, seed: 3 }),
+    post("jobs", { title: "Tug", machine: "Tug 4", complaint: "stalls", wiring }),
+    post("jobs", text),
+    post("wirings", { name: "W", machineType: "", nominalVolt: 12 }),
+    post("wirings", { csv: "connector,cavity\nB7,1\n", name: "W" }),
+    post("wirings", text.wiring),
+    post(`wirings/${wiring}/revisions`, { note: "looked at" }),
+    post(`wirings/${wiring}/draft`, { seq: 1, chart: { format: "radicula/chart", version: 1, rows: [] } }, "PUT"),
+    fc.tuple(fc.constantFrom("jobs", "wirings", "photos"), odd, odd).map(([kind, id, query]): Shot => ({
+      method: "GET",
+      path: `${kind}/${enc(id)}${kind === "photos" ? "" : `/export?as=${enc(query)}&revision=${enc(query)}`}`,
+    })),
+    odd.map((after): Shot => ({ method: "GET", path: `jobs/${job}/entries?after=${enc(after)}` })),
+    odd.map((id): Shot => ({ method: "DELETE", path: `photos/${enc(id)}`, body: {} })),
+    odd.map((raw): Shot => ({ method: "GET", path: `jobs/${raw.replace(/[^\x21-\x7e]|[#?\\]/g, "")}/export` })),
+  );
+}
+const enc = (text: string) => encodeURIComponent(text.replace(/[\ud800-\udfff]/g, ""));
+
+test(`${TRIES} spoilt requests: none is answered with a failure of the server, and none holds up others`, async ({
+  request,
+}) => {
+  test.setTimeout(60_000 + TRIES * 60);
+  const seed = Number(process.env["SEED"] ?? 20_261_129);
+  const list = fc.sample(shots(await targets(request)), { numRuns: TRIES, seed });
+  const failures: string[] = [];
+  const counted = new Map<number, number>();
+  let slowest = 0;
+  let isOver = false;
+  const others = (async () => {
+    while (!isOver) {
+      const began = performance.now();
+      await fetch(`${app.address}/api/health`);
+      slowest = Math.max(slowest, performance.now() - began);
+      await new Promise((r) => setTimeout(r, 50));
+    }
+  })();
+  let next = 0;
+  const go = async () => {
+    while (next < list.length) {
+      const { method, path, body } = list[next++]!;
+      const answer = await fetch(`${app.address}/api/${path}`, {
+        method,
+        ...(body === undefined ? {} : { headers: JSON_TYPE, body: JSON.stringify(body) }),
+      });
+      await answer.arrayBuffer();
+      counted.set(answer.status, (counted.get(answer.status) ?? 0) + 1);
+      if (answer.status >= 500)
+        failures.push(`${answer.status} ${method} ${path} ${JSON.stringify(body)?.slice(0, 300) ?? ""}`);
+    }
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, go));
+  isOver = true;
+  await others;
+  const answers = [...counted].sort(([a], [b]) => a - b).map(([status, n]) => `${n} × ${status}`);
+  console.log(`fuzz: ${TRIES} requests, seed ${seed}: ${answers.join(", ")}; others waited ${Math.round(slowest)} ms`);
+  expect(failures).toEqual([]);
+  expect(counted.get(201) ?? 0).toBeGreaterThan(0); // not all of it is refused at the door
+  expect(slowest).toBeLessThan(5000);
+});
