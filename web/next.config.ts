@@ -7,7 +7,7 @@ const config: NextConfig = {
   turbopack: { root },
   typescript: { ignoreBuildErrors: true }, // `npm run types` checks them, which is part of `npm test`
   outputFileTracingRoot: root,
-  serverExternalPackages: ["postgres", "elkjs"],
+  serverExternalPackages: ["postgres", "elkjs", "piscina"],
   poweredByHeader: false,
   headers: async () => [
     {

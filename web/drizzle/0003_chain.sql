@@ -31,6 +31,7 @@ BEGIN
   UPDATE jobs SET entry_count = added.last
     FROM (SELECT job_id, max(seq) AS last FROM fresh GROUP BY job_id) added
     WHERE jobs.id = added.job_id AND jobs.entry_count < added.last;
+  PERFORM pg_notify('radicula_entries', job_id || ' ' || max(seq)) FROM fresh GROUP BY job_id;
   RETURN NULL;
 END $$;--> statement-breakpoint
 CREATE FUNCTION refuse_change() RETURNS trigger LANGUAGE plpgsql AS $$

@@ -92,12 +92,12 @@ test("what no database keeps is refused with its place, and nothing of it is kep
       data: JSON.stringify({
         after: 4,
         batch: crypto.randomUUID(),
-        entries: [{ type: "note", at: AT, text: note }],
+        entries: [{ type: "closed", at: AT, by: note }],
       }),
     });
     expect(answer.status()).toBe(422);
     expect(await answer.json()).toMatchObject({
-      issues: [{ code: "text.unsaveable", path: ["entries", 0, "text"] }],
+      issues: [{ code: "text.unsaveable", path: ["entries", 0, "by"] }],
     });
   }
   expect(await (await request.get(`${app.address}/api/jobs/${job}/entries`)).json()).toEqual(before);
@@ -171,7 +171,7 @@ function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
       after: 0,
       batch: crypto.randomUUID(),
       entries: [
-        { type: "note", at: AT, text: "dripping" },
+        { type: "look", at: AT, thing: "B7", found: ["nothing"] },
         { type: "undo", at: AT, target: 1 },
       ],
     }),

@@ -8,12 +8,6 @@ const Env = z.object({
     .optional()
     .meta({ description: "the same database as its owner, who brings it up to date; else DATABASE_URL does" }),
   RADICULA_ROOT: z.string().min(1).meta({ description: "the project folder, for demo documents and migrations" }),
-  RADICULA_HOSTS: z
-    .string()
-    .default("")
-    .transform((list) => list.split(",").map((h) => h.trim().toLowerCase()))
-    .transform((list) => list.filter(Boolean))
-    .meta({ description: "names, with their ports, the server answers to besides loopback: radicula.example,…" }),
 });
 
 let known: z.infer<typeof Env> | undefined;

@@ -364,7 +364,7 @@ export const Case = z.strictObject({
   wiring: Wiring,
   entries: z
     .array(Entry)
-    .max(5000)
+    .max(100_000)
     .default([])
     .meta({ description: "The logbook, oldest first; an entry's number is its place, from 1" }),
 });

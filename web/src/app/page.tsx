@@ -1,5 +1,5 @@
 import { Board } from "@/features/board/Board";
-import { listJobs } from "@/server/repo/jobs";
+import { countJobs, listJobs } from "@/server/repo/jobs";
 import { wiringChoices } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
@@ -9,7 +9,10 @@ const SHOWN_AT_FIRST = 100;
 
 export default async function Page({ searchParams }: { readonly searchParams: Promise<{ readonly all?: string }> }) {
   const { all } = await searchParams;
-  const [jobs, wirings] = await Promise.all([listJobs(), wiringChoices()]);
-  const newest = all === undefined ? jobs.slice(0, SHOWN_AT_FIRST) : jobs;
-  return <Board jobs={newest} older={jobs.length - newest.length} wirings={wirings} />;
+  const [jobs, count, wirings] = await Promise.all([
+    listJobs(all === undefined ? SHOWN_AT_FIRST : undefined),
+    countJobs(),
+    wiringChoices(),
+  ]);
+  return <Board jobs={jobs} older={Math.max(0, count - jobs.length)} wirings={wirings} />;
 }

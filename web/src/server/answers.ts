@@ -70,8 +70,11 @@ export async function jsonBody(request: Request, limit = FORM_BYTES): Promise<Bo
   return { ok: true, value: json.value, text };
 }
 
-/** How many times its limit a body is read and thrown away, so that the sender hears why before the line is cut. */
-const PATIENCE = 4;
+/**
+ * How many times its limit, or bytes, a body is read and thrown away, so that the sender hears why before the line is
+ * cut.
+ */
+const PATIENCE = { times: 4, bytes: 16e6 };
 /** The request's body, or undefined where it is longer than the limit: never more than that is kept. */
 export async function limitedBytes(request: Request, limit: number): Promise<Buffer | undefined> {
   const reader = request.body?.getReader();
@@ -84,7 +87,7 @@ export async function limitedBytes(request: Request, limit: number): Promise<Buf
     size += value.byteLength;
     if (size <= limit) chunks.push(value);
     else chunks.length = 0;
-    if (size > PATIENCE * limit) {
+    if (size > Math.max(PATIENCE.times * limit, PATIENCE.bytes)) {
       await reader.cancel();
       break;
     }

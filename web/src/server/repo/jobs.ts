@@ -3,12 +3,10 @@ import { and, asc, desc, eq, max, sql } from "drizzle-orm";
 import {
   checkEntries,
   Entry,
-  fail,
   fold,
   issue,
   placedAfter,
   readEntries,
-  readWiring,
   renumbered,
   type Case,
   type Entry as EntryT,
@@ -21,7 +19,8 @@ import { database, type Db } from "../db/connection";
 import { entries, jobs, revisions, wirings } from "../db/schema";
 import { entriesAfter } from "./entries";
 import { EMPTY_SUMMARY, keepSummary, readSummary, type LogbookSummary } from "./summaries";
-import { readRow, readWiringRow, UnreadableRow } from "./rows";
+import { wiringOf } from "./jobWirings";
+import { readRow, UnreadableRow } from "./rows";
 import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
@@ -66,8 +65,12 @@ export interface JobSummary extends LogbookSummary {
 }
 export const JobId = z.uuid();
 
-/** Every job with what the board shows of its logbook, newest first. Logbooks are read only where none is kept yet. */
-export async function listJobs(): Promise<JobSummary[]> {
+const ALL = 2 ** 31 - 1;
+/**
+ * Jobs with what the board shows of their logbooks, newest first; all of them, or so many. Logbooks are read only where
+ * none is kept yet.
+ */
+export async function listJobs(limit?: number): Promise<JobSummary[]> {
   const db = database();
   const rows = await db
     .select({
@@ -80,7 +83,8 @@ export async function listJobs(): Promise<JobSummary[]> {
       summary: jobs.summary,
     })
     .from(jobs)
-    .orderBy(desc(jobs.createdAt));
+    .orderBy(desc(jobs.createdAt))
+    .limit(limit ?? ALL);
   const list: JobSummary[] = [];
   for (const { summary, createdAt, ...row } of rows)
     list.push({
@@ -90,6 +94,8 @@ export async function listJobs(): Promise<JobSummary[]> {
     });
   return list;
 }
+export const countJobs = (): Promise<number> => database().$count(jobs);
+
 /** One logbook that does not read must not hide all the others. */
 async function summaryOf(id: string, kept: unknown): Promise<LogbookSummary & Pick<JobSummary, "unreadable">> {
   const summary = readSummary(kept);
@@ -103,15 +109,28 @@ async function summaryOf(id: string, kept: unknown): Promise<LogbookSummary & Pi
 }
 
 export async function findJob(id: string): Promise<Job | undefined> {
-  const [row] = await database().select().from(jobs).where(eq(jobs.id, id));
-  if (!row) return undefined;
+  const db = database();
+  const [row] = await db
+    .select({
+      id: jobs.id,
+      title: jobs.title,
+      machine: jobs.machine,
+      complaint: jobs.complaint,
+      wiringId: jobs.wiringId,
+      revision: jobs.revision,
+      practice: sql<boolean>`${jobs.hidden} is not null`,
+    })
+    .from(jobs)
+    .where(eq(jobs.id, id));
+  const wiring = row && (await wiringOf(row, db));
+  if (!wiring) return undefined;
   return {
     id: row.id,
     title: row.title,
     machine: row.machine,
     complaint: row.complaint,
-    wiring: readWiringRow(row.wiring),
-    practice: row.hidden !== null,
+    wiring,
+    practice: row.practice,
     library: await libraryOf(row.wiringId, row.revision),
   };
 }
@@ -270,7 +289,11 @@ export interface Sent {
  */
 export async function appendEntries(id: string, { after, batch, entries: value, join }: Sent): Promise<Appended> {
   return database().transaction(async (tx): Promise<Appended> => {
-    const [job] = await tx.select({ wiring: jobs.wiring }).from(jobs).where(eq(jobs.id, id)).for("update");
+    const [job] = await tx
+      .select({ id: jobs.id, wiringId: jobs.wiringId, revision: jobs.revision })
+      .from(jobs)
+      .where(eq(jobs.id, id))
+      .for("update");
     if (!job) return { status: "gone" };
     const [state] = await tx
       .select({
@@ -283,9 +306,10 @@ export async function appendEntries(id: string, { after, batch, entries: value, 
     if (mine > 0) return sameBatch(tx, id, batch, value, mine);
     const missed = after < last ? await entriesAfter(id, after, tx) : [];
     if (after !== last && !(join && after < last)) return { status: "stale", last, missed };
-    const wiring = readWiring(job.wiring);
+    const wiring = await wiringOf(job, tx);
+    if (!wiring) return { status: "gone" };
     const ours = missed.length ? placedBehind(value, after, missed.length) : value;
-    const parsed = wiring.ok ? readEntries(wiring.value, ours, last) : fail([issue("wiring.unreadable")]);
+    const parsed = readEntries(wiring, ours, last);
     if (!parsed.ok) return { status: "refused", issues: parsed.issues };
     const left = parsed.value.some((e) => e.type === "closed")
       ? leftAtClosing(await entriesAfter(id, 0, tx), parsed.value)

@@ -5,6 +5,7 @@ import { z } from "zod";
 import { CaseScreen } from "@/features/case/CaseScreen";
 import { mapOf } from "@/features/case/map/query";
 import { entriesAfter } from "@/server/repo/entries";
+import { layOutInPool } from "@/server/layOutPool";
 import { databaseId } from "@/server/readiness";
 import { findJob, JobId } from "@/server/repo/jobs";
 
@@ -30,7 +31,7 @@ export default async function Page({ params, searchParams }: Props) {
       database={databaseId()}
       sheet={sheet}
       initialEntries={entries}
-      initialMap={await mapOf(withScannedCodes(job.wiring, entries), setCodes(fold(entries)))}
+      initialMap={await mapOf(withScannedCodes(job.wiring, entries), setCodes(fold(entries)), layOutInPool)}
     />
   );
 }

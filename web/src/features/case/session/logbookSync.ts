@@ -55,6 +55,7 @@ export class LogbookSync {
   private isTakenUp = false;
   private gone = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private events: EventSource | undefined;
   private poll: ReturnType<typeof setInterval> | undefined;
   /** batches that this device had no room for */
   private readonly unkept = new Set<string>();
@@ -86,17 +87,40 @@ export class LogbookSync {
   start(): () => void {
     this.gone = false;
     void this.takeUp();
+    // while the server tells of news, it need not be asked
     this.poll = setInterval(() => {
-      if (!document.hidden && this.book.queue.length === 0) void this.catchUp();
+      if (!this.isTold()) this.lookForNews();
     }, POLL_MS);
     const online = () => void this.flush();
+    const shown = () => this.listen();
     window.addEventListener("online", online);
+    document.addEventListener("visibilitychange", shown);
+    this.listen();
     return () => {
       this.gone = true;
+      this.events?.close();
+      document.removeEventListener("visibilitychange", shown);
       clearTimeout(this.timer);
       clearInterval(this.poll);
       window.removeEventListener("online", online);
     };
+  }
+  private isTold(): boolean {
+    return this.events?.readyState === EventSource.OPEN;
+  }
+  private readonly lookForNews = () => {
+    if (!document.hidden && this.book.queue.length === 0) void this.catchUp();
+  };
+  /** Is told by the server when others write; a page nobody sees keeps no line open, as a browser has few of them. */
+  private listen(): void {
+    this.events?.close();
+    this.events = undefined;
+    if (document.hidden || typeof EventSource === "undefined") return;
+    const events = (this.events = new EventSource(`/api/jobs/${this.place.job}/events`));
+    events.onmessage = (e: MessageEvent<string>) => {
+      if (Number(e.data) > this.book.saved.length) this.lookForNews();
+    };
+    events.onopen = this.lookForNews; // what was written while nobody listened
   }
   private async takeUp(): Promise<void> {
     const read = takeOver(this.place, localStorage).then(() =>
