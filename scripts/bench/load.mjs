@@ -11,6 +11,8 @@ const arg = (name, otherwise) => {
   return i < 0 ? otherwise : Number(process.argv[i + 1]);
 };
 const SECONDS = arg("seconds", 40);
+/** Before that, until every part of the server has been used once, s. */
+const WARM_UP = arg("warm-up", 15);
 const ALONE = arg("alone", 100);
 const TOGETHER = arg("together", 20);
 /** Between two entries of one technician, ms. */
@@ -99,6 +101,8 @@ try {
     visitor(() => `/job/${shared}`, pages, 1000),
     visitor(() => "/", boards, 2000),
   ];
+  await wait(WARM_UP * 1000);
+  for (const list of [posts, pages, boards]) list.length = 0;
   await wait(SECONDS * 1000);
   isOver = true;
   await Promise.all(all);
@@ -110,7 +114,7 @@ try {
       `${name}: ${list.length}, ` +
         [50, 95, 99].map((share) => `${share} % within ${Math.round(quantile(list, share / 100))} ms`).join(", "),
     );
-  console.log(`${ALONE} technicians each on a job, ${TOGETHER} on one, ${SECONDS} s`);
+  console.log(`${ALONE} technicians each on a job, ${TOGETHER} on one, ${SECONDS} s after ${WARM_UP} s`);
   line("entry saved", posts);
   line("case page", pages);
   line("board", boards);

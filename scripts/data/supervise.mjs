@@ -10,11 +10,12 @@ import { baseBackup } from "./rewind.mjs";
 
 const ROOT = join(import.meta.dirname, "../..");
 /** How often it is looked whether both still run, and how long the server may take to answer at all, ms. */
-const LOOK_MS = 500;
+const LOOK_MS = 200;
 const ANSWER_MS = 20_000;
 /** Waits before a thing that died is started again: longer each time it dies soon after, ms. */
-const WAITS = [100, 500, 1000, 2000, 4000];
-const STEADY_MS = 30_000;
+const WAITS = [0, 250, 500, 1000, 2000, 4000];
+/** What ran for so long did not die of itself, ms. */
+const STEADY_MS = 6000;
 const DAY_MS = 86_400_000;
 const LOG_BYTES = 5e6;
 const LOGS_KEPT = 3;

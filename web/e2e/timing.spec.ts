@@ -42,7 +42,7 @@ test("how long a reading's update takes in the worker; the case page needs under
   });
   await fresh.goto(page.url());
   await expect(card(fresh)).toBeVisible();
-  await fresh.waitForLoadState("networkidle");
+  await expect(fresh.getByTestId("update-ms")).toHaveAttribute("data-working", "false"); // all of it is there
   const script = scripts.reduce((sum, s) => sum + s.kB, 0);
   await fresh.context().close();
   await expect(card(page)).toBeVisible();
