@@ -212,6 +212,24 @@ test("two windows: the later writer is told, and loses nothing it typed", async 
   await expect(page.getByRole("region", { name: "Logbook" })).toContainText("0.91 V");
 });
 
+test("what somebody else logs is on the screen within a second or two", async ({ page, request }) => {
+  await openCopy(app.address, page, "tug-4-reference.case.json", "News");
+  await expect(card(page)).toBeVisible();
+  const id = /job\/([0-9a-f-]+)/.exec(page.url())![1]!;
+  const lines = page.waitForRequest(/entries\?after=4/); // asks because it was told
+  const entry = { type: "look", at: "2026-11-24T10:00:00Z", thing: "B12", found: ["nothing"], by: "Ilse" };
+  const began = Date.now();
+  const sent = await request.post(`${app.address}/api/jobs/${id}/entries`, {
+    headers: { "Content-Type": "application/json" },
+    data: JSON.stringify({ after: 4, batch: crypto.randomUUID(), entries: [entry] }),
+  });
+  expect(sent.status()).toBe(201);
+  await lines;
+  // sooner than the page would ask by itself
+  expect(Date.now() - began).toBeLessThan(2500);
+  await expect(page.getByRole("region", { name: "Logbook" })).toContainText("B12");
+});
+
 test("the database vanishes: the screen says so, keeps what was typed, and saves it when it is back", async ({
   page,
 }) => {

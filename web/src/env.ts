@@ -1,12 +1,23 @@
 import { z } from "zod";
 
+const LOOPBACK = /^(?:localhost|127\.0\.0\.1|\[::1\])$/;
+/** Several hosts may be named, of which one is the primary: no URL by the letter, so its parts are taken by hand. */
+const DatabaseUrl = z.string().refine(
+  (text) => {
+    const hosts = /^postgres(?:ql)?:\/\/(?:[^@/]*@)?([^/?]+)/.exec(text)?.[1]?.split(",");
+    return hosts?.every((h) => LOOPBACK.test(h.replace(/:\d+$/, ""))) || /[?&]sslmode=(?:require|verify-)/.test(text);
+  },
+  { error: "no postgres://… address; one of another machine needs ?sslmode=verify-full (or require)" },
+);
+
 /** The only reader of process.env. */
 const Env = z.object({
-  DATABASE_URL: z.url().meta({ description: "postgres://…, as the role the server works as; scripts/start sets it" }),
-  DATABASE_OWNER_URL: z
-    .url()
-    .optional()
-    .meta({ description: "the same database as its owner, who brings it up to date; else DATABASE_URL does" }),
+  DATABASE_URL: DatabaseUrl.meta({
+    description: "postgres://…, as the role the server works as; scripts/start sets it",
+  }),
+  DATABASE_OWNER_URL: DatabaseUrl.optional().meta({
+    description: "the same database as its owner, who brings it up to date; else DATABASE_URL does",
+  }),
   RADICULA_ROOT: z.string().min(1).meta({ description: "the project folder, for demo documents and migrations" }),
 });
 

@@ -28,6 +28,17 @@ const COLUMNS: readonly (readonly [Column, string, RegExp])[] = [
 /** Rows and characters of a cell taken from a table: guards against a wrong file. Judgement. */
 export const MOST_ROWS = 20_000;
 const MOST_CELL = 400;
+/** Lines looked at, empty ones too: what comes behind is a wrong file's, and must not hold everybody up. */
+const MOST_LINES = 2 * MOST_ROWS + 100;
+
+function firstLines(text: string): string {
+  let at = -1;
+  for (let n = 0; n < MOST_LINES; n++) {
+    at = text.indexOf("\n", at + 1);
+    if (at < 0) return text;
+  }
+  return text.slice(0, at);
+}
 
 /** What became of a pasted table or CSV file. */
 export interface TableRead {
@@ -54,7 +65,7 @@ function notText(text: string): boolean {
  */
 export function readTable(text: string): Result<TableRead> {
   const issues: Issue[] = [];
-  const bare = text.replace(/^\uFEFF/, "").replace(/\u0000/g, "");
+  const bare = firstLines(text.replace(/^\uFEFF/, "")).replace(/\u0000/g, "");
   if (bare.trim() === "") return fail([issue("file.empty")]);
   if (notText(text)) return fail([issue("table.not-text")]);
   const spaced = !/[\t;,|]/.test(bare.split("\n").slice(0, 5).join(""));
@@ -182,7 +193,7 @@ export function readCsv(
   const chart: Chart = { ...emptyChart(), rows: [...table.value.rows] };
   if (at >= 0)
     readSections(
-      Papa.parse<string[]>(text.slice(at), { skipEmptyLines: "greedy" }).data.map((r) => r.map((c) => c.trim())),
+      Papa.parse<string[]>(firstLines(text.slice(at)), { skipEmptyLines: "greedy" }).data.map((r) => r.map((c) => c.trim())),
       chart,
     );
   return ok({ chart, issues: table.value.issues, lines: table.value.lines });
