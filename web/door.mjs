@@ -1,6 +1,8 @@
 // Who may come in: looked at before anything of a request is read.
 
 const METHODS = new Set(["GET", "HEAD", "POST", "PUT", "DELETE"]);
+/** No address of ours is a tenth as long. */
+const LONGEST_ADDRESS = 4000;
 const READS = new Set(["GET", "HEAD"]);
 const LOOPBACK = /^(?:localhost|127\.0\.0\.1|\[::1\])(?::\d{1,5})?$/;
 
@@ -13,6 +15,7 @@ const LOOPBACK = /^(?:localhost|127\.0\.0\.1|\[::1\])(?::\d{1,5})?$/;
  */
 export function refusalOf({ method = "", url = "", headers }, names) {
   if (!METHODS.has(method)) return { status: 405, text: "This is not done here." };
+  if (url.length > LONGEST_ADDRESS) return { status: 414, text: "This address is too long." };
   if (!isReadable(url)) return { status: 400, text: "This address does not read." };
   const host = headers.host?.toLowerCase() ?? "";
   if (!LOOPBACK.test(host) && !names.includes(host))

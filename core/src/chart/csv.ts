@@ -193,7 +193,9 @@ export function readCsv(
   const chart: Chart = { ...emptyChart(), rows: [...table.value.rows] };
   if (at >= 0)
     readSections(
-      Papa.parse<string[]>(firstLines(text.slice(at)), { skipEmptyLines: "greedy" }).data.map((r) => r.map((c) => c.trim())),
+      Papa.parse<string[]>(firstLines(text.slice(at)), { skipEmptyLines: "greedy" }).data.map((r) =>
+        r.map((c) => c.trim()),
+      ),
       chart,
     );
   return ok({ chart, issues: table.value.issues, lines: table.value.lines });

@@ -18,11 +18,11 @@ export const Refused = z.object({ batch: z.uuid(), entries: z.array(Entry), issu
 export type Refused = z.infer<typeof Refused>;
 
 /** Of which job, in which database: an entry is never sent to another one. */
-export interface Place {
+export interface Destination {
   readonly database: string;
   readonly job: string;
 }
-interface Kept extends Place {
+interface Kept extends Destination {
   readonly batch: string;
   /** in the order they were made */
   readonly made: number;
@@ -59,7 +59,7 @@ const madeNow = () => (lastMade = Math.max(lastMade + 1, Date.now() * 1000));
  * Keeps entries on this device.
  * @returns false where the device has no room, or keeps nothing: then they live in this window only
  */
-export async function keep(place: Place, batch: Batch): Promise<boolean> {
+export async function keep(place: Destination, batch: Batch): Promise<boolean> {
   try {
     const db = await open();
     const tx = db.transaction("waiting", "readwrite", STRICT);
@@ -79,7 +79,7 @@ export async function drop(shelf: Shelf, batch: string): Promise<void> {
   }
 }
 /** From the entries that wait to those that somebody has to look at, in one step. */
-export async function setAside(place: Place, refused: Refused): Promise<void> {
+export async function setAside(place: Destination, refused: Refused): Promise<void> {
   try {
     const db = await open();
     const tx = db.transaction(["waiting", "refused"], "readwrite", STRICT);
@@ -92,12 +92,12 @@ export async function setAside(place: Place, refused: Refused): Promise<void> {
 }
 
 /** What this device still has to send of a job, from this window or an earlier visit, in the order it was made. */
-export const waitingOf = (place: Place): Promise<Batch[]> => listOf("waiting", place, Batch);
+export const waitingOf = (place: Destination): Promise<Batch[]> => listOf("waiting", place, Batch);
 /** What was refused of a job and nobody has looked at yet. */
-export const refusedOf = (place: Place): Promise<Refused[]> => listOf("refused", place, Refused);
+export const refusedOf = (place: Destination): Promise<Refused[]> => listOf("refused", place, Refused);
 
 /** Rubbish is left where it is; what is meant for another database is left too. */
-async function listOf<T>(shelf: Shelf, { database, job }: Place, schema: z.ZodType<T>): Promise<T[]> {
+async function listOf<T>(shelf: Shelf, { database, job }: Destination, schema: z.ZodType<T>): Promise<T[]> {
   try {
     const all = await (await open()).getAllFromIndex(shelf, "job", job);
     return all
@@ -115,7 +115,7 @@ async function listOf<T>(shelf: Shelf, { database, job }: Place, schema: z.ZodTy
 /** Where an earlier version kept entries. */
 const EARLIER = "radicula.outbox.";
 /** Takes over what an earlier version of this page kept on the device for a job. */
-export async function takeOver(place: Place, storage: Storage): Promise<void> {
+export async function takeOver(place: Destination, storage: Storage): Promise<void> {
   const keys = Array.from({ length: storage.length }, (_, i) => storage.key(i) ?? "")
     .filter((k) => k.startsWith(`${EARLIER}${place.job}.`))
     .sort();

@@ -9,7 +9,7 @@ import {
   takeOver,
   waitingOf,
   type Batch,
-  type Place,
+  type Destination,
   type Refused,
 } from "./deviceStore";
 import { placeAfterOthers, send, withoutRefused, type SendResult } from "./outbox";
@@ -64,7 +64,7 @@ export class LogbookSync {
   private onGivenBack: (entries: readonly EntryT[]) => void = () => undefined;
 
   constructor(
-    private readonly place: Place,
+    private readonly place: Destination,
     initial: readonly EntryT[],
   ) {
     this.book = { saved: initial, queue: [], refused: [], state: { status: "saved" } };

@@ -1,7 +1,7 @@
 import { Entry, placedAfter, speaksOf, type Entry as EntryT } from "@radicula/core";
 import { z } from "zod";
 import { DATABASE_HEADER } from "@/ui/databaseHeader";
-import { SaidIssue, type Batch, type Place } from "./deviceStore";
+import { SaidIssue, type Batch, type Destination } from "./deviceStore";
 
 export type SendResult =
   /** `missed`: what others wrote before it */
@@ -19,7 +19,11 @@ const Missed = z.object({ missed: z.array(Entry), last: z.number().int() });
  * Sends one batch. Sending the same batch twice is safe: the server keeps it once. Only an answer of the very database
  * the entries are meant for counts: anything else on that address (another server, a proxy) changes nothing.
  */
-export async function send({ database, job }: Place, batch: Batch, fetcher: typeof fetch = fetch): Promise<SendResult> {
+export async function send(
+  { database, job }: Destination,
+  batch: Batch,
+  fetcher: typeof fetch = fetch,
+): Promise<SendResult> {
   try {
     const response = await fetcher(`/api/jobs/${job}/entries`, {
       method: "POST",

@@ -1,7 +1,7 @@
 "use client";
 import type { Entry } from "@radicula/core";
 import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from "react";
-import type { Place, Refused } from "./deviceStore";
+import type { Destination, Refused } from "./deviceStore";
 import { LogbookSync, type SaveState } from "./logbookSync";
 
 export interface LogbookState {
@@ -19,7 +19,7 @@ export interface LogbookState {
 
 /** The logbook of one job in this window. @param onGivenBack gets the entries that the database refused */
 export function useLogbook(
-  place: Place,
+  place: Destination,
   initial: readonly Entry[],
   onGivenBack: (entries: readonly Entry[]) => void,
 ): LogbookState {
