@@ -6,6 +6,8 @@ import {
   existsSync,
   mkdirSync,
   readFileSync,
+  readlinkSync,
+  realpathSync,
   renameSync,
   rmdirSync,
   rmSync,
@@ -97,14 +99,19 @@ export class Cluster {
   pid() {
     const pid = Number(readLine(join(this.data, "postmaster.pid")));
     // a machine that went down leaves a file with a number that may be another program's by now
-    return pid && isAlive(pid) && this.isPostgres(pid) ? pid : undefined;
+    return pid && isAlive(pid) && this.isOurs(pid) ? pid : undefined;
   }
-  isPostgres(pid) {
+  /** A PostgreSQL works in its own folder. */
+  isOurs(pid) {
     try {
-      return readFileSync(`/proc/${pid}/comm`, "utf8").trim() === "postgres";
+      return readlinkSync(`/proc/${pid}/cwd`) === realpathSync(this.data);
     } catch {
       return false;
     }
+  }
+  /** A cluster of an earlier version has no page checksums yet. Only while it is stopped. */
+  addChecksums() {
+    this.run("pg_checksums", ["--enable", "-D", this.data]);
   }
   get port() {
     return Number(readLine(join(this.data, "postmaster.pid"), 3));

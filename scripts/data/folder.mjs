@@ -92,11 +92,12 @@ export function earlierFolders(root) {
 /**
  * Brings the database of an earlier version to where data lies now, once: moved whole, or, where that is on another
  * disk, copied whole and the old one left. What is not needed there is left.
+ * @returns whether it was brought
  */
 export function bringEarlier(root, folder) {
   const cluster = join(folder, "cluster");
   const [earlier, ...others] = earlierFolders(root);
-  if (!earlier || existsSync(cluster)) return;
+  if (!earlier || existsSync(cluster)) return false;
   const pid = Number(readLine(join(root, ".radicula", "web.pid")));
   if (pid && isAlive(pid))
     throw new Stop(`an earlier version is running from this folder (process ${pid}). Stop it first with Ctrl-C.`);
@@ -121,6 +122,7 @@ export function bringEarlier(root, folder) {
   }
   if (password) keepSecret(folder, "password", password);
   for (const other of others) say(`${other} holds a database too, and was left as it is`);
+  return true;
 }
 
 /**

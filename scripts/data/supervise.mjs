@@ -9,8 +9,9 @@ import { bringEarlier, dataFolder, holdAlone, openFolder, readLine, running, say
 import { baseBackup } from "./rewind.mjs";
 
 const ROOT = join(import.meta.dirname, "../..");
-/** How often it is looked whether both still run, and how long the server may take to answer at all, ms. */
+/** How often it is looked whether both still run, how often the server is asked, how long it may not answer, ms. */
 const LOOK_MS = 200;
+const ASK_MS = 2000;
 const ANSWER_MS = 20_000;
 /** Waits before a thing that died is started again: longer each time it dies soon after, ms. */
 const WAITS = [0, 250, 500, 1000, 2000, 4000];
@@ -33,7 +34,7 @@ class Patience {
   }
 }
 
-export class Supervisor {
+class Supervisor {
   isStopping = false;
   constructor(folder, root = ROOT) {
     this.folder = folder;
@@ -47,7 +48,7 @@ export class Supervisor {
     openFolder(this.folder);
     if (!(await holdAlone(this.folder))) return false;
     stopOrphan(this.folder);
-    bringEarlier(this.root, this.folder);
+    if (bringEarlier(this.root, this.folder)) this.cluster.addChecksums();
     this.cluster.make();
     await this.cluster.start();
     this.cluster.needDatabase("radicula");
@@ -132,10 +133,14 @@ export class Supervisor {
   async watchWeb() {
     const patience = new Patience();
     let silentSince = Date.now();
+    let asked = 0;
     while (!this.isStopping) {
       await wait(LOOK_MS);
       const isGone = this.web.exitCode !== null || this.web.signalCode !== null;
-      if (!isGone && (await this.answers("/api/health/live"))) silentSince = Date.now();
+      if (!isGone && Date.now() - asked > ASK_MS) {
+        asked = Date.now();
+        if (await this.answers("/api/health/live")) silentSince = Date.now();
+      }
       const isSilent = Date.now() - silentSince > ANSWER_MS;
       if (this.isStopping || (!isGone && !isSilent)) continue;
       const ms = patience.next();

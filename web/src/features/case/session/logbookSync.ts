@@ -39,6 +39,9 @@ const RETRY_MS = 2000;
 const POLL_MS = 3000;
 const BOUNCE_MS = 600;
 const DEVICE_MS = 2000;
+/** As `EventSource` has them. */
+const OPEN = 1;
+const CLOSED = 2;
 const News = z.object({ entries: z.array(Entry) });
 const count = (queue: readonly Batch[]) => queue.reduce((n, b) => n + b.entries.length, 0);
 
@@ -89,7 +92,10 @@ export class LogbookSync {
     void this.takeUp();
     // while the server tells of news, it need not be asked
     this.poll = setInterval(() => {
-      if (!this.isTold()) this.lookForNews();
+      if (this.isTold()) return;
+      this.lookForNews();
+      // a line that something else answered on is given up by the browser
+      if (this.events?.readyState === CLOSED) this.listen();
     }, POLL_MS);
     const online = () => void this.flush();
     const shown = () => this.listen();
@@ -106,7 +112,7 @@ export class LogbookSync {
     };
   }
   private isTold(): boolean {
-    return this.events?.readyState === EventSource.OPEN;
+    return this.events?.readyState === OPEN;
   }
   private readonly lookForNews = () => {
     if (!document.hidden && this.book.queue.length === 0) void this.catchUp();
