@@ -299,6 +299,29 @@ test("export gives back a case that opens again", async ({ page }) => {
   expect(again.status()).toBe(201);
 });
 
+test("a job of 20 000 entries goes out and comes back, entry for entry", async ({ request }) => {
+  test.setTimeout(180_000);
+  const job = JSON.parse(readFileSync("demo/tug-4-reference.case.json", "utf8")) as { entries: unknown[] };
+  const look = (n: number) => ({
+    type: "look",
+    at: "2026-11-24T10:00:00Z",
+    thing: "B7",
+    found: ["nothing"],
+    by: `${n}`,
+  });
+  job.entries = Array.from({ length: 20_000 }, (_, n) => look(n));
+  const headers = { "Content-Type": "application/json" };
+  const open = async (text: string) => {
+    const answer = await request.post(`${app.address}/api/jobs`, { headers, data: text, timeout: 60_000 });
+    expect(answer.status()).toBe(201);
+    return ((await answer.json()) as { id: string }).id;
+  };
+  const exported = async (id: string) => (await request.get(`${app.address}/api/jobs/${id}/export`)).text();
+  const first = await exported(await open(JSON.stringify(job)));
+  expect((JSON.parse(first) as { entries: unknown[] }).entries).toEqual(job.entries);
+  expect(await exported(await open(first))).toBe(first);
+});
+
 test("no serious accessibility violations, light and dark", async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();

@@ -21,12 +21,15 @@ export interface WiringKey {
  * @throws {UnreadableRow}
  */
 export async function wiringOf(key: WiringKey, db: Pick<Db, "select">): Promise<Wiring | undefined> {
-  const name = `${key.id} ${key.wiringId ?? "its own"} ${key.revision ?? 0}`;
-  const known = kept.get(name);
+  const known = kept.get(nameOf(key));
   if (known) return known;
-  const [row] = await db.select({ wiring: jobs.wiring }).from(jobs).where(eq(jobs.id, key.id));
+  const [row] = await db
+    .select({ id: jobs.id, wiringId: jobs.wiringId, revision: jobs.revision, wiring: jobs.wiring })
+    .from(jobs)
+    .where(eq(jobs.id, key.id));
   if (!row) return undefined;
   const wiring = readWiringRow(row.wiring);
-  kept.set(name, wiring);
+  kept.set(nameOf(row), wiring); // of the revision it has now: it may have been moved meanwhile
   return wiring;
 }
+const nameOf = ({ id, wiringId, revision }: WiringKey) => `${id} ${wiringId ?? "its own"} ${revision ?? 0}`;

@@ -65,6 +65,8 @@ export interface JobSummary extends LogbookSummary {
 }
 export const JobId = z.uuid();
 
+/** Rows in one statement: PostgreSQL takes 65 535 values in one. */
+const AT_ONCE = 5000;
 const ALL = 2 ** 31 - 1;
 /**
  * Jobs with what the board shows of their logbooks, newest first; all of them, or so many. Logbooks are read only where
@@ -257,10 +259,9 @@ export async function createJob(
       })
       .returning({ id: jobs.id });
     if (!row) throw new Error("the database took the job but did not say its id");
-    if (job.entries.length) {
-      const batch = crypto.randomUUID();
-      await tx.insert(entries).values(job.entries.map((body, i) => ({ jobId: row.id, seq: i + 1, batch, body })));
-    }
+    const batch = crypto.randomUUID();
+    const rows = job.entries.map((body, i) => ({ jobId: row.id, seq: i + 1, batch, body }));
+    for (let i = 0; i < rows.length; i += AT_ONCE) await tx.insert(entries).values(rows.slice(i, i + AT_ONCE));
     await keepSummary(row.id, tx);
     return row.id;
   });
