@@ -3,6 +3,7 @@ import { parseCase, readScan, readWiring } from "@radicula/core";
 import { Made, answerOf, post } from "@/ui/send";
 import { say } from "@/messages/issues";
 import { answering } from "@/server/answers";
+import { becomeReady } from "@/server/readiness";
 import { readChartRow, readEntryRow, readRow, readWiringRow, UnreadableRow } from "@/server/repo/rows";
 import { readSummary } from "@/server/repo/summaries";
 import { Chart, Entries, Ids, Intake, NOT_UNDERSTOOD, readMessage, Step, Wiring } from "@/workers/messages";
@@ -67,6 +68,7 @@ describe("a row of the database is read before it is used", () => {
   ])("%s that does not read is named, and the route says which", async (_name, read, what) => {
     expect(read).toThrow(UnreadableRow);
     const logged = jest.spyOn(console, "error").mockImplementation(() => undefined);
+    await becomeReady(async () => "any");
     const response = await answering(async () => Response.json(read()));
     logged.mockRestore();
     expect(response.status).toBe(500);

@@ -129,22 +129,25 @@ export class LogbookSync {
     events.onopen = this.lookForNews; // what was written while nobody listened
   }
   private async takeUp(): Promise<void> {
-    const read = takeOver(this.place, localStorage).then(() =>
-      Promise.all([waitingOf(this.place), refusedOf(this.place)]),
-    );
+    const goOn = () => {
+      this.isTakenUp = true;
+      void this.flush();
+    };
     // a device that does not answer must not hold up what is logged now
-    const late = new Promise<[Batch[], Refused[]]>((resolve) => setTimeout(() => resolve([[], []]), DEVICE_MS));
-    const [kept, refused] = await Promise.race([read, late]);
+    const late = setTimeout(goOn, DEVICE_MS);
+    await takeOver(this.place, localStorage);
+    const [kept, refused] = await Promise.all([waitingOf(this.place), refusedOf(this.place)]);
+    clearTimeout(late);
     if (this.gone) return;
-    this.isTakenUp = true;
     if (refused.length) this.change({ refused });
     const known = new Set(this.book.queue.map((b) => b.batch));
     const found = kept.filter((b) => !known.has(b.batch));
-    if (found.length === 0) return void this.flush();
-    // what was logged while the device was asked stands behind it
-    this.change({ queue: [...found, ...placeAfterOthers(this.book.queue, found[0]!.after, count(found))] });
-    this.waiting("no-answer");
-    void this.flush();
+    if (found.length > 0) {
+      // what was logged while the device was asked stands behind it
+      this.change({ queue: [...found, ...placeAfterOthers(this.book.queue, found[0]!.after, count(found))] });
+      this.waiting("no-answer");
+    }
+    goOn();
   }
   private waiting(why: Unreachable): void {
     const { queue } = this.book;
