@@ -32,10 +32,11 @@ try {
     keepSecret(standby.folder, name, readFileSync(join(primary.folder, name), "utf8").trim());
   // the standby: a copy of all files that follows the primary
   primary.owned(standby.folder);
-  const copied = primary.run("pg_basebackup", [
-    ...["-d", primary.url("postgres"), "-D", standby.data, "--write-recovery-conf", "--checkpoint=fast"],
-    ...["--create-slot", "--slot=standby"],
-  ]);
+  const copied = primary.run(
+    "pg_basebackup",
+    [...["-D", standby.data, "--write-recovery-conf", "--checkpoint=fast", "--create-slot", "--slot=standby"]],
+    { env: primary.environment },
+  );
   if (copied.status !== 0) throw new Error(copied.stderr);
   await standby.start();
   primary.sql("alter system set synchronous_standby_names = '*'");

@@ -54,8 +54,8 @@ export async function takeBackup(cluster, { file, passphrase, database = "radicu
       const chain = chained ? await verifyChains(tx) : { jobs: 0, entries: 0, digest: "", wrong: [] };
       const dump = spawn(
         join(programs(cluster.major), "pg_dump"),
-        ["--format=custom", "--compress=6", `--snapshot=${snapshot}`, "-d", url],
-        { stdio: ["ignore", "pipe", "pipe"] },
+        ["--format=custom", "--compress=6", `--snapshot=${snapshot}`, "-d", database],
+        { stdio: ["ignore", "pipe", "pipe"], env: cluster.environment },
       );
       let complaint = "";
       dump.stderr.on("data", (d) => (complaint += d));
@@ -147,8 +147,8 @@ export async function fillFrom(cluster, file, database, passphrase) {
     try {
       execFileSync(
         join(programs(cluster.major), "pg_restore"),
-        ["--exit-on-error", "--single-transaction", "-d", cluster.url(database), plain],
-        { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"] },
+        ["--exit-on-error", "--single-transaction", "-d", database, plain],
+        { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"], env: cluster.environment },
       );
     } catch (error) {
       throw new Stop(`${file} does not read as a backup: ${String(error.stderr).split("\n")[0]}. Nothing was changed.`);
@@ -169,6 +169,11 @@ export async function fillFrom(cluster, file, database, passphrase) {
 
 /** Brings a backup back into a database beside the one in use, and throws that one away again: it can be done. */
 export async function tryBackup(cluster, file, passphrase) {
+  // what a trial that was broken off left behind
+  for (const left of cluster
+    .sql("select datname from pg_database where datname like 'radicula\\_trial\\_%'")
+    .split("\n"))
+    if (left) cluster.sql(`drop database "${left}" with (force)`);
   const name = `radicula_trial_${Date.now()}`;
   const found = await fillFrom(cluster, file, name, passphrase);
   cluster.sql(`drop database "${name}" with (force)`);

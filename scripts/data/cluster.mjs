@@ -29,6 +29,7 @@ function majors() {
 export const programs = (major = majors()[0]) => join(PROGRAMS, String(major), "bin");
 
 const FIRST_PORT = 54329;
+const MOST_PORTS = 20;
 /** Archived every so often where anything was written, so that no more than this is missing from another disk. */
 const ARCHIVE_SECONDS = 300;
 
@@ -46,6 +47,12 @@ export class Cluster {
   }
   get major() {
     return Number(readLine(join(this.data, "PG_VERSION"))) || majors()[0];
+  }
+  /** How the programs of PostgreSQL reach it: by their environment, as everybody can read a command line. */
+  get environment() {
+    const password = secret(this.folder, "password");
+    const address = { PGHOST: "127.0.0.1", PGPORT: String(this.port), PGUSER: "radicula", PGPASSWORD: password };
+    return { ...process.env, ...address };
   }
   run(program, args, more = {}) {
     const { uid, gid } = postgresUser();
@@ -125,18 +132,27 @@ export class Cluster {
     const stale = join(this.data, "postmaster.pid");
     if (existsSync(stale)) rmSync(stale);
     if (!hasPassword) this.newPassword();
-    const last = Number(readLine(join(this.folder, "port"))) || FIRST_PORT;
-    const port = await freePort(last);
-    writeFileSync(join(this.folder, "port"), `${port}\n`);
     this.setUp();
     if (!existsSync(this.log)) writeFileSync(this.log, "", { mode: 0o600 });
     chmodSync(this.log, 0o600);
     this.owned(this.log);
+    const last = Number(readLine(join(this.folder, "port"))) || FIRST_PORT;
+    let port = await freePort(last);
+    // somebody else may take a free port before it is bound: then the next
+    for (let tries = 1; !this.startAt(port); tries++) {
+      const isTaken = this.endOfLog().includes("Address already in use");
+      if (!isTaken || tries >= MOST_PORTS) throw new Stop(this.whyNot());
+      port = await freePort(port + 1);
+    }
+    writeFileSync(join(this.folder, "port"), `${port}\n`);
+  }
+  startAt(port) {
     const options = `-p ${port} -c config_file=${join(this.data, "postgresql.conf")}`;
-    const started = this.run("pg_ctl", ["start", "-w", "-t", "60", "-D", this.data, "-l", this.log, "-o", options], {
-      stdio: "ignore",
-    });
-    if (started.status !== 0) throw new Stop(this.whyNot());
+    const args = ["start", "-w", "-t", "60", "-D", this.data, "-l", this.log, "-o", options];
+    return this.run("pg_ctl", args, { stdio: "ignore" }).status === 0;
+  }
+  endOfLog() {
+    return readFileSync(this.log, "utf8").trimEnd().split("\n").slice(-6).join("\n  ");
   }
   /** What is set in a file of ours that PostgreSQL reads last. */
   setUp() {
@@ -165,7 +181,7 @@ export class Cluster {
       writeFileSync(main, `${text}\ninclude_if_exists = 'radicula.conf'\n`);
   }
   whyNot() {
-    const end = readFileSync(this.log, "utf8").trimEnd().split("\n").slice(-6).join("\n  ");
+    const end = this.endOfLog();
     const known = [
       [/No space left/i, "its disk is full. Make room, then start again; nothing that was saved is lost"],
       [/Permission denied/i, `a file in it may not be read: chown -R ${isRoot() ? "postgres" : "$USER"} ${this.data}`],
@@ -197,9 +213,10 @@ export class Cluster {
   }
   /** Runs SQL as the owner. @returns what it prints, without headings */
   sql(text, database = "postgres") {
-    const args = ["-v", "ON_ERROR_STOP=1", "-qAt", "-d", this.url(database), "-c", text];
+    const args = ["-v", "ON_ERROR_STOP=1", "-qAt", "-d", database, "-c", text];
     return execFileSync(join(programs(this.major), "psql"), args, {
       encoding: "utf8",
+      env: this.environment,
       stdio: ["ignore", "pipe", "pipe"],
     });
   }

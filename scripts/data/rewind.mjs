@@ -24,10 +24,11 @@ export function baseBackup(cluster, { now = false } = {}) {
   if (newest && !now && Date.now() - timeOf(newest) < WEEK_MS) return;
   const began = new Date();
   const target = join(folder, nameOf(began));
-  const made = cluster.run("pg_basebackup", [
-    ...["-d", cluster.url("postgres"), "-D", `${target}.partial`, "--format=tar", "--gzip", "--wal-method=fetch"],
-    "--checkpoint=fast",
-  ]);
+  const made = cluster.run(
+    "pg_basebackup",
+    [...["-D", `${target}.partial`, "--format=tar", "--gzip", "--wal-method=fetch", "--checkpoint=fast"]],
+    { env: cluster.environment },
+  );
   if (made.status !== 0) throw new Stop(`copying the files of the database failed: ${made.stderr}`);
   renameSync(`${target}.partial`, target);
   const all = basesIn(cluster);

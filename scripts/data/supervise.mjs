@@ -82,6 +82,7 @@ class Supervisor {
     const log = join(this.folder, "logs", "web.log");
     turnOver(log);
     const out = openSync(log, "a", 0o600);
+    this.databasePort = this.cluster.port;
     this.web = spawn(process.execPath, [join(this.root, "web/server.mjs"), "-p", String(this.port)], {
       cwd: join(this.root, "web"),
       stdio: ["ignore", out, out],
@@ -125,6 +126,8 @@ class Supervisor {
       try {
         await this.cluster.start();
         say("the database runs again");
+        // its port was taken meanwhile: the server has to be told the new one
+        if (this.cluster.port !== this.databasePort) this.web.kill("SIGKILL");
       } catch (error) {
         say(error instanceof Stop ? error.message : String(error));
       }
@@ -166,7 +169,7 @@ class Supervisor {
         }
         baseBackup(this.cluster);
       } catch (error) {
-        say(`the daily backup failed: ${error.message}`);
+        say(`the daily backup failed: ${error.message.split("\n")[0]}`);
       }
       for (let i = 0; i < 600 && !this.isStopping; i++) await wait(1000);
     }

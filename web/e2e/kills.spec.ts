@@ -81,9 +81,11 @@ test(`server and database killed ${KILLS} times under npm start: both come back,
     });
     expect(second).toContain(`already running at ${address}`);
   } finally {
-    const gone = new Promise((resolve) => supervised.once("exit", resolve));
-    supervised.kill("SIGTERM");
-    await gone;
+    if (supervised.exitCode === null) {
+      const gone = new Promise((resolve) => supervised.once("exit", resolve));
+      supervised.kill("SIGTERM");
+      await gone;
+    }
     rmSync(folder, { recursive: true, force: true });
   }
 });
