@@ -49,9 +49,7 @@ export async function takeBackup(cluster, { file, passphrase, database = "radicu
   try {
     const about = await client.begin("isolation level repeatable read read only", async (tx) => {
       const [{ snapshot }] = await tx`select pg_export_snapshot() as snapshot`;
-      // before its first migration a database has no chains to look at
-      const [{ chained }] = await tx`select to_regproc('entry_hash') is not null as chained`;
-      const chain = chained ? await verifyChains(tx) : { jobs: 0, entries: 0, digest: "", wrong: [] };
+      const chain = await verifyChains(tx);
       const dump = spawn(
         join(programs(cluster.major), "pg_dump"),
         ["--format=custom", "--compress=6", `--snapshot=${snapshot}`, "-d", database],
@@ -62,9 +60,9 @@ export async function takeBackup(cluster, { file, passphrase, database = "radicu
       const ended = new Promise((resolve) => dump.on("close", resolve));
       await writeBackup(dump.stdout, partial, passphrase);
       if ((await ended) !== 0) throw new Stop(`the backup did not end: ${complaint}`);
-      return { format: "radicula/backup", version: 1, at, postgres: cluster.major, ...chain, isChained: chained };
+      return { format: "radicula/backup", version: 1, at, postgres: cluster.major, ...chain };
     });
-    const sha256 = createHash("sha256").update(readFileSync(partial)).digest("hex");
+    const sha256 = await hashOf(partial);
     writeFileSync(
       `${target}.json`,
       `${JSON.stringify({ ...about, sha256, encrypted: Boolean(passphrase) }, null, 1)}\n`,
@@ -76,6 +74,12 @@ export async function takeBackup(cluster, { file, passphrase, database = "radicu
     rmSync(partial, { force: true });
     await client.end();
   }
+}
+
+async function hashOf(file) {
+  const hash = createHash("sha256");
+  await pipeline(createReadStream(file), hash);
+  return hash.digest("hex");
 }
 
 async function writeBackup(from, file, passphrase) {
@@ -135,6 +139,8 @@ async function decrypt(file, to, passphrase) {
  */
 export async function fillFrom(cluster, file, database, passphrase) {
   const about = existsSync(`${file}.json`) ? JSON.parse(readFileSync(`${file}.json`, "utf8")) : undefined;
+  if (about && about.sha256 !== (await hashOf(file)))
+    throw new Stop(`${file} was changed or cut since it was made (${about.at}). Nothing was changed.`);
   const scratch = mkdtempSync(join(tmpdir(), "radicula-restore-"));
   try {
     let plain = file;
@@ -147,14 +153,14 @@ export async function fillFrom(cluster, file, database, passphrase) {
     try {
       execFileSync(
         join(programs(cluster.major), "pg_restore"),
-        ["--exit-on-error", "--single-transaction", "-d", database, plain],
+        // who may do what is said anew at the next start; the roles of then may not be here
+        ["--exit-on-error", "--single-transaction", "--no-owner", "--no-privileges", "-d", database, plain],
         { encoding: "utf8", stdio: ["ignore", "pipe", "pipe"], env: cluster.environment },
       );
     } catch (error) {
       throw new Stop(`${file} does not read as a backup: ${String(error.stderr).split("\n")[0]}. Nothing was changed.`);
     }
-    // of a version without chains there is nothing to compare
-    const found = about?.isChained === false ? { ...about } : await verifyAt(cluster.url(database));
+    const found = await verifyAt(cluster.url(database));
     if (found.wrong.length) throw new Stop(`what is in ${file} is not whole:\n  ${found.wrong.join("\n  ")}`);
     if (about && about.digest !== found.digest)
       throw new Stop(`the logbooks in ${file} are not those that were backed up (${about.at}). Nothing was changed.`);

@@ -1,14 +1,15 @@
 // npm run backup · restore · verify, and the throw-away database of the tests.
-import { chmodSync, existsSync, mkdtempSync, renameSync, rmSync } from "node:fs";
+import { chmodSync, existsSync, mkdtempSync, renameSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
-import { backupsIn, fillFrom, sayBackup, takeBackup, tryBackup } from "./backup.mjs";
+import { backupsIn, fillFrom, sayBackup, takeBackup, thinOut, tryBackup } from "./backup.mjs";
 import { verifyAt } from "./chain.mjs";
 import { Cluster } from "./cluster.mjs";
 import { dataFolder, openFolder, running, say, Stop } from "./folder.mjs";
-import { baseBackup, rewind } from "./rewind.mjs";
+import { baseBackup, rewind, startOver } from "./rewind.mjs";
 
 const passphrase = process.env.RADICULA_PASSPHRASE || undefined;
+const DAY_MS = 86_400_000;
 const stamp = () => new Date().toISOString().slice(0, 19).replace(/[-:]/g, "").replace("T", "_");
 
 /** The cluster in use, started where it is not; stopped again afterwards where it was not running before. */
@@ -32,6 +33,24 @@ function refuseWhileOpen() {
   const { web } = running(dataFolder()) ?? {};
   if (web) throw new Stop("the program is running. Stop it first with Ctrl-C where it was started; then try again.");
 }
+const wholeness = ({ isChained }) =>
+  isChained ? "every logbook is whole" : "of a version whose logbooks could not be looked through yet";
+
+/** Taken by the clock: where the newest backup is a day old, and where the newest copy of all files is a week old. */
+async function daily() {
+  const cluster = new Cluster(dataFolder());
+  if (!cluster.pid()) return; // being started again: the next time
+  const folder = join(cluster.folder, "backups");
+  const newest = backupsIn(folder).find((f) => f.endsWith("-daily.backup"));
+  if (!newest || Date.now() - statSync(join(folder, newest)).mtimeMs > DAY_MS) {
+    const taken = await takeBackup(cluster, { kind: "daily", passphrase });
+    await tryBackup(cluster, taken.file, passphrase);
+    sayBackup(taken);
+    thinOut(folder);
+  }
+  baseBackup(cluster);
+}
+
 async function backup(args) {
   const isEncrypted = args.includes("--encrypt");
   if (isEncrypted && !passphrase)
@@ -45,7 +64,7 @@ async function backup(args) {
     if (taken.wrong.length) say(`not all in it is whole:\n  ${taken.wrong.join("\n  ")}`);
     sayBackup(taken);
     await tryBackup(cluster, taken.file, isEncrypted ? passphrase : undefined);
-    say("brought back for trial beside the database in use: every logbook is whole");
+    say(`brought back for trial beside the database in use: ${wholeness(taken)}`);
   });
 }
 
@@ -72,7 +91,8 @@ async function restore(args) {
         say(`what was in use until now was kept as the database ${kept}`);
       }
       cluster.sql(`alter database "${fresh}" rename to radicula`);
-      say(`brought back ${file}: ${found.jobs} jobs with ${found.entries} entries, all whole. npm start opens it`);
+      say(`brought back ${file}: ${found.jobs} jobs with ${found.entries} entries, ${wholeness(found)}`);
+      say("npm start opens it");
     },
     { make: true },
   );
@@ -96,6 +116,7 @@ async function restoreAt(moment) {
   cluster.stop();
   const { at } = await rewind(cluster, moment ?? "");
   const found = await verifyAt(cluster.url("radicula"));
+  startOver(cluster, at);
   cluster.stop();
   if (found.wrong.length) say(`not all in it is whole:\n  ${found.wrong.join("\n  ")}`);
   say(`the database is as it was at ${at}: ${found.jobs} jobs with ${found.entries} entries. npm start opens it`);
@@ -135,6 +156,7 @@ const COMMANDS = {
   restore,
   verify,
   scratch,
+  daily,
   /** a copy of all files, from which `restore --at` sets out */
   base: () => withCluster((cluster) => baseBackup(cluster, { now: true })),
 };

@@ -15,7 +15,7 @@ import {
 } from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
-import { isAlive, isRoot, keepSecret, listing, postgresUser, readLine, say, secret, Stop } from "./folder.mjs";
+import { isAlive, isRoot, listing, postgresUser, readLine, say, secret, Stop } from "./folder.mjs";
 
 const PROGRAMS = "/usr/lib/postgresql";
 /** Majors installed here, newest first. */
@@ -86,6 +86,13 @@ export class Cluster {
     rmSync(file);
     if (made.status !== 0) throw new Stop(`making the database failed: ${made.stderr || made.error}`);
     if (existsSync(this.data)) rmdirSync(this.data); // empty, as was looked at above
+    // what was archived of another database would stand in the way of this one's
+    for (const archive of [this.wal, join(this.folder, "bases")])
+      if (existsSync(archive) && listing(archive).length > 0) {
+        const kept = `${archive}-before-${process.pid}-${Date.now()}`;
+        renameSync(archive, kept);
+        say(`${archive} was of another database and was kept: ${kept}`);
+      }
     renameSync(making, this.data);
   }
   owned(...files) {
@@ -98,8 +105,8 @@ export class Cluster {
     if (existsSync(join(programs(own), "postgres"))) return;
     throw new Stop(
       `the data in ${this.data} is of PostgreSQL ${own}, and this machine has PostgreSQL ${majors().join(" and ")}. ` +
-        `Nothing was changed. Bring back the last backup into PostgreSQL ${majors()[0]}; the old folder is kept ` +
-        `it: npm run restore   (Or install PostgreSQL ${own}, and start again.)`,
+        `Nothing was changed. Bring back the last backup into PostgreSQL ${majors()[0]}; the old folder is ` +
+        `kept: npm run restore   (Or install PostgreSQL ${own}, and start again.)`,
     );
   }
 
@@ -165,9 +172,10 @@ export class Cluster {
         : [
             "archive_mode = on",
             `archive_timeout = ${ARCHIVE_SECONDS}`,
-            // never over a file that is there already
-            `archive_command = 'test ! -e "${this.wal}/%f.gz" && gzip -c "%p" > "${this.wal}/%f.tmp" && ` +
-              `sync "${this.wal}/%f.tmp" && mv "${this.wal}/%f.tmp" "${this.wal}/%f.gz"'`,
+            // never over another file; the same once more is no failure: PostgreSQL may ask twice after a crash
+            `archive_command = 'if test -e "${this.wal}/%f.gz"; then gunzip -c "${this.wal}/%f.gz" | cmp -s - "%p"; ` +
+              `else gzip -c "%p" > "${this.wal}/%f.tmp" && sync "${this.wal}/%f.tmp" && ` +
+              `mv "${this.wal}/%f.tmp" "${this.wal}/%f.gz"; fi'`,
           ]),
     ];
     mkdirSync(this.wal, { recursive: true, mode: 0o700 });
@@ -198,7 +206,6 @@ export class Cluster {
   /** A new password for the owner of everything, where the file with the old one got lost. Only while it is stopped. */
   newPassword() {
     say("the file with the database's password is gone: making a new one");
-    keepSecret(this.folder, "password.next", secret(this.folder, "password.next"));
     const password = secret(this.folder, "password.next");
     const set = this.run("postgres", ["--single", "-D", this.data, "postgres"], {
       input: `alter role radicula with password '${password}'\n`,

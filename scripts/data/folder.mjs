@@ -1,6 +1,6 @@
 // Where the data lies: outside the project, so that a project that is cleaned, moved or made anew finds it again.
 import { execFileSync } from "node:child_process";
-import { createHash, randomBytes, randomUUID } from "node:crypto";
+import { createHash, randomBytes } from "node:crypto";
 import {
   accessSync,
   chmodSync,
@@ -64,7 +64,6 @@ export function openFolder(folder) {
         `and ${ENOUGH_BYTES / 1e6} MB are needed. Nothing was changed. Make room, then start again. What takes the ` +
         `room: du -xh / | sort -h | tail`,
     );
-  if (!existsSync(join(folder, "id"))) writeFileSync(join(folder, "id"), `${randomUUID()}\n`);
   // the user of PostgreSQL goes through it to its own folder; every secret in it can be read by its owner only
   chmodSync(folder, isRoot() ? 0o755 : 0o700);
   for (const own of ["backups", "logs"]) mkdirSync(join(folder, own), { recursive: true, mode: 0o700 });
@@ -82,7 +81,7 @@ export function keepSecret(folder, name, value) {
 }
 
 /** Where earlier versions kept their database: in the project, or beside others under a name made of its path. */
-export function earlierFolders(root) {
+function earlierFolders(root) {
   const mark = createHash("sha256").update(root).digest("hex").slice(0, 12);
   return [join(root, ".radicula", "postgres"), `/var/lib/radicula-${mark}`].filter((d) =>
     existsSync(join(d, "PG_VERSION")),

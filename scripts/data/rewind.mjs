@@ -26,7 +26,7 @@ export function baseBackup(cluster, { now = false } = {}) {
   const target = join(folder, nameOf(began));
   const made = cluster.run(
     "pg_basebackup",
-    [...["-D", `${target}.partial`, "--format=tar", "--gzip", "--wal-method=fetch", "--checkpoint=fast"]],
+    ["-D", `${target}.partial`, "--format=tar", "--gzip", "--wal-method=fetch", "--checkpoint=fast"],
     { env: cluster.environment },
   );
   if (made.status !== 0) throw new Stop(`copying the files of the database failed: ${made.stderr}`);
@@ -88,6 +88,13 @@ export async function rewind(cluster, moment) {
   writeFileSync(join(cluster.data, "postgresql.auto.conf"), "");
   say(`the database in use until now was kept: ${kept}`);
   return { at: at.toISOString(), base };
+}
+/** What was copied later than the moment gone back to leads to what was given up: from now on there is a new copy. */
+export function startOver(cluster, at) {
+  const folder = join(cluster.folder, "bases");
+  for (const name of basesIn(cluster).filter((n) => timeOf(n) > Date.parse(at)))
+    renameSync(join(folder, name), join(folder, `${name}-given-up`));
+  baseBackup(cluster, { now: true });
 }
 async function promoted(cluster) {
   for (let i = 0; i < 600; i++) {

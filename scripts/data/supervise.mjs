@@ -3,10 +3,9 @@
 import { spawn } from "node:child_process";
 import { closeSync, existsSync, openSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { takeBackup, backupsIn, sayBackup, thinOut, tryBackup } from "./backup.mjs";
+import { sayBackup, takeBackup } from "./backup.mjs";
 import { Cluster, freePort, SERVER_ROLE } from "./cluster.mjs";
 import { bringEarlier, dataFolder, holdAlone, openFolder, readLine, running, say, Stop } from "./folder.mjs";
-import { baseBackup } from "./rewind.mjs";
 
 const ROOT = join(import.meta.dirname, "../..");
 /** How often it is looked whether both still run, how often the server is asked, how long it may not answer, ms. */
@@ -17,7 +16,6 @@ const ANSWER_MS = 20_000;
 const WAITS = [0, 250, 500, 1000, 2000, 4000];
 /** What ran for so long did not die of itself, ms. */
 const STEADY_MS = 6000;
-const DAY_MS = 86_400_000;
 const LOG_BYTES = 5e6;
 const LOGS_KEPT = 3;
 
@@ -155,22 +153,12 @@ class Supervisor {
       silentSince = Date.now();
     }
   }
-  /** A backup whenever the newest is a day old, each brought back for trial; each week one of all files. */
+  /** Looks now and then whether a backup is due. In a process of its own: this one must not be held up by it. */
   async backUpDaily() {
-    const folder = join(this.folder, "backups");
     while (!this.isStopping) {
-      try {
-        const newest = backupsIn(folder).find((f) => f.endsWith("-daily.backup"));
-        if (!newest || Date.now() - statSync(join(folder, newest)).mtimeMs > DAY_MS) {
-          const taken = await takeBackup(this.cluster, { kind: "daily", passphrase: process.env.RADICULA_PASSPHRASE });
-          await tryBackup(this.cluster, taken.file, process.env.RADICULA_PASSPHRASE);
-          sayBackup(taken);
-          thinOut(folder);
-        }
-        baseBackup(this.cluster);
-      } catch (error) {
-        say(`the daily backup failed: ${error.message.split("\n")[0]}`);
-      }
+      const daily = spawn(process.execPath, [join(this.root, "scripts/data/cli.mjs"), "daily"], { stdio: "inherit" });
+      const code = await new Promise((resolve) => daily.once("exit", resolve));
+      if (code !== 0 && !this.isStopping) say("the daily backup failed; it is tried again in ten minutes");
       for (let i = 0; i < 600 && !this.isStopping; i++) await wait(1000);
     }
   }

@@ -18,11 +18,20 @@ test(`server and database killed ${KILLS} times under npm start: both come back,
   test.setTimeout(120_000 + KILLS * 30_000);
   const folder = mkdtempSync(join(tmpdir(), "radicula-kills-"));
   chmodSync(folder, 0o755);
-  const supervised = spawn(process.execPath, [join(ROOT, "scripts/data/supervise.mjs")], {
-    env: { ...process.env, RADICULA_DATA: folder, PORT: "3400" },
-    stdio: "ignore",
-  });
+  const start = () =>
+    spawn(process.execPath, [join(ROOT, "scripts/data/supervise.mjs")], {
+      env: { ...process.env, RADICULA_DATA: folder, PORT: "3400" },
+      stdio: "ignore",
+    });
+  let supervised = start();
   try {
+    await addressOf(folder, supervised);
+    // npm start itself is killed: the next one takes over what it left running
+    const left = (JSON.parse(readFileSync(join(folder, "running.json"), "utf8")) as { web: number }).web;
+    supervised.kill("SIGKILL");
+    await new Promise((resolve) => supervised.once("exit", resolve));
+    supervised = start();
+    await expect.poll(() => isRunning(left)).toBe(false);
     const address = await addressOf(folder, supervised);
     const pid = (file: string) => readFileSync(join(folder, file), "utf8");
     const post = (path: string, data: unknown) =>
@@ -89,14 +98,24 @@ test(`server and database killed ${KILLS} times under npm start: both come back,
     rmSync(folder, { recursive: true, force: true });
   }
 });
+function isRunning(pid: number): boolean {
+  try {
+    return process.kill(pid, 0);
+  } catch {
+    return false;
+  }
+}
 const kill = (pid: number) => process.kill(pid, "SIGKILL");
 
 async function addressOf(folder: string, supervised: ChildProcess): Promise<string> {
   for (let i = 0; i < 600 && supervised.exitCode === null; i++) {
     await wait(100);
     try {
-      const { address } = JSON.parse(readFileSync(join(folder, "running.json"), "utf8")) as { address: string };
-      if ((await fetch(`${address}/api/health`)).ok) return address;
+      const { address, web } = JSON.parse(readFileSync(join(folder, "running.json"), "utf8")) as {
+        address: string;
+        web: number;
+      };
+      if (isRunning(web) && (await fetch(`${address}/api/health`)).ok) return address;
     } catch {
       /* not yet */
     }

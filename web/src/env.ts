@@ -10,7 +10,7 @@ const DatabaseUrl = z.string().refine(
   { error: "no postgres://… address; one of another machine needs ?sslmode=verify-full (or require)" },
 );
 
-/** The only reader of process.env. */
+/** The only reader of process.env but for web/server.mjs, which is not part of the build. */
 const Env = z.object({
   DATABASE_URL: DatabaseUrl.meta({
     description: "postgres://…, as the role the server works as; scripts/start sets it",

@@ -72,10 +72,17 @@ function fill(): void {
     const made = scripted(`
       await up();
       cluster.needDatabase("radicula");
-      for (const f of readdirSync("${drizzle}").filter((f) => f.endsWith(".sql")).sort())
+      cluster.needServerRole();
+      // the first two entries are of a version that did not chain them yet
+      for (const f of readdirSync("${drizzle}").filter((f) => f.endsWith(".sql")).sort()) {
+        if (f.startsWith("0003")) {
+          sql("insert into jobs (title, wiring) select 'Tug ' || n, '{}' from generate_series(1, ${JOBS}) n");
+          ${entry(1)} ${entry(2)}
+        }
         sql(readFileSync("${drizzle}/" + f, "utf8"));
-      sql("insert into jobs (title, wiring) select 'Tug ' || n, '{}' from generate_series(1, ${JOBS}) n");
-      ${entry(1)} ${entry(2)} ${entry(3)}
+      }
+      ${entry(3)}
+      sql("grant select, insert on entries to radicula_server"); // as the server does at its start
       cluster.stop();`);
     expect(made).toEqual({ status: 0, said: expect.not.stringContaining("rror") });
     filled = freshFolder();
@@ -200,6 +207,8 @@ test("an encrypted backup opens with its passphrase only; one cut or changed cha
   expect(command("restore", [file], { RADICULA_PASSPHRASE: "grey horse" }).said).toContain("does not open");
   expect(command("restore", [file], { RADICULA_PASSPHRASE }).status).toBe(0);
   truncateSync(file, statSync(file).size - 5);
+  expect(command("restore", [file], { RADICULA_PASSPHRASE }).said).toContain("changed or cut");
+  rmSync(`${file}.json`); // a file that came alone
   expect(command("restore", [file], { RADICULA_PASSPHRASE }).said).toContain("does not open");
   writeFileSync(file, "PGDMP and then nothing");
   expect(command("restore", [file]).said).toContain("does not read as a backup");
@@ -217,6 +226,12 @@ test.each([
   expect(command("restore")).toMatchObject({ status: 0, said: expect.stringContaining("was kept") });
   expect(logbook()).toContain("numbers: 1 2 3\n");
   expect(readdirSync(folder).filter((f) => f.startsWith("cluster-before-"))).toHaveLength(1);
+  // the new one archives from its first file on: what the old one archived does not stand in its way
+  const archived = scripted(`await up(); sql("select pg_switch_wal()");
+    for (let i = 0; i < 50 && sql("select archived_count + failed_count from pg_stat_archiver") === "0"; i++)
+      await new Promise((r) => setTimeout(r, 100));
+    console.log("failed:", sql("select failed_count from pg_stat_archiver")); cluster.stop();`);
+  expect(archived.said).toContain("failed: 0");
 });
 
 test("the database as it was at a moment, from a copy of its files and what was written since", async () => {
@@ -233,6 +248,13 @@ test("the database as it was at a moment, from a copy of its files and what was 
     said: expect.stringContaining("6 jobs with 24 entries"),
   });
   expect(logbook()).toContain("numbers: 1 2 3 4\n");
+  // and once more, to a moment after that: by a copy of what has been in use since
+  scripted(`await up(); ${entry(5)} cluster.stop()`);
+  await new Promise((resolve) => setTimeout(resolve, 1100));
+  const later = new Date().toISOString();
+  scripted(`await up(); ${entry(6)} cluster.stop()`);
+  expect(command("restore", ["--at", later])).toMatchObject({ status: 0 });
+  expect(logbook()).toContain("numbers: 1 2 3 4 5\n");
 });
 
 test("the data of an earlier version is moved once, and its password with it", () => {
@@ -248,4 +270,28 @@ test("the data of an earlier version is moved once, and its password with it", (
   expect(moved).toEqual({ status: 0, said: expect.stringContaining("moving the data") });
   expect(logbook()).toContain("numbers: 1 2 3\n");
   expect(existsSync(join(project, ".radicula/postgres"))).toBe(false);
+});
+
+test("of the daily backups the last 7, one of each of 5 weeks and of 12 months stay; those by hand all", () => {
+  const backups = join(folder, "backups");
+  mkdirSync(backups);
+  const day = (n: number) => new Date(Date.UTC(2026, 10, 29) - n * 86_400_000).toISOString().slice(0, 10);
+  const name = (n: number, kind: string) => `radicula-${day(n)}T060000Z-${kind}.backup`;
+  for (let n = 0; n < 500; n++)
+    for (const end of ["", ".json"]) writeFileSync(join(backups, name(n, "daily") + end), "");
+  writeFileSync(join(backups, name(450, "by-hand")), "");
+  const thinned = run([
+    "--input-type=module",
+    "-e",
+    `import { thinOut } from "${DATA}/backup.mjs"; thinOut("${backups}"); thinOut("${backups}");`,
+  ]);
+  expect(thinned).toEqual({ status: 0, said: "" });
+  const left = readdirSync(backups).filter((f) => f.endsWith(".backup"));
+  expect(left).toContain(name(450, "by-hand"));
+  const daily = left.filter((f) => f.includes("daily"));
+  for (let n = 0; n < 7; n++) expect(daily).toContain(name(n, "daily"));
+  expect(daily.length).toBeGreaterThanOrEqual(7 + 12 - 1);
+  expect(daily.length).toBeLessThanOrEqual(7 + 5 + 12);
+  expect(new Set(daily.map((f) => f.slice(9, 16))).size).toBe(12); // months
+  expect(readdirSync(backups).filter((f) => f.endsWith(".json"))).toHaveLength(daily.length);
 });

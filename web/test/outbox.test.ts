@@ -287,6 +287,35 @@ test("what is refused is given back and kept for somebody's eyes, and the rest g
   again.unmount();
 });
 
+test("a refused reading is settled by one at the same place, and by no other", async () => {
+  const place = { ...PLACE, job: "same place" };
+  const read = (point: string, value: number): Entry => ({
+    type: "reading",
+    at: AT,
+    instrument: "voltmeter",
+    points: [point],
+    values: [value],
+    state: { key: "on", unplugged: [] },
+  });
+  let last = 0;
+  global.fetch = (async (_url: string, init?: { method?: string; body?: string }) =>
+    init?.method !== "POST"
+      ? reply(200, { entries: [] })
+      : init.body!.includes("12000")
+        ? reply(422, { issues: ISSUES })
+        : reply(201, { last: ++last, missed: [] })) as unknown as typeof fetch;
+  const hook = renderHook(() => useLogbook(place, [], () => undefined));
+  act(() => hook.result.current.append([read("B7:1", 12000)]));
+  await waitFor(() => expect(hook.result.current.refused).toHaveLength(1));
+  act(() => hook.result.current.append([read("B9:1", 5)]));
+  await waitFor(() => expect(hook.result.current.saved).toBe(1));
+  expect(hook.result.current.refused).toHaveLength(1);
+  act(() => hook.result.current.append([read("B7:1", 1.2)]));
+  await waitFor(() => expect(hook.result.current.saved).toBe(2));
+  expect(hook.result.current.refused).toEqual([]);
+  hook.unmount();
+});
+
 test("an entry saved behind others, its answer lost, is still the one that the next undo takes back", async () => {
   const saved: Entry[] = [look(1), look(2), look(3)]; // two of others, then ours
   const bodies: Batch[] = [];

@@ -15,8 +15,6 @@ const Journal = z.object({ entries: z.array(z.object({ when: z.number() })) });
 
 /** Servers that start at the same time bring the database up to date one after the other. Any number will do. */
 const SETUP_LOCK = 727_001;
-/** The role a server works as where the owner's address is given apart. */
-const SERVER_ROLE = "radicula_server";
 
 /** The database was brought up to date by a newer version of the program, which this one must not write to. */
 export class SchemaTooNew extends Error {}
@@ -39,7 +37,7 @@ export async function setUpDatabase(): Promise<string> {
     const migrations = join(RADICULA_ROOT, "web", "drizzle");
     await refuseNewer(client, migrations);
     await migrate(db, { migrationsFolder: migrations });
-    if (DATABASE_OWNER_URL) await grantServer(client);
+    if (DATABASE_OWNER_URL) await grantServer(client, roleOf(DATABASE_URL));
     await loadDemo(db, join(RADICULA_ROOT, "demo"));
     const [row] = await db.select({ id: identity.id }).from(identity);
     if (!row) throw new Error("the database does not say which it is: its table identity is empty");
@@ -66,17 +64,18 @@ async function refuseNewer(client: postgres.Sql, migrations: string): Promise<vo
 }
 
 /** Entries and revisions are added and read, never changed or removed; nothing else may be altered or dropped. */
-async function grantServer(client: postgres.Sql): Promise<void> {
-  const [role] = await client`select 1 from pg_roles where rolname = ${SERVER_ROLE}`;
-  if (!role) return;
-  await client.unsafe(`
-    revoke all on all tables in schema public from ${SERVER_ROLE};
-    grant usage on schema public to ${SERVER_ROLE};
-    grant select, insert on entries, revisions, done to ${SERVER_ROLE};
-    grant select, insert, update on jobs, wirings to ${SERVER_ROLE};
-    grant select, insert, delete on photos to ${SERVER_ROLE};
-    grant select on identity to ${SERVER_ROLE};`);
+async function grantServer(client: postgres.Sql, role: string): Promise<void> {
+  const [owner] = await client<{ isOwner: boolean }[]>`select current_user = ${role} as "isOwner"`;
+  if (owner?.isOwner !== false) return; // one role for both: it owns everything
+  await client`revoke all on all tables in schema public from ${client(role)}`;
+  await client`grant usage on schema public to ${client(role)}`;
+  await client`grant select, insert on entries, revisions, done to ${client(role)}`;
+  await client`grant select, insert, update on jobs, wirings to ${client(role)}`;
+  await client`grant select, insert, delete on photos to ${client(role)}`;
+  await client`grant select on identity to ${client(role)}`;
 }
+/** The role in a database's address; several hosts make it no URL by the letter. */
+const roleOf = (address: string) => decodeURIComponent(/^[a-z]+:\/\/([^:@/]*)/.exec(address)?.[1] ?? "");
 
 async function loadDemo(db: Pick<Db, "transaction">, folder: string): Promise<void> {
   await db.transaction(async (tx) => {

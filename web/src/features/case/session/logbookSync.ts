@@ -45,6 +45,9 @@ const CLOSED = 2;
 const News = z.object({ entries: z.array(Entry) });
 const count = (queue: readonly Batch[]) => queue.reduce((n, b) => n + b.entries.length, 0);
 
+const isReadAtSamePlace = (a: EntryT, b: EntryT) =>
+  a.type === "reading" && b.type === "reading" && a.points.join() === b.points.join() && a.black === b.black;
+
 /**
  * Keeps one job's logbook in step: append-only, kept on the device before it is sent, sent in order, others' entries
  * taken in.
@@ -62,8 +65,8 @@ export class LogbookSync {
   private poll: ReturnType<typeof setInterval> | undefined;
   /** batches that this device had no room for */
   private readonly unkept = new Set<string>();
-  /** the refused batch that is in the box again: what is typed instead settles it */
-  private givenBack: string | undefined;
+  /** the refused batch that is in the box again: a reading typed at the same place settles it */
+  private givenBack: Refused | undefined;
   private onGivenBack: (entries: readonly EntryT[]) => void = () => undefined;
 
   constructor(
@@ -159,8 +162,9 @@ export class LogbookSync {
     const said = { text: JSON.stringify(list.map((e) => ({ ...e, at: "" }))), at: performance.now() };
     if (this.last?.text === said.text && said.at - this.last.at < BOUNCE_MS) return;
     this.last = said;
-    if (this.givenBack !== undefined && list.some((e) => e.type === "reading")) {
-      this.settleRefused(this.givenBack);
+    const { givenBack } = this;
+    if (givenBack && givenBack.entries.some((old) => list.some((e) => isReadAtSamePlace(old, e)))) {
+      this.settleRefused(givenBack.batch);
       this.givenBack = undefined;
     }
     const { saved, queue, state } = this.book;
@@ -263,7 +267,7 @@ export class LogbookSync {
     });
     await Promise.all(refused.map((r) => setAside(this.place, r)));
     await Promise.all(rest.map((b) => this.keepBatch(b)));
-    this.givenBack = refused[0]?.batch;
+    this.givenBack = refused[0];
     this.onGivenBack(refused[0]?.entries ?? []);
   }
   private forget({ batch }: Batch): void {

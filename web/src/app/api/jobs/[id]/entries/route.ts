@@ -2,7 +2,8 @@ import { issue } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { entriesAfter } from "@/server/repo/entries";
-import { appendEntries, jobExists, JobId } from "@/server/repo/jobs";
+import { appendEntries } from "@/server/repo/append";
+import { jobExists, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
 type Context = { params: Promise<{ id: string }> };

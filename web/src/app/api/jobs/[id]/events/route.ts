@@ -16,14 +16,19 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     let end = () => {};
     const stream = new ReadableStream<Uint8Array>({
       start(controller) {
-        const say = (line: string) => controller.enqueue(text.encode(line));
+        let isOver = false;
+        const say = (line: string) => {
+          if (!isOver) controller.enqueue(text.encode(line));
+        };
         const stop = onEntries(id.data, (last) => say(`data: ${last}\n\n`));
         const beat = setInterval(() => say(":\n\n"), BEAT_MS);
         end = () => {
+          isOver = true;
           stop();
           clearInterval(beat);
         };
         request.signal.addEventListener("abort", () => {
+          if (isOver) return; // the reader has given it up itself
           end();
           controller.close();
         });
