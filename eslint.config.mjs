@@ -62,6 +62,7 @@ export default [
       "**/dist-test/",
       "**/.next/",
       "web/next-env.d.ts",
+      "web/oneTimeCode.d.mts",
       ".radicula/",
       "test-results/",
       "web/public/",

@@ -3,6 +3,8 @@
 const METHODS = new Set(["GET", "HEAD", "POST", "PUT", "DELETE"]);
 /** No address of ours is a tenth as long. */
 const LONGEST_ADDRESS = 4000;
+/** Where a company's own sign-in leads back to. */
+const COMES_BACK = "/api/auth/callback/";
 const READS = new Set(["GET", "HEAD"]);
 const LOOPBACK = /^(?:localhost|127\.0\.0\.1|\[::1\])(?::\d{1,5})?$/;
 
@@ -24,9 +26,39 @@ export function refusalOf({ method = "", url = "", headers }, names) {
   const site = headers["sec-fetch-site"];
   const isForeign = site === "cross-site" || site === "same-site";
   const isOurs = isRead || headers.origin === undefined || hostOf(headers.origin) === host;
-  if (!isOurs || (isForeign && (!isRead || url.startsWith("/api/"))))
+  const isPage = !url.startsWith("/api/") || url.startsWith(COMES_BACK);
+  if (!isOurs || (isForeign && !(isRead && isPage)))
     return { status: 403, text: "Pages of other sites may not do this." };
   return undefined;
+}
+
+/** Headers that only the door writes, for the handlers behind it. */
+const OURS = ["radicula-person", "radicula-address", "radicula-origin"];
+/**
+ * Where a request comes from and how: what a proxy of ours says of it is believed, what anybody else says is not.
+ * @param {import("node:http").IncomingMessage} request
+ * @param {{ readonly tls: unknown, readonly proxies: ReadonlySet<string> }} set
+ */
+export function originOf({ headers, socket }, { tls, proxies }) {
+  const from = (socket.remoteAddress ?? "").replace(/^::ffff:/, "");
+  const isProxied = proxies.has(from);
+  const last = isProxied
+    ? String(headers["x-forwarded-for"] ?? "")
+        .split(",")
+        .at(-1)
+        ?.trim()
+    : undefined;
+  const isSecure = Boolean(tls) || (isProxied && headers["x-forwarded-proto"] === "https");
+  return { address: last || from, isSecure, origin: `${isSecure ? "https" : "http"}://${headers.host}`.toLowerCase() };
+}
+/**
+ * @param {import("node:http").IncomingMessage} request
+ * @param {{ readonly address: string, readonly origin: string }} from
+ */
+export function withOurHeaders(request, { address, origin }) {
+  for (const name of OURS) delete request.headers[name];
+  request.headers["radicula-address"] = address;
+  request.headers["radicula-origin"] = origin;
 }
 /** @param {string} origin */
 function hostOf(origin) {
@@ -38,6 +70,8 @@ function hostOf(origin) {
 }
 /** @param {string} url */
 function isReadable(url) {
+  // one form only of each address: the guard and what lies behind it must read the same
+  if (!url.startsWith("/") || url.startsWith("//") || url.includes("\\")) return false;
   try {
     return !decodeURIComponent(url.split("?", 1)[0] ?? "").includes("\0");
   } catch {

@@ -1,3 +1,4 @@
 import type { Config } from "drizzle-kit";
 
-export default { schema: "./src/server/db/schema.ts", out: "./drizzle", dialect: "postgresql" } satisfies Config;
+const schema = ["./src/server/db/schema.ts", "./src/server/db/people.ts"];
+export default { schema, out: "./drizzle", dialect: "postgresql" } satisfies Config;

@@ -14,7 +14,7 @@ const config = {
   displayName: "web",
   testEnvironment: "<rootDir>/test/environments/jsdom.mjs",
   testMatch: ["<rootDir>/test/**/*.test.{ts,tsx}"],
-  transform: { "^.+\\.tsx?$": swc, "react-hotkeys-hook/.+\\.js$": swc },
+  transform: { "^.+\\.tsx?$": swc, "react-hotkeys-hook/.+\\.js$": swc, "oneTimeCode\\.mjs$": swc },
   setupFilesAfterEnv: ["<rootDir>/test/setup.ts"],
   transformIgnorePatterns: ["/node_modules/(?!(@radicula|pure-rand|comlink|react-hotkeys-hook)/)"],
   moduleNameMapper: {

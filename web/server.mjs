@@ -1,45 +1,126 @@
 // The server: node web/server.mjs [-H ADDRESS] [-p PORT]. DATABASE_URL and RADICULA_ROOT are set by who starts it.
 import { randomBytes } from "node:crypto";
 import { createServer } from "node:http";
-import { parseArgs } from "node:util";
+import { createServer as createTlsServer } from "node:https";
 import next from "next";
-import { contentPolicy, refusalOf } from "./door.mjs";
+import { RateLimiterMemory } from "rate-limiter-flexible";
+import { contentPolicy, originOf, refusalOf, withOurHeaders } from "./door.mjs";
+import { countRefusal, mayReadMetrics, sendMetrics, timeAnswer } from "./metrics.mjs";
+import { BadSetting, settings } from "./settings.mjs";
 
-const { values } = parseArgs({
-  options: { hostname: { type: "string", short: "H" }, port: { type: "string", short: "p" } },
-});
-const hostname = values.hostname ?? "127.0.0.1";
-const port = Number(values.port ?? 3210);
-const names = (process.env.RADICULA_HOSTS ?? "")
-  .toLowerCase()
-  .split(/[\s,]+/)
-  .filter(Boolean);
+const set = readSettings();
+// what runs inside asks for people only where the door does
+process.env.RADICULA_SIGN_IN = set.needsSignIn ? "on" : "off";
 /** How long a client may take to send its request, headers and all, ms: a photo over a poor line takes a while. */
 const REQUEST_MS = 120_000;
 const HEADERS_MS = 20_000;
+const YEAR_S = 31_536_000;
 
-const app = next({ dir: import.meta.dirname, dev: false, hostname, port });
+const app = next({ dir: import.meta.dirname, dev: false, hostname: set.hostname, port: set.port });
 await app.prepare();
 const handle = app.getRequestHandler();
-const server = createServer({ requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS }, (request, response) => {
-  const refusal = refusalOf(request, names);
-  if (refusal) {
-    console.error(`refused, ${refusal.status}: ${request.method} ${request.url?.slice(0, 80)}`);
-    response.writeHead(refusal.status, { "Content-Type": "text/plain", "Cache-Control": "no-store" });
-    response.end(refusal.text);
-    return;
+const perAddress = new RateLimiterMemory({ points: set.rate, duration: 60 });
+
+const limits = { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS };
+const server = set.tls ? createTlsServer({ ...limits, ...set.tls }, take) : createServer(limits, take);
+server.listen(set.port, set.hostname);
+
+/** @type {import("node:http").RequestListener} */
+function take(request, response) {
+  timeAnswer(request, response);
+  letIn(request, response).catch((error) => {
+    console.error(error);
+    if (!response.headersSent) refuse(request, response, { status: 503, text: "The server cannot answer just now." });
+  });
+}
+/** @type {(...of: Parameters<import("node:http").RequestListener>) => Promise<void>} */
+async function letIn(request, response) {
+  const origin = originOf(request, set);
+  const refusal = refusalOf(request, set.names) ?? needsTls(request, origin);
+  if (refusal) return refuse(request, response, refusal);
+  if (origin.isSecure) response.setHeader("Strict-Transport-Security", `max-age=${YEAR_S}`);
+  withOurHeaders(request, origin);
+  const wait = await tooMany(origin.address);
+  if (wait) {
+    response.setHeader("Retry-After", String(wait));
+    return refuse(request, response, { status: 429, text: "Too many requests from this address. Wait a minute." });
   }
+  if (request.url === "/metrics") {
+    if (mayReadMetrics(request, set.metricsToken)) return sendMetrics(response);
+    return refuse(request, response, { status: 403, text: "Metrics are read with the token RADICULA_METRICS_TOKEN." });
+  }
+  if (set.needsSignIn && !(await mayPass(request, response))) return;
   if (!request.url?.startsWith("/api/")) {
     // the framework reads the nonce for its own scripts from the request
     const policy = contentPolicy(randomBytes(18).toString("base64"));
     request.headers["content-security-policy"] = policy;
     response.setHeader("Content-Security-Policy", policy);
   }
-  if (request.headers["x-forwarded-proto"] === "https")
-    response.setHeader("Strict-Transport-Security", "max-age=31536000");
-  void handle(request, response);
-});
-server.listen(port, hostname);
+  await handle(request, response);
+}
+
+/** Asks what runs inside who this is, and tells the handlers. @returns false where it was answered here */
+async function mayPass(request, response) {
+  const answer = await globalThis.radiculaGuard?.(request.method, request.url, request.headers);
+  if (answer?.do === "let") {
+    if (answer.person) request.headers["radicula-person"] = answer.person;
+    return true;
+  }
+  const isApi = request.url.startsWith("/api/");
+  if (answer?.do === "ask" && !isApi) {
+    response.writeHead(303, {
+      Location: `/sign-in?to=${encodeURIComponent(request.url)}`,
+      "Cache-Control": "no-store",
+    });
+    response.end();
+    return false;
+  }
+  const { status, code } =
+    answer?.do === "ask"
+      ? { status: 401, code: "sign-in.needed" }
+      : (answer ?? { status: 503, code: "server.starting" });
+  if (status === 403) console.error(`security: refused ${code}: ${request.method} ${pathOf(request)}`);
+  countRefusal(status);
+  const issues = JSON.stringify({ issues: [{ code, path: [], params: {} }] });
+  response.writeHead(status, {
+    "Content-Type": isApi ? "application/json" : "text/plain",
+    "Cache-Control": "no-store",
+  });
+  response.end(
+    isApi ? issues : status === 503 ? "The server is starting. Reload in a moment." : "Your role does not allow this.",
+  );
+  return false;
+}
+async function tooMany(address) {
+  try {
+    await perAddress.consume(address);
+    return 0;
+  } catch (left) {
+    return Math.ceil((left.msBeforeNext ?? 60_000) / 1000);
+  }
+}
+/** Others than this machine are answered over TLS only. */
+function needsTls({ headers }, origin) {
+  if (!set.isOpen || origin.isSecure || !set.names.includes(headers.host?.toLowerCase() ?? "")) return undefined;
+  return { status: 403, text: "This server is reached by https only." };
+}
+function refuse(request, response, { status, text }) {
+  countRefusal(status);
+  console.error(`refused, ${status}: ${request.method} ${pathOf(request)}`);
+  response.writeHead(status, { "Content-Type": "text/plain", "Cache-Control": "no-store" });
+  response.end(text);
+}
+/** For the log: an invitation's code stands behind the question mark. */
+const pathOf = ({ url = "" }) => url.split("?", 1)[0]?.slice(0, 80);
+function readSettings() {
+  try {
+    return settings(process.argv.slice(2), process.env);
+  } catch (error) {
+    if (!(error instanceof BadSetting)) throw error;
+    console.error(`radicula: ${error.message}`);
+    process.exit(1);
+  }
+}
 
 /** What is under way is answered; then it ends. */
 function end() {

@@ -18,6 +18,7 @@ import {
   reasonText,
   repairName,
   RUN_WORDS,
+  rulesOut,
   shareText,
   shownText,
   strengthWord,
@@ -177,7 +178,7 @@ function printNext(
   const i = instructor.instruct(n.candidate);
   io.out(
     `  ${rank}. ${i.title}  (about ${Math.max(1, Math.round(n.candidate.minutes))} min, settles ` +
-      `${shareText(n.shareOfOpen)} of what is open)\n`,
+      `${rulesOut(n.shareOfOpen).toLowerCase()})\n`,
   );
   for (const c of i.cautions) io.out(`     ! ${c}\n`);
   const red = i.red.map((r) => `${r.text}${r.colour ? ` (${r.colour})` : ""}, ${r.how}`);

@@ -228,6 +228,7 @@ export { playWiggle } from "./simulation/playWiggle.js";
 export { signOf } from "./simulation/signs.js";
 export { observe, type Observed } from "./simulation/observe.js";
 export { recordAnswer, recordChanges, recordReading, type ReadingMore } from "./planner/record.js";
+export { testPlaceOf } from "./format/candidateId.js";
 export { clueOf, yesLikelihood, type Candidate } from "./planner/candidate.js";
 export { barredConnectors, feedsModule, isGuarded } from "./wiring/safety.js";
 export { play, type Ending, type Played, type PlayedStep, type PlayOptions } from "./simulation/technician.js";

@@ -11,7 +11,7 @@ import {
 const MODES: Readonly<Record<FaultMode, string>> = {
   open: "open",
   highResistance: "high resistance",
-  shortToChassis: "chafed through to chassis",
+  shortToChassis: "shorted to ground (chafed)",
   shortToSupply: "touching a battery feed",
   contactOpen: "not making contact",
   contactHighResistance: "corroded or spread",
@@ -42,7 +42,7 @@ const MODES: Readonly<Record<FaultMode, string>> = {
   wrongPart: "wrong look-alike part",
   targetDamaged: "target or tooth damaged",
   gapTooLarge: "air gap too large",
-  trueCondition: "tells the truth: the machine itself is off",
+  trueCondition: "is right: the machine really is out of range",
   referenceWeak: "reference weak",
   referenceResistive: "reference behind a high resistance inside",
   moduleGroundOpen: "ground open inside",
@@ -104,14 +104,14 @@ export class Namer {
     if (place.type === "machine") return `what ${this.device(place.id)} measures`;
     return this.device(place.id);
   }
-  /** a place as short as a technician would say it with the map in view: "B7", "wire B7:1–S14", "terminal X5:4" */
+  /** a place as short as a technician would say it with the map in view: "B7", "wire B7:1 to S14", "terminal X5:4" */
   short(place: FaultPlace): string {
     if (place.type === "cavity") return `terminal ${place.id}`;
     if (place.type === "connector") return `connector ${place.id}`;
     if (place.type === "machine") return `the machine at ${place.id}`;
     if (place.type !== "wire") return place.id;
     const w = this.wires.get(place.id);
-    return w ? `wire ${short(w.from)}–${short(w.to)}` : `wire ${place.id}`;
+    return w ? `wire ${short(w.from)} to ${short(w.to)}` : `wire ${place.id}`;
   }
   /** one fault in full: "oil pressure sensor B9 shorted inside, supply to ground" */
   fault(fault: Pick<Fault, "id" | "mode" | "place" | "at">): string {
@@ -128,7 +128,7 @@ export class Namer {
         `cavities ${this.firstCavity(fault)} and ${fault.at ?? ""}`
       );
     if (fault.mode === "trueCondition")
-      return `${this.device(fault.place.id)} tells the truth: the machine itself is off`;
+      return `${this.device(fault.place.id)} is right: the machine really is out of range`;
     if (fault.mode === "targetDamaged") return `target or tooth at ${this.device(fault.place.id)} damaged`;
     if (fault.mode === "gapTooLarge") return `air gap at ${this.device(fault.place.id)} too large`;
     if (fault.place.type === "device" && fault.at !== undefined)
@@ -165,7 +165,7 @@ export class Namer {
     ];
     const goes = lead && lead.intermittent > 0.5 * lead.share ? "it comes and goes" : "";
     const detail = others.length
-      ? `or ${others.map((p) => this.short(p)).join(", ")}: no reading on offer tells them apart`
+      ? `or ${others.map((p) => this.short(p)).join(", ")}: no test here can separate these`
       : modes.length
         ? `or ${modes.join(", or ")}`
         : goes;

@@ -2,7 +2,7 @@
 export { issueText, KIND_WORDS, placeOf, wordedCodes } from "./issues.js";
 export { Namer } from "./faults.js";
 export { cavityOf, DANGER_WORDS, Instructor, keyText, type Danger, type Instruction } from "./readings.js";
-export { probabilityWord, shareShort, shareText, strengthWord } from "./shares.js";
+export { probabilityWord, rulesOut, shareShort, shareText, strengthWord } from "./shares.js";
 export { failureTypeText, repairText, severityText, statusWord } from "./repairs.js";
 export { CAUTION_WORDS, CHOICE_WORDS, feedText, followEnd, scanWhenText, storyText, toldText } from "./intake.js";
 export { isOneOfSeveral, outcomeText, repairName, verdictText, type OutcomeText } from "./outcome.js";

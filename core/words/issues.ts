@@ -111,7 +111,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
     "revision.",
   "job.not-as-found": (p) =>
     `The job is not closed yet: ${list(p["things"])} ` +
-    `${Array.isArray(p["things"]) && p["things"].length > 1 ? "are" : "is"} not as found. Put it right, or say ` +
+    `${Array.isArray(p["things"]) && p["things"].length > 1 ? "are" : "is"} not as found. Restore it, or say ` +
     "why it stays so.",
   "bench.no-fault-sets-a-code": () =>
     "No fault could be hidden here that sets a code: the wiring has no codes with set conditions yet, or too " +

@@ -57,7 +57,7 @@ export function verdictText(
     };
   if (!outcome || !isOneOfSeveral(analysis)) return namer.suspect(suspects[0]!);
   const { proven, open } = outcomeText(outcome, namer);
-  return { title: proven, detail: analysis.narrowing ? open : `${open}; no single test tells them apart` };
+  return { title: proven, detail: analysis.narrowing ? open : `${open}; no single test can separate them` };
 }
 
 /** One repair in full: every fault that it mends. */

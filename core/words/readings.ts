@@ -300,7 +300,7 @@ export class Instructor {
     for (const d of this.dangers(c)) texts.push(DANGER_WORDS[d]);
     if (c.instrument === "ohmmeter") texts.push("Key off first.");
     if (c.kind === "voltageUnplugged" || c.kind === "ohms" || c.kind === "ohmsBetween")
-      texts.push("Touch the terminal, never spread it.");
+      texts.push("Front-probe gently: don’t spread the terminal.");
     if (c.unplug.length) texts.push("Key off while unplugging.");
     if (c.kind === "swap") texts.push("Only where the maker allows it; scan before and after.");
     if (c.kind === "fuse") texts.push("Never fit a larger fuse or bypass it.");

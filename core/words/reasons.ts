@@ -94,7 +94,7 @@ export const FINDING_WORDS: Readonly<Record<Finding, string>> = {
 
 export const SCHOOL_WORDS: Readonly<Record<Policy, { readonly title: string; readonly detail: string }>> = {
   information: {
-    title: "Information per minute",
+    title: "Fastest (recommended)",
     detail: "what splits the suspects best for the time it takes, looking ahead to the end",
   },
   easiest: { title: "Easiest access first", detail: "the cheapest test that still tells something" },

@@ -100,7 +100,7 @@ export const RUN_WORDS: Readonly<
     title: "Which cavity is which",
     when: "no drawing says which cavity carries what",
     where: "Connector",
-    minds: ["Touch the terminals, never spread them."],
+    minds: ["Front-probe gently: don’t spread the terminals."],
   },
   swapTwins: {
     title: "Swap two like parts",

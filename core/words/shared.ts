@@ -7,7 +7,7 @@ export const thingText = (thing: string) => thing.replace("~", " to ");
 /** What the coded circuits share, in one sentence, from the drawing alone. */
 export function sharedText({ coded, covers, rows }: SharedMatrix): string {
   if (coded.length === 0) return "No code names a part of this wiring yet.";
-  if (coded.length === 1) return "One circuit has a code: it shares its fault with nobody yet.";
+  if (coded.length === 1) return "Only one circuit has a code.";
   const least = covers[0]?.length;
   if (least === undefined)
     return "No three things cover all coded circuits: several faults, or a code about another part.";

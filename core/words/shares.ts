@@ -27,3 +27,19 @@ export function strengthWord(weight: number): "strongly for" | "for" | "says lit
 
 /** As `shareText`, for narrow columns: "<1 %", "41 %", ">99 %". */
 export const shareShort = (share: number) => shareText(share).replace("under ", "<").replace("over ", ">");
+
+/** Up to this share, what is ruled out is said in this word. */
+const PARTS: readonly (readonly [number, string])[] = [
+  [0.06, "little"],
+  [0.14, "about a tenth"],
+  [0.22, "about a fifth"],
+  [0.29, "about a quarter"],
+  [0.42, "about a third"],
+  [0.58, "about half"],
+  [0.71, "about two thirds"],
+  [0.85, "about three quarters"],
+  [1, "nearly everything"],
+];
+/** How much of what is still open a test settles, as people say it: "Rules out about a third". */
+export const rulesOut = (share: number): string =>
+  `Rules out ${PARTS.find(([most]) => share <= most)?.[1] ?? "nearly everything"}`;

@@ -1,4 +1,4 @@
-// npm run backup · restore · verify, and the throw-away database of the tests.
+// npm run backup · restore · verify · people, and the throw-away database of the tests.
 import { chmodSync, existsSync, mkdtempSync, renameSync, rmSync, statSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join, resolve } from "node:path";
@@ -6,6 +6,7 @@ import { backupsIn, fillFrom, sayBackup, takeBackup, thinOut, tryBackup } from "
 import { verifyAt } from "./chain.mjs";
 import { Cluster } from "./cluster.mjs";
 import { dataFolder, openFolder, running, say, Stop } from "./folder.mjs";
+import { people } from "./people.mjs";
 import { baseBackup, rewind, startOver } from "./rewind.mjs";
 
 const passphrase = process.env.RADICULA_PASSPHRASE || undefined;
@@ -157,6 +158,11 @@ const COMMANDS = {
   verify,
   scratch,
   daily,
+  /** of the database in use here, or of the one that DATABASE_URL names */
+  people: (args) => {
+    const { DATABASE_URL } = process.env;
+    return DATABASE_URL ? people(DATABASE_URL, args) : withCluster((cluster) => people(cluster.url("radicula"), args));
+  },
   /** a copy of all files, from which `restore --at` sets out */
   base: () => withCluster((cluster) => baseBackup(cluster, { now: true })),
 };

@@ -1,6 +1,8 @@
 // npm start, once everything is installed and built: keeps the database and the server running until Ctrl-C, and
 // takes a backup each day.
 import { spawn } from "node:child_process";
+import { request } from "node:http";
+import { request as tlsRequest } from "node:https";
 import { closeSync, existsSync, openSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { sayBackup, takeBackup } from "./backup.mjs";
@@ -56,13 +58,36 @@ class Supervisor {
     this.startWeb();
     await this.firstAnswer();
     say(`open ${this.address}   (Ctrl-C stops)`);
+    this.sayWhereNobodyMaySignIn();
+    this.sayWhereClockIsBehind();
     void this.watchDatabase();
     void this.watchWeb();
     void this.backUpDaily();
     return true;
   }
+  hostname = process.env.RADICULA_ADDRESS || "127.0.0.1";
+  isSecure = Boolean(process.env.RADICULA_CERT);
+  /** where the server is asked from this machine */
   get address() {
-    return `http://127.0.0.1:${this.port}`;
+    const isEvery = this.hostname === "0.0.0.0" || this.hostname === "::";
+    const host = isEvery ? "127.0.0.1" : this.hostname.includes(":") ? `[${this.hostname}]` : this.hostname;
+    return `${this.isSecure ? "https" : "http"}://${host}:${this.port}`;
+  }
+
+  sayWhereNobodyMaySignIn() {
+    const { RADICULA_SIGN_IN, RADICULA_HOSTS, RADICULA_ADDRESS } = process.env;
+    if (RADICULA_SIGN_IN !== "on" && !RADICULA_HOSTS && !RADICULA_ADDRESS) return;
+    const known = this.cluster.sql("select count(*) from people where role = 'administrator'", "radicula").trim();
+    if (known === "0")
+      say('nobody can sign in yet. Add the first person: npm run people -- add "FULL NAME" SIGN-IN-NAME administrator');
+  }
+
+  /** Entries keep their order whatever the clock says; but nobody would understand their times. */
+  sayWhereClockIsBehind() {
+    const ahead =
+      "select date_trunc('second', max(saved_at)) from entries having max(saved_at) > now() + interval '1 minute'";
+    const newest = this.cluster.sql(ahead, "radicula").trim();
+    if (newest) say(`the clock of this machine is behind: the newest entry was saved at ${newest}. Set the clock`);
   }
 
   /** Where migrations wait, everything is backed up first. */
@@ -81,7 +106,8 @@ class Supervisor {
     turnOver(log);
     const out = openSync(log, "a", 0o600);
     this.databasePort = this.cluster.port;
-    this.web = spawn(process.execPath, [join(this.root, "web/server.mjs"), "-p", String(this.port)], {
+    const at = ["-H", this.hostname, "-p", String(this.port)];
+    this.web = spawn(process.execPath, [join(this.root, "web/server.mjs"), ...at], {
       cwd: join(this.root, "web"),
       stdio: ["ignore", out, out],
       env: {
@@ -105,11 +131,18 @@ class Supervisor {
     const end = readFileSync(log, "utf8").trimEnd().split("\n").slice(-12).join("\n  ");
     throw new Stop(`the server did not start; its log, ${log}, ends with\n  ${end}`);
   }
+  /** Asked by a name that every server answers to; its certificate is for others to check. */
   answers(path) {
-    return fetch(this.address + path, { signal: AbortSignal.timeout(5000) }).then(
-      (r) => r.ok,
-      () => false,
-    );
+    const how = { headers: { host: "localhost" }, timeout: 5000, rejectUnauthorized: false };
+    return new Promise((resolve) => {
+      const asked = (this.isSecure ? tlsRequest : request)(this.address + path, how, (answer) => {
+        answer.resume();
+        resolve(answer.statusCode === 200);
+      });
+      asked.on("timeout", () => asked.destroy());
+      asked.on("error", () => resolve(false));
+      asked.end();
+    });
   }
 
   async watchDatabase() {

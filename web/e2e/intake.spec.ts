@@ -1,5 +1,6 @@
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
+import { openCopy } from "./casePage";
 import { JSON_TYPE, applicationForTests } from "./server";
 
 const app = applicationForTests();
@@ -120,7 +121,7 @@ test(
     });
     await page.getByRole("button", { name: "Type or paste the scan" }).click();
     await logScan(page, "K-17 lift signal low\nP1177 something low\nP1178 another low");
-    await expect(page.getByText("What do these codes name?")).toBeVisible();
+    await expect(page.getByText("Which component is each code for?")).toBeVisible();
     await page.getByRole("button", { name: "Say which part each names" }).click();
     await pick(page, "Part P1177 names", "B7");
     await pick(page, "Part P1178 names", "B9");
@@ -218,4 +219,55 @@ test("what they share: from the drawing alone, healthy circuits against", async 
   const shared = page.getByRole("row", { name: /S14/ });
   await expect(shared.getByLabel("coded, passes")).toHaveCount(2);
   await expect(shared.getByLabel("healthy, passes")).toHaveCount(1); // B12 hangs on it too, without a code
+});
+
+test("a sheet that is tapped away keeps what was typed, says so, and Back closes it before it leaves the job", async ({
+  page,
+}) => {
+  await openCopy(app.address, page, "tug-4-reference.case.json", "Kept");
+  await expect(card(page)).toBeVisible();
+  await page.keyboard.press("c");
+  await expect(scanBox(page)).toBeFocused();
+  await page.keyboard.type("P0522 active");
+  await page.keyboard.press("Escape");
+  await expect(page.getByText("What you typed is kept.")).toBeVisible();
+  await expect(scanBox(page)).toBeHidden();
+  await page.keyboard.press("c");
+  await expect(scanBox(page)).toHaveValue("P0522 active");
+  await expect(scanBox(page)).toBeFocused();
+  expect(page.url()).toContain("?sheet=codes");
+  await page.goBack();
+  await expect(scanBox(page)).toBeHidden();
+  await expect(page.getByRole("heading", { level: 1 })).toContainText("Kept");
+  // what was logged is not there again
+  await page.keyboard.press("c");
+  await sheet(page).getByRole("button", { name: /^Log/ }).click();
+  await expect(scanBox(page)).toBeHidden();
+  await page.keyboard.press("c");
+  await expect(scanBox(page)).toHaveValue("");
+});
+
+test("single letters can be turned off, and none of them logs anything", async ({ page }) => {
+  await openCopy(app.address, page, "tug-4-reference.case.json", "Letters");
+  await expect(card(page)).toBeVisible();
+  const before = await book(page).textContent();
+  const asked = await card(page).getByRole("heading").textContent();
+  await page.evaluate(() => (document.activeElement as HTMLElement).blur()); // the page itself has the keys
+  await page.keyboard.press("x");
+  await page.keyboard.press("?");
+  await page.getByRole("switch", { name: "Single letters are keys on this device" }).click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
+  await page.keyboard.press("c");
+  await expect(page.getByRole("dialog")).toBeHidden();
+  expect(await card(page).getByRole("heading").textContent()).toBe(asked);
+  expect(await book(page).textContent()).toBe(before);
+  await page.keyboard.press("Backspace"); // the letter went into the box of the value
+  // what logs takes two keys, and is off with the others
+  await page.keyboard.press("?");
+  await page.getByRole("switch", { name: "Single letters are keys on this device" }).click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
+  await page.keyboard.press("Shift+X");
+  await expect(card(page).getByRole("heading")).not.toHaveText(asked!);
 });

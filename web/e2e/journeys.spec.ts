@@ -80,9 +80,9 @@ test("job (a): from four codes to a proven internal short, server killed and res
   await verdict(page).getByRole("button", { name: "Log this as the cause" }).click();
   await expect(verdict(page)).toContainText("Verdict logged");
   await saved(page);
-  if (await verdict(page).getByText("Not as it was found").isVisible()) {
-    await verdict(page).getByRole("button", { name: "Put it right, then close" }).click();
-    const sheet = page.getByRole("dialog", { name: "Not as it was found" });
+  if (await verdict(page).getByText("Restore before closing").isVisible()) {
+    await verdict(page).getByRole("button", { name: "Restore it, then close" }).click();
+    const sheet = page.getByRole("dialog", { name: "Restore before closing" });
     const back = sheet.getByRole("button", { name: "Plugged back in and locked" });
     await expect(back.first()).toBeVisible();
     for (let left = await back.count(); left > 0; left--) {
@@ -91,7 +91,7 @@ test("job (a): from four codes to a proven internal short, server killed and res
     }
     await expect(sheet).toContainText("Everything is as it was found");
     await page.keyboard.press("Escape");
-    await expect(verdict(page).getByText("Not as it was found")).toBeHidden();
+    await expect(verdict(page).getByText("Restore before closing")).toBeHidden();
     await saved(page);
   }
   await verdict(page).getByRole("button", { name: "Close the job" }).click();

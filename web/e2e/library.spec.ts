@@ -185,6 +185,31 @@ test("the library is searched by what stands in it", async ({ request }) => {
   ).not.toContain("<b>nothing</b>");
 });
 
+test("the board is searched by machine, complaint and code, and by how far a job is", async ({ page }) => {
+  const titles = async (query: string) => {
+    await page.goto(`${app.address}/?${query}`);
+    return page.getByRole("main").getByRole("listitem").allInnerTexts();
+  };
+  const all = await titles("");
+  expect(all.length).toBeGreaterThan(9);
+  const tugs = await titles("find=tug+P0522");
+  expect(tugs.length).toBeGreaterThan(0);
+  expect(tugs.every((t) => t.includes("P0522"))).toBe(true);
+  expect(tugs.length).toBeLessThan(all.length);
+  expect(await titles("state=open")).toHaveLength(all.length);
+  expect(await titles("state=closed")).toHaveLength(0);
+  await expect(page.getByText("No job fits.")).toBeVisible();
+  // signs that mean something to the database mean themselves; what no search can be is left out
+  expect(await titles("find=%25")).toHaveLength(0);
+  expect(await titles("find=a_b")).toHaveLength(0);
+  expect((await titles("state=nonsense&find=a&find=b")).length).toBe(all.length);
+  await page.getByLabel("Find jobs").fill("wash-down");
+  await page.getByRole("button", { name: "Find", exact: true }).click();
+  await expect(page.getByRole("main").getByRole("listitem")).toHaveCount(1);
+  await page.getByRole("link", { name: "Show all" }).click();
+  await expect(page.getByRole("main").getByRole("listitem")).toHaveCount(all.length);
+});
+
 test("exports: CSV that a spreadsheet opens safely, GraphML, SPICE, JSON that reads back", async ({ request }) => {
   const hostile = { ...chart("Out", [...SENSOR, row("B2", "1", "S1", { source: '=HYPERLINK("x")', function: "+1" })]) };
   const { id } = await got(await send(request, "POST", "/api/wirings", hostile));

@@ -7,7 +7,7 @@ const SIMULATED = /^(Put the leads on|Read it|Do it)/;
 test.describe.configure({ timeout: 150_000 });
 
 const card = (page: Page) => page.getByRole("region", { name: "Next reading" });
-const panel = (page: Page) => page.getByRole("region", { name: "Guided run" });
+const panel = (page: Page) => page.getByRole("region", { name: "Guided test" });
 const settled = (page: Page) =>
   page.waitForFunction(
     () => document.querySelector("[data-testid='update-ms']")?.getAttribute("data-working") === "false",
@@ -24,8 +24,8 @@ async function openDemo(page: Page, title: string | RegExp): Promise<void> {
 /** Begins a run by hand, at a place found by its name. */
 async function begin(page: Page, run: string, place: string): Promise<void> {
   await page.getByRole("button", { name: "More", exact: true }).click();
-  await page.getByRole("menuitem", { name: "Guided runs" }).click();
-  const sheet = page.getByRole("dialog", { name: "Guided runs" });
+  await page.getByRole("menuitem", { name: "Guided tests" }).click();
+  const sheet = page.getByRole("dialog", { name: "Guided tests" });
   const choose = async (box: Locator, text: string) => {
     await box.click();
     await box.fill(text);
@@ -42,7 +42,7 @@ async function begin(page: Page, run: string, place: string): Promise<void> {
  * @returns what it came to
  */
 async function play(page: Page): Promise<string> {
-  const done = panel(page).getByRole("button", { name: "End the run" });
+  const done = panel(page).getByRole("button", { name: "End the test" });
   for (let step = 0; step < 40; step++) {
     await expect(card(page).or(done).first()).toBeVisible();
     if (await done.isVisible()) break;
@@ -111,13 +111,13 @@ test("a run can wait, be left, and is where it was after a reload", async ({ pag
   await card(page).getByRole("button", { name: /^Log/ }).click();
   await expect(panel(page).getByRole("listitem")).toHaveCount(1);
   await settled(page);
-  await panel(page).getByRole("button", { name: "Something else first" }).click();
+  await panel(page).getByRole("button", { name: "Pause" }).click();
   await expect(card(page)).toContainText("Next reading");
   await page.reload();
   await settled(page);
   await expect(panel(page).getByRole("listitem")).toHaveCount(1);
   await expect(card(page)).toContainText("Next step of the run");
-  await panel(page).getByRole("button", { name: "Leave the run" }).click();
+  await panel(page).getByRole("button", { name: "Stop the test" }).click();
   await expect(panel(page)).toBeHidden();
 });
 

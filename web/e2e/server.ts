@@ -13,6 +13,8 @@ export class Application {
   constructor(
     public port = 0,
     private readonly databaseUrls?: () => DatabaseUrls,
+    /** further settings of the server */
+    readonly settings: Record<string, string> = {},
   ) {}
   get address() {
     return `http://127.0.0.1:${this.port}`;
@@ -27,6 +29,7 @@ export class Application {
         ...(this.databaseUrls ?? testDatabases)(),
         RADICULA_ROOT: ROOT,
         NODE_ENV: "production",
+        ...this.settings,
       },
       stdio: "ignore",
     });
@@ -129,8 +132,8 @@ export class DatabaseGate {
 }
 
 /** A copy of the application for the tests of one file. */
-export function applicationForTests(): Application {
-  const app = new Application();
+export function applicationForTests(settings: Record<string, string> = {}): Application {
+  const app = new Application(0, undefined, settings);
   test.beforeAll(async () => {
     own = undefined;
     await freshDatabase(test.info().file);

@@ -19,6 +19,12 @@ const Env = z.object({
     description: "the same database as its owner, who brings it up to date; else DATABASE_URL does",
   }),
   RADICULA_ROOT: z.string().min(1).meta({ description: "the project folder, for demo documents and migrations" }),
+  RADICULA_SIGN_IN: z.enum(["on", "off"]).default("off").meta({
+    description: "whether people sign in; web/server.mjs sets it on as soon as others than this machine can come in",
+  }),
+  RADICULA_OIDC_ISSUER: z.url().optional().meta({ description: "the company's own sign-in (OpenID Connect)" }),
+  RADICULA_OIDC_CLIENT_ID: z.string().optional(),
+  RADICULA_OIDC_CLIENT_SECRET: z.string().optional(),
 });
 
 let known: z.infer<typeof Env> | undefined;

@@ -199,7 +199,7 @@ describe("order of tests", () => {
         onChart={jest.fn()}
       />,
     );
-    expect(screen.getByText("about 14 min to the cause")).toBeInTheDocument();
+    expect(screen.getByText("about 14 min left")).toBeInTheDocument();
     rerender(
       <PolicySwitch
         analysis={analysis({ minutesByPolicy: undefined })}

@@ -140,7 +140,7 @@ describe("opening files", () => {
 
 describe("lists", () => {
   test("the board without jobs starts the work", () => {
-    render(<Board jobs={[]} older={0} wirings={[]} />);
+    render(<Board jobs={[]} older={0} wirings={[]} find="" state={undefined} />);
     expect(screen.getByText(/No jobs yet/)).toBeVisible();
     expect(screen.getByRole("link", { name: "Wirings" })).toHaveAttribute("href", "/wirings");
   });

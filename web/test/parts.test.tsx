@@ -216,7 +216,7 @@ describe("the end of a job", () => {
     };
     const { rerender } = render(<Verdict analysis={logged} {...props} />);
     expect(screen.queryByRole("button", { name: "Close the job" })).toBeNull(); // B9 still hangs loose
-    fireEvent.click(screen.getByRole("button", { name: "Put it right, then close" }));
+    fireEvent.click(screen.getByRole("button", { name: "Restore it, then close" }));
     expect(props.onDisturbed).toHaveBeenCalled();
     rerender(<Verdict analysis={logged} {...props} open={[]} />);
     fireEvent.click(screen.getByRole("button", { name: "Close the job" }));
@@ -246,7 +246,7 @@ describe("the end of a job", () => {
     const run = { run: "halveRun" as const, on: "B9:3", minutes: 4, bits: 0.9, shareOfOpen: 0.9 };
     render(<Verdict analysis={group} {...props} run={run} onRuns={onRuns} />);
     expect(screen.getByRole("heading")).toHaveTextContent("Open circuit in the signal at A1 cavity 9");
-    expect(screen.getByText(/One of 2 repairs; no single test tells them apart/)).toBeVisible();
+    expect(screen.getByText(/One of 2 repairs; no single test can separate them/)).toBeVisible();
     const items = within(screen.getByRole("list", { name: /in the order to look/ })).getAllByRole("listitem");
     expect(items.map((i) => /\d+ %/.exec(i.textContent)?.[0])).toEqual(["60 %", "38 %"]);
     expect(screen.getByText(/Do not replace them all/)).toBeVisible();
@@ -274,7 +274,7 @@ describe("the end of a job", () => {
     expect(screen.getByRole("heading")).toHaveTextContent("Oil pressure sensor B9 shorted inside, supply to ground");
     expect(screen.getByText(/Then: replace the part, by its number\./)).toBeVisible(); // what repairing it means
     expect(screen.getByText("B9: unplugged")).toBeVisible();
-    fireEvent.click(screen.getByRole("button", { name: "Put it right" }));
+    fireEvent.click(screen.getByRole("button", { name: "Restored" }));
     expect(props.onDisturbed).toHaveBeenCalled();
     fireEvent.click(screen.getByRole("button", { name: "Log this as the cause" }));
     expect(props.onVerdict).toHaveBeenCalled();
@@ -371,7 +371,7 @@ describe("the map as drawn", () => {
     expect(drawing.textContent).toMatch(/5\.\d\d V healthy/);
     expect(drawing.textContent).toContain("unplugged now");
     expect(drawing.textContent).toMatch(/\d+ %/);
-    expect(screen.getByText(/One other circuit shares no wire/)).toHaveTextContent("nothing suspected there: F12");
+    expect(screen.getByText(/One other circuit shares no wire/)).toHaveTextContent("Hidden (not suspected): F12");
   });
   test("a value keeps its own unit: volts of the scan tool, words of a lamp", () => {
     const scanned = analysed(job, [reading("B9:1", 3.4)]);
@@ -415,7 +415,10 @@ test("the scale marks the answer that is typed", () => {
     low: 4.9,
     high: 5.1,
   };
-  render(<ScaleView scale={{ lines: [line, { ...line, key: "b", near: "0.0 V", from: 0, to: 0.1 }] }} chosen="a" />);
+  const lines = [line, { ...line, key: "b", near: "0.0 V", from: 0, to: 0.1 }];
+  const scale = { lines, ticks: [{ at: 0, text: "0" }], healthy: { at: 0.9, text: "5.00 V" } };
+  render(<ScaleView scale={scale} unit="V" chosen="a" />);
+  expect(screen.getByText("A healthy machine shows 5.00 V")).toBeInTheDocument();
   const items = screen.getAllByRole("listitem");
   expect(items.map((i) => i.getAttribute("data-chosen"))).toEqual(["true", "false"]);
 });

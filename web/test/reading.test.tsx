@@ -95,7 +95,7 @@ test("the logbook reads newest first, says what is not saved, and strikes out wh
 });
 
 test.each([
-  [{ codes: [], readings: 0, verdict: null, closed: false, open: [] }, "Waits for codes"],
+  [{ codes: [], readings: 0, verdict: null, closed: false, open: [] }, "Needs codes"],
   [{ codes: ["P1"], readings: 0, verdict: null, closed: false, open: [] }, "First reading"],
   [
     { codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7", how: "unplugged" as const }] },
@@ -103,7 +103,7 @@ test.each([
   ],
   [
     { codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [{ thing: "B7:1", how: "pierced" as const }] },
-    "Put right: B7:1 pierced, not sealed",
+    "Restore: B7:1 pierced, not sealed",
   ],
   [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [] }, "Cause found"],
   [{ codes: ["P1"], readings: 3, verdict: "x", closed: true, open: [] }, "Closed"],
@@ -112,7 +112,7 @@ test.each([
 );
 test("the board says of a job whose logbook is damaged that it does not read", () =>
   expect(waitsFor({ codes: [], readings: 0, verdict: null, closed: true, open: [], unreadable: true })).toBe(
-    "Does not read",
+    "Damaged",
   ));
 
 describe("the value box", () => {

@@ -145,7 +145,7 @@ test("the list of what was disturbed: put right, or explained, or added to by ha
   );
   fireEvent.click(screen.getByRole("button", { name: "Plugged back in and locked" }));
   expect(onLog.mock.calls[0]![0]).toMatchObject([{ type: "plugged", connector: "B9" }]);
-  fireEvent.click(screen.getAllByRole("button", { name: "Stays so" })[1]!);
+  fireEvent.click(screen.getAllByRole("button", { name: "Leave as is" })[1]!);
   expect(screen.getByRole("button", { name: "Keep it so, with this reason" })).toBeDisabled();
   fireEvent.change(screen.getByLabelText(/Why does B7:1 stay/), { target: { value: "harness is renewed on Friday" } });
   fireEvent.click(screen.getByRole("button", { name: "Keep it so, with this reason" }));

@@ -43,6 +43,17 @@ export function runStepId(run: string, step: RunStepName): string {
 /** A step of a maker's chart that is not among the tests on offer. @param state its name, see `stateName` */
 export const chartStepId = (kind: string, point: string, state: string): string => `${CHART} ${kind} ${point} ${state}`;
 
+/** Where a test is made, as far as its name says: the leads, and the guided run it is a step of. */
+export function testPlaceOf(id: string): { readonly run?: string; readonly points: readonly string[] } {
+  const words = id.split(" ");
+  const run = words[0] === RUN ? words[1] : undefined;
+  const after = words.slice(run !== undefined ? 3 : words[0] === CHART ? 2 : 1);
+  const ends = after.findIndex((w) => w === "" || w.startsWith("-") || KEYS_IN_NAMES.has(w));
+  const points = (ends < 0 ? after : after.slice(0, ends)).map((w) => w.split("/")[0]!);
+  return run === undefined ? { points } : { run, points };
+}
+const KEYS_IN_NAMES: ReadonlySet<string> = new Set(["off", "on", "cranking", "running"]);
+
 /** The kind of test that a name stands for; undefined for steps of runs and charts, which are set aside one by one. */
 export function testKindOf(id: string): string | undefined {
   const [first] = id.split(" ");

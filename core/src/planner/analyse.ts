@@ -148,7 +148,7 @@ function view(
     },
     next: next
       .filter((w, i) => i < LISTED_NEXT || views.some((v) => v.splitBy?.candidate.id === w.candidate.id))
-      .map((w) => recommendation(w, plan)),
+      .map((w, i) => recommendation(w, plan, i === 0 ? healthyAt(predictor, w.candidate) : NaN)),
     minutesByPolicy:
       quick || plan.stage !== "splitting" || plan.ranked.length === 0
         ? undefined
@@ -202,6 +202,7 @@ export function weighCandidate(
   return recommendation(
     { candidate, joints, bits: ExpectedInformation.bits(joints) },
     { ...plan, stage: plan.stage === "confirming" ? "splitting" : plan.stage, hangsOn: undefined },
+    healthyAt(predictor, candidate),
   );
 }
 
@@ -215,7 +216,7 @@ function narrowingView(predictor: Predictor, plan: Plan, folded: Folded): Narrow
     suspects: narrowing.grouped.suspects.slice(0, LISTED_SUSPECTS),
     next: order(closer, chosen)
       .slice(0, LISTED_NEXT)
-      .map((w) => recommendation(w, closer)),
+      .map((w, i) => recommendation(w, closer, i === 0 ? healthyAt(predictor, w.candidate) : NaN)),
   };
 }
 
@@ -248,13 +249,21 @@ function order(plan: Plan, chosen: Chosen | undefined): Weighed[] {
   const first: Weighed = chosen.weighed ?? { candidate: chosen.candidate, bits: 0, joints: [] };
   return [first, ...plan.ranked.filter((r) => r.candidate.id !== chosen.candidate.id)];
 }
-function recommendation(w: Weighed, plan: Plan): Recommendation {
+/** What a machine without a fault shows at the last point, in the nominal draw; NaN where that is no figure. */
+function healthyAt(predictor: Predictor, c: Candidate): number {
+  const point = c.points.at(-1);
+  const isMeter = c.instrument === "voltmeter" || c.instrument === "ohmmeter";
+  if (!isMeter || c.part !== undefined || point === undefined) return NaN;
+  return predictor.predictAt(0, { instrument: c.instrument, point, state: c.state, black: c.black }).at(0);
+}
+function recommendation(w: Weighed, plan: Plan, healthy: number): Recommendation {
   const confirming = plan.hangsOn !== undefined || plan.stage === "confirming";
   const entropy = confirming ? 1 : entropyBits(plan.grouped.suspects.map((s) => s.share));
   const answers = w.joints.map(answersOf);
   return {
     candidate: w.candidate,
     bits: w.bits,
+    healthy,
     shareOfOpen: entropy > 0 ? Math.min(1, w.bits / entropy) : 0,
     answers: confirming
       ? answers.map((list) =>

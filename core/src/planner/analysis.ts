@@ -37,6 +37,8 @@ export interface Recommendation {
   readonly bits: number;
   readonly shareOfOpen: number;
   readonly answers: readonly (readonly Answer[])[];
+  /** what a machine without a fault would show at the last point; NaN where that is no figure, or was not asked for */
+  readonly healthy: number;
 }
 export interface NarrowingView {
   readonly suspects: readonly Suspect[];

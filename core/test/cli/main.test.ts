@@ -52,7 +52,7 @@ test("analyse --json is one JSON document with suspects, reasons and next readin
 test("analyse in words names the suspects and the next reading, cautions before it", () => {
   const { out } = cli(["analyse", "c.json"], files);
   expect(out).toContain("boost pressure sensor B7 shorted inside, supply to ground");
-  expect(out.indexOf("Touch the terminal")).toBeGreaterThan(out.indexOf("Next reading"));
+  expect(out.indexOf("Front-probe gently")).toBeGreaterThan(out.indexOf("Next reading"));
 });
 
 test("predict: a dead reference takes its three sensors down, and the codes follow", () => {

@@ -261,5 +261,5 @@ test("every fault can be said in words, without its code name", () => {
   expect(namer.fault(findFault(faults, "A1:17/referenceDead")!.fault)).toBe(
     "engine module A1, reference dead at A1 cavity 17",
   );
-  expect(namer.short({ type: "wire", id: "W14" })).toBe("wire S14–X5:4");
+  expect(namer.short({ type: "wire", id: "W14" })).toBe("wire S14 to X5:4");
 });

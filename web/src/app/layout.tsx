@@ -3,8 +3,11 @@ import "@fontsource-variable/atkinson-hyperlegible-mono/wght.css";
 import "./globals.css";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
 import type { Metadata, Viewport } from "next";
-import { cookies } from "next/headers";
+import { cookies, headers } from "next/headers";
 import type { ReactNode } from "react";
+import { env } from "@/env";
+import { Signed } from "@/features/people/Signed";
+import { signedIn } from "@/server/people/signedIn";
 import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
 
@@ -28,7 +31,11 @@ export default async function RootLayout({ children }: { readonly children: Reac
     <html lang="en" data-theme={initial ?? "light"} suppressHydrationWarning>
       <body>
         <AntdRegistry>
-          <Theme initial={initial}>{children}</Theme>
+          <Theme initial={initial}>
+            <Signed isOn={env().RADICULA_SIGN_IN === "on"} initial={signedIn(await headers())}>
+              {children}
+            </Signed>
+          </Theme>
         </AntdRegistry>
       </body>
     </html>

@@ -1,18 +1,32 @@
+import { z } from "zod";
 import { Board } from "@/features/board/Board";
-import { countJobs, listJobs } from "@/server/repo/jobs";
+import { countJobs, JOB_STATES, listJobs } from "@/server/repo/jobs";
 import { wiringChoices } from "@/server/repo/wirings";
+import { isSaveable } from "@/server/saveable";
 
 export const dynamic = "force-dynamic";
 
 /** So many jobs are drawn at first: more than a workshop has open. Judgement: a page that opens at once. */
 const SHOWN_AT_FIRST = 100;
+const LONGEST_FIND = 120;
+/** What the address asks for; what it cannot mean is left out. */
+const Query = z.object({
+  all: z.string().optional().catch(undefined),
+  find: z
+    .string()
+    .refine(isSaveable)
+    .transform((t) => t.slice(0, LONGEST_FIND))
+    .optional()
+    .catch(undefined),
+  state: z.enum(JOB_STATES).optional().catch(undefined),
+});
 
-export default async function Page({ searchParams }: { readonly searchParams: Promise<{ readonly all?: string }> }) {
-  const { all } = await searchParams;
+export default async function Page({ searchParams }: { readonly searchParams: Promise<unknown> }) {
+  const { all, find = "", state } = Query.parse(await searchParams);
   const [jobs, count, wirings] = await Promise.all([
-    listJobs(all === undefined ? SHOWN_AT_FIRST : undefined),
-    countJobs(),
+    listJobs(all === undefined ? SHOWN_AT_FIRST : undefined, { find, state }),
+    countJobs({ find, state }),
     wiringChoices(),
   ]);
-  return <Board jobs={jobs} older={Math.max(0, count - jobs.length)} wirings={wirings} />;
+  return <Board jobs={jobs} older={Math.max(0, count - jobs.length)} wirings={wirings} find={find} state={state} />;
 }

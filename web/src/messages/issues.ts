@@ -22,10 +22,20 @@ const TEXTS: Readonly<Record<string, string>> = {
   "server.no-such-photo": "There is no such photo any more.",
   "server.not-a-chart": "This is not a pin chart.",
   "server.changed-meanwhile": "Somebody else changed the wiring meanwhile. Try again.",
+  "sign-in.needed": "You are signed out. Sign in again; what you typed is kept here.",
+  "sign-in.may-only-read": "Your role is to read. Ask an administrator to change it.",
+  "sign-in.not-allowed": "Your role does not allow this.",
+  "sign-in.needs-password": "You signed in with a PIN. Sign in with your password or passkey to manage people.",
+  "sign-in.of-another": "{name} wrote this. It waits on this device until {name} signs in again.",
+  "sign-in.no-such-way": "There is no such way to sign in here.",
+  "sign-in.no-such-person": "There is no such person any more.",
+  "sign-in.disabled": "This person may not sign in. Let them in again first.",
+  "sign-in.last-administrator": "Somebody has to stay administrator. Make another person administrator first.",
+  "sign-in.taken": "Somebody has this name, sign-in name or e-mail address already. Choose another.",
   "server.no-simulated-machine": "This job has no simulated machine.",
 };
 
 export function say(issue: Pick<Issue, "code" | "path" | "params">): { text: string; place: string } {
-  const own = TEXTS[issue.code]?.replace("{what}", String(issue.params["what"]));
+  const own = TEXTS[issue.code]?.replace(/\{(\w+)\}/g, (_, name: string) => String(issue.params[name]));
   return { text: own ?? issueText(issue), place: placeOf(issue) };
 }

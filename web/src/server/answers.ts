@@ -1,4 +1,5 @@
 import { issue, parseJson, type Issue } from "@radicula/core";
+import type { z } from "zod";
 import { isDatabaseGone } from "./db/gone";
 import { DATABASE_HEADER } from "@/ui/databaseHeader";
 import { databaseId, readiness } from "./readiness";
@@ -69,6 +70,19 @@ export async function jsonBody(request: Request, limit = FORM_BYTES): Promise<Bo
   if (bad) return { ok: false, refused: refuse(422, [issue("text.unsaveable", bad)]) };
   return { ok: true, value: json.value, text };
 }
+
+/** 422 with every place of a body that is not of its form. */
+export const refuseBody = ({ issues }: z.ZodError): Response =>
+  refuse(
+    422,
+    issues.map(({ path, message }) =>
+      issue(
+        "schema.request",
+        path.map((p) => (typeof p === "symbol" ? String(p) : p)),
+        { message },
+      ),
+    ),
+  );
 
 /**
  * How many times its limit, or bytes, a body is read and thrown away, so that the sender hears why before the line is

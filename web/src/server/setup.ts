@@ -73,6 +73,10 @@ async function grantServer(client: postgres.Sql, role: string): Promise<void> {
   await client`grant select, insert, update on jobs, wirings to ${client(role)}`;
   await client`grant select, insert, delete on photos to ${client(role)}`;
   await client`grant select on identity to ${client(role)}`;
+  await client`grant select, insert on security_events to ${client(role)}`;
+  await client`grant select, insert, update on people to ${client(role)}`;
+  await client`grant select, insert, update, delete on sessions, credentials, verifications, passkeys, codes,
+    device_uses, failed_tries to ${client(role)}`;
 }
 /** The role in a database's address; several hosts make it no URL by the letter. */
 const roleOf = (address: string) => decodeURIComponent(/^[a-z]+:\/\/([^:@/]*)/.exec(address)?.[1] ?? "");

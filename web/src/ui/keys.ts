@@ -7,8 +7,17 @@ export const KEYS = { "data-keys": "all" } as const;
 /** As `KEYS`, for a box in which words are typed: they begin with letters, so only "?" is a key there. */
 export const KEYS_BESIDE_WORDS = { "data-keys": "no letters" } as const;
 
+const OFF = "radicula.keys-off";
+/** Whether single letters are keys on this device: who dictates, or rests a hand on the keys, turns them off. */
+export const areLettersKeys = (): boolean => localStorage.getItem(OFF) === null;
+export function setLettersKeys(on: boolean): void {
+  if (on) localStorage.removeItem(OFF);
+  else localStorage.setItem(OFF, "yes");
+}
+
 /** Keys work from the page itself and from what is marked for them, but never while something is being typed. */
 function isElsewhere(e: KeyboardEvent): boolean {
+  if (e.key !== "?" && !areLettersKeys()) return true;
   const target = e.target as HTMLElement | null;
   if (!target || target === document.body) return inSheet();
   const place = target.closest<HTMLElement>("[data-keys]");

@@ -29,6 +29,10 @@ export const Done = z.unknown();
 export const post = <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<Posted<T>> =>
   postAs("application/json", path, JSON.stringify(body), schema);
 
+/** As `post`, for what is changed as a whole. */
+export const put = <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<Posted<T>> =>
+  ask(path, { method: "PUT", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) }, schema);
+
 /** As `post`, for what is not JSON, or is already. */
 export const postAs = <T>(type: string, path: string, body: BodyInit, schema: z.ZodType<T>): Promise<Posted<T>> =>
   ask(path, { method: "POST", headers: { "Content-Type": type }, body }, schema);

@@ -1,5 +1,6 @@
-import type { JobSummary } from "@/server/repo/jobs";
+import type { JobState, JobSummary } from "@/server/repo/jobs";
 import { Logo } from "@/ui/Logo";
+import { PersonButton } from "@/features/people/PersonButton";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import Link from "next/link";
 import styles from "./Board.module.css";
@@ -13,12 +14,18 @@ export function Board({
   jobs,
   older,
   wirings,
+  find,
+  state,
 }: {
   readonly jobs: readonly JobSummary[];
   /** how many jobs, older than these, are not drawn yet */
   readonly older: number;
   readonly wirings: readonly WiringChoice[];
+  /** what was looked for */
+  readonly find: string;
+  readonly state: JobState | undefined;
 }) {
+  const isFiltered = find !== "" || state !== undefined;
   return (
     <div className={styles.page}>
       <header className={styles.head}>
@@ -29,6 +36,7 @@ export function Board({
           <b aria-current="page">Jobs</b>
           <Link href="/wirings">Wirings</Link>
           <Link href="/calculators">Calculators</Link>
+          <PersonButton />
           <ThemeToggle />
         </nav>
       </header>
@@ -41,8 +49,29 @@ export function Board({
             <NewJob wirings={wirings} />
           </span>
         </div>
+        <form className={styles.find} role="search">
+          <input
+            name="find"
+            defaultValue={find}
+            placeholder="Find a machine, a complaint, a code"
+            aria-label="Find jobs"
+            maxLength={120}
+          />
+          <select name="state" defaultValue={state ?? ""} aria-label="How far">
+            <option value="">All jobs</option>
+            <option value="open">Cause open</option>
+            <option value="found">Cause found</option>
+            <option value="closed">Closed</option>
+          </select>
+          <button type="submit">Find</button>
+          {isFiltered ? <Link href="/">Show all</Link> : null}
+        </form>
         {jobs.length === 0 ? (
-          <p className={styles.empty}>No jobs yet. Start one with what the customer says, or open a file.</p>
+          <p className={styles.empty}>
+            {isFiltered
+              ? "No job fits. Look for fewer words, or show all."
+              : "No jobs yet. Start one with what the customer says, or open a file."}
+          </p>
         ) : (
           <ul className={styles.list}>
             {jobs.map((job) => (
@@ -68,6 +97,7 @@ export function Board({
                         : (job.verdict ?? `${count(job.readings, "reading")} so far`)}
                       {job.practice ? " · simulated machine" : ""}
                     </span>
+                    <span className="muted">{(job.lastAt ?? job.createdAt).slice(0, 10)}</span>
                   </span>
                 </Link>
               </li>
@@ -76,7 +106,7 @@ export function Board({
         )}
         {older > 0 ? (
           <p>
-            <Link href="/?all=1" prefetch={false}>
+            <Link href={{ query: { ...(find ? { find } : {}), ...(state ? { state } : {}), all: 1 } }} prefetch={false}>
               Show {count(older, "older job")} too
             </Link>
           </p>

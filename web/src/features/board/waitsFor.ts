@@ -5,13 +5,13 @@ import type { JobSummary } from "@/server/repo/jobs";
 export function waitsFor(
   job: Pick<JobSummary, "codes" | "readings" | "verdict" | "open" | "closed" | "unreadable">,
 ): string {
-  if (job.unreadable) return "Does not read";
+  if (job.unreadable) return "Damaged";
   if (job.closed) return "Closed";
   if (job.verdict !== null) {
     if (job.open.length === 0) return "Cause found";
     if (job.open.every((d) => d.how === "unplugged")) return `Plug back in: ${job.open.map((d) => d.thing).join(", ")}`;
-    return `Put right: ${job.open.map((d) => `${d.thing} ${DISTURBED_WORDS[d.how].still}`).join(", ")}`;
+    return `Restore: ${job.open.map((d) => `${d.thing} ${DISTURBED_WORDS[d.how].still}`).join(", ")}`;
   }
-  if (job.codes.length === 0) return "Waits for codes";
+  if (job.codes.length === 0) return "Needs codes";
   return job.readings === 0 ? "First reading" : "Next reading";
 }

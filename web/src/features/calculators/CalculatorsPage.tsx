@@ -1,6 +1,7 @@
 "use client";
 import Link from "next/link";
 import { Logo } from "@/ui/Logo";
+import { PersonButton } from "@/features/people/PersonButton";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import { Calculators } from "./Calculators";
 import styles from "./Calculators.module.css";
@@ -14,6 +15,7 @@ export function CalculatorsPage() {
           <Logo /> radicula
         </Link>
         <h1>Calculators</h1>
+        <PersonButton />
         <ThemeToggle />
       </header>
       <main>

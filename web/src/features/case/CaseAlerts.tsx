@@ -49,7 +49,7 @@ function NewerRevision() {
             The wiring has a revision {job.library.newest}; this job goes by {job.library.revision}.
           </span>
           <Button size="small" onClick={() => void moveOn()}>
-            Go on with the newest
+            Update to the latest drawing
           </Button>
         </div>
       ) : null}

@@ -2,6 +2,7 @@
 import { Button, Dropdown, type MenuProps } from "antd";
 import Link from "next/link";
 import { Logo } from "@/ui/Logo";
+import { PersonButton } from "@/features/people/PersonButton";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import styles from "./Case.module.css";
 import { SavedWord } from "./SaveNote";
@@ -34,6 +35,7 @@ export function CaseHead() {
         <Button type="text" onClick={() => sheets.open("help")} aria-label="Keys and help">
           ?
         </Button>
+        <PersonButton />
         <ThemeToggle />
       </span>
     </header>
@@ -47,17 +49,17 @@ function useMore(): MenuProps["items"] {
       Calculators
     </Link>
   );
-  const asFound = open.length ? `Not as it was found (${open.length})` : "Not as it was found";
+  const asFound = open.length ? `Restore before closing (${open.length})` : "Restore before closing";
   return [
-    { key: "runs", label: "Guided runs", onClick: () => sheets.open("runs") },
+    { key: "runs", label: "Guided tests", onClick: () => sheets.open("runs") },
     { key: "watch", label: "Move one place at a time", onClick: () => sheets.open("watch") },
     { key: "disturbed", label: asFound, onClick: () => sheets.open("disturbed") },
-    { key: "meter", label: "Is the meter right?", onClick: () => sheets.open("meter") },
+    { key: "meter", label: "Check the meter", onClick: () => sheets.open("meter") },
     { key: "seen", label: "Seen on the machine", onClick: () => sheets.open("seen") },
     { key: "other", label: "Another reading", onClick: () => sheets.open("other") },
     { key: "calculators", label: calculators },
-    { key: "bench", label: "Put this machine on the bench", onClick: () => sheets.open("bench") },
-    { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>Save the job, JSON</a> },
+    { key: "bench", label: "Practise on this machine", onClick: () => sheets.open("bench") },
+    { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>Save the job (JSON)</a> },
     { key: "zip", label: <a href={`/api/jobs/${job.id}/export?as=zip`}>Save the job with photos, zip</a> },
   ];
 }

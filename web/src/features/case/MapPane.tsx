@@ -28,16 +28,15 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   const about: Readonly<Record<View, string>> = {
     course: "after each entry of the logbook",
     shared: "from the drawing alone, before any voltage is known",
-    map:
-      codes.matrix.coded.length && !readsYet
-        ? sharedText(codes.matrix)
-        : "codes above, what they share below; thicker means more suspicion",
+    map: codes.matrix.coded.length && !readsYet ? sharedText(codes.matrix) : "thicker means more suspected",
   };
   return (
     <>
       <div className={styles.mapHead}>
         <Segmented<View> size="small" value={view} onChange={(v) => setView(v)} options={VIEWS} />{" "}
-        <span className="muted">{about[view]}</span>
+        <span className="muted" title={about[view]}>
+          {about[view]}
+        </span>
       </div>
       <ViewOf view={view} isEnded={isEnded} />
     </>

@@ -39,6 +39,18 @@ const WHY_WAITING = {
   "no-answer": "the database cannot be reached",
   "another-database": "another database answers here than the one this page was opened from",
   "no-such-job": "the database does not have this job",
+  "signed-out": "you are signed out",
+  "of-another": "another person is signed in now",
+  "may-only-read": "your role is to read only",
+} as const;
+const ASK = "Nothing is lost. Ask whoever keeps the server.";
+const WHAT_TO_DO = {
+  "no-answer": "Go on working.",
+  "another-database": ASK,
+  "no-such-job": ASK,
+  "signed-out": "Sign in again, at the top of the page.",
+  "of-another": "Who wrote it has to sign in again, at the top of the page.",
+  "may-only-read": "Nothing is lost. Ask an administrator to change your role.",
 } as const;
 function waitingText({ count, why, isKept }: Extract<SaveState, { status: "waiting" }>): string {
   const logged = count === 1 ? "What you logged is" : `The ${count} entries you logged are`;
@@ -49,7 +61,7 @@ function waitingText({ count, why, isKept }: Extract<SaveState, { status: "waiti
     );
   return (
     `Not saved yet: ${WHY_WAITING[why]}. ${logged} kept on this device and saved in order as soon as it is back. ` +
-    (why === "no-answer" ? "Go on working." : "Nothing is lost. Ask whoever keeps the server.")
+    WHAT_TO_DO[why]
   );
 }
 function joinedText({ others, ours }: Extract<SaveState, { status: "joined" }>): string {

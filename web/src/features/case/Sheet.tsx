@@ -1,7 +1,11 @@
 "use client";
-import { Modal } from "antd";
-import type { ReactNode } from "react";
+import { App, Modal } from "antd";
+import { useRef, type ReactNode } from "react";
 import { inSheet } from "@/ui/focus";
+
+/** What takes the first key when a sheet is opened once more. */
+const firstTypedIn = (sheet: HTMLElement | null) =>
+  sheet?.querySelector("textarea") ?? sheet?.querySelector<HTMLElement>("input:not([type=file]):not([readonly])");
 
 /** A sheet over the case. When it closes, the value box has the focus again. */
 export function Sheet({
@@ -9,24 +13,38 @@ export function Sheet({
   title,
   width,
   onClose,
+  keeps = false,
   children,
 }: {
   readonly open: boolean;
   readonly title: string;
   readonly width: number;
   readonly onClose: () => void;
+  /** what is typed stays when it is tapped away, until the job is left */
+  readonly keeps?: boolean;
   readonly children: ReactNode;
 }) {
+  const { message } = App.useApp();
+  const content = useRef<HTMLDivElement>(null);
+  const hasTyped = useRef(false);
+  const wasOpened = useRef(false);
   return (
     <Modal
       open={open}
-      onCancel={onClose}
+      onCancel={() => {
+        if (keeps && hasTyped.current) void message.info("What you typed is kept. Open it again to go on.");
+        onClose();
+      }}
       title={title}
       footer={null}
-      destroyOnHidden
+      destroyOnHidden={!keeps}
       width={width}
       style={{ top: 20 }}
       focusable={{ focusTriggerAfterClose: false }}
+      afterOpenChange={(isOpen) => {
+        if (isOpen && keeps && wasOpened.current) firstTypedIn(content.current)?.focus();
+        if (isOpen) wasOpened.current = true;
+      }}
       afterClose={() => {
         if (!inSheet())
           document
@@ -34,7 +52,9 @@ export function Sheet({
             ?.focus({ preventScroll: true });
       }}
     >
-      {children}
+      <div ref={content} onInput={() => (hasTyped.current = true)}>
+        {children}
+      </div>
     </Modal>
   );
 }

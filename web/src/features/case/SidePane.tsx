@@ -32,14 +32,14 @@ export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; re
           <StillOpen />
         </>
       ) : null}
+      {isWorking && !isEnded && !running ? <RunFirst /> : null}
+      {isWorking ? <JobSuspects /> : null}
       {isWorking && !isEnded && !running ? (
-        <>
-          <RunFirst />
+        <div className={styles.toolRow}>
           <Asides />
           <OrderOfTests />
-        </>
+        </div>
       ) : null}
-      {isWorking ? <JobSuspects /> : null}
     </>
   );
 }
@@ -179,7 +179,7 @@ function Asides() {
   return (
     <p className={styles.aside}>
       <button type="button" className="link" onClick={() => sheets.open("runs")}>
-        {offers[0] ? `Guided runs: ${offers.length} worth their time` : "Guided runs"}
+        {offers[0] ? `${offers.length} guided ${offers.length === 1 ? "test" : "tests"} recommended` : "Guided tests"}
       </button>
       {open.length ? (
         <button
@@ -188,12 +188,12 @@ function Asides() {
           onClick={() => sheets.open("disturbed")}
           title={open.map((d) => disturbedText(d, namer)).join("; ")}
         >
-          {open.length === 1 ? "1 thing" : `${open.length} things`} not as found
+          {open.length} to restore
         </button>
       ) : null}
       {unproven ? (
         <button type="button" className="link" onClick={() => sheets.open("meter")}>
-          Is the meter right?
+          Check the meter
         </button>
       ) : null}
     </p>

@@ -44,7 +44,7 @@ function TypeWiring() {
 function NameTheCodes() {
   const { codes, sheets } = useCase();
   return (
-    <Start title="What do these codes name?">
+    <Start title="Which component is each code for?">
       <p>
         {codes.set.map((c) => c.code).join(", ")}: no part of this wiring is known for{" "}
         {codes.set.length === 1 ? "it" : "them"}, so nothing can be ranked yet.

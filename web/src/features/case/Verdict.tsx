@@ -72,7 +72,7 @@ export function Verdict({
       {isGroup && outcome && !isClosed ? <RepairsOpen outcome={outcome} namer={namer} /> : null}
       {open.length ? (
         <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
-          Not as it was found:{" "}
+          Restore before closing:{" "}
           <b>
             {open
               .slice(0, 4)
@@ -85,7 +85,7 @@ export function Verdict({
             <>
               {" "}
               <button type="button" className="link" onClick={onDisturbed}>
-                Put it right
+                Restored
               </button>
             </>
           )}
@@ -114,7 +114,7 @@ export function Verdict({
         </Button>
       ) : open.length ? (
         <Button size="large" block onClick={onDisturbed}>
-          Put it right, then close
+          Restore it, then close
         </Button>
       ) : (
         <Button size="large" block onClick={onClose}>

@@ -1,6 +1,7 @@
 import Link from "next/link";
 import type { WiringSummary } from "@/server/repo/wirings";
 import { Logo } from "@/ui/Logo";
+import { PersonButton } from "@/features/people/PersonButton";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import board from "../board/Board.module.css";
 import styles from "./Library.module.css";
@@ -17,6 +18,7 @@ export function Library({ wirings, words }: { readonly wirings: readonly WiringS
         <nav className={board.nav}>
           <Link href="/">Jobs</Link>
           <b aria-current="page">Wirings</b>
+          <PersonButton />
           <ThemeToggle />
         </nav>
       </header>
@@ -25,7 +27,7 @@ export function Library({ wirings, words }: { readonly wirings: readonly WiringS
           <h1>Wirings</h1>
           <NewWiring />
         </div>
-        <form className={styles.find} role="search">
+        <form className={board.find} role="search">
           <input
             name="find"
             defaultValue={words}

@@ -182,7 +182,7 @@ function Source({ pasted }: PartProps) {
         value={how}
         onChange={(v) => setHow(v as typeof how)}
         options={[
-          { value: "compare", label: "Lay over what is here" },
+          { value: "compare", label: "Compare with current chart" },
           { value: "append", label: "Add as new lines" },
         ]}
       />

@@ -53,8 +53,8 @@ export function WhichIsWhich({
     <section className={styles.fields} aria-label="Which wire is which">
       <h3>Which wire is which</h3>
       <p className="muted">
-        Unplug {connector.id}, key on. Touch the front of each terminal, never spread it. Not on restraint or
-        high-voltage circuits.
+        Unplug {connector.id}, key on. Front-probe gently: don’t spread the terminals. Not on restraint or high-voltage
+        circuits.
       </p>
       <label className={styles.field}>
         <span>Battery now</span>

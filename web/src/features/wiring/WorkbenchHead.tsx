@@ -4,6 +4,7 @@ import { Button, Input, Select, type InputRef } from "antd";
 import Link from "next/link";
 import type { RefObject } from "react";
 import { Logo } from "@/ui/Logo";
+import { PersonButton } from "@/features/people/PersonButton";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import type { Bench } from "./useBench";
 import styles from "./Workbench.module.css";
@@ -81,6 +82,7 @@ export function WorkbenchHead({
           onPressEnter={nextFound}
           style={{ width: 190 }}
         />
+        <PersonButton />
         <ThemeToggle />
         {job ? (
           <Button type="primary" loading={going} onClick={() => void toJob()} title="Ctrl Enter">

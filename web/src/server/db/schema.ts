@@ -1,3 +1,4 @@
+import { sql } from "drizzle-orm";
 import {
   boolean,
   customType,
@@ -119,4 +120,8 @@ export const done = pgTable("done", {
 export const identity = pgTable("identity", {
   id: uuid("id").primaryKey().defaultRandom(),
   at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+  /** signs the cookies of all servers on this database */
+  secret: text("secret")
+    .notNull()
+    .default(sql`gen_random_uuid()::text || gen_random_uuid()::text`),
 });

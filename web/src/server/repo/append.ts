@@ -16,7 +16,7 @@ import { database, type Db } from "../db/connection";
 import { entries, jobs } from "../db/schema";
 import { entriesAfter } from "./entries";
 import { wiringOf } from "./jobWirings";
-import { keepSummary } from "./summaries";
+import { outdateSummary } from "./summaries";
 
 export type Appended =
   /** `missed`: what others had written meanwhile and the writer has not seen; it stands before what was saved */
@@ -72,7 +72,7 @@ export async function appendEntries(id: string, { after, batch, entries: value, 
         issues: [issue("job.not-as-found", [], { things: [...new Set(left.map((d) => d.thing))] })],
       };
     await tx.insert(entries).values(parsed.value.map((body, i) => ({ jobId: id, seq: last + 1 + i, batch, body })));
-    await keepSummary(id, tx);
+    outdateSummary(id);
     return { status: "saved", last: last + parsed.value.length, missed };
   });
 }

@@ -1,10 +1,10 @@
-import { desc, eq, max, sql } from "drizzle-orm";
+import { and, desc, eq, max, not, sql, type SQL } from "drizzle-orm";
 import { checkEntries, issue, type Case, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { entries, jobs, revisions, wirings } from "../db/schema";
 import { entriesAfter } from "./entries";
-import { EMPTY_SUMMARY, keepSummary, readSummary, type LogbookSummary } from "./summaries";
+import { EMPTY_SUMMARY, keepSummary, readSummary, settleSummaries, type LogbookSummary } from "./summaries";
 import { wiringOf } from "./jobWirings";
 import { readRow, UnreadableRow } from "./rows";
 import { freezeRevision, keepWiring } from "./wirings";
@@ -58,7 +58,8 @@ const ALL = 2 ** 31 - 1;
  * Jobs with what the board shows of their logbooks, newest first; all of them, or so many. Logbooks are read only where
  * none is kept yet.
  */
-export async function listJobs(limit?: number): Promise<JobSummary[]> {
+export async function listJobs(limit?: number, wanted: JobFilter = {}): Promise<JobSummary[]> {
+  await settleSummaries();
   const db = database();
   const rows = await db
     .select({
@@ -71,6 +72,7 @@ export async function listJobs(limit?: number): Promise<JobSummary[]> {
       summary: jobs.summary,
     })
     .from(jobs)
+    .where(fits(wanted))
     .orderBy(desc(jobs.createdAt))
     .limit(limit ?? ALL);
   const list: JobSummary[] = [];
@@ -82,7 +84,32 @@ export async function listJobs(limit?: number): Promise<JobSummary[]> {
     });
   return list;
 }
-export const countJobs = (): Promise<number> => database().$count(jobs);
+export const countJobs = (wanted: JobFilter = {}): Promise<number> => database().$count(jobs, fits(wanted));
+
+/** In which jobs the board looks: each word in machine, title, complaint or codes; how far they have come. */
+export interface JobFilter {
+  readonly find?: string | undefined;
+  readonly state?: JobState | undefined;
+}
+export const JOB_STATES = ["open", "found", "closed"] as const;
+export type JobState = (typeof JOB_STATES)[number];
+const MOST_WORDS = 8;
+function fits({ find = "", state }: JobFilter): SQL | undefined {
+  const summary = (key: string) => sql`${jobs.summary} ->> ${key}`;
+  const words = find.trim().split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
+  const holds = (word: string) => {
+    const like = `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
+    return sql`concat_ws(' ', ${jobs.machine}, ${jobs.title}, ${jobs.complaint}, ${summary("codes")}) ilike ${like}`;
+  };
+  const isClosed = sql`coalesce(${summary("closed")}, 'false') = 'true'`;
+  const isFound = sql`${summary("verdict")} is not null`;
+  return and(
+    ...words.map(holds),
+    state === "closed" ? isClosed : undefined,
+    state === "found" ? and(isFound, not(isClosed)) : undefined,
+    state === "open" ? and(not(isFound), not(isClosed)) : undefined,
+  );
+}
 
 /** One logbook that does not read must not hide all the others. */
 async function summaryOf(id: string, kept: unknown): Promise<LogbookSummary & Pick<JobSummary, "unreadable">> {

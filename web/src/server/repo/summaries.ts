@@ -1,7 +1,7 @@
-import { eq } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import { DISTURBANCES, fold, setCodes, type Entry } from "@radicula/core";
 import { z } from "zod";
-import type { Db } from "../db/connection";
+import { database, type Db } from "../db/connection";
 import { jobs } from "../db/schema";
 import { entriesAfter } from "./entries";
 
@@ -14,6 +14,8 @@ const LogbookSummary = z.object({
   /** what is not as it was found */
   open: z.array(z.object({ thing: z.string(), how: z.enum(DISTURBANCES) })),
   lastAt: z.string().nullable(),
+  /** of how many entries it was made */
+  entries: z.int().nonnegative(),
 });
 export type LogbookSummary = z.infer<typeof LogbookSummary>;
 
@@ -24,6 +26,7 @@ export const EMPTY_SUMMARY: LogbookSummary = {
   closed: false,
   open: [],
   lastAt: null,
+  entries: 0,
 };
 
 /** @returns nothing where none is kept, or one of an older shape; then it is made from the logbook */
@@ -38,13 +41,46 @@ export function summarise(entries: readonly Entry[]): LogbookSummary {
     closed: folded.closed !== undefined,
     open: folded.open.map(({ thing, how }) => ({ thing, how })),
     lastAt: entries.at(-1)?.at ?? null,
+    entries: entries.length,
   };
 }
 
-/**
- * Makes the summary of a job from its logbook and keeps it with the job. Called in the transaction that adds entries,
- * so the two never differ.
- */
+/** A summary is made anew so long after an entry, once for all that came meanwhile, ms. */
+const LATER_MS = 1000;
+const shared = globalThis as typeof globalThis & { radiculaDue?: Map<string, ReturnType<typeof setTimeout>> };
+/** Jobs whose summary does not hold any more: one list for the process, also across the server's separate bundles. */
+const due = (shared.radiculaDue ??= new Map<string, ReturnType<typeof setTimeout>>());
+
+/** A job has new entries: its summary is made a moment later, so that nobody who logs waits for it. */
+export function outdateSummary(id: string): void {
+  if (due.has(id)) return;
+  const timer = setTimeout(() => void makeDue(id), LATER_MS);
+  timer.unref();
+  due.set(id, timer);
+}
+async function makeDue(id: string): Promise<void> {
+  clearTimeout(due.get(id));
+  due.delete(id);
+  try {
+    await database().transaction((tx) => keepSummary(id, tx));
+  } catch (error) {
+    console.error("a summary was not made:", error);
+  }
+}
+/** Makes what is due now: whoever looks at the board sees what was logged a moment ago. */
+export async function settleSummaries(): Promise<void> {
+  await Promise.all([...due.keys()].map(makeDue));
+}
+/** Those that a server which stopped meanwhile left behind its logbooks. Asked once, as a server starts. */
+export async function mendSummaries(): Promise<void> {
+  const behind = await database()
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(sql`(${jobs.summary} ->> 'entries')::int <> ${jobs.entryCount}`);
+  for (const { id } of behind) await makeDue(id);
+}
+
+/** Makes the summary of a job from its logbook and keeps it with the job. */
 export async function keepSummary(id: string, tx: Pick<Db, "select" | "update">): Promise<LogbookSummary> {
   await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, id)).for("update");
   const summary = summarise(await entriesAfter(id, 0, tx));

@@ -48,7 +48,7 @@ export function DisturbedSheet({
       ? { type: "plugged", at: at(), connector: d.thing }
       : { type: "restored", at: at(), thing: d.thing, how: d.how, ...(note ? { note } : {}) };
   return (
-    <Sheet open={open} onClose={onClose} title="Not as it was found" width={620}>
+    <Sheet open={open} onClose={onClose} title="Restore before closing" width={620}>
       {list.length === 0 ? (
         <p className={styles.all}>
           <span>Everything is as it was found{closed ? ", and the job is closed" : ", or it is said why not"}.</span>
@@ -66,7 +66,7 @@ export function DisturbedSheet({
                   {DISTURBED_WORDS[d.how].undone}
                 </Button>
                 <Button size="small" type="text" onClick={() => setExplaining(d)}>
-                  Stays so
+                  Leave as is
                 </Button>
               </li>
             ))}

@@ -37,7 +37,7 @@ interface Props {
  */
 export function IntakeSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Intake" width={1080}>
+    <Sheet open={p.open} onClose={p.onClose} title="Intake" width={1080} keeps>
       <IntakeForm {...p} />
     </Sheet>
   );

@@ -35,7 +35,8 @@ interface Props {
   readonly onCorrect: (number: number) => void;
   readonly csv: string;
   readonly person: string;
-  readonly onPerson: (name: string) => void;
+  /** none where the name is that of who is signed in */
+  readonly onPerson: ((name: string) => void) | undefined;
 }
 
 /** Everything seen and done, newest first. Nothing is erased: what was taken back stays, struck through. */
@@ -116,15 +117,17 @@ function Tools({
         style={{ width: 150 }}
         onChange={(e) => onFind(e.target.value)}
       />
-      <Input
-        size="small"
-        aria-label="Who is working"
-        placeholder="Who is working"
-        value={person}
-        maxLength={60}
-        style={{ width: 150 }}
-        onChange={(e) => onPerson(e.target.value)}
-      />
+      {onPerson ? (
+        <Input
+          size="small"
+          aria-label="Who is working"
+          placeholder="Who is working"
+          value={person}
+          maxLength={60}
+          style={{ width: 150 }}
+          onChange={(e) => onPerson(e.target.value)}
+        />
+      ) : null}
       <a className="link" href={csv}>
         Save as CSV
       </a>

@@ -1,4 +1,4 @@
-import { formatQuantity, undoneEntries, type Analysis, type Entry, isSetCode } from "@radicula/core";
+import { formatQuantity, testPlaceOf, undoneEntries, type Analysis, type Entry, isSetCode } from "@radicula/core";
 import {
   CHOICE_WORDS,
   FINDING_WORDS,
@@ -182,6 +182,13 @@ function clueText(e: EntryOf<"look" | "wiggle" | "swap" | "identity" | "holds">)
   }
 }
 
+const REASONS = { cannotReach: "can’t reach it", noTool: "no such tool here", other: "" } as const;
+/** Which test was set aside: the guided test it is a step of, where, and why. */
+function asideText({ candidate, reason }: EntryOf<"setAside">, namer: Namer): string {
+  const { run, points } = testPlaceOf(candidate);
+  const title = run && run in RUN_WORDS ? RUN_WORDS[run as keyof typeof RUN_WORDS].title : "";
+  return [title, points.map((p) => namer.point(p)).join(", "), REASONS[reason]].filter(Boolean).join(" · ");
+}
 type Step = Exclude<
   Entry,
   EntryOf<"code" | "reading" | "scan" | "intake" | "meterCheck" | "look" | "wiggle" | "swap" | "identity" | "holds">
@@ -193,7 +200,7 @@ function stepText(e: Step, namer: Namer): Said {
     case "plugged":
       return said(`Plugged ${namer.connector(e.connector)} back in`);
     case "setAside":
-      return said("Set a reading aside", "", e.candidate);
+      return said("Set a test aside", "", asideText(e, namer));
     case "verdict":
       return { what: "Verdict", value: shareText(e.share), remark: e.text };
     case "cleared":

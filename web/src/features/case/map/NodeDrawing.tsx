@@ -77,7 +77,7 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged }: NodeProps) {
             ? "unplugged now"
             : healthy
               ? scanned
-                ? "argues against"
+                ? "works: points away"
                 : ""
               : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}
         </text>
@@ -246,6 +246,7 @@ function trimTitle(code: string, sensor: string): string {
     code
       .split(" ")
       .filter((w) => !words.has(w.toLowerCase()))
-      .join(" ") || code
+      .join(" ")
+      .replace(/[,;:]$/, "") || code
   );
 }

@@ -142,7 +142,7 @@ function captionOf(map: PlacedMap): string {
         ? "One other circuit shares no wire with the coded ones and is not drawn. "
         : `${map.hidden} other circuits share no wire with the coded ones and are not drawn. `;
   const folded = map.feeds.length > 0 && !map.nodes.some((n) => n.type === "part");
-  return `${others}${folded ? `Folded away, nothing suspected there: ${shortList(map.feeds)}.` : ""}`;
+  return `${others}${folded ? `Hidden (not suspected): ${shortList(map.feeds)}.` : ""}`;
 }
 
 function describe(map: PlacedMap, s: MapSuspicion): string {

@@ -106,7 +106,7 @@ export function SharedMatrixView({
             <i className={styles.dot} /> coded and passes through
           </span>
           <span>
-            <i className={styles.ring} /> passes through without a code: argues against
+            <i className={styles.ring} /> passes through and works: points away from it
           </span>
           {matrix.rows.length > ROWS ? <span>{matrix.rows.length - ROWS} more rows shared by fewer</span> : null}
         </p>

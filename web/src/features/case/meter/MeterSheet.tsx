@@ -24,7 +24,7 @@ export function MeterSheet({
   readonly onClose: () => void;
 }) {
   return (
-    <Sheet open={open} onClose={onClose} title="Is the meter right?" width={560}>
+    <Sheet open={open} onClose={onClose} title="Check the meter" width={560} keeps>
       <Body onLog={onLog} />
     </Sheet>
   );

@@ -29,7 +29,7 @@ const MOST_STEPS = 200;
 /** A maker's chart typed in: ordered readings, what is good, and where each answer leads. */
 export function MakerChartSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="The maker’s chart, step by step" width={960}>
+    <Sheet open={p.open} onClose={p.onClose} title="The maker’s chart, step by step" width={960} keeps>
       <MakerChartForm {...p} />
     </Sheet>
   );

@@ -22,7 +22,9 @@ export function PolicySwitch({
   const best = about("information");
   return (
     <div className={styles.row}>
-      <label htmlFor="school">Order</label>
+      <label htmlFor="school" className="visually-hidden">
+        Order of tests
+      </label>
       <Select<Policy>
         id="school"
         value={analysis.school}
@@ -55,7 +57,7 @@ export function PolicySwitch({
         {analysis.school !== "information" && own && best && own !== best
           ? `; best: ${best.replace("about ", "")}`
           : own
-            ? " to the cause"
+            ? " left"
             : ""}
       </span>
     </div>

@@ -24,7 +24,7 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
     const lead = (l: (typeof i.red)[number]) => `${l.text}${l.colour ? `, ${l.colour}` : ""}, ${l.how}`;
     return [
       ...[...dangers, ...i.cautions].map((text) => ({ what: "Mind", text })),
-      { what: "State", text: i.state },
+      { what: "Set-up", text: i.state },
       ...i.red.map((l) => ({ what: "Red", text: `${lead(l)}${l.place ? `. ${l.place}` : ""}` })),
       ...(i.black ? [{ what: "Black", text: i.black }] : []),
       { what: i.meter ? `Meter on ${i.meter}` : "Now", text: i.title },

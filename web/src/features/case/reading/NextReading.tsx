@@ -10,7 +10,7 @@ import {
   type Wiring,
   connectorOf,
 } from "@radicula/core";
-import { shareText, unitOf, type Danger, type Instructor, type Namer, type Instruction } from "@radicula/core/words";
+import { rulesOut, unitOf, type Danger, type Instructor, type Namer, type Instruction } from "@radicula/core/words";
 import { Button, Dropdown } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { inSheet } from "@/ui/focus";
@@ -80,7 +80,7 @@ export function NextReading(p: Props) {
         </span>
         {recommendation && p.from.planned ? (
           <button type="button" className={styles.why} onClick={p.onWhy}>
-            {p.confirming ? "why this one" : `settles ${shareText(recommendation.shareOfOpen)} of what is open`}
+            {p.confirming ? "Why this one" : rulesOut(recommendation.shareOfOpen)}
           </button>
         ) : null}
       </div>
@@ -114,19 +114,28 @@ export function NextReading(p: Props) {
 function Where({ wiring, candidate, instruction }: Props & { readonly instruction: Instruction }) {
   const face = faceOf(wiring, candidate);
   return (
-    <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
-      <dl className={styles.how}>
-        <dt>State</dt>
-        <dd>{instruction.state}</dd>
-        {instruction.red.map((lead, i) => (
-          <div key={lead.text} className={styles.row}>
-            <dt>{i > 0 ? "then" : candidate.instrument === "clamp" ? "Clamp" : "Red"}</dt>
-            <dd>
-              <b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}
-              {lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}
-            </dd>
+    <>
+      <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
+        <dl className={styles.how}>
+          <dt>Set-up</dt>
+          <dd>{instruction.state}</dd>
+          {instruction.red.map((lead, i) => (
+            <div key={lead.text} className={styles.row}>
+              <dt>{i > 0 ? "then" : candidate.instrument === "clamp" ? "Clamp" : "Red"}</dt>
+              <dd>
+                <b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}
+                {lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}
+              </dd>
+            </div>
+          ))}
+        </dl>
+        {face ? (
+          <div className={styles.face}>
+            <Face wiring={wiring} connector={face.connector} chosen={face.cavity} />
           </div>
-        ))}
+        ) : null}
+      </div>
+      <dl className={styles.how}>
         {instruction.black ? (
           <>
             <dt>Black</dt>
@@ -141,12 +150,7 @@ function Where({ wiring, candidate, instruction }: Props & { readonly instructio
           </>
         ) : null}
       </dl>
-      {face ? (
-        <div className={styles.face}>
-          <Face wiring={wiring} connector={face.connector} chosen={face.cavity} />
-        </div>
-      ) : null}
-    </div>
+    </>
   );
 }
 
@@ -158,8 +162,11 @@ function Answering(p: Props & { readonly how: How }) {
   const words: Words = SHOWS[candidate.instrument] ?? "none";
   const answers = recommendation?.answers.at(-1);
   const scale = useMemo(
-    () => (answers && !asked && hasFigures(words) ? answerScale(answers, unit, suspects, namer) : undefined),
-    [answers, unit, asked, words, suspects, namer],
+    () =>
+      answers && !asked && hasFigures(words)
+        ? answerScale(answers, unit, suspects, namer, recommendation?.healthy)
+        : undefined,
+    [answers, unit, asked, words, suspects, namer, recommendation?.healthy],
   );
   const [filled, setFilled] = useState(0);
   const [done, setDone] = useState<{ of: string; yes: boolean; found: Finding | undefined } | undefined>(undefined);
@@ -177,6 +184,7 @@ function Answering(p: Props & { readonly how: How }) {
       {scale ? (
         <ScaleView
           scale={scale}
+          unit={unit}
           chosen={typed.ok && typeof typed.value.value === "number" ? lineFor(typed.value.value, scale) : undefined}
         />
       ) : null}
@@ -219,7 +227,7 @@ function Otherwise(p: Props & { readonly canSayHow: boolean; readonly onHow: () 
       </button>
       {instrument === "none" || instrument === "voltmeter" ? null : (
         <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>
-          No such tool
+          I don’t have this tool
         </button>
       )}
       <button type="button" className="link" onClick={p.onOther}>
@@ -231,7 +239,7 @@ function Otherwise(p: Props & { readonly canSayHow: boolean; readonly onHow: () 
           placement="bottomRight"
           menu={{
             items: [
-              { key: "how", label: "It was taken otherwise", onClick: p.onHow },
+              { key: "how", label: "Measured differently", onClick: p.onHow },
               { key: "sum", label: "Work it out", onClick: p.onSum },
             ],
           }}

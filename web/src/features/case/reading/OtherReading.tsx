@@ -21,7 +21,7 @@ import { WithWhat } from "./WithWhat";
  */
 export function OtherReading(p: OtherReadingProps) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Another reading" width={660}>
+    <Sheet open={p.open} onClose={p.onClose} title="Another reading" width={660} keeps>
       <OwnReading key={p.point ?? ""} {...p} />
     </Sheet>
   );

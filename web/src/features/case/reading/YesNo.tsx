@@ -98,9 +98,10 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
           {photo
             ? photo.failed
               ? "That photo could not be kept; nothing else is lost. Another one?"
-              : "Photo kept. Another one instead?"
+              : "Photo kept. Take another instead"
             : "Add a photo"}
           <input
+            className="visually-hidden"
             type="file"
             accept="image/*"
             capture="environment"

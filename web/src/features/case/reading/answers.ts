@@ -15,17 +15,43 @@ export interface AnswerLine {
   readonly low: number;
   readonly high: number;
 }
+export interface Tick {
+  /** place on the scale, 0 to 1 */
+  readonly at: number;
+  readonly text: string;
+}
 export interface Scale {
   readonly lines: readonly AnswerLine[];
+  readonly ticks: readonly Tick[];
+  /** what a machine without a fault would show */
+  readonly healthy: Tick | undefined;
 }
 
 const GONE_BELOW = 0.015;
 const WAS_ABOVE = 0.06;
 const DECIDED = 0.85;
 
+/** Volts (or amperes) between marks, by how far the scale goes. */
+const STEPS: readonly (readonly [number, number])[] = [
+  [1.5, 0.5],
+  [6.5, 1],
+  [16, 2],
+  [40, 5],
+];
+const LARGEST_STEP = 20;
+const OHM_TICKS = [1, 10, 100, 1e3, 1e4, 1e5, 1e6];
+/** A tick this close to the end would stand in its unit or in OL. */
+const END = 0.94;
+
 /** What each answer would mean, and where it lies on the meter's scale. */
-export function answerScale(answers: readonly Answer[], unit: Unit, suspects: readonly Suspect[], namer: Namer): Scale {
-  const finite = answers.flatMap((a) => [a.low, a.high]).filter(Number.isFinite);
+export function answerScale(
+  answers: readonly Answer[],
+  unit: Unit,
+  suspects: readonly Suspect[],
+  namer: Namer,
+  healthy = NaN,
+): Scale {
+  const finite = [...answers.flatMap((a) => [a.low, a.high]), healthy].filter(Number.isFinite);
   const top = Math.max(unit === "Ω" ? 1000 : unit === "V" ? 5.5 : 1, ...finite);
   const bottom = unit === "Ω" ? 0.1 : Math.min(0, ...finite);
   const place =
@@ -33,10 +59,11 @@ export function answerScale(answers: readonly Answer[], unit: Unit, suspects: re
       ? (v: number) => (v - bottom) / (top - bottom)
       : (v: number) => Math.log(Math.max(v, bottom) / bottom) / Math.log((top * 8) / bottom);
   const at = (v: number) => Math.min(1, Math.max(0, v === Infinity ? 1 : place(v)));
+  const nears = answers.map((a) => nearText(a, unit));
   return {
-    lines: answers.map((a) => ({
+    lines: answers.map((a, i) => ({
       key: `${a.low} ${a.high}`,
-      near: nearText(a, unit),
+      near: nears.indexOf(nears[i]!) === nears.lastIndexOf(nears[i]!) ? nears[i]! : apartText(a, unit),
       share: shareShort(a.share),
       meaning: meaningOf(a, suspects, namer).replaceAll(" %", "\u00a0%"),
       from: a.low === Infinity ? 0.96 : at(a.low),
@@ -45,7 +72,24 @@ export function answerScale(answers: readonly Answer[], unit: Unit, suspects: re
       low: a.low,
       high: a.high,
     })),
+    ticks: ticksOf(unit, bottom, top)
+      .map((v) => ({ at: at(v), text: unit === "Ω" ? formatQuantity(v, "Ω").replace(/ ?Ω$/, "") : String(v) }))
+      .filter((t) => t.at <= END),
+    healthy: Number.isNaN(healthy)
+      ? undefined
+      : { at: at(healthy), text: healthy === Infinity ? "OL" : formatQuantity(healthy, unit) },
   };
+}
+function ticksOf(unit: Unit, bottom: number, top: number): number[] {
+  if (unit === "Ω") return OHM_TICKS.filter((v) => v < top * 8);
+  const step = STEPS.find(([most]) => top - bottom <= most)?.[1] ?? LARGEST_STEP;
+  const first = Math.ceil(bottom / step);
+  return Array.from({ length: Math.floor(top / step) - first + 1 }, (_, i) => (first + i) * step);
+}
+/** Two answers that would be written alike, told apart by their ends. */
+function apartText({ low, high }: Answer, unit: Unit): string {
+  if (unit === "Ω") return low === Infinity ? "OL" : ohmRange({ low, high });
+  return `${low.toFixed(2)}–${high.toFixed(2)} ${unit}`;
 }
 
 /** From this ratio of its ends on an answer in ohms is given as a range. Judgement. */
@@ -73,29 +117,28 @@ function nearText(a: Answer, unit: Unit): string {
 function meaningOf(a: Answer, suspects: readonly Suspect[], namer: Namer): string {
   const leader = suspects[0];
   if (a.suspects[0]?.suspect === -1 && leader)
-    return `speaks against ${answerName(leader, namer)}; the others open again`;
-  if (a.suspects.some((s) => s.suspect === -1) && leader) return `agrees with ${answerName(leader, namer)}`;
+    return `Speaks against ${answerName(leader, namer)}: the others are open again`;
+  if (a.suspects.some((s) => s.suspect === -1) && leader) return `Fits ${answerName(leader, namer)}`;
   const named = a.suspects.flatMap((s) => {
     const v = suspects[s.suspect];
     return v ? [{ ...s, name: answerName(v, namer) }] : [];
   });
-  const [first, second] = named;
-  if (!first) return "something not among the suspects";
-  if (first.share >= DECIDED) return first.name.startsWith("no") ? first.name : `it is ${first.name}`;
+  const [first] = named;
+  if (!first) return "None of the suspects";
+  if (first.share >= DECIDED) return `Decides: ${first.name}`;
   const out = suspects.flatMap((v, i) =>
     v.share >= WAS_ABOVE && !a.suspects.some((s) => s.suspect === i && s.share >= GONE_BELOW)
       ? [answerName(v, namer)]
       : [],
   );
-  const left = [first, ...(second && second.share > 0.5 * first.share ? [second] : [])]
-    .map((s) => `${s.name} ${shareShort(s.share)}`)
-    .join(", ");
-  return out.length && out.length <= 3 ? `not ${out.join(", ")}; then ${left}` : left;
+  const then = `Most likely${out.length ? " then" : ""}: ${first.name} (${shareShort(first.share)})`;
+  return out.length ? `Rules out ${out[0]!}${moreThan(out.length)}. ${then}` : then;
 }
+const moreThan = (n: number) => (n === 1 ? "" : n === 2 ? " and one more" : ` and ${n - 1} more`);
 
 /** a suspect by its place alone, short enough for a line */
 export function answerName(v: Suspect, namer: Namer): string {
-  if (v.type === "nothing") return "nothing wrong now";
+  if (v.type === "nothing") return "nothing is wrong now";
   if (v.type === "notHere") return "not in this wiring";
   if (v.type === "several") return v.places.map((p) => namer.short(p)).join(" and ");
   const [place, ...more] = v.places;

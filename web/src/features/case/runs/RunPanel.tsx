@@ -27,7 +27,7 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
     ...run.taken.flatMap((t) => [...t.values, ...t.healthy].filter(Number.isFinite).map(Math.abs)),
   );
   return (
-    <section className={styles.panel} aria-label="Guided run">
+    <section className={styles.panel} aria-label="Guided test">
       <div className={styles.over}>
         <span>
           <b>{RUN_WORDS[run.run].title}</b> ·{" "}
@@ -92,14 +92,14 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
       <div className={styles.buttons}>
         {run.finding ? (
           <Button type="primary" onClick={() => onEnd(true)}>
-            End the run
+            End the test
           </Button>
         ) : (
-          <Button onClick={() => onPause(!paused)}>{paused ? "Go on with the run" : "Something else first"}</Button>
+          <Button onClick={() => onPause(!paused)}>{paused ? "Go on with the test" : "Pause"}</Button>
         )}
         {run.finding ? null : (
           <Button type="text" onClick={() => onEnd(false)}>
-            Leave the run
+            Stop the test
           </Button>
         )}
       </div>

@@ -18,7 +18,7 @@ interface Props {
 /** Guided runs: those worth their time now, and any other at any place it can be done. */
 export function RunSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Guided runs" width={620}>
+    <Sheet open={p.open} onClose={p.onClose} title="Guided tests" width={620}>
       <Body {...p} />
     </Sheet>
   );

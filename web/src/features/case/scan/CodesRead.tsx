@@ -28,7 +28,7 @@ export function CodesRead({ draft }: ScanPartProps) {
             <th>Code</th>
             <th>Status</th>
             <th>Text</th>
-            <th>Names</th>
+            <th>Component</th>
             <th>
               <span className="visually-hidden">Leave out</span>
             </th>

@@ -22,7 +22,7 @@ interface Props {
  */
 export function NameCodes(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Which part does each code name?" width={560}>
+    <Sheet open={p.open} onClose={p.onClose} title="Which component is each code for?" width={560} keeps>
       <Body {...p} />
     </Sheet>
   );

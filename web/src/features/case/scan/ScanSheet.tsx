@@ -19,7 +19,7 @@ const WHENS: readonly When[] = ["before", "afterClear", "afterCrank", "afterDriv
  */
 export function ScanSheet(p: ScanProps) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Scan" width={860}>
+    <Sheet open={p.open} onClose={p.onClose} title="Scan" width={860} keeps>
       <ScanForm {...p} />
     </Sheet>
   );

@@ -27,7 +27,7 @@ interface Props {
 /** What stands on the machine against what is drawn: wire colours, how many cavities, the number on the part. */
 export function SeenSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Seen on the machine" width={620}>
+    <Sheet open={p.open} onClose={p.onClose} title="Seen on the machine" width={620} keeps>
       <SeenForm {...p} />
     </Sheet>
   );

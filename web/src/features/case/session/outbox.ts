@@ -10,7 +10,9 @@ export type SendResult =
   | { readonly status: "stale"; readonly missed: readonly EntryT[]; readonly last: number }
   | { readonly status: "refused"; readonly issues: readonly SaidIssue[] }
   /** no answer, or none of ours: try again */
-  | { readonly status: "unreachable"; readonly why: "no-answer" | "another-database" | "no-such-job" };
+  | { readonly status: "unreachable"; readonly why: Unsent };
+/** Why a batch waits. */
+export type Unsent = "no-answer" | "another-database" | "no-such-job" | "signed-out" | "of-another" | "may-only-read";
 
 const Issues = z.object({ issues: z.array(SaidIssue).min(1) });
 const Missed = z.object({ missed: z.array(Entry), last: z.number().int() });
@@ -31,6 +33,8 @@ export async function send(
       body: JSON.stringify({ ...batch, join: true }),
     });
     const from = response.headers.get(DATABASE_HEADER);
+    const why = NOT_LET_IN.get(await codeOf(response));
+    if (why) return { status: "unreachable", why };
     if (from !== database) return { status: "unreachable", why: from ? "another-database" : "no-answer" };
     const body: unknown = await response.json();
     if (response.status === 201) return { status: "saved", ...Missed.parse(body) };
@@ -40,6 +44,18 @@ export async function send(
   } catch {
     return { status: "unreachable", why: "no-answer" };
   }
+}
+
+/** What the door or the server says of who sends: the entries wait until the right person has signed in. */
+const NOT_LET_IN = new Map<string | undefined, Unsent>([
+  ["sign-in.needed", "signed-out"],
+  ["sign-in.of-another", "of-another"],
+  ["sign-in.may-only-read", "may-only-read"],
+]);
+async function codeOf(response: Response): Promise<string | undefined> {
+  if (response.status !== 401 && response.status !== 403) return undefined;
+  const said = Issues.safeParse(await response.json().catch(() => undefined));
+  return said.data?.issues[0]?.code;
 }
 
 /** Batches that stand behind `count` more entries than they knew of, from number `at` on. */

@@ -23,7 +23,7 @@ export function useCaseKeys({ toggleHandsBusy }: { readonly toggleHandsBusy: () 
   const { sheets, lines, write } = useCase();
   const { setAside } = useCardActions();
   const lastUndoable = lines.find((l) => l.canUndo)?.number;
-  useKey("x", () => setAside("cannotReach"));
+  useKey("shift+x", () => setAside("cannotReach")); // it logs: never by one letter alone
   useKey("f", toggleHandsBusy);
   useSheetKey("other", sheets.open);
   useSheetKey("runs", sheets.open);

@@ -1,6 +1,6 @@
 "use client";
 import { isPoint, type Wiring } from "@radicula/core";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 
 export const SHEETS = [
   "other",
@@ -22,10 +22,15 @@ export type SheetName = (typeof SHEETS)[number];
 /** Which sheet is open over the case. */
 export interface Sheets {
   readonly sheet: SheetName | undefined;
-  /** those opened so far: they stay, so that they can close gently */
+  /** those opened so far: they stay, so that they can close gently, and what was typed in them is kept */
   readonly opened: ReadonlySet<SheetName>;
+  /** how often what a sheet is for was done: it begins anew the next time it is opened */
+  readonly done: Readonly<Partial<Record<SheetName, number>>>;
   readonly open: (sheet: SheetName) => void;
+  /** what the sheet is for was done */
   readonly close: () => void;
+  /** tapped away: what was typed stays in it */
+  readonly dismiss: () => void;
   /** where a reading of one's own is to be taken, when a point of the map was pressed */
   readonly point: string | undefined;
   readonly openAt: (point: string) => void;
@@ -48,22 +53,80 @@ export function useSheets(wiring: Wiring, first: SheetName | undefined): Sheets 
     }, PREFETCH_MS);
     return () => clearTimeout(timer);
   }, []);
-  // the address asked for a sheet once; a reload need not ask again
-  useEffect(() => {
-    if (first) window.history.replaceState(null, "", window.location.pathname);
-  }, [first]);
-  const open = useCallback((name: SheetName) => {
-    setPoint(undefined);
-    setSheet(name);
-  }, []);
-  const close = useCallback(() => setSheet(undefined), []);
+  const { push, leave } = useSheetHistory(first, setSheet);
+  const [done, setDone] = useState<Sheets["done"]>({});
+  // read in handlers only, which may be older than the last drawing
+  const finished = useRef(new Set<SheetName>());
+  const shown = useRef(first);
+  const show = useCallback(
+    (name: SheetName) => {
+      if (finished.current.delete(name)) setDone((d) => ({ ...d, [name]: (d[name] ?? 0) + 1 }));
+      shown.current = name;
+      setSheet(name);
+      push(name);
+    },
+    [push],
+  );
+  const open = useCallback(
+    (name: SheetName) => {
+      setPoint(undefined);
+      show(name);
+    },
+    [show],
+  );
+  const dismiss = useCallback(() => {
+    shown.current = undefined;
+    setSheet(undefined);
+    leave();
+  }, [leave]);
+  const close = useCallback(() => {
+    if (shown.current) finished.current.add(shown.current);
+    dismiss();
+  }, [dismiss]);
   const openAt = useCallback(
     (at: string) => {
       if (!isPoint(wiring, at)) return;
       setPoint(at);
-      setSheet("other");
+      show("other");
     },
-    [wiring],
+    [wiring, show],
   );
-  return { sheet, opened, open, close, point, openAt };
+  return { sheet, opened, done, open, close, dismiss, point, openAt };
+}
+
+const SHEET_PARAM = "sheet";
+const sheetInAddress = (): SheetName | undefined => {
+  const named = new URLSearchParams(window.location.search).get(SHEET_PARAM);
+  return SHEETS.find((s) => s === named);
+};
+/**
+ * An open sheet stands in the address: Back closes it first, and the address leads to it. The job is left by the next
+ * Back only.
+ */
+function useSheetHistory(first: SheetName | undefined, setSheet: (sheet: SheetName | undefined) => void) {
+  /** an entry of ours is the newest of the browser's history */
+  const isPushed = useRef(false);
+  useEffect(() => {
+    // where the address asked for a sheet, the page stands before it
+    if (first) window.history.replaceState(null, "", window.location.pathname);
+    const moved = () => {
+      const now = sheetInAddress();
+      isPushed.current = now !== undefined;
+      setSheet(now);
+    };
+    window.addEventListener("popstate", moved);
+    return () => window.removeEventListener("popstate", moved);
+  }, [first, setSheet]);
+  const push = useCallback((name: SheetName) => {
+    const address = `${window.location.pathname}?${SHEET_PARAM}=${name}`;
+    if (isPushed.current) window.history.replaceState(null, "", address);
+    else window.history.pushState(null, "", address);
+    isPushed.current = true;
+  }, []);
+  const leave = useCallback(() => {
+    if (!isPushed.current) return;
+    isPushed.current = false;
+    window.history.back();
+  }, []);
+  return { push, leave };
 }

@@ -11,6 +11,7 @@ export function SheetHost() {
   const { sheets } = useCase();
   return SHEETS.map((name) => {
     const Sheet = REGISTRY[name];
-    return sheets.opened.has(name) ? <Sheet key={name} isOpen={sheets.sheet === name} /> : null;
+    const begun = `${name} ${sheets.done[name] ?? 0} ${name === "other" ? (sheets.point ?? "") : ""}`;
+    return sheets.opened.has(name) ? <Sheet key={begun} isOpen={sheets.sheet === name} /> : null;
   });
 }

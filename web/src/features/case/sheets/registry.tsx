@@ -52,7 +52,7 @@ function OtherEntry({ isOpen }: Props) {
         card.choose(chosen);
         sheets.close();
       }}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
@@ -75,7 +75,7 @@ function CodesEntry({ isOpen }: Props) {
         write.append(entries);
         if (entries[0]?.type !== "cleared") sheets.close();
       }}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
@@ -89,7 +89,7 @@ function IntakeEntry({ isOpen }: Props) {
       intake={intake}
       feedsOf={computed.feedsOf}
       onLog={(i) => logAndClose([{ type: "intake", at: now(), intake: i }])}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
@@ -103,7 +103,7 @@ function NameEntry({ isOpen }: Props) {
       unnamed={codes.unnamed}
       scans={folded.scans}
       onLog={logAndClose}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
@@ -116,7 +116,7 @@ function SeenEntry({ isOpen }: Props) {
       wiring={wiring}
       connector={next.candidate?.at}
       onLog={(e) => logAndClose([e])}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
@@ -131,7 +131,7 @@ function ChartEntry({ isOpen }: Props) {
       instructor={instructor}
       chart={folded.school?.chart}
       onLog={(e) => logAndClose([e])}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
@@ -150,7 +150,7 @@ function RunsEntry({ isOpen }: Props) {
         if (run === "wiggle") sheets.open("watch");
         else sheets.close();
       }}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
@@ -165,14 +165,14 @@ function DisturbedEntry({ isOpen }: Props) {
       list={open}
       closed={closed !== undefined}
       onLog={write.append}
-      onClose={sheets.close}
+      onClose={sheets.dismiss}
     />
   );
 }
 
 function MeterEntry({ isOpen }: Props) {
   const { logAndClose, sheets } = useSheetCase();
-  return <Meter open={isOpen} onLog={(e) => logAndClose([e])} onClose={sheets.close} />;
+  return <Meter open={isOpen} onLog={(e) => logAndClose([e])} onClose={sheets.dismiss} />;
 }
 
 function WatchEntry({ isOpen }: Props) {
@@ -202,17 +202,17 @@ function WatchEntry({ isOpen }: Props) {
 
 function SumsEntry({ isOpen }: Props) {
   const { wiring, next, sheets } = useSheetCase();
-  return <Sums open={isOpen} wiring={wiring} candidate={next.candidate} onClose={sheets.close} />;
+  return <Sums open={isOpen} wiring={wiring} candidate={next.candidate} onClose={sheets.dismiss} />;
 }
 
 function BenchEntry({ isOpen }: Props) {
   const { job, sheets } = useSheetCase();
-  return <Bench open={isOpen} job={job.id} onClose={sheets.close} />;
+  return <Bench open={isOpen} job={job.id} onClose={sheets.dismiss} />;
 }
 
 function HelpEntry({ isOpen }: Props) {
   const { sheets } = useSheetCase();
-  return <HelpSheet open={isOpen} onClose={sheets.close} />;
+  return <HelpSheet open={isOpen} onClose={sheets.dismiss} />;
 }
 
 /** Every sheet that can be opened over the case. */

@@ -160,7 +160,7 @@ function Splits({
   return (
     <>
       {suspect.type === "fault" && places.length > 1 ? (
-        <p className="muted">No test on offer tells these {places.length} places apart; look at each.</p>
+        <p className="muted">No test here can separate these {places.length} places. Look at each.</p>
       ) : null}
       {splitBy && other ? (
         <p>

@@ -66,7 +66,7 @@ export function Codes({
           { title: "Code", dataIndex: "id", width: 130, render: (v: string) => <b className="mono">{v}</b> },
           { title: "Module", dataIndex: "module", width: 90 },
           { title: "Text", dataIndex: "title" },
-          { title: "Names", dataIndex: "about", width: 90 },
+          { title: "Component", dataIndex: "about", width: 90 },
           { title: "Sets when", render: (_, r) => conditionText(r) },
         ]}
       />

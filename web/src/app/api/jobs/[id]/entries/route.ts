@@ -1,8 +1,9 @@
 import { issue } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, jsonBody, refuse } from "@/server/answers";
+import { answer, answering, jsonBody, refuse, refuseBody } from "@/server/answers";
 import { entriesAfter } from "@/server/repo/entries";
 import { appendEntries } from "@/server/repo/append";
+import { signedEntries, signedIn } from "@/server/people/signedIn";
 import { jobExists, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
@@ -35,18 +36,10 @@ export const POST = (request: Request, { params }: Context) =>
     const id = JobId.safeParse((await params).id);
     if (!id.success) return refuse(404, [issue("server.no-such-job")]);
     const append = Append.safeParse(sent.value);
-    if (!append.success)
-      return refuse(
-        422,
-        append.error.issues.map((i) =>
-          issue(
-            "schema.request",
-            i.path.map((p) => (typeof p === "symbol" ? String(p) : p)),
-            { message: i.message },
-          ),
-        ),
-      );
-    const result = await appendEntries(id.data, append.data);
+    if (!append.success) return refuseBody(append.error);
+    const signed = signedEntries(append.data.entries, signedIn(request.headers)?.name);
+    if (!signed.ok) return refuse(403, [issue("sign-in.of-another", [], { name: signed.by })]);
+    const result = await appendEntries(id.data, { ...append.data, entries: signed.entries });
     switch (result.status) {
       case "saved":
         return answer({ last: result.last, missed: result.missed }, 201);

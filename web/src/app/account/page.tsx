@@ -1,0 +1,12 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { env } from "@/env";
+import { AccountPage } from "@/features/people/AccountPage";
+
+export const dynamic = "force-dynamic";
+export const metadata: Metadata = { title: "My account" };
+
+export default async function Page({ searchParams }: { readonly searchParams: Promise<{ readonly new?: string }> }) {
+  if (env().RADICULA_SIGN_IN === "off") notFound();
+  return <AccountPage isNew={(await searchParams).new !== undefined} />;
+}

@@ -1,0 +1,15 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { env } from "@/env";
+import { PeoplePage } from "@/features/people/PeoplePage";
+import { latestEvents } from "@/server/people/events";
+import { listPeople } from "@/server/people/repo";
+
+export const dynamic = "force-dynamic";
+export const metadata: Metadata = { title: "People" };
+
+export default async function Page() {
+  if (env().RADICULA_SIGN_IN === "off") notFound();
+  const [people, events] = await Promise.all([listPeople(), latestEvents()]);
+  return <PeoplePage people={people} events={events.map((e) => ({ ...e, at: e.at.toISOString() }))} />;
+}

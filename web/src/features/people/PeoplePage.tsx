@@ -1,0 +1,276 @@
+"use client";
+import { Alert, Button, Form, Input, Modal, Select } from "antd";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { z } from "zod";
+import { say } from "@/messages/issues";
+import type { PersonRow } from "@/server/people/repo";
+import type { Role } from "@/ui/roles";
+import { post, put, type Posted } from "@/ui/send";
+import { Done } from "@/ui/send";
+import styles from "./people.module.css";
+import { PeopleHead } from "./PeopleHead";
+import { useSigned } from "./Signed";
+
+export interface EventRow {
+  readonly id: number;
+  readonly at: string;
+  readonly what: string;
+  readonly by: string | null;
+  readonly about: string | null;
+  readonly address: string | null;
+}
+const Invited = z.object({ code: z.string() });
+const ROLE_TEXTS: Readonly<Record<Role, string>> = {
+  reader: "Reader: sees everything",
+  technician: "Technician: works on jobs and wirings",
+  lead: "Lead: also adds people",
+  administrator: "Administrator: also changes roles",
+};
+const shortRole = (role: Role) => ROLE_TEXTS[role].split(":")[0];
+
+/** Who may sign in, and who came in. */
+export function PeoplePage({
+  people,
+  events,
+}: {
+  readonly people: readonly PersonRow[];
+  readonly events: readonly EventRow[];
+}) {
+  const router = useRouter();
+  const { person } = useSigned();
+  const [wrong, setWrong] = useState<string | undefined>(undefined);
+  const [invited, setInvited] = useState<{ readonly name: string; readonly code: string } | undefined>(undefined);
+  const [isAdding, setAdding] = useState(false);
+  const isAdministrator = person?.role === "administrator";
+  const mayManage = (p: { readonly role: Role }) => isAdministrator || p.role === "reader" || p.role === "technician";
+
+  const done = <T,>(answer: Posted<T>): answer is Extract<Posted<T>, { ok: true }> => {
+    setWrong(answer.ok ? undefined : say(answer.issues[0]!).text);
+    router.refresh();
+    return answer.ok;
+  };
+  const change = async (id: string, body: object) => done(await put(`/api/people/${id}`, body, Done));
+  const invite = async ({ id, name }: PersonRow) => {
+    const made = await post(`/api/people/${id}/invitation`, {}, Invited);
+    if (done(made)) setInvited({ name, code: made.body.code });
+  };
+  const add = async (values: {
+    readonly name: string;
+    readonly username: string;
+    readonly role: Role;
+    readonly email?: string;
+  }) => {
+    const { email, ...rest } = values;
+    const made = await post("/api/people", { ...rest, ...(email ? { email } : {}) }, Invited);
+    if (!done(made)) return;
+    setAdding(false);
+    setInvited({ name: values.name, code: made.body.code });
+  };
+  return (
+    <div className={styles.page}>
+      <PeopleHead />
+      <main>
+        <div className={styles.title}>
+          <h1>People</h1>
+          <Button type="primary" onClick={() => setAdding(true)}>
+            Add a person
+          </Button>
+        </div>
+        {wrong && !isAdding ? <Alert type="error" showIcon title={wrong} style={{ marginBottom: 12 }} /> : null}
+        {invited ? <Invitation {...invited} onClose={() => setInvited(undefined)} /> : null}
+        <div className={styles.scroll}>
+          <table className={styles.table}>
+            <thead>
+              <tr>
+                <th>Name</th>
+                <th>Sign-in name</th>
+                <th>Role</th>
+                <th>Last seen</th>
+                <th aria-label="What can be done" />
+              </tr>
+            </thead>
+            <tbody>
+              {people.map((p) => (
+                <tr key={p.id}>
+                  <td>
+                    {p.name}
+                    {p.isDisabled ? <span className="muted"> · may not sign in</span> : null}
+                  </td>
+                  <td className="mono">{p.username}</td>
+                  <td>
+                    {isAdministrator ? (
+                      <Select<Role>
+                        aria-label={`Role of ${p.name}`}
+                        value={p.role}
+                        style={{ width: 160 }}
+                        onChange={(role) => void change(p.id, { role })}
+                        popupMatchSelectWidth={false}
+                        optionLabelProp="title"
+                        options={(Object.keys(ROLE_TEXTS) as Role[]).map((r) => ({
+                          value: r,
+                          label: ROLE_TEXTS[r],
+                          title: shortRole(r),
+                        }))}
+                      />
+                    ) : (
+                      shortRole(p.role)
+                    )}
+                  </td>
+                  <td>{p.lastSeen ? shownTime(p.lastSeen) : p.hasSignedUp ? "signed out" : "invited"}</td>
+                  <td>
+                    {mayManage(p) ? (
+                      <>
+                        {p.isDisabled ? null : (
+                          <Button type="text" onClick={() => void invite(p)}>
+                            {p.hasSignedUp ? "New password" : "New invitation"}
+                          </Button>
+                        )}
+                        <Button type="text" onClick={() => void change(p.id, { isDisabled: !p.isDisabled })}>
+                          {p.isDisabled ? "Let in again" : "Shut out"}
+                        </Button>
+                      </>
+                    ) : null}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+        <div className={styles.title}>
+          <h2>Who came in</h2>
+        </div>
+        <Events events={events} />
+      </main>
+      <Modal open={isAdding} title="Add a person" footer={null} onCancel={() => setAdding(false)} destroyOnHidden>
+        {wrong ? <Alert type="error" showIcon title={wrong} style={{ marginBottom: 12 }} /> : null}
+        <AddForm isAdministrator={isAdministrator} onAdd={(v) => void add(v)} />
+      </Modal>
+    </div>
+  );
+}
+const shownTime = (at: Date | string) => new Date(at).toISOString().slice(0, 16).replace("T", " ");
+
+function Invitation({
+  name,
+  code,
+  onClose,
+}: {
+  readonly name: string;
+  readonly code: string;
+  readonly onClose: () => void;
+}) {
+  const link = `${location.origin}/invitation?code=${code}`;
+  return (
+    <Alert
+      type="success"
+      showIcon
+      closable={{ onClose }}
+      title={`Give this link to ${name}. It works once, for 7 days.`}
+      description={<code>{link}</code>}
+      style={{ marginBottom: 16 }}
+    />
+  );
+}
+
+interface NewPersonValues {
+  readonly name: string;
+  readonly username: string;
+  readonly role: Role;
+  readonly email?: string;
+}
+function AddForm({
+  isAdministrator,
+  onAdd,
+}: {
+  readonly isAdministrator: boolean;
+  readonly onAdd: (v: NewPersonValues) => void;
+}) {
+  const roles = (Object.keys(ROLE_TEXTS) as Role[]).filter(
+    (r) => isAdministrator || r === "reader" || r === "technician",
+  );
+  return (
+    <Form layout="vertical" requiredMark={false} onFinish={onAdd} initialValues={{ role: "technician" }}>
+      <Form.Item name="name" label="Full name" rules={[{ required: true, min: 2, message: "Type the full name." }]}>
+        <Input maxLength={60} autoComplete="off" />
+      </Form.Item>
+      <Form.Item
+        name="username"
+        label="Sign-in name"
+        rules={[
+          {
+            required: true,
+            pattern: /^[A-Za-z0-9][A-Za-z0-9._-]{2,29}$/,
+            message: "Use 3 to 30 letters, digits, dots, dashes or underscores.",
+          },
+        ]}
+      >
+        <Input maxLength={30} autoCapitalize="none" autoComplete="off" />
+      </Form.Item>
+      <Form.Item name="role" label="Role">
+        <Select options={roles.map((r) => ({ value: r, label: ROLE_TEXTS[r] }))} />
+      </Form.Item>
+      <Form.Item
+        name="email"
+        label="E-mail address (only for the company sign-in)"
+        rules={[{ type: "email", message: "This is not an e-mail address." }]}
+      >
+        <Input maxLength={200} autoComplete="off" />
+      </Form.Item>
+      <Button type="primary" htmlType="submit" block>
+        Add and invite
+      </Button>
+    </Form>
+  );
+}
+
+const EVENT_TEXTS: Readonly<Record<string, string>> = {
+  "signed-in": "signed in",
+  "signed-in-by-pin": "signed in with a PIN",
+  "signed-in-by-passkey": "signed in with a passkey",
+  "signed-in-by-company": "signed in with the company",
+  "signed-in-by-invitation": "chose a password",
+  "signed-in-by-recovery-code": "used a recovery code",
+  "sign-in-failed": "failed to sign in",
+  "locked-out": "locked out after too many tries",
+  "signed-out": "signed out",
+  "password-changed": "changed the password",
+  "pin-set": "changed the PIN",
+  "passkey-added": "added a passkey",
+  "passkey-removed": "removed a passkey",
+  "recovery-codes-made": "made recovery codes",
+  "person-added": "added",
+  "person-invited": "invited",
+  "person-changed": "changed the role of",
+  "person-disabled": "shut out",
+  "person-enabled": "let in again",
+};
+function Events({ events }: { readonly events: readonly EventRow[] }) {
+  return (
+    <div className={styles.scroll}>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th>When (UTC)</th>
+            <th>Who</th>
+            <th>What</th>
+            <th>From</th>
+          </tr>
+        </thead>
+        <tbody>
+          {events.map((e) => (
+            <tr key={e.id}>
+              <td className="mono">{shownTime(e.at)}</td>
+              <td>{e.by ?? e.about ?? ""}</td>
+              <td>
+                {EVENT_TEXTS[e.what] ?? e.what}
+                {e.by && e.about ? ` ${e.about}` : ""}
+              </td>
+              <td className="mono">{e.address ?? ""}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
