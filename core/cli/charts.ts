@@ -1,15 +1,16 @@
 import {
   buildChart,
-  Chart,
+  type Chart,
   chartOf,
   compareWirings,
   fold,
+  formatOf,
   graphml,
   mergeCharts,
   parseCase,
   parseJson,
-  parseWiring,
   readCsv,
+  readChart,
   readScan,
   sharedMatrix,
   subjectsOf,
@@ -32,22 +33,14 @@ function loadChart(file: string, io: Io): { readonly chart: Chart; readonly issu
     return read.value;
   }
   const json = parseJson(text);
-  const format =
-    json.ok && typeof json.value === "object" && json.value !== null && "format" in json.value
-      ? json.value.format
-      : undefined;
-  if (json.ok && format === "radicula/chart") {
-    const chart = Chart.safeParse(json.value);
-    if (!chart.success)
-      throw new Refusal(
-        EXIT.document,
-        chart.error.issues.slice(0, 50).map((i) => `${file}: ${i.path.map(String).join(".")}: ${i.message}`),
-      );
-    return { chart: chart.data, issues: [] };
+  if (json.ok && formatOf(json.value) !== "radicula/case") {
+    const chart = readChart(json.value);
+    if (!chart.ok) throw new Refusal(EXIT.document, issueLines(file, chart.issues));
+    return { chart: chart.value, issues: [] };
   }
-  const read = format === "radicula/case" ? parseCase(text) : parseWiring(text);
+  const read = parseCase(text);
   if (!read.ok) throw new Refusal(EXIT.document, issueLines(file, read.issues));
-  return { chart: chartOf("wiring" in read.value ? read.value.wiring : read.value), issues: [] };
+  return { chart: chartOf(read.value.wiring), issues: [] };
 }
 
 const say = (file: string, issues: readonly Issue[], io: Io) => {

@@ -1,23 +1,28 @@
-import { decodeReply, jsonSchema, parseCase, parseJson, parseWiring } from "../src/index.js";
+import {
+  CHART_FORMAT,
+  decodeReply,
+  formatOf,
+  jsonSchema,
+  parseCase,
+  parseJson,
+  readWiringOrChart,
+} from "../src/index.js";
 import { failureTypeText, statusWord } from "../words/index.js";
 import { EXIT, issueLines, printJson, Refusal, type Io } from "./io.js";
 
 export function validateCommand(file: string, io: Io): void {
   const text = io.read(file);
   const json = parseJson(text);
-  const isCase =
-    json.ok &&
-    typeof json.value === "object" &&
-    json.value !== null &&
-    "format" in json.value &&
-    json.value.format === "radicula/case";
-  const result = isCase ? parseCase(text) : parseWiring(text);
+  const isCase = json.ok && formatOf(json.value) === "radicula/case";
+  const isChart = json.ok && formatOf(json.value) === CHART_FORMAT;
+  const result = isCase ? parseCase(text) : json.ok ? readWiringOrChart(json.value) : json;
   if (!result.ok) throw new Refusal(EXIT.document, issueLines(file, result.issues));
   const wiring = "wiring" in result.value ? result.value.wiring : result.value;
   const entries = "entries" in result.value ? `, ${result.value.entries.length} logbook entries` : "";
   io.out(
-    `${file}: a ${isCase ? "case" : "wiring"} document in order: ${wiring.connectors.length} connectors, ` +
-      `${wiring.devices.length} devices, ${wiring.wires.length} wires, ${wiring.codes.length} codes${entries}.\n`,
+    `${file}: a ${isCase ? "case" : isChart ? "chart" : "wiring"} document in order: ` +
+      `${wiring.connectors.length} connectors, ${wiring.devices.length} devices, ` +
+      `${wiring.wires.length} wires, ${wiring.codes.length} codes${entries}.\n`,
   );
 }
 

@@ -1,11 +1,11 @@
 import {
   type Entry,
+  formatOf,
   isPoint,
   KeyState,
   parseCase,
-  parseWiring,
   parseJson,
-  readWiring,
+  readWiringOrChart,
   type Case,
   type Issue,
   type Result,
@@ -46,20 +46,16 @@ function accept<T>(file: string, result: Result<T>): T {
 
 export const loadCase = (file: string, io: Io): Case => accept(file, parseCase(io.read(file)));
 
-/** A wiring document, or the wiring of a case. */
+/** A wiring document, what a pin chart says, or the wiring of a case. */
 export function loadWiring(file: string, io: Io): Wiring {
   return loadMachine(file, io).wiring;
 }
-/** A wiring, or the wiring of a case with the case's logbook. */
+/** A wiring, what a pin chart says, or the wiring of a case with the case's logbook. */
 export function loadMachine(file: string, io: Io): { readonly wiring: Wiring; readonly entries: readonly Entry[] } {
   const text = io.read(file);
   const json = parseJson(text);
-  const format =
-    json.ok && typeof json.value === "object" && json.value !== null && "format" in json.value
-      ? json.value.format
-      : undefined;
-  if (format === "radicula/case") return accept(file, parseCase(text));
-  return { wiring: accept(file, json.ok ? readWiring(json.value) : parseWiring(text)), entries: [] };
+  if (json.ok && formatOf(json.value) === "radicula/case") return accept(file, parseCase(text));
+  return { wiring: accept(file, json.ok ? readWiringOrChart(json.value) : json), entries: [] };
 }
 
 /** Reads `on`, `off,unplug=B7+B9,pull=F1`, or a state written as JSON (see `radicula schema case`). */

@@ -13,3 +13,4 @@ export { CALCULATOR_WORDS } from "./calculators.js";
 export { stimulusOf, stimulusText, type StimulusWords } from "./stimulus.js";
 export { readingValue } from "./readingValue.js";
 export { logbookCsv, stateText } from "./logbookCsv.js";
+export { playedStepText } from "./tests.js";

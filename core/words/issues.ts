@@ -1,4 +1,5 @@
 import type { Issue } from "../src/index.js";
+import { OTHER_SORTS } from "./fileSorts.js";
 import { shareText } from "./shares.js";
 
 /**
@@ -12,6 +13,8 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
     `The file has ${thousands(p["characters"])} characters; ${thousands(p["limit"])} are taken at most.`,
   "file.cut-short": (p) =>
     `The file stops in the middle (line ${p["line"]}, column ${p["column"]}): only part of it arrived.`,
+  "file.other-sort": (p) => OTHER_SORTS[String(p["sort"])] ?? "This file is not of a sort that is read here.",
+  "away.not-understood": () => "Say where it goes: archived, deleted, or back.",
   "text.unsaveable": () => "It holds a character that cannot be saved, or is nested too deep. Type that text anew.",
   "entries.id-used": () => "Other entries were saved under the same id already. Reload the page and log it again.",
   "file.not-json": (p) => `This is not JSON: it cannot be read from line ${p["line"]}, column ${p["column"]} on.`,

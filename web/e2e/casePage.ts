@@ -1,4 +1,4 @@
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 
 /** A case as a test sees it. */
@@ -9,6 +9,10 @@ export const saved = (page: Page) => expect(page.locator("header [role=status]")
 export const entryCount = async (page: Page) =>
   Number(/(\d+) entr/.exec((await page.getByRole("region", { name: "Logbook" }).textContent()) ?? "")?.[1]);
 
+/** Waits until the page's script answers for an element: what is pressed or given before that is lost. */
+export const answers = (element: Locator) =>
+  expect.poll(() => element.evaluate((e) => Object.keys(e).some((key) => key.startsWith("__reactProps")))).toBe(true);
+
 /** Opens a fresh copy of a demo case through the board's own file button. */
 export async function openCopy(
   address: string,
@@ -18,11 +22,11 @@ export async function openCopy(
   hidden = false,
 ): Promise<void> {
   await page.goto(address);
-  await page.waitForLoadState("networkidle"); // the file button works once the page's script has run
   if (hidden) {
     await page.getByRole("link", { name: title }).first().click();
     return;
   }
+  await answers(page.getByTestId("import"));
   const text = readFileSync(`demo/${file}`, "utf8").replace(/"title": "[^"]*"/, `"title": "${title}"`);
   await page
     .getByTestId("import")

@@ -1,6 +1,6 @@
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
-import { openCopy } from "./casePage";
+import { answers, openCopy } from "./casePage";
 import { JSON_TYPE, applicationForTests } from "./server";
 
 const app = applicationForTests();
@@ -54,7 +54,7 @@ async function logScan(page: Page, text: string) {
 test("a job started from the board on a wiring of the library goes straight to its scan", async ({ page, request }) => {
   await freshJob(page, request, "Brings the wiring into the library");
   await page.goto(app.address);
-  await page.waitForLoadState("networkidle");
+  await answers(page.getByRole("button", { name: "New job" }));
   await page.getByRole("button", { name: "New job" }).click();
   await page.keyboard.type("Tug 5");
   await page.getByLabel("What the customer says").fill("Slow on the ramp. Comes and goes.");

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { uniform } from "@radicula/core";
-import { box, card, entryCount, openCopy, saved, verdict } from "./casePage";
+import { answers, box, card, entryCount, openCopy, saved, verdict } from "./casePage";
 import { Application, applicationForTests, DatabaseGate, freePort, seriousFindings, still } from "./server";
 
 const app = applicationForTests();
@@ -259,7 +259,7 @@ test("the database vanishes: the screen says so, keeps what was typed, and saves
 
 test("bad files are refused with their reasons, and nothing is half-saved", async ({ page }) => {
   await page.goto(app.address);
-  await page.waitForLoadState("networkidle");
+  await answers(page.getByTestId("import"));
   const jobs = () => page.getByRole("listitem").count();
   const before = await jobs();
   const whole = readFileSync("demo/tug-4-reference.case.json", "utf8");

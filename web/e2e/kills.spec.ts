@@ -150,7 +150,8 @@ test.describe("on the device", () => {
       await saved(again);
       await context.close();
     } finally {
-      rmSync(profile, { recursive: true, force: true });
+      // its processes end one by one
+      rmSync(profile, { recursive: true, force: true, maxRetries: 20, retryDelay: 250 });
     }
   });
 

@@ -1,6 +1,7 @@
 import { chartRow, emptyChart, generateHarness, type Chart } from "@radicula/core";
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { applicationForTests, JSON_TYPE, makeWiring, seriousFindings, still } from "./server";
+import { answers } from "./casePage";
 import { cell, table } from "./workbenchPage";
 
 const app = applicationForTests();
@@ -51,15 +52,16 @@ test("typing test: six sensors, two splices, one fuse, by keyboard from an empty
   page,
 }) => {
   await page.goto(app.address);
-  await page.waitForLoadState("networkidle");
+  await answers(page.getByRole("button", { name: "New job" }));
   const hands = new Hands(page);
   await hands.point("New job");
   await expect(page.getByLabel("Machine")).toBeFocused();
   await hands.type("Tug 9");
   await hands.press("Tab");
   await hands.type("Six gauges dead since the wash");
+  await expect(page.getByLabel("What the customer says")).toHaveValue("Six gauges dead since the wash");
   await hands.press("Control+Enter");
-  await page.waitForURL(/\/wiring\//);
+  await page.waitForURL(/\/wiring\//, { timeout: 40_000 });
   await table(page);
   await expect(page.locator(".dsg-active-cell")).toBeVisible();
 

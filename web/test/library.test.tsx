@@ -1,10 +1,12 @@
 import { emptyChart } from "@radicula/core";
 import { act, fireEvent, render, screen } from "@testing-library/react";
+import { App } from "antd";
 import { Board } from "@/features/board/Board";
-import { Importer } from "@/features/board/Importer";
 import { NewJob } from "@/features/board/NewJob";
 import { Library } from "@/features/library/Library";
 import { CopyButton, NewWiring } from "@/features/library/NewWiring";
+import { OpenFile } from "@/features/site/OpenFile";
+import { PutAwayMenu } from "@/features/site/PutAwayMenu";
 import { Face } from "@/ui/Face";
 import { FollowPath } from "@/features/wiring/FollowPath";
 import { Photos } from "@/features/wiring/Photos";
@@ -14,7 +16,8 @@ import { WireSwatch } from "@/ui/WireSwatch";
 import { demoCase } from "./helpers";
 
 const push = jest.fn();
-jest.mock("next/navigation", () => ({ useRouter: () => ({ push }) }));
+const refresh = jest.fn();
+jest.mock("next/navigation", () => ({ useRouter: () => ({ push, refresh }) }));
 jest.mock("@/server/db/connection", () => ({
   database: () => {
     throw new Error("no database here");
@@ -31,6 +34,7 @@ const asked = jest.fn<Promise<unknown>, [string, RequestInit?]>(() => {
 beforeEach(() => {
   Object.assign(globalThis, { fetch: asked });
   push.mockClear();
+  refresh.mockClear();
   asked.mockClear();
   answers.length = 0;
 });
@@ -39,10 +43,12 @@ const settle = () =>
     for (let i = 0; i < 6; i++) await Promise.resolve();
   });
 const sent = (n = 0) => JSON.parse(String(asked.mock.calls[n]?.[1]?.body)) as Record<string, unknown>;
+/** Text that stands for bytes, one a character. */
+const BYTES = "application/octet-stream";
 const file = (name: string, text: string, type = "application/json") =>
   Object.assign(new File([text], name, { type }), {
     text: () => Promise.resolve(text),
-    arrayBuffer: () => Promise.resolve(Uint8Array.from(Buffer.from(text)).buffer),
+    arrayBuffer: () => Promise.resolve(Uint8Array.from(Buffer.from(text, type === BYTES ? "latin1" : "utf8")).buffer),
   });
 
 describe("a new job", () => {
@@ -84,10 +90,10 @@ describe("opening files", () => {
     await settle();
   };
   test("a case goes as JSON, a zip as it is", async () => {
-    render(<Importer />);
+    render(<OpenFile as="job" testId="import" />);
     answers.push({ status: 201, body: { id: "j1" } }, { status: 201, body: { id: "j2" } });
-    await give(file("case.json", "{}"));
-    await give(file("case.zip", "PK", "application/zip"));
+    await give(file("case.json", '{"format":"radicula/case"}'));
+    await give(file("case.zip", "PK\u0003\u0004", "application/zip"));
     expect(asked.mock.calls.map((c) => (c[1]?.headers as Record<string, string>)["Content-Type"])).toEqual([
       "application/json",
       "application/zip",
@@ -95,7 +101,7 @@ describe("opening files", () => {
     expect(push.mock.calls.map((c) => c[0] as string)).toEqual(["/job/j1", "/job/j2"]);
   });
   test("a file that does not read: its name and every reason, with the place", async () => {
-    render(<Importer />);
+    render(<OpenFile as="job" testId="import" />);
     answers.push({
       status: 422,
       body: { issues: [{ code: "file.cut-short", path: [], params: { line: 3, column: 1 } }] },
@@ -105,10 +111,54 @@ describe("opening files", () => {
     expect(screen.getByRole("alert")).toHaveTextContent("stops in the middle");
   });
   test("a file too large is not even sent", async () => {
-    render(<Importer />);
+    render(<OpenFile as="job" testId="import" />);
     await give(Object.defineProperty(file("huge.json", "x"), "size", { value: 90_000_000 }));
     expect(asked).not.toHaveBeenCalled();
     expect(screen.getByRole("alert")).toHaveTextContent("huge.json was not taken");
+  });
+  test("a file of another sort is told what it is, and where it belongs, before anything is sent", async () => {
+    render(<OpenFile as="job" testId="import" />);
+    const tried = [
+      ["w.graphml", '<?xml version="1.0"?><graphml xmlns="x"></graphml>', /graph/],
+      ["w.cir", "* Tug 4\nV1 1 0 12\n.op\n.end\n", /netlist/],
+      ["b7.jpg", "\u00ff\u00d8\u00ff\u00e0", /picture/],
+      ["manual.pdf", "%PDF-1.7", /PDF/],
+      ["scan.txt", "P0522 active\nP0237 active", /Open the job it belongs to/],
+      ["pins.xlsx", "PK\u0003\u0004", /Save it as CSV/],
+    ] as const;
+    for (const [name, text, says] of tried) {
+      await give(file(name, text, BYTES));
+      expect(screen.getByRole("alert")).toHaveTextContent(says);
+    }
+    expect(asked).not.toHaveBeenCalled();
+  });
+  test("a pin chart is taken wherever it is dropped; a wiring becomes what the page is for", async () => {
+    render(<OpenFile as="job" testId="import" />);
+    answers.push(...["a", "b", "c"].map((id) => ({ status: 201, body: { id } })));
+    await give(file("pins.csv", "connector,cavity\nB1,1\n"));
+    await give(file("pins.chart.json", '{"format":"radicula/chart"}'));
+    const dropped = Object.assign(new Event("drop", { cancelable: true }), {
+      dataTransfer: { types: ["Files"], files: [file("w.json", '{"format":"radicula/wiring"}')] },
+    });
+    fireEvent(window, dropped);
+    await settle();
+    expect(push.mock.calls.map((c) => c[0] as string)).toEqual(["/wiring/a", "/wiring/b", "/job/c"]);
+  });
+  test("archived, and undone at once", async () => {
+    render(
+      <App>
+        <PutAwayMenu kind="jobs" id="j1" name="Tug 4" where={null} />
+      </App>,
+    );
+    answers.push({ status: 200, body: {} }, { status: 200, body: {} });
+    fireEvent.click(screen.getByRole("button", { name: "More for Tug 4" }));
+    fireEvent.click(await screen.findByText("Archive"));
+    await settle();
+    expect([asked.mock.calls[0]?.[0], sent()]).toEqual(["/api/jobs/j1/away", { where: "archived" }]);
+    fireEvent.click(await screen.findByRole("button", { name: "Undo" }));
+    await settle();
+    expect(sent(1)).toEqual({ where: null });
+    expect(refresh).toHaveBeenCalledTimes(2);
   });
   test("a table opens as a new wiring, JSON as it is", async () => {
     render(<NewWiring />);
@@ -140,7 +190,7 @@ describe("opening files", () => {
 
 describe("lists", () => {
   test("the board without jobs starts the work", () => {
-    render(<Board jobs={[]} older={0} wirings={[]} find="" state={undefined} />);
+    render(<Board jobs={[]} older={0} wirings={[]} find="" state={undefined} sort="touched" machine={undefined} />);
     expect(screen.getByText(/No jobs yet/)).toBeVisible();
     expect(screen.getByRole("link", { name: "Wirings" })).toHaveAttribute("href", "/wirings");
   });
@@ -153,13 +203,14 @@ describe("lists", () => {
       jobs: 1,
       rows: 1,
       changedAt: "2026-11-25T10:00:00Z",
+      putAway: null,
       found: ["S14 · 5 V reference"],
     };
-    const { rerender } = render(<Library wirings={[one]} words="s14" />);
+    const { rerender } = render(<Library wirings={[one]} words="s14" away={undefined} />);
     expect(screen.getByText("1 line · revision 2 · 1 job")).toBeVisible();
     expect(screen.getByText("machine type not named")).toBeVisible();
     expect(screen.getByText("S14 · 5 V reference")).toBeVisible();
-    rerender(<Library wirings={[]} words="nothing" />);
+    rerender(<Library wirings={[]} words="nothing" away={undefined} />);
     expect(screen.getByText(/Nothing here holds "nothing"/)).toBeVisible();
   });
   test("a search finds lines, parts and codes; all words have to stand somewhere", () => {

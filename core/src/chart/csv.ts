@@ -2,6 +2,7 @@ import { FORMULA_CELL } from "./formula.js";
 import Papa from "papaparse";
 import { chartRow, connectorRow, emptyChart, partRow, type Chart, type ChartRow } from "../format/chart.js";
 import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
+import { fileSort, isForeign } from "../format/fileSort.js";
 import { parseColour } from "../units/colour.js";
 import { parseSection } from "../units/section.js";
 import { parseFunction } from "./functions.js";
@@ -67,6 +68,8 @@ export function readTable(text: string): Result<TableRead> {
   const issues: Issue[] = [];
   const bare = firstLines(text.replace(/^\uFEFF/, "")).replace(/\u0000/g, "");
   if (bare.trim() === "") return fail([issue("file.empty")]);
+  const sort = fileSort(text);
+  if (isForeign(sort)) return fail([issue("file.other-sort", [], { sort })]);
   if (notText(text)) return fail([issue("table.not-text")]);
   const spaced = !/[\t;,|]/.test(bare.split("\n").slice(0, 5).join(""));
   const parsed = Papa.parse<string[]>(spaced ? bare.replace(/[ \u00a0]{2,}/g, "\t") : bare, {

@@ -1,12 +1,16 @@
 import { z } from "zod";
 import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
+import { fileSort, isForeign } from "./fileSort.js";
 
 /** Largest file taken, in characters: above it the file is refused before it is read as JSON. */
 export const MAX_CHARACTERS = 8_000_000;
 /** How many issues one file reports at most. */
 export const MAX_ISSUES = 50;
 
-/** JSON text to a value, or one issue with line and column: `file.empty`, `.too-large`, `.cut-short`, `.not-json`. */
+/**
+ * JSON text to a value, or one issue: `file.empty`, `.too-large`, `.other-sort` with what it seems to be, `.cut-short`
+ * or `.not-json` with line and column.
+ */
 export function parseJson(text: string): Result<unknown> {
   if (text.length > MAX_CHARACTERS)
     return fail([issue("file.too-large", [], { characters: text.length, limit: MAX_CHARACTERS })]);
@@ -15,6 +19,8 @@ export function parseJson(text: string): Result<unknown> {
   try {
     return ok(JSON.parse(body) as unknown);
   } catch (error) {
+    const sort = fileSort(body);
+    if (isForeign(sort) || sort === "scan" || sort === "page") return fail([issue("file.other-sort", [], { sort })]);
     const message = error instanceof Error ? error.message : "";
     // engines word this differently and leave the place out of short texts
     const stated = /position (\d+)/.exec(message)?.[1];

@@ -30,6 +30,9 @@ export default async function RootLayout({ children }: { readonly children: Reac
   return (
     <html lang="en" data-theme={initial ?? "light"} suppressHydrationWarning>
       <body>
+        <a href="#content" className="skip">
+          Skip to the content
+        </a>
         <AntdRegistry>
           <Theme initial={initial}>
             <Signed isOn={env().RADICULA_SIGN_IN === "on"} initial={signedIn(await headers())}>

@@ -32,6 +32,7 @@ const TEXTS: Readonly<Record<string, string>> = {
   "sign-in.disabled": "This person may not sign in. Let them in again first.",
   "sign-in.last-administrator": "Somebody has to stay administrator. Make another person administrator first.",
   "sign-in.taken": "Somebody has this name, sign-in name or e-mail address already. Choose another.",
+  "hidden.not-closed": "Close the job first. Then what was hidden is shown.",
   "server.no-simulated-machine": "This job has no simulated machine.",
 };
 

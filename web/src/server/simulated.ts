@@ -5,6 +5,7 @@ import {
   middleSeverity,
   SimulatedMachine,
   undoneEntries,
+  type FaultAt,
   type Folded,
 } from "@radicula/core";
 import { entriesAfter } from "./repo/entries";
@@ -19,6 +20,7 @@ export interface Simulated {
   readonly hidden: Hidden;
   readonly logged: number;
   readonly folded: Folded;
+  readonly faults: readonly FaultAt[];
   /** the places where something is wrong */
   readonly isWrong: (place: string) => boolean;
   /** @param there whether what comes and goes is there now */
@@ -48,6 +50,7 @@ export async function simulatedOf(id: string): Promise<Simulated | undefined> {
     hidden,
     logged: entries.length,
     folded: fold(entries),
+    faults,
     isWrong: (place) =>
       faults.some(
         ({ fault }) => fault.place.id === place || fault.at === place || fault.place.id.startsWith(`${place}:`),

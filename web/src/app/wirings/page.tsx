@@ -1,19 +1,17 @@
 import { z } from "zod";
 import { Library } from "@/features/library/Library";
+import { PUT_AWAY } from "@/server/db/schema";
 import { listWirings } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Wirings" };
 
-export default async function Page({
-  searchParams,
-}: {
-  searchParams: Promise<Record<string, string | string[] | undefined>>;
-}) {
-  const words = z
-    .string()
-    .max(120)
-    .catch("")
-    .parse((await searchParams)["find"] ?? "");
-  return <Library wirings={await listWirings(words)} words={words} />;
+const Query = z.object({
+  find: z.string().max(120).catch(""),
+  state: z.enum(PUT_AWAY).optional().catch(undefined),
+});
+
+export default async function Page({ searchParams }: { readonly searchParams: Promise<unknown> }) {
+  const { find, state } = Query.parse(await searchParams);
+  return <Library wirings={await listWirings(find, state)} words={find} away={state} />;
 }

@@ -2,7 +2,7 @@
 import type { Issue } from "@radicula/core";
 import { Button, Input, Modal, Select } from "antd";
 import { useRouter } from "next/navigation";
-import { useState, type KeyboardEvent } from "react";
+import { useEffect, useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import { Made, post } from "@/ui/send";
 import styles from "./Board.module.css";
@@ -28,6 +28,7 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
   const [refused, setRefused] = useState<readonly Issue[]>([]);
   const isNew = wiring in NEW;
   const start = async () => {
+    if (busy) return;
     setBusy(true);
     setRefused([]);
     const title = firstWords(complaint) || machine.trim() || "New job";
@@ -47,12 +48,21 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
       setBusy(false);
     }
   };
-  const onKey = (e: KeyboardEvent) => {
-    if (e.key === "Enter" && (e.ctrlKey || e.metaKey)) {
+  const begin = useRef(start);
+  useEffect(() => {
+    begin.current = start;
+  });
+  // wherever the focus is: while the form comes up it may not be in it yet
+  useEffect(() => {
+    if (!open) return undefined;
+    const onKey = (e: KeyboardEvent) => {
+      if (e.key !== "Enter" || !(e.ctrlKey || e.metaKey)) return;
       e.preventDefault();
-      void start();
-    }
-  };
+      void begin.current();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [open]);
   return (
     <>
       <Button type="primary" onClick={() => setOpen(true)}>
@@ -61,7 +71,6 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
       <Modal open={open} onCancel={() => setOpen(false)} title="New job" footer={null} destroyOnHidden width={560}>
         <form
           className={styles.start}
-          onKeyDown={onKey}
           onSubmit={(e) => {
             e.preventDefault();
             void start();

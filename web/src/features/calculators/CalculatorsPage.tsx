@@ -1,8 +1,4 @@
-"use client";
-import Link from "next/link";
-import { Logo } from "@/ui/Logo";
-import { PersonButton } from "@/features/people/PersonButton";
-import { ThemeToggle } from "@/ui/ThemeToggle";
+import { SiteHead } from "@/features/site/SiteHead";
 import { Calculators } from "./Calculators";
 import styles from "./Calculators.module.css";
 
@@ -10,15 +6,9 @@ import styles from "./Calculators.module.css";
 export function CalculatorsPage() {
   return (
     <div className={styles.page}>
-      <header className={styles.head}>
-        <Link href="/" aria-label="All jobs">
-          <Logo /> radicula
-        </Link>
-        <h1>Calculators</h1>
-        <PersonButton />
-        <ThemeToggle />
-      </header>
-      <main>
+      <SiteHead here="calculators" />
+      <main id="content">
+        <h1 className={styles.title}>Calculators</h1>
         <Calculators />
       </main>
     </div>

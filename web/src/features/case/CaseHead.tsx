@@ -3,6 +3,7 @@ import { Button, Dropdown, type MenuProps } from "antd";
 import Link from "next/link";
 import { Logo } from "@/ui/Logo";
 import { PersonButton } from "@/features/people/PersonButton";
+import { HeadLinks } from "@/features/site/SiteHead";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import styles from "./Case.module.css";
 import { SavedWord } from "./SaveNote";
@@ -24,9 +25,10 @@ export function CaseHead() {
       <SavedWord state={log.state} />
       <Steps analysis={analysis} onIntake={() => sheets.open("intake")} onScan={() => sheets.open("codes")} />
       <span className={styles.tools}>
+        <HeadLinks />
         {workbench ? (
           <Link href={workbench} className={styles.tool}>
-            Wiring
+            This wiring
           </Link>
         ) : null}
         <Dropdown trigger={["click"]} menu={{ items: useMore() }}>

@@ -31,7 +31,7 @@ function Screen() {
     <div className={styles.page}>
       <CaseHead />
       <CaseAlerts />
-      <main className={styles.main} aria-busy={computed.working}>
+      <main id="content" className={styles.main} aria-busy={computed.working}>
         <div className={styles.map}>
           <MapPane isEnded={isEnded} />
         </div>

@@ -27,7 +27,6 @@ export function Sheet({
   const { message } = App.useApp();
   const content = useRef<HTMLDivElement>(null);
   const hasTyped = useRef(false);
-  const wasOpened = useRef(false);
   return (
     <Modal
       open={open}
@@ -42,8 +41,8 @@ export function Sheet({
       style={{ top: 20 }}
       focusable={{ focusTriggerAfterClose: false }}
       afterOpenChange={(isOpen) => {
-        if (isOpen && keeps && wasOpened.current) firstTypedIn(content.current)?.focus();
-        if (isOpen) wasOpened.current = true;
+        if (isOpen && keeps && !content.current?.contains(document.activeElement))
+          firstTypedIn(content.current)?.focus();
       }}
       afterClose={() => {
         if (!inSheet())

@@ -1,5 +1,6 @@
 "use client";
 import type { Candidate, RunView } from "@radicula/core";
+import dynamic from "next/dynamic";
 import { isOneOfSeveral, issueText, repairName, RUN_WORDS, verdictText } from "@radicula/core/words";
 import { useMedia } from "@/ui/useMedia";
 import { capital } from "@/ui/text";
@@ -18,13 +19,16 @@ import { Suspects } from "./suspects/Suspects";
 import { Verdict } from "./Verdict";
 import { StillOpen, Working } from "./Working";
 
+const LazyRevealed = dynamic(() => import("./revealed/Revealed").then((m) => m.Revealed), { ssr: false });
+
 /** Beside the map: the open run, the one next thing or the verdict, and who could explain it all. */
 export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; readonly handsBusy: boolean }) {
-  const { analysis, run, running } = useCase();
+  const { job, closed, analysis, run, running } = useCase();
   const isWorking = analysis && analysis.stage !== "waiting";
   return (
     <>
       {run ? <OpenRun run={run} /> : null}
+      {isEnded && job.practice && closed !== undefined ? <LazyRevealed /> : null}
       {isEnded ? <Ended /> : <NextThing handsBusy={handsBusy} />}
       {isWorking ? (
         <>

@@ -1,11 +1,11 @@
 "use client";
+import { SiteHead } from "@/features/site/SiteHead";
 import { Alert, App, Button, Form, Input } from "antd";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
 import { Anything, askAuth } from "./askAuth";
 import { addPasskey } from "./passkeys";
 import styles from "./people.module.css";
-import { PeopleHead } from "./PeopleHead";
 import { NewPassword } from "./SignIn";
 import { useSigned } from "./Signed";
 import { useAsking } from "./useAsking";
@@ -33,8 +33,8 @@ export function AccountPage({ isNew }: { readonly isNew: boolean }) {
   }, [look, person?.id]);
   return (
     <div className={styles.page}>
-      <PeopleHead />
-      <main>
+      <SiteHead />
+      <main id="content">
         <div className={styles.title}>
           <h1>{person?.name ?? "My account"}</h1>
         </div>

@@ -15,7 +15,7 @@ export function InvitationPage({ code, person }: { readonly code: string; readon
     if (done !== undefined) loadPage("/account?new=1");
   };
   return (
-    <main className={styles.entry}>
+    <main id="content" className={styles.entry}>
       <span className={styles.brand}>
         <Logo /> radicula
       </span>

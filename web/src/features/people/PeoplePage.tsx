@@ -1,4 +1,5 @@
 "use client";
+import { SiteHead } from "@/features/site/SiteHead";
 import { Alert, Button, Form, Input, Modal, Select } from "antd";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -9,7 +10,6 @@ import type { Role } from "@/ui/roles";
 import { post, put, type Posted } from "@/ui/send";
 import { Done } from "@/ui/send";
 import styles from "./people.module.css";
-import { PeopleHead } from "./PeopleHead";
 import { useSigned } from "./Signed";
 
 export interface EventRow {
@@ -69,8 +69,8 @@ export function PeoplePage({
   };
   return (
     <div className={styles.page}>
-      <PeopleHead />
-      <main>
+      <SiteHead />
+      <main id="content">
         <div className={styles.title}>
           <h1>People</h1>
           <Button type="primary" onClick={() => setAdding(true)}>

@@ -13,7 +13,7 @@ export function SignInPage(p: {
   readonly wasRefused: boolean;
 }) {
   return (
-    <main className={styles.entry}>
+    <main id="content" className={styles.entry}>
       <span className={styles.brand}>
         <Logo /> radicula
       </span>

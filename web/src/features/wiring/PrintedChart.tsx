@@ -24,7 +24,7 @@ export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; read
     far.set(w.to, w.from);
   }
   return (
-    <main className={styles.page}>
+    <main id="content" className={styles.page}>
       <header>
         <h1>{wiring.name}</h1>
         <p className="muted">

@@ -43,7 +43,7 @@ function OnTheBench(props: BenchProps) {
       <WorkbenchHead bench={bench} finder={finder} />
       <WorkbenchBar bench={bench} onPaste={() => setPasting(true)} />
       <WorkbenchAlerts bench={bench} />
-      <main className={styles.main} data-view={view}>
+      <main id="content" className={styles.main} data-view={view}>
         {view === "drawing" ? null : built ? (
           <Things wiring={built.wiring} chosen={chosen} find={find} onChoose={goToThing} />
         ) : (

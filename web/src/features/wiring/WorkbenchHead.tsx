@@ -5,6 +5,7 @@ import Link from "next/link";
 import type { RefObject } from "react";
 import { Logo } from "@/ui/Logo";
 import { PersonButton } from "@/features/people/PersonButton";
+import { HeadLinks } from "@/features/site/SiteHead";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import type { Bench } from "./useBench";
 import styles from "./Workbench.module.css";
@@ -82,6 +83,7 @@ export function WorkbenchHead({
           onPressEnter={nextFound}
           style={{ width: 190 }}
         />
+        <HeadLinks />
         <PersonButton />
         <ThemeToggle />
         {job ? (

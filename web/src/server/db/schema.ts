@@ -1,6 +1,7 @@
 import { sql } from "drizzle-orm";
 import {
   boolean,
+  check,
   customType,
   index,
   integer,
@@ -11,21 +12,33 @@ import {
   timestamp,
   uniqueIndex,
   uuid,
+  type AnyPgColumn,
 } from "drizzle-orm/pg-core";
+
+/** Taken off the board or out of the library: kept whole, found again, put back. */
+export const PUT_AWAY = ["archived", "deleted"] as const;
+export type PutAway = (typeof PUT_AWAY)[number];
+const putAway = () => text("put_away", { enum: PUT_AWAY });
+const isPutAwayWord = (column: AnyPgColumn) => sql`${column} in ('archived', 'deleted')`;
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => "bytea" });
 
 /** A wiring of the library: the pin chart people work on, and whether it has changed since the newest revision. */
-export const wirings = pgTable("wirings", {
-  id: uuid("id").primaryKey().defaultRandom(),
-  name: text("name").notNull(),
-  machineType: text("machine_type").notNull().default(""),
-  draft: jsonb("draft").notNull(),
-  /** counts saves of the draft, so that two windows never overwrite each other unseen */
-  draftSeq: integer("draft_seq").notNull().default(0),
-  createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
-  changedAt: timestamp("changed_at", { withTimezone: true }).notNull().defaultNow(),
-});
+export const wirings = pgTable(
+  "wirings",
+  {
+    id: uuid("id").primaryKey().defaultRandom(),
+    name: text("name").notNull(),
+    machineType: text("machine_type").notNull().default(""),
+    draft: jsonb("draft").notNull(),
+    /** counts saves of the draft, so that two windows never overwrite each other unseen */
+    draftSeq: integer("draft_seq").notNull().default(0),
+    createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+    changedAt: timestamp("changed_at", { withTimezone: true }).notNull().defaultNow(),
+    putAway: putAway(),
+  },
+  (t) => [check("wirings_put_away", isPutAwayWord(t.putAway))],
+);
 
 /** A frozen state of a wiring. Jobs point at one; no row is ever changed. */
 export const revisions = pgTable(
@@ -63,27 +76,32 @@ export const photos = pgTable(
 );
 
 /** A job: the machine, the complaint and the wiring it uses. Everything else is its logbook. */
-export const jobs = pgTable("jobs", {
-  id: uuid("id").primaryKey().defaultRandom(),
-  title: text("title").notNull(),
-  machine: text("machine"),
-  complaint: text("complaint"),
-  wiring: jsonb("wiring").notNull(),
-  /**
-   * the revision of the library's wiring that `wiring` is; none for a case opened from a file whose wiring was left
-   * there
-   */
-  wiringId: uuid("wiring_id").references(() => wirings.id, { onDelete: "set null" }),
-  revision: integer("revision"),
-  /** a simulated machine to practise on: fault, ohm, seed; never sent to the browser */
-  hidden: jsonb("hidden"),
-  demo: boolean("demo").notNull().default(false),
-  /** what the board shows of the logbook, written anew with every entry; none until the first or after an upgrade */
-  summary: jsonb("summary"),
-  /** how many entries its logbook has ever had: written by the database itself */
-  entryCount: integer("entry_count").notNull().default(0),
-  createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
-});
+export const jobs = pgTable(
+  "jobs",
+  {
+    id: uuid("id").primaryKey().defaultRandom(),
+    title: text("title").notNull(),
+    machine: text("machine"),
+    complaint: text("complaint"),
+    wiring: jsonb("wiring").notNull(),
+    /**
+     * the revision of the library's wiring that `wiring` is; none for a case opened from a file whose wiring was left
+     * there
+     */
+    wiringId: uuid("wiring_id").references(() => wirings.id, { onDelete: "set null" }),
+    revision: integer("revision"),
+    /** a simulated machine to practise on: fault, ohm, seed; never sent to the browser */
+    hidden: jsonb("hidden"),
+    demo: boolean("demo").notNull().default(false),
+    /** what the board shows of the logbook, written anew with every entry; none until the first or after an upgrade */
+    summary: jsonb("summary"),
+    /** how many entries its logbook has ever had: written by the database itself */
+    entryCount: integer("entry_count").notNull().default(0),
+    createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+    putAway: putAway(),
+  },
+  (t) => [check("jobs_put_away", isPutAwayWord(t.putAway))],
+);
 
 /**
  * The logbook: append-only, numbered from 1 within its job. The database refuses to change or remove a row, and chains

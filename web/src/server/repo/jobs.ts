@@ -1,8 +1,8 @@
-import { and, desc, eq, max, not, sql, type SQL } from "drizzle-orm";
+import { and, desc, eq, isNull, max, ne, not, sql, type SQL } from "drizzle-orm";
 import { checkEntries, issue, type Case, type Entry as EntryT, type Issue, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
-import { entries, jobs, revisions, wirings } from "../db/schema";
+import { entries, jobs, revisions, wirings, type PutAway } from "../db/schema";
 import { entriesAfter } from "./entries";
 import { EMPTY_SUMMARY, keepSummary, readSummary, settleSummaries, type LogbookSummary } from "./summaries";
 import { wiringOf } from "./jobWirings";
@@ -31,6 +31,9 @@ export interface Job {
   readonly complaint: string | null;
   readonly wiring: Wiring;
   readonly practice: boolean;
+  readonly putAway: PutAway | null;
+  /** how many other jobs of this machine are on the board */
+  readonly others: number;
   /** the library's wiring it uses, and the revision it is pinned to; `newest` is the newest one there */
   readonly library: {
     readonly id: string;
@@ -48,6 +51,9 @@ export interface JobSummary extends LogbookSummary {
   readonly complaint: string | null;
   readonly practice: boolean;
   readonly createdAt: string;
+  readonly putAway: PutAway | null;
+  /** how many jobs of the same machine are on the board, with this one */
+  readonly ofMachine: number;
 }
 export const JobId = z.uuid();
 
@@ -55,8 +61,8 @@ export const JobId = z.uuid();
 const AT_ONCE = 5000;
 const ALL = 2 ** 31 - 1;
 /**
- * Jobs with what the board shows of their logbooks, newest first; all of them, or so many. Logbooks are read only where
- * none is kept yet.
+ * Jobs with what the board shows of their logbooks; all of them, or so many. Logbooks are read only where none is kept
+ * yet.
  */
 export async function listJobs(limit?: number, wanted: JobFilter = {}): Promise<JobSummary[]> {
   await settleSummaries();
@@ -70,10 +76,12 @@ export async function listJobs(limit?: number, wanted: JobFilter = {}): Promise<
       practice: sql<boolean>`${jobs.hidden} is not null`,
       createdAt: jobs.createdAt,
       summary: jobs.summary,
+      putAway: jobs.putAway,
+      ofMachine: ofMachine(),
     })
     .from(jobs)
     .where(fits(wanted))
-    .orderBy(desc(jobs.createdAt))
+    .orderBy(...ORDERS[wanted.sort ?? "touched"], desc(jobs.createdAt), jobs.id)
     .limit(limit ?? ALL);
   const list: JobSummary[] = [];
   for (const { summary, createdAt, ...row } of rows)
@@ -90,12 +98,30 @@ export const countJobs = (wanted: JobFilter = {}): Promise<number> => database()
 export interface JobFilter {
   readonly find?: string | undefined;
   readonly state?: JobState | undefined;
+  /** the machine as it is named, whole */
+  readonly machine?: string | undefined;
+  readonly sort?: JobSort | undefined;
 }
-export const JOB_STATES = ["open", "found", "closed"] as const;
+/** The last two are off the board, and shown only where they are asked for. */
+export const JOB_STATES = ["open", "found", "closed", "archived", "deleted"] as const;
 export type JobState = (typeof JOB_STATES)[number];
+export const JOB_SORTS = ["touched", "started", "machine"] as const;
+export type JobSort = (typeof JOB_SORTS)[number];
+const summary = (key: string) => sql`${jobs.summary} ->> ${key}`;
+const ORDERS: Readonly<Record<JobSort, readonly SQL[]>> = {
+  // a job without entries was last worked on when it was begun; as text, since a time in a file may be any
+  touched: [
+    sql`greatest(${summary("lastAt")}, to_char(${jobs.createdAt} at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS')) desc`,
+  ],
+  started: [],
+  machine: [sql`lower(${jobs.machine}) asc nulls last`],
+};
+/** Counts over the board, whatever it is searched for. */
+const ofMachine = () =>
+  sql<number>`(select count(*)::int from jobs same where same.machine = ${jobs.machine} and same.put_away is null)`;
+
 const MOST_WORDS = 8;
-function fits({ find = "", state }: JobFilter): SQL | undefined {
-  const summary = (key: string) => sql`${jobs.summary} ->> ${key}`;
+function fits({ find = "", state, machine }: JobFilter): SQL | undefined {
   const words = find.trim().split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
   const holds = (word: string) => {
     const like = `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%`;
@@ -103,12 +129,25 @@ function fits({ find = "", state }: JobFilter): SQL | undefined {
   };
   const isClosed = sql`coalesce(${summary("closed")}, 'false') = 'true'`;
   const isFound = sql`${summary("verdict")} is not null`;
+  const isAway = state === "archived" || state === "deleted";
   return and(
     ...words.map(holds),
+    machine === undefined ? undefined : eq(jobs.machine, machine),
+    isAway ? eq(jobs.putAway, state) : isNull(jobs.putAway),
     state === "closed" ? isClosed : undefined,
     state === "found" ? and(isFound, not(isClosed)) : undefined,
     state === "open" ? and(not(isFound), not(isClosed)) : undefined,
   );
+}
+
+/** Takes a job off the board, or puts it back. @returns false where there is no such job */
+export async function putJobAway(id: string, where: PutAway | null): Promise<boolean> {
+  const changed = await database()
+    .update(jobs)
+    .set({ putAway: where })
+    .where(eq(jobs.id, id))
+    .returning({ id: jobs.id });
+  return changed.length > 0;
 }
 
 /** One logbook that does not read must not hide all the others. */
@@ -134,6 +173,7 @@ export async function findJob(id: string): Promise<Job | undefined> {
       wiringId: jobs.wiringId,
       revision: jobs.revision,
       practice: sql<boolean>`${jobs.hidden} is not null`,
+      putAway: jobs.putAway,
     })
     .from(jobs)
     .where(eq(jobs.id, id));
@@ -146,6 +186,11 @@ export async function findJob(id: string): Promise<Job | undefined> {
     complaint: row.complaint,
     wiring,
     practice: row.practice,
+    putAway: row.putAway,
+    others:
+      row.machine === null
+        ? 0
+        : await db.$count(jobs, and(eq(jobs.machine, row.machine), ne(jobs.id, id), isNull(jobs.putAway))),
     library: await libraryOf(row.wiringId, row.revision),
   };
 }

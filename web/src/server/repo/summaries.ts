@@ -14,6 +14,8 @@ const LogbookSummary = z.object({
   /** what is not as it was found */
   open: z.array(z.object({ thing: z.string(), how: z.enum(DISTURBANCES) })),
   lastAt: z.string().nullable(),
+  /** who wrote the last entry */
+  lastBy: z.string().nullable(),
   /** of how many entries it was made */
   entries: z.int().nonnegative(),
 });
@@ -26,6 +28,7 @@ export const EMPTY_SUMMARY: LogbookSummary = {
   closed: false,
   open: [],
   lastAt: null,
+  lastBy: null,
   entries: 0,
 };
 
@@ -41,6 +44,7 @@ export function summarise(entries: readonly Entry[]): LogbookSummary {
     closed: folded.closed !== undefined,
     open: folded.open.map(({ thing, how }) => ({ thing, how })),
     lastAt: entries.at(-1)?.at ?? null,
+    lastBy: entries.at(-1)?.by ?? null,
     entries: entries.length,
   };
 }

@@ -1,19 +1,8 @@
-import { and, count, desc, eq, max, sql } from "drizzle-orm";
-import {
-  buildChart,
-  Chart,
-  chartOf,
-  emptyChart,
-  fail,
-  issue,
-  ok,
-  readWiring,
-  type Result,
-  type Wiring,
-} from "@radicula/core";
+import { and, count, desc, eq, isNull, max, sql } from "drizzle-orm";
+import { buildChart, Chart, chartOf, emptyChart, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
-import { jobs, photos, revisions, wirings } from "../db/schema";
+import { jobs, photos, revisions, wirings, type PutAway } from "../db/schema";
 import { readChartRow, readWiringRow } from "./rows";
 
 type Tx = Pick<Db, "insert" | "select" | "update">;
@@ -27,6 +16,7 @@ export interface WiringSummary {
   readonly jobs: number;
   readonly rows: number;
   readonly changedAt: string;
+  readonly putAway: PutAway | null;
   readonly found: readonly string[];
 }
 export interface LibraryWiring {
@@ -54,10 +44,24 @@ export const wiringChoices = () =>
   database()
     .select({ id: wirings.id, name: wirings.name, machineType: wirings.machineType })
     .from(wirings)
+    .where(isNull(wirings.putAway))
     .orderBy(desc(wirings.changedAt));
 
-/** Every wiring whose chart holds all the words, with the places where they stand; all of them where none are given. */
-export async function listWirings(words = ""): Promise<WiringSummary[]> {
+/** Takes a wiring out of the library, or puts it back; jobs keep theirs. @returns false where there is none */
+export async function putWiringAway(id: string, where: PutAway | null): Promise<boolean> {
+  const changed = await database()
+    .update(wirings)
+    .set({ putAway: where })
+    .where(eq(wirings.id, id))
+    .returning({ id: wirings.id });
+  return changed.length > 0;
+}
+
+/**
+ * Every wiring whose chart holds all the words, with the places where they stand; all of them where none are given.
+ * @param away those archived or deleted, instead of those in the library
+ */
+export async function listWirings(words = "", away?: PutAway): Promise<WiringSummary[]> {
   const db = database();
   const wanted = words.trim().toLowerCase().split(/\s+/).filter(Boolean);
   // the database leaves out those that cannot hold the words; only the others are opened
@@ -75,10 +79,11 @@ export async function listWirings(words = ""): Promise<WiringSummary[]> {
         machineType: wirings.machineType,
         changedAt: wirings.changedAt,
         lines: sql<number>`jsonb_array_length(${wirings.draft}->'rows')`,
+        putAway: wirings.putAway,
         draft: wanted.length ? wirings.draft : sql<null>`null`,
       })
       .from(wirings)
-      .where(and(...holds))
+      .where(and(...holds, away ? eq(wirings.putAway, away) : isNull(wirings.putAway)))
       .orderBy(desc(wirings.changedAt)),
     db
       .select({ id: revisions.wiringId, number: max(revisions.number) })
@@ -101,6 +106,7 @@ export async function listWirings(words = ""): Promise<WiringSummary[]> {
             jobs: jobsOf.get(r.id) ?? 0,
             rows: r.lines,
             changedAt: r.changedAt.toISOString(),
+            putAway: r.putAway,
             found: hits,
           },
         ]
@@ -250,26 +256,6 @@ export async function keepWiring(
   return { wiringId, revision: 1 };
 }
 
-/** What a library file may be: a wiring or a chart as JSON. */
-export function chartFrom(value: unknown): Result<Chart> {
-  const format = typeof value === "object" && value !== null && "format" in value ? value.format : undefined;
-  if (format === "radicula/chart") {
-    const chart = Chart.safeParse(value);
-    return chart.success
-      ? ok(chart.data)
-      : fail(
-          chart.error.issues.slice(0, 50).map((i) =>
-            issue(
-              "schema.chart",
-              i.path.map((p) => (typeof p === "symbol" ? String(p) : p)),
-              { message: i.message },
-            ),
-          ),
-        );
-  }
-  const read = readWiring(value);
-  return read.ok ? ok(chartOf(read.value)) : read;
-}
 export const blankChart = (name: string, machineType: string, nominalVolt: 12 | 24): Chart => ({
   ...emptyChart(name, nominalVolt),
   machineType,

@@ -1,4 +1,15 @@
-import { issue, MAX_CHARACTERS, parseCase, readWiring, type Case } from "@radicula/core";
+import {
+  CHART_FORMAT,
+  formatOf,
+  issue,
+  MAX_CHARACTERS,
+  ok,
+  parseCase,
+  readWiringOrChart,
+  WIRING_FORMAT,
+  type Case,
+  type Result,
+} from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, limitedBytes, refuse } from "@/server/answers";
 import { database } from "@/server/db/connection";
@@ -25,8 +36,8 @@ const Start = z.strictObject({
 });
 
 /**
- * Takes a case, a wiring document as the start of a new one, a zip with photos, or what is said of a new job. Nothing
- * is saved unless all of it reads.
+ * Takes a case, a wiring or chart document as the start of a new one, a zip with photos, or what is said of a new job.
+ * Nothing is saved unless all of it reads.
  */
 export const POST = (request: Request) =>
   answering(async () => {
@@ -40,23 +51,13 @@ export const POST = (request: Request) =>
     return answer({ id: await createJob(read.value) }, 201);
   });
 
-function caseOf(value: unknown, text: string) {
-  if (typeof value === "object" && value !== null && "format" in value && value.format === "radicula/wiring") {
-    const wiring = readWiring(value);
-    return wiring.ok
-      ? {
-          ok: true as const,
-          value: {
-            format: "radicula/case",
-            version: 1,
-            title: wiring.value.name,
-            wiring: wiring.value,
-            entries: [],
-          } satisfies Case,
-        }
-      : wiring;
-  }
-  return parseCase(text);
+function caseOf(value: unknown, text: string): Result<Case> {
+  const format = formatOf(value);
+  if (format !== WIRING_FORMAT && format !== CHART_FORMAT) return parseCase(text);
+  const wiring = readWiringOrChart(value);
+  return wiring.ok
+    ? ok({ format: "radicula/case", version: 1, title: wiring.value.name, wiring: wiring.value, entries: [] })
+    : wiring;
 }
 
 async function fromStart(start: z.infer<typeof Start>): Promise<Response> {

@@ -1,9 +1,9 @@
-import { issue, MAX_CHARACTERS, readCsv, type Chart } from "@radicula/core";
+import { issue, MAX_CHARACTERS, readChart, readCsv, type Chart } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { database } from "@/server/db/connection";
 import { copyPhotos } from "@/server/repo/photos";
-import { blankChart, chartFrom, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
+import { blankChart, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
 
 export const dynamic = "force-dynamic";
 const New = z.union([
@@ -24,7 +24,7 @@ export const POST = (request: Request) =>
     const asked = New.safeParse(sent.value);
     let chart: Chart | undefined;
     if (!asked.success) {
-      const read = chartFrom(sent.value);
+      const read = readChart(sent.value);
       if (!read.ok) return refuse(422, read.issues);
       chart = read.value;
     } else if ("copyOf" in asked.data) {

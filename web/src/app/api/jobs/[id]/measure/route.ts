@@ -1,4 +1,4 @@
-import { indexWiring, isPoint, issue, observe, State, uniform, wireId } from "@radicula/core";
+import { CANDIDATE_KINDS, indexWiring, isPoint, issue, observe, State, uniform, wireId } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { simulatedOf } from "@/server/simulated";
@@ -10,30 +10,7 @@ const Measure = z.object({
   black: Point.optional(),
   part: z.enum(["removed", "new"]).optional(),
   instrument: z.enum(["voltmeter", "ohmmeter", "scanTool", "scope", "clamp", "continuity", "lamp", "none"]),
-  kind: z
-    .enum([
-      "voltage",
-      "voltageUnplugged",
-      "watch",
-      "fuse",
-      "ohms",
-      "ohmsWatch",
-      "scan",
-      "scanWatch",
-      "activity",
-      "look",
-      "wiggle",
-      "swap",
-      "partNumber",
-      "identity",
-      "drop",
-      "jumper",
-      "lamp",
-      "breaker",
-      "bench",
-      "codeSets",
-    ])
-    .default("voltage"),
+  kind: z.enum(CANDIDATE_KINDS).default("voltage"),
   state: State,
   watch: z.object({ tick: z.number().int().min(0).max(1e9), moving: Point.optional() }).optional(),
 });

@@ -1,0 +1,45 @@
+"use client";
+import { FolderOpenOutlined } from "@ant-design/icons";
+import { Button } from "antd";
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
+import { DropFiles } from "./DropFiles";
+import { openFile } from "./openFile";
+
+/** Opens a file by a button, or dropped anywhere on the page. A file that does not read changes nothing. */
+export function OpenFile({ as, testId }: { readonly as: "job" | "wiring"; readonly testId: string }) {
+  const input = useRef<HTMLInputElement>(null);
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const [refusal, setRefusal] = useState<FileRefusal | undefined>(undefined);
+  const open = async (file: File) => {
+    setBusy(true);
+    setRefusal(undefined);
+    const opened = await openFile(file, as);
+    if (opened.ok) router.push(opened.path);
+    else setRefusal({ file: file.name, issues: opened.issues });
+    setBusy(false);
+    if (input.current) input.current.value = "";
+  };
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,.zip,.csv,.tsv,.txt"
+        hidden
+        data-testid={testId}
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void open(file);
+        }}
+      />
+      <Button icon={<FolderOpenOutlined />} loading={busy} onClick={() => input.current?.click()}>
+        Open a file
+      </Button>
+      <DropFiles onFile={(f) => void open(f)} says="Drop the file to open it" />
+      {refusal ? <RefusedFile {...refusal} /> : null}
+    </>
+  );
+}

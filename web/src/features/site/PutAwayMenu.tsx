@@ -1,0 +1,71 @@
+"use client";
+import { App, Button, Dropdown, type MenuProps } from "antd";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { say } from "@/messages/issues";
+import { Done, post } from "@/ui/send";
+
+type Where = "archived" | "deleted" | null;
+const DONE: Readonly<Record<Exclude<Where, null>, string>> = { archived: "Archived", deleted: "Deleted" };
+/** Time in which it can be undone with one tap, s; later it is put back from where it lies. */
+const UNDO_S = 10;
+
+/** Archives or deletes a job or a wiring, or puts it back. Each can be undone at once; nothing is erased. */
+export function PutAwayMenu({
+  kind,
+  id,
+  name,
+  where,
+  machine,
+}: {
+  readonly kind: "jobs" | "wirings";
+  readonly id: string;
+  readonly name: string;
+  /** where it lies now */
+  readonly where: Where;
+  /** the way to all jobs of the same machine */
+  readonly machine?: { readonly path: string; readonly label: string };
+}) {
+  const router = useRouter();
+  const { message } = App.useApp();
+  const put = async (to: Where, from: Where) => {
+    const done = await post(`/api/${kind}/${id}/away`, { where: to }, Done);
+    if (!done.ok) {
+      void message.error(done.issues.map((i) => say(i).text).join(" "));
+      return;
+    }
+    router.refresh();
+    void message.open({
+      key: id,
+      duration: UNDO_S,
+      content: (
+        <>
+          {to === null ? "Put back" : DONE[to]}: {name}{" "}
+          <Button
+            type="link"
+            onClick={() => {
+              message.destroy(id);
+              void put(from, to);
+            }}
+          >
+            Undo
+          </Button>
+        </>
+      ),
+    });
+  };
+  const item = (to: Where, label: string) => ({ key: String(to), label, onClick: () => void put(to, where) });
+  const items: MenuProps["items"] = [
+    ...(machine ? [{ key: "machine", label: <Link href={machine.path}>{machine.label}</Link> }] : []),
+    ...(where === null ? [] : [item(null, "Put back")]),
+    ...(where === "archived" ? [] : [item("archived", "Archive")]),
+    ...(where === "deleted" ? [] : [{ ...item("deleted", "Delete"), danger: true }]),
+  ];
+  return (
+    <Dropdown trigger={["click"]} menu={{ items }} placement="bottomRight">
+      <Button type="text" aria-label={`More for ${name}`} style={{ width: 44, height: 44 }}>
+        ⋯
+      </Button>
+    </Dropdown>
+  );
+}

@@ -1,0 +1,41 @@
+import Link from "next/link";
+import type { ReactNode } from "react";
+import { PersonButton } from "@/features/people/PersonButton";
+import { Logo } from "@/ui/Logo";
+import { ThemeToggle } from "@/ui/ThemeToggle";
+import styles from "./SiteHead.module.css";
+
+const PAGES = { jobs: "/", wirings: "/wirings", calculators: "/calculators" } as const;
+type Page = keyof typeof PAGES;
+const NAMES: Readonly<Record<Page, string>> = { jobs: "Jobs", wirings: "Wirings", calculators: "Calculators" };
+
+/** The head of every page that is not a job or a wiring: where one is, and where else one can go. */
+export function SiteHead({ here }: { readonly here?: Page }) {
+  return (
+    <header className={styles.head}>
+      <Link href="/" className={styles.brand} aria-label="Radicula: all jobs">
+        <Logo /> radicula
+      </Link>
+      <nav className={styles.nav} aria-label="Main">
+        {(Object.keys(PAGES) as Page[]).map((place) => (
+          <Link key={place} href={PAGES[place]} aria-current={place === here ? "page" : undefined}>
+            {NAMES[place]}
+          </Link>
+        ))}
+        <PersonButton />
+        <ThemeToggle />
+      </nav>
+    </header>
+  );
+}
+
+/** The same ways out, where a job or a wiring has a head of its own. Narrow screens have them in the menu. */
+export function HeadLinks({ children }: { readonly children?: ReactNode }) {
+  return (
+    <nav className={styles.links} aria-label="Main">
+      <Link href="/">Jobs</Link>
+      <Link href="/wirings">Wirings</Link>
+      {children}
+    </nav>
+  );
+}
