@@ -18,6 +18,8 @@ export default defineConfig({
     { name: "timing", testMatch: "timing.spec.ts", dependencies: ["journeys"] },
   ],
   use: {
+    // what it keeps would be a second answer to every question; what it is for has a test of its own
+    serviceWorkers: "block",
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: "/usr/bin/chromium",

@@ -2,7 +2,7 @@ import { expect, test, type Page } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { uniform } from "@radicula/core";
 import { answers, box, card, entryCount, openCopy, saved, verdict } from "./casePage";
-import { Application, applicationForTests, DatabaseGate, freePort, seriousFindings, still } from "./server";
+import { Application, applicationForTests, DatabaseGate, freePort, axeFindings, still } from "./server";
 
 const app = applicationForTests();
 
@@ -50,7 +50,7 @@ test("job (a): from four codes to a proven internal short, server killed and res
   page,
 }) => {
   await openCopy(app.address, page, "", "Four codes after rain", true);
-  await expect(page.getByRole("img", { name: /Root map of 4 sensors/ })).toBeVisible();
+  await expect(page.getByRole("group", { name: /Root map of 4 sensors/ })).toBeVisible();
   expect(await takeOne(page)).toBe(true);
   const before = await entryCount(page);
 
@@ -322,10 +322,10 @@ test("a job of 20 000 entries goes out and comes back, entry for entry", async (
   expect(await exported(await open(first))).toBe(first);
 });
 
-test("no serious accessibility violations, light and dark", async ({ browser }) => {
+test("no accessibility violations of any weight, light and dark", async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const page = await context.newPage();
-  const serious = () => seriousFindings(page);
+  const serious = () => axeFindings(page);
   await page.goto(app.address);
   await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
   await still(page);
@@ -352,7 +352,7 @@ test("upright tablet: the next reading first, nothing wider than the screen, tar
   await expect(card(page)).toBeVisible();
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(820);
   expect((await card(page).boundingBox())!.y).toBeLessThan(
-    (await page.getByRole("img", { name: /Root map/ }).boundingBox())!.y,
+    (await page.getByRole("group", { name: /Root map/ }).boundingBox())!.y,
   );
   for (const name of ["Can’t reach it", "Another reading", /Log/])
     expect((await card(page).getByRole("button", { name }).boundingBox())!.height).toBeGreaterThanOrEqual(44);

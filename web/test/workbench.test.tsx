@@ -35,24 +35,30 @@ import { demoCase } from "./helpers";
 
 const tug = () => demoCase().wiring;
 
+describe("a line as it is typed", () => {
+  test("what was typed is tidied: a pin in one cell, capitals for names and colours; words are left alone", () => {
+    expect(tidyRow(chartRow({ cavity: "b1.3", colour: "og/wh", goesTo: "s14" }))).toMatchObject({
+      connector: "B1",
+      cavity: "3",
+      colour: "OG/WH",
+      goesTo: "S14",
+    });
+    expect(tidyRow(chartRow({ connector: "p1.1", colour: "og" }), chartRow())).toMatchObject({
+      connector: "P1",
+      cavity: "1",
+      colour: "OG",
+    });
+    // a cavity that stands there already is not overwritten
+    expect(tidyRow(chartRow({ connector: "p1.2", cavity: "7" }), chartRow({ cavity: "7" })).cavity).toBe("7");
+    expect(tidyRow(chartRow({ cavity: "x5:4.a" }))).toMatchObject({ connector: "X5", cavity: "4.a" });
+    expect(
+      tidyRow(chartRow({ connector: "engine module", colour: "orange", goesTo: "splice under the step" })),
+    ).toMatchObject({ connector: "engine module", colour: "orange", goesTo: "splice under the step" });
+    expect(properName("a1:4, s2")).toBe("A1:4, S2");
+    expect(properName("bat")).toBe("BAT");
+  });
+});
 describe("typing into the chart", () => {
-  test(
-    "what was typed is tidied: connector and cavity in one cell, capitals for names and colours, words left " + "alone",
-    () => {
-      expect(tidyRow(chartRow({ cavity: "b1.3", colour: "og/wh", goesTo: "s14" }))).toMatchObject({
-        connector: "B1",
-        cavity: "3",
-        colour: "OG/WH",
-        goesTo: "S14",
-      });
-      expect(tidyRow(chartRow({ cavity: "x5:4.a" }))).toMatchObject({ connector: "X5", cavity: "4.a" });
-      expect(
-        tidyRow(chartRow({ connector: "engine module", colour: "orange", goesTo: "splice under the step" })),
-      ).toMatchObject({ connector: "engine module", colour: "orange", goesTo: "splice under the step" });
-      expect(properName("a1:4, s2")).toBe("A1:4, S2");
-      expect(properName("bat")).toBe("BAT");
-    },
-  );
   test("a splice named in the cavity's column is that splice only where other lines go to it", () => {
     const rows = [
       chartRow({ connector: "B1", cavity: "1", goesTo: "S1" }),

@@ -8,6 +8,7 @@ import type { ReactNode } from "react";
 import { env } from "@/env";
 import { Signed } from "@/features/people/Signed";
 import { signedIn } from "@/server/people/signedIn";
+import { Offline } from "@/ui/Offline";
 import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
 
@@ -35,6 +36,7 @@ export default async function RootLayout({ children }: { readonly children: Reac
         </a>
         <AntdRegistry>
           <Theme initial={initial}>
+            <Offline isOn={env().RADICULA_SIGN_IN !== "on"} />
             <Signed isOn={env().RADICULA_SIGN_IN === "on"} initial={signedIn(await headers())}>
               {children}
             </Signed>

@@ -1,6 +1,6 @@
-import { findFault, generateFaults, play, Predictor, type Entry, type Played } from "@radicula/core";
+import { play, Predictor, type Entry, type Played } from "@radicula/core";
 import { expose } from "comlink";
-import { HiddenMachine } from "@/features/case/revealed/hidden";
+import { hiddenFaults, HiddenMachine } from "@/features/case/revealed/hidden";
 import { Entries, readMessage, Wiring } from "./messages";
 
 const api = {
@@ -9,15 +9,12 @@ const api = {
    * @param before what was known before the first scan
    */
   play(wiring: unknown, hidden: unknown, before: unknown): Played | undefined {
-    const { faults, seed, presence, mistaken } = readMessage(HiddenMachine, hidden);
+    const told = readMessage(HiddenMachine, hidden);
+    const { seed, presence, mistaken } = told;
     const machine = readMessage(Wiring, wiring);
     const known: readonly Entry[] = readMessage(Entries, before);
-    const all = generateFaults(machine);
-    const at = faults.flatMap(({ id, severity }) => {
-      const found = findFault(all, id);
-      return found ? [{ fault: found.fault, severity }] : [];
-    });
-    if (at.length < faults.length) return undefined; // the wiring has changed since
+    const at = hiddenFaults(machine, told);
+    if (at.length < told.faults.length) return undefined; // the wiring has changed since
     return play(new Predictor(machine), at, {
       school: "information",
       seed,

@@ -60,6 +60,7 @@ export function Board({ jobs, older, wirings, find, state, sort, machine }: Prop
           label="Find jobs"
           isFiltered={isFiltered}
         >
+          {machine === undefined ? null : <input type="hidden" name="machine" value={machine} />}
           <FindChoice name="state" label="How far" value={state ?? ""} options={STATES} />
           <FindChoice name="sort" label="Order" value={sort} options={SORTS} />
         </FindForm>

@@ -2,28 +2,27 @@
 import { sharedText } from "@radicula/core/words";
 import { Segmented } from "antd";
 import dynamic from "next/dynamic";
-import { useState } from "react";
 import styles from "./Case.module.css";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useCase } from "./session/caseContext";
+import type { View } from "./session/sheetNames";
 
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then((m) => m.SharedMatrixView), {
   ssr: false,
 });
 
-type View = "map" | "shared" | "course";
-const VIEWS = [
-  { value: "map" as const, label: "Root map" },
-  { value: "shared" as const, label: "What they share" },
-  { value: "course" as const, label: "Suspicion over time" },
+const CHOICES: readonly { readonly value: View; readonly label: string }[] = [
+  { value: "map", label: "Root map" },
+  { value: "shared", label: "What they share" },
+  { value: "course", label: "Suspicion over time" },
 ];
 
 /** The map, or another way to look at what it shows. */
 export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
-  const [view, setView] = useState<View>("map");
-  const { codes, folded } = useCase();
+  const { codes, folded, view: choice } = useCase();
+  const view = choice.shown;
   const readsYet = folded.readings.length > 0;
   const about: Readonly<Record<View, string>> = {
     course: "after each entry of the logbook",
@@ -33,7 +32,7 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   return (
     <>
       <div className={styles.mapHead}>
-        <Segmented<View> size="small" value={view} onChange={(v) => setView(v)} options={VIEWS} />{" "}
+        <Segmented<View> size="small" value={view} onChange={choice.show} options={[...CHOICES]} />{" "}
         <span className="muted" title={about[view]}>
           {about[view]}
         </span>

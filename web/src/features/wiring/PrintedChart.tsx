@@ -65,37 +65,39 @@ export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; read
                 <Face wiring={wiring} connector={c} />
                 {photo ? <img src={`/api/photos/${photo.id}`} alt={`Where ${c.id} is`} /> : null}
               </div>
-              <table>
-                <thead>
-                  <tr>
-                    <th>Cavity</th>
-                    <th>Wire</th>
-                    <th>Function</th>
-                    <th>Goes to</th>
-                    <th>Reading</th>
-                    <th>Note</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {c.cavities.map((k) => {
-                    const point = `${c.id}:${k}`;
-                    const function_ = WORDS[nets.functionOf(c.inline ? `${point}.a` : point)];
-                    const to = (c.inline ? [far.get(`${point}.a`), far.get(`${point}.b`)] : [far.get(point)])
-                      .filter(Boolean)
-                      .join(" – ");
-                    return (
-                      <tr key={k}>
-                        <td className="mono">{k}</td>
-                        <td>{colours.has(k) ? <WireSwatch colour={colours.get(k)!} /> : ""}</td>
-                        <td>{function_ ? FUNCTION_WORDS[function_] : ""}</td>
-                        <td className="mono">{to}</td>
-                        <td />
-                        <td />
-                      </tr>
-                    );
-                  })}
-                </tbody>
-              </table>
+              <div className={styles.scroll} tabIndex={0} role="region" aria-label={`Cavities of ${c.id}`}>
+                <table>
+                  <thead>
+                    <tr>
+                      <th>Cavity</th>
+                      <th>Wire</th>
+                      <th>Function</th>
+                      <th>Goes to</th>
+                      <th>Reading</th>
+                      <th>Note</th>
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {c.cavities.map((k) => {
+                      const point = `${c.id}:${k}`;
+                      const function_ = WORDS[nets.functionOf(c.inline ? `${point}.a` : point)];
+                      const to = (c.inline ? [far.get(`${point}.a`), far.get(`${point}.b`)] : [far.get(point)])
+                        .filter(Boolean)
+                        .join(" – ");
+                      return (
+                        <tr key={k}>
+                          <td className="mono">{k}</td>
+                          <td>{colours.has(k) ? <WireSwatch colour={colours.get(k)!} /> : ""}</td>
+                          <td>{function_ ? FUNCTION_WORDS[function_] : ""}</td>
+                          <td className="mono">{to}</td>
+                          <td />
+                          <td />
+                        </tr>
+                      );
+                    })}
+                  </tbody>
+                </table>
+              </div>
             </div>
           </section>
         );

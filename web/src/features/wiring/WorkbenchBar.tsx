@@ -35,7 +35,7 @@ export function WorkbenchBar({ bench, onPaste }: { readonly bench: Bench; readon
     ),
   }));
   return (
-    <div className={styles.sub}>
+    <nav className={styles.sub} aria-label="This wiring">
       <Segmented<View> value={view} onChange={setView} options={VIEWS} />
       <Button type="text" onClick={onPaste}>
         Paste a chart
@@ -57,6 +57,6 @@ export function WorkbenchBar({ bench, onPaste }: { readonly bench: Bench; readon
       <Link href={`/wiring/${library.id}/print`} className={styles.print} target="_blank">
         Print the chart
       </Link>
-    </div>
+    </nav>
   );
 }

@@ -26,7 +26,7 @@ export const properName = (text: string) =>
     .join("");
 
 /**
- * A row as it was left after typing: `b2.1` in the cavity column is connector B2 cavity 1, colours stand in capitals.
+ * A row as it was left after typing: `b2.1` is connector B2 cavity 1, in either column, colours stand in capitals.
  */
 export function tidyRow(row: ChartRow, before?: ChartRow, isThing: (name: string) => boolean = () => false): ChartRow {
   if (
@@ -39,9 +39,15 @@ export function tidyRow(row: ChartRow, before?: ChartRow, isThing: (name: string
     return row;
   let { connector, cavity } = row;
   const both = /^\s*([\p{L}][\p{L}\p{N}_+/-]*)\s*[:.\s]\s*([\p{L}\p{N}+-]+(?:\.[ab])?)\s*$/u.exec(cavity);
+  const whole = /^\s*([\p{L}][\p{L}\p{N}_+/-]*)\s*[:.]\s*([\p{L}\p{N}+-]+(?:\.[ab])?)\s*$/u.exec(connector);
   if (both && cavity !== before?.cavity) {
     connector = both[1]!;
     cavity = both[2]!;
+  }
+  // typed whole where the connector stands
+  else if (whole && connector !== before?.connector && cavity.trim() === "") {
+    connector = whole[1]!;
+    cavity = whole[2]!;
   }
   // a splice or ground that other lines go to, named where the cavity would stand
   else if (

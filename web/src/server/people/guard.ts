@@ -12,7 +12,7 @@ export type GuardAnswer =
 
 /** Open to who is not signed in: the way in, and what tells whether the server lives. */
 const OPEN = [/^\/sign-in$/, /^\/invitation$/, /^\/api\/auth\//, /^\/api\/health(?:\/live)?$/, /^\/_next\/static\//];
-const OPEN_FILES = new Set(["/icon.svg", "/manifest.webmanifest", "/favicon.ico", "/elk-worker.min.js"]);
+const OPEN_FILES = new Set(["/icon.svg", "/manifest.webmanifest", "/favicon.ico", "/elk-worker.min.js", "/sw.js"]);
 /** What takes more than a reader to read, and more than a technician to do. */
 const OF_LEADS = /^\/(?:api\/)?people(?:\/|$)/;
 const READS = new Set(["GET", "HEAD"]);

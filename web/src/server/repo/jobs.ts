@@ -118,7 +118,8 @@ const ORDERS: Readonly<Record<JobSort, readonly SQL[]>> = {
 };
 /** Counts over the board, whatever it is searched for. */
 const ofMachine = () =>
-  sql<number>`(select count(*)::int from jobs same where same.machine = ${jobs.machine} and same.put_away is null)`;
+  // written out: of one table only, columns are named without it, and would be those of the inner one
+  sql<number>`(select count(*)::int from jobs same where same.machine = jobs.machine and same.put_away is null)`;
 
 const MOST_WORDS = 8;
 function fits({ find = "", state, machine }: JobFilter): SQL | undefined {

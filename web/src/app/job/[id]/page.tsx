@@ -4,6 +4,7 @@ import { notFound } from "next/navigation";
 import { z } from "zod";
 import { CaseScreen } from "@/features/case/CaseScreen";
 import { mapOf } from "@/features/case/map/query";
+import { SHEETS, VIEWS } from "@/features/case/session/sheetNames";
 import { entriesAfter } from "@/server/repo/entries";
 import { layOutInPool } from "@/server/layOutPool";
 import { databaseId } from "@/server/readiness";
@@ -11,7 +12,10 @@ import { findJob, JobId } from "@/server/repo/jobs";
 
 export const dynamic = "force-dynamic";
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
-const Sheet = z.enum(["codes", "intake", "seen"]).optional().catch(undefined);
+const Address = z.object({
+  sheet: z.enum(SHEETS).optional().catch(undefined),
+  view: z.enum(VIEWS).optional().catch(undefined),
+});
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const id = JobId.safeParse((await params).id);
@@ -24,12 +28,13 @@ export default async function Page({ params, searchParams }: Props) {
   const job = id.success ? await findJob(id.data) : undefined;
   if (!job) notFound();
   const entries = await entriesAfter(job.id, 0);
-  const sheet = Sheet.parse((await searchParams)["sheet"]);
+  const { sheet, view } = Address.parse(await searchParams);
   return (
     <CaseScreen
       job={job}
       database={databaseId()}
       sheet={sheet}
+      view={view}
       initialEntries={entries}
       initialMap={await mapOf(withScannedCodes(job.wiring, entries), setCodes(fold(entries)), layOutInPool)}
     />

@@ -1,14 +1,16 @@
 "use client";
 import type { Analysis } from "@radicula/core";
 import { shareText } from "@radicula/core/words";
-import { memo, useMemo } from "react";
+import { memo, useEffect, useMemo, useRef, type CSSProperties } from "react";
 import { inlineBars } from "./inlineBars";
 import { EdgeDrawing } from "./EdgeDrawing";
+import { MapPins } from "./MapPins";
+import { MapText } from "./MapText";
 import { NodeDrawing, Plug } from "./NodeDrawing";
 import { Pill } from "./Pill";
 import { placePills, TOLD } from "./pills";
+import { pinsOf } from "./pins";
 import type { PlacedMap } from "./placed";
-import { portsOf } from "./ports";
 import { ReadingTags, TAG_ROOM, tagsOf } from "./ReadingTags";
 import styles from "./RootMap.module.css";
 import { suspicionOnMap, type MapSuspicion } from "./suspicion";
@@ -22,8 +24,6 @@ interface Props {
   /** a cavity, splice or part tapped: a lead goes there */
   readonly onPoint?: ((point: string) => void) | undefined;
 }
-/** How near a finger must come to a pin, in the map's own units. */
-const TAP = 15;
 const NOTHING: MapSuspicion = { through: new Map(), on: new Map() };
 
 /** Codes above, what they share below; thicker means more suspicion passes through. */
@@ -43,96 +43,98 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
     () => [...map.edges].sort((a, b) => (suspicion.through.get(a.id) ?? 0) - (suspicion.through.get(b.id) ?? 0)),
     [map, suspicion],
   );
+  const pan = useNextInSight(map, next, left, right - left);
   return (
     <figure className={styles.figure}>
-      <svg
-        viewBox={`${left} 0 ${right - left} ${height}`}
-        className={styles.svg}
-        role="img"
-        aria-label={describe(map, suspicion)}
-        style={{ maxWidth: map.width * 1.12 }}
-      >
-        {bars.map((b) =>
-          b.pieces.map((p) => (
-            <rect
-              key={`${b.id} ${p.left}`}
-              x={p.left}
-              y={b.y}
-              width={p.right - p.left}
-              height={b.height}
-              rx={8}
-              className={styles.plug}
-              strokeDasharray={b.out ? "5 4" : undefined}
-            />
-          )),
-        )}
-        {map.nodes.map((n) =>
-          n.type === "sensor" ? <Plug key={n.id} node={n} out={unplugged.includes(n.detail)} /> : null,
-        )}
-        <g>
-          {edges.map((e) => (
-            <EdgeDrawing key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />
-          ))}
-        </g>
-        {bars.map((b) =>
-          b.room ? (
-            <g key={b.id}>
-              <text x={b.left - 10} y={b.y + 11} textAnchor="end" className={styles.name}>
-                {b.id}
-              </text>
-              <text x={b.left - 10} y={b.y + 26} textAnchor="end" className={styles.note}>
-                {b.detail}
-              </text>
-            </g>
-          ) : (
-            <text key={b.id} x={b.left + 4} y={b.y - 8} className={styles.name}>
-              {b.id}
-              <tspan className={styles.note} dx="6">
-                {b.detail}
-              </tspan>
-            </text>
-          ),
-        )}
-        {map.nodes.map((n) => (
-          <NodeDrawing
-            key={n.id}
-            node={n}
-            nodes={map.nodes}
-            told={pills.some((p) => p.key === n.id)}
-            suspicion={suspicion}
-            next={next}
-            unplugged={unplugged}
-          />
-        ))}
-        {pills.map((p) => (
-          <Pill key={p.key} x={p.x} y={p.y} share={p.share} />
-        ))}
-        <ReadingTags tags={tags} />
-        {onPoint ? (
+      <div ref={pan} className={styles.pan} style={{ "--map-width": `${right - left}px` } as CSSProperties}>
+        <svg
+          viewBox={`${left} 0 ${right - left} ${height}`}
+          className={styles.svg}
+          role={onPoint ? "group" : "img"}
+          aria-label={describe(map, suspicion)}
+          style={{ maxWidth: map.width * 1.12 }}
+        >
           <g aria-hidden="true">
-            {map.nodes.flatMap((n) =>
-              portsOf(n)
-                .slice(0, n.type === "part" ? 1 : undefined)
-                .map((p) => (
-                  <circle
-                    key={p.point}
-                    cx={p.cx}
-                    cy={p.cy}
-                    r={TAP}
-                    className={styles.tap}
-                    onClick={() => onPoint(p.point)}
-                  >
-                    <title>{`Put a lead on ${p.point}`}</title>
-                  </circle>
-                )),
+            {bars.map((b) =>
+              b.pieces.map((p) => (
+                <rect
+                  key={`${b.id} ${p.left}`}
+                  x={p.left}
+                  y={b.y}
+                  width={p.right - p.left}
+                  height={b.height}
+                  rx={8}
+                  className={styles.plug}
+                  strokeDasharray={b.out ? "5 4" : undefined}
+                />
+              )),
             )}
+            {map.nodes.map((n) =>
+              n.type === "sensor" ? <Plug key={n.id} node={n} out={unplugged.includes(n.detail)} /> : null,
+            )}
+            <g>
+              {edges.map((e) => (
+                <EdgeDrawing key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />
+              ))}
+            </g>
+            {bars.map((b) =>
+              b.room ? (
+                <g key={b.id}>
+                  <text x={b.left - 10} y={b.y + 11} textAnchor="end" className={styles.name}>
+                    {b.id}
+                  </text>
+                  <text x={b.left - 10} y={b.y + 26} textAnchor="end" className={styles.note}>
+                    {b.detail}
+                  </text>
+                </g>
+              ) : (
+                <text key={b.id} x={b.left + 4} y={b.y - 8} className={styles.name}>
+                  {b.id}
+                  <tspan className={styles.note} dx="6">
+                    {b.detail}
+                  </tspan>
+                </text>
+              ),
+            )}
+            {map.nodes.map((n) => (
+              <NodeDrawing
+                key={n.id}
+                node={n}
+                nodes={map.nodes}
+                told={pills.some((p) => p.key === n.id)}
+                suspicion={suspicion}
+                next={next}
+                unplugged={unplugged}
+              />
+            ))}
+            {pills.map((p) => (
+              <Pill key={p.key} x={p.x} y={p.y} share={p.share} />
+            ))}
+            <ReadingTags tags={tags} />
           </g>
-        ) : null}
-      </svg>
-      <figcaption className={styles.caption}>{captionOf(map)}</figcaption>
+          {onPoint ? <MapPins map={map} suspicion={suspicion} next={next} onPoint={onPoint} /> : null}
+        </svg>
+      </div>
+      <div className={styles.under}>
+        <figcaption className={styles.caption}>{captionOf(map)}</figcaption>
+        <MapText map={map} suspicion={suspicion} readings={latest} />
+      </div>
     </figure>
   );
 });
+
+/** Where the map is wider than the screen, it is moved so that the next reading is in its middle. */
+function useNextInSight(map: PlacedMap, next: readonly string[], left: number, width: number) {
+  const pan = useRef<HTMLDivElement>(null);
+  const pin = pinsOf(map).find((p) => next.includes(p.point));
+  const at = pin && (pin.cx - left) / width;
+  useEffect(() => {
+    const box = pan.current;
+    if (!box || at === undefined || box.scrollWidth <= box.clientWidth) return;
+    box.scrollLeft = at * box.scrollWidth - box.clientWidth / 2;
+  }, [at]);
+  return pan;
+}
 
 function captionOf(map: PlacedMap): string {
   const others =

@@ -47,7 +47,7 @@ export function SharedMatrixView({
       ) : null}
       <p className={styles.sum}>{sharedText(matrix)}</p>
       {rows.length ? (
-        <div className={styles.scroll}>
+        <div className={styles.scroll} tabIndex={0} role="region" aria-label="What the circuits share, as a table">
           <table>
             <thead>
               <tr>

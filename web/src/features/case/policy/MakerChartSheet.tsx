@@ -67,7 +67,7 @@ function MakerChartForm({ wiring, namer, instructor, chart, onLog }: Props) {
               <th>to</th>
               <th>Good: go to</th>
               <th>Bad: go to</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

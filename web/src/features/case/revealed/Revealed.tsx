@@ -1,11 +1,11 @@
 "use client";
-import { compareVerdict, findFault, generateFaults, type Played, type VerdictMatch } from "@radicula/core";
+import { compareVerdict, type Played, type VerdictMatch } from "@radicula/core";
 import { playedStepText, severityText } from "@radicula/core/words";
 import { useMemo } from "react";
 import { capital } from "@/ui/text";
 import card from "../reading/NextReading.module.css";
 import { useCase } from "../session/caseContext";
-import type { HiddenMachine } from "./hidden";
+import { hiddenFaults, type HiddenMachine } from "./hidden";
 import styles from "./Revealed.module.css";
 import { useHidden, usePlanned } from "./useRevealed";
 
@@ -26,13 +26,7 @@ export function Revealed() {
 
 function HiddenBeside({ hidden }: { readonly hidden: HiddenMachine }) {
   const { wiring, namer, analysis, folded } = useCase();
-  const faults = useMemo(() => {
-    const all = generateFaults(wiring);
-    return hidden.faults.flatMap(({ id, severity }) => {
-      const found = findFault(all, id);
-      return found ? [{ fault: found.fault, severity }] : [];
-    });
-  }, [wiring, hidden]);
+  const faults = useMemo(() => hiddenFaults(wiring, hidden), [wiring, hidden]);
   const verdict = folded.verdict?.entry;
   const match = compareVerdict(
     verdict && analysis?.suspects.find((s) => s.id === verdict.suspect),
@@ -71,7 +65,7 @@ function Ways({ hidden }: { readonly hidden: HiddenMachine }) {
   const { wiring, log, folded, namer } = useCase();
   const planned = usePlanned(wiring, hidden, log.entries);
   const taken = folded.readings.length;
-  const minutes = minutesBetween(log.entries.map((e) => e.at));
+  const minutes = minutesBetween(folded.readings.map((r) => r.entry.at));
   return (
     <>
       <table className={styles.ways}>
@@ -86,7 +80,7 @@ function Ways({ hidden }: { readonly hidden: HiddenMachine }) {
           <tr>
             <th scope="row">You</th>
             <td>{taken}</td>
-            <td>{minutes} min, first to last entry</td>
+            <td>{minutes} min from the first reading to the last</td>
           </tr>
           <tr>
             <th scope="row">The plan</th>

@@ -2,7 +2,7 @@
 import { useKey, useUndoKey } from "@/ui/keys";
 import { useCase } from "./caseContext";
 import { useCardActions } from "./useCardActions";
-import type { SheetName } from "./useSheets";
+import type { SheetName } from "./sheetNames";
 
 /** The keys of the case that open a sheet; listed in its help. */
 export const SHEET_KEYS: Readonly<Partial<Record<SheetName, string>>> = {

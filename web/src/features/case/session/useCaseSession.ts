@@ -13,7 +13,8 @@ import { useLogbook, type LogbookState } from "./useLogbook";
 import { useNextStep } from "./useNextStep";
 import { usePerson } from "./usePerson";
 import { useScannedWiring } from "./useScannedWiring";
-import { useSheets, type SheetName } from "./useSheets";
+import type { SheetName, View } from "./sheetNames";
+import { useSheets } from "./useSheets";
 
 export interface CaseProps {
   readonly job: Job;
@@ -22,10 +23,11 @@ export interface CaseProps {
   readonly initialEntries: readonly Entry[];
   readonly initialMap: Maps;
   readonly sheet?: SheetName | undefined;
+  readonly view?: View | undefined;
 }
 
 /** Everything one case on one screen hangs on: its logbook, what is computed from it, and what is open. */
-export function useCaseSession({ job, database, initialEntries, initialMap, sheet }: CaseProps) {
+export function useCaseSession({ job, database, initialEntries, initialMap, sheet, view = "map" }: CaseProps) {
   const card = useCard();
   const { take } = card;
   const giveBack = useCallback(
@@ -68,6 +70,7 @@ export function useCaseSession({ job, database, initialEntries, initialMap, shee
     entryNames: useMemo(() => entryNames(lines), [lines]),
     maps: useMap(wiring, initialMap, log.entries),
     sheets: useSheets(wiring, sheet),
+    view: useView(view),
     codes: useCodedCircuits(folded, wiring),
     open: folded.open,
     closed: folded.closed,
@@ -83,6 +86,19 @@ export function useCaseSession({ job, database, initialEntries, initialMap, shee
     dangers: folded.intake?.entry.safety.map((d) => CAUTION_WORDS[d]) ?? [],
     workbench: job.library ? `/wiring/${job.library.id}?job=${job.id}` : undefined,
   };
+}
+
+/** The way to look at what the codes share. It stands in the address, so that a link leads to it. */
+function useView(first: View) {
+  const [view, setView] = useState(first);
+  const show = useCallback((next: View) => {
+    setView(next);
+    const address = new URL(window.location.href);
+    if (next === "map") address.searchParams.delete("view");
+    else address.searchParams.set("view", next);
+    window.history.replaceState(null, "", address);
+  }, []);
+  return useMemo(() => ({ shown: view, show }), [view, show]);
 }
 export type CaseSession = ReturnType<typeof useCaseSession>;
 

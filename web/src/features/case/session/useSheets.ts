@@ -1,23 +1,7 @@
 "use client";
 import { isPoint, type Wiring } from "@radicula/core";
 import { useCallback, useEffect, useRef, useState } from "react";
-
-export const SHEETS = [
-  "other",
-  "codes",
-  "name",
-  "intake",
-  "seen",
-  "chart",
-  "help",
-  "runs",
-  "disturbed",
-  "meter",
-  "watch",
-  "sums",
-  "bench",
-] as const;
-export type SheetName = (typeof SHEETS)[number];
+import { SHEETS, type SheetName } from "./sheetNames";
 
 /** Which sheet is open over the case. */
 export interface Sheets {
@@ -99,6 +83,13 @@ const sheetInAddress = (): SheetName | undefined => {
   const named = new URLSearchParams(window.location.search).get(SHEET_PARAM);
   return SHEETS.find((s) => s === named);
 };
+/** The address of the job with a sheet open or none; what else stands in it stays. */
+function addressWith(sheet: SheetName | undefined): string {
+  const address = new URL(window.location.href);
+  if (sheet) address.searchParams.set(SHEET_PARAM, sheet);
+  else address.searchParams.delete(SHEET_PARAM);
+  return `${address.pathname}${address.search}`;
+}
 /**
  * An open sheet stands in the address: Back closes it first, and the address leads to it. The job is left by the next
  * Back only.
@@ -108,7 +99,7 @@ function useSheetHistory(first: SheetName | undefined, setSheet: (sheet: SheetNa
   const isPushed = useRef(false);
   useEffect(() => {
     // where the address asked for a sheet, the page stands before it
-    if (first) window.history.replaceState(null, "", window.location.pathname);
+    if (first) window.history.replaceState(null, "", addressWith(undefined));
     const moved = () => {
       const now = sheetInAddress();
       isPushed.current = now !== undefined;
@@ -118,7 +109,7 @@ function useSheetHistory(first: SheetName | undefined, setSheet: (sheet: SheetNa
     return () => window.removeEventListener("popstate", moved);
   }, [first, setSheet]);
   const push = useCallback((name: SheetName) => {
-    const address = `${window.location.pathname}?${SHEET_PARAM}=${name}`;
+    const address = addressWith(name);
     if (isPushed.current) window.history.replaceState(null, "", address);
     else window.history.pushState(null, "", address);
     isPushed.current = true;

@@ -1,6 +1,6 @@
 "use client";
 import { useCase } from "../session/caseContext";
-import { SHEETS } from "../session/useSheets";
+import { SHEETS } from "../session/sheetNames";
 import { REGISTRY } from "./registry";
 
 /**

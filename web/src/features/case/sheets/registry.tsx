@@ -5,7 +5,7 @@ import type { ComponentType } from "react";
 import { scanSimulated } from "../scan/simulated";
 import { useCase } from "../session/caseContext";
 import { now } from "../session/useCaseSession";
-import type { SheetName } from "../session/useSheets";
+import type { SheetName } from "../session/sheetNames";
 import { suspectedPlaces } from "../watch/places";
 import { useKeptCodes } from "./useKeptCodes";
 

@@ -109,6 +109,14 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
         flushSync(() => grid.current?.setActiveCell({ row: at.row, col: at.col === 0 ? 1 : 0 }));
         if (next >= known.current.length) flushSync(() => onRows((now) => [...now, rowBelow(now.at(-1))]));
         flushSync(() => grid.current?.setActiveCell({ row: next, col }));
+      } else if (e.key === "Tab" && !e.shiftKey && at.col === 0) {
+        // a pin typed whole, `b1.1`, fills both columns: the cursor goes on behind them
+        e.preventDefault();
+        e.stopPropagation();
+        const before = known.current[at.row]?.cavity;
+        flushSync(() => grid.current?.setActiveCell({ row: at.row, col: 1 }));
+        const after = known.current[at.row]?.cavity;
+        if (!before && after) flushSync(() => grid.current?.setActiveCell({ row: at.row, col: 2 }));
       } else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "d") {
         e.preventDefault();
         e.stopPropagation();

@@ -1,0 +1,21 @@
+/** Everything that opens over a case; each has an address of its own: `?sheet=codes`. */
+export const SHEETS = [
+  "other",
+  "codes",
+  "name",
+  "intake",
+  "seen",
+  "chart",
+  "help",
+  "runs",
+  "disturbed",
+  "meter",
+  "watch",
+  "sums",
+  "bench",
+] as const;
+export type SheetName = (typeof SHEETS)[number];
+
+/** The ways to look at what the codes share; each has an address too: `?view=shared`. */
+export const VIEWS = ["map", "shared", "course"] as const;
+export type View = (typeof VIEWS)[number];
