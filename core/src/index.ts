@@ -151,6 +151,7 @@ export {
 export { predictCodes, type PredictedCode } from "./instruments/predictCodes.js";
 export { ohmmeter, voltmeter } from "./instruments/meter.js";
 export { batteryOf, type FaultAt } from "./instruments/machineState.js";
+export { profileOf, type ProfilePoint } from "./instruments/profile.js";
 export { Rig } from "./instruments/rig.js";
 export {
   isPoint,

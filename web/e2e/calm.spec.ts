@@ -140,6 +140,11 @@ test("every sheet and view has an address", async ({ page, request }) => {
   await expect(page.getByRole("dialog", { name: "Guided tests" })).toBeVisible();
   await page.goto(`${app.address}/job/${id}?view=shared`);
   await expect(page.getByText(/All 3 pass through S14/)).toBeVisible();
+  await page.goto(`${app.address}/job/${id}?view=profile`);
+  await expect(page.getByRole("img", { name: /Voltage along the wire: A1:17 5\.0\d V/ })).toBeVisible();
+  await page.getByText("As a table").click();
+  await expect(page.getByRole("row", { name: /^S14/ })).toContainText("5.0");
+  expect(await axeFindings(page)).toEqual([]);
   await page.getByTitle("Root map").click();
   await expect(page.getByRole("group", { name: /Root map/ })).toBeVisible();
   expect(page.url()).not.toContain("view=");
@@ -243,4 +248,39 @@ test("while the server is away a job opens again after a reload, and what is rea
   await saved(page);
   expect(broken).toEqual([]);
   await context.close();
+});
+
+test("no page jumps while it opens, and none complains to the browser", async ({ page, request }) => {
+  const id = await newJob(request, "Still");
+  const wiring = await makeWiring(app.address, request, JSON.parse(readFileSync("demo/tug-4.wiring.json", "utf8")));
+  const complaints: string[] = [];
+  page.on("console", (m) => {
+    if (m.type() === "error" || m.type() === "warning") complaints.push(m.text());
+  });
+  page.on("pageerror", (e) => complaints.push(e.message));
+  await page.addInitScript(() => {
+    const shifts: number[] = [];
+    Object.assign(window, { shifts });
+    new PerformanceObserver((list) => {
+      for (const e of list.getEntries() as (PerformanceEntry & { value: number; hadRecentInput: boolean })[])
+        if (!e.hadRecentInput) shifts.push(e.value);
+    }).observe({ type: "layout-shift", buffered: true });
+  });
+  const opened: readonly (readonly [string, () => Promise<unknown>])[] = [
+    ["/", () => expect(page.getByRole("listitem").first()).toBeVisible()],
+    [`/job/${id}`, () => expect(page.getByRole("region", { name: "Suspects" })).toBeVisible()],
+    [`/wiring/${wiring}`, () => expect(page.getByText("Sensors and actuators")).toBeVisible()],
+    ["/wirings", () => expect(page.getByRole("listitem").first()).toBeVisible()],
+    ["/calculators", () => expect(page.getByRole("heading", { name: "Calculators" })).toBeVisible()],
+  ];
+  for (const [path, isThere] of opened) {
+    await page.goto(`${app.address}${path}`);
+    await isThere();
+    await still(page);
+    const shifted = await page.evaluate(() => (window as unknown as { shifts: number[] }).shifts);
+    // 0.1 is called good (web.dev, value from memory); a job's card is written again once all suspects were compared
+    const most = path.startsWith("/job") ? 0.06 : 0.02;
+    expect([path, shifted.reduce((a, b) => a + b, 0) < most, shifted]).toEqual([path, true, shifted]);
+  }
+  expect(complaints).toEqual([]);
 });

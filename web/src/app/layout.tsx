@@ -1,5 +1,3 @@
-import "@fontsource-variable/atkinson-hyperlegible-next/wght.css";
-import "@fontsource-variable/atkinson-hyperlegible-mono/wght.css";
 import "./globals.css";
 import { AntdRegistry } from "@ant-design/nextjs-registry";
 import type { Metadata, Viewport } from "next";
@@ -8,6 +6,7 @@ import type { ReactNode } from "react";
 import { env } from "@/env";
 import { Signed } from "@/features/people/Signed";
 import { signedIn } from "@/server/people/signedIn";
+import { FONTS } from "./fonts";
 import { Offline } from "@/ui/Offline";
 import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
@@ -29,7 +28,7 @@ export default async function RootLayout({ children }: { readonly children: Reac
   const chosen = (await cookies()).get(THEME_COOKIE)?.value;
   const initial = chosen === "dark" || chosen === "light" ? chosen : undefined;
   return (
-    <html lang="en" data-theme={initial ?? "light"} suppressHydrationWarning>
+    <html lang="en" className={FONTS} data-theme={initial ?? "light"} suppressHydrationWarning>
       <body>
         <a href="#content" className="skip">
           Skip to the content

@@ -15,7 +15,7 @@ export function CaseHead() {
   const { job, log, analysis, sheets, workbench } = useCase();
   return (
     <header className={styles.head}>
-      <Link href="/" className={styles.brand} aria-label="All jobs">
+      <Link href="/" className={styles.brand} aria-label="Radicula: all jobs">
         <Logo /> radicula
       </Link>
       <h1 className={styles.job}>

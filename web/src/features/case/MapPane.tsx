@@ -9,6 +9,7 @@ import { useCase } from "./session/caseContext";
 import type { View } from "./session/sheetNames";
 
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
+const Profile = dynamic(() => import("./profile/Profile").then((m) => m.Profile), { ssr: false });
 const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then((m) => m.SharedMatrixView), {
   ssr: false,
 });
@@ -16,6 +17,7 @@ const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then(
 const CHOICES: readonly { readonly value: View; readonly label: string }[] = [
   { value: "map", label: "Root map" },
   { value: "shared", label: "What they share" },
+  { value: "profile", label: "Along the wire" },
   { value: "course", label: "Suspicion over time" },
 ];
 
@@ -25,6 +27,7 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   const view = choice.shown;
   const readsYet = folded.readings.length > 0;
   const about: Readonly<Record<View, string>> = {
+    profile: "volts to battery negative, from the module to the plug",
     course: "after each entry of the logbook",
     shared: "from the drawing alone, before any voltage is known",
     map: codes.matrix.coded.length && !readsYet ? sharedText(codes.matrix) : "thicker means more suspected",
@@ -53,6 +56,7 @@ function ViewOf({ view, isEnded }: { readonly view: View; readonly isEnded: bool
         namer={namer}
       />
     );
+  if (view === "profile") return <Profile />;
   if (view === "shared")
     return (
       <SharedMatrixView

@@ -85,7 +85,8 @@ function Solving() {
       </Start>
     );
   return (
-    <section className={styles.start} aria-live="polite">
+    // the card of the next reading comes here: the room it takes is kept
+    <section className={styles.start} data-solving="true" aria-live="polite">
       <h2>Solving the circuit…</h2>
       <p className="muted">Every fault this wiring can have, at every severity.</p>
       <Working />

@@ -10,7 +10,7 @@ import styles from "./Workbench.module.css";
 const PinGrid = dynamic(() => import("./grid/PinGrid").then((m) => m.PinGrid), {
   ssr: false,
   loading: () => (
-    <p className="muted" style={{ padding: 24 }}>
+    <p className="muted" style={{ padding: 24, flex: "1 1 auto", minHeight: 220 }}>
       Opening the table…
     </p>
   ),

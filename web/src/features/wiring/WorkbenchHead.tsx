@@ -29,7 +29,7 @@ export function WorkbenchHead({
   const { chart, change, draft, job, find, setFind, nextFound, going, toJob } = bench;
   return (
     <header className={styles.head}>
-      <Link href="/" className={styles.brand} aria-label="All jobs">
+      <Link href="/" className={styles.brand} aria-label="Radicula: all jobs">
         <Logo /> radicula
       </Link>
       <h1>

@@ -81,6 +81,7 @@ function Row({
       <button type="button" className={styles.row} aria-expanded={isOpen} onClick={onToggle}>
         <span className={`mono ${styles.share}`} data-strong={isLeader || s.share >= STRONG}>
           {shareShort(s.share)}
+          <span className={styles.bar} style={{ width: `${Math.max(2, 100 * s.share)}%` }} aria-hidden="true" />
         </span>
         <span className={styles.title}>
           {capital(title)}

@@ -72,6 +72,12 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
     },
     [keys],
   );
+  // its columns take their widths once it stands: not shown before, so that nothing jumps
+  const [isMeasured, setMeasured] = useState(false);
+  useEffect(() => {
+    let frames = requestAnimationFrame(() => (frames = requestAnimationFrame(() => setMeasured(true))));
+    return () => cancelAnimationFrame(frames);
+  }, []);
   useImperativeHandle(ref, () => ({ goTo }), [goTo]);
 
   // the sheet is reached by Tab, and the first cell with it
@@ -130,7 +136,12 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
   }, [keys, onRows]);
 
   return (
-    <div ref={frame} className={styles.frame} data-testid="pin-grid">
+    <div
+      ref={frame}
+      className={styles.frame}
+      data-testid="pin-grid"
+      style={{ visibility: isMeasured ? "visible" : "hidden" }}
+    >
       <DynamicDataSheetGrid<ChartRow>
         ref={grid}
         value={rows as ChartRow[]}
