@@ -250,7 +250,9 @@ test("while the server is away a job opens again after a reload, and what is rea
   await context.close();
 });
 
-test("no page jumps while it opens, and none complains to the browser", async ({ page, request }) => {
+test("no page jumps while it opens, and none complains to the browser", async ({ browser, request }) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: "allow" });
+  const page = await context.newPage();
   const id = await newJob(request, "Still");
   const wiring = await makeWiring(app.address, request, JSON.parse(readFileSync("demo/tug-4.wiring.json", "utf8")));
   const complaints: string[] = [];
@@ -283,4 +285,5 @@ test("no page jumps while it opens, and none complains to the browser", async ({
     expect([path, shifted.reduce((a, b) => a + b, 0) < most, shifted]).toEqual([path, true, shifted]);
   }
   expect(complaints).toEqual([]);
+  await context.close();
 });
