@@ -3,6 +3,7 @@ export const OTHER_SORTS: Readonly<Record<string, string>> = {
   case: "This is a job. Open it under Jobs.",
   wiring: "This is a wiring. Open it under Wirings.",
   chart: "This is a pin chart. Open it under Wirings.",
+  pins: "This is a pin chart. Open it under Wirings.",
   table: "This is a table. If it is a pin chart, open it under Wirings.",
   zip: "This is a zip. A job saved with its photos is opened under Jobs.",
   graph: "This is a graph (GraphML). It is written for other programs and not read back. Open the wiring or its chart.",

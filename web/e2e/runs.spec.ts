@@ -116,7 +116,7 @@ test("a run can wait, be left, and is where it was after a reload", async ({ pag
   await page.reload();
   await settled(page);
   await expect(panel(page).getByRole("listitem")).toHaveCount(1);
-  await expect(card(page)).toContainText("Next step of the run");
+  await expect(card(page)).toContainText("Next step of this test");
   await panel(page).getByRole("button", { name: "Stop the test" }).click();
   await expect(panel(page)).toBeHidden();
 });

@@ -124,6 +124,7 @@ describe("opening files", () => {
       ["b7.jpg", "\u00ff\u00d8\u00ff\u00e0", /picture/],
       ["manual.pdf", "%PDF-1.7", /PDF/],
       ["scan.txt", "P0522 active\nP0237 active", /Open the job it belongs to/],
+      ["trace.csv", "time,channel 1\n0.001,4.98", /a table/],
       ["pins.xlsx", "PK\u0003\u0004", /Save it as CSV/],
     ] as const;
     for (const [name, text, says] of tried) {

@@ -3,6 +3,7 @@ export const FILE_SORTS = [
   "case",
   "wiring",
   "chart",
+  "pins",
   "table",
   "zip",
   "graph",
@@ -32,7 +33,9 @@ const OLD_SPREADSHEET = /^\u00d0\u00cf\u0011\u00e0/;
 /** The head of a logbook saved as a table. */
 const LOGBOOK_HEAD = /^\uFEFF?number,at,by,type,where\b/;
 const TROUBLE_CODE = /\b(?:[PCBU][0-3][0-9A-F]{3}|SPN\D{0,3}\d{1,6}\D{1,8}FMI)\b/i;
-const CHART_HEAD = /\b(?:cavity|cav|pin|terminal|position|connector|conn|plug)\b/i;
+/** A head that names connectors and cavities: a pin chart, not just any table. */
+const CONNECTOR_WORD = /\b(?:connector|conn|plug)\b/i;
+const CAVITY_WORD = /\b(?:cavity|cav|pin|terminal|position)\b/i;
 
 /**
  * @param text the file as text; of a file that is none, its bytes as characters 0 to 255
@@ -55,7 +58,9 @@ export function fileSort(text: string, name = ""): FileSort {
   const lines = begins.split(/\r?\n/, CODE_LINES).filter((l) => l.trim() !== "");
   if (lines.length === 0) return "other";
   // a pin chart may name codes, and a scan may have a head; what most lines hold decides
-  if (/^#(?:connectors|parts|chart)\b/m.test(text) || CHART_HEAD.test(lines[0] ?? "")) return "table";
+  const first = lines[0] ?? "";
+  if (/^#(?:connectors|parts|chart)\b/m.test(text) || (CONNECTOR_WORD.test(first) && CAVITY_WORD.test(first)))
+    return "pins";
   if (lines.filter((l) => TROUBLE_CODE.test(l)).length * 2 >= lines.length) return "scan";
   return lines.some((l) => /[\t;,|]/.test(l)) ? "table" : "other";
 }

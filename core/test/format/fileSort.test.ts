@@ -22,8 +22,9 @@ const FILES: readonly (readonly [FileSort, string, string?])[] = [
   ["page", "<!DOCTYPE html><html>"],
   ["netlist", "* a circuit\nR1 1 0 10k\n.end\n"],
   ["scan", "A1: P0522 low, active\nP0237 active\n"],
-  ["table", "connector;cavity;colour\nB7;1;OG\n"],
+  ["pins", "connector;cavity;colour\nB7;1;OG\n"],
   ["table", "B7\t1\tOG\tS14\n"],
+  ["table", "time,channel 1\n0.001,4.98\n"],
   ["other", "dear all"],
   ["other", '{"some":"thing"}'],
   ["other", ""],
@@ -39,7 +40,7 @@ describe("what this program writes", () => {
   test("is known again", () => {
     expect(fileSort(JSON.stringify(wiring))).toBe("wiring");
     expect(fileSort(JSON.stringify(chart, null, 1))).toBe("chart");
-    expect(fileSort(writeCsv(chart).text)).toBe("table");
+    expect(fileSort(writeCsv(chart).text)).toBe("pins");
     expect(fileSort(graphml(wiring))).toBe("graph");
     expect(fileSort(logbookCsv(entries))).toBe("logbook");
   });

@@ -41,6 +41,10 @@ registerRoute(
     cacheName: PAGES_CACHE,
     networkTimeoutSeconds: SLOWEST_S,
     matchOptions: { ignoreSearch: true, ignoreVary: true },
-    plugins: [new ExpirationPlugin({ maxEntries: MOST_PAGES, purgeOnQuotaError: true })],
+    plugins: [
+      // a way to sign in, or a refusal, is no page to keep
+      { cacheWillUpdate: ({ response }) => Promise.resolve(response.status === 200 ? response : null) },
+      new ExpirationPlugin({ maxEntries: MOST_PAGES, purgeOnQuotaError: true }),
+    ],
   }),
 );

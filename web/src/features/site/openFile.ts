@@ -25,14 +25,15 @@ export async function openFile(file: File, asked: "job" | "wiring"): Promise<Ope
   const bytes = await file.arrayBuffer();
   const sort = fileSort(firstBytes(bytes), file.name);
   if (sort === "zip") return to("job", await postAs("application/zip", "/api/jobs", file, Made));
-  if (NOT_OPENED.has(sort)) return refused("file.other-sort", { sort });
+  // any table may be a pin chart where wirings are; on the page of jobs it has to look like one
+  if (NOT_OPENED.has(sort) || (sort === "table" && asked === "job")) return refused("file.other-sort", { sort });
   const { text, isGuessed } = decoded(bytes);
   if (/^\s*[{[]/.test(text.replace(/^\uFEFF/, ""))) {
     const wanted = sort === "case" ? "job" : sort === "chart" ? "wiring" : asked;
     return to(wanted, await postAs("application/json", wanted === "job" ? "/api/jobs" : "/api/wirings", text, Made));
   }
-  // only a pin chart is left; on the page of jobs, a text that is none is a file cut or mistaken
-  if (sort !== "table" && asked === "job" && !isGuessed)
+  // a text that is nothing of ours: the server says what it misses
+  if (sort !== "pins" && asked === "job" && !isGuessed)
     return to("job", await postAs("application/json", "/api/jobs", text, Made));
   const name = file.name.replace(/\.[^.]*$/, "").slice(0, LONGEST_NAME);
   return to("wiring", await post("/api/wirings", { csv: text, name }, Made));

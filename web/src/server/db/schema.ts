@@ -100,7 +100,7 @@ export const jobs = pgTable(
     createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
     putAway: putAway(),
   },
-  (t) => [check("jobs_put_away", isPutAwayWord(t.putAway))],
+  (t) => [check("jobs_put_away", isPutAwayWord(t.putAway)), index("jobs_machine").on(t.machine)],
 );
 
 /**

@@ -73,12 +73,17 @@ export function answerScale(
       high: a.high,
     })),
     ticks: ticksOf(unit, bottom, top)
-      .map((v) => ({ at: at(v), text: unit === "Ω" ? formatQuantity(v, "Ω").replace(/ ?Ω$/, "") : String(v) }))
+      .map((v) => ({ at: at(v), text: unit === "Ω" ? roundOhm(v) : String(v) }))
       .filter((t) => t.at <= END),
     healthy: Number.isNaN(healthy)
       ? undefined
       : { at: at(healthy), text: healthy === Infinity ? "OL" : formatQuantity(healthy, unit) },
   };
+}
+/** A power of ten as on a dial: 1, 100, 10 k. */
+function roundOhm(ohm: number): string {
+  const [by, unit] = ohm >= 1e6 ? [1e6, " M"] : ohm >= 1e3 ? [1e3, " k"] : [1, ""];
+  return `${Number((ohm / by).toPrecision(3))}${unit}`;
 }
 function ticksOf(unit: Unit, bottom: number, top: number): number[] {
   if (unit === "Ω") return OHM_TICKS.filter((v) => v < top * 8);

@@ -53,7 +53,7 @@ function labelOf(
   planned: boolean,
 ): string {
   if (own) return own.corrects ? `Instead of entry ${own.corrects}` : "Another reading";
-  if (!planned) return "Next step of the run";
+  if (!planned) return "Next step of this test";
   if (analysis?.again !== undefined) return `Once more: entry ${analysis.again} does not fit`;
   return analysis?.stage === "confirming" ? "Confirm" : "Next reading";
 }
