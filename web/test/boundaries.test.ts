@@ -77,7 +77,16 @@ describe("a row of the database is read before it is used", () => {
     expect(say({ path: [], ...first! } as never).text).toContain(what);
   });
   test("a kept summary of another shape is made anew, not shown", () => {
-    const good = { codes: ["P0642"], readings: 2, verdict: null, closed: false, open: [], lastAt: null, entries: 4 };
+    const good = {
+      codes: ["P0642"],
+      readings: 2,
+      verdict: null,
+      closed: false,
+      open: [],
+      lastAt: null,
+      lastBy: null,
+      entries: 4,
+    };
     expect(readSummary(good)).toEqual(good);
     expect(readSummary({ ...good, readings: -1 })).toBeUndefined();
     expect(readSummary({ ...good, open: [{ thing: "B7", how: "eaten" }] })).toBeUndefined();
