@@ -6,7 +6,7 @@ import styles from "./Case.module.css";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useCase } from "./session/caseContext";
-import type { View } from "./session/sheetNames";
+import type { MapView } from "./session/sheetNames";
 
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const Profile = dynamic(() => import("./profile/Profile").then((m) => m.Profile), { ssr: false });
@@ -14,7 +14,7 @@ const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then(
   ssr: false,
 });
 
-const CHOICES: readonly { readonly value: View; readonly label: string }[] = [
+const CHOICES: readonly { readonly value: MapView; readonly label: string }[] = [
   { value: "map", label: "Root map" },
   { value: "shared", label: "What they share" },
   { value: "profile", label: "Along the wire" },
@@ -26,7 +26,7 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   const { codes, folded, view: choice } = useCase();
   const view = choice.shown;
   const readsYet = folded.readings.length > 0;
-  const about: Readonly<Record<View, string>> = {
+  const about: Readonly<Record<MapView, string>> = {
     profile: "volts to battery negative, from the module to the plug",
     course: "after each entry of the logbook",
     shared: "from the drawing alone, before any voltage is known",
@@ -35,7 +35,7 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   return (
     <>
       <div className={styles.mapHead}>
-        <Segmented<View> size="small" value={view} onChange={choice.show} options={[...CHOICES]} />{" "}
+        <Segmented<MapView> size="small" value={view} onChange={choice.show} options={[...CHOICES]} />{" "}
         <span className="muted" title={about[view]}>
           {about[view]}
         </span>
@@ -45,7 +45,7 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   );
 }
 
-function ViewOf({ view, isEnded }: { readonly view: View; readonly isEnded: boolean }) {
+function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: boolean }) {
   const { analysis, log, computed, namer, codes, sheets, maps, next } = useCase();
   if (view === "course")
     return (

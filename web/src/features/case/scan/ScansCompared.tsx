@@ -32,7 +32,7 @@ export function ScansCompared({ scans }: { readonly scans: readonly ScanEntry[] 
                 {s.wiped ? <small> battery had been off</small> : null}
               </th>
             ))}
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -18,4 +18,4 @@ export type SheetName = (typeof SHEETS)[number];
 
 /** The ways to look at what the codes share; each has an address too: `?view=shared`. */
 export const VIEWS = ["map", "shared", "profile", "course"] as const;
-export type View = (typeof VIEWS)[number];
+export type MapView = (typeof VIEWS)[number];

@@ -13,7 +13,7 @@ import { useLogbook, type LogbookState } from "./useLogbook";
 import { useNextStep } from "./useNextStep";
 import { usePerson } from "./usePerson";
 import { useScannedWiring } from "./useScannedWiring";
-import type { SheetName, View } from "./sheetNames";
+import type { MapView, SheetName } from "./sheetNames";
 import { useSheets } from "./useSheets";
 
 export interface CaseProps {
@@ -23,7 +23,7 @@ export interface CaseProps {
   readonly initialEntries: readonly Entry[];
   readonly initialMap: Maps;
   readonly sheet?: SheetName | undefined;
-  readonly view?: View | undefined;
+  readonly view?: MapView | undefined;
 }
 
 /** Everything one case on one screen hangs on: its logbook, what is computed from it, and what is open. */
@@ -89,9 +89,9 @@ export function useCaseSession({ job, database, initialEntries, initialMap, shee
 }
 
 /** The way to look at what the codes share. It stands in the address, so that a link leads to it. */
-function useView(first: View) {
+function useView(first: MapView) {
   const [view, setView] = useState(first);
-  const show = useCallback((next: View) => {
+  const show = useCallback((next: MapView) => {
     setView(next);
     const address = new URL(window.location.href);
     if (next === "map") address.searchParams.delete("view");

@@ -47,6 +47,7 @@ export function Codes({
         pagination={chart.codes.length > 50 ? { pageSize: 50, showSizeChanger: false } : false}
         dataSource={chart.codes.map((c, i) => ({ ...c, key: String(i), row: i }))}
         expandable={{
+          columnTitle: <span className="visually-hidden">Open the set condition</span>,
           expandedRowKeys: open === undefined ? [] : [open],
           onExpand: (yes, r) => setOpen(yes ? r.key : undefined),
           expandedRowRender: (r) => (
