@@ -226,7 +226,7 @@ test("the board of 1 000 jobs with 60 entries each is ready at once, and reads n
   // jobs of an older version have no summary: the first look makes them
   await page.goto(app.address);
   await expect(page.getByText("60 readings so far")).toHaveCount(100); // the newest
-  await page.getByRole("link", { name: /^Show \d+ older jobs too$/ }).click();
+  await page.getByRole("link", { name: /^Show \d+ more jobs too$/ }).click();
   await expect(page.getByText("60 readings so far")).toHaveCount(1000);
   const times: number[] = [];
   for (let i = 0; i < 8; i++) {
