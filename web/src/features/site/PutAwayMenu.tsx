@@ -2,8 +2,10 @@
 import { App, Button, Dropdown, type MenuProps } from "antd";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
+import { useState } from "react";
 import { say } from "@/messages/issues";
 import { Done, post } from "@/ui/send";
+import styles from "./SiteHead.module.css";
 
 type Where = "archived" | "deleted" | null;
 const DONE: Readonly<Record<Exclude<Where, null>, string>> = { archived: "Archived", deleted: "Deleted" };
@@ -61,11 +63,36 @@ export function PutAwayMenu({
     ...(where === "archived" ? [] : [item("archived", "Archive")]),
     ...(where === "deleted" ? [] : [{ ...item("deleted", "Delete"), danger: true }]),
   ];
-  return (
-    <Dropdown trigger={["click"]} menu={{ items }} placement="bottomRight">
-      <Button type="text" aria-label={`More for ${name}`} style={{ width: 44, height: 44 }}>
-        ⋯
-      </Button>
+  // a list of a thousand has a thousand of these: the menu comes with its first use
+  const [isUsed, setUsed] = useState(false);
+  const [isOpen, setOpen] = useState(false);
+  const button = (
+    <button
+      type="button"
+      className={styles.more}
+      aria-label={`More for ${name}`}
+      aria-haspopup="menu"
+      onClick={() => {
+        if (isUsed) return;
+        setUsed(true);
+        setOpen(true);
+      }}
+    >
+      ⋯
+    </button>
+  );
+  return isUsed ? (
+    <Dropdown
+      trigger={["click"]}
+      menu={{ items }}
+      placement="bottomRight"
+      open={isOpen}
+      onOpenChange={setOpen}
+      autoFocus
+    >
+      {button}
     </Dropdown>
+  ) : (
+    button
   );
 }
