@@ -18,8 +18,9 @@ export const FILE_SORTS = [
 ] as const;
 export type FileSort = (typeof FILE_SORTS)[number];
 
-/** So much of a file is looked at. */
+/** So much of a file is looked at for its first bytes, and for what stands in it. */
 const HEAD = 4000;
+const LOOKED_AT = 200_000;
 const CODE_LINES = 200;
 
 /** First bytes of formats that are no text: file signatures, values from memory. */
@@ -38,23 +39,24 @@ const CONNECTOR_WORD = /\b(?:connector|conn|plug)\b/i;
 const CAVITY_WORD = /\b(?:cavity|cav|pin|terminal|position)\b/i;
 
 /**
- * @param text the file as text; of a file that is none, its bytes as characters 0 to 255
+ * @param whole the file as text; of a file that is none, its bytes as characters 0 to 255
  * @param name its name, where it has one
  */
-export function fileSort(text: string, name = ""): FileSort {
+export function fileSort(whole: string, name = ""): FileSort {
+  const text = whole.slice(0, LOOKED_AT);
   const head = text.slice(0, HEAD);
   const signed = SIGNATURES.find(([bytes]) => bytes.test(head))?.[1];
   if (OLD_SPREADSHEET.test(head) || (signed === "zip" && SPREADSHEET_NAME.test(name))) return "spreadsheet";
   if (signed) return signed;
   const begins = head.replace(/^\uFEFF/, "").trimStart();
   if (/^[{[]/.test(begins)) {
-    const format = /"format"\s*:\s*"radicula\/(case|wiring|chart)"/.exec(text)?.[1];
+    const format = /"format"\s{0,4}:\s{0,4}"radicula\/(case|wiring|chart)"/.exec(whole)?.[1];
     return format === "case" || format === "wiring" || format === "chart" ? format : "other";
   }
   if (/<graphml[\s>]/i.test(head)) return "graph";
   if (/^<!doctype html|^<html[\s>]/i.test(begins)) return "page";
   if (LOGBOOK_HEAD.test(head)) return "logbook";
-  if (/^\s*\.(?:end|op|tran|dc|ac|model|subckt|include)\b/im.test(text)) return "netlist";
+  if (/^[ \t]{0,8}\.(?:end|op|tran|dc|ac|model|subckt|include)\b/im.test(text)) return "netlist";
   const lines = begins.split(/\r?\n/, CODE_LINES).filter((l) => l.trim() !== "");
   if (lines.length === 0) return "other";
   // a pin chart may name codes, and a scan may have a head; what most lines hold decides

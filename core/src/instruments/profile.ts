@@ -28,7 +28,6 @@ export function profileOf(wiring: Wiring, pin: string, state: State, faults: rea
   if (end === undefined) return [];
   const healthy = new Rig(wiring);
   const faulty = faults.length ? new Rig(wiring, faults) : undefined;
-  // a splice stands once on the way, whichever of its legs is meant
   const way: { point: string; over: PathStep | undefined }[] = [{ point: end, over: undefined }];
   for (const step of [...steps].reverse()) way.push({ point: step.from, over: step });
   return way.map(({ point, over }) => ({

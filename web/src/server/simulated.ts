@@ -12,8 +12,8 @@ import { entriesAfter } from "./repo/entries";
 import { findJob, hiddenOf, JobId, type Hidden, type Job } from "./repo/jobs";
 
 /**
- * The simulated machine of a practice job, with what the logbook has made of it. The hidden faults never leave the
- * server.
+ * The simulated machine of a practice job, with what the logbook has made of it. The hidden faults leave the
+ * server only once the job is closed.
  */
 export interface Simulated {
   readonly job: Job;

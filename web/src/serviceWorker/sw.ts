@@ -7,7 +7,7 @@ import { ExpirationPlugin } from "workbox-expiration";
 import { cleanupOutdatedCaches, matchPrecache, precacheAndRoute } from "workbox-precaching";
 import { registerRoute } from "workbox-routing";
 import { NetworkFirst } from "workbox-strategies";
-import { PAGES_CACHE } from "./pages";
+import { isKeptPage, PAGES_CACHE } from "./pages";
 
 declare const self: ServiceWorkerGlobalScope;
 /** Scripts, styles and fonts of this build; put in when it is bundled. Their names say their content. */
@@ -30,13 +30,11 @@ registerRoute(
 );
 precacheAndRoute(BUILT_FILES.map((url) => ({ url, revision: null })));
 
-/** Pages that open without the server: the board, and jobs. */
-const KEPT_PAGE = /^\/(?:job\/[^/]+)?$/;
 /** A line that is slower than this is as good as none, s. */
 const SLOWEST_S = 8;
 const MOST_PAGES = 30;
 registerRoute(
-  ({ request, url }) => request.mode === "navigate" && KEPT_PAGE.test(url.pathname),
+  ({ request, url }) => request.mode === "navigate" && isKeptPage(url.pathname),
   new NetworkFirst({
     cacheName: PAGES_CACHE,
     networkTimeoutSeconds: SLOWEST_S,

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect } from "react";
-import { PAGES_CACHE } from "@/serviceWorker/pages";
+import { isKeptPage, PAGES_CACHE } from "@/serviceWorker/pages";
 
 /**
  * Lets the pages last looked at open while the server is away. Not where people sign in: there a page is shown to who
@@ -22,7 +22,7 @@ async function keep(): Promise<void> {
     // this page came before there was anybody to keep it
     const cache = await caches.open(PAGES_CACHE);
     const { pathname } = window.location;
-    if (/^\/(?:job\/[^/]+)?$/.test(pathname) && !(await cache.match(pathname))) await cache.add(pathname);
+    if (isKeptPage(pathname) && !(await cache.match(pathname))) await cache.add(pathname);
   } catch {
     // a browser that keeps nothing works as before, with the server
   }

@@ -21,6 +21,7 @@ export function CaseAlerts() {
           {say({ code: computed.failed, path: [], params: {} }).text}
         </div>
       ) : null}
+      <PutAway />
       <NewerRevision />
       {analysis ? (
         <Remarks
@@ -30,6 +31,26 @@ export function CaseAlerts() {
         />
       ) : null}
     </>
+  );
+}
+
+/** A job that is off the board still opens by its address. */
+function PutAway() {
+  const { job } = useCase();
+  const [refused, setRefused] = useState<string | undefined>(undefined);
+  if (!job.putAway) return null;
+  const putBack = async () => {
+    const done = await post(`/api/jobs/${job.id}/away`, { where: null }, Done);
+    if (done.ok) window.location.reload();
+    else setRefused(done.issues.map((i) => say(i).text).join(" "));
+  };
+  return (
+    <div className={styles.alert} role="status">
+      <span>{refused ?? `This job is ${job.putAway}: it is not on the board.`}</span>
+      <Button size="small" onClick={() => void putBack()}>
+        Put back
+      </Button>
+    </div>
   );
 }
 

@@ -52,7 +52,11 @@ function useMore(): MenuProps["items"] {
     </Link>
   );
   const asFound = open.length ? `Restore before closing (${open.length})` : "Restore before closing";
+  const same = job.machine && job.others ? `Other jobs of this machine (${job.others})` : "";
   return [
+    ...(same && job.machine
+      ? [{ key: "same", label: <Link href={`/?machine=${encodeURIComponent(job.machine)}`}>{same}</Link> }]
+      : []),
     { key: "runs", label: "Guided tests", onClick: () => sheets.open("runs") },
     { key: "watch", label: "Move one place at a time", onClick: () => sheets.open("watch") },
     { key: "disturbed", label: asFound, onClick: () => sheets.open("disturbed") },

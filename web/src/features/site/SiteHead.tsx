@@ -1,5 +1,4 @@
 import Link from "next/link";
-import type { ReactNode } from "react";
 import { PersonButton } from "@/features/people/PersonButton";
 import { Logo } from "@/ui/Logo";
 import { ThemeToggle } from "@/ui/ThemeToggle";
@@ -29,13 +28,15 @@ export function SiteHead({ here }: { readonly here?: Page }) {
   );
 }
 
-/** The same ways out, where a job or a wiring has a head of its own. Narrow screens have them in the menu. */
-export function HeadLinks({ children }: { readonly children?: ReactNode }) {
+/**
+ * The same ways out, where a job or a wiring has a head of its own. On narrow screens the name of the program leads to
+ * the jobs.
+ */
+export function HeadLinks() {
   return (
     <nav className={styles.links} aria-label="Main">
       <Link href="/">Jobs</Link>
       <Link href="/wirings">Wirings</Link>
-      {children}
     </nav>
   );
 }

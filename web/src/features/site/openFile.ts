@@ -1,4 +1,5 @@
 import { fileSort, type FileSort, type Issue } from "@radicula/core";
+import { decoded } from "@/ui/decoded";
 import { Made, post, postAs, type Posted } from "@/ui/send";
 
 /** A zip may be larger than the text in it; the server has limits for both. */
@@ -56,12 +57,4 @@ export function firstBytes(bytes: ArrayBuffer): string {
   let text = "";
   for (const byte of new Uint8Array(bytes.slice(0, TOLD_BY))) text += String.fromCharCode(byte);
   return text;
-}
-/** Text as UTF-8, or as what spreadsheets of old write. */
-export function decoded(bytes: ArrayBuffer): { readonly text: string; readonly isGuessed: boolean } {
-  try {
-    return { text: new TextDecoder("utf-8", { fatal: true }).decode(bytes), isGuessed: false };
-  } catch {
-    return { text: new TextDecoder("windows-1252").decode(bytes), isGuessed: true };
-  }
 }

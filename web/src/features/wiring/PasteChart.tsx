@@ -3,6 +3,7 @@ import { chartRow, emptyChart, mergeCharts, readCsv, type Chart, type Issue, typ
 import { issueText } from "@radicula/core/words";
 import { Button, Input, Modal, Segmented } from "antd";
 import { useMemo, useRef, useState } from "react";
+import { decoded } from "@/ui/decoded";
 import { tidyRow } from "./edit";
 import { useBuilt } from "./useBuilt";
 import type { Built } from "@/workers/chart.worker";
@@ -49,7 +50,7 @@ function usePasted({ chart }: Props) {
   const [text, setText] = useState("");
   const [how, setHow] = useState<How>("compare");
   const [source, setSource] = useState("chart B");
-  const [decoded, setDecoded] = useState("");
+  const [note, setNote] = useState("");
   const read = useMemo(() => (text.trim() ? readCsv(text) : undefined), [text]);
   const second: Chart = useMemo(
     () =>
@@ -68,13 +69,12 @@ function usePasted({ chart }: Props) {
   );
   const openFile = async (f: File) => {
     if (f.size > MOST_CHARACTERS) {
-      setDecoded("This file is too large: 8 million characters at most.");
+      setNote("This file is too large: 8 million characters at most.");
       return;
     }
-    const bytes = await f.arrayBuffer();
-    const utf8 = decode(bytes, "utf-8");
-    setText(utf8 ?? decode(bytes, "windows-1252") ?? "");
-    setDecoded(utf8 === undefined ? "The file is not UTF-8; it was read as Windows-1252. Check the accents." : "");
+    const read = decoded(await f.arrayBuffer());
+    setText(read.text);
+    setNote(read.isGuessed ? "The file is not UTF-8; it was read as Windows-1252. Check the accents." : "");
     setSource(f.name.replace(/\.[^.]*$/, "").slice(0, LONGEST_NAME));
   };
   const added = () => (second === NOTHING ? undefined : appended(chart, second, source));
@@ -82,13 +82,13 @@ function usePasted({ chart }: Props) {
     text,
     type: (t: string) => {
       setText(t);
-      setDecoded("");
+      setNote("");
     },
     how,
     setHow,
     source,
     setSource,
-    decoded,
+    note,
     read,
     second,
     merged,
@@ -97,15 +97,6 @@ function usePasted({ chart }: Props) {
   };
 }
 type Pasted = ReturnType<typeof usePasted>;
-
-/** @returns undefined where the bytes are not of that encoding */
-function decode(bytes: ArrayBuffer, encoding: string): string | undefined {
-  try {
-    return new TextDecoder(encoding, { fatal: true }).decode(bytes);
-  } catch {
-    return undefined;
-  }
-}
 
 /** The second chart's lines below the first's. */
 const appended = (chart: Chart, second: Chart, source: string): Chart => ({
@@ -120,7 +111,7 @@ const appended = (chart: Chart, second: Chart, source: string): Chart => ({
 
 function PasteForm(p: Props) {
   const pasted = usePasted(p);
-  const { text, type, how, decoded, result } = pasted;
+  const { text, type, how, note, result } = pasted;
   const take = () => {
     if (!result) return;
     p.onTake(result);
@@ -138,7 +129,7 @@ function PasteForm(p: Props) {
         aria-label="Table"
       />
       <Source pasted={pasted} />
-      {decoded ? <p className={styles.refused}>{decoded}</p> : null}
+      {note ? <p className={styles.refused}>{note}</p> : null}
       <Taken pasted={pasted} />
       <NotTaken pasted={pasted} />
       <Button type="primary" block disabled={!result} onClick={take}>

@@ -90,7 +90,7 @@ export const jobs = pgTable(
      */
     wiringId: uuid("wiring_id").references(() => wirings.id, { onDelete: "set null" }),
     revision: integer("revision"),
-    /** a simulated machine to practise on: fault, ohm, seed; never sent to the browser */
+    /** a simulated machine to practise on: fault, ohm, seed; told once the job is closed */
     hidden: jsonb("hidden"),
     demo: boolean("demo").notNull().default(false),
     /** what the board shows of the logbook, written anew with every entry; none until the first or after an upgrade */

@@ -20,7 +20,7 @@ const ARROWS: Readonly<Record<Arrow, readonly [number, number]>> = {
 const pinsOfNode = (node: PlacedMapNode) => portsOf(node).slice(0, node.type === "part" ? 1 : undefined);
 /** Every place a lead can be put, from top to bottom and left to right. */
 export function pinsOf(map: PlacedMap): readonly MapPin[] {
-  // both sides of an in-line cavity stand in one place: the upper of them is pressed
+  // both sides of an in-line cavity stand in one place: one pin is enough
   const at = new Map<string, MapPin>();
   for (const n of map.nodes)
     for (const p of pinsOfNode(n)) at.set(`${p.cx} ${p.cy}`, { point: p.point, node: n.id, cx: p.cx, cy: p.cy });

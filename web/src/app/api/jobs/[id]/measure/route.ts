@@ -16,8 +16,8 @@ const Measure = z.object({
 });
 
 /**
- * What an instrument, eyes or hands find on the simulated machine of a practice job. The hidden fault never leaves the
- * server.
+ * What an instrument, eyes or hands find on the simulated machine of a practice job. The hidden fault leaves the
+ * server only once the job is closed.
  */
 export const POST = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
