@@ -6,8 +6,9 @@ import { defineConfig } from "@playwright/test";
  */
 export default defineConfig({
   testDir: "web/e2e",
-  timeout: 120_000,
-  expect: { timeout: 20_000 },
+  // on a machine that is busy with other work a solver is slow; what is too slow is judged by timing.spec.ts
+  timeout: 240_000,
+  expect: { timeout: 45_000 },
   workers: 2,
   // what passes at the second try only is counted apart in the last line of `npm test`
   retries: 1,

@@ -90,6 +90,8 @@ export const contentPolicy = (nonce) =>
     // components write their styles as they appear
     "style-src 'self' 'unsafe-inline'",
     "img-src 'self' blob: data:",
+    // the letters of the program stand in its style sheet
+    "font-src 'self' data:",
     "worker-src 'self' blob:",
     "object-src 'none'",
     "base-uri 'none'",

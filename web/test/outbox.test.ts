@@ -4,6 +4,7 @@ import { useLogbook } from "@/features/case/session/useLogbook";
 import { placeAfterOthers, send, withoutRefused } from "@/features/case/session/outbox";
 import { placedAfter, uniform, type Entry } from "@radicula/core";
 import { MessageChannel } from "node:worker_threads";
+import { openDB } from "idb";
 import { act, renderHook, waitFor } from "@testing-library/react";
 
 const look = (n: number): Entry => ({ type: "look", at: AT, thing: `X${n}`, found: ["nothing"] });
@@ -114,6 +115,29 @@ describe("on the device", () => {
     hook.unmount();
     put.mockRestore();
   });
+});
+
+test("nothing is called kept on the device before the device has written it", async () => {
+  const busy = await openDB("radicula.outbox");
+  const tx = busy.transaction("waiting", "readwrite");
+  let isBusy = true;
+  const held = (async () => {
+    while (isBusy) await tx.store.get("none");
+  })();
+  global.fetch = (async () => {
+    throw new TypeError("network");
+  }) as unknown as typeof fetch;
+  const hook = renderHook(() => useLogbook({ ...PLACE, job: "slow" }, [], () => undefined));
+  act(() => hook.result.current.append([look(1)]));
+  // longer than a device is waited for
+  await waitFor(() => expect(hook.result.current.state.status).toBe("waiting"), { timeout: 10_000 });
+  expect(hook.result.current.state).toMatchObject({ isKept: false });
+  isBusy = false;
+  await held;
+  await waitFor(() => expect(hook.result.current.state).toMatchObject({ status: "waiting", count: 1, isKept: true }));
+  expect(await waitingOf({ ...PLACE, job: "slow" })).toHaveLength(1);
+  hook.unmount();
+  busy.close();
 });
 
 test("an undo goes with the entry it takes back, wherever that goes", () => {

@@ -167,7 +167,7 @@ describe("how saving stands", () => {
   test("a device without room says so, and where the entries are meanwhile", () => {
     const state = { status: "waiting", count: 1, why: "no-answer", isKept: false } as const;
     render(<SaveNote state={state} onDismiss={() => undefined} />);
-    expect(screen.getByRole("alert")).toHaveTextContent(/no room: what you logged is in this window only/);
+    expect(screen.getByRole("alert")).toHaveTextContent(/keeps nothing now: what you logged is in this window only/);
   });
   test("an answer of another database is not taken for an answer", () => {
     const state = { status: "waiting", count: 1, why: "another-database", isKept: true } as const;

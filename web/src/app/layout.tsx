@@ -6,7 +6,6 @@ import type { ReactNode } from "react";
 import { env } from "@/env";
 import { Signed } from "@/features/people/Signed";
 import { signedIn } from "@/server/people/signedIn";
-import { FONTS } from "./fonts";
 import { Offline } from "@/ui/Offline";
 import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
@@ -28,7 +27,7 @@ export default async function RootLayout({ children }: { readonly children: Reac
   const chosen = (await cookies()).get(THEME_COOKIE)?.value;
   const initial = chosen === "dark" || chosen === "light" ? chosen : undefined;
   return (
-    <html lang="en" className={FONTS} data-theme={initial ?? "light"} suppressHydrationWarning>
+    <html lang="en" data-theme={initial ?? "light"} suppressHydrationWarning>
       <body>
         <a href="#content" className="skip">
           Skip to the content

@@ -56,8 +56,8 @@ function waitingText({ count, why, isKept }: Extract<SaveState, { status: "waiti
   const logged = count === 1 ? "What you logged is" : `The ${count} entries you logged are`;
   if (!isKept)
     return (
-      `This device has no room: ${logged.toLowerCase()} in this window only. Do not close it. Free some space on the ` +
-      "device, or wait until it says Saved."
+      `This device keeps nothing now: ${logged.toLowerCase()} in this window only. Do not close it. Free some space ` +
+      "on the device, or wait until it says Saved."
     );
   return (
     `Not saved yet: ${WHY_WAITING[why]}. ${logged} kept on this device and saved in order as soon as it is back. ` +

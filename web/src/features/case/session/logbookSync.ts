@@ -63,8 +63,10 @@ export class LogbookSync {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private events: EventSource | undefined;
   private poll: ReturnType<typeof setInterval> | undefined;
-  /** batches that this device had no room for */
+  /** batches that this device had no room for, or has not written yet */
   private readonly unkept = new Set<string>();
+  /** what the device is writing now */
+  private readonly keeping = new Set<Promise<void>>();
   /** the refused batch that is in the box again: a reading typed at the same place settles it */
   private givenBack: Refused | undefined;
   private onGivenBack: (entries: readonly EntryT[]) => void = () => undefined;
@@ -156,6 +158,11 @@ export class LogbookSync {
     const { queue } = this.book;
     this.change({ state: { status: "waiting", count: count(queue), why, isKept: this.unkept.size === 0 } });
   }
+  /** Nothing is called kept before the device has written it; a device that does not answer has not. */
+  private async waitingOnceKept(why: Unreachable): Promise<void> {
+    await Promise.race([Promise.all(this.keeping), new Promise((done) => setTimeout(done, DEVICE_MS))]);
+    if (!this.gone && this.book.queue.length > 0) this.waiting(why);
+  }
 
   /** Appends entries. They are kept on this device until the database has them, however long that takes. */
   append(list: readonly EntryT[]): void {
@@ -176,20 +183,28 @@ export class LogbookSync {
     };
     this.change({ queue: [...queue, next], state: state.status === "waiting" ? state : { status: "saving" } });
     void this.keepBatch(next);
-    if (state.status === "waiting") this.waiting(state.why);
+    if (state.status === "waiting") void this.waitingOnceKept(state.why);
     void this.flush();
   }
-  private async keepBatch(batch: Batch): Promise<void> {
+  private keepBatch(batch: Batch): Promise<void> {
+    const writing = this.write(batch).finally(() => this.keeping.delete(writing));
+    this.keeping.add(writing);
+    return writing;
+  }
+  private async write(batch: Batch): Promise<void> {
+    this.unkept.add(batch.batch);
     const isKept = await keep(this.place, batch);
+    if (isKept) this.unkept.delete(batch.batch);
     const isWanted = this.book.queue.some((b) => b.batch === batch.batch);
     // it arrived meanwhile: then the device need not keep it
-    if (!isWanted) return drop("waiting", batch.batch);
-    if (isKept) this.unkept.delete(batch.batch);
-    else {
-      this.unkept.add(batch.batch);
-      // said at once, and not only when the database cannot be reached
-      this.waiting(this.book.state.status === "waiting" ? this.book.state.why : "no-answer");
+    if (!isWanted) {
+      this.unkept.delete(batch.batch);
+      return drop("waiting", batch.batch);
     }
+    // no room is said at once, and not only when the database cannot be reached
+    const { state } = this.book;
+    if (!isKept) this.waiting(state.status === "waiting" ? state.why : "no-answer");
+    else if (state.status === "waiting" && this.unkept.size === 0) this.waiting(state.why);
   }
   dismiss(): void {
     this.change({ state: { status: this.book.queue.length ? "saving" : "saved" } });
@@ -211,7 +226,8 @@ export class LogbookSync {
         const sent = await send(this.place, first);
         if (this.gone) return; // another window, or the next visit, has it from here
         if (sent.status === "unreachable") {
-          this.waiting(sent.why);
+          await this.waitingOnceKept(sent.why);
+          if (this.gone) return;
           this.timer = setTimeout(() => void this.flush(), RETRY_MS);
           return;
         }
