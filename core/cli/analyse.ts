@@ -10,6 +10,7 @@ import {
   type SuspectView,
 } from "../src/index.js";
 import {
+  curedText,
   feedText,
   Instructor,
   issueText,
@@ -114,6 +115,7 @@ function asJson(a: Analysis): unknown {
           repairs: a.outcome.repairs.map((r) => ({ id: r.id, share: r.share, faults: r.faults.map((f) => f.id) })),
         }
       : null,
+    proof: a.proof ? { outcome: a.proof.outcome, minutes: a.proof.minutes } : null,
     remarks: a.remarks.map((r) => ({ code: r.code, path: r.path, params: r.params, text: issueText(r) })),
   };
 }
@@ -123,6 +125,7 @@ const STAGES: Readonly<Record<Analysis["stage"], string>> = {
   splitting: "suspects still to be told apart",
   confirming: "one suspect left: confirm it",
   proven: "confirmed",
+  proving: "repaired: see radicula prove",
   stuck: "nothing within reach tells the rest apart",
 };
 
@@ -133,6 +136,7 @@ function print(title: string, a: Analysis, namer: Namer, instructor: Instructor,
   io.out("\nSuspects\n");
   for (const s of a.suspects.slice(0, top).filter((x) => x.share >= 0.001)) printSuspect(s, namer, io);
   if (a.outcome && (a.stage === "proven" || a.stage === "stuck")) printOutcome(a, namer, io);
+  if (a.proof) io.out(`\nRepaired: ${curedText(a.proof.outcome).toLowerCase()}, ${shareText(a.proof.outcome.cured)}\n`);
   if (a.narrowing) {
     io.out("\nFind out which\n");
     a.narrowing.next.slice(0, 2).forEach((n, i) => printNext(n, i + 1, a.narrowing!.suspects, namer, instructor, io));

@@ -4,6 +4,7 @@ import { checkCommand, faultsCommand, netlistCommand, predictCommand, readComman
 import { compareCommand, convertCommand, mergeCommand, scanCommand, sharedCommand } from "./charts.js";
 import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
 import { EXIT, Refusal, type Io } from "./io.js";
+import { proveCommand } from "./prove.js";
 import { logbookCommand, runCommand } from "./runs.js";
 import { simulateCommand } from "./simulate.js";
 
@@ -14,6 +15,8 @@ const TAKES: Readonly<Record<string, string>> = {
 const USAGE = `radicula: finds the one shared cause behind several trouble codes
 
   radicula analyse CASE.json [--json] [--top N]          suspects with reasons, next readings
+  radicula prove CASE.json [--json]                      after a repair: how sure it is that the cause is cured,
+                                                         and the steps that prove it
   radicula predict WIRING.json [--fault FAULT] [--state STATE] [--json]
                                                          volts at every cavity, codes set
   radicula read WIRING.json --with INSTRUMENT --red POINT [--black POINT] [--watt W]
@@ -101,6 +104,9 @@ export function run(argv: readonly string[], io: Io): number {
     switch (command) {
       case "analyse":
         analyseCommand(file, values, io);
+        break;
+      case "prove":
+        proveCommand(file, values, io);
         break;
       case "predict":
         predictCommand(file, values, io);

@@ -331,6 +331,31 @@ export const DEFAULTS = {
     bulletin: 3,
     hearsay: 1.5,
   },
+  /**
+   * How repairs turn out, for somebody who works with care. Product judgement, no source: measured against simulated
+   * repairs only as far as `npm run bench:proof` says.
+   */
+  repair: {
+    /** chance that the work cures what it is meant for */
+    done: { replaced: 0.95, repaired: 0.93, rewired: 0.95, cleaned: 0.85, reseated: 0.8, adjusted: 0.85 },
+    /** how many times more often another part than a new one of the maker is wrong or bad */
+    part: { new: 1, used: 3, copy: 4 },
+    /** what is left of that chance once the part was measured before it went in */
+    measured: 0.3,
+    /** a contact that was taken apart and put together without being meant is good again, for now */
+    movedByHand: 0.15,
+    /** something else is wrong that nobody saw yet */
+    another: 0.05,
+    /** of what comes back: the repair came undone */
+    cameUndone: 0.5,
+    /** of what is said to have come back: nothing is wrong now */
+    stillSound: 0.2,
+    /** what is left of a fault that went away by itself, after a drive without it and after moving its place */
+    stayedAwayDriving: 0.6,
+    stayedAwayMoved: 0.5,
+  },
+  /** How a reading taken again is judged, and a drive without a length of its own. Product judgement, no source. */
+  proof: { room: 0.25, volt: 0.06, ohmShare: 0.03, leadsOhm: 0.5, driveMinutes: 15 },
   /** Multipliers by zone: [contacts, splices and grounds; wires; devices]. */
   zones: {
     dry: [1, 1, 1],

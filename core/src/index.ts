@@ -6,8 +6,18 @@ export { convertScan, parseScan, SCAN_UNITS, type ScanUnit } from "./units/scanU
 export {
   Case,
   CASE_FORMAT,
+  CLOSED_BECAUSE,
   DISTURBANCES,
   Entry,
+  FOLLOW_UP_RESULTS,
+  JOINTS,
+  PART_CONDITIONS,
+  PART_WITH,
+  REPAIR_KINDS,
+  type ClosedEntry,
+  type FollowedUpEntry,
+  type ProofStepEntry,
+  type RepairedEntry,
   FINDINGS,
   INSTRUMENTS,
   RUNS,
@@ -208,6 +218,11 @@ export {
 export { courseOf, type CoursePoint } from "./planner/course.js";
 export { openRepairs, outcomeOf, repairsOf } from "./planner/outcome.js";
 export type { Outcome, ProvenKind, Repair } from "./planner/outcome.js";
+export { proofOf, type Proof, type ProofAction, type ProofStep, type StepStatus, type Trip } from "./proof/plan.js";
+export { repairOutcome, type RepairOutcome } from "./proof/outcome.js";
+export { faultsLeft, repairOf } from "./simulation/repairs.js";
+export { playProof, type ProvenJob, type ProvenJobOptions } from "./simulation/provenJob.js";
+export { RepairedPlaces } from "./diagnosis/cures.js";
 export type { Stage } from "./planner/plan.js";
 export { thinkAhead } from "./planner/thinkAhead.js";
 export { CANDIDATE_KINDS, type CandidateKind } from "./planner/candidateKind.js";

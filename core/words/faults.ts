@@ -97,6 +97,14 @@ export class Namer {
     const w = this.wires.get(id);
     return w ? `wire from ${short(w.from)} to ${short(w.to)}${w.colour ? `, ${w.colour}` : ""}` : `wire ${id}`;
   }
+  /** Whatever an entry names: a connector, cavity, wire, splice, ground, fuse or part. */
+  thing(id: string): string {
+    if (this.wires.has(id)) return this.wire(id);
+    if (id.includes(":")) return this.point(id);
+    return this.index.connectors.has(id) && !this.index.devices.has(id)
+      ? `connector ${this.connector(id)}`
+      : this.device(id);
+  }
   place(place: FaultPlace): string {
     if (place.type === "wire") return this.wire(place.id);
     if (place.type === "cavity") return `terminal in ${this.point(place.id)}`;

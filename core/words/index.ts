@@ -14,3 +14,4 @@ export { stimulusOf, stimulusText, type StimulusWords } from "./stimulus.js";
 export { readingValue } from "./readingValue.js";
 export { logbookCsv, stateText } from "./logbookCsv.js";
 export { playedStepText } from "./tests.js";
+export * from "./proof.js";

@@ -176,6 +176,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
     `not ${p["connector"]}` +
     `${Array.isArray(p["fits"]) && p["fits"].length ? `: ${list(p["fits"]).replace(", ", " or ")} fits better` : ""}` +
     ". Check the part number before testing.",
+  "entry.named-twice": (p) => `"${p["id"]}" is named twice.`,
   "entry.missing-thing": (p) => `There is no part or connector "${p["id"]}" in the wiring.`,
   "entry.missing-connector": (p) => `There is no connector "${p["id"]}" in the wiring.`,
   "entry.overload-not-ohms": () => "OL is an ohms reading; a voltmeter cannot show it.",
@@ -353,6 +354,10 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "remark.leader-misfits": (p) =>
     `The reading in entry ${list(p["entries"])} is far from what the leading suspect predicts. Take it again ` +
     "before any verdict.",
+  "remark.repair-before-job": (p) =>
+    `Entry ${p["number"]}: the repair has an earlier date than the job. Check the clock of the device.`,
+  "remark.codes-not-cleared": (p) =>
+    `${list(p["codes"])} may be older than the repair: clear the codes, cycle the key and scan again.`,
   "remark.older-verdict": (p) =>
     `The verdict in entry ${p["number"]} (${p["suspect"]}, ${shareText(Number(p["share"]))}) was given by version ` +
     `${p["engine"]} of the program. Weighed anew, ${p["now"]} leads with ${shareText(Number(p["nowShare"]))}: ` +

@@ -67,6 +67,8 @@ function whereOf(e: Entry): string {
     case "disturbed":
     case "restored":
       return e.thing;
+    case "repaired":
+      return e.things.join("; ");
     case "swap":
       return e.parts.join("; ");
     case "holds":
@@ -148,8 +150,25 @@ function saidOf(e: Entry): string {
       ]
         .filter(Boolean)
         .join("; ");
+    case "repaired":
+      return [
+        e.how,
+        e.part ? [e.part.brand, e.part.number, e.part.condition, ...e.part.with].filter(Boolean).join(" ") : "",
+        e.joined ?? "",
+        e.temporary ? `temporary until ${e.temporary}` : "",
+        e.minutes === undefined ? "" : `${e.minutes} min`,
+        e.price === undefined ? "" : `price ${e.price}`,
+      ]
+        .filter(Boolean)
+        .join("; ");
+    case "proofStep":
+      return `${e.step}; ${e.result}`;
+    case "followedUp":
+      return e.result;
     case "closed":
-      return "";
+      return [e.because ?? "", e.cured === undefined ? "" : `cured ${Math.round(e.cured * 100)} %`]
+        .filter(Boolean)
+        .join("; ");
     case "revision":
       return `${e.from} to ${e.to}`;
     case "intake":

@@ -3,13 +3,14 @@ import type { Entry } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Breadth } from "./posterior.js";
 import { gather, type Evidence, type Gathered } from "./evidence.js";
-import { keyOf } from "./groups.js";
-import { distance } from "./likelihood.js";
+import { groupComponents, keyOf } from "./groups.js";
+import { mostToClaim } from "./trust.js";
+import { carryOver, entriesBefore, type AfterRepair, type Before } from "./afterRepair.js";
+import { leftOver } from "./fit.js";
 import { searchMultipleFaults } from "./multipleFaults.js";
 import { refineFaultSets } from "./refineFaultSets.js";
 import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type MixtureComponent, type Posterior } from "./posterior.js";
-import { isUnmovedAt } from "./unmoved.js";
 
 /** A logbook, weighed. */
 export interface Belief {
@@ -25,6 +26,8 @@ export interface Belief {
   readonly multiple: readonly MultipleFaultHypothesis[];
   /** whether a second look is due that this first one was told to leave out */
   readonly unfinished: boolean;
+  /** what a repair, or a return, made of the belief before it; undefined of a machine as it was found */
+  readonly carried?: AfterRepair | undefined;
 }
 
 export interface BeliefOptions {
@@ -43,21 +46,83 @@ export interface BeliefOptions {
 }
 
 /**
- * A reading further from the prediction than this is contradicted, standard deviations; a present code less likely than
- * this is not explained.
- */
-export const CODE_EXPLAINED_FROM = 0.3;
-export const MISFIT_SIGMAS = 4;
-
-/**
  * Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained.
  */
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
-  const gathered = options.begun?.gathered ?? gather(predictor, entries);
+  const found = options.begun?.gathered ?? gather(predictor, entries);
+  const carried = options.begun?.carried ?? carriedOver(predictor, found.folded.since, entries);
+  if (!carried) return assessMachine(predictor, found, undefined, options);
+  // what is known of its history was weighed before the repair, and is carried over with the rest
+  return assessMachine(predictor, { ...found, factors: carried.factors }, carried, options);
+}
+
+/** Beliefs carried over a repair, by predictor: the logbook before it does not change any more. */
+const carriedOnce = new WeakMap<Predictor, Map<string, AfterRepair>>();
+/** So many are remembered: of the repairs of a job, with one of them taken back or not. Judgement. */
+const MOST_CARRIED = 8;
+
+/** Weighs the machine as it was before the entry that made it another, and carries the belief over. */
+function carriedOver(predictor: Predictor, since: number, entries: readonly Entry[]): AfterRepair | undefined {
+  const turn = entries[since - 1];
+  if (turn?.type !== "repaired" && turn?.type !== "followedUp") return undefined;
+  const before = entriesBefore(entries, since);
+  const key = JSON.stringify([before, turn]);
+  const known = carriedOnce.get(predictor) ?? new Map<string, AfterRepair>();
+  carriedOnce.set(predictor, known);
+  let carried = known.get(key);
+  if (!carried) {
+    carried = carryOver(predictor, boundedBelief(predictor, assess(predictor, before)), turn);
+    if (known.size >= MOST_CARRIED) known.clear();
+    known.set(key, carried);
+  }
+  return carried;
+}
+/** No more is carried over than may be claimed of the leader. */
+function boundedBelief(predictor: Predictor, belief: Belief): Before {
+  const { posterior, gathered } = belief;
+  const grouped = groupComponents(predictor, posterior);
+  const leader = grouped.suspects[0]!.share;
+  const most = Math.min(leader, mostToClaim(predictor, belief, grouped));
+  return {
+    may: posterior.components.flatMap(({ hypothesis, share, presence, weights }, i) =>
+      hypothesis === 0
+        ? []
+        : [
+            {
+              hypothesis,
+              goes: presence < 1,
+              share: grouped.of[i] === 0 ? (share * most) / leader : share,
+              places: byPlace(weights, predictor.draws),
+            },
+          ],
+    ),
+    sound: posterior.share[0]!,
+    notHere: posterior.notHere + leader - most,
+    folded: gathered.folded,
+    carried: belief.carried,
+  };
+}
+
+/** Weights of samples, [severity · draws + draw], summed over the draws. */
+function byPlace(weights: Float64Array, draws: number): Float64Array {
+  const out = new Float64Array(weights.length / draws);
+  weights.forEach((w, s) => (out[Math.floor(s / draws)]! += w));
+  return out;
+}
+
+/** Weighs what was seen of one machine, as it is between two repairs. */
+function assessMachine(
+  predictor: Predictor,
+  gathered: Gathered,
+  carried: AfterRepair | undefined,
+  options: BeliefOptions,
+): Belief {
   const { evidence } = gathered;
   const how = {
     factors: gathered.factors,
     comesAndGoes: gathered.comesAndGoes,
+    going: carried?.going,
+    severities: carried?.severities,
     ...(options.only ? { only: options.only } : {}),
     progress: options.progress,
   };
@@ -75,21 +140,24 @@ export function assess(predictor: Predictor, entries: readonly Entry[], options:
     );
   };
   const hasty = (p: Posterior) =>
-    p.components[0] !== undefined && (explainsAlmostAnything(predictor, p.components[0]) || nearVerdict(p));
+    p.components[0] !== undefined &&
+    // a repaired machine on which nothing is wrong needs no verdict
+    !(carried && p.components[0].hypothesis === 0) &&
+    (explainsAlmostAnything(predictor, p.components[0]) || nearVerdict(p));
   const unfinished = evidence.length > 0 && (unsure(narrow, 1) || hasty(narrow));
   if (options.multiple === "never" || !unfinished)
-    return { gathered, posterior: narrow, breadth: "narrow", alarmed: false, multiple: [], unfinished };
+    return { gathered, carried, posterior: narrow, breadth: "narrow", alarmed: false, multiple: [], unfinished };
   // the best leave something unexplained: look further before several faults are thought of
   const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
   const alarmed = unsure(posterior, 2) || hasty(posterior);
-  if (!alarmed) return { gathered, posterior, breadth: "wide", alarmed, multiple: [], unfinished: false };
+  if (!alarmed) return { gathered, carried, posterior, breadth: "wide", alarmed, multiple: [], unfinished: false };
   const found = searchMultipleFaults(predictor, evidence, gathered.factors, options.stop);
   const weighWith = (multiple: readonly MultipleFaultHypothesis[]) =>
     weigh(predictor, evidence, { ...how, breadth: "wide", multiple });
   const coarse = weighSeveral(found, posterior, weighWith);
   const never = () => false;
   const whole = refineFaultSets(predictor, coarse.multiple, coarse.posterior, weighWith, options.stop ?? never);
-  return { gathered, alarmed, unfinished: false, breadth: "wide", ...whole };
+  return { gathered, carried, alarmed, unfinished: false, breadth: "wide", ...whole };
 }
 /** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */
 const FIRST_SETS = 40;
@@ -132,30 +200,17 @@ export function without(predictor: Predictor, belief: Belief, entry: number): Po
   return weigh(
     predictor,
     gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry),
-    { factors: gathered.factors, comesAndGoes: gathered.comesAndGoes, multiple, breadth: belief.breadth },
+    {
+      factors: gathered.factors,
+      comesAndGoes: gathered.comesAndGoes,
+      going: belief.carried?.going,
+      severities: belief.carried?.severities,
+      multiple,
+      breadth: belief.breadth,
+    },
   );
 }
 
-/** Present codes and readings that a component does not account for. */
-export function leftOver(
-  predictor: Predictor,
-  component: MixtureComponent,
-  evidence: readonly Evidence[],
-): { readonly codes: readonly number[]; readonly readings: readonly number[] } {
-  const codes: number[] = [];
-  const readings: number[] = [];
-  evidence.forEach((e, i) => {
-    if (
-      e.kind === "code" &&
-      e.present &&
-      e.weight > 0.3 &&
-      setBy(predictor, component, e.monitor) < CODE_EXPLAINED_FROM
-    )
-      codes.push(i);
-    if (e.kind === "reading" && misfit(predictor, component, e) > MISFIT_SIGMAS) readings.push(i);
-  });
-  return { codes, readings };
-}
 function leavesUnexplained(
   predictor: Predictor,
   component: MixtureComponent,
@@ -169,76 +224,3 @@ function leavesUnexplained(
     (component.hypothesis === 0 && evidence.some((e) => e.kind === "code" && e.present))
   );
 }
-
-/** Probability that a component sets a code. */
-export function setBy(predictor: Predictor, component: MixtureComponent, monitor: number): number {
-  const shares = predictor.codeShares(component.hypothesis, [monitor]);
-  const n = predictor.monitors.length;
-  let p = 0;
-  component.weights.forEach((w, s) => {
-    if (w > 0) p += w * shares[s * n + monitor]!;
-  });
-  return p;
-}
-
-/**
- * How far a reading is from the nearest of what a component's heavier samples predict, standard deviations. Of a fault
- * that may be more or less bad only its likeliest severity and those beside it count: one reading must not fit a hard
- * short and the next a soft one.
- * @param anySeverity takes every severity of the fault for possible
- */
-export function misfit(
-  predictor: Predictor,
-  component: MixtureComponent,
-  e: Extract<Evidence, { kind: "reading" }>,
-  anySeverity = false,
-): number {
-  const nearest = (hypothesis: number, weights: (s: number) => number, samples: number) => {
-    const wanted = Uint8Array.from({ length: samples }, (_, s) => (weights(s) > SAMPLE_COUNTS_FROM ? 1 : 0));
-    const predicted = predictor.predictAt(hypothesis, component.misplaced ? component.misplaced.moved(e) : e, wanted);
-    let least = Infinity;
-    let low = Infinity;
-    let high = -Infinity;
-    for (let s = 0; s < samples; s++) {
-      if (!wanted[s]) continue;
-      const v = predicted.at(s);
-      least = Math.min(least, distance(v, e.value, e.instrument, e.tolerance));
-      low = Math.min(low, v);
-      high = Math.max(high, v);
-    }
-    // a value between two samples fits, and so does one a little beyond the last: the draws do not reach the very ends
-    const beyond = BEYOND * (high - low);
-    return e.value >= low - beyond && e.value <= high + beyond ? 0 : least;
-  };
-  const { draws } = predictor;
-  const likeliest = likeliestPlace(component.weights, draws);
-  const { stepped } = predictor.hypotheses[component.hypothesis]!;
-  const counts = (s: number) => anySeverity || !stepped || Math.abs(Math.floor(s / draws) - likeliest) <= 1;
-  const there = nearest(component.hypothesis, (s) => (counts(s) ? component.weights[s]! : 0), component.weights.length);
-  // what it leaves as it is on a sound machine is known in all draws
-  const isSound =
-    component.hypothesis > predictor.faults.length &&
-    !component.misplaced &&
-    isUnmovedAt(predictor, component.hypothesis, e);
-  return component.presence === 1 && !isSound
-    ? there
-    : Math.min(
-        there,
-        nearest(0, () => 1, predictor.draws),
-      );
-}
-/** How far beyond the outermost draws a value still fits, as a share of their span. Judgement. */
-const BEYOND = 0.25;
-/** The severity that carries most weight. @param weights of samples: [severity · draws + draw] */
-function likeliestPlace(weights: Float64Array, draws: number): number {
-  let best = 0;
-  let most = -1;
-  for (let s = 0; s < weights.length; s += draws) {
-    let sum = 0;
-    for (let d = 0; d < draws; d++) sum += weights[s + d]!;
-    if (sum > most) [most, best] = [sum, s / draws];
-  }
-  return best;
-}
-/** Weight from which a sample is worked out for how badly a reading fits. Judgement: time. */
-const SAMPLE_COUNTS_FROM = 1e-3;

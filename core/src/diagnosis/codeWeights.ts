@@ -233,7 +233,7 @@ function makeLogPriors(predictor: Predictor, factors: Float64Array | undefined):
   const rates = [
     trusted(DEFAULTS.prior.nothingWrong),
     ...predictor.faults.map((f, i) => trusted(f.prior) * (factors?.[i] ?? 1)),
-    trusted(DEFAULTS.prior.notInThisWiring),
+    trusted(DEFAULTS.prior.notInThisWiring) * (factors?.[predictor.faults.length] ?? 1),
   ];
   const sum = rates.reduce((a, b) => a + b, 0);
   return Float64Array.from(rates, (r) => Math.log(r / sum));

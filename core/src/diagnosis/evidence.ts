@@ -3,7 +3,7 @@ import type { KeyState, Wiring } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Entry, Instrument, ReadingEntry, State, WiggleEntry } from "../format/case.js";
 import { issue, type Issue } from "../issues/issue.js";
-import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode } from "../logbook/fold.js";
+import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode, ofMachineNow } from "../logbook/fold.js";
 import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { type Predictor } from "../prediction/predictor.js";
 import { onLoosePart, stateName } from "../network/state.js";
@@ -82,7 +82,8 @@ export const shownNumber = (v: ReadingEntry["values"][number]): number => (typeo
  * whose monitors have run by then are evidence by their absence. Codes we set ourselves by unplugging are none.
  */
 export function gather(predictor: Predictor, entries: readonly Entry[]): Gathered {
-  const folded = fold(entries);
+  const whole = fold(entries);
+  const folded = ofMachineNow(whole);
   const codes = codeEvidence(predictor, folded);
   const readings = readingEvidence(predictor, folded, entries);
   const symptoms: readonly string[] = folded.intake?.entry.symptoms ?? [];
@@ -97,8 +98,14 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       })),
       ...partNumberEvidence(predictor.wiring, folded),
     ],
-    remarks: [...seenRemarks(predictor.wiring, folded), ...codes.remarks, ...readings.remarks, ...meterRemarks(folded)],
-    folded,
+    remarks: [
+      ...seenRemarks(predictor.wiring, folded),
+      ...codes.remarks,
+      ...readings.remarks,
+      ...meterRemarks(folded),
+      ...repairRemarks(whole, entries[0]?.at),
+    ],
+    folded: whole,
     ...circumstances(predictor.wiring, predictor.faults, folded.intake?.entry),
     comesAndGoes:
       symptoms.includes("comesAndGoes") ||
@@ -106,6 +113,16 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       folded.codes.some((c) => c.entry.status === "intermittent") ||
       folded.readings.some(({ entry }) => flickers(entry)),
   };
+}
+
+function repairRemarks({ repairs, stale }: Folded, begun: string | undefined): Issue[] {
+  const codes = stale.map((s) => s.entry.code);
+  return [
+    ...repairs
+      .filter((r) => begun !== undefined && Date.parse(r.entry.at) < Date.parse(begun))
+      .map((r) => issue("remark.repair-before-job", ["entries", r.number - 1], { number: r.number })),
+    ...(codes.length ? [issue("remark.codes-not-cleared", ["entries", stale[0]!.number - 1], { codes })] : []),
+  ];
 }
 
 interface Part {

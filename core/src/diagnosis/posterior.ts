@@ -81,9 +81,16 @@ export interface MultipleFaultHypothesis {
 }
 
 export interface WeighOptions {
-  /** factor on the rate of each fault, from what is known of the machine's history; [fault] */
+  /**
+   * factor on the rate of each fault, from what is known of the machine's history; [fault], and at the end, where it is
+   * there, that of "not in this wiring"
+   */
   readonly factors?: Float64Array | undefined;
   readonly comesAndGoes?: boolean;
+  /** by hypothesis: share of it that comes and goes, where an earlier belief says so */
+  readonly going?: Float64Array | undefined;
+  /** ln weight of each severity of a hypothesis against all of them alike, where an earlier belief says so */
+  readonly severities?: ReadonlyMap<number, Float64Array> | undefined;
   /**
    * hypotheses of several faults that are to be weighed too, with the ln of their rate relative to the sum of all
    * single ones

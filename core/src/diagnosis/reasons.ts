@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Instrument } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
-import { setBy } from "./belief.js";
+import { setBy } from "./fit.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";

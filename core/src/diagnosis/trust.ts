@@ -1,9 +1,9 @@
 import type { Predictor } from "../prediction/predictor.js";
 import { familiesOf } from "../prediction/unknowns.js";
-import { CODE_EXPLAINED_FROM, leftOver, misfit, MISFIT_SIGMAS, setBy, type Belief } from "./belief.js";
-import type { Evidence, ReadingEvidence } from "./evidence.js";
+import { CODE_EXPLAINED_FROM, leftOver, misfit, MISFIT_SIGMAS, setBy } from "./fit.js";
+import type { Evidence, Gathered, ReadingEvidence } from "./evidence.js";
 import type { Grouped, Suspect } from "./groups.js";
-import type { MixtureComponent } from "./posterior.js";
+import type { MixtureComponent, Posterior } from "./posterior.js";
 import { stateName } from "../network/state.js";
 
 /**
@@ -11,6 +11,11 @@ import { stateName } from "../network/state.js";
  * anything is then the least bad of all. Judgement, not tuned.
  */
 const BOUND = { misfits: 0.94, misfitsOfSeveral: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
+/** What a bound is worked out from. */
+interface Weighed {
+  readonly gathered: Pick<Gathered, "evidence">;
+  readonly posterior: Posterior;
+}
 /** Below this no bound would matter. */
 const MATTERS_FROM = 0.8;
 
@@ -19,7 +24,7 @@ const MATTERS_FROM = 0.8;
  * evidence counts half, and never as much as a verdict needs), where a fault of several is not needed by anything
  * measured, and where it is said to come and go but nothing was seen to.
  */
-export function mostToClaim(predictor: Predictor, belief: Belief, grouped: Grouped): number {
+export function mostToClaim(predictor: Predictor, belief: Weighed, grouped: Grouped): number {
   const leader = grouped.suspects[0]!;
   if (leader.share < MATTERS_FROM) return 1;
   const component = belief.posterior.components.find((_, i) => grouped.of[i] === 0);
@@ -38,7 +43,7 @@ export function mostToClaim(predictor: Predictor, belief: Belief, grouped: Group
 }
 
 /** Readings contradict the leader: the model is wrong somewhere, so nothing that it says counts in full. */
-function mostAgainstReadings(predictor: Predictor, { posterior }: Belief, leader: Suspect, areOne: boolean): number {
+function mostAgainstReadings(predictor: Predictor, { posterior }: Weighed, leader: Suspect, areOne: boolean): number {
   if (leader.type === "several") return areOne ? BOUND.misfits : BOUND.misfitsOfSeveral;
   const { share, shareByCodes } = posterior;
   const its = new Set(leader.members.map((m) => m.hypothesis));

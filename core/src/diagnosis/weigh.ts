@@ -38,6 +38,8 @@ const LN_MISPLACED_LEAST = Math.log(1e-3);
 /** What comes and goes is only thought of for suspects that codes leave this likely, ln. Judgement. */
 const LN_GOING_LEAST = Math.log(1e-5);
 
+/** However much an earlier belief says that a fault comes and goes, it may have become a lasting one. Judgement. */
+const MOST_GOING = 0.95;
 /** A fault moves a reading where it is so many standard deviations from healthy. Judgement. */
 const MOVES_SIGMAS = 2;
 
@@ -231,7 +233,12 @@ class Weighing {
     const base = one.logPrior + (misplaced?.logPrior ?? 0);
     const floor = this.isExact ? -Infinity : search.lead + LN_KEEPING - base;
     const some =
-      faults.length === 1 && !this.options.only ? intermittentShare(faults[0]!, this.options.comesAndGoes ?? false) : 0;
+      faults.length === 1 && !this.options.only
+        ? Math.max(
+            intermittentShare(faults[0]!, this.options.comesAndGoes ?? false),
+            Math.min(MOST_GOING, this.options.going?.[hypothesis] ?? 0),
+          )
+        : 0;
     const lasting = this.weighOne(one, one.codes, view, 1, floor);
     if (lasting && !this.addLasting(one, lasting, view, base + Math.log(1 - some), search)) return;
     if (some === 0 || misplaced || byCodesAlone < byCodes.best + LN_GOING_LEAST) return;
@@ -298,9 +305,10 @@ class Weighing {
       if (e.kind === "clue" && e.clue.type !== "holds")
         fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
     const places = new Float64Array(count);
+    const known = this.options.severities?.get(h);
     for (let p = 0; p < count; p++)
       places[p] = wanted[p * predictor.draws]
-        ? codes[p]! + fixed + logMean(total.subarray(p * steps, (p + 1) * steps))
+        ? codes[p]! + fixed + (known?.[p] ?? 0) + logMean(total.subarray(p * steps, (p + 1) * steps))
         : -Infinity;
     for (const e of this.evidence)
       if (e.kind === "clue" && e.clue.type === "holds") addHoldsLikelihood(predictor, h, e.clue, wanted, places);

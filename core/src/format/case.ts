@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { Intake } from "./intake.js";
 import { ClearedEntry, ScanEntry } from "./scan.js";
+import { ClosedEntry, FollowedUpEntry, ProofStepEntry, RepairedEntry } from "./repair.js";
 import { ScanUnit } from "../units/scanUnit.js";
 import { base, State, ThingName } from "./state.js";
 import { Endpoint, Id, Wiring } from "./wiring.js";
@@ -8,6 +9,7 @@ import { Endpoint, Id, Wiring } from "./wiring.js";
 export { Bulletin, HistoryItem, Intake, INTAKE_CHOICES } from "./intake.js";
 export { ClearedEntry, ScanEntry, ScannedCode } from "./scan.js";
 export { State } from "./state.js";
+export * from "./repair.js";
 
 /** A case: a wiring document plus an append-only logbook. Everything else is computed from the two. */
 export const CASE_FORMAT = "radicula/case";
@@ -303,12 +305,6 @@ export const RevisionEntry = z.strictObject({
   from: z.string().max(60),
   to: z.string().max(60),
 });
-/**
- * The job is closed: nothing is left other than it was found, or it is said why. Whatever is logged afterwards opens it
- * again.
- */
-export const ClosedEntry = z.strictObject({ type: z.literal("closed"), ...base });
-
 export const Entry = z.discriminatedUnion("type", [
   CodeEntry,
   ReadingEntry,
@@ -332,7 +328,10 @@ export const Entry = z.discriminatedUnion("type", [
   AcknowledgedEntry,
   DisturbedEntry,
   RunEntry,
+  RepairedEntry,
+  ProofStepEntry,
   ClosedEntry,
+  FollowedUpEntry,
 ]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;

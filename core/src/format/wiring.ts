@@ -400,7 +400,30 @@ export const Code = z.strictObject({
     .regex(/^[0-9A-Fa-f]{2}$/)
     .optional()
     .meta({ description: "Failure type byte, hex" }),
+  trip: z
+    .strictObject({
+      minutes: z.number().positive().max(10_000).optional(),
+      km: z.number().positive().max(10_000).optional(),
+      coldSoakHours: z.number().positive().max(100).optional(),
+      note: z.string().max(400).optional(),
+    })
+    .optional()
+    .meta({ description: "What has to be driven, or waited for, so that its monitor has run" }),
 });
+
+/** What a part needs after it was renewed or unplugged: teach-in, calibration, a counter set back. */
+export const Reset = z.strictObject({
+  id: Id,
+  what: z.string().min(1).max(200),
+  on: z.array(Id).min(1).max(40).meta({ description: "Parts or connectors it is needed for" }),
+  after: z
+    .enum(["replaced", "anyRepair"])
+    .default("replaced")
+    .meta({ description: "Needed when one of them was replaced, or after any work on it" }),
+  tool: z.string().max(200).optional().meta({ description: "With which tool" }),
+  ifLeftOut: z.string().max(400).optional().meta({ description: "What happens when it is left out" }),
+});
+export type Reset = z.infer<typeof Reset>;
 
 export const Wiring = z.strictObject({
   format: z.literal(WIRING_FORMAT),
@@ -419,6 +442,7 @@ export const Wiring = z.strictObject({
   devices: z.array(Device).max(8000).default([]),
   wires: z.array(Wire).max(20000).default([]),
   codes: z.array(Code).max(4000).default([]),
+  resets: z.array(Reset).max(400).optional().meta({ description: "Teach-ins, calibrations and counters to set back" }),
 });
 export type Wiring = z.infer<typeof Wiring>;
 export type Connector = z.infer<typeof Connector>;

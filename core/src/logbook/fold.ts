@@ -2,14 +2,18 @@ import { undoneEntries } from "./undone.js";
 import { type Disturbed, MachineNow } from "./machineNow.js";
 import { testKindOf } from "../format/candidateId.js";
 import type {
+  ClosedEntry,
   CodeEntry,
   Entry,
+  FollowedUpEntry,
   HoldsEntry,
   IdentityEntry,
   Intake,
   LookEntry,
   MeterCheckEntry,
   ReadingEntry,
+  ProofStepEntry,
+  RepairedEntry,
   RunEntry,
   ScanEntry,
   SchoolEntry,
@@ -39,8 +43,20 @@ export interface CodeWord {
 export interface Folded {
   /** entries taken back by an undo that itself stands */
   readonly undone: ReadonlySet<number>;
-  /** the last word on each code of each module */
+  /** number of the entry from which on the machine is what it is now: the last repair, or return; 0 as it was found */
+  readonly since: number;
+  /** repairs made, in order */
+  readonly repairs: readonly Numbered<RepairedEntry>[];
+  /** the last word on each code of each module, of the machine as it is now */
   readonly codes: readonly CodeWord[];
+  /** codes set before the last repair or return */
+  readonly codesBefore: readonly CodeWord[];
+  /** codes read as stored that may be older than the repair, as nobody cleared them since */
+  readonly stale: readonly Numbered<{ readonly module: string; readonly code: string }>[];
+  /** steps of the proof since the last repair, the last word on each */
+  readonly proofSteps: ReadonlyMap<string, Numbered<ProofStepEntry>>;
+  /** the entry after the last repair that cleared the codes */
+  readonly clearedSince?: number;
   /**
    * modules scanned in full, with the key states whose monitors have run by then; a scan after the battery was off does
    * not count
@@ -77,6 +93,9 @@ export interface Folded {
   readonly run?: Numbered<RunEntry>;
   /** the entry that closed the job, while nothing was left other than it was found and nothing was logged since */
   readonly closed?: number;
+  /** how the job was last closed, whether or not it is still */
+  readonly closing?: Numbered<ClosedEntry>;
+  readonly followUps: readonly Numbered<FollowedUpEntry>[];
 }
 export type ClueEntry = LookEntry | WiggleEntry | SwapEntry | HoldsEntry | IdentityEntry;
 
@@ -88,6 +107,9 @@ const RUN: Readonly<Record<ScanEntry["when"], readonly KeyState[]>> = {
   afterCrank: ["on", "cranking"],
   afterDrive: ["on", "cranking", "running"],
 };
+
+/** A job stays closed when something is taken back, or somebody says that it is still good. */
+const leavesClosed = (e: Entry) => e.type === "undo" || (e.type === "followedUp" && e.result === "stillGood");
 
 /** Whether a code is set: neither known to be off, nor not tried yet. */
 export const isSetCode = ({ status }: { readonly status: CodeWord["entry"]["status"] }): boolean =>
@@ -110,6 +132,14 @@ export function fold(entries: readonly Entry[]): Folded {
   return folding.result(undone);
 }
 
+/** What was seen of the machine as it is now: what was seen before a repair is of another one. */
+export function ofMachineNow(folded: Folded): Folded {
+  const { since, readings, clues, seen } = folded;
+  if (since === 0) return folded;
+  const isLater = (e: Numbered<unknown>) => e.number > since;
+  return { ...folded, readings: readings.filter(isLater), clues: clues.filter(isLater), seen: seen.filter(isLater) };
+}
+
 /** The sum of the entries taken so far. */
 class Folding {
   private readonly machine = new MachineNow();
@@ -128,9 +158,17 @@ class Folding {
   private meterCheck: Numbered<MeterCheckEntry> | undefined;
   private run: Numbered<RunEntry> | undefined;
   private closed: number | undefined;
+  private closing: Numbered<ClosedEntry> | undefined;
+  private readonly repairs: Numbered<RepairedEntry>[] = [];
+  private readonly followUps: Numbered<FollowedUpEntry>[] = [];
+  private readonly codesBefore = new Map<string, CodeWord>();
+  private readonly stale: Numbered<{ readonly module: string; readonly code: string }>[] = [];
+  private readonly proofSteps = new Map<string, Numbered<ProofStepEntry>>();
+  private since = 0;
+  private clearedSince: number | undefined;
 
   take(entry: Entry, number: number): void {
-    if (entry.type !== "undo") this.closed = undefined;
+    if (!leavesClosed(entry)) this.closed = undefined;
     switch (entry.type) {
       case "code":
       case "scan":
@@ -161,9 +199,12 @@ class Folding {
   }
 
   private takeCodes(entry: Extract<Entry, { type: "code" | "scan" | "cleared" }>, number: number): void {
-    if (entry.type === "cleared") return this.machine.codesCleared();
+    if (entry.type === "cleared") {
+      this.clearedSince = number;
+      return this.machine.codesCleared();
+    }
     if (entry.type === "code") {
-      if (entry.ours) return;
+      if (entry.ours || this.isStale(entry, number)) return;
       const disturbedThen = this.machine.disturbedSinceClear;
       this.codes.set(`${entry.module} ${entry.code}`, { number, entry, disturbedThen });
       this.monitorsRan(entry.module, ["on"]);
@@ -171,8 +212,26 @@ class Folding {
     }
     this.scans.push({ number, entry });
     for (const id of entry.disturbed) this.machine.disturbForCodes(id);
-    takeScan(this.codes, entry, number, this.machine.disturbedSinceClear);
+    const codes = entry.codes.filter((c) => !this.isStale(c, number));
+    takeScan(this.codes, { ...entry, codes }, number, this.machine.disturbedSinceClear);
     if (!entry.wiped) for (const m of entry.modules) this.monitorsRan(m, RUN[entry.when]);
+  }
+  /** A code stored before the repair says nothing of the machine after it. */
+  private isStale({ module, code, status }: Pick<CodeEntry, "module" | "code"> & { status: string }, number: number) {
+    if (this.since === 0 || this.clearedSince !== undefined) return false;
+    if (status !== "stored" && status !== "intermittent") return false;
+    this.stale.push({ number, entry: { module, code } });
+    return true;
+  }
+  /** From here on the machine is another. */
+  private begin(number: number): void {
+    for (const [name, word] of this.codes) if (isSetCode(word.entry)) this.codesBefore.set(name, word);
+    this.codes.clear();
+    this.scanned.clear();
+    this.stale.length = 0;
+    this.proofSteps.clear();
+    this.clearedSince = undefined;
+    this.since = number;
   }
   private monitorsRan(module: string, keys: readonly KeyState[]): void {
     const set = this.scanned.get(module) ?? new Set();
@@ -221,7 +280,18 @@ class Folding {
       case "run":
         this.run = entry.event === "begun" ? { number, entry } : undefined;
         return;
+      case "repaired":
+        this.repairs.push({ number, entry });
+        return this.begin(number);
+      case "proofStep":
+        this.proofSteps.set(entry.step, { number, entry });
+        return;
+      case "followedUp":
+        this.followUps.push({ number, entry });
+        if (entry.result !== "stillGood") this.begin(number);
+        return;
       case "closed":
+        this.closing = { number, entry };
         if (this.machine.disturbed.length === 0) this.closed = number;
         return;
       default:
@@ -233,9 +303,15 @@ class Folding {
   }
 
   result(undone: ReadonlySet<number>): Folded {
-    const { school, verdict, intake, meterCheck, run, closed } = this;
+    const { school, verdict, intake, meterCheck, run, closed, closing, clearedSince } = this;
     return {
       undone,
+      since: this.since,
+      repairs: this.repairs,
+      codesBefore: [...this.codesBefore.values()],
+      stale: this.stale,
+      proofSteps: this.proofSteps,
+      followUps: this.followUps,
       codes: [...this.codes.values()],
       scanned: this.scanned,
       scans: this.scans,
@@ -254,6 +330,8 @@ class Folding {
       ...(meterCheck ? { meterCheck } : {}),
       ...(run ? { run } : {}),
       ...(closed === undefined ? {} : { closed }),
+      ...(closing ? { closing } : {}),
+      ...(clearedSince === undefined || this.since === 0 ? {} : { clearedSince }),
     };
   }
 }

@@ -104,6 +104,11 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
           .filter((t) => t !== CHASSIS)
           .forEach((t) => known(connectorOf(t), [i, "on"]));
     }
+    if (e.type === "repaired")
+      e.things.forEach((t, j) => {
+        if (!wires.has(t)) known(connectorOf(t), [i, "things", j]);
+        else if (e.things.indexOf(t) !== j) issues.push(issue("entry.named-twice", [i, "things", j], { id: t }));
+      });
     if (e.type === "identity") connector(e.connector, [i, "connector"]);
     if (e.type === "swap") e.parts.forEach((id, j) => known(id, [i, "parts", j]));
     if (e.type === "holds") {

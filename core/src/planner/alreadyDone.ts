@@ -1,5 +1,5 @@
 import type { Entry, ReadingEntry } from "../format/case.js";
-import type { Folded } from "../logbook/fold.js";
+import { ofMachineNow, type Folded } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
 import { isPlainBlack } from "../wiring/points.js";
 import { type Candidate, clueOf } from "./candidate.js";
@@ -34,7 +34,8 @@ const answersReading = (taken: ReadingSetup, c: ReadingSetup): boolean =>
   sameSetup(taken, c) && c.points.every((p) => taken.points.includes(p));
 
 /** Whether the logbook already holds what a candidate would bring. */
-export function alreadyDone(c: Candidate, folded: Folded): boolean {
+export function alreadyDone(c: Candidate, all: Folded): boolean {
+  const folded = ofMachineNow(all);
   if (c.instrument !== "none") return folded.readings.some(({ entry }) => answersReading(entry, c));
   const clue = clueOf(c, true);
   if (clue.type === "identity")

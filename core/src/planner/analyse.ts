@@ -7,6 +7,7 @@ import type { MixtureComponent } from "../diagnosis/posterior.js";
 import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import type { Entry, Instrument } from "../format/case.js";
 import type { Folded } from "../logbook/fold.js";
+import { proofOf } from "../proof/plan.js";
 import type { Predictor } from "../prediction/predictor.js";
 import {
   ENGINE_VERSION,
@@ -72,7 +73,7 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
   const school = options.school ?? schoolOf(folded);
   const chart = options.chart ?? folded.school?.chart;
   const chosen =
-    plan.stage === "waiting" || plan.stage === "proven"
+    plan.stage === "waiting" || plan.stage === "proven" || plan.stage === "proving"
       ? undefined
       : choose(predictor, plan, folded, school, {
           ...(chart ? { chart } : {}),
@@ -81,7 +82,9 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
             ? { macros: options.runs({ stage: plan.stage, suspects: plan.grouped.suspects, folded }) }
             : {}),
         });
-  return view(predictor, belief, plan, chosen, school, options.quick ?? false);
+  const seen = view(predictor, belief, plan, chosen, school, options.quick ?? false);
+  const proof = proofOf(predictor, belief, entries);
+  return proof ? { ...seen, proof } : seen;
 }
 const schoolOf = (folded: Folded): Policy =>
   folded.school && (POLICIES as readonly string[]).includes(folded.school.school)
@@ -197,7 +200,7 @@ export function weighCandidate(
     return undefined;
   const belief = assess(predictor, entries, options);
   const plan = makePlan(predictor, belief, options);
-  if (plan.stage === "waiting") return undefined;
+  if (plan.stage === "waiting" || plan.stage === "proving") return undefined;
   const joints = new ExpectedInformation(predictor, plan.particleBelief).joints(candidate);
   return recommendation(
     { candidate, joints, bits: ExpectedInformation.bits(joints) },

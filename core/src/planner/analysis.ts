@@ -8,12 +8,13 @@ import type { Answer } from "./answers.js";
 import type { Candidate } from "./candidate.js";
 import type { Economics } from "./economics.js";
 import type { Outcome } from "./outcome.js";
+import type { Proof } from "../proof/plan.js";
 import type { PolicyMinutes } from "./lookAhead.js";
 import type { Stage } from "./plan.js";
 import type { Policy } from "./policies.js";
 
 /** Goes up whenever the same logbook may be weighed otherwise. */
-export const ENGINE_VERSION = "0.6.0";
+export const ENGINE_VERSION = "0.7.0";
 
 export interface SuspectView extends Suspect {
   /** present codes that this suspect would set, and all present codes that have a set condition */
@@ -57,6 +58,8 @@ export interface ReadingView {
 }
 export interface Analysis {
   readonly engine: string;
+  /** of a repair: how it turned out, and what is still to be done to prove it; undefined where nothing was repaired */
+  readonly proof?: Proof | undefined;
   readonly stage: Stage;
   readonly suspects: readonly SuspectView[];
   /** what to do next, the school's choice first; whatever tells two suspects apart is among it */

@@ -1,4 +1,4 @@
-import { leftOver } from "../diagnosis/belief.js";
+import { leftOver } from "../diagnosis/fit.js";
 import type { Evidence, ReadingEvidence } from "../diagnosis/evidence.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";
 import type { Wiring } from "../format/wiring.js";

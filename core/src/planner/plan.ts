@@ -1,5 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
-import { leftOver, type Belief } from "../diagnosis/belief.js";
+import type { Belief } from "../diagnosis/belief.js";
+import { leftOver } from "../diagnosis/fit.js";
 import { groupComponents, isCause, misplacedIn, type Grouped, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
 import { withoutCleared } from "./cleared.js";
@@ -21,10 +22,10 @@ import { sureOfSeveral } from "./sureOfSeveral.js";
 import { unreadPin } from "./unreadPins.js";
 
 /**
- * Where the job stands: waiting for codes, splitting suspects, one left to confirm, proven, or stuck because nothing
- * reachable tells the rest apart.
+ * Where the job stands: waiting for codes, splitting suspects, one left to confirm, proven, stuck because nothing
+ * reachable tells the rest apart, or proving that a repair holds.
  */
-export type Stage = "waiting" | "splitting" | "confirming" | "proven" | "stuck";
+export type Stage = "waiting" | "splitting" | "confirming" | "proven" | "stuck" | "proving";
 
 export interface Plan {
   readonly stage: Stage;
@@ -67,7 +68,9 @@ interface Draft {
  * places in question come in where nothing else tells much, or where what is proven is one of several repairs.
  */
 export function makePlan(predictor: Predictor, belief: Belief, options: PlanOptions = {}): Plan {
-  if (belief.gathered.evidence.length === 0) return waitingPlan(predictor, belief);
+  const isRepaired = belief.carried !== undefined && belief.gathered.folded.repairs.length > 0;
+  if (isRepaired && belief.posterior.share[0]! >= SOUND_FROM) return barePlan(predictor, belief, "proving");
+  if (belief.gathered.evidence.length === 0 && !isRepaired) return barePlan(predictor, belief, "waiting");
   const plan = planBroadly(predictor, belief, options);
   const leader = plan.grouped.suspects[0]!;
   const isGroup = plan.stage === "proven" && !plan.sure && openRepairs(leader).length > 1;
@@ -110,10 +113,14 @@ function planBroadly(predictor: Predictor, belief: Belief, options: PlanOptions)
   return verdictPlan(predictor, belief, draft, against.readings[0], options);
 }
 
-function waitingPlan(predictor: Predictor, { posterior, gathered }: Belief): Plan {
+/** A machine that is more likely sound than not after a repair is proven sound; else the search goes on. Judgement. */
+const SOUND_FROM = 0.5;
+
+/** Where no test is chosen by what it tells of suspects. */
+function barePlan(predictor: Predictor, { posterior, gathered }: Belief, stage: "waiting" | "proving"): Plan {
   const grouped = groupComponents(predictor, posterior);
   return {
-    stage: "waiting",
+    stage,
     grouped,
     particleBelief: particlesOf(predictor, posterior, grouped),
     ranked: [],

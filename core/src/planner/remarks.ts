@@ -1,4 +1,4 @@
-import { CODE_EXPLAINED_FROM, leftOver, misfit, setBy } from "../diagnosis/belief.js";
+import { CODE_EXPLAINED_FROM, leftOver, misfit, setBy } from "../diagnosis/fit.js";
 import type { Evidence } from "../diagnosis/evidence.js";
 import { isCause, type Misplaced } from "../diagnosis/groups.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";

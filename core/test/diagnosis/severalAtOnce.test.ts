@@ -1,6 +1,6 @@
 import { analyse, assess, makePlan, minimalHittingSets, SimulatedMachine, type Entry } from "../../src/index.js";
 import { bestFirst } from "../../src/diagnosis/bestFirst.js";
-import { leftOver } from "../../src/diagnosis/belief.js";
+import { leftOver } from "../../src/diagnosis/fit.js";
 import { isUnmovedAt } from "../../src/diagnosis/unmoved.js";
 import { sureOfSeveral } from "../../src/planner/sureOfSeveral.js";
 import { faultOn } from "../bench.js";

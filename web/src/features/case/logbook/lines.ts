@@ -1,6 +1,10 @@
 import { formatQuantity, testPlaceOf, undoneEntries, type Analysis, type Entry, isSetCode } from "@radicula/core";
 import {
   CHOICE_WORDS,
+  CLOSED_WORDS,
+  FOLLOW_UP_WORDS,
+  repairDetail,
+  repairedText,
   FINDING_WORDS,
   DISTURBED_WORDS,
   keyText,
@@ -222,7 +226,13 @@ function stepText(e: Step, namer: Namer): Said {
         remark: `entries ${e.readings.join(", ")}`,
       };
     case "closed":
-      return said("Job closed", "", "everything as it was found, or explained");
+      return said("Job closed", "", e.because ? CLOSED_WORDS[e.because] : "everything as it was found, or explained");
+    case "repaired":
+      return said(repairedText(e, namer), "", repairDetail(e));
+    case "proofStep":
+      return said(`Proof: ${proofStepName(e.step, namer)}`, "", PROOF_RESULTS[e.result]);
+    case "followedUp":
+      return said("Asked again later", "", FOLLOW_UP_WORDS[e.result].toLowerCase());
     case "revision":
       return said("Went on with another revision of the wiring", "", `${e.from}, now ${e.to}`);
     case "school":
@@ -243,6 +253,23 @@ function stepText(e: Step, namer: Namer): Said {
       };
     case "undo":
       return said(`Took back entry ${e.target}`);
+  }
+}
+
+const PROOF_RESULTS = { passed: "done", failed: "not as it should be", leftOut: "left out" } as const;
+/** Which step of the proof it was; its name is a kind and what it is about. */
+function proofStepName(step: string, namer: Namer): string {
+  const [kind = "", ...rest] = step.split(" ");
+  const about = rest.join(" ");
+  switch (kind) {
+    case "reset":
+      return `set up ${about}`;
+    case "wiggle":
+      return `moved ${namer.thing(about)}`;
+    case "check":
+      return `looked at the work of entry ${about}`;
+    default:
+      return step;
   }
 }
 
