@@ -13,6 +13,15 @@ process.exitCode = run(process.argv.slice(2), {
   err: (text) => {
     process.stderr.write(text);
   },
+  bytes: (content) => {
+    content.then(
+      (all) => process.stdout.write(all),
+      (error: unknown) => {
+        process.stderr.write(`${String(error)}\n`);
+        process.exitCode = EXIT.document;
+      },
+    );
+  },
   read: (file) => {
     try {
       if (file === "-") return readFileSync(0, "utf8");

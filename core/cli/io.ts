@@ -18,6 +18,8 @@ import { issueText, placeOf } from "../words/index.js";
 export interface Io {
   out(text: string): void;
   err(text: string): void;
+  /** what is no text: written to standard output when it is done */
+  bytes(content: Promise<Uint8Array>): void;
   read(file: string): string;
 }
 

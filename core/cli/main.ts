@@ -5,6 +5,7 @@ import { compareCommand, convertCommand, mergeCommand, scanCommand, sharedComman
 import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
 import { EXIT, Refusal, type Io } from "./io.js";
 import { proveCommand } from "./prove.js";
+import { reportCommand } from "./report.js";
 import { logbookCommand, runCommand } from "./runs.js";
 import { simulateCommand } from "./simulate.js";
 
@@ -17,6 +18,9 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula analyse CASE.json [--json] [--top N]          suspects with reasons, next readings
   radicula prove CASE.json [--json]                      after a repair: how sure it is that the cause is cured,
                                                          and the steps that prove it
+  radicula report CASE.json [--as html|pdf|json] [--length customer|workshop|record] [--settings FILE.json]
+                                                         what was wrong, how it is known, what was done,
+                                                         how sure it is; as a page, on paper, or as data
   radicula predict WIRING.json [--fault FAULT] [--state STATE] [--json]
                                                          volts at every cavity, codes set
   radicula read WIRING.json --with INSTRUMENT --red POINT [--black POINT] [--watt W]
@@ -82,6 +86,9 @@ export function run(argv: readonly string[], io: Io): number {
         run: { type: "string" },
         on: { type: "string" },
         csv: { type: "boolean" },
+        as: { type: "string" },
+        length: { type: "string" },
+        settings: { type: "string" },
         help: { type: "boolean", short: "h" },
       },
     });
@@ -104,6 +111,9 @@ export function run(argv: readonly string[], io: Io): number {
     switch (command) {
       case "analyse":
         analyseCommand(file, values, io);
+        break;
+      case "report":
+        reportCommand(file, values, io);
         break;
       case "prove":
         proveCommand(file, values, io);

@@ -16,6 +16,7 @@ export {
   REPAIR_KINDS,
   type ClosedEntry,
   type FollowedUpEntry,
+  type FrozenProof,
   type ProofStepEntry,
   type RepairedEntry,
   FINDINGS,
@@ -104,6 +105,8 @@ export {
 } from "./wiring/points.js";
 export { inLineEnds, isPeripheral, STAR_KINDS, TERMINALS } from "./wiring/kinds.js";
 export { checkWiring } from "./wiring/check.js";
+export { WorkshopSettings } from "./format/settings.js";
+export { partsNamed } from "./wiring/matrix.js";
 export { parseWiring, readWiring } from "./wiring/read.js";
 export { findNets, type NetFunction, type Nets } from "./wiring/nets.js";
 export { thingsOnTheWay } from "./wiring/shared.js";
@@ -219,6 +222,7 @@ export { courseOf, type CoursePoint } from "./planner/course.js";
 export { openRepairs, outcomeOf, repairsOf } from "./planner/outcome.js";
 export type { Outcome, ProvenKind, Repair } from "./planner/outcome.js";
 export { proofOf, type Proof, type ProofAction, type ProofStep, type StepStatus, type Trip } from "./proof/plan.js";
+export { healthyReadings } from "./proof/healthy.js";
 export { repairOutcome, type RepairOutcome } from "./proof/outcome.js";
 export { faultsLeft, repairOf } from "./simulation/repairs.js";
 export { playProof, type ProvenJob, type ProvenJobOptions } from "./simulation/provenJob.js";

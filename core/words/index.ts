@@ -15,3 +15,6 @@ export { readingValue } from "./readingValue.js";
 export { logbookCsv, stateText } from "./logbookCsv.js";
 export { playedStepText } from "./tests.js";
 export * from "./proof.js";
+export { makeReport, reportFacts, type ReportFacts, type ReportSource } from "./report/report.js";
+export { REPORT_LENGTHS, REPORT_WORDS, type Block, type Report, type ReportLength } from "./report/blocks.js";
+export { reportHtml } from "./report/html.js";

@@ -68,6 +68,15 @@ export const CAUTION_WORDS: Words<Intake["safety"][number]> = {
   lifted: "Lifted machine or load: on stands or props, never under the load alone.",
 };
 
+/** What somebody who drives has to know, should the fault come back. */
+export const DANGER_ADVICE: Readonly<Partial<Record<Intake["safety"][number], string>>> = {
+  throttle: "If the engine does not follow the pedal, brake, put it out of gear and stop. Do not drive on.",
+  brake: "If the brake feels other than usual or its lamp comes on, stop at once and do not drive on.",
+  restraint:
+    "If the restraint lamp comes on, belts and airbags may not work. Do not carry people until it was looked at.",
+  highVoltage: "If the high-voltage warning comes on, stop, leave the machine and keep others away.",
+};
+
 const BECAUSE: Readonly<Record<string, string>> = {
   wet: "Comes when wet",
   hot: "Comes when hot",

@@ -29,8 +29,13 @@ const UNITS: Readonly<Record<string, string>> = {
  * was taken back says so.
  */
 export function logbookCsv(entries: readonly Entry[]): string {
+  const rows = logbookRows(entries).map((cells) => COLUMNS.map((c) => cells[c]));
+  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: "\r\n", escapeFormulae: FORMULA_CELL })}\r\n`;
+}
+/** Every entry of a logbook as text, by column. */
+export function logbookRows(entries: readonly Entry[]): Record<(typeof COLUMNS)[number], string>[] {
   const undone = undoneEntries(entries);
-  const rows = entries.map((e, i) => {
+  return entries.map((e, i) => {
     const cells: Record<(typeof COLUMNS)[number], string> = {
       number: String(i + 1),
       at: e.at,
@@ -53,9 +58,8 @@ export function logbookCsv(entries: readonly Entry[]): string {
         values: e.values.join("; "),
         unit: e.unit ?? UNITS[e.instrument] ?? "",
       });
-    return COLUMNS.map((c) => cells[c]);
+    return cells;
   });
-  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: "\r\n", escapeFormulae: FORMULA_CELL })}\r\n`;
 }
 
 function whereOf(e: Entry): string {
@@ -166,7 +170,7 @@ function saidOf(e: Entry): string {
     case "followedUp":
       return e.result;
     case "closed":
-      return [e.because ?? "", e.cured === undefined ? "" : `cured ${Math.round(e.cured * 100)} %`]
+      return [e.because ?? "", e.proof ? `cured ${Math.round(e.proof.outcome.cured * 100)} %` : ""]
         .filter(Boolean)
         .join("; ");
     case "revision":

@@ -1,6 +1,7 @@
 import {
   type ClosedEntry,
   type FollowedUpEntry,
+  type FrozenProof,
   type Proof,
   type ProofStep,
   type RepairedEntry,
@@ -191,6 +192,23 @@ function tripText({ minutes, km, coldSoakHours, notes }: Trip): string {
   const soak = coldSoakHours ? `Let it stand ${coldSoakHours} h, then drive` : "Drive";
   const way = km ? `${km} km` : `${Math.round(minutes)} min`;
   return `${soak} ${way}${notes.length ? ` (${notes.join("; ")})` : ""}`;
+}
+
+/** A proof in words, to be kept with the entry that closes a job. */
+export function frozenProof({ outcome, steps }: Proof, namer: Namer, instructor: Instructor): FrozenProof {
+  return {
+    outcome,
+    steps: steps.map((s) => {
+      const { title, proves } = proofStepText(s, namer, instructor);
+      return {
+        title,
+        good: proves,
+        status: s.status,
+        ...(s.number === undefined ? {} : { entry: s.number }),
+        ...(s.again.length ? { again: [...s.again] } : {}),
+      };
+    }),
+  };
 }
 
 /** Where the proof stands, in one line: "3 of 5 steps done, about 20 min left". */

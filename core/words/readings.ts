@@ -148,12 +148,22 @@ export class Instructor {
       ),
     ];
   }
-  private dangers(c: Candidate): Danger[] {
-    const ids = new Set([c.at, ...c.state.unplugged, ...c.plug]);
-    const marked: Danger[] = [
+  /** What to mind where somebody works: at connectors, parts, cavities or wires. */
+  cautionsAt(things: readonly string[]): string[] {
+    const ends = things.flatMap((t) => {
+      const w = this.wires.get(t);
+      return w ? [w.from, w.to] : [t];
+    });
+    return [...new Set(this.markedAt(new Set(ends.map(connectorOf))).map((d) => DANGER_WORDS[d]))];
+  }
+  private markedAt(ids: ReadonlySet<string>): Danger[] {
+    return [
       ...this.wiring.connectors.filter((x) => ids.has(x.id)),
       ...this.wiring.devices.filter((d) => ids.has(d.id) || deviceConnectors(d).some((x) => ids.has(x))),
     ].flatMap((x) => x.cautions);
+  }
+  private dangers(c: Candidate): Danger[] {
+    const marked = this.markedAt(new Set([c.at, ...c.state.unplugged, ...c.plug]));
     const plus = this.wiring.devices.find((d) => d.kind === "battery");
     if (c.part && c.state.jumpers?.length) marked.push("benchFeed");
     else if (plus && c.state.jumpers?.some((j) => j.from === `${plus.id}:+` || j.to === `${plus.id}:+`))

@@ -242,6 +242,7 @@ test("two faults at once: both named, both repairs said", () => {
       closed={false}
       onVerdict={jest.fn()}
       onClose={jest.fn()}
+      onRepair={jest.fn()}
       onReopen={jest.fn()}
       onDisturbed={jest.fn()}
       onOther={jest.fn()}

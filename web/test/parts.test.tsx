@@ -191,6 +191,7 @@ describe("the end of a job", () => {
     closed: false,
     onVerdict: jest.fn(),
     onClose: jest.fn(),
+    onRepair: jest.fn(),
     onReopen: jest.fn(),
     onDisturbed: jest.fn(),
     onOther: jest.fn(),
@@ -215,11 +216,13 @@ describe("the end of a job", () => {
       },
     };
     const { rerender } = render(<Verdict analysis={logged} {...props} />);
-    expect(screen.queryByRole("button", { name: "Close the job" })).toBeNull(); // B9 still hangs loose
-    fireEvent.click(screen.getByRole("button", { name: "Restore it, then close" }));
+    fireEvent.click(screen.getByRole("button", { name: "Log the repair" }));
+    expect(props.onRepair).toHaveBeenCalled();
+    expect(screen.queryByRole("button", { name: "Close without a repair" })).toBeNull(); // B9 still hangs loose
+    fireEvent.click(screen.getByRole("button", { name: "Restore it, then close without a repair" }));
     expect(props.onDisturbed).toHaveBeenCalled();
     rerender(<Verdict analysis={logged} {...props} open={[]} />);
-    fireEvent.click(screen.getByRole("button", { name: "Close the job" }));
+    fireEvent.click(screen.getByRole("button", { name: "Close without a repair" }));
     expect(props.onClose).toHaveBeenCalled();
     rerender(<Verdict analysis={logged} {...props} open={[]} closed />);
     expect(screen.getByText("Job closed")).toBeVisible();
@@ -281,13 +284,15 @@ describe("the end of a job", () => {
   });
   test("the thin line of steps says where the job stands", () => {
     const onScan = jest.fn();
-    const { rerender } = render(<Steps analysis={undefined} onIntake={jest.fn()} onScan={onScan} />);
+    const { rerender } = render(
+      <Steps analysis={undefined} onIntake={jest.fn()} onScan={onScan} onRepair={jest.fn()} />,
+    );
     const now = () =>
       screen.getAllByRole("listitem").find((li) => li.getAttribute("aria-current") === "step")?.textContent;
     expect(now()).toBe("Scan");
     fireEvent.click(screen.getByRole("button", { name: "Scan" }));
     expect(onScan).toHaveBeenCalled();
-    rerender(<Steps analysis={proven} onIntake={jest.fn()} onScan={onScan} />);
+    rerender(<Steps analysis={proven} onIntake={jest.fn()} onScan={onScan} onRepair={jest.fn()} />);
     expect(now()).toBe("Map and readings");
   });
 });

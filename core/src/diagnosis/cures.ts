@@ -59,8 +59,8 @@ export class RepairedPlaces {
   }
 
   /**
-   * How likely a repair cures a fault, done by somebody who works with care: 0 where it is somewhere else, or is nothing
-   * that this way of working cures. Product judgement, no source.
+   * How likely a repair cures a fault, done by somebody who works with care: 0 where it is somewhere else, or is
+   * nothing that this way of working cures. Product judgement, no source.
    */
   chance(repair: RepairedEntry, fault: Pick<Fault, "place" | "at" | "mode">): number {
     if (!repair.things.some((thing) => this.isAt(repair, thing, fault))) return 0;

@@ -54,6 +54,24 @@ export const ProofStepEntry = z.strictObject({
 export type ProofStepEntry = z.infer<typeof ProofStepEntry>;
 
 export const CLOSED_BECAUSE = ["proven", "notReproduced", "temporary", "declined", "awaitsPart", "other"] as const;
+const share = z.number().min(0).max(1);
+/** A proof as it stood when the job was closed, in words: it is not worked out again. */
+export const FrozenProof = z.strictObject({
+  outcome: z.strictObject({ cured: share, notWell: share, anotherLeft: share, wentAway: share }),
+  steps: z
+    .array(
+      z.strictObject({
+        title: z.string().max(400),
+        good: z.string().max(400),
+        status: z.enum(["open", "passed", "failed", "leftOut"]),
+        entry: z.number().int().min(1).optional(),
+        again: z.array(z.string().max(24)).max(100).optional(),
+      }),
+    )
+    .max(100),
+});
+export type FrozenProof = z.infer<typeof FrozenProof>;
+
 /**
  * The job is closed: nothing is left other than it was found, or it is said why. Whatever is logged afterwards opens it
  * again, except that the machine is still good.
@@ -69,7 +87,7 @@ export const ClosedEntry = z.strictObject({
         "proven: the repair was proven; notReproduced: the fault did not show itself; declined: the customer wants " +
         "no more; other reasons stand in the note",
     }),
-  cured: z.number().min(0).max(1).optional().meta({ description: "How likely it was by then that the cause is cured" }),
+  proof: FrozenProof.optional(),
   engine: z.string().max(40).optional(),
   followUp: z
     .strictObject({

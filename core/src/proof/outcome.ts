@@ -13,7 +13,7 @@ export interface RepairOutcome {
   readonly notWell: number;
   /** another fault is left, here or in what is not drawn */
   readonly anotherLeft: number;
-  /** nothing is wrong now, but not because of the repair: it went away while somebody worked there, and may come back */
+  /** nothing is wrong now, but not by the repair: it went away while somebody worked there, and may come back */
   readonly wentAway: number;
 }
 

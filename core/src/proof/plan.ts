@@ -67,7 +67,7 @@ export interface Proof {
   readonly minutes: number;
 }
 
-/** Readings that were far from good before are read again, so many of them. Judgement: the strongest three tell enough. */
+/** So many readings that were far from good are read again. Judgement: the strongest three tell enough. */
 const MOST_READINGS = 3;
 /** A reading this far from what a sound machine shows was part of what was wrong, standard deviations. */
 const WRONG_FROM = 4;

@@ -17,7 +17,7 @@ import { faultsLeft, repairOf } from "./repairs.js";
 export interface ProvenJob {
   /** what the verdict named, and whether it was what was hidden */
   readonly named: string | undefined;
-  /** what is claimed after the repair and after each step of the proof: how likely it is cured, and the minutes by then */
+  /** what is claimed after the repair and after each step of the proof: how likely a cure is, minutes by then */
   readonly course: readonly { readonly step: string; readonly cured: number; readonly minutes: number }[];
   /** every hidden fault is gone */
   readonly cured: boolean;

@@ -147,3 +147,12 @@ function combinations<T>(list: readonly T[], size: number, from = 0): T[][] {
   if (size === 0) return [[]];
   return list.slice(from).flatMap((x, i) => combinations(list, size - 1, from + i + 1).map((rest) => [x, ...rest]));
 }
+
+/** The parts that codes are about, each once, in the order of the codes. */
+export function partsNamed(
+  wiring: Wiring,
+  words: readonly { readonly entry: { readonly module: string; readonly code: string } }[],
+): string[] {
+  const way = thingsOnTheWay(wiring);
+  return [...new Set(words.flatMap((w) => subjectsOf(wiring, w.entry.module, w.entry.code, way)))];
+}

@@ -178,7 +178,7 @@ describe("entries that cannot be", () => {
     [{ ...repaired, how: "prayed" }, "schema"],
     [{ ...repaired, minutes: -1 }, "schema"],
     [{ ...repaired, temporary: "soon" }, "schema"],
-    [{ type: "closed", at, cured: 1.2 }, "schema"],
+    [{ type: "closed", at, proof: { outcome: { cured: 1.2 }, steps: [] } }, "schema"],
     [{ type: "followedUp", at, result: "fine" }, "schema"],
   ])("%j is refused", (entry, why) => {
     expect(refusedWith(entry)).toContain(why);

@@ -1,5 +1,6 @@
 import {
   findFault,
+  faultsLeft,
   fold,
   generateFaults,
   middleSeverity,
@@ -21,6 +22,8 @@ export interface Simulated {
   readonly logged: number;
   readonly folded: Folded;
   readonly faults: readonly FaultAt[];
+  /** those that the repairs of the logbook left */
+  readonly left: readonly FaultAt[];
   /** the places where something is wrong */
   readonly isWrong: (place: string) => boolean;
   /** @param there whether what comes and goes is there now */
@@ -45,17 +48,25 @@ export async function simulatedOf(id: string): Promise<Simulated | undefined> {
     !entries.some((e, i) => !undone.has(i + 1) && e.type === "moved" && e.from === hidden.mistaken?.from)
       ? hidden.mistaken
       : undefined;
+  const folded = fold(entries);
+  const left = faultsLeft(
+    job.wiring,
+    faults,
+    folded.repairs.map((r) => r.entry),
+    hidden.seed,
+  );
   return {
     job,
     hidden,
     logged: entries.length,
-    folded: fold(entries),
+    folded,
     faults,
+    left,
     isWrong: (place) =>
-      faults.some(
+      left.some(
         ({ fault }) => fault.place.id === place || fault.at === place || fault.place.id.startsWith(`${place}:`),
       ),
     machine: (there) =>
-      new SimulatedMachine(job.wiring, there ? faults : [], hidden.seed, mistaken ? { mistaken } : {}),
+      new SimulatedMachine(job.wiring, there ? left : [], hidden.seed, mistaken ? { mistaken } : {}),
   };
 }

@@ -23,7 +23,12 @@ export function CaseHead() {
         {job.machine ? <span className="muted"> · {job.title}</span> : null}
       </h1>
       <SavedWord state={log.state} />
-      <Steps analysis={analysis} onIntake={() => sheets.open("intake")} onScan={() => sheets.open("codes")} />
+      <Steps
+        analysis={analysis}
+        onIntake={() => sheets.open("intake")}
+        onScan={() => sheets.open("codes")}
+        onRepair={() => sheets.open("repair")}
+      />
       <span className={styles.tools}>
         <HeadLinks />
         {workbench ? (
@@ -60,6 +65,8 @@ function useMore(): MenuProps["items"] {
     { key: "runs", label: "Guided tests", onClick: () => sheets.open("runs") },
     { key: "watch", label: "Move one place at a time", onClick: () => sheets.open("watch") },
     { key: "disturbed", label: asFound, onClick: () => sheets.open("disturbed") },
+    { key: "repair", label: "Log a repair", onClick: () => sheets.open("repair") },
+    { key: "report", label: <Link href={`/job/${job.id}/report`}>Report</Link> },
     { key: "meter", label: "Check the meter", onClick: () => sheets.open("meter") },
     { key: "seen", label: "Seen on the machine", onClick: () => sheets.open("seen") },
     { key: "other", label: "Another reading", onClick: () => sheets.open("other") },

@@ -67,7 +67,9 @@ function useEnded(): boolean {
   // a proven group: somebody goes on to tell its repairs apart
   if (analysis.narrowing?.next.some((n) => n.candidate.id === card.other?.offered)) return false;
   const { stage, folded } = analysis;
-  return stage === "proven" || stage === "stuck" || folded.verdict !== undefined || closed !== undefined;
+  // a verdict of before a repair, or a return, is not the end of what is looked for now
+  const isFound = folded.verdict !== undefined && folded.verdict.number > folded.since;
+  return stage === "proven" || stage === "stuck" || stage === "proving" || isFound || closed !== undefined;
 }
 
 function JobLogbook() {

@@ -9,6 +9,7 @@ import { disturbedText } from "./disturbed/DisturbedList";
 import { PolicySwitch } from "./policy/PolicySwitch";
 import cardStyles from "./reading/NextReading.module.css";
 import { verdictEntry } from "./reading/entries";
+import { NotCured, ProofCard } from "./proof/ProofCard";
 import { NextReading } from "./reading/NextReading";
 import { RunPanel } from "./runs/RunPanel";
 import { useCase } from "./session/caseContext";
@@ -29,6 +30,7 @@ export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; re
     <>
       {run ? <OpenRun run={run} /> : null}
       {isEnded && job.practice && closed !== undefined ? <LazyRevealed /> : null}
+      {analysis?.proof && !isEnded ? <NotCured proof={analysis.proof} /> : null}
       {isEnded ? <Ended /> : <NextThing handsBusy={handsBusy} />}
       {isWorking ? (
         <>
@@ -124,6 +126,8 @@ function Ended() {
   const { analysis, namer, instructor, open, closed, write, sheets, computed, card } = useCase();
   const leader = analysis?.suspects[0];
   if (!analysis || !leader) return null;
+  if (analysis.proof && (analysis.stage === "proving" || closed !== undefined))
+    return <ProofCard proof={analysis.proof} />;
   const { outcome, suspects, engine } = analysis;
   const closer = analysis.narrowing?.next[0]?.candidate;
   const logVerdict = () => {
@@ -140,7 +144,8 @@ function Ended() {
       open={open}
       closed={closed !== undefined}
       onVerdict={logVerdict}
-      onClose={() => write.append([{ type: "closed", at: now() }])}
+      onClose={() => sheets.open("close")}
+      onRepair={() => sheets.open("repair")}
       onReopen={() => {
         if (closed !== undefined) write.undo(closed);
       }}
@@ -195,6 +200,9 @@ function Asides() {
           {open.length} to restore
         </button>
       ) : null}
+      <button type="button" className="link" onClick={() => sheets.open("repair")}>
+        Log a repair
+      </button>
       {unproven ? (
         <button type="button" className="link" onClick={() => sheets.open("meter")}>
           Check the meter

@@ -6,17 +6,21 @@ export function Steps({
   analysis,
   onIntake,
   onScan,
+  onRepair,
 }: {
   readonly analysis: Analysis | undefined;
   readonly onIntake: () => void;
   readonly onScan: () => void;
+  readonly onRepair: () => void;
 }) {
-  const at = !analysis || analysis.stage === "waiting" ? 1 : analysis.folded.verdict ? 3 : 2;
+  const at = stepOf(analysis);
   const steps = [
     { name: "Intake", done: analysis?.folded.intake !== undefined, go: onIntake },
     { name: "Scan", done: at > 1, go: onScan },
     { name: "Map and readings", done: at > 2 },
     { name: "Cause", done: at > 2 },
+    { name: "Repair", done: at > 3, ...(at > 2 ? { go: onRepair } : {}) },
+    { name: "Proof", done: at > 4 },
   ];
   return (
     <ol className={styles.steps} aria-label="Where the job stands">
@@ -41,4 +45,13 @@ export function Steps({
       ))}
     </ol>
   );
+}
+
+/** How far the job is: the number of the step that is being done now. */
+function stepOf(analysis: Analysis | undefined): number {
+  if (!analysis || analysis.stage === "waiting") return 1;
+  const { verdict, since, closing, closed } = analysis.folded;
+  if (closed !== undefined && closing?.entry.because === "proven") return 5;
+  if (analysis.stage === "proving") return 4;
+  return verdict && verdict.number > since ? 3 : 2;
 }

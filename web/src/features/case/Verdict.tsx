@@ -23,6 +23,7 @@ interface Props {
   readonly closed: boolean;
   readonly onVerdict: () => void;
   readonly onClose: () => void;
+  readonly onRepair: () => void;
   /** takes the closing back */
   readonly onReopen: () => void;
   readonly onDisturbed: () => void;
@@ -43,6 +44,7 @@ export function Verdict({
   closed: isClosed,
   onVerdict,
   onClose,
+  onRepair,
   onReopen,
   onDisturbed,
   onOther,
@@ -112,14 +114,17 @@ export function Verdict({
               ? "Log what is proven"
               : "Log the likeliest"}
         </Button>
-      ) : open.length ? (
-        <Button size="large" block onClick={onDisturbed}>
-          Restore it, then close
-        </Button>
       ) : (
-        <Button size="large" block onClick={onClose}>
-          Close the job
+        <Button type="primary" size="large" block onClick={onRepair}>
+          Log the repair
         </Button>
+      )}
+      {isClosed || !verdict ? null : (
+        <p style={{ margin: "10px 0 0", textAlign: "center" }}>
+          <button type="button" className="link" onClick={open.length ? onDisturbed : onClose}>
+            {open.length ? "Restore it, then close without a repair" : "Close without a repair"}
+          </button>
+        </p>
       )}
       <div className={styles.under}>
         {isClosed ? (

@@ -28,6 +28,7 @@ export function DisturbedSheet({
   list,
   closed,
   onLog,
+  onCloseJob,
   onClose,
 }: {
   readonly closed: boolean;
@@ -36,6 +37,7 @@ export function DisturbedSheet({
   readonly namer: Namer;
   readonly list: readonly Disturbed[];
   readonly onLog: (entries: Entry[]) => void;
+  readonly onCloseJob: () => void;
   readonly onClose: () => void;
 }) {
   const [thing, setThing] = useState<string | undefined>(undefined);
@@ -52,7 +54,7 @@ export function DisturbedSheet({
       {list.length === 0 ? (
         <p className={styles.all}>
           <span>Everything is as it was found{closed ? ", and the job is closed" : ", or it is said why not"}.</span>
-          {closed ? null : <Button onClick={() => onLog([{ type: "closed", at: at() }])}>Close the job</Button>}
+          {closed ? null : <Button onClick={onCloseJob}>Close the job</Button>}
         </p>
       ) : (
         <>

@@ -18,6 +18,8 @@ export interface ScanProps {
   readonly onSimulated?: ((when: When) => Promise<string | undefined>) | undefined;
   readonly folded: Pick<Folded, "scans" | "disturbedSinceClear">;
   readonly workbench: string | undefined;
+  /** when the scan that is asked for next is taken */
+  readonly due?: When | undefined;
   /** codes that scans gave and the library's wiring does not list yet; 0 where there is none to keep them with */
   readonly unkept: number;
   readonly onLog: (entries: Entry[]) => void;
@@ -29,7 +31,7 @@ export interface ScanProps {
 export function useScanDraft(p: ScanProps) {
   const { wiring, folded } = p;
   const [text, setText] = useState("");
-  const [when, setWhen] = useState<When>(folded.scans.length ? "afterClear" : "before");
+  const [when, setWhen] = useState<When>(p.due ?? (folded.scans.length ? "afterClear" : "before"));
   const [meant, setMeant] = useState<string | undefined>(undefined);
   const [changes, setChanges] = useState<ReadonlyMap<string, Change>>(new Map());
   const [dropped, setDropped] = useState<ReadonlySet<string>>(new Set());

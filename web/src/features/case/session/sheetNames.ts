@@ -13,6 +13,9 @@ export const SHEETS = [
   "watch",
   "sums",
   "bench",
+  "repair",
+  "close",
+  "followUp",
 ] as const;
 export type SheetName = (typeof SHEETS)[number];
 

@@ -1,5 +1,5 @@
 "use client";
-import type { Entry } from "@radicula/core";
+import type { Entry, Proof } from "@radicula/core";
 import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
 import { scanSimulated } from "../scan/simulated";
@@ -9,6 +9,9 @@ import type { SheetName } from "../session/sheetNames";
 import { suspectedPlaces } from "../watch/places";
 import { useKeptCodes } from "./useKeptCodes";
 
+const Close = dynamic(() => import("../proof/CloseSheet").then((m) => m.CloseSheet), { ssr: false });
+const FollowUp = dynamic(() => import("../proof/FollowUpSheet").then((m) => m.FollowUpSheet), { ssr: false });
+const Repair = dynamic(() => import("../proof/RepairSheet").then((m) => m.RepairSheet), { ssr: false });
 const Bench = dynamic(() => import("../../bench/BenchSheet").then((m) => m.BenchSheet), { ssr: false });
 const Disturbed = dynamic(() => import("../disturbed/DisturbedList").then((m) => m.DisturbedSheet), { ssr: false });
 const HelpSheet = dynamic(() => import("../Help").then((m) => m.Help), { ssr: false });
@@ -60,12 +63,13 @@ function OtherEntry({ isOpen }: Props) {
 const OFFERED_BESIDE = 5;
 
 function CodesEntry({ isOpen }: Props) {
-  const { job, wiring, folded, workbench, write, sheets } = useSheetCase();
+  const { job, wiring, folded, analysis, workbench, write, sheets } = useSheetCase();
   const kept = useKeptCodes();
   return (
     <Scan
       open={isOpen}
       wiring={wiring}
+      due={scanDue(analysis?.proof)}
       onSimulated={job.practice ? (when) => scanSimulated(job.id, when) : undefined}
       folded={folded}
       workbench={workbench}
@@ -78,6 +82,12 @@ function CodesEntry({ isOpen }: Props) {
       onClose={sheets.dismiss}
     />
   );
+}
+
+/** The scan that the proof asks for next. */
+function scanDue(proof: Proof | undefined) {
+  const step = proof?.steps.find((s) => s.status === "open" && s.action.kind === "scan");
+  return step?.action.kind === "scan" ? step.action.when : undefined;
 }
 
 function IntakeEntry({ isOpen }: Props) {
@@ -165,6 +175,7 @@ function DisturbedEntry({ isOpen }: Props) {
       list={open}
       closed={closed !== undefined}
       onLog={write.append}
+      onCloseJob={() => sheets.open("close")}
       onClose={sheets.dismiss}
     />
   );
@@ -215,6 +226,52 @@ function HelpEntry({ isOpen }: Props) {
   return <HelpSheet open={isOpen} onClose={sheets.dismiss} />;
 }
 
+function RepairEntry({ isOpen }: Props) {
+  const { wiring, namer, instructor, analysis, dangers, logAndClose, sheets } = useSheetCase();
+  const leader = analysis?.suspects[0];
+  const repairs = analysis?.outcome?.repairs;
+  const isCause = leader?.type === "fault" || leader?.type === "several";
+  const faults = repairs?.[0]?.faults ?? (isCause ? leader.members[0]?.faults : undefined) ?? [];
+  const cautions = [...new Set([...dangers, ...instructor.cautionsAt(faults.map((f) => f.place.id))])];
+  return (
+    <Repair
+      open={isOpen}
+      wiring={wiring}
+      namer={namer}
+      faults={faults}
+      cautions={cautions}
+      onLog={(e) => logAndClose([e])}
+      onClose={sheets.dismiss}
+    />
+  );
+}
+
+/** Circuits whose faults must never be called fine because they stay away. */
+const DANGEROUS = ["restraint", "throttle", "brake", "highVoltage"];
+
+function CloseEntry({ isOpen }: Props) {
+  const { namer, instructor, analysis, folded, open, logAndClose, sheets } = useSheetCase();
+  return (
+    <Close
+      open={isOpen}
+      namer={namer}
+      instructor={instructor}
+      proof={analysis?.proof}
+      temporary={folded.repairs.at(-1)?.entry.temporary}
+      isDangerous={folded.intake?.entry.safety.some((s) => DANGEROUS.includes(s)) ?? false}
+      left={open}
+      onLog={(e) => logAndClose([e])}
+      onRestore={() => sheets.open("disturbed")}
+      onClose={sheets.dismiss}
+    />
+  );
+}
+
+function FollowUpEntry({ isOpen }: Props) {
+  const { logAndClose, sheets } = useSheetCase();
+  return <FollowUp open={isOpen} onLog={(e) => logAndClose([e])} onClose={sheets.dismiss} />;
+}
+
 /** Every sheet that can be opened over the case. */
 export const REGISTRY: Readonly<Record<SheetName, ComponentType<Props>>> = {
   other: OtherEntry,
@@ -230,4 +287,7 @@ export const REGISTRY: Readonly<Record<SheetName, ComponentType<Props>>> = {
   watch: WatchEntry,
   sums: SumsEntry,
   bench: BenchEntry,
+  repair: RepairEntry,
+  close: CloseEntry,
+  followUp: FollowUpEntry,
 };

@@ -1,0 +1,60 @@
+import { partsNamed, type Entry, type Folded, type Wiring, type WorkshopSettings } from "../../src/index.js";
+import type { Namer } from "../faults.js";
+import type { Block } from "./blocks.js";
+
+/** Minutes between two entries that count as work: a longer gap is a break. Judgement. */
+const LONGEST_STEP_MIN = 30;
+
+/** Minutes at the machine, by the dates of the entries, and minutes said to have gone into repairs. */
+export function minutesTaken(entries: readonly Entry[]): { readonly testing: number; readonly repairing: number } {
+  let testing = 0;
+  let repairing = 0;
+  entries.forEach((e, i) => {
+    const gap = i === 0 ? 0 : (Date.parse(e.at) - Date.parse(entries[i - 1]!.at)) / 60_000;
+    if (e.type === "repaired" && e.minutes !== undefined) repairing += e.minutes;
+    else if (gap > 0 && gap <= LONGEST_STEP_MIN) testing += gap;
+  });
+  return { testing: Math.round(testing), repairing: Math.round(repairing) };
+}
+
+export const moneyText = (value: number, { currency }: Pick<WorkshopSettings, "currency">): string =>
+  `${currency} ${value.toFixed(2)}`;
+
+/** Labour, parts and tax, and their sum; nothing where no price is known. */
+export function costs(entries: readonly Entry[], folded: Folded, settings: WorkshopSettings): Block | undefined {
+  const rate = settings.labourPerHour ?? folded.intake?.entry.labourPerHour;
+  const { testing, repairing } = minutesTaken(entries);
+  const parts = folded.repairs.reduce((sum, r) => sum + (r.entry.price ?? 0), 0);
+  const labour = rate === undefined ? undefined : ((testing + repairing) / 60) * rate;
+  if (labour === undefined && parts === 0) return undefined;
+  const net = (labour ?? 0) + parts;
+  const tax = settings.taxPercent === undefined ? 0 : (net * settings.taxPercent) / 100;
+  const money = (value: number) => moneyText(value, settings);
+  return {
+    kind: "facts",
+    rows: [
+      ...(labour === undefined ? [] : [[`Work, ${testing + repairing} min`, money(labour)] as const]),
+      ...(parts ? [["Parts", money(parts)] as const] : []),
+      ...(tax ? [[`Tax, ${settings.taxPercent} %`, money(tax)] as const] : []),
+      ["Sum", money(net + tax)],
+    ],
+  };
+}
+
+/** Parts that codes named, or that were suspected, and that nobody had to buy. */
+export function notReplaced(
+  wiring: Wiring,
+  folded: Folded,
+  namer: Namer,
+  settings: WorkshopSettings,
+): { readonly items: readonly string[]; readonly saved: number } {
+  const replaced = new Set(folded.repairs.flatMap(({ entry }) => (entry.how === "replaced" ? entry.things : [])));
+  const parts = partsNamed(wiring, [...folded.codesBefore, ...folded.codes]).filter((id) => !replaced.has(id));
+  let saved = 0;
+  const items = parts.map((id) => {
+    const price = wiring.devices.find((d) => d.id === id)?.price;
+    saved += price ?? 0;
+    return `${namer.device(id)}${price === undefined ? "" : `, ${moneyText(price, settings)}`}`;
+  });
+  return { items, saved };
+}
