@@ -7,7 +7,7 @@ const config: NextConfig = {
   turbopack: { root },
   typescript: { ignoreBuildErrors: true }, // `npm run types` checks them, which is part of `npm test`
   outputFileTracingRoot: root,
-  serverExternalPackages: ["postgres", "elkjs", "piscina", "rate-limiter-flexible", "@node-rs/argon2"],
+  serverExternalPackages: ["pdfkit", "postgres", "elkjs", "piscina", "rate-limiter-flexible", "@node-rs/argon2"],
   poweredByHeader: false,
   headers: async () => [
     {

@@ -18,7 +18,7 @@ import {
   writeCsv,
   type Issue,
   type Wiring,
-  setCodes,
+  toldCodes,
 } from "../src/index.js";
 import { issueText, KIND_WORDS, Namer, placeOf, sharedText, statusWord } from "../words/index.js";
 import { EXIT, issueLines, loadCase, loadWiring, printJson, Refusal, type Io } from "./io.js";
@@ -104,7 +104,7 @@ function sayGuessedKinds(file: string, wiring: Wiring, io: Io): void {
 export function sharedCommand(file: string, options: { readonly json?: boolean | undefined }, io: Io): void {
   const job = loadCase(file, io);
   const wiring = withScannedCodes(job.wiring, job.entries);
-  const coded = [...new Set(setCodes(fold(job.entries)).flatMap((c) => subjectsOf(wiring, c.module, c.code)))];
+  const coded = [...new Set(toldCodes(fold(job.entries)).flatMap((c) => subjectsOf(wiring, c.module, c.code)))];
   const matrix = sharedMatrix(wiring, coded);
   const namer = new Namer(wiring);
   if (options.json) {

@@ -1,5 +1,7 @@
+import { readFileSync } from "node:fs";
+import { createRequire } from "node:module";
 import { analyse, Focus, parseJson, withScannedCodes, WorkshopSettings } from "../src/index.js";
-import { reportPdf } from "../pdf/reportPdf.js";
+import { PDF_FONTS, reportPdf } from "../pdf/reportPdf.js";
 import { makeReport, REPORT_LENGTHS, reportFacts, reportHtml, type ReportLength } from "../words/index.js";
 import { EXIT, loadCase, printJson, Refusal, type Io } from "./io.js";
 
@@ -28,8 +30,10 @@ export function reportCommand(file: string, options: Options, io: Io): void {
   const report = makeReport({ ...job, wiring, facts, settings }, length);
   if (as === "json") printJson(io, length === "record" ? { ...report, case: job } : report);
   else if (as === "html") io.out(reportHtml(report));
-  else io.bytes(reportPdf(report));
+  else io.bytes(reportPdf(report, { plain: font("plain"), strong: font("strong") }));
 }
+
+const font = (name: keyof typeof PDF_FONTS) => readFileSync(createRequire(import.meta.url).resolve(PDF_FONTS[name]));
 
 function readSettings(file: string | undefined, io: Io): WorkshopSettings {
   if (file === undefined) return WorkshopSettings.parse({});

@@ -1,13 +1,16 @@
-import { createRequire } from "node:module";
 import PDFDocument from "pdfkit";
 import type { Block, Report } from "../words/index.js";
 
-const require = createRequire(import.meta.url);
-const FONT = "@fontsource/atkinson-hyperlegible/files/atkinson-hyperlegible-latin";
-const fonts = {
-  plain: require.resolve(`${FONT}-400-normal.woff`),
-  strong: require.resolve(`${FONT}-700-normal.woff`),
-};
+/** Two fonts that go into the file, as TrueType, OpenType or WOFF. */
+export interface PdfFonts {
+  readonly plain: Uint8Array;
+  readonly strong: Uint8Array;
+}
+/** Where the fonts of a report are, as names of modules. */
+export const PDF_FONTS = {
+  plain: "@fontsource/atkinson-hyperlegible/files/atkinson-hyperlegible-latin-400-normal.woff",
+  strong: "@fontsource/atkinson-hyperlegible/files/atkinson-hyperlegible-latin-700-normal.woff",
+} as const;
 const INK = "#23241f";
 const MUTED = "#5c5d54";
 const RUST = "#a33b1b";
@@ -20,8 +23,12 @@ const PHOTO_PT = 220;
  * A report as PDF: text that can be selected, headings and paragraphs tagged, fonts inside. For Node.js only.
  * @param photo JPEG or PNG of a name; a picture that cannot be read is left out
  */
-export function reportPdf(report: Report, photo?: (id: string) => Uint8Array | undefined): Promise<Uint8Array> {
-  return new PdfWriter(report, photo).write();
+export function reportPdf(
+  report: Report,
+  fonts: PdfFonts,
+  photo?: (id: string) => Uint8Array | undefined,
+): Promise<Uint8Array> {
+  return new PdfWriter(report, fonts, photo).write();
 }
 
 class PdfWriter {
@@ -30,12 +37,13 @@ class PdfWriter {
 
   constructor(
     private readonly report: Report,
+    fonts: PdfFonts,
     private readonly photo: ((id: string) => Uint8Array | undefined) | undefined,
   ) {
     this.doc = new PDFDocument({
       size: "A4",
       margin: MARGIN,
-      font: fonts.plain,
+      font: Buffer.from(fonts.plain) as unknown as string,
       pdfVersion: "1.7",
       lang: "en",
       tagged: true,
@@ -43,6 +51,8 @@ class PdfWriter {
       bufferPages: true,
       info: { Title: report.title, Creator: "radicula" },
     });
+    this.doc.registerFont("plain", Buffer.from(fonts.plain));
+    this.doc.registerFont("strong", Buffer.from(fonts.strong));
     this.root = this.doc.struct("Document");
     this.doc.addStructure(this.root);
   }
@@ -74,7 +84,7 @@ class PdfWriter {
   }
   private font({ size = BODY_PT, strong = false, colour = INK }: Look): PDFKit.PDFDocument {
     return this.doc
-      .font(strong ? fonts.strong : fonts.plain)
+      .font(strong ? "strong" : "plain")
       .fontSize(size)
       .fillColor(colour);
   }

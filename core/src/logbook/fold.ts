@@ -118,6 +118,12 @@ export const isSetCode = ({ status }: { readonly status: CodeWord["entry"]["stat
 export const setCodes = ({ codes }: Pick<Folded, "codes">): CodeWord["entry"][] =>
   codes.map((c) => c.entry).filter(isSetCode);
 
+/** Every code that was set on this job, before a repair or since: what the job is about. */
+export function toldCodes({ codes, codesBefore }: Pick<Folded, "codes" | "codesBefore">): CodeWord["entry"][] {
+  const all = [...codesBefore, ...codes].map((c) => c.entry).filter(isSetCode);
+  return [...new Map(all.map((c) => [`${c.module} ${c.code}`, c])).values()];
+}
+
 /**
  * Adds a logbook up: wiring plus this is the whole case.
  * @example

@@ -1,4 +1,4 @@
-import { type Folded, setCodes } from "../logbook/fold.js";
+import { type Folded, toldCodes } from "../logbook/fold.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { subjectsOf } from "../wiring/matrix.js";
 import { findNets } from "../wiring/nets.js";
@@ -20,7 +20,7 @@ export function withoutBystanders(
 ): readonly Weighed[] {
   if (folded.readings.length > 0 || ranked.length === 0) return ranked;
   const { wiring } = predictor;
-  const coded = new Set(setCodes(folded).flatMap((c) => subjectsOf(wiring, c.module, c.code)));
+  const coded = new Set(toldCodes(folded).flatMap((c) => subjectsOf(wiring, c.module, c.code)));
   if (coded.size === 0) return ranked;
   const { netOf } = findNets(wiring);
   const theirs = new Set<number>();

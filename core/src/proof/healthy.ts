@@ -2,7 +2,7 @@ import type { Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
 import { Focus } from "../prediction/focus.js";
 
-/** What a sound machine shows at the last point of each reading, volts, ohms or amperes; none where that is no figure. */
+/** What a sound machine shows at the last point of each reading, V, Ω or A; none where that is no figure. */
 export function healthyReadings(wiring: Wiring, { readings }: Pick<Folded, "readings">): ReadonlyMap<number, number> {
   const found = new Map<number, number>();
   const predictor = new Focus(wiring).predictor(readings.map((r) => r.entry));

@@ -10,15 +10,25 @@ const ESCAPES: Readonly<Record<string, string>> = {
 const safe = (text: string) => text.replace(/[&<>"']/g, (c) => ESCAPES[c]!);
 
 const STYLE = `
-body { font: 16px/1.45 "Atkinson Hyperlegible", system-ui, sans-serif; color: #23241f; background: #fff; max-width: 46rem;
-  margin: 2rem auto; padding: 0 1.5rem; overflow-wrap: anywhere; }
-h1 { font-size: 1.6rem; margin: 1rem 0 0.3rem; } h2 { font-size: 1.15rem; margin: 1.4rem 0 0.3rem; }
-header p { margin: 0; } dl { display: grid; grid-template-columns: max-content 1fr; gap: 0.1rem 1rem; margin: 0.4rem 0; }
-dt { color: #5c5d54; } dd { margin: 0; } table { border-collapse: collapse; width: 100%; font-size: 0.9rem; }
+body { font: 16px/1.45 "Atkinson Hyperlegible", system-ui, sans-serif; color: #23241f; background: #fff; }
+body { max-width: 46rem; margin: 2rem auto; padding: 0 1.5rem; overflow-wrap: anywhere; }
+h1 { font-size: 1.6rem; margin: 1rem 0 0.3rem; }
+h2 { font-size: 1.15rem; margin: 1.4rem 0 0.3rem; }
+header p { margin: 0; }
+dl { display: grid; grid-template-columns: max-content 1fr; gap: 0.1rem 1rem; margin: 0.4rem 0; }
+dt { color: #5c5d54; }
+dd { margin: 0; }
+table { border-collapse: collapse; width: 100%; font-size: 0.9rem; }
 th, td { text-align: left; vertical-align: top; padding: 0.25rem 0.6rem 0.25rem 0; border-top: 1px solid #ddd9cc; }
 .caution { border-left: 4px solid #a33b1b; background: #fbeee8; padding: 0.4rem 0.8rem; margin: 0.4rem 0; }
-figure { margin: 0.6rem 0; } figure img { max-width: 100%; max-height: 20rem; } footer { color: #5c5d54; font-size: 0.85rem; margin-top: 2rem; }
-@media print { body { margin: 0; max-width: none; } h2 { break-after: avoid; } tr, figure, .caution { break-inside: avoid; } }
+figure { margin: 0.6rem 0; }
+figure img { max-width: 100%; max-height: 20rem; }
+footer { color: #5c5d54; font-size: 0.85rem; margin-top: 2rem; }
+@media print {
+  body { margin: 0; max-width: none; }
+  h2 { break-after: avoid; }
+  tr, figure, .caution { break-inside: avoid; }
+}
 `;
 
 /**
@@ -26,7 +36,11 @@ figure { margin: 0.6rem 0; } figure img { max-width: 100%; max-height: 20rem; } 
  * @param photo where the picture of a name is; without it pictures are left out
  */
 export function reportHtml(report: Report, photo?: (id: string) => string | undefined): string {
-  const facts = report.facts.map(([name, value]) => `<dt>${safe(name)}</dt><dd>${safe(value)}</dd>`).join("");
+  const letterhead = report.letterhead.map((l, i) => (i === 0 ? `<p><b>${safe(l)}</b></p>` : `<p>${safe(l)}</p>`));
+  const sections = report.sections.map((s) => {
+    const blocks = s.blocks.map((b) => blockHtml(b, photo));
+    return `<section>\n<h2>${safe(s.heading)}</h2>\n${blocks.join("\n")}\n</section>`;
+  });
   return `<!doctype html>
 <html lang="en">
 <head>
@@ -36,17 +50,19 @@ export function reportHtml(report: Report, photo?: (id: string) => string | unde
 <style>${STYLE}</style>
 </head>
 <body>
-<header>${report.letterhead.map((l, i) => (i === 0 ? `<p><b>${safe(l)}</b></p>` : `<p>${safe(l)}</p>`)).join("")}</header>
+<header>${letterhead.join("")}</header>
 <main>
 <h1>${safe(report.title)}</h1>
-<dl>${facts}</dl>
-${report.sections.map((s) => `<section>\n<h2>${safe(s.heading)}</h2>\n${s.blocks.map((b) => blockHtml(b, photo)).join("\n")}\n</section>`).join("\n")}
+${factsHtml(report.facts)}
+${sections.join("\n")}
 </main>
 <footer><p>${safe(report.foot)}</p></footer>
 </body>
 </html>
 `;
 }
+const factsHtml = (rows: readonly (readonly [string, string])[]) =>
+  `<dl>${rows.map(([name, value]) => `<dt>${safe(name)}</dt><dd>${safe(value)}</dd>`).join("")}</dl>`;
 
 function blockHtml(b: Block, photo: ((id: string) => string | undefined) | undefined): string {
   switch (b.kind) {
@@ -57,7 +73,7 @@ function blockHtml(b: Block, photo: ((id: string) => string | undefined) | undef
     case "list":
       return `<ul>${b.items.map((i) => `<li>${safe(i)}</li>`).join("")}</ul>`;
     case "facts":
-      return `<dl>${b.rows.map(([name, value]) => `<dt>${safe(name)}</dt><dd>${safe(value)}</dd>`).join("")}</dl>`;
+      return factsHtml(b.rows);
     case "table": {
       const head = b.head.map((h) => (h ? `<th scope="col">${safe(h)}</th>` : "<td></td>")).join("");
       const rows = b.rows.map((r) => `<tr>${r.map((c) => `<td>${safe(c)}</td>`).join("")}</tr>`).join("");
@@ -66,7 +82,10 @@ function blockHtml(b: Block, photo: ((id: string) => string | undefined) | undef
     case "photo": {
       const src = photo?.(b.id);
       if (src === undefined) return "";
-      return `<figure><img src="${safe(src)}" alt="${safe(b.caption)}"><figcaption>${safe(b.caption)}</figcaption></figure>`;
+      return (
+        `<figure><img src="${safe(src)}" alt="${safe(b.caption)}">` +
+        `<figcaption>${safe(b.caption)}</figcaption></figure>`
+      );
     }
   }
 }

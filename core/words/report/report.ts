@@ -167,7 +167,8 @@ class ReportWords {
             ? `${set.length === 1 ? "One code was" : `${set.length} codes were`} set: ${[...new Set(set)].join(", ")}.`
             : "",
           readings.length
-            ? `${readings.length === 1 ? "One reading was" : `${readings.length} readings were`} taken at the machine.`
+            ? (readings.length === 1 ? "One reading was" : `${readings.length} readings were`) +
+              " taken at the machine."
             : "",
           ...beforeAfter(entries)
             .slice(0, SHOWN_BEFORE_AFTER)
@@ -188,7 +189,8 @@ class ReportWords {
         kind: "list",
         items: repairs.map(({ entry }) => {
           const detail = repairDetail(entry);
-          return `${repairedText(entry, this.namer)}${detail ? `: ${detail}` : ""}${entry.note ? `. ${entry.note}` : ""}`;
+          const text = `${repairedText(entry, this.namer)}${detail ? `: ${detail}` : ""}`;
+          return entry.note ? `${text}. ${entry.note}` : text;
         }),
       },
       ...repairs.flatMap(({ entry }): Block[] =>
@@ -266,7 +268,13 @@ class ReportWords {
       ),
       paragraph(
         next
-          ? `We ask again on ${next.on}${next.km ? `, or after ${next.km} km` : ""}${next.hours ? `, or after ${next.hours} h` : ""}.`
+          ? [
+              "We ask again on " + next.on,
+              next.km ? `after ${next.km} km` : "",
+              next.hours ? `after ${next.hours} h` : "",
+            ]
+              .filter(Boolean)
+              .join(", or ") + "."
           : "",
       ),
       ...followUps.map((f) => paragraph(`${day(f.entry.at)}: ${FOLLOW_UP_WORDS[f.entry.result].toLowerCase()}.`)),

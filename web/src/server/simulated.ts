@@ -66,7 +66,6 @@ export async function simulatedOf(id: string): Promise<Simulated | undefined> {
       left.some(
         ({ fault }) => fault.place.id === place || fault.at === place || fault.place.id.startsWith(`${place}:`),
       ),
-    machine: (there) =>
-      new SimulatedMachine(job.wiring, there ? left : [], hidden.seed, mistaken ? { mistaken } : {}),
+    machine: (there) => new SimulatedMachine(job.wiring, there ? left : [], hidden.seed, mistaken ? { mistaken } : {}),
   };
 }

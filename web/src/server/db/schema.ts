@@ -134,6 +134,13 @@ export const done = pgTable("done", {
   at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
 });
 
+/** What the workshop puts on its reports. One row. */
+export const workshop = pgTable(
+  "workshop",
+  { one: boolean("one").primaryKey().default(true), settings: jsonb("settings").notNull() },
+  (t) => [check("workshop_one_row", sql`${t.one}`)],
+);
+
 /** Which database this is: kept through backups and moves, so that a device knows what it talks to. One row. */
 export const identity = pgTable("identity", {
   id: uuid("id").primaryKey().defaultRandom(),

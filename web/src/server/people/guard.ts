@@ -10,11 +10,21 @@ export type GuardAnswer =
   | { readonly do: "refuse"; readonly status: number; readonly code: string }
   | { readonly do: "ask" };
 
-/** Open to who is not signed in: the way in, and what tells whether the server lives. */
-const OPEN = [/^\/sign-in$/, /^\/invitation$/, /^\/api\/auth\//, /^\/api\/health(?:\/live)?$/, /^\/_next\/static\//];
+/**
+ * Open to who is not signed in: the way in, a report shared by a signed address, and what tells whether the server
+ * lives.
+ */
+const OPEN = [
+  /^\/shared\/[\w.-]+$/,
+  /^\/sign-in$/,
+  /^\/invitation$/,
+  /^\/api\/auth\//,
+  /^\/api\/health(?:\/live)?$/,
+  /^\/_next\/static\//,
+];
 const OPEN_FILES = new Set(["/icon.svg", "/manifest.webmanifest", "/favicon.ico", "/elk-worker.min.js", "/sw.js"]);
 /** What takes more than a reader to read, and more than a technician to do. */
-const OF_LEADS = /^\/(?:api\/)?people(?:\/|$)/;
+const OF_LEADS = /^\/(?:api\/)?(?:people|settings)(?:\/|$)/;
 const READS = new Set(["GET", "HEAD"]);
 
 /** @param url path and query, as the request has it */

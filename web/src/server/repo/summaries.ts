@@ -1,5 +1,5 @@
 import { eq, sql } from "drizzle-orm";
-import { DISTURBANCES, fold, setCodes, type Entry } from "@radicula/core";
+import { DISTURBANCES, fold, toldCodes, type Entry } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { jobs } from "../db/schema";
@@ -38,7 +38,7 @@ export const readSummary = (kept: unknown): LogbookSummary | undefined => Logboo
 export function summarise(entries: readonly Entry[]): LogbookSummary {
   const folded = fold(entries);
   return {
-    codes: setCodes(folded).map((c) => c.code),
+    codes: toldCodes(folded).map((c) => c.code),
     readings: folded.readings.length,
     verdict: folded.verdict?.entry.text ?? null,
     closed: folded.closed !== undefined,

@@ -1,4 +1,4 @@
-import { fold, setCodes, withScannedCodes } from "@radicula/core";
+import { fold, toldCodes, withScannedCodes } from "@radicula/core";
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { z } from "zod";
@@ -36,7 +36,7 @@ export default async function Page({ params, searchParams }: Props) {
       sheet={sheet}
       view={view}
       initialEntries={entries}
-      initialMap={await mapOf(withScannedCodes(job.wiring, entries), setCodes(fold(entries)), layOutInPool)}
+      initialMap={await mapOf(withScannedCodes(job.wiring, entries), toldCodes(fold(entries)), layOutInPool)}
     />
   );
 }

@@ -1,5 +1,5 @@
 "use client";
-import { fold, setCodes, type Entry, type Wiring } from "@radicula/core";
+import { fold, toldCodes, type Entry, type Wiring } from "@radicula/core";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { layOutInWorker } from "@/ui/elkWorker";
 import { buildMap } from "./graph";
@@ -9,7 +9,7 @@ import type { Maps } from "./placed";
 /** The laid-out map: the one sent with the page, and laid out anew in a worker when the set of codes has changed. */
 export function useMap(wiring: Wiring, initial: Maps, entries: readonly Entry[]): Maps {
   const [map, setMap] = useState(initial);
-  const codes = useMemo(() => setCodes(fold(entries)), [entries]);
+  const codes = useMemo(() => toldCodes(fold(entries)), [entries]);
   const key = codes
     .map((c) => `${c.module} ${c.code}`)
     .sort()

@@ -1,5 +1,5 @@
 "use client";
-import { setCodes, sharedMatrix, subjectsOf, type Folded, type SharedMatrix, type Wiring } from "@radicula/core";
+import { toldCodes, sharedMatrix, subjectsOf, type Folded, type SharedMatrix, type Wiring } from "@radicula/core";
 import { useMemo } from "react";
 
 type CodeEntry = Folded["codes"][number]["entry"];
@@ -21,7 +21,7 @@ export interface CodedCircuits {
 
 export function useCodedCircuits(folded: Folded, wiring: Wiring): CodedCircuits {
   return useMemo(() => {
-    const set = setCodes(folded);
+    const set = toldCodes(folded);
     const parts = set.map(({ code, module, status }): CodedPart => ({
       code,
       module,
