@@ -150,7 +150,9 @@ export function proofStepText(
       return text(
         a.likeness
           ? `Read the ${what} in the scan tool: at rest it agrees with ${namer.thing(a.likeness)}`
-          : `Measure the ${what} again${state}${out}`,
+          : a.instrument === "scanTool"
+            ? `Read the ${what} in the scan tool again${state}${out}`
+            : `Measure the ${what} again${state}${out}`,
         `${low} to ${high}.`,
         a.before === undefined
           ? "Anything else."

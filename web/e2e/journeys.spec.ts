@@ -94,7 +94,10 @@ test("job (a): from four codes to a proven internal short, server killed and res
     await expect(verdict(page).getByText("Restore before closing")).toBeHidden();
     await saved(page);
   }
-  await verdict(page).getByRole("button", { name: "Close the job" }).click();
+  await verdict(page).getByRole("button", { name: "Close without a repair" }).click();
+  const closing = page.getByRole("dialog");
+  await closing.getByText("Customer wants no more work").click();
+  await closing.getByRole("button", { name: "Close the job" }).click();
   await expect(verdict(page)).toContainText("Job closed");
   await saved(page);
   await page.goto(app.address);

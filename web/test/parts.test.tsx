@@ -293,7 +293,7 @@ describe("the end of a job", () => {
     fireEvent.click(screen.getByRole("button", { name: "Scan" }));
     expect(onScan).toHaveBeenCalled();
     rerender(<Steps analysis={proven} onIntake={jest.fn()} onScan={onScan} onRepair={jest.fn()} />);
-    expect(now()).toBe("Map and readings");
+    expect(now()).toBe("Readings");
   });
 });
 

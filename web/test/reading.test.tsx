@@ -94,6 +94,7 @@ test("the logbook reads newest first, says what is not saved, and strikes out wh
   expect(lines[2]).toMatchObject({ undone: true, canUndo: false });
 });
 
+const NEVER_REPAIRED = { repaired: false, back: false, due: null };
 test.each([
   [{ codes: [], readings: 0, verdict: null, closed: false, open: [] }, "Needs codes"],
   [{ codes: ["P1"], readings: 0, verdict: null, closed: false, open: [] }, "First reading"],
@@ -108,12 +109,23 @@ test.each([
   [{ codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [] }, "Cause found"],
   [{ codes: ["P1"], readings: 3, verdict: "x", closed: true, open: [] }, "Closed"],
 ])("the board says what a job waits for", (state, text) =>
-  expect(waitsFor({ ...state, unreadable: false })).toBe(text),
+  expect(waitsFor({ ...NEVER_REPAIRED, ...state, unreadable: false })).toBe(text),
 );
+test.each([
+  [{ repaired: true }, "Prove the repair"],
+  [{ repaired: true, open: [{ thing: "B7", how: "unplugged" as const }] }, "Plug back in: B7"],
+  [{ back: true }, "Came back"],
+  [{ closed: true, due: "2026-11-28" }, "Ask: did it hold?"],
+  [{ closed: true, due: "2026-11-30" }, "Closed"],
+  [{ repaired: true, due: "2026-11-29" }, "Temporary repair is due"],
+])("after a repair the board says what comes next", (state, text) => {
+  const found = { codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [], unreadable: false };
+  expect(waitsFor({ ...NEVER_REPAIRED, ...found, ...state }, "2026-11-29")).toBe(text);
+});
 test("the board says of a job whose logbook is damaged that it does not read", () =>
-  expect(waitsFor({ codes: [], readings: 0, verdict: null, closed: true, open: [], unreadable: true })).toBe(
-    "Damaged",
-  ));
+  expect(
+    waitsFor({ ...NEVER_REPAIRED, codes: [], readings: 0, verdict: null, closed: true, open: [], unreadable: true }),
+  ).toBe("Damaged"));
 
 describe("the value box", () => {
   function Box({

@@ -220,13 +220,11 @@ class ProofPlanner {
       if ((value < low || value > high) && far >= WRONG_FROM)
         told.set(`${entry.instrument} ${point}`, { e: entry, far, value });
     }
-    return (
-      [...told.values()]
-        // first those that need nothing to be taken apart again
-        .sort((a, b) => a.e.state.unplugged.length - b.e.state.unplugged.length || b.far - a.far)
-        .slice(0, MOST_READINGS)
-        .map(({ e, value }) => this.readingStep(e.instrument, e.points.at(-1)!, e.black, e.state, value))
-    );
+    const all = [...told.values()].sort((a, b) => b.far - a.far);
+    // nothing is taken apart again where a reading at a plugged connector tells enough
+    const plain = all.filter(({ e }) => e.state.key === "on" && e.state.unplugged.length === 0);
+    const chosen = plain.length ? plain.slice(0, MOST_READINGS) : all.slice(0, 1);
+    return chosen.map(({ e, value }) => this.readingStep(e.instrument, e.points.at(-1)!, e.black, e.state, value));
   }
   private readingStep(
     instrument: Instrument,

@@ -7,7 +7,11 @@ import { demoText } from "../helpers.js";
 function cli(argv: readonly string[], files: Readonly<Record<string, string>> = {}) {
   let out = "";
   let err = "";
+  let bytes: Promise<Uint8Array> | undefined;
   const io: Io = {
+    bytes: (content) => {
+      bytes = content;
+    },
     out: (t) => {
       out += t;
     },
@@ -20,7 +24,7 @@ function cli(argv: readonly string[], files: Readonly<Record<string, string>> = 
       return text;
     },
   };
-  return { exit: run(argv, io), out, err };
+  return { exit: run(argv, io), out, err, bytes };
 }
 const files = { "w.json": demoText("tug-4.wiring.json"), "c.json": demoText("tug-4-reference.case.json") };
 
@@ -382,5 +386,46 @@ describe("guided runs and the logbook", () => {
     expect(csv).toContain('"after, ""quoted"""');
     expect(csv).not.toMatch(/(^|,)=/m);
     expect(cli(["logbook", "w.json"], files).exit).toBe(1);
+  });
+});
+
+describe("after the repair", () => {
+  const done = {
+    ...files,
+    "done.json": demoText("tug-4-inline-proven.case.json"),
+    "s.json": '{"name":"Quay workshop"}',
+  };
+  test("prove: how sure it is, and every step with the entry that says so", () => {
+    const { exit, out } = cli(["prove", "done.json"], done);
+    expect(exit).toBe(0);
+    expect(out).toMatch(/(very likely cured|cured), 9\d %/);
+    expect(out).toMatch(/\[x\] Clear the codes of all modules {2}\(entry \d+\)/);
+    const { proof, repairs } = JSON.parse(cli(["prove", "done.json", "--json"], done).out) as {
+      proof: { outcome: { cured: number }; steps: { status: string }[] };
+      repairs: { how: string }[];
+    };
+    expect(proof.outcome.cured).toBeGreaterThan(0.9);
+    expect(proof.steps.every((s) => s.status === "passed")).toBe(true);
+    expect(repairs.map((r) => r.how)).toEqual(["repaired"]);
+    expect(cli(["prove", "c.json"], files).out).toContain("Nothing was repaired yet");
+  });
+  test("report: as a page, as data, as PDF; with the settings of the workshop", async () => {
+    expect(cli(["report", "done.json", "--settings", "s.json"], done).out).toContain("<b>Quay workshop</b>");
+    const { sections } = JSON.parse(cli(["report", "done.json", "--as", "json", "--length", "workshop"], done).out) as {
+      sections: { heading: string }[];
+    };
+    expect(sections.map((s) => s.heading)).toContain("Proof");
+    const pdf = await cli(["report", "done.json", "--as", "pdf"], done).bytes;
+    expect(Buffer.from(pdf!).subarray(0, 5).toString()).toBe("%PDF-");
+  });
+  test.each([
+    [["report", "done.json", "--as", "word"], 2, 'no "word"'],
+    [["report", "done.json", "--length", "endless"], 2, 'no "endless"'],
+    [["report", "done.json", "--settings", "w.json"], 1, "no settings of a workshop"],
+    [["prove", "w.json"], 1, "w.json"],
+  ] as const)("%j is refused", (argv, exit, says) => {
+    const refused = cli(argv, done);
+    expect(refused.exit).toBe(exit);
+    expect(refused.err).toContain(says);
   });
 });

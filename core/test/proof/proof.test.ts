@@ -24,7 +24,7 @@ const volts = (point: string, value: number): Entry => ({
   state: { key: "on", unplugged: [] },
 });
 /** Three signals low: the sensor ground reads high at the sensors and is sound at the module (the demo's splice). */
-const found: Entry[] = [scan("before", "P0237", "P0522", "P1A41"), volts("B7:2", 2.4), volts("A1:15", 0.02)];
+const found: Entry[] = [scan("before", "P0237", "P0522", "P1A41"), volts("B7:2", 2.4), volts("A1:31", 0.02)];
 const repaired: Entry = { type: "repaired", at: later, things: ["S22"], how: "repaired", joined: "crimped" };
 const cleared: Entry = { type: "cleared", at: later };
 const weighed = new Map<string, Analysis>();

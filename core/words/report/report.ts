@@ -2,7 +2,7 @@ import {
   ENGINE_VERSION,
   fold,
   healthyReadings,
-  isSetCode,
+  toldCodes,
   type Analysis,
   type Entry,
   type Folded,
@@ -157,15 +157,13 @@ class ReportWords {
   }
   private known(): Block[] {
     const { facts, entries } = this.source;
-    const { codes, codesBefore, readings } = facts.folded;
-    const set = [...codesBefore, ...codes.filter((c) => isSetCode(c.entry))].map((c) => c.entry.code);
+    const { readings } = facts.folded;
+    const set = [...new Set(toldCodes(facts.folded).map((c) => c.code))];
     return [
       {
         kind: "list",
         items: [
-          set.length
-            ? `${set.length === 1 ? "One code was" : `${set.length} codes were`} set: ${[...new Set(set)].join(", ")}.`
-            : "",
+          set.length ? `${set.length === 1 ? "One code was" : `${set.length} codes were`} set: ${set.join(", ")}.` : "",
           readings.length
             ? (readings.length === 1 ? "One reading was" : `${readings.length} readings were`) +
               " taken at the machine."

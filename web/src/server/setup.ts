@@ -10,7 +10,7 @@ import type { Db } from "./db/connection";
 import { done, identity } from "./db/schema";
 import { createJob, Hidden } from "./repo/jobs";
 
-const DemoList = z.array(z.object({ file: z.string(), hidden: Hidden }));
+const DemoList = z.array(z.object({ file: z.string(), hidden: Hidden.optional() }));
 const Journal = z.object({ entries: z.array(z.object({ when: z.number() })) });
 
 /** Servers that start at the same time bring the database up to date one after the other. Any number will do. */
@@ -86,12 +86,13 @@ async function loadDemo(db: Pick<Db, "transaction">, folder: string): Promise<vo
   await db.transaction(async (tx) => {
     const first = await tx.insert(done).values({ what: "demo" }).onConflictDoNothing().returning();
     if (first.length === 0) return;
-    const jobs = DemoList.parse(JSON.parse(await readFile(join(folder, "jobs.json"), "utf8")));
+    const read = async (list: string) => DemoList.parse(JSON.parse(await readFile(join(folder, list), "utf8")));
+    const jobs = [...(await read("jobs.json")), ...(await read("finished.json"))];
     // the board shows the newest first: the first of the list stands on top
     for (const { file, hidden } of jobs.reverse()) {
       const job = parseCase(await readFile(join(folder, file), "utf8"));
       if (!job.ok) throw new Error(`demo/${file} does not read: ${JSON.stringify(job.issues[0])}`);
-      await createJob(job.value, { hidden, demo: true }, tx);
+      await createJob(job.value, { ...(hidden ? { hidden } : {}), demo: true }, tx);
     }
   });
 }

@@ -15,6 +15,7 @@ const STATES: Readonly<Record<JobState | "", string>> = {
   open: "Cause open",
   found: "Cause found",
   closed: "Closed",
+  due: "To be asked, or due",
   archived: "Archived",
   deleted: "Deleted",
 };
@@ -127,7 +128,9 @@ function JobLink({ job }: { readonly job: JobSummary }) {
         </span>
       </span>
       <span className={styles.state}>
-        <b data-done={job.verdict !== null}>{waitsFor(job)}</b>
+        <b data-done={job.verdict !== null} suppressHydrationWarning>
+          {waitsFor(job)}
+        </b>
         <span className="muted">
           {job.unreadable
             ? "An entry of its logbook is damaged"

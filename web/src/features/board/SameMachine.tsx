@@ -10,7 +10,7 @@ const LINES: readonly (readonly [string, (job: JobSummary) => ReactNode])[] = [
   ["Codes", (j) => (j.codes.length ? <span className="mono">{j.codes.join(" ")}</span> : "none")],
   ["Readings", (j) => j.readings],
   ["Cause found", (j) => j.verdict ?? "not yet"],
-  ["Now", waitsFor],
+  ["Now", (j) => waitsFor(j)],
 ];
 
 /** The jobs of one machine side by side: what comes back, and what was found before. */

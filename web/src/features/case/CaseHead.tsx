@@ -18,7 +18,7 @@ export function CaseHead() {
       <Link href="/" className={styles.brand} aria-label="Radicula: all jobs">
         <Logo /> radicula
       </Link>
-      <h1 className={styles.job}>
+      <h1 className={styles.job} title={job.title}>
         <b>{job.machine ?? job.title}</b>
         {job.machine ? <span className="muted"> · {job.title}</span> : null}
       </h1>

@@ -5,7 +5,9 @@ import { inSheet } from "@/ui/focus";
 
 /** What takes the first key when a sheet is opened once more. */
 const firstTypedIn = (sheet: HTMLElement | null) =>
-  sheet?.querySelector("textarea") ?? sheet?.querySelector<HTMLElement>("input:not([type=file]):not([readonly])");
+  sheet?.querySelector<HTMLElement>("[data-first]:not(:disabled)") ??
+  sheet?.querySelector("textarea") ??
+  sheet?.querySelector<HTMLElement>("input:not([type=file]):not([readonly])");
 
 /** A sheet over the case. When it closes, the value box has the focus again. */
 export function Sheet({

@@ -17,7 +17,7 @@ export function Steps({
   const steps = [
     { name: "Intake", done: analysis?.folded.intake !== undefined, go: onIntake },
     { name: "Scan", done: at > 1, go: onScan },
-    { name: "Map and readings", done: at > 2 },
+    { name: "Readings", done: at > 2 },
     { name: "Cause", done: at > 2 },
     { name: "Repair", done: at > 3, ...(at > 2 ? { go: onRepair } : {}) },
     { name: "Proof", done: at > 4 },

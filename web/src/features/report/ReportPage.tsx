@@ -16,7 +16,7 @@ export function ReportPage({ job, report }: { readonly job: string; readonly rep
     <div className={styles.page}>
       <div className={styles.bar}>
         <SiteHead />
-        <div className={styles.tools}>
+        <section aria-label="Lengths and files" className={styles.tools}>
           <Link href={`/job/${job}`}>Back to the job</Link>
           <nav className={styles.lengths} aria-label="Length of the report">
             {REPORT_LENGTHS.map((l) => (
@@ -36,8 +36,8 @@ export function ReportPage({ job, report }: { readonly job: string; readonly rep
             </Button>
             <Button href={file("html")}>Save as a page</Button>
           </span>
-        </div>
-        <ShareLine job={job} length={report.length} />
+          <ShareLine job={job} length={report.length} />
+        </section>
       </div>
       <main id="content" className={styles.paper}>
         {report.letterhead.length ? (

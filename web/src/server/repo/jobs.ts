@@ -103,7 +103,7 @@ export interface JobFilter {
   readonly sort?: JobSort | undefined;
 }
 /** The last two are off the board, and shown only where they are asked for. */
-export const JOB_STATES = ["open", "found", "closed", "archived", "deleted"] as const;
+export const JOB_STATES = ["open", "found", "closed", "due", "archived", "deleted"] as const;
 export type JobState = (typeof JOB_STATES)[number];
 export const JOB_SORTS = ["touched", "started", "machine"] as const;
 export type JobSort = (typeof JOB_SORTS)[number];
@@ -136,6 +136,7 @@ function fits({ find = "", state, machine }: JobFilter): SQL | undefined {
     machine === undefined ? undefined : eq(jobs.machine, machine),
     isAway ? eq(jobs.putAway, state) : isNull(jobs.putAway),
     state === "closed" ? isClosed : undefined,
+    state === "due" ? sql`${summary("due")} <= to_char(now(), 'YYYY-MM-DD')` : undefined,
     state === "found" ? and(isFound, not(isClosed)) : undefined,
     state === "open" ? and(not(isFound), not(isClosed)) : undefined,
   );

@@ -1,5 +1,5 @@
 import { eq, sql } from "drizzle-orm";
-import { DISTURBANCES, fold, toldCodes, type Entry } from "@radicula/core";
+import { DISTURBANCES, fold, toldCodes, type Entry, type Folded } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { jobs } from "../db/schema";
@@ -11,6 +11,12 @@ const LogbookSummary = z.object({
   readings: z.int().nonnegative(),
   verdict: z.string().nullable(),
   closed: z.boolean(),
+  /** repaired and not come back */
+  repaired: z.boolean(),
+  /** it came back after a repair, and nothing was repaired since */
+  back: z.boolean(),
+  /** the day on which somebody is to be asked whether it held, or a temporary repair is to be made good */
+  due: z.iso.date().nullable(),
   /** what is not as it was found */
   open: z.array(z.object({ thing: z.string(), how: z.enum(DISTURBANCES) })),
   lastAt: z.string().nullable(),
@@ -26,6 +32,9 @@ export const EMPTY_SUMMARY: LogbookSummary = {
   readings: 0,
   verdict: null,
   closed: false,
+  repaired: false,
+  back: false,
+  due: null,
   open: [],
   lastAt: null,
   lastBy: null,
@@ -42,11 +51,22 @@ export function summarise(entries: readonly Entry[]): LogbookSummary {
     readings: folded.readings.length,
     verdict: folded.verdict?.entry.text ?? null,
     closed: folded.closed !== undefined,
+    repaired: folded.repairs.some((r) => r.number === folded.since),
+    back: folded.since > 0 && folded.repairs.every((r) => r.number !== folded.since),
+    due: dueOn(folded),
     open: folded.open.map(({ thing, how }) => ({ thing, how })),
     lastAt: entries.at(-1)?.at ?? null,
     lastBy: entries.at(-1)?.by ?? null,
     entries: entries.length,
   };
+}
+
+/** The day on which to ask, or by which a temporary repair comes back; none once somebody was asked. */
+function dueOn({ closed, closing, followUps, repairs }: Folded): string | null {
+  const temporary = repairs.at(-1)?.entry.temporary;
+  if (temporary !== undefined) return temporary;
+  const isAsked = followUps.some((f) => f.number > (closing?.number ?? 0));
+  return closed === undefined || isAsked ? null : (closing?.entry.followUp?.on ?? null);
 }
 
 /** A summary is made anew so long after an entry, once for all that came meanwhile, ms. */

@@ -52,7 +52,7 @@ export function ProofCard({ proof }: { readonly proof: Proof }) {
           {last.temporary ? <b> · temporary, back by {last.temporary}</b> : null}
         </p>
       ) : null}
-      {wrong.length ? <p className={styles.wrong}>What could still be wrong: {wrong.join("; ")}.</p> : null}
+      {wrong.length ? <p className={styles.wrong}>What could still be wrong: {unbroken(wrong.join("; "))}.</p> : null}
       {closed === undefined ? (
         <ol className={styles.steps} aria-label="Steps of the proof">
           {steps.map((s) => (
@@ -75,6 +75,9 @@ export function ProofCard({ proof }: { readonly proof: Proof }) {
     </section>
   );
 }
+
+/** A number stays with its unit. */
+const unbroken = (text: string) => text.replaceAll(" %", "\u00a0%");
 
 function Under() {
   const { closed, write, sheets, job } = useCase();

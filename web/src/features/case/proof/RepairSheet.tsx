@@ -39,7 +39,7 @@ function having<K extends keyof Draft>(draft: Draft, field: K, value: Draft[K] |
 /** What was repaired, how, and with what. */
 export function RepairSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Log the repair" width={640} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title="Log the repair" width={720} keeps>
       <RepairForm {...p} />
     </Sheet>
   );
@@ -114,6 +114,7 @@ function RepairForm({ wiring, namer, faults, cautions, onLog }: Props) {
       ) : null}
       <MoreOfRepair draft={draft} change={change} setDraft={setDraft} />
       <Button
+        data-first
         type="primary"
         size="large"
         block
@@ -213,6 +214,16 @@ function MoreOfRepair({
         >
           Temporary repair
         </Checkbox>
+        <Checkbox
+          checked={givenOut !== undefined}
+          onChange={(e) =>
+            setDraft((d) => having(d, "givenOut", e.target.checked ? { asked: "", checked: false } : undefined))
+          }
+        >
+          Done by somebody else
+        </Checkbox>
+      </div>
+      <div className={styles.row}>
         {temporary === undefined ? null : (
           <label>
             Comes back by
@@ -223,16 +234,6 @@ function MoreOfRepair({
             />
           </label>
         )}
-      </div>
-      <div className={styles.row}>
-        <Checkbox
-          checked={givenOut !== undefined}
-          onChange={(e) =>
-            setDraft((d) => having(d, "givenOut", e.target.checked ? { asked: "", checked: false } : undefined))
-          }
-        >
-          Done by somebody else
-        </Checkbox>
         {givenOut === undefined ? null : (
           <label>
             What was asked for
