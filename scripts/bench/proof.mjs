@@ -1,6 +1,6 @@
-// How honest the proof of a repair is: simulated machines with hidden faults are diagnosed, repaired (well, badly, at the
-// wrong place, with a second fault left, or while the fault was away) and proven as the plan says. What was claimed is
-// set beside what was so. The simulated machine shares the engine's equations: this shows consistency, not truth.
+// How honest the proof of a repair is: simulated machines with hidden faults are diagnosed, repaired (well, badly, at
+// the wrong place, with a second fault left, or while the fault was away) and proven as the plan says. What was claimed
+// is set beside what was so. The simulated machine shares the engine's equations: this shows consistency, not truth.
 //   npm run bench:proof [-- --jobs 300 --seed 90000]
 import { parseArgs } from "node:util";
 import { generateHarness, hideFaults, playProof, Predictor, readWiring } from "../../core/dist/src/index.js";
@@ -50,8 +50,12 @@ for (const kind of new Set(KINDS)) {
   const own = ended.filter((e) => e.kind === kind);
   if (own.length)
     console.log(
-      `${kind.padEnd(12)} ${String(own.length).padStart(5)}  ${percent(mean(own.map((e) => (e.cured ? 1 : 0)))).padStart(11)}  ` +
+      [
+        kind.padEnd(12),
+        String(own.length).padStart(5),
+        percent(mean(own.map((e) => (e.cured ? 1 : 0)))).padStart(12),
         percent(mean(own.map((e) => e.claimed))),
+      ].join(" "),
     );
 }
 const BANDS = [0, 0.05, 0.5, 0.8, 0.9, 0.95, 1.0001];
@@ -72,9 +76,11 @@ for (const [name, points] of [
 const sure = ended.filter((e) => e.claimed >= 0.95);
 const wrong = sure.filter((e) => !e.cured);
 console.log(
-  `\nclaimed cured at 95 % or more: ${sure.length}, of these not cured: ${wrong.length} (${percent(wrong.length / Math.max(1, sure.length))})`,
+  `\nclaimed cured at 95 % or more: ${sure.length}, of these not cured: ${wrong.length} ` +
+    `(${percent(wrong.length / Math.max(1, sure.length))})`,
 );
 const minutes = ended.filter((e) => e.claimed >= 0.5).map((e) => e.minutes);
 console.log(
-  `minutes of a proof that holds: median ${at(minutes, 0.5)}, 90th percentile ${at(minutes, 0.9)}; a fixed drive takes 30`,
+  `minutes of a proof that holds: median ${at(minutes, 0.5)}, 90th percentile ${at(minutes, 0.9)}; ` +
+    "a fixed drive takes 30",
 );

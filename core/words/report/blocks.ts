@@ -6,7 +6,7 @@ export type Block =
   | { readonly kind: "facts"; readonly rows: readonly (readonly [string, string])[] }
   | { readonly kind: "table"; readonly head: readonly string[]; readonly rows: readonly (readonly string[])[] }
   | { readonly kind: "photo"; readonly id: string; readonly caption: string };
-export interface Section {
+export interface ReportSection {
   readonly heading: string;
   readonly blocks: readonly Block[];
 }
@@ -23,7 +23,7 @@ export interface Report {
   /** name, address and contact of the workshop; empty lines are left out */
   readonly letterhead: readonly string[];
   readonly facts: readonly (readonly [string, string])[];
-  readonly sections: readonly Section[];
+  readonly sections: readonly ReportSection[];
   /** what stands at the foot: from what it was made */
   readonly foot: string;
 }
@@ -34,7 +34,7 @@ export const paragraph = (text: string, strong = false): Block => ({
   ...(strong ? { strong } : {}),
 });
 /** A section without content is none. */
-export const section = (heading: string, blocks: readonly (Block | undefined)[]): Section[] => {
+export const section = (heading: string, blocks: readonly (Block | undefined)[]): ReportSection[] => {
   const own = blocks.filter((b): b is Block => b !== undefined && !isEmpty(b));
   return own.length ? [{ heading, blocks: own }] : [];
 };

@@ -1,9 +1,9 @@
 import { logbookRows } from "../logbookCsv.js";
-import { section, type Section } from "./blocks.js";
-import type { ReportSource } from "./report.js";
+import { section, type ReportSection } from "./blocks.js";
+import type { ReportSource } from "./source.js";
 
 /** Every entry, by the names of the document: with the case file anybody can replay it. */
-export function recordSections({ entries, wiring }: ReportSource): Section[] {
+export function recordSections({ entries, wiring }: ReportSource): ReportSection[] {
   return [
     ...section("Every entry", [
       {

@@ -5,10 +5,7 @@ import {
   toldCodes,
   type Analysis,
   type Entry,
-  type Folded,
-  type FrozenProof,
   type Wiring,
-  type WorkshopSettings,
   beforeAfter,
 } from "../../src/index.js";
 import { Namer } from "../faults.js";
@@ -26,30 +23,11 @@ import {
 import { Instructor } from "../readings.js";
 import { readingValue } from "../readingValue.js";
 import { shareText } from "../shares.js";
-import { paragraph, section, type Block, type Report, type ReportLength, type Section } from "./blocks.js";
+import { paragraph, section, type Block, type Report, type ReportLength, type ReportSection } from "./blocks.js";
 import { costs, minutesTaken, moneyText, notReplaced } from "./money.js";
 import { recordSections } from "./record.js";
+import type { ReportFacts, ReportSource } from "./source.js";
 import { evidenceSections } from "./workshop.js";
-
-/** What a report is made of. */
-export interface ReportSource {
-  readonly title: string;
-  readonly machine?: string | undefined;
-  readonly complaint?: string | undefined;
-  readonly wiring: Wiring;
-  readonly entries: readonly Entry[];
-  readonly settings: WorkshopSettings;
-  readonly facts: ReportFacts;
-}
-/** What is known of a job, as far as a report says it. */
-export interface ReportFacts {
-  readonly folded: Folded;
-  /** what a sound machine shows, by the number of the reading */
-  readonly healthy: ReadonlyMap<number, number>;
-  readonly proof: FrozenProof | undefined;
-  /** what leads where there is no verdict yet */
-  readonly likeliest: string | undefined;
-}
 
 /**
  * What a report says of a logbook. Of a closed job the proof is the one that was frozen then; of an open one it is
@@ -126,7 +104,7 @@ class ReportWords {
     ];
   }
 
-  customer(): Section[] {
+  customer(): ReportSection[] {
     return [
       ...section("What was wrong", this.wrong()),
       ...section("How we know", this.known()),

@@ -6,11 +6,11 @@ import { keyText } from "../readings.js";
 import { readingValue } from "../readingValue.js";
 import { shownText } from "../reasons.js";
 import { shareText } from "../shares.js";
-import { section, type Block, type Section } from "./blocks.js";
-import type { ReportSource } from "./report.js";
+import { section, type Block, type ReportSection } from "./blocks.js";
+import type { ReportSource } from "./source.js";
 
 /** What the workshop wants beyond what the customer reads: codes, readings, proof, parts, cautions. */
-export function evidenceSections(source: ReportSource, namer: Namer, instructor: Instructor): Section[] {
+export function evidenceSections(source: ReportSource, namer: Namer, instructor: Instructor): ReportSection[] {
   const { folded, proof } = source.facts;
   return [
     ...section("Codes", [codeTable(source)]),
