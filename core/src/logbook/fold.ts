@@ -124,6 +124,16 @@ export function toldCodes({ codes, codesBefore }: Pick<Folded, "codes" | "codesB
   return [...new Map(all.map((c) => [`${c.module} ${c.code}`, c])).values()];
 }
 
+/** Codes that were set before the last repair, and that a scan since no longer gives: by module and code. */
+export function codesGone({ codes, codesBefore, scans, since }: Folded): ReadonlySet<string> {
+  const scanned = new Set(scans.flatMap((s) => (s.number > since ? s.entry.modules : [])));
+  const set = new Set(codes.filter((c) => isSetCode(c.entry)).map((c) => `${c.entry.module} ${c.entry.code}`));
+  const names = codesBefore.flatMap(({ entry }) =>
+    scanned.has(entry.module) ? [`${entry.module} ${entry.code}`] : [],
+  );
+  return new Set(names.filter((n) => !set.has(n)));
+}
+
 /**
  * Adds a logbook up: wiring plus this is the whole case.
  * @example

@@ -39,7 +39,7 @@ export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; re
         </>
       ) : null}
       {isWorking && !isEnded && !running ? <RunFirst /> : null}
-      {isWorking ? <JobSuspects /> : null}
+      {isWorking && analysis.stage !== "proving" ? <JobSuspects /> : null}
       {isWorking && !isEnded && !running ? (
         <div className={styles.toolRow}>
           <Asides />

@@ -13,6 +13,8 @@ interface NodeProps {
   readonly suspicion: MapSuspicion;
   readonly next: readonly string[];
   readonly unplugged: readonly string[];
+  /** codes that were set before a repair and are not any more */
+  readonly gone: ReadonlySet<string>;
 }
 
 /** A thing on the map, drawn as its kind asks. */
@@ -41,12 +43,13 @@ function InlineCavity({ node, suspicion, next }: NodeProps) {
     <Cavity cx={cx} cy={cy} label={node.title} share={share} next={node.ports.some((q) => next.includes(q.point))} />
   );
 }
-function Sensor({ node, nodes, told, suspicion, next, unplugged }: NodeProps) {
+function Sensor({ node, nodes, told, suspicion, next, unplugged, gone }: NodeProps) {
   const scanned = nodes.some((n) => n.codes.length > 0);
   const healthy = node.codes.length === 0;
   const plugY = node.y + SENSOR.card + SENSOR.gap;
   const out = unplugged.includes(node.detail);
   const [first, ...more] = node.codes;
+  const isGone = !healthy && node.codes.every((c) => gone.has(c.id));
   return (
     <g opacity={healthy ? 0.85 : 1}>
       <rect
@@ -67,7 +70,13 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged }: NodeProps) {
           {more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}
         </text>
       )}
-      {healthy ? null : <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />}
+      {healthy ? null : isGone ? (
+        <text x={node.x + node.width - 24} y={node.y + 24} className={styles.good}>
+          ✓
+        </text>
+      ) : (
+        <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />
+      )}
       <text x={node.x + 12} y={node.y + 47} className={styles.name}>
         {fit(node.title, node.width - 20)}
       </text>
@@ -79,7 +88,9 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged }: NodeProps) {
               ? scanned
                 ? "works: points away"
                 : ""
-              : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}
+              : isGone
+                ? "not set any more"
+                : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}
         </text>
       )}
       {node.ports.map((p) => (

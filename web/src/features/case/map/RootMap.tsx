@@ -1,5 +1,5 @@
 "use client";
-import type { Analysis } from "@radicula/core";
+import { codesGone, type Analysis } from "@radicula/core";
 import { shareText } from "@radicula/core/words";
 import { memo, useEffect, useMemo, useRef, type CSSProperties } from "react";
 import { inlineBars } from "./inlineBars";
@@ -31,6 +31,10 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
   const suspicion = useMemo(
     () => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING),
     [map, analysis],
+  );
+  const gone = useMemo(
+    () => new Set([...(analysis ? codesGone(analysis.folded) : [])].map((name) => name.split(" ")[1]!)),
+    [analysis],
   );
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
@@ -98,6 +102,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
             )}
             {map.nodes.map((n) => (
               <NodeDrawing
+                gone={gone}
                 key={n.id}
                 node={n}
                 nodes={map.nodes}

@@ -93,7 +93,9 @@ function Under() {
         </button>
       )}
       {closed === undefined ? (
-        <Link href={`/job/${job.id}/report`}>Report</Link>
+        <Link href={`/job/${job.id}/report`} className={styles.plain}>
+          Report
+        </Link>
       ) : (
         <button type="button" className="link" onClick={() => sheets.open("followUp")}>
           Ask whether it held
