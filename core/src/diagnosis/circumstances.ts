@@ -3,6 +3,7 @@ import type { Fault, FaultMode } from "../faults/fault.js";
 import type { Intake } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import { connectorOf, deviceConnectors, indexWiring, wireId } from "../wiring/points.js";
+import { CONTACT_MODES } from "./cures.js";
 
 /**
  * One thing known of the machine's history, and what it does to the rates of faults: shown to the technician, never
@@ -25,17 +26,8 @@ export interface Feed {
 }
 
 const CONTACTS: ReadonlySet<FaultMode> = new Set<FaultMode>([
-  "contactOpen",
-  "contactHighResistance",
-  "contactFilm",
-  "unseated",
-  "legOpen",
-  "legHighResistance",
-  "spliceHighResistance",
-  "groundOpen",
-  "groundHighResistance",
+  ...CONTACT_MODES,
   "fewStrands",
-  "fuseHighResistance",
   "switchHighResistance",
   "relayContactHighResistance",
 ]);

@@ -111,6 +111,12 @@ const RUN: Readonly<Record<ScanEntry["when"], readonly KeyState[]>> = {
 /** A job stays closed when something is taken back, or somebody says that it is still good. */
 const leavesClosed = (e: Entry) => e.type === "undo" || (e.type === "followedUp" && e.result === "stillGood");
 
+const AFTER_CLEARING: ReadonlySet<ScanEntry["when"]> = new Set<ScanEntry["when"]>([
+  "afterClear",
+  "afterCrank",
+  "afterDrive",
+]);
+
 /** Whether a code is set: neither known to be off, nor not tried yet. */
 export const isSetCode = ({ status }: { readonly status: CodeWord["entry"]["status"] }): boolean =>
   status !== "absent" && status !== "notRun";
@@ -227,6 +233,8 @@ class Folding {
       return;
     }
     this.scans.push({ number, entry });
+    // such a scan says by itself that codes were cleared before it
+    if (AFTER_CLEARING.has(entry.when)) this.clearedSince ??= number;
     for (const id of entry.disturbed) this.machine.disturbForCodes(id);
     const codes = entry.codes.filter((c) => !this.isStale(c, number));
     takeScan(this.codes, { ...entry, codes }, number, this.machine.disturbedSinceClear);

@@ -184,25 +184,42 @@ class ProofPlanner {
       const trip = key === "running" ? tripOf(wanted) : NO_TRIP;
       const minutes = SCAN_MINUTES + (key === "running" ? trip.minutes : 0);
       const action: ProofAction = { kind: "scan", when, codes: wanted, modules, trip };
-      return [this.step(`scan ${when}`, action, minutes, this.scanned(when, modules))];
+      return [this.step(`scan ${when}`, action, minutes, this.scanned(when, modules, wanted))];
     });
   }
   /** A later scan says as much as an earlier one, and more. */
-  private scanned(when: Exclude<ScanEntry["when"], "before" | "other">, modules: readonly string[]): Seen {
+  private scanned(
+    when: Exclude<ScanEntry["when"], "before" | "other">,
+    modules: readonly string[],
+    codes: readonly Pick<Code, "module" | "id">[],
+  ): Seen {
     const { scans, since, clearedSince } = this.folded;
     const from = Math.max(since, clearedSince ?? since);
     const enough = ORDER.slice(ORDER.indexOf(when));
     const fit = scans.filter(
       ({ number, entry }) =>
-        number > from &&
+        number >= from &&
+        number > since &&
         clearedSince !== undefined &&
         enough.includes(entry.when) &&
         modules.every((m) => entry.modules.includes(m)),
     );
     const last: Numbered<ScanEntry> | undefined = fit.at(-1);
-    if (!last) return OPEN;
+    if (!last) return this.toldOneByOne(codes);
     const again = last.entry.codes.filter((c) => isSetCode({ status: c.status })).map((c) => c.code);
     return { status: again.length ? "failed" : "passed", number: last.number, again };
+  }
+
+  /** Codes logged one by one: absent says that the monitor ran, and the code is not set. */
+  private toldOneByOne(codes: readonly Pick<Code, "module" | "id">[]): Seen {
+    const words = codes.map((c) =>
+      this.folded.codes.find(({ entry }) => entry.module === c.module && entry.code === c.id),
+    );
+    const told = words.filter((w) => w !== undefined);
+    const again = told.filter((w) => isSetCode(w.entry)).map((w) => w.entry.code);
+    if (again.length === 0 && told.length < codes.length) return OPEN;
+    const number = Math.max(...told.map((w) => w.number));
+    return { status: again.length ? "failed" : "passed", number, again };
   }
 
   /** Where it was furthest from good before, it is read again in the same way. */

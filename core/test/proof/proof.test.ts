@@ -86,7 +86,7 @@ describe("a repair makes another machine", () => {
   });
 
   test("what is stored but was not cleared since proves nothing, and is said", () => {
-    const stored = scan("afterClear") as ScanEntry;
+    const stored = scan("other") as ScanEntry;
     const old: Entry = { ...stored, codes: [{ module: "A1", code: "P0237", status: "stored" }] };
     const a = after(repaired, old);
     expect(a.remarks.map((r) => r.code)).toContain("remark.codes-not-cleared");
@@ -137,6 +137,20 @@ describe("the plan of the proof", () => {
       ["wiggle", "open", undefined],
       ["scan", "passed", 7],
     ]);
+  });
+  test("a scan after clearing says that codes were cleared; codes may be told one by one, too", () => {
+    const scanned = after(repaired, scan("afterClear")).proof!.steps;
+    expect(scanned.filter((s) => s.action.kind === "clear" || s.action.kind === "scan").map((s) => s.status)).toEqual([
+      "passed",
+      "passed",
+    ]);
+    const told = (status: "absent" | "active"): Entry[] =>
+      ["P0237", "P0522", "P1A41"].map((code) => ({ type: "code", at: later, module: "A1", code, status }));
+    const step = (...entries: Entry[]) =>
+      after(repaired, ...entries).proof?.steps.find((s) => s.action.kind === "scan");
+    expect(step(...told("absent"))).toMatchObject({ status: "passed", number: 7 });
+    expect(step(...told("absent").slice(1))?.status).toBe("open");
+    expect(step(told("active")[0]!)).toMatchObject({ status: "failed", again: ["P0237"] });
   });
   test("a drive, a teach-in and work given out are asked for where the documents say so", () => {
     const asked = {

@@ -35,6 +35,9 @@ export function ReportPage({ job, report }: { readonly job: string; readonly rep
               PDF
             </Button>
             <Button href={file("html")}>Save as a page</Button>
+            <Button type="text" href="/settings">
+              Letterhead and rates
+            </Button>
           </span>
           <ShareLine job={job} length={report.length} />
         </section>

@@ -14,6 +14,7 @@ import { useState } from "react";
 import { capital } from "@/ui/text";
 import { disturbedText } from "../disturbed/DisturbedList";
 import { Sheet } from "../Sheet";
+import { ChooseOne } from "./ChooseOne";
 import styles from "./Proof.module.css";
 import { inDays } from "./RepairSheet";
 
@@ -33,6 +34,7 @@ interface Props {
   readonly onClose: () => void;
 }
 type Because = NonNullable<ClosedEntry["because"]>;
+const REASONS = Object.fromEntries(CLOSED_BECAUSE.map((b) => [b, capital(CLOSED_WORDS[b])])) as Record<Because, string>;
 /** From here on a repair may be called proven, once no step of its proof is open. */
 const PROVEN_FROM = 0.9;
 const DAYS_TO_FOLLOW_UP = 28;
@@ -84,21 +86,14 @@ function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: 
           "No repair was logged, so nothing is proven. Say why the job ends."
         )}
       </p>
-      <fieldset className={styles.ways}>
-        <legend>Why it is closed</legend>
-        {CLOSED_BECAUSE.map((b) => (
-          <label key={b} data-chosen={b === because}>
-            <input
-              type="radio"
-              name="because"
-              className="visually-hidden"
-              checked={b === because}
-              onChange={() => setBecause(b)}
-            />
-            {capital(CLOSED_WORDS[b])}
-          </label>
-        ))}
-      </fieldset>
+      <ChooseOne
+        name="because"
+        legend="Why it is closed"
+        among={CLOSED_BECAUSE}
+        words={REASONS}
+        chosen={because}
+        onChoose={setBecause}
+      />
       {because === "notReproduced" && isDangerous ? (
         <p className={styles.cautions}>
           A fault that comes and goes in a brake, throttle, steering or restraint circuit is not fine because it stays

@@ -14,6 +14,7 @@ import { Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { thingChoices } from "../choices";
 import { Sheet } from "../Sheet";
+import { ChooseOne } from "./ChooseOne";
 import styles from "./Proof.module.css";
 
 interface Props {
@@ -81,21 +82,14 @@ function RepairForm({ wiring, namer, faults, cautions, onLog }: Props) {
           placeholder="A part, connector, wire, splice, ground or fuse"
         />
       </label>
-      <fieldset className={styles.ways}>
-        <legend>How</legend>
-        {REPAIR_KINDS.map((how) => (
-          <label key={how} data-chosen={how === draft.how}>
-            <input
-              type="radio"
-              name="how"
-              className="visually-hidden"
-              checked={how === draft.how}
-              onChange={() => change({ how })}
-            />
-            {REPAIR_WORDS[how]}
-          </label>
-        ))}
-      </fieldset>
+      <ChooseOne
+        name="how"
+        legend="How"
+        among={REPAIR_KINDS}
+        words={REPAIR_WORDS}
+        chosen={draft.how}
+        onChoose={(how) => change({ how })}
+      />
       {draft.how === "replaced" ? <PartFitted draft={draft} change={change} /> : null}
       {draft.how === "repaired" || draft.how === "rewired" ? (
         <label>
