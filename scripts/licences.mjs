@@ -17,11 +17,22 @@ const isAllowed = (licence) =>
     .split(" AND ")
     .every((all) => all.split(" OR ").some((one) => ALLOWED.has(one.trim())));
 
+/** What a package's own file says, where the lock file does not. */
+function inFile(path) {
+  try {
+    const text = readFileSync(join(import.meta.dirname, "..", path, "LICENSE"), "utf8");
+    return /^\s*(?:The )?MIT License/i.test(text) ? "MIT" : "none";
+  } catch {
+    return "none";
+  }
+}
+
 const lock = JSON.parse(readFileSync(join(import.meta.dirname, "../package-lock.json"), "utf8"));
 const byLicence = new Map();
-for (const [path, { license = "none", link, dev }] of Object.entries(lock.packages)) {
+for (const [path, { license: said, link, dev }] of Object.entries(lock.packages)) {
   const name = path.split("node_modules/").at(-1);
   if (!path.includes("node_modules/") || link) continue;
+  const license = said ?? inFile(path);
   const list = byLicence.get(license) ?? [];
   byLicence.set(license, [...list, dev ? `${name} (only to develop)` : name]);
 }
