@@ -36,9 +36,11 @@ export function proveCommand(file: string, options: { readonly json?: boolean | 
   }
   if (!proof) {
     io.out(
-      folded.repairs.length
-        ? "The fault came back after the last repair: look for the cause with radicula analyse.\n"
-        : "Nothing was repaired yet: a repair is an entry of its own (type repaired).\n",
+      folded.repairs.some((r) => r.number === folded.since)
+        ? "No code and no reading stands before the repair: there is nothing to prove it by.\n"
+        : folded.repairs.length
+          ? "The fault came back after the last repair: look for the cause with radicula analyse.\n"
+          : "Nothing was repaired yet: a repair is an entry of its own (type repaired).\n",
     );
     return;
   }

@@ -215,6 +215,7 @@ export function frozenProof({ outcome, steps }: Proof, namer: Namer, instructor:
 
 /** Where the proof stands, in one line: "3 of 5 steps done, about 20 min left". */
 export function proofProgress({ steps, minutes }: Pick<Proof, "steps" | "minutes">): string {
+  if (steps.length === 0) return "No step is left that would tell more";
   const done = steps.filter((s) => s.status !== "open").length;
   const left = steps.length - done;
   if (left === 0)

@@ -1,5 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Belief } from "../diagnosis/belief.js";
+import type { Folded } from "../logbook/fold.js";
 import { leftOver } from "../diagnosis/fit.js";
 import { groupComponents, isCause, misplacedIn, type Grouped, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
@@ -68,7 +69,8 @@ interface Draft {
  * places in question come in where nothing else tells much, or where what is proven is one of several repairs.
  */
 export function makePlan(predictor: Predictor, belief: Belief, options: PlanOptions = {}): Plan {
-  const isRepaired = belief.carried !== undefined && belief.gathered.folded.repairs.length > 0;
+  const { folded } = belief.gathered;
+  const isRepaired = belief.carried !== undefined && folded.repairs.length > 0 && isToldOf(folded);
   if (isRepaired && belief.posterior.share[0]! >= SOUND_FROM) return barePlan(predictor, belief, "proving");
   if (belief.gathered.evidence.length === 0 && !isRepaired) return barePlan(predictor, belief, "waiting");
   const plan = planBroadly(predictor, belief, options);
@@ -112,6 +114,10 @@ function planBroadly(predictor: Predictor, belief: Belief, options: PlanOptions)
   if (against.codes.length > 0 || against.readings.length > 1) return splitting;
   return verdictPlan(predictor, belief, draft, against.readings[0], options);
 }
+
+/** Whether anything was seen of the machine at all, before a repair or since. */
+export const isToldOf = ({ codesBefore, codes, readings, clues }: Folded): boolean =>
+  [codesBefore, codes, readings, clues].some((list) => list.length > 0);
 
 /** A machine that is more likely sound than not after a repair is proven sound; else the search goes on. Judgement. */
 const SOUND_FROM = 0.5;

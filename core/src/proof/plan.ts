@@ -6,6 +6,7 @@ import type { Entry, Instrument, ReadingEntry, ScanEntry, State } from "../forma
 import type { Code, KeyState, Reset } from "../format/wiring.js";
 import { isSetCode, type Folded, type Numbered } from "../logbook/fold.js";
 import { sameReading } from "../planner/alreadyDone.js";
+import { isToldOf } from "../planner/plan.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets } from "../wiring/nets.js";
 import { connectorOf, devicePins } from "../wiring/points.js";
@@ -75,12 +76,13 @@ const WRONG_FROM = 4;
 /**
  * The plan of a proof: what is to be done, and what was seen of it already. In the order in which one does it: what
  * could spoil the rest first, the drive last.
- * @returns undefined where nothing was repaired, or the last thing told is that it came back
+ * @returns undefined where nothing was repaired, where nothing was ever seen of the machine, or where the last thing
+ * told is that it came back
  */
 export function proofOf(predictor: Predictor, belief: Belief, entries: readonly Entry[]): Proof | undefined {
   const outcome = repairOutcome(predictor, belief);
   const { folded } = belief.gathered;
-  if (!outcome || entries[folded.since - 1]?.type !== "repaired") return undefined;
+  if (!outcome || entries[folded.since - 1]?.type !== "repaired" || !isToldOf(folded)) return undefined;
   const planner = new ProofPlanner(predictor, belief);
   const steps = planner.steps();
   return {

@@ -203,3 +203,8 @@ describe("entries that cannot be", () => {
     expect(early.remarks.map((r) => r.code)).toContain("remark.repair-before-job");
   });
 });
+
+test("a repair before anything was seen proves nothing, and claims nothing", () => {
+  const a = analyse(predictor, [repaired], { quick: true });
+  expect([a.stage, a.proof]).toEqual(["waiting", undefined]);
+});
