@@ -58,8 +58,11 @@ test("nobody comes in unasked: every page and every route", async ({ page, reque
     .filter((f) => /(?:^|\/)(?:route\.ts|page\.tsx)$/.test(f))
     .map((f) => `/${f.replace(/\/?(?:route\.ts|page\.tsx)$/, "")}`)
     .map((f) => f.replace(/\[[^\]]*\]/g, "5b0f2f9e-2c1f-4d57-8a8e-0c1c4b0e7a11"));
-  const isOpen = (p: string) => /^\/(?:sign-in|invitation|api\/health(?:\/live)?|api\/auth\/.*)$/.test(p);
+  const isOpen = (p: string) => /^\/(?:sign-in|invitation|shared\/.*|api\/health(?:\/live)?|api\/auth\/.*)$/.test(p);
   expect(paths.length).toBeGreaterThan(20);
+  // a report is shown to who has its signed address, and to nobody who guesses one
+  const guessed = await request.get(`${app.address}/shared/5b0f2f9e-2c1f-4d57-8a8e-0c1c4b0e7a11`);
+  expect([guessed.status(), await guessed.text()]).toEqual([404, "Not found"]);
   for (const path of paths.filter((p) => !isOpen(p))) {
     const answer = await request.get(`${app.address}${path}`, { maxRedirects: 0 });
     if (path.startsWith("/api/")) {
