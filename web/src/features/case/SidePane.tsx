@@ -9,7 +9,6 @@ import { disturbedText } from "./disturbed/DisturbedList";
 import { PolicySwitch } from "./policy/PolicySwitch";
 import cardStyles from "./reading/NextReading.module.css";
 import { verdictEntry } from "./reading/entries";
-import { NotCured, ProofCard } from "./proof/ProofCard";
 import { NextReading } from "./reading/NextReading";
 import { RunPanel } from "./runs/RunPanel";
 import { useCase } from "./session/caseContext";
@@ -20,6 +19,8 @@ import { Suspects } from "./suspects/Suspects";
 import { Verdict } from "./Verdict";
 import { StillOpen, Working } from "./Working";
 
+const ProofCard = dynamic(() => import("./proof/ProofCard").then((m) => m.ProofCard), { ssr: false });
+const NotCured = dynamic(() => import("./proof/ProofCard").then((m) => m.NotCured), { ssr: false });
 const LazyRevealed = dynamic(() => import("./revealed/Revealed").then((m) => m.Revealed), { ssr: false });
 
 /** Beside the map: the open run, the one next thing or the verdict, and who could explain it all. */
