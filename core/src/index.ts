@@ -182,16 +182,8 @@ export {
 } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
 export { compareScans, type ScanCell, type ScanRow } from "./logbook/compareScans.js";
-export {
-  fold,
-  isSetCode,
-  codesGone,
-  setCodes,
-  toldCodes,
-  type CodeWord,
-  type Folded,
-  type Numbered,
-} from "./logbook/fold.js";
+export { fold, isSetCode, type CodeWord, type Folded, type Numbered } from "./logbook/fold.js";
+export { codesGone, toldCodes } from "./logbook/told.js";
 export type { Disturbed } from "./logbook/machineNow.js";
 export { placedAfter, renumbered, speaksOf } from "./logbook/placing.js";
 export { undoneEntries } from "./logbook/undone.js";

@@ -85,6 +85,7 @@ describe("a row of the database is read before it is used", () => {
       repaired: true,
       back: false,
       due: "2026-12-01",
+      temporary: false,
       open: [],
       lastAt: null,
       lastBy: null,

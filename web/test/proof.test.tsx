@@ -111,6 +111,12 @@ describe("closing", () => {
     fireEvent.click(button("Close the job"));
     expect(logged[0]).toMatchObject({ because: "proven", note: "Driven by the customer" });
   });
+  test("a step that failed, or was left out, is no proof, however likely the cure", () => {
+    const proof = proofOf(0.96, "passed");
+    close({ ...proof, steps: [...proof.steps, { ...step, id: "reset idle", status: "failed" }] });
+    expect(screen.getByText(/1 of 2 steps of the proof are not passed/)).toBeInTheDocument();
+    expect(button("Close the job")).toBeDisabled();
+  });
   test("what comes and goes in a brake circuit is never handed back as fine", () => {
     close(undefined, { isDangerous: true });
     fireEvent.click(screen.getByLabelText("Could not be reproduced"));

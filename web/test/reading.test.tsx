@@ -94,7 +94,7 @@ test("the logbook reads newest first, says what is not saved, and strikes out wh
   expect(lines[2]).toMatchObject({ undone: true, canUndo: false });
 });
 
-const NEVER_REPAIRED = { repaired: false, back: false, due: null };
+const NEVER_REPAIRED = { repaired: false, back: false, due: null, temporary: false };
 test.each([
   [{ codes: [], readings: 0, verdict: null, closed: false, open: [] }, "Needs codes"],
   [{ codes: ["P1"], readings: 0, verdict: null, closed: false, open: [] }, "First reading"],
@@ -117,7 +117,7 @@ test.each([
   [{ back: true }, "Came back"],
   [{ closed: true, due: "2026-11-28" }, "Ask: did it hold?"],
   [{ closed: true, due: "2026-11-30" }, "Closed"],
-  [{ repaired: true, due: "2026-11-29" }, "Temporary repair is due"],
+  [{ closed: true, temporary: true, due: "2026-11-29" }, "Temporary repair is due"],
 ])("after a repair the board says what comes next", (state, text) => {
   const found = { codes: ["P1"], readings: 3, verdict: "x", closed: false, open: [], unreadable: false };
   expect(waitsFor({ ...NEVER_REPAIRED, ...found, ...state }, "2026-11-29")).toBe(text);

@@ -90,6 +90,7 @@ export function buildChart(chart: Chart): BuiltChart {
     ...(chart.machineType ? { machineType: chart.machineType } : {}),
     ...(chart.claims.length + claims.length ? { claims: [...chart.claims, ...claims] as Claim[] } : {}),
     ...(guesses.length ? { guesses: [...new Set(guesses)] } : {}),
+    ...(chart.resets.length ? { resets: chart.resets } : {}),
   };
   return { wiring: soundOnly(wiring, chart.codes, issues), issues, points };
 }
@@ -208,13 +209,14 @@ function soundOnly(wiring: Wiring, codes: readonly Code[], issues: Issue[]): Wir
     if (wrong.length === 0) return sound;
     const out = (list: string) => new Set(wrong.filter((w) => w.path[0] === list).map((w) => Number(w.path[1])));
     for (const w of wrong) issues.push({ ...w, path: ["wiring", ...w.path] });
-    const [w, d, c] = [out("wires"), out("devices"), out("codes")];
+    const [w, d, c, r] = [out("wires"), out("devices"), out("codes"), out("resets")];
     sound = {
       ...sound,
       wires: sound.wires.filter((_, i) => !w.has(i)),
       devices: sound.devices.filter((_, i) => !d.has(i)),
       codes: sound.codes.filter((_, i) => !c.has(i)),
+      ...(sound.resets ? { resets: sound.resets.filter((_, i) => !r.has(i)) } : {}),
     };
   }
-  return { ...sound, connectors: [], devices: [], wires: [], codes: [] };
+  return { ...sound, connectors: [], devices: [], wires: [], codes: [], resets: [] };
 }

@@ -175,6 +175,7 @@ export function writeCsv(chart: Chart): { readonly text: string; readonly issues
   const left = [
     ...(chart.codes.length ? ["codes"] : []),
     ...(chart.claims.length ? ["claims"] : []),
+    ...(chart.resets.length ? ["resets"] : []),
     ...(chart.read.length ? ["read"] : []),
   ];
   return {

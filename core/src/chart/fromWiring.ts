@@ -113,6 +113,7 @@ export function chartOf(wiring: Wiring): Chart {
     ),
     codes: [...wiring.codes],
     claims: [...(wiring.claims ?? [])],
+    resets: [...(wiring.resets ?? [])],
     read: guessed.size ? settled : [],
   };
 }

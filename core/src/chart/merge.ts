@@ -101,6 +101,7 @@ export function mergeCharts(first: Chart, second: Chart, source: string): Merged
       ...first,
       rows,
       claims,
+      resets: [...first.resets, ...second.resets.filter((r) => first.resets.every((x) => x.id !== r.id))],
       parts: [...first.parts, ...second.parts.filter((p) => p.id && !parts.has(p.id.trim().toUpperCase()))],
       connectors: [
         ...first.connectors,

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { Claim, Code } from "./wiring.js";
+import { Reset, Claim, Code } from "./wiring.js";
 
 /**
  * Pin chart, version 1: a wiring as people type it. Every cell is text as typed; `chart/build` makes a wiring of it and
@@ -57,6 +57,7 @@ export const Chart = z.strictObject({
   parts: z.array(PartRow).max(8000).default([]),
   codes: z.array(Code).max(4000).default([]),
   claims: z.array(Claim).max(4000).default([]),
+  resets: z.array(Reset).max(400).default([]),
   read: z
     .array(z.string().max(90))
     .max(8000)
@@ -113,5 +114,6 @@ export const emptyChart = (name = "", nominalVolt: 12 | 24 = 12): Chart => ({
   parts: [],
   codes: [],
   claims: [],
+  resets: [],
   read: [],
 });

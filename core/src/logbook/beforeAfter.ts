@@ -2,23 +2,26 @@ import { undoneEntries } from "./undone.js";
 import type { Entry, ReadingEntry, State } from "../format/case.js";
 import { stateName } from "../network/state.js";
 
+type Value = ReadingEntry["values"][number];
 /** The same place read in the same way more than once: before and after. */
 export interface BeforeAfter {
   readonly point: string;
   readonly instrument: ReadingEntry["instrument"];
   readonly state: State;
-  readonly before: { readonly number: number; readonly value: number | string };
-  readonly after: { readonly number: number; readonly value: number | string };
+  readonly before: { readonly number: number; readonly value: Value };
+  readonly after: { readonly number: number; readonly value: Value };
 }
 /**
  * Readings that stand, taken twice or more with the same instrument at the same place in the same state: the first
  * beside the last.
+ * @param repair number of a repair: then only places read on both sides of it, the last value before it beside the last
+ * after
  */
-export function beforeAfter(entries: readonly Entry[]): BeforeAfter[] {
+export function beforeAfter(entries: readonly Entry[], repair?: number): BeforeAfter[] {
   const undone = undoneEntries(entries);
   const seen = new Map<
     string,
-    { number: number; value: number | string; point: string; instrument: ReadingEntry["instrument"]; state: State }[]
+    { number: number; value: Value; point: string; instrument: ReadingEntry["instrument"]; state: State }[]
   >();
   entries.forEach((e, i) => {
     if (e.type !== "reading" || undone.has(i + 1)) return;
@@ -30,13 +33,18 @@ export function beforeAfter(entries: readonly Entry[]): BeforeAfter[] {
       ]);
     });
   });
-  return [...seen.values()]
-    .filter((l) => l.length > 1)
-    .map((l) => ({
-      point: l[0]!.point,
-      instrument: l[0]!.instrument,
-      state: l[0]!.state,
-      before: { number: l[0]!.number, value: l[0]!.value },
-      after: { number: l.at(-1)!.number, value: l.at(-1)!.value },
-    }));
+  return [...seen.values()].flatMap((l) => {
+    const last = l.at(-1)!;
+    const first = repair === undefined ? l[0]! : l.filter((r) => r.number < repair).at(-1);
+    if (!first || first === last || (repair !== undefined && last.number < repair)) return [];
+    return [
+      {
+        point: first.point,
+        instrument: first.instrument,
+        state: first.state,
+        before: { number: first.number, value: first.value },
+        after: { number: last.number, value: last.value },
+      },
+    ];
+  });
 }

@@ -120,26 +120,6 @@ const AFTER_CLEARING: ReadonlySet<ScanEntry["when"]> = new Set<ScanEntry["when"]
 /** Whether a code is set: neither known to be off, nor not tried yet. */
 export const isSetCode = ({ status }: { readonly status: CodeWord["entry"]["status"] }): boolean =>
   status !== "absent" && status !== "notRun";
-/** The codes that are set, by the last word on each. */
-export const setCodes = ({ codes }: Pick<Folded, "codes">): CodeWord["entry"][] =>
-  codes.map((c) => c.entry).filter(isSetCode);
-
-/** Every code that was set on this job, before a repair or since: what the job is about. */
-export function toldCodes({ codes, codesBefore }: Pick<Folded, "codes" | "codesBefore">): CodeWord["entry"][] {
-  const all = [...codesBefore, ...codes].map((c) => c.entry).filter(isSetCode);
-  return [...new Map(all.map((c) => [`${c.module} ${c.code}`, c])).values()];
-}
-
-/** Codes that were set before the last repair, and that a scan since no longer gives: by module and code. */
-export function codesGone({ codes, codesBefore, scans, since }: Folded): ReadonlySet<string> {
-  const scanned = new Set(scans.flatMap((s) => (s.number > since ? s.entry.modules : [])));
-  const set = new Set(codes.filter((c) => isSetCode(c.entry)).map((c) => `${c.entry.module} ${c.entry.code}`));
-  const names = codesBefore.flatMap(({ entry }) =>
-    scanned.has(entry.module) ? [`${entry.module} ${entry.code}`] : [],
-  );
-  return new Set(names.filter((n) => !set.has(n)));
-}
-
 /**
  * Adds a logbook up: wiring plus this is the whole case.
  * @example
@@ -152,14 +132,6 @@ export function fold(entries: readonly Entry[]): Folded {
     if (!undone.has(i + 1)) folding.take(entry, i + 1);
   });
   return folding.result(undone);
-}
-
-/** What was seen of the machine as it is now: what was seen before a repair is of another one. */
-export function ofMachineNow(folded: Folded): Folded {
-  const { since, readings, clues, seen } = folded;
-  if (since === 0) return folded;
-  const isLater = (e: Numbered<unknown>) => e.number > since;
-  return { ...folded, readings: readings.filter(isLater), clues: clues.filter(isLater), seen: seen.filter(isLater) };
 }
 
 /** The sum of the entries taken so far. */

@@ -1,5 +1,6 @@
 import type { Entry, ReadingEntry } from "../format/case.js";
-import { ofMachineNow, type Folded } from "../logbook/fold.js";
+import type { Folded } from "../logbook/fold.js";
+import { ofMachineNow } from "../logbook/told.js";
 import { stateName } from "../network/state.js";
 import { isPlainBlack } from "../wiring/points.js";
 import { type Candidate, clueOf } from "./candidate.js";

@@ -1,4 +1,5 @@
-import { type Folded, toldCodes } from "../logbook/fold.js";
+import type { Folded } from "../logbook/fold.js";
+import { toldCodes } from "../logbook/told.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { subjectsOf } from "../wiring/matrix.js";
 import { findNets } from "../wiring/nets.js";

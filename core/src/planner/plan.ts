@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Belief } from "../diagnosis/belief.js";
-import type { Folded } from "../logbook/fold.js";
+import { isToldOf } from "../logbook/told.js";
 import { leftOver } from "../diagnosis/fit.js";
 import { groupComponents, isCause, misplacedIn, type Grouped, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
@@ -114,10 +114,6 @@ function planBroadly(predictor: Predictor, belief: Belief, options: PlanOptions)
   if (against.codes.length > 0 || against.readings.length > 1) return splitting;
   return verdictPlan(predictor, belief, draft, against.readings[0], options);
 }
-
-/** Whether anything was seen of the machine at all, before a repair or since. */
-export const isToldOf = ({ codesBefore, codes, readings, clues }: Folded): boolean =>
-  [codesBefore, codes, readings, clues].some((list) => list.length > 0);
 
 /** A machine that is more likely sound than not after a repair is proven sound; else the search goes on. Judgement. */
 const SOUND_FROM = 0.5;

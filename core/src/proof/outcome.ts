@@ -1,9 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Belief } from "../diagnosis/belief.js";
-import { mostToClaim } from "../diagnosis/trust.js";
-import { groupComponents } from "../diagnosis/groups.js";
-import { isSetCode, ofMachineNow, type Folded } from "../logbook/fold.js";
-import type { Predictor } from "../prediction/predictor.js";
+import { isSetCode, type Folded } from "../logbook/fold.js";
+import { ofMachineNow } from "../logbook/told.js";
 
 /** How a repair may have turned out; sums to 1. */
 export interface RepairOutcome {
@@ -21,7 +19,7 @@ export interface RepairOutcome {
  * How the last repair, and those before it, turned out, by all that was seen since.
  * @returns undefined where nothing was repaired yet
  */
-export function repairOutcome(predictor: Predictor, belief: Belief): RepairOutcome | undefined {
+export function repairOutcome(belief: Belief): RepairOutcome | undefined {
   const { carried, posterior, gathered } = belief;
   if (!carried || gathered.folded.repairs.length === 0) return undefined;
   const sound = posterior.share[0]!;
@@ -36,13 +34,10 @@ export function repairOutcome(predictor: Predictor, belief: Belief): RepairOutco
   }
   const parts = { cured: sound * carried.sound.cured, notWell, anotherLeft, wentAway: sound * away };
   const all = parts.cured + parts.notWell + parts.anotherLeft + parts.wentAway;
-  // readings that fit no hypothesis well bound what is claimed here as they do before a verdict
-  const most = mostToClaim(predictor, belief, groupComponents(predictor, posterior));
-  const cured = Math.min(most, parts.cured / all);
   return {
-    cured,
+    cured: parts.cured / all,
     notWell: parts.notWell / all,
-    anotherLeft: parts.anotherLeft / all + parts.cured / all - cured,
+    anotherLeft: parts.anotherLeft / all,
     wentAway: parts.wentAway / all,
   };
 }

@@ -5,8 +5,8 @@ import { distance } from "../diagnosis/likelihood.js";
 import type { Entry, Instrument, ReadingEntry, ScanEntry, State } from "../format/case.js";
 import type { Code, KeyState, Reset } from "../format/wiring.js";
 import { isSetCode, type Folded, type Numbered } from "../logbook/fold.js";
+import { isToldOf } from "../logbook/told.js";
 import { sameReading } from "../planner/alreadyDone.js";
-import { isToldOf } from "../planner/plan.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets } from "../wiring/nets.js";
 import { connectorOf, devicePins } from "../wiring/points.js";
@@ -80,7 +80,7 @@ const WRONG_FROM = 4;
  * told is that it came back
  */
 export function proofOf(predictor: Predictor, belief: Belief, entries: readonly Entry[]): Proof | undefined {
-  const outcome = repairOutcome(predictor, belief);
+  const outcome = repairOutcome(belief);
   const { folded } = belief.gathered;
   if (!outcome || entries[folded.since - 1]?.type !== "repaired" || !isToldOf(folded)) return undefined;
   const planner = new ProofPlanner(predictor, belief);
@@ -166,13 +166,13 @@ class ProofPlanner {
     const { codesBefore } = this.folded;
     if (codesBefore.length === 0) return [];
     const keyOf = new Map(this.predictor.monitors.map((m) => [`${m.code.module} ${m.code.id}`, m]));
-    const by = new Map<KeyState, Code[]>();
+    const by = new Map<Exclude<KeyState, "off">, Code[]>();
     for (const { entry } of codesBefore) {
       const monitor = keyOf.get(`${entry.module} ${entry.code}`);
       const code =
         monitor?.code ?? this.predictor.wiring.codes.find((c) => c.module === entry.module && c.id === entry.code);
       // nobody knows when the monitor of a code runs that is not drawn: by the end of a drive
-      const key = code?.trip ? "running" : (monitor?.key ?? "running");
+      const key = code?.trip || !monitor ? "running" : monitor.key === "off" ? "on" : monitor.key;
       by.set(key, [...(by.get(key) ?? []), code ?? ({ module: entry.module, id: entry.code } as Code)]);
     }
     const told = this.belief.gathered.comesAndGoes || (this.belief.carried?.sound.moved ?? 0) > WENT_AWAY_FROM;
@@ -346,7 +346,7 @@ class ProofPlanner {
 /** From this chance on that it only went away by itself, a drive is asked for. Judgement. */
 const WENT_AWAY_FROM = 0.02;
 const SCAN_MINUTES = 3;
-const WHEN = { on: "afterClear", cranking: "afterCrank", running: "afterDrive", off: "afterClear" } as const;
+const WHEN = { on: "afterClear", cranking: "afterCrank", running: "afterDrive" } as const;
 const ORDER: readonly ScanEntry["when"][] = ["afterClear", "afterCrank", "afterDrive"];
 const COMPARED: ReadonlySet<Instrument> = new Set<Instrument>(["voltmeter", "ohmmeter", "scanTool"]);
 const NO_TRIP: Trip = { minutes: 0, km: 0, coldSoakHours: 0, notes: [] };

@@ -9,7 +9,13 @@ import { devicePins, indexWiring, resolvePlace, wireId } from "./points.js";
  * @returns every contradiction found, with its place; empty when the document can be solved
  */
 export function checkWiring(wiring: Wiring): Issue[] {
-  return [...checkNames(wiring), ...checkWires(wiring), ...checkDevices(wiring), ...checkCodes(wiring)];
+  return [
+    ...checkNames(wiring),
+    ...checkWires(wiring),
+    ...checkDevices(wiring),
+    ...checkCodes(wiring),
+    ...checkResets(wiring),
+  ];
 }
 
 function checkNames(wiring: Wiring): Issue[] {
@@ -127,6 +133,24 @@ function checkBusPins(module: DeviceOf<"module">, i: number): Issue[] {
       ? []
       : [issue("wiring.bus-pair", ["devices", i, "pins"], { module: module.id, bus })],
   );
+}
+
+/** A teach-in for a part that is not there would never be asked for. */
+function checkResets(wiring: Wiring): Issue[] {
+  const things = new Set([...wiring.devices, ...wiring.connectors].map((x) => x.id));
+  const first = new Map<string, number>();
+  return (wiring.resets ?? []).flatMap((reset, i) => {
+    const known = first.get(reset.id);
+    if (known === undefined) first.set(reset.id, i);
+    return [
+      ...(known === undefined
+        ? []
+        : [issue("wiring.duplicate-id", ["resets", i, "id"], { id: reset.id, first: `resets[${known}]` })]),
+      ...reset.on.flatMap((id, j) =>
+        things.has(id) ? [] : [issue("entry.missing-thing", ["resets", i, "on", j], { id })],
+      ),
+    ];
+  });
 }
 
 function checkCodes(wiring: Wiring): Issue[] {

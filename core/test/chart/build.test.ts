@@ -112,6 +112,18 @@ test.each(["tug", ...Array.from({ length: 10 }, (_, i) => `made ${i + 1}`)])(
   },
 );
 
+test("what parts need after a repair stays through a chart; without its part it is left out, in CSV it is lost and said", () => {
+  const idle = { id: "idle", what: "Teach the idle position", on: ["B7"], after: "anyRepair" as const };
+  const read = readWiring({ ...tug(), resets: [idle] });
+  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  const chart = chartOf(read.value);
+  expect(buildChart(chart).wiring.resets).toEqual([idle]);
+  const lost = buildChart({ ...chart, resets: [{ ...idle, on: ["B99"] }] });
+  expect([lost.wiring.resets, lost.issues.map((i) => i.path)]).toEqual([[], [["wiring", "resets", 0, "on", 0]]]);
+  expect(writeCsv(chart).issues[0]!.params["fields"]).toContain("resets");
+  expect(checkWiring({ ...tug(), resets: [idle, idle] }).map((i) => i.code)).toEqual(["wiring.duplicate-id"]);
+});
+
 test.each([1, 2, 3])(
   "through CSV nothing a table can hold is lost, and what it cannot hold is said: made %s",
   (seed) => {

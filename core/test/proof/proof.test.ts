@@ -1,4 +1,14 @@
-import { analyse, fold, Predictor, readCase, type Analysis, type Entry, type ScanEntry } from "../../src/index.js";
+import {
+  analyse,
+  beforeAfter,
+  codesGone,
+  fold,
+  Predictor,
+  readCase,
+  type Analysis,
+  type Entry,
+  type ScanEntry,
+} from "../../src/index.js";
 import { curedText, Instructor, Namer, proofStepText, stillWrong } from "../../words/index.js";
 import { tug } from "../helpers.js";
 
@@ -116,6 +126,14 @@ describe("a repair makes another machine", () => {
   });
 });
 
+test("before and after stand on the two sides of a repair; what was read twice before it is no proof", () => {
+  const twice = [...found, volts("B7:2", 2.41)];
+  expect(beforeAfter([...twice, repaired], twice.length + 1)).toEqual([]);
+  expect(beforeAfter([...twice, repaired, volts("B7:2", 0.03)], twice.length + 1)).toMatchObject([
+    { before: { number: 4, value: 2.41 }, after: { number: 6, value: 0.03 } },
+  ]);
+});
+
 describe("the plan of the proof", () => {
   const { steps } = after(repaired).proof!;
   test("clears, reads again where it was wrong, moves the joint, and runs each monitor; in this order", () => {
@@ -167,6 +185,17 @@ describe("the plan of the proof", () => {
     );
     expect(proofStepText(drive, new Namer(asked), new Instructor(asked)).caution).toContain("licensed");
   });
+});
+
+test("codes that a scan since the repair no longer gives are gone; stored ones that nobody cleared are not", () => {
+  const gone = (...more: Entry[]) => codesGone(fold([...found, repaired, ...more])).map((c) => c.code);
+  expect(gone()).toEqual([]);
+  expect(gone(scan("afterClear", "P0522"))).toEqual(["P0237", "P1A41"]);
+  const old = scan("other", "P0237") as ScanEntry;
+  expect(gone({ ...old, codes: old.codes.map((c) => ({ ...c, status: "stored" as const })) })).toEqual([
+    "P0522",
+    "P1A41",
+  ]);
 });
 
 test("how sure it is, in words", () => {

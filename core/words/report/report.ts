@@ -117,13 +117,14 @@ class ReportWords {
   }
   private wrong(): Block[] {
     const { complaint, facts } = this.source;
-    const { verdict, intake, repairs } = facts.folded;
+    const { verdict, intake, repairs, since, followUps } = facts.folded;
+    const isOld = verdict !== undefined && verdict.number < since && followUps.some((f) => f.number === since);
     const told = intake?.entry.complaint ?? complaint ?? "";
     return [
       paragraph(told && `You told us: ${told}`),
       paragraph(
         verdict
-          ? `${verdict.entry.text}.`
+          ? `${isOld ? "Found before it came back: " : ""}${verdict.entry.text}.`
           : repairs.length
             ? `No cause was logged. ${repairs.map((r) => repairedText(r.entry, this.namer)).join("; ")}.`
             : facts.likeliest
@@ -135,7 +136,8 @@ class ReportWords {
   }
   private known(): Block[] {
     const { facts, entries } = this.source;
-    const { readings } = facts.folded;
+    const { readings, repairs } = facts.folded;
+    const repair = repairs.at(-1)?.number;
     const set = [...new Set(toldCodes(facts.folded).map((c) => c.code))];
     return [
       {
@@ -146,13 +148,13 @@ class ReportWords {
             ? (readings.length === 1 ? "One reading was" : `${readings.length} readings were`) +
               " taken at the machine."
             : "",
-          ...beforeAfter(entries)
+          ...(repair === undefined ? [] : beforeAfter(entries, repair))
             .slice(0, SHOWN_BEFORE_AFTER)
             .map(
               (b) =>
                 `${capital(this.instructor.functionOf(b.point))} at ${this.namer.point(b.point)}: ` +
-                `${readingValue({ instrument: b.instrument }, b.before.value as never)} before, ` +
-                `${readingValue({ instrument: b.instrument }, b.after.value as never)} after.`,
+                `${readingValue({ instrument: b.instrument }, b.before.value)} before, ` +
+                `${readingValue({ instrument: b.instrument }, b.after.value)} after.`,
             ),
         ].filter(Boolean),
       },

@@ -5,12 +5,12 @@ import type { JobSummary } from "@/server/repo/jobs";
 export function waitsFor(
   job: Pick<
     JobSummary,
-    "codes" | "readings" | "verdict" | "open" | "closed" | "unreadable" | "repaired" | "back" | "due"
+    "codes" | "readings" | "verdict" | "open" | "closed" | "unreadable" | "repaired" | "back" | "due" | "temporary"
   >,
   today = new Date().toISOString().slice(0, 10),
 ): string {
   if (job.unreadable) return "Damaged";
-  if (isDue(job, today)) return job.closed ? "Ask: did it hold?" : "Temporary repair is due";
+  if (isDue(job, today)) return job.temporary ? "Temporary repair is due" : "Ask: did it hold?";
   if (job.closed) return "Closed";
   if (job.back) return "Came back";
   if (job.repaired && job.open.length === 0) return "Prove the repair";

@@ -17,6 +17,8 @@ const LogbookSummary = z.object({
   back: z.boolean(),
   /** the day on which somebody is to be asked whether it held, or a temporary repair is to be made good */
   due: z.iso.date().nullable(),
+  /** the last repair is a temporary one */
+  temporary: z.boolean(),
   /** what is not as it was found */
   open: z.array(z.object({ thing: z.string(), how: z.enum(DISTURBANCES) })),
   lastAt: z.string().nullable(),
@@ -35,6 +37,7 @@ export const EMPTY_SUMMARY: LogbookSummary = {
   repaired: false,
   back: false,
   due: null,
+  temporary: false,
   open: [],
   lastAt: null,
   lastBy: null,
@@ -54,6 +57,7 @@ export function summarise(entries: readonly Entry[]): LogbookSummary {
     repaired: folded.repairs.some((r) => r.number === folded.since),
     back: folded.since > 0 && folded.repairs.every((r) => r.number !== folded.since),
     due: dueOn(folded),
+    temporary: folded.repairs.at(-1)?.entry.temporary !== undefined,
     open: folded.open.map(({ thing, how }) => ({ thing, how })),
     lastAt: entries.at(-1)?.at ?? null,
     lastBy: entries.at(-1)?.by ?? null,

@@ -32,10 +32,7 @@ export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, o
     () => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING),
     [map, analysis],
   );
-  const gone = useMemo(
-    () => new Set([...(analysis ? codesGone(analysis.folded) : [])].map((name) => name.split(" ")[1]!)),
-    [analysis],
-  );
+  const gone = useMemo(() => new Set(analysis ? codesGone(analysis.folded).map((c) => c.code) : []), [analysis]);
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
   const tags = useMemo(() => tagsOf(map, latest), [map, latest]);

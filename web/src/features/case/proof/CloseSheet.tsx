@@ -35,7 +35,7 @@ interface Props {
 }
 type Because = NonNullable<ClosedEntry["because"]>;
 const REASONS = Object.fromEntries(CLOSED_BECAUSE.map((b) => [b, capital(CLOSED_WORDS[b])])) as Record<Because, string>;
-/** From here on a repair may be called proven, once no step of its proof is open. */
+/** From here on a repair may be called proven, once every step of its proof is passed. */
 const PROVEN_FROM = 0.9;
 const DAYS_TO_FOLLOW_UP = 28;
 
@@ -58,8 +58,9 @@ export function CloseSheet(p: Props) {
 }
 
 function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: Props) {
-  const isOpen = proof?.steps.some((s) => s.status === "open") ?? false;
-  const isProven = proof !== undefined && proof.outcome.cured >= PROVEN_FROM && !isOpen && temporary === undefined;
+  const notPassed = proof?.steps.filter((s) => s.status !== "passed").length ?? 0;
+  const isProven =
+    proof !== undefined && proof.outcome.cured >= PROVEN_FROM && notPassed === 0 && temporary === undefined;
   const [chosen, setBecause] = useState<Because | undefined>(undefined);
   const because = chosen ?? (temporary === undefined ? (isProven ? "proven" : undefined) : "temporary");
   const [note, setNote] = useState("");
@@ -77,9 +78,7 @@ function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: 
         {proof ? (
           <>
             <b>{curedText(proof.outcome)}</b>, {shareText(proof.outcome.cured)}.{" "}
-            {isOpen
-              ? `${proof.steps.filter((s) => s.status === "open").length} steps of the proof are still open. `
-              : ""}
+            {notPassed ? `${notPassed} of ${proof.steps.length} steps of the proof are not passed. ` : ""}
             {stillWrong(proof.outcome).length ? `Still possible: ${stillWrong(proof.outcome).join("; ")}.` : ""}
           </>
         ) : (

@@ -28,7 +28,12 @@ const SAYS: Readonly<Record<ProofStep["status"], string>> = {
 export function ProofCard({ proof }: { readonly proof: Proof }) {
   const { folded, namer, closed, sheets, job } = useCase();
   const { outcome, steps } = proof;
-  const next = steps.find((s) => s.status === "open");
+  // what failed, or was left out, can be done again once nothing else is open
+  const next =
+    steps.find((s) => s.status === "open") ??
+    steps.find((s) => s.status === "failed") ??
+    steps.find((s) => s.status === "leftOut");
+  const isDone = steps.every((s) => s.status !== "open");
   const last = folded.repairs.at(-1)?.entry;
   const wrong = stillWrong(outcome);
   const because = folded.closing?.entry.because;
@@ -61,7 +66,7 @@ export function ProofCard({ proof }: { readonly proof: Proof }) {
         </ol>
       ) : null}
       {closed === undefined ? (
-        <Button type={next ? "default" : "primary"} size="large" block onClick={() => sheets.open("close")}>
+        <Button type={isDone ? "primary" : "default"} size="large" block onClick={() => sheets.open("close")}>
           Close the job
         </Button>
       ) : (
