@@ -112,7 +112,7 @@ test.each(["tug", ...Array.from({ length: 10 }, (_, i) => `made ${i + 1}`)])(
   },
 );
 
-test("what parts need after a repair stays through a chart; without its part it is left out, in CSV it is lost and said", () => {
+test("what parts need after a repair stays through a chart; without its part it is left out", () => {
   const idle = { id: "idle", what: "Teach the idle position", on: ["B7"], after: "anyRepair" as const };
   const read = readWiring({ ...tug(), resets: [idle] });
   if (!read.ok) throw new Error(JSON.stringify(read.issues));

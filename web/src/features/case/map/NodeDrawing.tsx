@@ -23,7 +23,7 @@ export function NodeDrawing(props: NodeProps) {
     case "sensor":
       return <Sensor {...props} />;
     case "code":
-      return <LooseCode node={props.node} />;
+      return <LooseCode node={props.node} isGone={areGone(props)} />;
     case "splice":
       return <Splice {...props} />;
     case "inline":
@@ -49,7 +49,7 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged, gone }: NodePro
   const plugY = node.y + SENSOR.card + SENSOR.gap;
   const out = unplugged.includes(node.detail);
   const [first, ...more] = node.codes;
-  const isGone = !healthy && node.codes.every((c) => gone.has(c.id));
+  const isGone = areGone({ node, gone });
   return (
     <g opacity={healthy ? 0.85 : 1}>
       <rect
@@ -70,13 +70,7 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged, gone }: NodePro
           {more.length ? <tspan className={styles.note}> +{more.length}</tspan> : null}
         </text>
       )}
-      {healthy ? null : isGone ? (
-        <text x={node.x + node.width - 24} y={node.y + 24} className={styles.good}>
-          ✓
-        </text>
-      ) : (
-        <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />
-      )}
+      {healthy ? null : <Mark node={node} isGone={isGone} />}
       <text x={node.x + 12} y={node.y + 47} className={styles.name}>
         {fit(node.title, node.width - 20)}
       </text>
@@ -125,19 +119,37 @@ export function Plug({ node, out }: { readonly node: PlacedMapNode; readonly out
   );
 }
 
-function LooseCode({ node }: { readonly node: PlacedMapNode }) {
+const areGone = ({ node, gone }: Pick<NodeProps, "node" | "gone">) =>
+  node.codes.length > 0 && node.codes.every((c) => gone.has(c.id));
+
+/** Whether a code is set, in the corner of its card. */
+function Mark({ node, isGone }: { readonly node: PlacedMapNode; readonly isGone: boolean }) {
+  return isGone ? (
+    <text x={node.x + node.width - 24} y={node.y + 24} className={styles.good}>
+      ✓
+    </text>
+  ) : (
+    <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />
+  );
+}
+
+function LooseCode({ node, isGone }: { readonly node: PlacedMapNode; readonly isGone: boolean }) {
   return (
     <g>
       <rect x={node.x} y={node.y} width={node.width} height={SENSOR.card} rx={8} className={styles.card} />
       <text x={node.x + 12} y={node.y + 24} className={styles.code}>
         {node.title ? node.codes[0]?.id : node.thing}
       </text>
-      <circle cx={node.x + node.width - 16} cy={node.y + 19} r={4.5} fill="var(--rust)" />
+      <Mark node={node} isGone={isGone} />
       <text x={node.x + 12} y={node.y + 47} className={styles.name}>
         {fit(node.title.split(" too ")[0] ?? "", node.width - 20)}
       </text>
       <text x={node.x + 12} y={node.y + 70} className={styles.note}>
-        {node.title.includes(" too ") ? `too ${node.title.split(" too ")[1] ?? ""}` : node.detail}
+        {isGone
+          ? "not set any more"
+          : node.title.includes(" too ")
+            ? `too ${node.title.split(" too ")[1] ?? ""}`
+            : node.detail}
       </text>
     </g>
   );
