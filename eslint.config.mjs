@@ -19,6 +19,8 @@ const LAYERS = [
   "logbook",
   "prediction",
   "diagnosis",
+  "proof",
+  "notebook",
   "planner",
   "procedures",
   "simulation",

@@ -16,6 +16,7 @@ export {
   REPAIR_KINDS,
   type ClosedEntry,
   type FollowedUpEntry,
+  LearnedEntry,
   type FrozenProof,
   type ProofStepEntry,
   type RepairedEntry,
@@ -105,6 +106,7 @@ export {
 } from "./wiring/points.js";
 export { inLineEnds, isPeripheral, STAR_KINDS, TERMINALS } from "./wiring/kinds.js";
 export { checkWiring } from "./wiring/check.js";
+export { HELD, Lesson, Notebook, NOTEBOOK_FORMAT } from "./format/notebook.js";
 export { WorkshopSettings } from "./format/settings.js";
 export { partsNamed } from "./wiring/matrix.js";
 export { parseWiring, readWiring } from "./wiring/read.js";
@@ -182,6 +184,7 @@ export {
 } from "./instruments/readings.js";
 export { inspectCircuit } from "./instruments/inspect.js";
 export { compareScans, type ScanCell, type ScanRow } from "./logbook/compareScans.js";
+export { minutesTaken } from "./logbook/minutes.js";
 export { fold, isSetCode, type CodeWord, type Folded, type Numbered } from "./logbook/fold.js";
 export { codesGone, toldCodes } from "./logbook/told.js";
 export type { Disturbed } from "./logbook/machineNow.js";
@@ -201,6 +204,7 @@ export {
   seenRemarks,
   type SeenMismatch,
 } from "./logbook/seen.js";
+export { lessonFactors } from "./diagnosis/lessons.js";
 export { circumstances, type Feed } from "./diagnosis/circumstances.js";
 export { uniform } from "./prediction/draws.js";
 export { Focus } from "./prediction/focus.js";
@@ -225,6 +229,11 @@ export type { Outcome, ProvenKind, Repair } from "./planner/outcome.js";
 export { proofOf, type Proof, type ProofAction, type ProofStep, type StepStatus, type Trip } from "./proof/plan.js";
 export { healthyReadings } from "./proof/healthy.js";
 export { repairOutcome, type RepairOutcome } from "./proof/outcome.js";
+export { isOfWiring, learnFrom, lessonWeight } from "./notebook/learn.js";
+export { lessonOf } from "./notebook/lesson.js";
+export { notebookOf, parseNotebook, readNotebook } from "./notebook/read.js";
+export { isFound, seenBefore, type SeenBefore } from "./notebook/seenBefore.js";
+export { heldBands, heldByWork, wilson, type HeldBand } from "./notebook/held.js";
 export { faultsLeft, repairOf } from "./simulation/repairs.js";
 export { playProof, type ProvenJob, type ProvenJobOptions } from "./simulation/provenJob.js";
 export { RepairedPlaces } from "./diagnosis/cures.js";

@@ -103,6 +103,7 @@ const BECAUSE: Readonly<Record<string, string>> = {
   oil: "Oil got in",
   bulletin: "Bulletin",
   hearsay: "Hearsay",
+  lessons: "Lessons of earlier jobs",
 };
 const ON: Readonly<Record<string, string>> = {
   corroding: "corrosion and bridged cavities",
@@ -122,17 +123,20 @@ const ON: Readonly<Record<string, string>> = {
   wires: "wires",
   film: "oily contacts",
   all: "everything there",
+  elsewhere: "everything they do not name",
 };
 /** One line of what the intake did: "Comes when wet: corrosion and bridged cavities count 2 times (46 faults)". */
 export function feedText(f: Feed): string {
   const factor = f.factor >= 1 ? `${plain(f.factor)} times as much` : `${plain(f.factor)} of what they did`;
   return (
     `${BECAUSE[f.because] ?? f.because}${f.at.length ? ` (${f.at.join(", ")})` : ""}: ${ON[f.on] ?? f.on} ` +
-    `${f.on === "partItself" || f.on === "all" || f.on === "batteryLow" || f.on === "wrongPart" ? "counts" : "count"}` +
+    `${ONE_THING.has(f.on) ? "counts" : "count"}` +
     ` ${f.factor >= 1 ? factor : factor.replace("they", "it")}, in ${f.faults} ` +
     `${f.faults === 1 ? "fault" : "faults"}.`
   );
 }
+/** What is said of one thing, not of several. */
+const ONE_THING: ReadonlySet<string> = new Set(["partItself", "all", "elsewhere", "batteryLow", "wrongPart"]);
 const plain = (n: number) => String(Number(n.toPrecision(2)));
 
 export const scanWhenText: Words<ScanEntry["when"]> = {

@@ -169,6 +169,8 @@ function saidOf(e: Entry): string {
       return `${e.step}; ${e.result}`;
     case "followedUp":
       return e.result;
+    case "learned":
+      return `${e.lessons} jobs: ${e.causes.map((c) => `${c.how} ${c.things.join(" ")} ${c.count}`).join("; ")}`;
     case "closed":
       return [e.because ?? "", e.proof ? `cured ${Math.round(e.proof.outcome.cured * 100)} %` : ""]
         .filter(Boolean)

@@ -11,6 +11,7 @@ import { onLoosePart, stateName } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { deviceConnectors, isPlainBlack, pinBehind, wireId } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
+import { lessonFactors } from "./lessons.js";
 import { distance } from "./likelihood.js";
 import { meterRemarks, ReadingJudge } from "./judgeReadings.js";
 import { scanVolts } from "./scanValues.js";
@@ -107,12 +108,22 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       ...repairRemarks(whole, entries[0]?.at),
     ],
     folded: whole,
-    ...circumstances(predictor.wiring, predictor.faults, folded.intake?.entry),
+    ...rates(predictor, folded),
     comesAndGoes:
       symptoms.includes("comesAndGoes") ||
       symptoms.includes("curedItself") ||
       folded.codes.some((c) => c.entry.status === "intermittent") ||
       folded.readings.some(({ entry }) => flickers(entry)),
+  };
+}
+
+/** Generic rates as this machine's history and the jobs before change them. */
+function rates({ wiring, faults }: Predictor, { intake, learned }: Folded): Pick<Gathered, "factors" | "feeds"> {
+  const told = circumstances(wiring, faults, intake?.entry);
+  const before = lessonFactors(wiring, faults, learned?.entry);
+  return {
+    factors: told.factors.map((f, i) => f * before.factors[i]!),
+    feeds: [...told.feeds, ...before.feeds],
   };
 }
 

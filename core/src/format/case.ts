@@ -3,6 +3,7 @@ import { Intake } from "./intake.js";
 import { ClearedEntry, ScanEntry } from "./scan.js";
 import { ClosedEntry, FollowedUpEntry, ProofStepEntry, RepairedEntry } from "./repair.js";
 import { ScanUnit } from "../units/scanUnit.js";
+import { LearnedEntry } from "./notebook.js";
 import { base, State, ThingName } from "./state.js";
 import { Endpoint, Id, Wiring } from "./wiring.js";
 
@@ -10,6 +11,7 @@ export { Bulletin, HistoryItem, Intake, INTAKE_CHOICES } from "./intake.js";
 export { ClearedEntry, ScanEntry, ScannedCode } from "./scan.js";
 export { State } from "./state.js";
 export * from "./repair.js";
+export { LearnedEntry } from "./notebook.js";
 
 /** A case: a wiring document plus an append-only logbook. Everything else is computed from the two. */
 export const CASE_FORMAT = "radicula/case";
@@ -332,6 +334,7 @@ export const Entry = z.discriminatedUnion("type", [
   ProofStepEntry,
   ClosedEntry,
   FollowedUpEntry,
+  LearnedEntry,
 ]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;

@@ -9,6 +9,7 @@ import type {
   HoldsEntry,
   IdentityEntry,
   Intake,
+  LearnedEntry,
   LookEntry,
   MeterCheckEntry,
   ReadingEntry,
@@ -96,6 +97,8 @@ export interface Folded {
   /** how the job was last closed, whether or not it is still */
   readonly closing?: Numbered<ClosedEntry>;
   readonly followUps: readonly Numbered<FollowedUpEntry>[];
+  /** what earlier jobs of this machine teach this one */
+  readonly learned?: Numbered<LearnedEntry>;
 }
 export type ClueEntry = LookEntry | WiggleEntry | SwapEntry | HoldsEntry | IdentityEntry;
 
@@ -108,8 +111,9 @@ const RUN: Readonly<Record<ScanEntry["when"], readonly KeyState[]>> = {
   afterDrive: ["on", "cranking", "running"],
 };
 
-/** A job stays closed when something is taken back, or somebody says that it is still good. */
-const leavesClosed = (e: Entry) => e.type === "undo" || (e.type === "followedUp" && e.result === "stillGood");
+/** A job stays closed when something is taken back, somebody says that it is still good, or lessons are added. */
+const leavesClosed = (e: Entry) =>
+  e.type === "undo" || e.type === "learned" || (e.type === "followedUp" && e.result === "stillGood");
 
 const AFTER_CLEARING: ReadonlySet<ScanEntry["when"]> = new Set<ScanEntry["when"]>([
   "afterClear",
@@ -158,6 +162,7 @@ class Folding {
   private readonly codesBefore = new Map<string, CodeWord>();
   private readonly stale: Numbered<{ readonly module: string; readonly code: string }>[] = [];
   private readonly proofSteps = new Map<string, Numbered<ProofStepEntry>>();
+  private learned: Numbered<LearnedEntry> | undefined;
   private since = 0;
   private clearedSince: number | undefined;
 
@@ -286,6 +291,9 @@ class Folding {
         this.followUps.push({ number, entry });
         if (entry.result !== "stillGood") this.begin(number);
         return;
+      case "learned":
+        this.learned = { number, entry };
+        return;
       case "closed":
         this.closing = { number, entry };
         if (this.machine.disturbed.length === 0) this.closed = number;
@@ -299,7 +307,7 @@ class Folding {
   }
 
   result(undone: ReadonlySet<number>): Folded {
-    const { school, verdict, intake, meterCheck, run, closed, closing, clearedSince } = this;
+    const { school, verdict, intake, meterCheck, run, closed, closing, clearedSince, learned } = this;
     return {
       undone,
       since: this.since,
@@ -327,6 +335,7 @@ class Folding {
       ...(run ? { run } : {}),
       ...(closed === undefined ? {} : { closed }),
       ...(closing ? { closing } : {}),
+      ...(learned ? { learned } : {}),
       ...(clearedSince === undefined || this.since === 0 ? {} : { clearedSince }),
     };
   }

@@ -2,7 +2,7 @@ import { without, type Belief } from "../diagnosis/belief.js";
 import { groupComponents, type Grouped } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
 import type { Predictor } from "../prediction/predictor.js";
-import { sameReading } from "./alreadyDone.js";
+import { sameReading } from "../logbook/sameReading.js";
 import type { Candidate } from "./candidate.js";
 import { ExpectedInformation } from "./expectedInformation.js";
 import { particlesOf, type ParticleBelief } from "./particles.js";

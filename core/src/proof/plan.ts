@@ -6,7 +6,7 @@ import type { Entry, Instrument, ReadingEntry, ScanEntry, State } from "../forma
 import type { Code, KeyState, Reset } from "../format/wiring.js";
 import { isSetCode, type Folded, type Numbered } from "../logbook/fold.js";
 import { isToldOf } from "../logbook/told.js";
-import { sameReading } from "../planner/alreadyDone.js";
+import { sameReading } from "../logbook/sameReading.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets } from "../wiring/nets.js";
 import { connectorOf, devicePins } from "../wiring/points.js";

@@ -2,6 +2,7 @@ import {
   ENGINE_VERSION,
   fold,
   healthyReadings,
+  minutesTaken,
   toldCodes,
   type Analysis,
   type Entry,
@@ -24,7 +25,7 @@ import { Instructor } from "../readings.js";
 import { readingValue } from "../readingValue.js";
 import { shareText } from "../shares.js";
 import { paragraph, section, type Block, type Report, type ReportLength, type ReportSection } from "./blocks.js";
-import { costs, minutesTaken, moneyText, notReplaced } from "./money.js";
+import { costs, moneyText, notReplaced } from "./money.js";
 import { recordSections } from "./record.js";
 import type { ReportFacts, ReportSource } from "./source.js";
 import { evidenceSections } from "./workshop.js";

@@ -231,6 +231,8 @@ function stepText(e: Step, namer: Namer): Said {
       return said(repairedText(e, namer), "", repairDetail(e));
     case "proofStep":
       return said(`Proof: ${proofStepName(e.step, namer)}`, "", PROOF_RESULTS[e.result]);
+    case "learned":
+      return said("Earlier jobs of this machine count here", "", jobsText(e.lessons));
     case "followedUp":
       return said("Asked again later", "", FOLLOW_UP_WORDS[e.result].toLowerCase());
     case "revision":
@@ -273,6 +275,7 @@ function proofStepName(step: string, namer: Namer): string {
   }
 }
 
+const jobsText = (n: number) => (n === 1 ? "1 job" : `${n} jobs`);
 const countText = (n: number) => (n === 0 ? "no codes" : n === 1 ? "1 code" : `${n} codes`);
 const thingText = (id: string) => id.split(" ").join(" and ");
 
