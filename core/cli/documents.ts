@@ -3,16 +3,23 @@ import {
   decodeReply,
   formatOf,
   jsonSchema,
+  NOTEBOOK_FORMAT,
   parseCase,
   parseJson,
+  readNotebook,
   readWiringOrChart,
 } from "../src/index.js";
 import { failureTypeText, statusWord } from "../words/index.js";
-import { EXIT, issueLines, printJson, Refusal, type Io } from "./io.js";
+import { accept, EXIT, issueLines, printJson, Refusal, type Io } from "./io.js";
 
 export function validateCommand(file: string, io: Io): void {
   const text = io.read(file);
   const json = parseJson(text);
+  if (json.ok && formatOf(json.value) === NOTEBOOK_FORMAT) {
+    const { lessons } = accept(file, readNotebook(json.value));
+    io.out(`${file}: a notebook document in order: ${lessons.length} lessons.\n`);
+    return;
+  }
   const isCase = json.ok && formatOf(json.value) === "radicula/case";
   const isChart = json.ok && formatOf(json.value) === CHART_FORMAT;
   const result = isCase ? parseCase(text) : json.ok ? readWiringOrChart(json.value) : json;
@@ -27,8 +34,8 @@ export function validateCommand(file: string, io: Io): void {
 }
 
 export function schemaCommand(name: string, io: Io): void {
-  if (name !== "wiring" && name !== "case" && name !== "chart")
-    throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case, chart.`]);
+  if (name !== "wiring" && name !== "case" && name !== "chart" && name !== "notebook")
+    throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case, chart, notebook.`]);
   printJson(io, jsonSchema(name));
 }
 

@@ -41,7 +41,7 @@ export const issueLines = (file: string, issues: readonly Issue[]) =>
     return `${file}${place ? `: ${place}` : ""}: ${issueText(i)}`;
   });
 
-function accept<T>(file: string, result: Result<T>): T {
+export function accept<T>(file: string, result: Result<T>): T {
   if (result.ok) return result.value;
   throw new Refusal(EXIT.document, issueLines(file, result.issues));
 }

@@ -4,13 +4,14 @@ import { checkCommand, faultsCommand, netlistCommand, predictCommand, readComman
 import { compareCommand, convertCommand, mergeCommand, scanCommand, sharedCommand } from "./charts.js";
 import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
 import { EXIT, Refusal, type Io } from "./io.js";
+import { learnCommand, notebookCommand } from "./notebook.js";
 import { proveCommand } from "./prove.js";
 import { reportCommand } from "./report.js";
 import { logbookCommand, runCommand } from "./runs.js";
 import { simulateCommand } from "./simulate.js";
 
 const TAKES: Readonly<Record<string, string>> = {
-  schema: "name: wiring, case or chart",
+  schema: "name: wiring, case, chart or notebook",
   decode: "text of hex digits, in quotes",
 };
 const USAGE = `radicula: finds the one shared cause behind several trouble codes
@@ -21,6 +22,9 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula report CASE.json [--as html|pdf|json] [--length customer|workshop|record] [--settings FILE.json]
                                                          what was wrong, how it is known, what was done,
                                                          how sure it is; as a page, on paper, or as data
+  radicula notebook FILE… [--find WORDS] [--json]        what closed cases teach, and notebooks, as one notebook
+  radicula learn CASE.json NOTEBOOK.json [--json]        earlier jobs like this one, and what they change;
+                                                         with --json the case with them in it
   radicula predict WIRING.json [--fault FAULT] [--state STATE] [--json]
                                                          volts at every cavity, codes set
   radicula read WIRING.json --with INSTRUMENT --red POINT [--black POINT] [--watt W]
@@ -47,8 +51,8 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula merge FIRST SECOND [--json]                   one chart laid over another: what agrees,
                                                          what is new, what contradicts
   radicula compare BEFORE.json AFTER.json [--json]       what changed between two wirings
-  radicula validate FILE                                 checks a wiring or case document
-  radicula schema wiring|case|chart                      the JSON Schema of a document
+  radicula validate FILE                                 checks a wiring, chart, case or notebook document
+  radicula schema wiring|case|chart|notebook             the JSON Schema of a document
 
 A FILE of "-" is standard input. A FAULT is an ID with its severity where it has one, several joined by commas:
   S22/spliceHighResistance@500   F1/fuseBlown,B9/dead
@@ -62,46 +66,58 @@ SCHOOL is information, easiest, halve, powerGroundSignal, chart or random.
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read
 `;
 
+const OPTIONS = {
+  json: { type: "boolean" },
+  fault: { type: "string" },
+  state: { type: "string" },
+  top: { type: "string" },
+  with: { type: "string" },
+  red: { type: "string" },
+  black: { type: "string" },
+  watt: { type: "string" },
+  to: { type: "string" },
+  school: { type: "string" },
+  seed: { type: "string" },
+  runs: { type: "string" },
+  presence: { type: "string" },
+  mistaken: { type: "string" },
+  run: { type: "string" },
+  on: { type: "string" },
+  csv: { type: "boolean" },
+  as: { type: "string" },
+  length: { type: "string" },
+  settings: { type: "string" },
+  find: { type: "string" },
+  help: { type: "boolean", short: "h" },
+} as const;
+
 /** Runs one command. @returns the exit code; wording goes to `io`, nothing is thrown for expected failures */
 export function run(argv: readonly string[], io: Io): number {
   try {
     const { values, positionals } = parseArgs({
       args: [...argv],
       allowPositionals: true,
-      options: {
-        json: { type: "boolean" },
-        fault: { type: "string" },
-        state: { type: "string" },
-        top: { type: "string" },
-        with: { type: "string" },
-        red: { type: "string" },
-        black: { type: "string" },
-        watt: { type: "string" },
-        to: { type: "string" },
-        school: { type: "string" },
-        seed: { type: "string" },
-        runs: { type: "string" },
-        presence: { type: "string" },
-        mistaken: { type: "string" },
-        run: { type: "string" },
-        on: { type: "string" },
-        csv: { type: "boolean" },
-        as: { type: "string" },
-        length: { type: "string" },
-        settings: { type: "string" },
-        help: { type: "boolean", short: "h" },
-      },
+      options: OPTIONS,
     });
     const [command, file, ...rest] = positionals;
     if (values.help || command === "help" || command === undefined) {
       io.out(USAGE);
       return values.help || command === "help" ? EXIT.done : EXIT.usage;
     }
+    if (command === "notebook" && file !== undefined) {
+      notebookCommand(positionals.slice(1), values, io);
+      return EXIT.done;
+    }
     const second = rest[0];
-    if (command === "merge" || command === "compare" || command === "scan") {
+    if (command === "merge" || command === "compare" || command === "scan" || command === "learn") {
       if (file === undefined || second === undefined || rest.length > 1)
         throw new Refusal(EXIT.usage, [`radicula ${command} takes two files. See radicula --help.`]);
-      ({ merge: mergeCommand, compare: compareCommand, scan: scanCommand })[command](file, second, values, io);
+      ({ merge: mergeCommand, compare: compareCommand, scan: scanCommand, learn: learnCommand })[command](
+        file,
+        second,
+        values,
+        io,
+      );
       return EXIT.done;
     }
     if (file === undefined || rest.length)

@@ -1,11 +1,17 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { parseWiring, readWiring, type Wiring } from "../src/index.js";
+import { parseCase, parseWiring, readWiring, type Case, type Wiring } from "../src/index.js";
 
 /** The root of the project, seen from where the compiled tests run: core/dist-test/test. */
 export const ROOT = join(import.meta.dirname, "..", "..", "..");
 const DEMO = join(ROOT, "demo");
 export const demoText = (file: string) => readFileSync(join(DEMO, file), "utf8");
+
+export function demoCase(file: string): Case {
+  const read = parseCase(demoText(file));
+  if (!read.ok) throw new Error(JSON.stringify(read.issues));
+  return read.value;
+}
 
 export function tug(): Wiring {
   const read = parseWiring(demoText("tug-4.wiring.json"));

@@ -3,6 +3,7 @@ export const OTHER_SORTS: Readonly<Record<string, string>> = {
   case: "This is a job. Open it under Jobs.",
   wiring: "This is a wiring. Open it under Wirings.",
   chart: "This is a pin chart. Open it under Wirings.",
+  notebook: "This is a notebook of closed jobs. Open it under Notebook.",
   pins: "This is a pin chart. Open it under Wirings.",
   table: "This is a table. If it is a pin chart, open it under Wirings.",
   zip: "This is a zip. A job saved with its photos is opened under Jobs.",

@@ -15,6 +15,7 @@ export { readingValue } from "./readingValue.js";
 export { logbookCsv, stateText } from "./logbookCsv.js";
 export { playedStepText } from "./tests.js";
 export * from "./proof.js";
+export * from "./notebook.js";
 export { makeReport, reportFacts } from "./report/report.js";
 export type { ReportFacts, ReportSource } from "./report/source.js";
 export { REPORT_LENGTHS, REPORT_WORDS, type Block, type Report, type ReportLength } from "./report/blocks.js";

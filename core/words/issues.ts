@@ -13,6 +13,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
     `The file has ${thousands(p["characters"])} characters; ${thousands(p["limit"])} are taken at most.`,
   "file.cut-short": (p) =>
     `The file stops in the middle (line ${p["line"]}, column ${p["column"]}): only part of it arrived.`,
+  "notebook.twice": (p) => `There are two lessons of one job, "${p["id"]}": an id is there once.`,
   "file.other-sort": (p) => OTHER_SORTS[String(p["sort"])] ?? "This file is not of a sort that is read here.",
   "away.not-understood": () => "Say where it goes: archived, deleted, or back.",
   "text.unsaveable": () => "It holds a character that cannot be saved, or is nested too deep. Type that text anew.",

@@ -2,7 +2,7 @@
 // a few places fail far more often than the generic rates say; its notebook holds so many closed jobs. New jobs of that
 // shop are then played without a notebook, with it, and with one in which a fifth of the causes are wrong. The
 // simulated machine shares the engine's equations: this shows what lessons change, not how right the engine is.
-//   npm run bench:notebook [-- --lessons 200 --jobs 30 --shops 6 --seed 500]
+//   npm run bench:notebook [-- --lessons 200 --jobs 30 --shops 6 --seed 500 --often 3 --share 0.8]
 import { parseArgs } from "node:util";
 import { availableParallelism } from "node:os";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";
@@ -15,12 +15,13 @@ const { values } = parseArgs({
     jobs: { type: "string", default: "30" },
     shops: { type: "string", default: "6" },
     seed: { type: "string", default: "500" },
+    often: { type: "string", default: "3" },
+    share: { type: "string", default: "0.8" },
   },
 });
-const [LESSONS, JOBS, SHOPS, SEED] = ["lessons", "jobs", "shops", "seed"].map((k) => Number(values[k]));
-/** Places that fail often in a shop, and the share of its jobs that they make. */
-const OFTEN = 8;
-const OFTEN_SHARE = 0.7;
+const numbers = ["lessons", "jobs", "shops", "seed", "often", "share"].map((k) => Number(values[k]));
+/** The last two: places that fail often in a shop, and the share of its jobs that they make. */
+const [LESSONS, JOBS, SHOPS, SEED, OFTEN, OFTEN_SHARE] = numbers;
 const LYING = 0.2;
 const ARMS = ["no notebook", "notebook", "one in five lies"];
 
@@ -113,7 +114,8 @@ function drawer(faults, weight, u) {
 function report(results) {
   const mean = (list) => list.reduce((a, b) => a + b, 0) / list.length;
   const percent = (x) => `${(100 * x).toFixed(1)} %`;
-  console.log(`${SHOPS} shops of ${LESSONS} lessons each, ${JOBS} new jobs in each, seed ${SEED}`);
+  console.log(`${SHOPS} shops of ${LESSONS} lessons each, ${JOBS} new jobs in each, seed ${SEED};`);
+  console.log(`${OFTEN} places make ${percent(OFTEN_SHARE)} of the jobs`);
   console.log("arm                jobs  isolated  alone   wrong  tests  minutes  against none");
   let none;
   for (const arm of ARMS) {

@@ -3,6 +3,7 @@ export const FILE_SORTS = [
   "case",
   "wiring",
   "chart",
+  "notebook",
   "pins",
   "table",
   "zip",
@@ -31,6 +32,7 @@ const SIGNATURES: readonly (readonly [RegExp, FileSort])[] = [
 ];
 const SPREADSHEET_NAME = /\.(?:xlsx?|ods|numbers)$/i;
 const OLD_SPREADSHEET = /^\u00d0\u00cf\u0011\u00e0/;
+const DOCUMENTS = ["case", "wiring", "chart", "notebook"] as const;
 /** The head of a logbook saved as a table. */
 const LOGBOOK_HEAD = /^\uFEFF?number,at,by,type,where\b/;
 const TROUBLE_CODE = /\b(?:[PCBU][0-3][0-9A-F]{3}|SPN\D{0,3}\d{1,6}\D{1,8}FMI)\b/i;
@@ -50,8 +52,8 @@ export function fileSort(whole: string, name = ""): FileSort {
   if (signed) return signed;
   const begins = head.replace(/^\uFEFF/, "").trimStart();
   if (/^[{[]/.test(begins)) {
-    const format = /"format"\s{0,4}:\s{0,4}"radicula\/(case|wiring|chart)"/.exec(whole)?.[1];
-    return format === "case" || format === "wiring" || format === "chart" ? format : "other";
+    const format = /"format"\s{0,4}:\s{0,4}"radicula\/(case|wiring|chart|notebook)"/.exec(whole)?.[1];
+    return DOCUMENTS.find((d) => d === format) ?? "other";
   }
   if (/<graphml[\s>]/i.test(head)) return "graph";
   if (/^<!doctype html|^<html[\s>]/i.test(begins)) return "page";

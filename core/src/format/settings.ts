@@ -11,6 +11,10 @@ export const WorkshopSettings = z.strictObject({
     .default("EUR")
     .meta({ description: "ISO 4217, three letters" }),
   labourPerHour: z.number().min(0).max(1e6).optional(),
+  useLessons: z
+    .boolean()
+    .default(true)
+    .meta({ description: "Closed jobs of the same wiring count in new ones from the start" }),
   taxPercent: z.number().min(0).max(100).optional(),
 });
 export type WorkshopSettings = z.infer<typeof WorkshopSettings>;

@@ -17,6 +17,7 @@ const TEXTS: Readonly<Record<string, string>> = {
   "worker.message-not-understood":
     "This page sent itself something it does not understand. Reload it; what you typed is kept.",
   "server.not-json": "Only JSON is taken here.",
+  "server.no-such-lesson": "There is no such lesson in the notebook any more.",
   "server.no-such-job": "There is no such job any more.",
   "server.no-such-wiring": "There is no such wiring any more.",
   "server.no-such-photo": "There is no such photo any more.",

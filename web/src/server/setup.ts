@@ -2,13 +2,14 @@ import { readFile } from "node:fs/promises";
 import { join } from "node:path";
 import { drizzle } from "drizzle-orm/postgres-js";
 import { migrate } from "drizzle-orm/postgres-js/migrator";
-import { parseCase } from "@radicula/core";
+import { parseCase, parseNotebook } from "@radicula/core";
 import postgres from "postgres";
 import { z } from "zod";
 import { env } from "@/env";
 import type { Db } from "./db/connection";
 import { done, identity } from "./db/schema";
 import { createJob, Hidden } from "./repo/jobs";
+import { addLessons } from "./repo/lessons";
 
 const DemoList = z.array(z.object({ file: z.string(), hidden: Hidden.optional() }));
 const Journal = z.object({ entries: z.array(z.object({ when: z.number() })) });
@@ -74,6 +75,7 @@ async function grantServer(client: postgres.Sql, role: string): Promise<void> {
   await client`grant select, insert, delete on photos to ${client(role)}`;
   await client`grant select on identity to ${client(role)}`;
   await client`grant select, insert, update on workshop to ${client(role)}`;
+  await client`grant select, insert, update, delete on lessons to ${client(role)}`;
   await client`grant select, insert on security_events to ${client(role)}`;
   await client`grant select, insert, update on people to ${client(role)}`;
   await client`grant select, insert, update, delete on sessions, credentials, verifications, passkeys, codes,
@@ -94,5 +96,8 @@ async function loadDemo(db: Pick<Db, "transaction">, folder: string): Promise<vo
       if (!job.ok) throw new Error(`demo/${file} does not read: ${JSON.stringify(job.issues[0])}`);
       await createJob(job.value, { ...(hidden ? { hidden } : {}), demo: true }, tx);
     }
+    const notebook = parseNotebook(await readFile(join(folder, "notebook.json"), "utf8"));
+    if (!notebook.ok) throw new Error(`demo/notebook.json does not read: ${JSON.stringify(notebook.issues[0])}`);
+    await addLessons(notebook.value.lessons, tx);
   });
 }

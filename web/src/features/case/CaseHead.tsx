@@ -62,6 +62,7 @@ function useMore(): MenuProps["items"] {
     ...(same && job.machine
       ? [{ key: "same", label: <Link href={`/?machine=${encodeURIComponent(job.machine)}`}>{same}</Link> }]
       : []),
+    { key: "before", label: "Seen before", onClick: () => sheets.open("before") },
     { key: "runs", label: "Guided tests", onClick: () => sheets.open("runs") },
     { key: "watch", label: "Move one place at a time", onClick: () => sheets.open("watch") },
     { key: "disturbed", label: asFound, onClick: () => sheets.open("disturbed") },

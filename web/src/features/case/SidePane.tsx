@@ -229,7 +229,7 @@ function OrderOfTests() {
 }
 
 function JobSuspects() {
-  const { analysis, namer, instructor, entryNames, card, reasonsOf, setReasonsOf } = useCase();
+  const { analysis, namer, instructor, entryNames, card, reasonsOf, setReasonsOf, folded, sheets } = useCase();
   if (!analysis) return null;
   return (
     <Suspects
@@ -241,6 +241,8 @@ function JobSuspects() {
       open={reasonsOf}
       onOpen={setReasonsOf}
       onChoose={(chosen) => card.choose({ offered: chosen.id })}
+      lessons={folded.learned?.entry.lessons ?? 0}
+      onLessons={() => sheets.open("before")}
     />
   );
 }

@@ -1,7 +1,7 @@
 "use client";
 import type { WorkshopSettings } from "@radicula/core";
 import { issueText } from "@radicula/core/words";
-import { Button, Input, InputNumber } from "antd";
+import { Button, Input, InputNumber, Switch } from "antd";
 import { useState } from "react";
 import { SiteHead } from "@/features/site/SiteHead";
 import { Done, put } from "@/ui/send";
@@ -85,6 +85,10 @@ export function SettingsPage({ settings }: { readonly settings: WorkshopSettings
               />
             </label>
           </div>
+          <label className={styles.choice}>
+            <Switch checked={draft.useLessons} onChange={(useLessons) => change({ useLessons })} />
+            Closed jobs of the same wiring count in new jobs from the start
+          </label>
           <Button type="primary" size="large" htmlType="submit">
             Save
           </Button>

@@ -4,9 +4,14 @@ import { Logo } from "@/ui/Logo";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import styles from "./SiteHead.module.css";
 
-const PAGES = { jobs: "/", wirings: "/wirings", calculators: "/calculators" } as const;
+const PAGES = { jobs: "/", wirings: "/wirings", notebook: "/notebook", calculators: "/calculators" } as const;
 type Page = keyof typeof PAGES;
-const NAMES: Readonly<Record<Page, string>> = { jobs: "Jobs", wirings: "Wirings", calculators: "Calculators" };
+const NAMES: Readonly<Record<Page, string>> = {
+  jobs: "Jobs",
+  wirings: "Wirings",
+  notebook: "Notebook",
+  calculators: "Calculators",
+};
 
 /** The head of every page that is not a job or a wiring: where one is, and where else one can go. */
 export function SiteHead({ here }: { readonly here?: Page }) {

@@ -134,6 +134,23 @@ export const done = pgTable("done", {
   at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
 });
 
+/**
+ * The notebook: what closed jobs teach, written anew from their logbooks, and lessons taken in from files. Whether one
+ * counts, and what was added to it, is said by people.
+ */
+export const lessons = pgTable(
+  "lessons",
+  {
+    /** of the job, as it is here or where the lesson came from */
+    id: text("id").primaryKey(),
+    jobId: uuid("job_id").references(() => jobs.id, { onDelete: "set null" }),
+    lesson: jsonb("lesson").notNull(),
+    used: boolean("used").notNull().default(true),
+    note: text("note").notNull().default(""),
+  },
+  (t) => [uniqueIndex("lessons_job").on(t.jobId)],
+);
+
 /** What the workshop puts on its reports. One row. */
 export const workshop = pgTable(
   "workshop",

@@ -7,6 +7,7 @@ import { entriesAfter } from "./entries";
 import { EMPTY_SUMMARY, keepSummary, readSummary, settleSummaries, type LogbookSummary } from "./summaries";
 import { wiringOf } from "./jobWirings";
 import { readRow, UnreadableRow } from "./rows";
+import { learnedAtStart } from "./lessons";
 import { freezeRevision, keepWiring } from "./wirings";
 
 /** A simulated machine: which fault, how bad, and the seed of its true values. */
@@ -230,8 +231,15 @@ export async function startJob(
         revision: frozen.number,
       })
       .returning({ id: jobs.id });
+    if (row) await begin(row.id, frozen.wiring, tx);
     return row?.id;
   });
+}
+
+/** What earlier jobs of the same wiring teach stands at the head of a new one's logbook. */
+async function begin(id: string, wiring: Wiring, tx: Pick<Db, "select" | "insert">): Promise<void> {
+  const learned = await learnedAtStart(wiring, tx);
+  if (learned) await tx.insert(entries).values({ jobId: id, seq: 1, batch: crypto.randomUUID(), body: learned });
 }
 
 export type RevisionMove =

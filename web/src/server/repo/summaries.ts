@@ -4,6 +4,7 @@ import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { jobs } from "../db/schema";
 import { entriesAfter } from "./entries";
+import { keepLesson } from "./lessons";
 
 /** What the board shows of a logbook. */
 const LogbookSummary = z.object({
@@ -99,19 +100,24 @@ async function makeDue(id: string): Promise<void> {
 export async function settleSummaries(): Promise<void> {
   await Promise.all([...due.keys()].map(makeDue));
 }
-/** Those that a server which stopped meanwhile left behind its logbooks. Asked once, as a server starts. */
+/** Those that a server which stopped meanwhile left behind, and those never made. Asked once, as a server starts. */
 export async function mendSummaries(): Promise<void> {
   const behind = await database()
     .select({ id: jobs.id })
     .from(jobs)
-    .where(sql`(${jobs.summary} ->> 'entries')::int <> ${jobs.entryCount}`);
+    .where(sql`${jobs.summary} is null or (${jobs.summary} ->> 'entries')::int <> ${jobs.entryCount}`);
   for (const { id } of behind) await makeDue(id);
 }
 
-/** Makes the summary of a job from its logbook and keeps it with the job. */
-export async function keepSummary(id: string, tx: Pick<Db, "select" | "update">): Promise<LogbookSummary> {
+/** Makes the summary of a job from its logbook and keeps it with the job; and what it teaches in the notebook. */
+export async function keepSummary(
+  id: string,
+  tx: Pick<Db, "select" | "insert" | "update" | "delete">,
+): Promise<LogbookSummary> {
   await tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.id, id)).for("update");
-  const summary = summarise(await entriesAfter(id, 0, tx));
+  const log = await entriesAfter(id, 0, tx);
+  const summary = summarise(log);
+  await keepLesson(id, log, tx);
   await tx.update(jobs).set({ summary }).where(eq(jobs.id, id));
   return summary;
 }

@@ -16,6 +16,7 @@ export const SHEETS = [
   "repair",
   "close",
   "followUp",
+  "before",
 ] as const;
 export type SheetName = (typeof SHEETS)[number];
 

@@ -12,6 +12,7 @@ import { useKeptCodes } from "./useKeptCodes";
 const Close = dynamic(() => import("../proof/CloseSheet").then((m) => m.CloseSheet), { ssr: false });
 const FollowUp = dynamic(() => import("../proof/FollowUpSheet").then((m) => m.FollowUpSheet), { ssr: false });
 const Repair = dynamic(() => import("../proof/RepairSheet").then((m) => m.RepairSheet), { ssr: false });
+const Before = dynamic(() => import("../before/BeforeSheet").then((m) => m.BeforeSheet), { ssr: false });
 const Bench = dynamic(() => import("../../bench/BenchSheet").then((m) => m.BenchSheet), { ssr: false });
 const Disturbed = dynamic(() => import("../disturbed/DisturbedList").then((m) => m.DisturbedSheet), { ssr: false });
 const HelpSheet = dynamic(() => import("../Help").then((m) => m.Help), { ssr: false });
@@ -272,6 +273,22 @@ function FollowUpEntry({ isOpen }: Props) {
   return <FollowUp open={isOpen} onLog={(e) => logAndClose([e])} onClose={sheets.dismiss} />;
 }
 
+function BeforeEntry({ isOpen }: Props) {
+  const { job, folded, analysis, write, sheets } = useSheetCase();
+  return (
+    <Before
+      open={isOpen}
+      jobId={job.id}
+      practice={job.practice}
+      learned={folded.learned}
+      isRepaired={folded.since > 0}
+      feeds={analysis?.feeds.filter((f) => f.because === "lessons") ?? []}
+      onLog={(e) => write.append([e])}
+      onClose={sheets.dismiss}
+    />
+  );
+}
+
 /** Every sheet that can be opened over the case. */
 export const REGISTRY: Readonly<Record<SheetName, ComponentType<Props>>> = {
   other: OtherEntry,
@@ -290,4 +307,5 @@ export const REGISTRY: Readonly<Record<SheetName, ComponentType<Props>>> = {
   repair: RepairEntry,
   close: CloseEntry,
   followUp: FollowUpEntry,
+  before: BeforeEntry,
 };

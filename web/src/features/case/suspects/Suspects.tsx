@@ -29,6 +29,9 @@ interface Props {
   readonly onOpen: (id: string | undefined) => void;
   /** takes a test that tells two suspects apart as the next one */
   readonly onChoose: (c: Candidate) => void;
+  /** how many earlier jobs count here; 0 for none */
+  readonly lessons: number;
+  readonly onLessons: () => void;
 }
 
 /** Who could explain it all, how sure, and why: each row opens into its reasons. */
@@ -56,6 +59,11 @@ export function Suspects(p: Props) {
             ? "Fewer"
             : `${worth.length - LISTED} more, together ` +
               `${shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0))}`}
+        </button>
+      ) : null}
+      {p.lessons ? (
+        <button type="button" className="link" onClick={p.onLessons}>
+          {p.lessons === 1 ? "1 earlier job counts here" : `${p.lessons} earlier jobs count here`}
         </button>
       ) : null}
     </section>

@@ -1,0 +1,15 @@
+import { z } from "zod";
+import { NotebookPage } from "@/features/notebook/NotebookPage";
+import { listLessons } from "@/server/repo/lessons";
+import { settleSummaries } from "@/server/repo/summaries";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Notebook" };
+
+const Query = z.object({ find: z.string().max(120).catch("") });
+
+export default async function Page({ searchParams }: { readonly searchParams: Promise<unknown> }) {
+  const { find } = Query.parse(await searchParams);
+  await settleSummaries();
+  return <NotebookPage lessons={await listLessons(find)} find={find} />;
+}
