@@ -359,7 +359,7 @@ export const DEFAULTS = {
    * a kind, are worth; how far lessons are trusted at all. Product judgement, no source; what it is worth, and what a
    * notebook that lies costs, is measured by `npm run bench:notebook`.
    */
-  lessons: { proven: 0.95, certain: 1, likely: 0.5, modes: 20, places: 5, trust: 0.5 },
+  lessons: { proven: 0.95, certain: 1, likely: 0.5, modes: 20, places: 5, trust: 0.7 },
   /** How a reading taken again is judged, and a drive without a length of its own. Product judgement, no source. */
   proof: { room: 0.25, volt: 0.06, ohmShare: 0.03, leadsOhm: 0.5, driveMinutes: 15 },
   /** Multipliers by zone: [contacts, splices and grounds; wires; devices]. */

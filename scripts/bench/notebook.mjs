@@ -2,7 +2,7 @@
 // a few places fail far more often than the generic rates say; its notebook holds so many closed jobs. New jobs of that
 // shop are then played without a notebook, with it, and with one in which a fifth of the causes are wrong. The
 // simulated machine shares the engine's equations: this shows what lessons change, not how right the engine is.
-//   npm run bench:notebook [-- --lessons 200 --jobs 30 --shops 6 --seed 500 --often 3 --share 0.8]
+//   npm run bench:notebook [-- --seed 9000 --lessons 200 --jobs 30 --shops 6 --often 3 --share 0.8]
 import { parseArgs } from "node:util";
 import { availableParallelism } from "node:os";
 import { isMainThread, parentPort, Worker, workerData } from "node:worker_threads";

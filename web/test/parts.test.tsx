@@ -27,11 +27,12 @@ const reading = (point: string, value: number, unplugged: string[] = []) => ({
 
 describe("suspects", () => {
   const onChoose = jest.fn();
+  const onLessons = jest.fn();
   const shared = { namer, instructor: new Instructor(job.wiring), economics: undefined, onChoose };
   /** the list as the case shows it: one row open at a time */
-  function List(props: Omit<ComponentProps<typeof Suspects>, "open" | "onOpen">) {
+  function List(props: Omit<ComponentProps<typeof Suspects>, "open" | "onOpen" | "lessons" | "onLessons">) {
     const [open, setOpen] = useState<string | undefined>(undefined);
-    return <Suspects {...props} open={open} onOpen={setOpen} />;
+    return <Suspects {...props} open={open} onOpen={setOpen} lessons={10} onLessons={onLessons} />;
   }
   test("the test that tells the leader from the next is named, is on offer, and can be taken at once", () => {
     const a = analysed(job);
@@ -42,6 +43,11 @@ describe("suspects", () => {
     fireEvent.click(screen.getAllByRole("button", { expanded: false })[0]!);
     fireEvent.click(screen.getByRole("button", { name: shared.instructor.instruct(split.candidate).title }));
     expect(onChoose).toHaveBeenCalledWith(split.candidate);
+  });
+  test("that earlier jobs count here stands below them", () => {
+    render(<List {...shared} suspects={analysed(job).suspects} ids={new Map()} />);
+    fireEvent.click(screen.getByRole("button", { name: "10 earlier jobs count here" }));
+    expect(onLessons).toHaveBeenCalled();
   });
   test("buying the part is weighed against one more test, in money", () => {
     const a = analysed(job);

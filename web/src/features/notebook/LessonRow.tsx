@@ -1,11 +1,12 @@
 "use client";
 import { lessonWeight } from "@radicula/core";
-import { becameText, causeText, issueText, workText } from "@radicula/core/words";
+import { becameText, causeText, workText } from "@radicula/core/words";
 import { Button, Input, Switch } from "antd";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { KeptLesson } from "@/server/repo/lessons";
+import { say } from "@/messages/issues";
 import { Done, put } from "@/ui/send";
 import styles from "./Notebook.module.css";
 
@@ -17,7 +18,7 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
   const [said, setSaid] = useState("");
   const change = async (part: { used?: boolean; note?: string }) => {
     const kept = await put(`/api/notebook/${encodeURIComponent(lesson.id)}`, part, Done);
-    setSaid(kept.ok ? "" : kept.issues.map(issueText).join(" "));
+    setSaid(kept.ok ? "" : kept.issues.map((i) => say(i).text).join(" "));
     if (kept.ok) router.refresh();
     return kept.ok;
   };
@@ -64,7 +65,7 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
             <Input.TextArea
               aria-label="Note"
               autoFocus
-              autoSize={{ minRows: 2 }}
+              rows={2}
               maxLength={2000}
               value={note}
               onChange={(e) => setNote(e.target.value)}

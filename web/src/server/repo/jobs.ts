@@ -211,12 +211,12 @@ async function libraryOf(wiringId: string | null, revision: number | null): Prom
   return row ? { id: wiringId, name: row.name, revision, newest: last?.number ?? 0 } : null;
 }
 
-/** A new job on the newest state of a wiring of the library. */
+/** A new job on the newest state of a wiring of the library. @returns its id, and how many entries it has already */
 export async function startJob(
   about: { readonly title: string; readonly machine?: string | undefined; readonly complaint?: string | undefined },
   wiringId: string,
   db: Pick<Db, "transaction"> = database(),
-): Promise<string | undefined> {
+): Promise<{ readonly id: string; readonly last: number } | undefined> {
   return db.transaction(async (tx) => {
     const frozen = await freezeRevision(wiringId, "", tx);
     if (!frozen) return undefined;
@@ -231,15 +231,16 @@ export async function startJob(
         revision: frozen.number,
       })
       .returning({ id: jobs.id });
-    if (row) await begin(row.id, frozen.wiring, tx);
-    return row?.id;
+    return row && { id: row.id, last: await begin(row.id, frozen.wiring, tx) };
   });
 }
 
-/** What earlier jobs of the same wiring teach stands at the head of a new one's logbook. */
-async function begin(id: string, wiring: Wiring, tx: Pick<Db, "select" | "insert">): Promise<void> {
+/** What earlier jobs of the same wiring teach stands at the head of a new one's logbook. @returns its entries so far */
+async function begin(id: string, wiring: Wiring, tx: Pick<Db, "select" | "insert">): Promise<number> {
   const learned = await learnedAtStart(wiring, tx);
-  if (learned) await tx.insert(entries).values({ jobId: id, seq: 1, batch: crypto.randomUUID(), body: learned });
+  if (!learned) return 0;
+  await tx.insert(entries).values({ jobId: id, seq: 1, batch: crypto.randomUUID(), body: learned });
+  return 1;
 }
 
 export type RevisionMove =

@@ -62,14 +62,14 @@ function caseOf(value: unknown, text: string): Result<Case> {
 
 async function fromStart(start: z.infer<typeof Start>): Promise<Response> {
   const { wiring, ...about } = start;
-  const { id, wiringId } = await database().transaction(async (tx) => {
+  const { job, wiringId } = await database().transaction(async (tx) => {
     const used =
       typeof wiring === "string"
         ? wiring
         : await createWiring(blankChart(start.machine ?? start.title, wiring.machineType, wiring.nominalVolt), tx);
-    return { id: await startJob(about, used, tx), wiringId: used };
+    return { job: await startJob(about, used, tx), wiringId: used };
   });
-  return id ? answer({ id, wiringId }, 201) : refuse(404, [issue("server.no-such-wiring")]);
+  return job ? answer({ ...job, wiringId }, 201) : refuse(404, [issue("server.no-such-wiring")]);
 }
 
 async function fromZip(request: Request): Promise<Response> {

@@ -1,10 +1,11 @@
 "use client";
 import { Lesson, LearnedEntry, type Entry, type Feed } from "@radicula/core";
-import { becameText, causeText, issueText, workText } from "@radicula/core/words";
+import { becameText, causeText, workText } from "@radicula/core/words";
 import { Switch } from "antd";
 import Link from "next/link";
 import { useEffect, useState } from "react";
 import { z } from "zod";
+import { say } from "@/messages/issues";
 import { get, type Posted } from "@/ui/send";
 import { Sheet } from "../Sheet";
 import { now } from "../session/useCaseSession";
@@ -81,7 +82,7 @@ export function BeforeSheet({ open, jobId, practice, learned, isRepaired, feeds,
       {found === undefined ? (
         <p className="muted">Looking in the notebook…</p>
       ) : !found.ok ? (
-        <p role="alert">{found.issues.map(issueText).join(" ")}</p>
+        <p role="alert">{found.issues.map((i) => say(i).text).join(" ")}</p>
       ) : (
         <Alike alike={found.body.alike} practice={practice} />
       )}
