@@ -1,5 +1,6 @@
 import { useState, type ComponentProps } from "react";
 import { cleanup, fireEvent, render, screen, within } from "@testing-library/react";
+import { fold } from "@radicula/core";
 import { Instructor, Namer } from "@radicula/core/words";
 import { Logbook } from "@/features/case/logbook/Logbook";
 import { RootMap } from "@/features/case/map/RootMap";
@@ -14,6 +15,7 @@ import { WireSwatch } from "@/ui/WireSwatch";
 import { analysed, demoCase } from "./helpers";
 
 const job = demoCase();
+const closedJob = demoCase("tug-4-inline-proven.case.json");
 const namer = new Namer(job.wiring);
 const AT = "2026-11-24T10:00:00Z";
 const reading = (point: string, value: number, unplugged: string[] = []) => ({
@@ -182,15 +184,15 @@ describe("how saving stands", () => {
   });
 });
 
+const proven = analysed(job, [
+  reading("B7:1", 0.84, ["B7"]),
+  { type: "plugged", at: AT, connector: "B7" },
+  { type: "unplugged", at: AT, connector: "B9" },
+  reading("B7:1", 4.97, ["B9"]),
+  reading("B9:1", 4.98, ["B9"]),
+  reading("B7:3", 1.2, ["B9"]),
+]);
 describe("the end of a job", () => {
-  const proven = analysed(job, [
-    reading("B7:1", 0.84, ["B7"]),
-    { type: "plugged", at: AT, connector: "B7" },
-    { type: "unplugged", at: AT, connector: "B9" },
-    reading("B7:1", 4.97, ["B9"]),
-    reading("B9:1", 4.98, ["B9"]),
-    reading("B7:3", 1.2, ["B9"]),
-  ]);
   const props = {
     namer,
     open: proven.folded.open,
@@ -288,19 +290,25 @@ describe("the end of a job", () => {
     fireEvent.click(screen.getByRole("button", { name: "Log this as the cause" }));
     expect(props.onVerdict).toHaveBeenCalled();
   });
-  test("the thin line of steps says where the job stands", () => {
-    const onScan = jest.fn();
-    const { rerender } = render(
-      <Steps analysis={undefined} onIntake={jest.fn()} onScan={onScan} onRepair={jest.fn()} />,
-    );
-    const now = () =>
-      screen.getAllByRole("listitem").find((li) => li.getAttribute("aria-current") === "step")?.textContent;
-    expect(now()).toBe("Scan");
-    fireEvent.click(screen.getByRole("button", { name: "Scan" }));
-    expect(onScan).toHaveBeenCalled();
-    rerender(<Steps analysis={proven} onIntake={jest.fn()} onScan={onScan} onRepair={jest.fn()} />);
-    expect(now()).toBe("Readings");
-  });
+});
+
+test("the thin line of steps says where the job stands", () => {
+  const onScan = jest.fn();
+  const { rerender } = render(
+    <Steps stage={undefined} folded={fold([])} onIntake={jest.fn()} onScan={onScan} onRepair={jest.fn()} />,
+  );
+  const now = () =>
+    screen.getAllByRole("listitem").find((li) => li.getAttribute("aria-current") === "step")?.textContent;
+  expect(now()).toBe("Scan");
+  fireEvent.click(screen.getByRole("button", { name: "Scan" }));
+  expect(onScan).toHaveBeenCalled();
+  const at = (stage: typeof proven.stage | undefined, folded: typeof proven.folded) =>
+    rerender(<Steps stage={stage} folded={folded} onIntake={jest.fn()} onScan={onScan} onRepair={jest.fn()} />);
+  at(proven.stage, proven.folded);
+  expect(now()).toBe("Readings");
+  // a closed job says so before anything is worked out
+  at(undefined, fold(closedJob.entries));
+  expect(now()).toBe("Proof");
 });
 
 describe("the map as drawn", () => {

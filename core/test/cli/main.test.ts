@@ -429,3 +429,42 @@ describe("after the repair", () => {
     expect(refused.err).toContain(says);
   });
 });
+
+describe("the notebook", () => {
+  const kept = {
+    ...files,
+    "proven.case.json": demoText("tug-4-inline-proven.case.json"),
+    "n.json": demoText("notebook.json"),
+  };
+  test("closed cases and notebooks become one notebook, which reads back", () => {
+    const { exit, out } = cli(["notebook", "n.json", "proven.case.json", "c.json", "--json"], kept);
+    expect(exit).toBe(0);
+    const { lessons } = JSON.parse(out) as { lessons: { id: string; suspect?: string }[] };
+    expect(lessons.at(-1)).toMatchObject({ id: "proven", suspect: "X5:4" });
+    expect(cli(["validate", "all.json"], { "all.json": out }).out).toContain(`${lessons.length} lessons`);
+    expect(cli(["notebook", "n.json", "--find", "launch seal"], kept).out).toMatch(/^2025-10-06 {2}Whimbrel · .*\n$/);
+    expect(cli(["notebook", "c.json"], kept).out).toContain("teaches something once it is closed");
+  });
+  test("learn: what is like this case and what it changes; with --json the case with the lessons in it", () => {
+    const said = cli(["learn", "c.json", "n.json"], kept).out;
+    expect(said).toMatch(/Seen before\n {2}20\d\d-/);
+    expect(said).toMatch(/What \d+ jobs of this wiring change\n/);
+    const taught = cli(["learn", "c.json", "n.json", "--json"], kept).out;
+    expect(parseCase(taught).ok).toBe(true);
+    expect((JSON.parse(taught) as { entries: { type: string }[] }).entries.at(-1)?.type).toBe("learned");
+  });
+  test.each([
+    [["learn", "proven.case.json", "n.json"], 1, "comes after that"],
+    [["learn", "c.json"], 2, "takes two files"],
+    [["learn", "c.json", "w.json"], 1, "w.json"],
+    [["notebook"], 2, "takes"],
+    [["notebook", "gone.json"], 66, "cannot be read"],
+    [["validate", "bad.json"], 1, "two lessons of one job"],
+  ] as const)("%j is refused", (argv, exit, says) => {
+    const twice = JSON.parse(kept["n.json"]) as { lessons: unknown[] };
+    const bad = JSON.stringify({ ...twice, lessons: [twice.lessons[0], twice.lessons[0]] });
+    const refused = cli(argv, { ...kept, "bad.json": bad });
+    expect(refused.exit).toBe(exit);
+    expect(refused.err).toContain(says);
+  });
+});

@@ -12,7 +12,7 @@ import { Steps } from "./Steps";
 
 /** Which job, where it stands, and what can be opened beside the next reading. */
 export function CaseHead() {
-  const { job, log, analysis, sheets, workbench } = useCase();
+  const { job, log, analysis, folded, sheets, workbench } = useCase();
   return (
     <header className={styles.head}>
       <Link href="/" className={styles.brand} aria-label="Radicula: all jobs">
@@ -24,7 +24,8 @@ export function CaseHead() {
       </h1>
       <SavedWord state={log.state} />
       <Steps
-        analysis={analysis}
+        stage={analysis?.stage}
+        folded={folded}
         onIntake={() => sheets.open("intake")}
         onScan={() => sheets.open("codes")}
         onRepair={() => sheets.open("repair")}

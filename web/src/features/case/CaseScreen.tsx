@@ -62,7 +62,8 @@ function Screen() {
 
 /** Whether the job has come to its end: a cause proven or logged, nothing left to try, or closed. */
 function useEnded(): boolean {
-  const { analysis, card, running, closed } = useCase();
+  const { analysis, card, running, closed, folded: now } = useCase();
+  if (closed !== undefined && now.closing?.entry.proof && !card.other?.reading) return true;
   if (!analysis || card.other?.reading || running?.next) return false;
   // a proven group: somebody goes on to tell its repairs apart
   if (analysis.narrowing?.next.some((n) => n.candidate.id === card.other?.offered)) return false;

@@ -19,6 +19,7 @@ import { Suspects } from "./suspects/Suspects";
 import { Verdict } from "./Verdict";
 import { StillOpen, Working } from "./Working";
 
+const ClosedCard = dynamic(() => import("./proof/ClosedCard").then((m) => m.ClosedCard), { ssr: false });
 const ProofCard = dynamic(() => import("./proof/ProofCard").then((m) => m.ProofCard), { ssr: false });
 const NotCured = dynamic(() => import("./proof/ProofCard").then((m) => m.NotCured), { ssr: false });
 const LazyRevealed = dynamic(() => import("./revealed/Revealed").then((m) => m.Revealed), { ssr: false });
@@ -124,11 +125,12 @@ function OpenRun({ run }: { readonly run: RunView }) {
 const LONGEST_FINDING = 400;
 
 function Ended() {
-  const { analysis, namer, instructor, open, closed, write, sheets, computed, card } = useCase();
+  const { analysis, namer, instructor, open, closed, write, sheets, computed, card, folded } = useCase();
   const leader = analysis?.suspects[0];
+  const frozen = folded.closing?.entry.proof?.outcome ?? analysis?.proof?.outcome;
+  if (closed !== undefined && frozen) return <ClosedCard outcome={frozen} closed={closed} />;
   if (!analysis || !leader) return null;
-  if (analysis.proof && (analysis.stage === "proving" || closed !== undefined))
-    return <ProofCard proof={analysis.proof} />;
+  if (analysis.proof && analysis.stage === "proving") return <ProofCard proof={analysis.proof} />;
   const { outcome, suspects, engine } = analysis;
   const closer = analysis.narrowing?.next[0]?.candidate;
   const logVerdict = () => {

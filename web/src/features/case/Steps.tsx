@@ -1,21 +1,24 @@
-import type { Analysis } from "@radicula/core";
+import type { Analysis, Folded } from "@radicula/core";
 import styles from "./Case.module.css";
 
 /** The job as a thin line: what is done, where it stands. Intake and scan open from here at any time. */
 export function Steps({
-  analysis,
+  stage,
+  folded,
   onIntake,
   onScan,
   onRepair,
 }: {
-  readonly analysis: Analysis | undefined;
+  /** undefined until it is worked out */
+  readonly stage: Analysis["stage"] | undefined;
+  readonly folded: Folded;
   readonly onIntake: () => void;
   readonly onScan: () => void;
   readonly onRepair: () => void;
 }) {
-  const at = stepOf(analysis);
+  const at = stepOf(folded, stage);
   const steps = [
-    { name: "Intake", done: analysis?.folded.intake !== undefined, go: onIntake },
+    { name: "Intake", done: folded.intake !== undefined, go: onIntake },
     { name: "Scan", done: at > 1, go: onScan },
     { name: "Readings", done: at > 2 },
     { name: "Cause", done: at > 2 },
@@ -48,10 +51,10 @@ export function Steps({
 }
 
 /** How far the job is: the number of the step that is being done now. */
-function stepOf(analysis: Analysis | undefined): number {
-  if (!analysis || analysis.stage === "waiting") return 1;
-  const { verdict, since, closing, closed } = analysis.folded;
+function stepOf({ verdict, since, closing, closed }: Folded, stage: Analysis["stage"] | undefined): number {
   if (closed !== undefined && closing?.entry.because === "proven") return 5;
-  if (analysis.stage === "proving") return 4;
+  if (closed !== undefined && closing?.entry.proof) return 4;
+  if (!stage || stage === "waiting") return 1;
+  if (stage === "proving") return 4;
   return verdict && verdict.number > since ? 3 : 2;
 }

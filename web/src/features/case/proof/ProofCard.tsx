@@ -1,19 +1,12 @@
 "use client";
 import type { Entry, Proof, ProofStep } from "@radicula/core";
-import {
-  CLOSED_WORDS,
-  curedText,
-  proofProgress,
-  proofStepText,
-  repairedText,
-  shareText,
-  stillWrong,
-} from "@radicula/core/words";
+import { curedText, proofProgress, proofStepText, repairedText, shareText, stillWrong } from "@radicula/core/words";
 import { Button } from "antd";
 import Link from "next/link";
 import cardStyles from "../reading/NextReading.module.css";
 import { useCase } from "../session/caseContext";
 import { now } from "../session/useCaseSession";
+import { CouldBeWrong, CuredBar, Repaired } from "./ClosedCard";
 import styles from "./Proof.module.css";
 
 const MARKS: Readonly<Record<ProofStep["status"], string>> = { open: "○", passed: "✓", failed: "✕", leftOut: "–" };
@@ -26,7 +19,7 @@ const SAYS: Readonly<Record<ProofStep["status"], string>> = {
 
 /** After a repair: how sure it is that the cause is cured, and the one next step that proves it. */
 export function ProofCard({ proof }: { readonly proof: Proof }) {
-  const { folded, namer, closed, sheets, job } = useCase();
+  const { folded, namer, sheets, job } = useCase();
   const { outcome, steps } = proof;
   // what failed, or was left out, can be done again once nothing else is open
   const next =
@@ -35,78 +28,33 @@ export function ProofCard({ proof }: { readonly proof: Proof }) {
     steps.find((s) => s.status === "leftOut");
   const isDone = steps.every((s) => s.status !== "open");
   const last = folded.repairs.at(-1)?.entry;
-  const wrong = stillWrong(outcome);
-  const because = folded.closing?.entry.because;
   return (
     <section className={cardStyles.card} aria-label="Proof">
       <div className={cardStyles.over}>
-        <span>{closed === undefined ? `Proof · ${proofProgress(proof)}` : "Job closed"}</span>
+        <span>Proof · {proofProgress(proof)}</span>
         <span className="mono">{shareText(outcome.cured)}</span>
       </div>
-      <h2 className={cardStyles.sentence}>
-        {closed !== undefined && because && because !== "proven"
-          ? `Closed: ${CLOSED_WORDS[because]}`
-          : curedText(outcome)}
-      </h2>
-      <div className={styles.bar} aria-hidden="true">
-        <i style={{ width: `${Math.round(outcome.cured * 100)}%` }} />
-      </div>
-      {last ? (
-        <p style={{ margin: "0 0 4px" }}>
-          {repairedText(last, namer)}
-          {last.temporary ? <b> · temporary, back by {last.temporary}</b> : null}
-        </p>
-      ) : null}
-      {wrong.length ? <p className={styles.wrong}>What could still be wrong: {unbroken(wrong.join("; "))}.</p> : null}
-      {closed === undefined ? (
-        <ol className={styles.steps} aria-label="Steps of the proof">
-          {steps.map((s) => (
-            <Step key={s.id} step={s} isNext={s === next} />
-          ))}
-        </ol>
-      ) : null}
-      {closed === undefined ? (
-        <Button type={isDone ? "primary" : "default"} size="large" block onClick={() => sheets.open("close")}>
-          Close the job
-        </Button>
-      ) : (
-        <Link href={`/job/${job.id}/report`}>
-          <Button type="primary" size="large" block>
-            Report
-          </Button>
-        </Link>
-      )}
-      <Under />
-    </section>
-  );
-}
-
-/** A number stays with its unit. */
-const unbroken = (text: string) => text.replaceAll(" %", "\u00a0%");
-
-function Under() {
-  const { closed, write, sheets, job } = useCase();
-  return (
-    <div className={cardStyles.under}>
-      {closed === undefined ? (
+      <h2 className={cardStyles.sentence}>{curedText(outcome)}</h2>
+      <CuredBar cured={outcome.cured} />
+      {last ? <Repaired text={repairedText(last, namer)} temporary={last.temporary} /> : null}
+      <CouldBeWrong list={stillWrong(outcome)} />
+      <ol className={styles.steps} aria-label="Steps of the proof">
+        {steps.map((s) => (
+          <Step key={s.id} step={s} isNext={s === next} />
+        ))}
+      </ol>
+      <Button type={isDone ? "primary" : "default"} size="large" block onClick={() => sheets.open("close")}>
+        Close the job
+      </Button>
+      <div className={cardStyles.under}>
         <button type="button" className="link" onClick={() => sheets.open("repair")}>
           Log another repair
         </button>
-      ) : (
-        <button type="button" className="link" onClick={() => write.undo(closed)}>
-          Open it again
-        </button>
-      )}
-      {closed === undefined ? (
         <Link href={`/job/${job.id}/report`} className={styles.plain}>
           Report
         </Link>
-      ) : (
-        <button type="button" className="link" onClick={() => sheets.open("followUp")}>
-          Ask whether it held
-        </button>
-      )}
-    </div>
+      </div>
+    </section>
   );
 }
 
