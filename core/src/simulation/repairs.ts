@@ -31,6 +31,43 @@ export function faultsLeft(
     faults,
   );
 }
+/** Of work that does not take, so much leaves it half done; and so often work makes a fault of its own. Judgement. */
+const HALF_DONE = 0.5;
+const NEW_FAULT = 0.05;
+/** How much weaker a fault is after half a repair. Judgement. */
+const WEAKER = 5;
+/** Faults that a larger resistance makes worse; of the others with one, a smaller. */
+const IN_SERIES = /HighResistance$|^contactFilm$|^fewStrands$|^highResistance$|Resistive$/;
+
+/**
+ * As `faultsLeft`, for somebody to practise on: work that does not take may leave the fault half as it was, and a
+ * terminal that was handled may be loose afterwards.
+ * @param known every fault of the wiring, with its change to the circuit
+ */
+export function faultsAfterWork(
+  wiring: Wiring,
+  faults: readonly FaultAt[],
+  repairs: readonly RepairedEntry[],
+  seed: number,
+  known: readonly Fault[],
+): readonly FaultAt[] {
+  const places = new RepairedPlaces(wiring);
+  return repairs.reduce((before, repair, i) => {
+    const chance = uniform(seed * 7919 + i * 97 + 3);
+    const left = faultsLeft(wiring, before, [repair], seed + i).map((f) =>
+      places.chance(repair, f.fault) > 0 && chance() < HALF_DONE ? weaker(f) : f,
+    );
+    if (chance() >= NEW_FAULT) return left;
+    const loose = known.filter((f) => f.mode === "contactOpen" && isHandled(places, repair, f));
+    const made = loose[Math.floor(chance() * loose.length)];
+    return made && !left.some((f) => f.fault.id === made.id) ? [...left, { fault: made, severity: NaN }] : left;
+  }, faults);
+}
+function weaker({ fault, severity }: FaultAt): FaultAt {
+  if (fault.unit !== "ohm" || !Number.isFinite(severity)) return { fault, severity };
+  return { fault, severity: IN_SERIES.test(fault.mode) ? severity / WEAKER : severity * WEAKER };
+}
+
 const isHandled = (places: RepairedPlaces, repair: RepairedEntry, fault: Pick<Fault, "place" | "mode">) =>
   CONTACT_MODES.has(fault.mode) && places.handled(repair).some((c) => fault.place.id.startsWith(`${c}:`));
 

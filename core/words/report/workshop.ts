@@ -1,4 +1,11 @@
-import { undoneEntries, type Folded, type FrozenProof, type ReadingEntry } from "../../src/index.js";
+import {
+  minutesTaken,
+  plannedMinutes,
+  undoneEntries,
+  type Folded,
+  type FrozenProof,
+  type ReadingEntry,
+} from "../../src/index.js";
 import type { Namer } from "../faults.js";
 import { CAUTION_WORDS } from "../intake.js";
 import type { Instructor } from "../readings.js";
@@ -18,11 +25,25 @@ export function evidenceSections(source: ReportSource, namer: Namer, instructor:
     ...section("Seen by eye", looks(source, namer)),
     ...section("Verdict as it was given", verdictBlocks(folded)),
     ...section("Proof", [proofTable(proof)]),
+    ...section("Times", [times(source)]),
     ...section(
       "Cautions that applied",
       (folded.intake?.entry.safety ?? []).map((s): Block => ({ kind: "caution", text: CAUTION_WORDS[s] })),
     ),
   ];
+}
+
+/** What the tests take by the plan's own times, against what they took by the dates of the entries. */
+function times({ wiring, entries }: ReportSource): Block {
+  const { testing, repairing } = minutesTaken(entries);
+  return {
+    kind: "facts",
+    rows: [
+      ["Tests by the plan", `${plannedMinutes(wiring, entries)} min`],
+      ["Tests as taken", `${testing} min, with scans and breaks under half an hour`],
+      ...(repairing ? [["Repair", `${repairing} min`] as const] : []),
+    ],
+  };
 }
 
 function codeTable({ facts }: ReportSource): Block {

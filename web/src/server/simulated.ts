@@ -1,6 +1,6 @@
 import {
   findFault,
-  faultsLeft,
+  faultsAfterWork,
   fold,
   generateFaults,
   middleSeverity,
@@ -49,11 +49,12 @@ export async function simulatedOf(id: string): Promise<Simulated | undefined> {
       ? hidden.mistaken
       : undefined;
   const folded = fold(entries);
-  const left = faultsLeft(
+  const left = faultsAfterWork(
     job.wiring,
     faults,
     folded.repairs.map((r) => r.entry),
     hidden.seed,
+    all,
   );
   return {
     job,

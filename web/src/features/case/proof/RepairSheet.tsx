@@ -14,6 +14,7 @@ import { Button, Checkbox, Input, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { thingChoices } from "../choices";
 import { Sheet } from "../Sheet";
+import { PhotoField } from "../PhotoField";
 import { ChooseOne } from "./ChooseOne";
 import styles from "./Proof.module.css";
 
@@ -24,6 +25,8 @@ interface Props {
   /** what the verdict, or the leading suspect, says is wrong */
   readonly faults: readonly FaultView[];
   readonly cautions: readonly string[];
+  /** keeps a photo of the work; undefined where there is nowhere to keep it */
+  readonly onPhoto?: ((file: File, thing: string) => Promise<string | undefined>) | undefined;
   readonly onLog: (entry: RepairedEntry) => void;
   readonly onClose: () => void;
 }
@@ -46,7 +49,7 @@ export function RepairSheet(p: Props) {
   );
 }
 
-function RepairForm({ wiring, namer, faults, cautions, onLog }: Props) {
+function RepairForm({ wiring, namer, faults, cautions, onPhoto, onLog }: Props) {
   const first = faults[0];
   const [draft, setDraft] = useState<Draft>(() =>
     first
@@ -107,6 +110,12 @@ function RepairForm({ wiring, namer, faults, cautions, onLog }: Props) {
         </label>
       ) : null}
       <MoreOfRepair draft={draft} change={change} setDraft={setDraft} />
+      {onPhoto && draft.things[0] ? (
+        <PhotoField
+          onKeep={(file) => onPhoto(file, draft.things[0]!)}
+          onKept={(photo) => setDraft((d) => having(d, "photo", photo))}
+        />
+      ) : null}
       <Button
         data-first
         type="primary"

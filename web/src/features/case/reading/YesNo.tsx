@@ -5,6 +5,7 @@ import { Button } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { inSheet } from "@/ui/focus";
 import { KEYS } from "@/ui/keys";
+import { PhotoField } from "../PhotoField";
 import styles from "./NextReading.module.css";
 
 interface Props {
@@ -30,7 +31,7 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
         ?.focus({ preventScroll: true });
   }, [shown]);
   const [chosen, setChosen] = useState<readonly Finding[]>([]);
-  const [photo, setPhoto] = useState<{ id: string | undefined; failed: boolean } | undefined>(undefined);
+  const [photo, setPhoto] = useState<string | undefined>(undefined);
   const look = candidate.kind === "look";
   const several = look && chosen.length > 0;
   const toggle = (f: Finding) =>
@@ -52,7 +53,7 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
       </ul>
       <div className={styles.choices}>
         {several ? null : (
-          <Button size="large" data-answer="no" onClick={() => onAnswer(false, [], photo?.id)}>
+          <Button size="large" data-answer="no" onClick={() => onAnswer(false, [], photo)}>
             {no}
           </Button>
         )}
@@ -69,7 +70,7 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
               onKeyDown={(e) => {
                 if (e.key === "Enter") {
                   e.preventDefault();
-                  onAnswer(true, chosen.includes(f) ? chosen : [...chosen, f], photo?.id);
+                  onAnswer(true, chosen.includes(f) ? chosen : [...chosen, f], photo);
                 }
               }}
             >
@@ -87,31 +88,13 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
             size="large"
             data-answer="yes"
 
-            onClick={() => onAnswer(true, chosen, photo?.id)}
+            onClick={() => onAnswer(true, chosen, photo)}
           >
             Log {chosen.length === 1 ? "it" : `all ${chosen.length}`}
           </Button>
         ) : null}
       </div>
-      {look && onPhoto ? (
-        <label className={styles.photo}>
-          {photo
-            ? photo.failed
-              ? "That photo could not be kept; nothing else is lost. Another one?"
-              : "Photo kept. Take another instead"
-            : "Add a photo"}
-          <input
-            className="visually-hidden"
-            type="file"
-            accept="image/*"
-            capture="environment"
-            onChange={(e) => {
-              const file = e.target.files?.[0];
-              if (file) void onPhoto(file).then((id) => setPhoto({ id, failed: id === undefined }));
-            }}
-          />
-        </label>
-      ) : null}
+      {look && onPhoto ? <PhotoField onKeep={onPhoto} onKept={setPhoto} /> : null}
     </div>
   );
 }

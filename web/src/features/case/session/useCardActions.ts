@@ -8,7 +8,7 @@ import { now } from "./useCaseSession";
 
 /** What can be done with the card: log what was read, set it aside, keep a photo. */
 export function useCardActions() {
-  const { job, wiring, card, write, next } = useCase();
+  const { wiring, card, write, next } = useCase();
   const { candidate } = next;
   const setAside = (reason: "cannotReach" | "noTool") => {
     if (card.other?.reading) card.clear();
@@ -30,11 +30,27 @@ export function useCardActions() {
   const logAnswer = (yes: boolean, found: readonly Finding[], photo: string | undefined) => {
     if (candidate) write.append(recordAnswer(wiring, candidate, yes, now(), found, photo ? { photo } : {}));
   };
-  const keepPhoto = async (file: File): Promise<string | undefined> => {
-    const thing = candidate && (candidate.at || connectorOf(candidate.points[0] ?? ""));
-    if (!job.library || !thing) return undefined;
-    const kept = await postPhoto(job.library.id, thing, file);
-    return kept.ok ? kept.body.id : undefined;
-  };
-  return { setAside, logReading, logAnswer, keepPhoto: job.library ? keepPhoto : undefined };
+  const keepOf = useKeepPhoto();
+  const keepPhoto =
+    keepOf &&
+    (async (file: File): Promise<string | undefined> => {
+      const thing = candidate && (candidate.at || connectorOf(candidate.points[0] ?? ""));
+      return thing ? keepOf(file, thing) : undefined;
+    });
+  return { setAside, logReading, logAnswer, keepPhoto };
 }
+
+/** Keeps a photo of a thing with the wiring of the library; undefined where the job has none. */
+export function useKeepPhoto(): ((file: File, thing: string) => Promise<string | undefined>) | undefined {
+  const { library } = useCase().job;
+  return (
+    (library &&
+      (async (file, thing) => {
+        const kept = await postPhoto(library.id, connectorOf(thing).slice(0, LONGEST_PLACE), file);
+        return kept.ok ? kept.body.id : undefined;
+      })) ??
+    undefined
+  );
+}
+/** As long as the server takes the place of a photo. */
+const LONGEST_PLACE = 40;

@@ -4,6 +4,7 @@ import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
 import { scanSimulated } from "../scan/simulated";
 import { useCase } from "../session/caseContext";
+import { useKeepPhoto } from "../session/useCardActions";
 import { now } from "../session/useCaseSession";
 import type { SheetName } from "../session/sheetNames";
 import { suspectedPlaces } from "../watch/places";
@@ -229,6 +230,7 @@ function HelpEntry({ isOpen }: Props) {
 
 function RepairEntry({ isOpen }: Props) {
   const { wiring, namer, instructor, analysis, dangers, logAndClose, sheets } = useSheetCase();
+  const keepPhoto = useKeepPhoto();
   const leader = analysis?.suspects[0];
   const repairs = analysis?.outcome?.repairs;
   const isCause = leader?.type === "fault" || leader?.type === "several";
@@ -241,6 +243,7 @@ function RepairEntry({ isOpen }: Props) {
       namer={namer}
       faults={faults}
       cautions={cautions}
+      onPhoto={keepPhoto}
       onLog={(e) => logAndClose([e])}
       onClose={sheets.dismiss}
     />

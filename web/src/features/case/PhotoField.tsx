@@ -1,0 +1,42 @@
+"use client";
+import { useState } from "react";
+import styles from "./PhotoField.module.css";
+
+/** Takes a photo, or one that is there already; what could not be kept is said, and nothing else is lost. */
+export function PhotoField({
+  onKeep,
+  onKept,
+}: {
+  /** @returns the id it is kept under, or undefined where it could not be kept */
+  readonly onKeep: (file: File) => Promise<string | undefined>;
+  readonly onKept: (id: string | undefined) => void;
+}) {
+  const [state, setState] = useState<"none" | "sending" | "kept" | "failed">("none");
+  const keep = async (file: File) => {
+    setState("sending");
+    const id = await onKeep(file);
+    setState(id === undefined ? "failed" : "kept");
+    onKept(id);
+  };
+  return (
+    <label className={styles.photo}>
+      {SAYS[state]}
+      <input
+        className="visually-hidden"
+        type="file"
+        accept="image/*"
+        capture="environment"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) void keep(file);
+        }}
+      />
+    </label>
+  );
+}
+const SAYS = {
+  none: "Add a photo",
+  sending: "Keeping the photo…",
+  kept: "Photo kept. Take another instead",
+  failed: "That photo could not be kept; nothing else is lost. Another one?",
+} as const;
