@@ -17,7 +17,11 @@ const show = (element: ReactElement) => render(<App>{element}</App>);
 const button = (name: string) => screen.getByRole("button", { name });
 
 describe("logging a repair", () => {
-  const repairOf = (place: { type: "device" | "splice"; id: string }, mode: "dead" | "spliceHighResistance") => {
+  const repairOf = (
+    place: { type: "device" | "splice"; id: string },
+    mode: "dead" | "spliceHighResistance",
+    onPhoto?: (file: File, thing: string) => Promise<string | undefined>,
+  ) => {
     const logged: RepairedEntry[] = [];
     show(
       <RepairSheet
@@ -26,6 +30,7 @@ describe("logging a repair", () => {
         namer={namer}
         faults={[{ id: `${place.id}/${mode}`, mode, place }]}
         cautions={["Throttle circuit: chock the machine."]}
+        onPhoto={onPhoto}
         onLog={(e) => logged.push(e)}
         onClose={() => undefined}
       />,
@@ -46,6 +51,24 @@ describe("logging a repair", () => {
       how: "replaced",
       part: { number: "SK-2210", condition: "new", measured: true, with: ["connector"] },
     });
+  });
+  test("a photo of the work is kept at what was worked on; one that could not be kept is said", async () => {
+    const id = "8b0a4a3e-0f4b-4f0e-9a5b-0d3f6f9d1e11";
+    const kept: (string | undefined)[] = [undefined, id];
+    const asked: string[] = [];
+    const logged = repairOf({ type: "splice", id: "S22" }, "spliceHighResistance", (_file, thing) => {
+      asked.push(thing);
+      return Promise.resolve(kept.shift());
+    });
+    const take = () =>
+      fireEvent.change(screen.getByLabelText(/photo/i), { target: { files: [new File(["x"], "splice.jpg")] } });
+    take();
+    expect(await screen.findByText(/could not be kept; nothing else is lost/)).toBeInTheDocument();
+    take();
+    expect(await screen.findByText(/Photo kept/)).toBeInTheDocument();
+    fireEvent.click(button("Log the repair"));
+    expect(asked).toEqual(["S22", "S22"]);
+    expect(logged[0]).toMatchObject({ things: ["S22"], photo: id });
   });
   test("a temporary repair has a day to come back; work given out says what was asked", () => {
     const logged = repairOf({ type: "splice", id: "S22" }, "spliceHighResistance");

@@ -1,6 +1,8 @@
 import {
   minutesTaken,
   plannedMinutes,
+  partsNamed,
+  sharedMatrix,
   undoneEntries,
   type Folded,
   type FrozenProof,
@@ -12,8 +14,9 @@ import type { Instructor } from "../readings.js";
 import { keyText } from "../readings.js";
 import { readingValue } from "../readingValue.js";
 import { shownText } from "../reasons.js";
+import { sharedText } from "../shared.js";
 import { shareText } from "../shares.js";
-import { section, type Block, type ReportSection } from "./blocks.js";
+import { paragraph, section, type Block, type ReportSection } from "./blocks.js";
 import type { ReportSource } from "./source.js";
 
 /** What the workshop wants beyond what the customer reads: codes, readings, proof, parts, cautions. */
@@ -21,6 +24,7 @@ export function evidenceSections(source: ReportSource, namer: Namer, instructor:
   const { folded, proof } = source.facts;
   return [
     ...section("Codes", [codeTable(source)]),
+    ...section("What the coded circuits share", [shared(source)]),
     ...section("Readings", [readingTable(source, namer, instructor)]),
     ...section("Seen by eye", looks(source, namer)),
     ...section("Verdict as it was given", verdictBlocks(folded)),
@@ -31,6 +35,11 @@ export function evidenceSections(source: ReportSource, namer: Namer, instructor:
       (folded.intake?.entry.safety ?? []).map((s): Block => ({ kind: "caution", text: CAUTION_WORDS[s] })),
     ),
   ];
+}
+
+function shared({ wiring, facts }: ReportSource): Block {
+  const { codesBefore, codes } = facts.folded;
+  return paragraph(sharedText(sharedMatrix(wiring, partsNamed(wiring, [...codesBefore, ...codes]))));
 }
 
 /** What the tests take by the plan's own times, against what they took by the dates of the entries. */
