@@ -46,7 +46,7 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
 }
 
 function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: boolean }) {
-  const { analysis, log, computed, namer, codes, sheets, maps, next } = useCase();
+  const { analysis, folded, log, computed, namer, codes, sheets, maps, next } = useCase();
   if (view === "course")
     return (
       <Course
@@ -70,6 +70,7 @@ function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: b
     <RootMap
       map={showsFeeds(maps.full, analysis, next.candidate) ? maps.full : maps.short}
       analysis={analysis}
+      folded={folded}
       next={next.candidate && !isEnded ? next.candidate.points : NOWHERE}
       unplugged={analysis?.folded.state.unplugged ?? NOWHERE}
       onPoint={sheets.openAt}

@@ -88,6 +88,7 @@ function HeldInNumbers({ bands, work }: Props) {
               type="number"
               dataKey="claimed"
               domain={[least, 100]}
+              ticks={[...[0, 25].filter((t) => t >= least), 50, 75, 100]}
               {...axis}
               label={{ value: "claimed, %", position: "bottom", offset: 4, fill: "var(--muted)", fontSize: 13 }}
             />

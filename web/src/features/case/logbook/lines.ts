@@ -232,7 +232,7 @@ function stepText(e: Step, namer: Namer): Said {
     case "proofStep":
       return said(`Proof: ${proofStepName(e.step, namer)}`, "", PROOF_RESULTS[e.result]);
     case "learned":
-      return said("Earlier jobs of this machine count here", "", jobsText(e.lessons));
+      return said("Earlier jobs of this wiring count here", "", jobsText(e.lessons));
     case "followedUp":
       return said("Asked again later", "", FOLLOW_UP_WORDS[e.result].toLowerCase());
     case "revision":

@@ -1,5 +1,5 @@
 "use client";
-import { codesGone, type Analysis } from "@radicula/core";
+import { codesGone, type Analysis, type Folded } from "@radicula/core";
 import { shareText } from "@radicula/core/words";
 import { memo, useEffect, useMemo, useRef, type CSSProperties } from "react";
 import { inlineBars } from "./inlineBars";
@@ -18,6 +18,8 @@ import { suspicionOnMap, type MapSuspicion } from "./suspicion";
 interface Props {
   readonly map: PlacedMap;
   readonly analysis: Analysis | undefined;
+  /** the logbook as it is, which may be ahead of what was worked out */
+  readonly folded?: Folded | undefined;
   /** where the red lead goes next */
   readonly next: readonly string[];
   readonly unplugged: readonly string[];
@@ -27,12 +29,13 @@ interface Props {
 const NOTHING: MapSuspicion = { through: new Map(), on: new Map() };
 
 /** Codes above, what they share below; thicker means more suspicion passes through. */
-export const RootMap = memo(function RootMap({ map, analysis, next, unplugged, onPoint }: Props) {
+export const RootMap = memo(function RootMap({ map, analysis, folded, next, unplugged, onPoint }: Props) {
   const suspicion = useMemo(
     () => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING),
     [map, analysis],
   );
-  const gone = useMemo(() => new Set(analysis ? codesGone(analysis.folded).map((c) => c.code) : []), [analysis]);
+  const now = folded ?? analysis?.folded;
+  const gone = useMemo(() => new Set(now ? codesGone(now).map((c) => c.code) : []), [now]);
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
   const tags = useMemo(() => tagsOf(map, latest), [map, latest]);

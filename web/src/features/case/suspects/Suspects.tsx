@@ -62,9 +62,11 @@ export function Suspects(p: Props) {
         </button>
       ) : null}
       {p.lessons ? (
-        <button type="button" className="link" onClick={p.onLessons}>
-          {p.lessons === 1 ? "1 earlier job counts here" : `${p.lessons} earlier jobs count here`}
-        </button>
+        <div>
+          <button type="button" className="link" onClick={p.onLessons}>
+            {p.lessons === 1 ? "1 earlier job counts here" : `${p.lessons} earlier jobs count here`}
+          </button>
+        </div>
       ) : null}
     </section>
   );
