@@ -277,6 +277,7 @@ test("no page jumps while it opens, and none complains to the browser", async ({
     [`/job/${id}`, () => expect(page.getByRole("region", { name: "Suspects" })).toBeVisible()],
     [`/wiring/${wiring}`, () => expect(page.getByText("Sensors and actuators")).toBeVisible()],
     ["/wirings", () => expect(page.getByRole("listitem").first()).toBeVisible()],
+    ["/notebook", () => expect(page.getByRole("heading", { name: "Notebook" })).toBeVisible()],
     ["/calculators", () => expect(page.getByRole("heading", { name: "Calculators" })).toBeVisible()],
   ];
   for (const [path, isThere] of opened) {
