@@ -6,6 +6,13 @@ import type { Feed } from "./circumstances.js";
 import { RepairedPlaces } from "./cures.js";
 
 type Cause = LearnedEntry["causes"][number];
+interface LessonRates {
+  /** one factor per fault, in the order of the faults; their mean over the generic rates is 1 */
+  readonly factors: Float64Array;
+  readonly feeds: readonly Feed[];
+}
+/** The latest lessons of each list of faults: a logbook is weighed again with every entry, its lessons stay. */
+const latest = new WeakMap<readonly Fault[], { readonly key: string; readonly value: LessonRates }>();
 
 /**
  * What lessons of earlier jobs do to the rates of faults. Each lesson is one draw from the causes of this type of
@@ -13,20 +20,28 @@ type Cause = LearnedEntry["causes"][number];
  * a prior that shrinks them to the generic rates (two Dirichlet distributions, one within the other; Gelman et al.,
  * Bayesian Data Analysis, 3.4). Since notebooks lie, a stated share of the generic rates is always kept.
  * @param faults with their generic rates, which count as far as the engine trusts them
- * @returns one factor per fault, in the order of `faults`; their mean over the generic rates is 1
  */
 export function lessonFactors(
   wiring: Wiring,
   faults: readonly Fault[],
   learned: Pick<LearnedEntry, "causes"> | undefined,
-): { readonly factors: Float64Array; readonly feeds: readonly Feed[] } {
+): LessonRates {
+  if (!learned) return { factors: new Float64Array(faults.length).fill(1), feeds: [] };
+  const key = JSON.stringify(learned.causes);
+  const known = latest.get(faults);
+  if (known?.key === key) return known.value;
+  const value = workOut(wiring, faults, learned.causes);
+  latest.set(faults, { key, value });
+  return value;
+}
+
+function workOut(wiring: Wiring, faults: readonly Fault[], causes: readonly Cause[]): LessonRates {
   const factors = new Float64Array(faults.length).fill(1);
-  if (!learned) return { factors, feeds: [] };
   const places = new RepairedPlaces(wiring);
   const rates = faults.map((f) => f.prior ** DEFAULTS.priorTrust);
   const all = sum(rates);
   const counts = new Float64Array(faults.length);
-  const touched = learned.causes.map((cause) => {
+  const touched = causes.map((cause) => {
     const cured = curedBy(places, faults, cause);
     const rate = sum(cured.map((i) => rates[i]!));
     for (const i of cured) counts[i]! += (cause.count * rates[i]!) / rate;
@@ -41,6 +56,7 @@ export function lessonFactors(
     byMode.set(f.mode, { prior: at.prior + rates[i]! / all, count: at.count + counts[i]! });
   });
   faults.forEach((f, i) => {
+    if (rates[i] === 0) return;
     const { prior, count } = byMode.get(f.mode)!;
     const own = rates[i]! / all;
     const mode = (modes * prior + count) / (modes + found);
@@ -53,7 +69,7 @@ export function lessonFactors(
 /** The faults that a cause may have been: what its repair cures, at the place that was named where it was named. */
 function curedBy(places: RepairedPlaces, faults: readonly Fault[], { things, how, suspect }: Cause): number[] {
   const repair = { type: "repaired", at: "", things, how } as const;
-  const cured = faults.flatMap((f, i) => (places.chance(repair, f) > 0 ? [i] : []));
+  const cured = faults.flatMap((f, i) => (f.prior > 0 && places.chance(repair, f) > 0 ? [i] : []));
   const named = new Set(suspect?.split(" + "));
   const there = cured.filter((i) => named.has(faults[i]!.place.id));
   return there.length ? there : cured;

@@ -9,6 +9,7 @@ import { partsNamed, sharedMatrix } from "../wiring/matrix.js";
 const MOST_CODES = 200;
 const MOST_SHARED = 40;
 const MOST_REPAIRS = 8;
+const MOST_MINUTES = 1e6;
 /** Of the reasons to close a job, those that say nothing was mended. */
 const NOTHING_MENDED: ReadonlySet<string> = new Set(["declined", "awaitsPart", "notReproduced"]);
 
@@ -45,7 +46,7 @@ export function lessonOf(
     ...(because ? { because } : {}),
     ...(proof ? { claimed: proof.outcome.cured } : {}),
     held: followUps.filter((f) => f.number > closing.number).at(-1)?.entry.result ?? "notAsked",
-    minutes: testing + repairing,
+    minutes: Math.min(MOST_MINUTES, testing + repairing),
     note: "",
     used: true,
   };
