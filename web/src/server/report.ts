@@ -3,12 +3,13 @@ import { createRequire } from "node:module";
 import { join } from "node:path";
 import { withScannedCodes } from "@radicula/core";
 import { PDF_FONTS, type PdfFonts } from "@radicula/core/pdf";
-import { makeReport, reportFacts, type Report, type ReportLength } from "@radicula/core/words";
+import type { Report, ReportLength, ReportSource } from "@radicula/core/words";
 import { env } from "@/env";
 import { entriesAfter } from "./repo/entries";
 import { findJob, JobId } from "./repo/jobs";
 import { findPhoto } from "./repo/photos";
 import { workshopSettings } from "./repo/workshop";
+import { threadsOf } from "./threads";
 
 /** The report of a job, from its logbook. Of an open job it is a draft: nothing is weighed here. */
 export async function reportOf(id: string, length: ReportLength): Promise<Report | undefined> {
@@ -16,20 +17,24 @@ export async function reportOf(id: string, length: ReportLength): Promise<Report
   const job = known.success ? await findJob(known.data) : undefined;
   if (!job) return undefined;
   const [entries, settings] = await Promise.all([entriesAfter(job.id, 0), workshopSettings()]);
-  const wiring = withScannedCodes(job.wiring, entries);
   const { title, machine, complaint } = job;
-  return makeReport(
-    {
-      title,
-      ...(machine ? { machine } : {}),
-      ...(complaint ? { complaint } : {}),
-      wiring,
-      entries,
-      settings,
-      facts: reportFacts(wiring, entries),
-    },
-    length,
-  );
+  const source: Omit<ReportSource, "facts"> = {
+    title,
+    ...(machine ? { machine } : {}),
+    ...(complaint ? { complaint } : {}),
+    wiring: withScannedCodes(job.wiring, entries),
+    entries,
+    settings,
+  };
+  return threadsOf<unknown, Report>(THREAD).run({ source, length }, { name: "report" });
+}
+/** Makes reports and PDFs. */
+const THREAD = "makeReport.mjs";
+
+/** A report on paper, with its pictures. */
+export async function pdfOf(report: Report, photos: ReadonlyMap<string, Buffer>): Promise<Uint8Array> {
+  const fonts = await pdfFonts();
+  return threadsOf<unknown, Uint8Array>(THREAD).run({ made: report, fonts, photos }, { name: "pdf" });
 }
 
 /** The pictures a report shows, by name; one that is gone is left out. */
@@ -41,7 +46,7 @@ export async function photosIn(report: Report): Promise<ReadonlyMap<string, Buff
 
 /** The letters that go into a PDF; read once. */
 let letters: Promise<PdfFonts> | undefined;
-export const pdfFonts = (): Promise<PdfFonts> => (letters ??= readLetters());
+const pdfFonts = (): Promise<PdfFonts> => (letters ??= readLetters());
 async function readLetters(): Promise<PdfFonts> {
   const { resolve } = createRequire(join(env().RADICULA_ROOT, "core", "package.json"));
   const [plain, strong] = await Promise.all([readFile(resolve(PDF_FONTS.plain)), readFile(resolve(PDF_FONTS.strong))]);

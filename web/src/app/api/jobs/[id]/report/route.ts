@@ -2,8 +2,7 @@ import { issue } from "@radicula/core";
 import { REPORT_LENGTHS, reportHtml } from "@radicula/core/words";
 import { z } from "zod";
 import { answer, answering, refuse } from "@/server/answers";
-import { dataUrls, pdfFonts, photosIn, reportOf } from "@/server/report";
-import { reportPdf } from "@radicula/core/pdf";
+import { dataUrls, pdfOf, photosIn, reportOf } from "@/server/report";
 import { fileName } from "@/ui/text";
 
 export const dynamic = "force-dynamic";
@@ -23,9 +22,7 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
     if (as === "json") return answer(report);
     const photos = await photosIn(report);
     const isPdf = as === "pdf";
-    const body = isPdf
-      ? new Uint8Array(await reportPdf(report, await pdfFonts(), (id) => photos.get(id)))
-      : reportHtml(report, dataUrls(photos));
+    const body = isPdf ? new Uint8Array(await pdfOf(report, photos)) : reportHtml(report, dataUrls(photos));
     return new Response(body, {
       headers: {
         "Content-Type": isPdf ? "application/pdf" : "text/html; charset=utf-8",
