@@ -8,6 +8,8 @@ const config: NextConfig = {
   typescript: { ignoreBuildErrors: true }, // `npm run types` checks them, which is part of `npm test`
   outputFileTracingRoot: root,
   serverExternalPackages: ["pdfkit", "postgres", "elkjs", "piscina", "rate-limiter-flexible", "@node-rs/argon2"],
+  // packages that only gather others: a page takes what it uses of them
+  experimental: { optimizePackageImports: ["@rc-component/form", "@rc-component/util"] },
   poweredByHeader: false,
   headers: async () => [
     {

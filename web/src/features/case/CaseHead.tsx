@@ -1,9 +1,10 @@
 "use client";
-import { Button, Dropdown, type MenuProps } from "antd";
+import { Button, type MenuProps } from "antd";
 import Link from "next/link";
 import { Logo } from "@/ui/Logo";
 import { PersonButton } from "@/features/people/PersonButton";
 import { HeadLinks } from "@/features/site/SiteHead";
+import { MenuButton } from "@/ui/MenuButton";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import styles from "./Case.module.css";
 import { SavedWord } from "./SaveNote";
@@ -37,9 +38,14 @@ export function CaseHead() {
             This wiring
           </Link>
         ) : null}
-        <Dropdown trigger={["click"]} menu={{ items: useMore() }}>
-          <Button type="text">More</Button>
-        </Dropdown>
+        <MenuButton
+          items={useMore()}
+          button={(onClick) => (
+            <Button type="text" aria-haspopup="menu" onClick={onClick}>
+              More
+            </Button>
+          )}
+        />
         <Button type="text" onClick={() => sheets.open("help")} aria-label="Keys and help">
           ?
         </Button>

@@ -1,9 +1,9 @@
 "use client";
-import { App, Button, Dropdown, type MenuProps } from "antd";
+import { App, Button, type MenuProps } from "antd";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
 import { say } from "@/messages/issues";
+import { MenuButton } from "@/ui/MenuButton";
 import { Done, post } from "@/ui/send";
 import styles from "./SiteHead.module.css";
 
@@ -63,36 +63,20 @@ export function PutAwayMenu({
     ...(where === "archived" ? [] : [item("archived", "Archive")]),
     ...(where === "deleted" ? [] : [{ ...item("deleted", "Delete"), danger: true }]),
   ];
-  // a list of a thousand has a thousand of these: the menu comes with its first use
-  const [isUsed, setUsed] = useState(false);
-  const [isOpen, setOpen] = useState(false);
-  const button = (
-    <button
-      type="button"
-      className={styles.more}
-      aria-label={`More for ${name}`}
-      aria-haspopup="menu"
-      onClick={() => {
-        if (isUsed) return;
-        setUsed(true);
-        setOpen(true);
-      }}
-    >
-      ⋯
-    </button>
-  );
-  return isUsed ? (
-    <Dropdown
-      trigger={["click"]}
-      menu={{ items }}
-      placement="bottomRight"
-      open={isOpen}
-      onOpenChange={setOpen}
-      autoFocus
-    >
-      {button}
-    </Dropdown>
-  ) : (
-    button
+  return (
+    <MenuButton
+      items={items}
+      button={(onClick) => (
+        <button
+          type="button"
+          className={styles.more}
+          aria-label={`More for ${name}`}
+          aria-haspopup="menu"
+          onClick={onClick}
+        >
+          ⋯
+        </button>
+      )}
+    />
   );
 }

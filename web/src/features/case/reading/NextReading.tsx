@@ -11,8 +11,9 @@ import {
   connectorOf,
 } from "@radicula/core";
 import { rulesOut, unitOf, type Danger, type Instructor, type Namer, type Instruction } from "@radicula/core/words";
-import { Button, Dropdown } from "antd";
+import { Button } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { MenuButton } from "@/ui/MenuButton";
 import { inSheet } from "@/ui/focus";
 import { KEYS } from "@/ui/keys";
 import { Face } from "@/ui/Face";
@@ -234,20 +235,23 @@ function Otherwise(p: Props & { readonly canSayHow: boolean; readonly onHow: () 
         Another reading
       </button>
       {p.canSayHow ? (
-        <Dropdown
-          trigger={["click"]}
-          placement="bottomRight"
-          menu={{
-            items: [
-              { key: "how", label: "Measured differently", onClick: p.onHow },
-              { key: "sum", label: "Work it out", onClick: p.onSum },
-            ],
-          }}
-        >
-          <button type="button" className="link" aria-label="More about this reading">
-            More
-          </button>
-        </Dropdown>
+        <MenuButton
+          items={[
+            { key: "how", label: "Measured differently", onClick: p.onHow },
+            { key: "sum", label: "Work it out", onClick: p.onSum },
+          ]}
+          button={(onClick) => (
+            <button
+              type="button"
+              className="link"
+              aria-label="More about this reading"
+              aria-haspopup="menu"
+              onClick={onClick}
+            >
+              More
+            </button>
+          )}
+        />
       ) : null}
     </div>
   );

@@ -33,7 +33,6 @@ export function useSheets(wiring: Wiring, first: SheetName | undefined): Sheets 
     const timer = setTimeout(() => {
       void import("../scan/ScanSheet");
       void import("../intake/IntakeSheet");
-      void import("../seen/SeenSheet");
     }, PREFETCH_MS);
     return () => clearTimeout(timer);
   }, []);
