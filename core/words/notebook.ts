@@ -17,7 +17,7 @@ export const workText = (repairs: Lesson["repairs"]): string =>
 export const causeText = (l: Pick<Lesson, "found" | "repairs">): string =>
   l.found ?? (l.repairs.length ? workText(l.repairs) : "no cause was found");
 
-/** How sure it was, and what became of it: "Cured (97 %), still good when asked". */
+/** How sure it was, and what became of it: "Proof said 97 % cured, still good when asked". */
 export function becameText({ claimed, held, because, repairs }: Lesson): string {
   const proof =
     repairs.length === 0
@@ -26,7 +26,7 @@ export function becameText({ claimed, held, because, repairs }: Lesson): string 
         : "Not repaired"
       : claimed === undefined
         ? "Repaired, without a proof"
-        : `Cured (${shareText(claimed)})`;
+        : `Proof said ${shareText(claimed)} cured`;
   return repairs.length ? `${proof}, ${HELD_WORDS[held]}` : proof;
 }
 

@@ -82,6 +82,7 @@ function shop(number) {
     suspect: fault.place.id,
     repairs: [repairOf(fault)],
     claimed: 1,
+    notHeld: [],
     held: "notAsked",
     note: "",
     used: true,

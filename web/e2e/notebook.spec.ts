@@ -44,7 +44,7 @@ test("a closed job stands in the notebook, counts in the next job of its wiring,
   await page.goto(`${app.address}/notebook?find=Tug+11+spread`);
   const lesson = page.getByRole("listitem").filter({ hasText: "Terminal in X5 cavity 4 spread" });
   await expect(lesson).toContainText("What helped: repaired X5:4");
-  await expect(lesson).toContainText("Cured (97 %), not asked yet");
+  await expect(lesson).toContainText("Proof said 97 % cured, not asked yet");
   expect(await axeFindings(page)).toEqual([]);
 
   // the next job of this wiring begins with what it teaches
@@ -82,7 +82,7 @@ test("a closed job stands in the notebook, counts in the next job of its wiring,
   const back = { after: 4, batch: crypto.randomUUID(), entries: [{ type: "followedUp", at, result: "cameBack" }] };
   await send(request, "POST", `/api/jobs/${String(closed["id"])}/entries`, back);
   await page.reload();
-  await expect(lesson).toContainText("Counts nothing: it came back");
+  await expect(lesson).toContainText("Does not count: it came back");
   await expect(lesson).toContainText("The wrong wire colour in the drawing.");
 });
 

@@ -1,9 +1,10 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/react";
-import { heldBands, heldByWork, type Entry, type Lesson } from "@radicula/core";
+import { heldBands, heldByWork, notebookOf, type Entry, type Lesson } from "@radicula/core";
 import { App } from "antd";
 import { BeforeSheet } from "@/features/case/before/BeforeSheet";
 import { HowOftenHeld } from "@/features/notebook/HowOftenHeld";
 import { LessonRow } from "@/features/notebook/LessonRow";
+import { openFile } from "@/features/site/openFile";
 
 jest.mock("next/navigation", () => ({ useRouter: () => ({ refresh: jest.fn() }) }));
 
@@ -20,6 +21,7 @@ const lesson: Lesson = {
   suspect: "X5:4",
   repairs: [{ things: ["X5:4"], how: "repaired" }],
   claimed: 0.961,
+  notHeld: [],
   held: "stillGood",
   note: "",
   used: true,
@@ -45,7 +47,7 @@ describe("a lesson in the notebook", () => {
     render(<LessonRow lesson={lesson} jobId={null} />);
     expect(screen.getByText("Terminal in X5 cavity 4 corroded or spread")).toBeInTheDocument();
     expect(screen.getByText(/What helped: repaired X5:4/)).toBeInTheDocument();
-    expect(screen.getByText("Cured (96 %), still good when asked")).toBeInTheDocument();
+    expect(screen.getByText("Proof said 96 % cured, still good when asked")).toBeInTheDocument();
   });
   test("is switched off at once, and on again where the server does not take it", async () => {
     const asked = answering({ issues: [{ code: "server.no-such-lesson", path: [], params: {} }] }, false);
@@ -59,7 +61,7 @@ describe("a lesson in the notebook", () => {
   test("one that came back counts nothing, and has no switch", () => {
     render(<LessonRow lesson={{ ...lesson, held: "cameBack" }} jobId={null} />);
     expect(screen.queryByRole("switch")).toBeNull();
-    expect(screen.getByText("Counts nothing: it came back")).toBeInTheDocument();
+    expect(screen.getByText("Does not count: it came back")).toBeInTheDocument();
     expect(screen.getByText(/Did not last: repaired X5:4/)).toBeInTheDocument();
   });
   test("a note is added", async () => {
@@ -87,6 +89,17 @@ test("how often proofs held, in a table; nobody asked is said", () => {
   expect(screen.getByRole("row", { name: /95 % to 98 % 10 9 of 10/ })).toBeInTheDocument();
   render(<HowOftenHeld bands={heldBands([{ ...lesson, held: "notAsked" }])} work={[]} />);
   expect(screen.getByText(/Nobody was asked yet/)).toBeInTheDocument();
+});
+
+test("a notebook that is opened as a job or a wiring is told where it belongs, and nothing is sent", async () => {
+  const asked = answering({});
+  const bytes = Uint8Array.from(Buffer.from(JSON.stringify(notebookOf([lesson]))));
+  const file = { name: "notebook.json", size: bytes.length, arrayBuffer: () => Promise.resolve(bytes.buffer) };
+  for (const as of ["job", "wiring"] as const) {
+    const opened = await openFile(file as unknown as File, as);
+    expect(opened).toMatchObject({ ok: false, issues: [{ code: "file.other-sort", params: { sort: "notebook" } }] });
+  }
+  expect(asked).toEqual([]);
 });
 
 describe("seen before, on a job", () => {

@@ -26,6 +26,11 @@ export const Lesson = z.strictObject({
   because: z.enum(CLOSED_BECAUSE).optional(),
   claimed: z.number().min(0).max(1).optional().meta({ description: "How sure the proof was when the job was closed" }),
   held: z.enum(HELD).default("notAsked"),
+  notHeld: z
+    .array(z.strictObject({ how: z.enum(REPAIR_KINDS), claimed: z.number().min(0).max(1) }))
+    .max(8)
+    .default([])
+    .meta({ description: "Earlier repairs of this job that were proven, and came back" }),
   minutes: z.number().min(0).max(1e6).optional().meta({ description: "At the machine, by the logbook" }),
   note: z.string().max(2000).default("").meta({ description: "What somebody added later" }),
   used: z.boolean().default(true).meta({ description: "false: it is kept, and counts nothing" }),

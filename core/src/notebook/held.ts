@@ -21,9 +21,24 @@ const BANDS = [0, 0.7, 0.9, 0.95, 0.98, 1] as const;
 /** Two-sided 90 %: quantile of the normal distribution, value from memory. */
 const Z90 = 1.645;
 
+interface RepairHeld {
+  readonly how: string;
+  readonly claimed: number | undefined;
+  readonly held: Lesson["held"];
+}
+/** Every repair that was closed: the last of each job, and those that came back before it. */
+const proofsOf = (lessons: readonly Lesson[]): RepairHeld[] =>
+  lessons.flatMap(({ repairs, claimed, held, notHeld }) => {
+    const how = repairs.at(-1)?.how;
+    return [
+      ...notHeld.map((p): RepairHeld => ({ ...p, held: "cameBack" })),
+      ...(how === undefined ? [] : [{ how, claimed, held }]),
+    ];
+  });
+
 /** How often proofs held, by how sure they were: what was claimed at closing against what people said later. */
 export function heldBands(lessons: readonly Lesson[]): HeldBand[] {
-  const closed = lessons.filter((l) => l.claimed !== undefined && l.repairs.length > 0);
+  const closed = proofsOf(lessons).filter((p) => p.claimed !== undefined);
   return BANDS.slice(0, -1).map((from, i) => {
     const to = BANDS[i + 1]!;
     const inBand = closed.filter(({ claimed }) => claimed! >= from && (claimed! < to || to === 1));
@@ -54,9 +69,8 @@ export function heldByWork(lessons: readonly Lesson[]): {
   readonly held: number;
 }[] {
   const byHow = new Map<string, { asked: number; held: number }>();
-  for (const { repairs, held } of lessons) {
-    const how = repairs.at(-1)?.how;
-    if (how === undefined || held === "notAsked") continue;
+  for (const { how, held } of proofsOf(lessons)) {
+    if (held === "notAsked") continue;
     const at = byHow.get(how) ?? { asked: 0, held: 0 };
     byHow.set(how, { asked: at.asked + 1, held: at.held + (held === "cameBack" ? 0 : 1) });
   }

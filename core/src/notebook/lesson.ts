@@ -1,4 +1,4 @@
-import type { Case } from "../format/case.js";
+import type { Case, ClosedEntry, Entry, RepairedEntry } from "../format/case.js";
 import type { Lesson } from "../format/notebook.js";
 import { fold, type Folded } from "../logbook/fold.js";
 import { minutesTaken } from "../logbook/minutes.js";
@@ -45,6 +45,7 @@ export function lessonOf(
     repairs: because !== undefined && NOTHING_MENDED.has(because) ? [] : whatHelped(folded, closing.number),
     ...(because ? { because } : {}),
     ...(proof ? { claimed: proof.outcome.cured } : {}),
+    notHeld: proofsNotHeld(job.entries, folded.undone, closing.number),
     held: followUps.filter((f) => f.number > closing.number).at(-1)?.entry.result ?? "notAsked",
     minutes: Math.min(MOST_MINUTES, testing + repairing),
     note: "",
@@ -52,14 +53,35 @@ export function lessonOf(
   };
 }
 
-/** The last repair before the job was closed, and earlier ones at the places of the cause that was named. */
-function whatHelped({ repairs, verdict }: Folded, closed: number): Lesson["repairs"] {
-  const before = repairs.filter((r) => r.number < closed);
+/**
+ * The last repair before the job was closed, and earlier ones at the places of the cause that was named; none from
+ * before it came back.
+ */
+function whatHelped({ repairs, verdict, followUps }: Folded, closed: number): Lesson["repairs"] {
+  const back = followUps.filter((f) => f.number < closed && f.entry.result === "cameBack").at(-1)?.number ?? 0;
+  const before = repairs.filter((r) => r.number > back && r.number < closed);
   const places = new Set(verdict?.entry.suspect.split(" + "));
   return before
     .filter((r, i) => i === before.length - 1 || r.entry.things.some((t) => places.has(t)))
     .slice(-MOST_REPAIRS)
     .map(({ entry }) => ({ things: entry.things, how: entry.how }));
+}
+
+/** Earlier times at which this job was closed as repaired, and came back. */
+function proofsNotHeld(entries: readonly Entry[], undone: ReadonlySet<number>, until: number): Lesson["notHeld"] {
+  const found: Lesson["notHeld"] = [];
+  let repaired: RepairedEntry | undefined;
+  let closed: ClosedEntry | undefined;
+  entries.slice(0, until - 1).forEach((e, i) => {
+    if (undone.has(i + 1)) return;
+    if (e.type === "repaired") repaired = e;
+    if (e.type === "closed") closed = e;
+    if (e.type !== "followedUp" || e.result !== "cameBack") return;
+    const claimed = closed?.proof?.outcome.cured;
+    if (repaired && claimed !== undefined) found.push({ how: repaired.how, claimed });
+    closed = undefined;
+  });
+  return found.slice(-MOST_REPAIRS);
 }
 
 /** What all the parts that codes name pass through, wires left out. */

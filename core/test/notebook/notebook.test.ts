@@ -39,6 +39,7 @@ const lesson = (more: Partial<Lesson> = {}): Lesson => ({
   suspect: "S14",
   repairs: [{ things: ["S14"], how: "repaired" }],
   claimed: 0.97,
+  notHeld: [],
   held: "notAsked",
   note: "",
   used: true,
@@ -72,6 +73,21 @@ describe("what a closed job teaches", () => {
     const taught = lessonOf("job", { ...proven, entries: declined })!;
     expect(taught.repairs).toEqual([]);
     expect(lessonWeight(taught)).toBe(0);
+  });
+
+  test("closed again after it came back: the last repair helped, the proof that did not hold is counted", () => {
+    const closing = proven.entries.find((e) => e.type === "closed")!;
+    const again: Entry[] = [
+      ...proven.entries.filter((e) => e.type !== "followedUp"),
+      { type: "followedUp", at: AT, result: "cameBack" },
+      { type: "repaired", at: AT, things: ["X5:4"], how: "rewired" },
+      { ...closing, at: AT },
+    ];
+    const taught = lessonOf("job", { ...proven, entries: again })!;
+    expect(taught.repairs).toEqual([{ things: ["X5:4"], how: "rewired" }]);
+    expect(taught.notHeld).toMatchObject([{ how: "repaired" }]);
+    expect(heldByWork([taught])).toEqual([{ how: "repaired", asked: 1, held: 0 }]);
+    expect(heldBands([taught]).reduce((sum, b) => sum + b.asked - b.held, 0)).toBe(1);
   });
 
   test("what came back counts nothing, what held counts whole, an unsure proof half", () => {

@@ -92,7 +92,7 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
             {used ? "Counts in new jobs" : "Does not count"}
           </label>
         ) : (
-          <span className="muted">Counts nothing: {lesson.held === "cameBack" ? "it came back" : "not repaired"}</span>
+          <span className="muted">Does not count: {lesson.held === "cameBack" ? "it came back" : "not repaired"}</span>
         )}
       </span>
     </li>

@@ -40,6 +40,7 @@ export async function openFile(file: File, asked: "job" | "wiring"): Promise<Ope
   return to("wiring", await post("/api/wirings", { csv: text, name }, Made));
 }
 const NOT_OPENED: ReadonlySet<FileSort> = new Set([
+  "notebook",
   "graph",
   "netlist",
   "logbook",
