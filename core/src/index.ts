@@ -239,7 +239,7 @@ export { playProof, type ProvenJob, type ProvenJobOptions } from "./simulation/p
 export { RepairedPlaces } from "./diagnosis/cures.js";
 export type { Stage } from "./planner/plan.js";
 export { plannedMinutes } from "./planner/plannedMinutes.js";
-export { thinkAhead } from "./planner/thinkAhead.js";
+export { thinkAhead, warmUp } from "./planner/thinkAhead.js";
 export { CANDIDATE_KINDS, type CandidateKind } from "./planner/candidateKind.js";
 export { makePlan, type Plan } from "./planner/plan.js";
 export type { Weighed } from "./planner/ranking.js";

@@ -96,11 +96,7 @@ export class ReadingFamilies {
       const parts = partsOf(likelihoods, p);
       for (let k = p * steps; k < (p + 1) * steps; k++) {
         let log = 0;
-        for (const part of parts) {
-          let mean = 0;
-          for (let d = 0; d < width; d++) mean += product(part, k * width + d, d, presence);
-          log += Math.log(Math.max(mean / width, LEAST));
-        }
+        for (const part of parts) log += Math.log(Math.max(meanProduct(part, k * width, width, presence), LEAST));
         out[k] = log;
       }
     }
@@ -164,13 +160,24 @@ export class ReadingFamilies {
 }
 
 function partsOf(m: FamilyLikelihoods, severity: number): readonly FamilyLikelihoods[] {
-  const isByKind = m.arrays.map((a) => a.byKind[severity] === 1);
-  if (!isByKind.includes(true) || !isByKind.includes(false)) return [m];
-  return [true, false].map((kind) => ({
+  let kinds = 0;
+  for (const a of m.arrays) kinds += a.byKind[severity]!;
+  if (kinds === 0 || kinds === m.arrays.length) return [m];
+  return [1, 0].map((kind) => ({
     ...m,
-    arrays: m.arrays.filter((_, i) => isByKind[i] === kind),
-    healthy: m.healthy.filter((_, i) => isByKind[i] === kind),
+    arrays: m.arrays.filter((a) => a.byKind[severity] === kind),
+    healthy: m.healthy.filter((_, i) => m.arrays[i]!.byKind[severity] === kind),
   }));
+}
+
+/** Mean over draws and their steps, from one place of the likelihoods on, of the product over the readings. */
+function meanProduct(m: FamilyLikelihoods, from: number, width: number, presence: number): number {
+  let sum = 0;
+  if (presence === 1 && m.arrays.length === 1) {
+    const { of } = m.arrays[0]!;
+    for (let d = 0; d < width; d++) sum += of[from + d]!;
+  } else for (let d = 0; d < width; d++) sum += product(m, from + d, d, presence);
+  return sum / width;
 }
 
 function product(m: FamilyLikelihoods, at: number, draw: number, presence: number): number {

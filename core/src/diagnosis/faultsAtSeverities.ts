@@ -1,5 +1,4 @@
-import { distance } from "./likelihood.js";
-import { voltRange, spreads, likelihood } from "./likelihood.js";
+import { distance, likelihood, rootOfSquares, spreads, voltRange } from "./likelihood.js";
 import { logPriors, logCode } from "./codeWeights.js";
 import type { CodeEvidence, ReadingEvidence } from "./evidence.js";
 import { type CodeCover, emptyCover, addToCover, isEmpty } from "./codeCover.js";
@@ -133,7 +132,8 @@ function withReadings(
       const at = severity * draws + d;
       const v = predicted.at(at);
       const between = e.instrument === "ohmmeter" ? BETWEEN_LN_OHM : BETWEEN_SHARE * Math.abs(v);
-      fit += likelihood(e.instrument, e.value, v, Math.hypot(width[at]!, between, e.tolerance ?? 0), range) / used;
+      const spread = rootOfSquares(rootOfSquares(width[at]!, between), e.tolerance ?? 0);
+      fit += likelihood(e.instrument, e.value, v, spread, range) / used;
       moves[r]! += sigmasApart(v, healthy[r]!, e) / used;
     }
     fits[r] = Math.log(fit);

@@ -30,12 +30,12 @@ export function likelihood(
     return shownLikelihood(instrument, got, predicted, spread, (range - 3) / 1.5);
   if (Number.isNaN(predicted) && instrument === "scanTool") return slip / range; // the module would not have answered
   if (instrument === "clamp") {
-    const sigma = Math.hypot(CLAMP_FLOOR_AMPERE, CLAMP_SHARE * predicted, spread);
+    const sigma = rootOfSquares(rootOfSquares(CLAMP_FLOOR_AMPERE, CLAMP_SHARE * predicted), spread);
     const z = (got - predicted) / sigma;
     return ((1 - slip) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + slip / AMPERE_RANGE;
   }
   if (instrument !== "ohmmeter") {
-    const sigma = sigmaVolt(predicted, Math.hypot(spread, strayAt(instrument, predicted)));
+    const sigma = sigmaVolt(predicted, rootOfSquares(spread, strayAt(instrument, predicted)));
     const z = (got - predicted) / sigma;
     return ((1 - slip) * Math.exp(-0.5 * z * z)) / (sigma * SQRT_2PI) + slip / range;
   }
@@ -101,6 +101,8 @@ export function readingRange(instrument: Instrument, nominalVolt: number): numbe
 }
 
 const SQRT_2PI = Math.sqrt(2 * Math.PI);
+/** As `Math.hypot`, which takes care of overflow that volts and ohms never reach, and is many times slower for it. */
+export const rootOfSquares = (a: number, b: number) => Math.sqrt(a * a + b * b);
 /** ln(20 MΩ / 0.3 Ω), about the span of an ohmmeter */
 export const LN_OHM_RANGE = 18;
 export const voltRange = (nominalVolt: number) => nominalVolt * 1.5 + 3;
@@ -152,14 +154,16 @@ export function spreads(
   }
   const out = new Float64Array(count);
   const own = new Float64Array(draws);
+  const groups = new Int8Array(draws);
   for (let s = 0; s < count; s += draws) {
-    partDraws(at.subarray(s, s + draws), own);
+    if (!wanted.subarray(s, s + draws).includes(1)) continue;
+    partDraws(at.subarray(s, s + draws), own, groups);
     for (let i = s; i < s + draws; i++) {
       const v = at[i]!;
       if (v !== v) continue; // NaN
       const deviation = DRAW_KERNEL * own[i - s]!;
       if (!stepped) {
-        out[i] = Math.hypot(deviation, UNSTEPPED_SPREAD * Math.abs(v));
+        out[i] = rootOfSquares(deviation, UNSTEPPED_SPREAD * v);
         continue;
       }
       const below = i >= draws ? Math.abs(v - at[i - draws]!) : 0;
@@ -179,55 +183,91 @@ const FEW = 6;
 const FEW_OF_KIND = 4;
 const LONE = 0.03;
 
+/** Draws in the order of their values; lent to one call at a time. */
+let inOrder = new Int32Array(16);
+
 /**
  * Draws that differ by the kind of a device (an input pulled up or down) stand in groups apart: each group has a spread
  * of its own, or a reading between the two would look likely.
  * @param values one a draw; NaN or infinite where it has none @param into takes each draw's deviation
- * @returns the group of each draw; −1 where it has no value
+ * @param groups takes the group of each draw; −1 where it has no value
+ * @returns `groups`
  */
-export function partDraws(values: Float64Array, into: Float64Array): Int8Array {
-  const groups = new Int8Array(values.length).fill(-1);
-  const order = Array.from(values.keys())
-    .filter((d) => Number.isFinite(values[d]!))
-    .sort((a, b) => values[a]! - values[b]!);
-  const whole = order.length ? values[order.at(-1)!]! - values[order[0]!]! : 0;
+export function partDraws(
+  values: Float64Array,
+  into: Float64Array,
+  groups: Int8Array = new Int8Array(values.length),
+): Int8Array {
+  groups.fill(-1);
+  const count = sortDraws(values);
+  if (count === 0) return groups;
+  const order = inOrder;
+  const whole = values[order[count - 1]!]! - values[order[0]!]!;
   let last = 0;
-  const part = (list: readonly number[]): void => {
-    const range = values[list.at(-1)!]! - values[list[0]!]!;
-    const parted = (list.length < FEW ? FEW_PARTED : PARTED) * range;
-    for (let k = 1; k < list.length; k++)
-      if (values[list[k]!]! - values[list[k - 1]!]! > parted) {
-        part(list.slice(0, k));
-        part(list.slice(k));
+  const part = (from: number, to: number): void => {
+    const range = values[order[to - 1]!]! - values[order[from]!]!;
+    const parted = (to - from < FEW ? FEW_PARTED : PARTED) * range;
+    for (let k = from + 1; k < to; k++)
+      if (values[order[k]!]! - values[order[k - 1]!]! > parted) {
+        part(from, k);
+        part(k, to);
         return;
       }
-    const mean = list.reduce((sum, d) => sum + values[d]!, 0) / list.length;
-    const squares = list.reduce((sum, d) => sum + (values[d]! - mean) ** 2, 0) / list.length;
-    const least = list.length < FEW_OF_KIND ? LONE * whole : 0;
-    for (const d of list) {
-      into[d] = Math.max(Math.sqrt(squares), least);
-      groups[d] = last;
+    let mean = 0;
+    for (let k = from; k < to; k++) mean += values[order[k]!]!;
+    mean /= to - from;
+    let squares = 0;
+    for (let k = from; k < to; k++) squares += (values[order[k]!]! - mean) * (values[order[k]!]! - mean);
+    const least = to - from < FEW_OF_KIND ? LONE * whole : 0;
+    const deviation = Math.max(Math.sqrt(squares / (to - from)), least);
+    for (let k = from; k < to; k++) {
+      into[order[k]!] = deviation;
+      groups[order[k]!] = last;
     }
     last++;
   };
-  if (order.length) part(order);
+  part(0, count);
   return groups;
+}
+/** Sorts draws that have a value into `inOrder`, by insertion: they are few. @returns how many they are */
+function sortDraws(values: Float64Array): number {
+  if (inOrder.length < values.length) inOrder = new Int32Array(values.length);
+  let count = 0;
+  for (let d = 0; d < values.length; d++) {
+    const v = values[d]!;
+    if (!Number.isFinite(v)) continue;
+    let k = count++;
+    for (; k > 0 && values[inOrder[k - 1]!]! > v; k--) inOrder[k] = inOrder[k - 1]!;
+    inOrder[k] = d;
+  }
+  return count;
 }
 
 /** Within its kind a prediction moves less than this share of what lies between kinds. Judgement. */
 const WITHIN_KIND = 0.08;
 /** Whether draws stand in groups apart and hardly differ within them: the kind of a device is all they hang on. */
 export function isByKindAlone(values: Float64Array, groups: Int8Array): boolean {
-  const low: number[] = [];
-  const high: number[] = [];
-  groups.forEach((g, d) => {
-    if (g < 0) return;
-    low[g] = Math.min(low[g] ?? Infinity, values[d]!);
-    high[g] = Math.max(high[g] ?? -Infinity, values[d]!);
-  });
-  if (low.length < 2) return false;
-  const whole = Math.max(...high) - Math.min(...low);
-  return low.every((l, g) => high[g]! - l <= WITHIN_KIND * whole);
+  let kinds = 0;
+  let least = Infinity;
+  let most = -Infinity;
+  for (let d = 0; d < groups.length; d++) {
+    if (groups[d]! < 0) continue;
+    kinds = Math.max(kinds, groups[d]! + 1);
+    least = Math.min(least, values[d]!);
+    most = Math.max(most, values[d]!);
+  }
+  if (kinds < 2) return false;
+  for (let kind = 0; kind < kinds; kind++) {
+    let low = Infinity;
+    let high = -Infinity;
+    for (let d = 0; d < groups.length; d++) {
+      if (groups[d] !== kind) continue;
+      low = Math.min(low, values[d]!);
+      high = Math.max(high, values[d]!);
+    }
+    if (high - low > WITHIN_KIND * (most - least)) return false;
+  }
+  return true;
 }
 
 /**

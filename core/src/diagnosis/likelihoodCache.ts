@@ -43,6 +43,8 @@ export class LikelihoodCache {
   readonly readings = new Columns<ReadingLikelihoods>(KEPT_READINGS);
   /** ln, of the readings that hang on one unknown: [severity · steps + step] */
   readonly families = new Columns<Float64Array>(KEPT_FAMILIES);
+  /** of each reading by hypothesis, with the severities that codes alone leave: see `Reasons` */
+  readonly byCodesAlone = new Columns<number>(KEPT_READINGS);
   private codes: { readonly signature: string; readonly by: Map<Breadth, CodePosterior> } | undefined;
   private generation = -1;
 
@@ -69,5 +71,6 @@ export class LikelihoodCache {
   private forgetReadings(): void {
     this.readings.clear();
     this.families.clear();
+    this.byCodesAlone.clear();
   }
 }

@@ -9,7 +9,7 @@ import { logCode, logPriors } from "./codeWeights.js";
 import { isOneFluid } from "./commonSource.js";
 import type { Evidence, ReadingEvidence } from "./evidence.js";
 import { readingName } from "./readingWeights.js";
-import { likelihood, spreads, voltRange } from "./likelihood.js";
+import { likelihood, rootOfSquares, spreads, voltRange } from "./likelihood.js";
 
 /** How many sets of each size are weighed exactly, and severities tried of each fault in a pair. Judgement: time. */
 const MOST_PAIRS = 160;
@@ -71,7 +71,7 @@ function soundFits(predictor: Predictor, readings: ToExplain["readings"]): Float
     const width = spreads(predicted, wanted, predictor.draws, e.instrument, 1, true);
     let sum = 0;
     for (let d = 0; d < predictor.draws; d++)
-      sum += likelihood(e.instrument, e.value, predicted.at(d), Math.hypot(width[d]!, e.tolerance ?? 0), range);
+      sum += likelihood(e.instrument, e.value, predicted.at(d), rootOfSquares(width[d]!, e.tolerance ?? 0), range);
     return Math.log(sum / predictor.draws);
   });
 }

@@ -70,8 +70,12 @@ class ReadingCloud {
   private readonly steps: number;
   private readonly fine: number;
   private readonly ohms: boolean;
-  /** of the severity in hand: what each draw predicts, on the scale it is judged on, and how far its kind spreads */
+  private readonly range: number;
+  /** what is predicted by severity place and draw, [place · used + draw]: as it is, and on the scale it is judged on */
+  private readonly plain: Float64Array;
   private readonly scaled: Float64Array;
+  /** of the severity in hand: the kind each draw is of, and how far that kind spreads */
+  private readonly groups: Int8Array;
   private readonly deviations: Float64Array;
   /** severities are tried at grid points next to each other; several faults at a few severities each are not */
   private readonly others: number[][][] | undefined;
@@ -84,31 +88,36 @@ class ReadingCloud {
     private readonly e: ReadingEvidence,
     private readonly wanted: Uint8Array,
     order: readonly number[] | undefined,
-    private readonly at: (p: number, d: number) => number,
+    at: (p: number, d: number) => number,
   ) {
     const { stepped, samples, severities } = predictor.hypotheses[h]!;
     this.count = samples / predictor.draws;
     this.used = predictor.drawsUsed(h);
-    this.scaled = new Float64Array(this.used);
+    this.groups = new Int8Array(this.used);
     this.deviations = new Float64Array(this.used);
     this.steps = severitySteps(predictor, h);
     this.fine = drawSteps(order);
     this.ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
+    this.range = voltRange(predictor.wiring.nominalVolt);
+    this.plain = new Float64Array(this.count * this.used);
+    for (let p = 0; p < this.count; p++)
+      if (this.isWanted(p)) for (let d = 0; d < this.used; d++) this.plain[p * this.used + d] = at(p, d);
+    this.scaled = this.ohms ? this.plain.map((v) => Math.log(v + DEFAULTS.reading.ohmFloor)) : this.plain;
     this.others = stepped ? undefined : differingInOneFault(severities);
     const kept = order?.filter((d) => d < this.used);
     this.neighbours = kept && neighboursIn(kept, this.used);
   }
 
   likelihoods(): ReadingLikelihoods {
-    const { count, used, steps, fine } = this;
+    const { count, used, steps, fine, groups } = this;
     const out = new Float32Array(count * steps * used * fine);
     const byKind = new Uint8Array(count);
     for (let p = 0; p < count; p++) {
       if (!this.isWanted(p)) continue;
-      for (let d = 0; d < used; d++) this.scaled[d] = this.scale(this.at(p, d));
-      const groups = partDraws(this.scaled, this.deviations);
-      if (isByKindAlone(this.scaled, groups)) byKind[p] = 1;
-      for (let d = 0; d < used; d++) this.write(p, d, groups, out);
+      const own = this.scaled.subarray(p * used, (p + 1) * used);
+      partDraws(own, this.deviations, groups);
+      if (isByKindAlone(own, groups)) byKind[p] = 1;
+      for (let d = 0; d < used; d++) this.write(p, d, out);
     }
     return { of: out, byKind };
   }
@@ -116,76 +125,67 @@ class ReadingCloud {
   private isWanted(p: number): boolean {
     return p >= 0 && p < this.count && this.wanted[p * this.predictor.draws] === 1;
   }
-  /** readings of ohms are judged on the logarithm */
-  private scale(v: number): number {
-    return this.ohms ? Math.log(v + DEFAULTS.reading.ohmFloor) : v;
-  }
-
   /** The likelihoods of one severity and draw, at every step between it and its neighbours. */
-  private write(p: number, d: number, groups: Int8Array, out: Float32Array): void {
-    const { steps, fine, used, e, at } = this;
+  private write(p: number, d: number, out: Float32Array): void {
+    const { steps, fine, used, e, range, plain } = this;
     const below = this.isWanted(p - 1) ? p - 1 : -1;
     const above = this.isWanted(p + 1) ? p + 1 : -1;
-    const here = at(p, d);
-    const along = this.alongUnknown(p, d, groups);
-    const deviation = along.isAlone && groups[d]! >= 0 ? DRAW_KERNEL * this.deviations[d]! : 0;
+    const here = plain[p * used + d]!;
+    const low = this.ofOneKind(d, this.neighbours?.below[d] ?? -1);
+    const high = this.ofOneKind(d, this.neighbours?.above[d] ?? -1);
+    const down = this.way(p, d, p, low);
+    const up = this.way(p, d, p, high);
+    const isAlone = low < 0 && high < 0 && this.groups[d]! >= 0;
+    const deviation = isAlone ? DRAW_KERNEL * this.deviations[d]! : 0;
     const severityGap = this.others
       ? this.gapToOthers(p, d)
-      : ((0.5 * SEVERITY_KERNEL) / steps) * (this.gap(p, below, d) + this.gap(p, above, d));
-    const width = Math.hypot(severityGap, deviation, ((0.5 * SEVERITY_KERNEL) / fine) * along.gap, e.tolerance ?? 0);
-    const range = voltRange(this.predictor.wiring.nominalVolt);
+      : ((0.5 * SEVERITY_KERNEL) / steps) * (Math.abs(this.way(p, d, below, d)) + Math.abs(this.way(p, d, above, d)));
+    const gap = ((0.5 * SEVERITY_KERNEL) / fine) * (Math.abs(up) + Math.abs(down));
+    const tolerance = e.tolerance ?? 0;
+    const width = Math.sqrt(severityGap * severityGap + deviation * deviation + gap * gap + tolerance * tolerance);
     for (let k = 0; k < steps; k++) {
       const t = (k + 0.5) / steps - 0.5;
       const next = t < 0 ? below : above;
-      const base = next < 0 ? here : interpolate(here, at(next, d), Math.abs(t), e.instrument);
+      const base = next < 0 ? here : interpolate(here, plain[next * used + d]!, Math.abs(t), e.instrument);
+      const at = ((p * steps + k) * used + d) * fine;
       for (let j = 0; j < fine; j++) {
-        const v = this.neighbours && base < Infinity ? this.shifted(base, along.shift((j + 0.5) / fine - 0.5)) : base;
-        out[((p * steps + k) * used + d) * fine + j] = likelihood(e.instrument, e.value, v, width, range);
+        const u = (j + 0.5) / fine - 0.5;
+        const v =
+          this.neighbours && base < Infinity
+            ? this.shifted(base, u < 0 ? part(-u, down, low, up) : part(u, up, high, down))
+            : base;
+        out[at + j] = likelihood(e.instrument, e.value, v, width, range);
       }
     }
   }
 
-  private gap(p: number, q: number, d: number): number {
-    if (q < 0) return 0;
-    const g = Math.abs(this.scale(this.at(q, d)) - this.scale(this.at(p, d)));
-    return g < Infinity ? g : 0; // NaN too
+  /** How far it is from one prediction to another, on the scale readings are judged on; 0 where either is none. */
+  private way(p: number, d: number, q: number, other: number): number {
+    if (q < 0 || other < 0) return 0;
+    const way = this.scaled[q * this.used + other]! - this.scaled[p * this.used + d]!;
+    return Math.abs(way) < Infinity ? way : 0; // NaN too
   }
   /** what lies between the few severities tried is as far as the nearest that differs in one fault alone */
   private gapToOthers(p: number, d: number): number {
-    const x = this.scale(this.at(p, d));
     let squares = 0;
     for (const list of this.others![p]!) {
       let least = Infinity;
       for (const q of list) {
-        const g = Math.abs(this.scale(this.at(q, d)) - x);
+        const g = Math.abs(this.scaled[q * this.used + d]! - this.scaled[p * this.used + d]!);
         if (g < least) least = g;
       }
       if (least < Infinity) squares += (SEVERITY_KERNEL * least) ** 2;
     }
     return Math.sqrt(squares);
   }
-
-  /** How the prediction moves along the unknown that drives the reading. Beyond the last draw it goes on as it came. */
-  private alongUnknown(p: number, d: number, groups: Int8Array): Along {
-    const alike = (q: number) => (q >= 0 && groups[q] === groups[d] ? q : -1);
-    const low = alike(this.neighbours?.below[d] ?? -1);
-    const high = alike(this.neighbours?.above[d] ?? -1);
-    const x = this.scale(this.at(p, d));
-    const to = (q: number) => {
-      if (q < 0) return 0;
-      const g = this.scale(this.at(p, q)) - x;
-      return Math.abs(g) < Infinity ? g : 0;
-    };
-    const up = to(high);
-    const down = to(low);
-    const outward = (u: number, inside: number) => -inside * u * OUTWARD;
-    const shift = (u: number) =>
-      u < 0 ? (low >= 0 ? down * -u : outward(-u, up)) : high >= 0 ? up * u : outward(u, down);
-    return { gap: Math.abs(up) + Math.abs(down), shift, isAlone: low < 0 && high < 0 };
+  /** The next draw along the unknown that drives the reading, if it is of the same kind; else −1. */
+  private ofOneKind(d: number, next: number): number {
+    return next >= 0 && this.groups[next] === this.groups[d] ? next : -1;
   }
   private shifted(base: number, shift: number): number {
     if (!this.ohms) return base + shift;
-    return Math.max(0, Math.exp(this.scale(base) + shift) - DEFAULTS.reading.ohmFloor);
+    const { ohmFloor } = DEFAULTS.reading;
+    return Math.max(0, (base + ohmFloor) * Math.exp(shift) - ohmFloor);
   }
 }
 /**
@@ -193,12 +193,11 @@ class ReadingCloud {
  * Judgement.
  */
 const OUTWARD = 2.5;
-/** How a prediction moves along its unknown; `isAlone` where no other draw of its kind tells. */
-interface Along {
-  readonly gap: number;
-  readonly shift: (u: number) => number;
-  readonly isAlone: boolean;
-}
+/**
+ * How far a prediction moves on part of the way to the next draw. Where there is none it goes on outward as it came.
+ * @param way to the next draw, `next` its number or −1 @param back from the draw on the other side
+ */
+const part = (u: number, way: number, next: number, back: number) => (next >= 0 ? way * u : -back * u * OUTWARD);
 /** For each choice of severities and each fault of several: the choices that differ in that fault alone. */
 function differingInOneFault(choices: readonly (readonly number[])[]): number[][][] {
   return choices.map((own) =>

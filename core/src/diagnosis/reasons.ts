@@ -6,7 +6,9 @@ import { clueAnywhere, clueLikelihood } from "./clues.js";
 import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
 import { distance } from "./likelihood.js";
-import { likelihood, readingRange, spreads, voltRange } from "./likelihood.js";
+import { likelihood, readingRange, rootOfSquares, spreads, voltRange } from "./likelihood.js";
+import { LikelihoodCache } from "./likelihoodCache.js";
+import { readingName } from "./readingWeights.js";
 import type { MixtureComponent, Posterior } from "./posterior.js";
 
 /** Why one piece of evidence speaks for or against a suspect, as data. */
@@ -40,13 +42,16 @@ const OTHERS_LEAST = 1e-3;
 const OTHERS_MOST = 80;
 
 const NO_DRAWS: ReadonlyMap<string, Float64Array> = new Map();
+/** A fault of "the others", and ln likelihood of each piece of evidence in it. */
+interface Other {
+  readonly hypothesis: number;
+  readonly share: number;
+  readonly fit: Float64Array;
+}
 /** Works out reasons for several suspects of one belief: what "the others" make of the evidence is found once. */
 export class Reasons {
-  private readonly others: readonly {
-    readonly hypothesis: number;
-    readonly share: number;
-    readonly fit: Float64Array;
-  }[];
+  /** what "the others" make of the evidence; found when a reading is first asked about */
+  private foundOthers: readonly Other[] | undefined;
   private readonly before: Float64Array;
   private readonly nominalVolt: number;
   constructor(
@@ -56,78 +61,69 @@ export class Reasons {
     factors?: Float64Array,
   ) {
     this.nominalVolt = predictor.wiring.nominalVolt;
-    const list = [...posterior.samplesByCodes]
-      .map(([hypothesis, weights]) => ({ hypothesis, share: posterior.shareByCodes[hypothesis]!, weights }))
-      .filter((o) => o.share >= OTHERS_LEAST)
-      .sort((a, b) => b.share - a.share)
-      .slice(0, OTHERS_MOST);
-    this.others = list.map((o) => ({
-      hypothesis: o.hypothesis,
-      share: o.share,
-      fit: Float64Array.from(evidence, (e) =>
-        e.kind === "code"
-          ? 0
-          : this.fit(
-              {
-                hypothesis: o.hypothesis,
-                presence: 1,
-                misplaced: undefined,
-                share: o.share,
-                weights: o.weights,
-                steps: undefined,
-                draws: NO_DRAWS,
-              },
-              e,
-            ),
-      ),
-    }));
     this.before = priorFit(predictor, evidence, factors);
   }
 
-  /** @param components those of the suspect, strongest first; none for "not in this wiring" */
-  of(components: readonly MixtureComponent[]): Reason[] {
+  private get others(): readonly Other[] {
+    if (!this.foundOthers) {
+      const { posterior, evidence } = this;
+      const list = [...posterior.samplesByCodes]
+        .map(([hypothesis, weights]) => ({ hypothesis, share: posterior.shareByCodes[hypothesis]!, weights }))
+        .filter((o) => o.share >= OTHERS_LEAST)
+        .sort((a, b) => b.share - a.share)
+        .slice(0, OTHERS_MOST);
+      this.foundOthers = list.map((o) => ({
+        hypothesis: o.hypothesis,
+        share: o.share,
+        fit: Float64Array.from(evidence, (e) => (e.kind === "code" ? 0 : this.fitByCodes(o, e))),
+      }));
+    }
+    return this.foundOthers;
+  }
+  /** ln likelihood of one piece of evidence in a fault with what codes alone leave of it */
+  private fitByCodes(
+    o: { readonly hypothesis: number; readonly share: number; readonly weights: Float64Array },
+    e: Exclude<Evidence, { kind: "code" }>,
+  ): number {
+    const work = () => this.fit({ ...o, presence: 1, misplaced: undefined, steps: undefined, draws: NO_DRAWS }, e);
+    if (e.kind === "clue") return work();
+    const known = LikelihoodCache.of(this.predictor).byCodesAlone.column(readingName(e));
+    let fit = known.get(o.hypothesis);
+    if (fit === undefined) known.set(o.hypothesis, (fit = work()));
+    return fit;
+  }
+
+  /**
+   * @param components those of the suspect, strongest first; none for "not in this wiring"
+   * @param onlyCodes leaves out readings and signs, which take longer
+   */
+  of(components: readonly MixtureComponent[], onlyCodes = false): Reason[] {
+    return this.evidence.flatMap((e, i) => (onlyCodes && e.kind !== "code" ? [] : [this.reason(components, e, i)]));
+  }
+  private reason(components: readonly MixtureComponent[], e: Evidence, i: number): Reason {
     const total = components.reduce((sum, w) => sum + w.share, 0);
     const own = new Set(components.map((w) => w.hypothesis));
     const used = components.slice(0, 8);
     const lead = used[0];
-    return this.evidence.map((e, i) => {
-      const fit = lead
-        ? Math.log(used.reduce((sum, w) => sum + (w.share / total) * Math.exp(this.fit(w, e)), 0))
-        : this.fitNotHere(e);
-      const others = e.kind === "code" ? this.before[i]! : this.averageOfOthers(own, i, !lead);
-      const expected = lead ? this.expected(lead, e) : NaN;
-      const base = { number: e.number, weight: fit - others, expected };
-      if (e.kind === "code")
-        return {
-          ...base,
-          kind: "code",
-          about: this.predictor.monitors[e.monitor]!.code.id,
-          got: e.present ? 1 : 0,
-          sigmas: 0,
-          fits: true,
-        };
-      if (e.kind === "clue") {
-        const { type } = e.clue;
-        return {
-          ...base,
-          kind: "clue",
-          clue: type,
-          about: aboutOf(e.clue),
-          got: isYes(e.clue) ? 1 : 0,
-          sigmas: 0,
-          fits: true,
-        };
-      }
-      return {
-        ...base,
-        kind: e.instrument,
-        about: e.point,
-        got: e.value,
-        sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument, e.tolerance), 99),
-        fits:
-          !lead || Math.exp(fit) > (SLIP_MARGIN * DEFAULTS.reading.slip) / readingRange(e.instrument, this.nominalVolt),
-      };
-    });
+    const fit = lead
+      ? Math.log(used.reduce((sum, w) => sum + (w.share / total) * Math.exp(this.fit(w, e)), 0))
+      : this.fitNotHere(e);
+    const others = e.kind === "code" ? this.before[i]! : this.averageOfOthers(own, i, !lead);
+    const expected = lead ? this.expected(lead, e) : NaN;
+    const base = { number: e.number, weight: fit - others, expected, sigmas: 0, fits: true };
+    if (e.kind === "code")
+      return { ...base, kind: "code", about: this.predictor.monitors[e.monitor]!.code.id, got: e.present ? 1 : 0 };
+    if (e.kind === "clue")
+      return { ...base, kind: "clue", clue: e.clue.type, about: aboutOf(e.clue), got: isYes(e.clue) ? 1 : 0 };
+    const slipped = (SLIP_MARGIN * DEFAULTS.reading.slip) / readingRange(e.instrument, this.nominalVolt);
+    return {
+      ...base,
+      kind: e.instrument,
+      about: e.point,
+      got: e.value,
+      sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument, e.tolerance), 99),
+      fits: !lead || Math.exp(fit) > slipped,
+    };
   }
 
   private averageOfOthers(own: ReadonlySet<number>, i: number, skipNotHere: boolean): number {
@@ -175,19 +171,13 @@ export class Reasons {
     const wanted = Uint8Array.from(weights, (x) => (x > 1e-4 ? 1 : 0));
     const predicted = predictor.predictAt(h, e, wanted);
     const width = spreads(predicted, wanted, predictor.draws, e.instrument, 1, stepped);
+    const range = voltRange(this.nominalVolt);
+    const tolerance = e.tolerance ?? 0;
     let mean = 0;
-    weights.forEach((x, s) => {
+    for (let s = 0; s < weights.length; s++)
       if (wanted[s])
         mean +=
-          x *
-          likelihood(
-            e.instrument,
-            e.value,
-            predicted.at(s),
-            Math.hypot(width[s]!, e.tolerance ?? 0),
-            voltRange(this.nominalVolt),
-          );
-    });
+          weights[s]! * likelihood(e.instrument, e.value, predicted.at(s), rootOfSquares(width[s]!, tolerance), range);
     return Math.max(mean, 1e-12);
   }
   private expected(w: MixtureComponent, e: Evidence): number {

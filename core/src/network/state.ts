@@ -58,6 +58,13 @@ export function conditionsOf(
 
 /** One name for equal states, whatever order things stand in. */
 export function stateName(s: State): string {
+  let name = names.get(s);
+  if (name === undefined) names.set(s, (name = nameOf(s)));
+  return name;
+}
+/** Names by state: states are never altered, and asked for their names all the time. */
+const names = new WeakMap<State, string>();
+function nameOf(s: State): string {
   const plain = `${s.key} -${[...s.unplugged].sort().join(",")}`;
   const more = [s.stimulus, s.jumpers, s.loads, s.pulled, s.breakers, s.asleep];
   return more.some((x) => x !== undefined) ? `${plain} ${JSON.stringify(more)}` : plain;

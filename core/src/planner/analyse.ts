@@ -95,11 +95,14 @@ const schoolOf = (folded: Folded): Policy =>
 const knownReasons = new WeakMap<Plan["grouped"], readonly (readonly Reason[])[]>();
 function reasonsOf(
   plan: Plan,
+  isRough: boolean,
   make: () => (s: Suspect, i: number) => readonly Reason[],
 ): readonly (readonly Reason[])[] {
   const { grouped } = plan;
   let known = knownReasons.get(grouped);
-  if (!known) knownReasons.set(grouped, (known = grouped.suspects.slice(0, LISTED_SUSPECTS).map(make())));
+  if (known) return known;
+  known = grouped.suspects.slice(0, LISTED_SUSPECTS).map(make());
+  if (!isRough) knownReasons.set(grouped, known);
   return known;
 }
 
@@ -115,9 +118,10 @@ function view(
   const { gathered, posterior } = belief;
   const { evidence, folded } = gathered;
   const componentsOf = (i: number) => posterior.components.filter((_, w) => plan.grouped.of[w] === i);
-  const reasons = reasonsOf(plan, () => {
+  // a first suggestion says of all but the leader only which codes they explain
+  const reasons = reasonsOf(plan, quick, () => {
     const all = new Reasons(predictor, posterior, evidence, folded.intake ? gathered.factors : undefined);
-    return (s, i) => all.of(s.type === "notHere" ? [] : componentsOf(i));
+    return (s, i) => all.of(s.type === "notHere" ? [] : componentsOf(i), quick && i > 0);
   });
   const views = plan.grouped.suspects.slice(0, LISTED_SUSPECTS).map((s, i): SuspectView => {
     const list = reasons[i]!;

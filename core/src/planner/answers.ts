@@ -83,11 +83,11 @@ function joinSameMeaning(joint: JointDistribution, runs: readonly Run[]): Answer
 
 function answerOf(joint: JointDistribution, { from, to }: Run): Answer {
   const ohms = joint.instrument === "ohmmeter";
-  const bySuspect = new Float64Array(joint.groups);
+  const bySuspect = new Float64Array(joint.suspects);
   let share = 0;
   let value = 0;
   for (let b = from; b <= to; b++) {
-    for (let g = 0; g < joint.groups; g++) bySuspect[g] = bySuspect[g]! + joint.at(b, g);
+    for (let g = 0; g < joint.suspects; g++) bySuspect[g] = bySuspect[g]! + joint.at(b, g);
     const own = joint.share(b);
     share += own;
     const middle = joint.middle(b);

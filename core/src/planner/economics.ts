@@ -63,11 +63,8 @@ function stillWrong(plan: Plan): number {
   let total = 0;
   for (let b = 0; b < joint.bins; b++) {
     let most = 0;
-    for (let g = 0; g < joint.groups; g++) {
-      const p = joint.p[b * joint.groups + g]!;
-      most = Math.max(most, p);
-      total += p;
-    }
+    for (let suspect = 0; suspect < joint.suspects; suspect++) most = Math.max(most, joint.at(b, suspect));
+    total += joint.share(b);
     right += most;
   }
   return total > 0 ? 1 - right / total : 1;

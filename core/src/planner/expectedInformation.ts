@@ -1,9 +1,9 @@
-import { sigmaLnOhm, sigmaVolt } from "../diagnosis/likelihood.js";
+import { rootOfSquares, sigmaLnOhm, sigmaVolt } from "../diagnosis/likelihood.js";
 import type { Instrument } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Candidate } from "./candidate.js";
 import { Forecast, type Expected } from "./forecast.js";
-import { edgesOf, JointDistribution } from "./jointDistribution.js";
+import { edgesOf, JointColumns, JointDistribution } from "./jointDistribution.js";
 import type { ParticleBelief } from "./particles.js";
 
 /** Widens what a few draws make of the spread: a student's caution with few samples. */
@@ -14,6 +14,7 @@ const YES_NO = Float64Array.from([0, 0.5]);
 /** Makes joints of answers and suspects for one belief. */
 export class ExpectedInformation {
   private readonly forecast: Forecast;
+  private readonly columns: JointColumns;
   private readonly edges = new Map<Instrument, Float64Array>();
   /**
    * @param blurVolt widens every prediction, so that only plain differences count
@@ -26,6 +27,7 @@ export class ExpectedInformation {
     private readonly rough = false,
   ) {
     this.forecast = new Forecast(predictor, belief, rough);
+    this.columns = columnsOf(belief);
   }
   /** one joint for each point of the candidate */
   joints(c: Candidate): JointDistribution[] {
@@ -39,7 +41,7 @@ export class ExpectedInformation {
   }
 
   private clueJoint(c: Candidate): JointDistribution {
-    const joint = new JointDistribution(YES_NO, this.belief.suspects, "none");
+    const joint = new JointDistribution(YES_NO, this.columns, "none");
     for (const a of this.belief.particles) {
       const yes = this.forecast.yes(a, c);
       joint.add(1, a.suspect, a.weight * yes);
@@ -56,7 +58,7 @@ export class ExpectedInformation {
   private jointAt(c: Candidate, point: string, instrument: Instrument): JointDistribution {
     let edges = this.edges.get(instrument);
     if (!edges) this.edges.set(instrument, (edges = edgesOf(instrument, this.predictor.wiring.nominalVolt)));
-    const joint = new JointDistribution(edges, this.belief.suspects, instrument);
+    const joint = new JointDistribution(edges, this.columns, instrument);
     for (const a of this.belief.particles) {
       const there = this.forecast.there(a, c, point);
       const { presence } = a.component;
@@ -80,11 +82,17 @@ export class ExpectedInformation {
       if (e.overload > 0) joint.add(joint.bins - 1, suspect, weight * e.overload);
       if (e.overload < 1)
         joint.smear(e.mean, sigmaLnOhm(Math.exp(e.mean), spread * e.deviation), suspect, weight * (1 - e.overload));
-    } else joint.smear(e.mean, sigmaVolt(e.mean, Math.hypot(spread * e.deviation, this.blurVolt)), suspect, weight);
+    } else joint.smear(e.mean, sigmaVolt(e.mean, rootOfSquares(spread * e.deviation, this.blurVolt)), suspect, weight);
   }
 }
 
-function evenly(joint: JointDistribution, group: number, share: number) {
+/** Columns for the suspects that a belief plans for. */
+export function columnsOf({ particles, notHere, suspects }: ParticleBelief): JointColumns {
+  const counted = particles.map((a) => a.suspect);
+  return new JointColumns(notHere.suspect >= 0 ? [...counted, notHere.suspect] : counted, suspects);
+}
+
+function evenly(joint: JointDistribution, suspect: number, share: number) {
   const bins = joint.bins - 1;
-  for (let b = 0; b < bins; b++) joint.add(b, group, share / bins);
+  for (let b = 0; b < bins; b++) joint.add(b, suspect, share / bins);
 }

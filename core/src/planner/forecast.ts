@@ -217,7 +217,7 @@ function gatherSteps(
   const width = gaps === 0 ? 0 : ((SEVERITY_KERNEL / steps.length) * (below.gaps + above.gaps)) / gaps;
   return {
     mean,
-    deviation: Math.hypot(Math.sqrt(Math.max(0, meanSquare / all - mean * mean)), width),
+    deviation: Math.sqrt(Math.max(0, meanSquare / all - mean * mean) + width * width),
     overload: overload / (overload + finite),
   };
 }

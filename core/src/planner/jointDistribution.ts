@@ -13,12 +13,43 @@ export function edgesOf(instrument: Instrument, nominalVolt: number): Float64Arr
   return Float64Array.from(edges);
 }
 
+/** The edges of ohms on the scale that they are judged on, by the edges. */
+const ends = new WeakMap<Float64Array, Float64Array>();
+function endsOf(edges: Float64Array): Float64Array {
+  let known = ends.get(edges);
+  if (!known) ends.set(edges, (known = edges.map((e) => Math.log(e + DEFAULTS.reading.ohmFloor))));
+  return known;
+}
+
 /** An ohmmeter is only offered where the circuit is live with less than this probability: voltage first. */
 const LIVE_MOST = 0.05;
-/** Probability of each answer together with each suspect: p[bin · suspects + suspect]. For ohms the last bin is OL. */
+/** Suspects that have a column of numbers; the others have no share in any answer. */
+export class JointColumns {
+  /** suspects in order, one a column */
+  readonly suspects: Int32Array;
+  private readonly columns: Int32Array;
+  /** @param suspects numbers of those that may share in an answer, any order, also twice @param of how many */
+  constructor(
+    suspects: Iterable<number>,
+    readonly of: number,
+  ) {
+    this.suspects = Int32Array.from(new Set(suspects)).sort();
+    this.columns = new Int32Array(of).fill(-1);
+    this.suspects.forEach((suspect, column) => {
+      this.columns[suspect] = column;
+    });
+  }
+  /** The column of a suspect, or −1. */
+  at(suspect: number): number {
+    return this.columns[suspect]!;
+  }
+}
+
+/** Probability of each answer together with each suspect: p[bin · columns + column]. For ohms the last bin is OL. */
 export class JointDistribution {
   readonly bins: number;
-  readonly p: Float64Array;
+  private readonly p: Float64Array;
+  private readonly width: number;
   /** probability that the circuit is live, so that an ohmmeter shows nothing */
   live = 0;
   get isLive(): boolean {
@@ -28,20 +59,27 @@ export class JointDistribution {
   private readonly ends: Float64Array;
   constructor(
     readonly edges: Float64Array,
-    readonly groups: number,
+    readonly columns: JointColumns,
     readonly instrument: Instrument | "none",
   ) {
-    this.ends = instrument === "ohmmeter" ? edges.map((e) => Math.log(e + DEFAULTS.reading.ohmFloor)) : edges;
+    this.ends = instrument === "ohmmeter" ? endsOf(edges) : edges;
     this.bins = edges.length; // edges.length − 1 bins and OL; without an instrument: no and yes
-    this.p = new Float64Array(this.bins * groups);
+    this.width = columns.suspects.length;
+    this.p = new Float64Array(this.bins * this.width);
   }
-  add(bin: number, group: number, share: number) {
-    this.p[bin * this.groups + group] = this.p[bin * this.groups + group]! + share;
+  /** how many suspects there are, with a column or without */
+  get suspects(): number {
+    return this.columns.of;
+  }
+  add(bin: number, suspect: number, share: number) {
+    const i = bin * this.width + this.columns.at(suspect);
+    this.p[i] = this.p[i]! + share;
   }
 
   /** a normal around μ, volt or ln ohm */
-  smear(mu: number, sigma: number, group: number, share: number) {
-    const { ends } = this;
+  smear(mu: number, sigma: number, suspect: number, share: number) {
+    const { ends, p, width } = this;
+    const column = this.columns.at(suspect);
     const last = ends.length - 2;
     let first = 0;
     let high = last;
@@ -55,14 +93,14 @@ export class JointDistribution {
     for (let bin = first; bin <= last; bin++) {
       const z = (ends[bin + 1]! - mu) / sigma;
       const upTo = bin === last || z > 3.5 ? 1 : phi(z);
-      this.add(bin, group, share * (upTo - below));
+      p[bin * width + column] = p[bin * width + column]! + share * (upTo - below);
       below = upTo;
       if (upTo === 1) break;
     }
   }
   share(bin: number): number {
     let sum = 0;
-    for (let g = 0; g < this.groups; g++) sum += this.p[bin * this.groups + g]!;
+    for (let i = bin * this.width; i < (bin + 1) * this.width; i++) sum += this.p[i]!;
     return sum;
   }
   middle(bin: number): number {
@@ -73,41 +111,48 @@ export class JointDistribution {
     return this.instrument === "ohmmeter" ? Math.sqrt(a * b) : (a + b) / 2;
   }
 
-  /** The same answers for suspects put together: `to[group]` is its new number. */
-  merged(to: Int32Array, groups: number): JointDistribution {
-    const j = new JointDistribution(this.edges, groups, this.instrument);
-    for (let b = 0; b < this.bins; b++)
-      for (let g = 0; g < this.groups; g++) j.add(b, to[g]!, this.p[b * this.groups + g]!);
+  /** The same answers for suspects put together: `to[suspect]` is its new number; `columns` are of the new ones. */
+  merged(to: Int32Array, columns: JointColumns): JointDistribution {
+    const j = new JointDistribution(this.edges, columns, this.instrument);
+    const column = Int32Array.from(this.columns.suspects, (s) => columns.at(to[s]!));
+    for (let b = 0, i = 0; b < this.bins; b++)
+      for (let c = 0; c < this.width; c++, i++) {
+        const at = b * j.width + column[c]!;
+        j.p[at] = j.p[at]! + this.p[i]!;
+      }
     j.live = this.live;
     return j;
   }
   /** How far apart two suspects' answers are: total variation distance, 0 the same to 1 never the same. */
   apart(a: number, b: number): number {
+    const { p, width } = this;
+    const ca = this.columns.at(a);
+    const cb = this.columns.at(b);
+    if (ca < 0 || cb < 0) return 1;
     let wa = 0;
     let wb = 0;
-    for (let i = 0; i < this.bins; i++) {
-      wa += this.p[i * this.groups + a]!;
-      wb += this.p[i * this.groups + b]!;
+    for (let i = 0; i < p.length; i += width) {
+      wa += p[i + ca]!;
+      wb += p[i + cb]!;
     }
     if (wa === 0 || wb === 0) return 1;
     let sum = 0;
-    for (let i = 0; i < this.bins; i++)
-      sum += Math.abs(this.p[i * this.groups + a]! / wa - this.p[i * this.groups + b]! / wb);
+    for (let i = 0; i < p.length; i += width) sum += Math.abs(p[i + ca]! / wa - p[i + cb]! / wb);
     return sum / 2;
   }
 
   /** Expected drop of entropy over the suspects (Shannon's mutual information), bits. */
   bits(): number {
-    const { p, groups, bins } = this;
-    const byGroup = new Float64Array(groups);
+    const { p, width, bins } = this;
+    const bySuspect = new Float64Array(width);
     let total = 0;
     let sum = 0;
     for (let b = 0, i = 0; b < bins; b++) {
       let row = 0;
-      for (let g = 0; g < groups; g++, i++) {
+      for (let c = 0; c < width; c++, i++) {
         const q = p[i]!;
         if (q === 0) continue;
-        byGroup[g] = byGroup[g]! + q;
+        bySuspect[c] = bySuspect[c]! + q;
         row += q;
         sum += q * Math.log2(q);
       }
@@ -115,18 +160,25 @@ export class JointDistribution {
       total += row;
     }
     if (total === 0) return 0;
-    for (const q of byGroup) if (q > 0) sum -= q * Math.log2(q);
+    for (const q of bySuspect) if (q > 0) sum -= q * Math.log2(q);
     return Math.max(0, sum / total + Math.log2(total));
   }
 
   /** probability of one answer together with one suspect */
-  at(bin: number, group: number): number {
-    return this.p[bin * this.groups + group]!;
+  at(bin: number, suspect: number): number {
+    const column = this.columns.at(suspect);
+    return column < 0 ? 0 : this.p[bin * this.width + column]!;
   }
-  /** the likeliest suspect of an answer */
+  /** the likeliest suspect of an answer; the first where it has none */
   leader(bin: number): number {
-    let best = 0;
-    for (let g = 1; g < this.groups; g++) if (this.at(bin, g) > this.at(bin, best)) best = g;
-    return best;
+    let best = -1;
+    let most = 0;
+    for (let c = 0; c < this.width; c++) {
+      const own = this.p[bin * this.width + c]!;
+      if (own <= most) continue;
+      most = own;
+      best = c;
+    }
+    return best < 0 ? 0 : this.columns.suspects[best]!;
   }
 }

@@ -14,7 +14,7 @@ import { candidates } from "./candidates.js";
 import { concerned } from "./concerned.js";
 import { confirming, readingToRetake } from "./confirm.js";
 import { Cost, positionOf, type Position } from "./cost.js";
-import { ExpectedInformation } from "./expectedInformation.js";
+import { columnsOf, ExpectedInformation } from "./expectedInformation.js";
 import { mergeAlike, renumber } from "./mergeAlike.js";
 import { openRepairs } from "./outcome.js";
 import { particlesOf, type ParticleBelief } from "./particles.js";
@@ -62,6 +62,17 @@ interface Draft {
   readonly offered: readonly Candidate[];
   readonly ranked: readonly Weighed[];
   readonly merged: ReadonlyMap<string, string>;
+  /** before suspects that no test tells apart are taken as one */
+  readonly apart: Apart;
+}
+
+/** Every suspect by itself, and what each test tells of them. */
+interface Apart {
+  readonly grouped: Grouped;
+  readonly belief: ParticleBelief;
+  readonly weighed: readonly Weighed[];
+  /** tests looked at closely, by place in `weighed` */
+  readonly closely: ReadonlySet<number>;
 }
 
 /**
@@ -147,73 +158,107 @@ function closerDraft(predictor: Predictor, belief: Belief): Draft {
   let draft = closerDrafts.get(belief.posterior);
   if (!draft) {
     const more = closerTests(predictor, belief.gathered.folded, belief.posterior);
-    closerDrafts.set(belief.posterior, (draft = makeDraft(predictor, belief, more)));
+    const closer = withCloser(predictor, belief, draftPlan(predictor, belief), more);
+    closerDrafts.set(belief.posterior, (draft = closer));
   }
   return draft;
 }
-/** @param more tests beside those that the document offers */
-function makeDraft(predictor: Predictor, belief: Belief, more: readonly Candidate[] = []): Draft {
+function makeDraft(predictor: Predictor, belief: Belief): Draft {
   const { gathered, posterior } = belief;
-  const { folded } = gathered;
-  const raw = groupComponents(predictor, posterior);
-  const offered = candidates(predictor, folded, concerned(predictor, posterior));
-  const open = withoutCleared(
+  const offered = candidates(predictor, gathered.folded, concerned(predictor, posterior));
+  const grouped = groupComponents(predictor, posterior);
+  const particles = particlesOf(predictor, posterior, grouped);
+  const apart = weighOpen(predictor, stillOpen(predictor, belief, offered), { grouped, belief: particles });
+  return draftOf(predictor, belief, offered, apart);
+}
+/** A draft with more tests, beside those that the document offers; what those tell is known already. */
+function withCloser(predictor: Predictor, belief: Belief, draft: Draft, more: readonly Candidate[]): Draft {
+  const apart = weighOpen(predictor, stillOpen(predictor, belief, more), draft.apart);
+  return draftOf(predictor, belief, draft.offered, apart);
+}
+const stillOpen = (predictor: Predictor, { gathered, posterior }: Belief, tests: readonly Candidate[]) =>
+  withoutCleared(
     predictor,
     posterior,
-    [...offered, ...more].filter((c) => !alreadyDone(c, folded)),
+    tests.filter((c) => !alreadyDone(c, gathered.folded)),
   );
-  const particleBelief = particlesOf(predictor, posterior, raw);
-  const weighed = weighOpen(predictor, particleBelief, open);
+
+/** Takes suspects that no test can separate as one. */
+function draftOf(predictor: Predictor, belief: Belief, offered: readonly Candidate[], apart: Apart): Draft {
+  const { gathered, posterior } = belief;
+  const { grouped: raw, belief: particleBelief, weighed } = apart;
   const merged = mergeAlike(raw, weighed);
   const whole = merged.size ? groupComponents(predictor, posterior, merged) : raw;
   const grouped = bounded(whole, mostToClaim(predictor, belief, whole));
   const to = renumber(raw, grouped, merged);
   const isSame = to.every((t, i) => t === i) && to.length === grouped.suspects.length;
-  const joined = isSame
+  const joined: ParticleBelief = {
+    suspects: grouped.suspects.length,
+    particles: particleBelief.particles.map((p) => ({ ...p, suspect: to[p.suspect]! })),
+    notHere: { ...particleBelief.notHere, suspect: grouped.notHere },
+  };
+  const columns = columnsOf(joined);
+  const ranked = isSame
     ? weighed
     : weighed.map(({ candidate, joints }): Weighed => {
-        const list = joints.map((j) => j.merged(to, grouped.suspects.length));
+        const list = joints.map((j) => j.merged(to, columns));
         return { candidate, joints: list, bits: ExpectedInformation.bits(list) };
       });
   return {
     offered,
     merged,
-    ranked: rankByRate(joined),
+    apart,
+    ranked: rankByRate(ranked),
     plan: {
       cost: new Cost(predictor.wiring),
-      position: positionOf(folded),
+      position: positionOf(gathered.folded),
       hangsOn: undefined,
       grouped,
-      open,
-      particleBelief: {
-        suspects: grouped.suspects.length,
-        particles: particleBelief.particles.map((p) => ({ ...p, suspect: to[p.suspect]! })),
-        notHere: { ...particleBelief.notHere, suspect: grouped.notHere },
-      },
+      open: weighed.map((w) => w.candidate),
+      particleBelief: joined,
     },
   };
 }
 
 /** How many candidates, the best by a rough look, are looked at closely. Judgement: more than are listed. */
 const CLOSELY = 10;
-/** What each candidate on offer would tell: roughly at first, and closely as far as it is among the best. */
-function weighOpen(predictor: Predictor, belief: ParticleBelief, open: readonly Candidate[]): Weighed[] {
+/**
+ * What each candidate on offer would tell: roughly at first, and closely as far as it is among the best.
+ * @param known the suspects, and what was weighed before
+ */
+function weighOpen(
+  predictor: Predictor,
+  open: readonly Candidate[],
+  known: Pick<Apart, "grouped" | "belief"> & Partial<Apart>,
+): Apart {
+  const { belief } = known;
   const weigh = (information: ExpectedInformation, candidate: Candidate): Weighed => {
     const joints = information.joints(candidate);
     return { candidate, joints, bits: ExpectedInformation.bits(joints) };
   };
   const rough = new ExpectedInformation(predictor, belief, 0, true);
-  const all = open.map((candidate) => weigh(rough, candidate));
-  const rate = (i: number) => all[i]!.bits / all[i]!.candidate.minutes;
-  const closely = new ExpectedInformation(predictor, belief);
-  const done = new Set<number>();
+  const all = [...(known.weighed ?? []), ...open.map((candidate) => weigh(rough, candidate))];
+  const closer = new ExpectedInformation(predictor, belief);
+  const closely = new Set(known.closely);
   for (;;) {
-    const best = [...all.keys()].sort((a, b) => rate(b) - rate(a)).slice(0, CLOSELY);
-    const next = best.find((i) => !done.has(i));
-    if (next === undefined) return all;
-    all[next] = weigh(closely, all[next]!.candidate);
-    done.add(next);
+    const next = bestOf(all, CLOSELY).find((i) => !closely.has(i));
+    if (next === undefined) return { grouped: known.grouped, belief, weighed: all, closely };
+    all[next] = weigh(closer, all[next]!.candidate);
+    closely.add(next);
   }
+}
+/** Places of the candidates that tell most per minute, the best first. */
+function bestOf(all: readonly Weighed[], count: number): number[] {
+  const rates = all.map((w) => w.bits / w.candidate.minutes);
+  const best: number[] = [];
+  rates.forEach((rate, i) => {
+    if (best.length === count && rate <= rates[best[count - 1]!]!) return;
+    let at = best.length;
+    while (at > 0 && rates[best[at - 1]!]! < rate) at--;
+    best.splice(at, 0, i);
+    best.length = Math.min(best.length, count);
+  });
+  return best;
 }
 
 /**

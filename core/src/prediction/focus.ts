@@ -16,7 +16,8 @@ const KEPT = 2;
  * logbook is about is solved, see `focusOn`; the part grows with the logbook.
  */
 export class Focus {
-  private readonly isLarge: boolean;
+  /** whether it is solved in part, where a part will do */
+  readonly isLarge: boolean;
   private readonly parts = new Map<string, Predictor>();
   private whole: Predictor | undefined;
   private all: readonly Fault[] | undefined;

@@ -31,7 +31,7 @@ describe("the plan", () => {
     for (const j of joints)
       plan.grouped.suspects.slice(0, 4).forEach((s, g) => {
         let sum = 0;
-        for (let b = 0; b < j.bins; b++) sum += j.p[b * j.groups + g]!;
+        for (let b = 0; b < j.bins; b++) sum += j.at(b, g);
         expect(Math.abs(sum - s.share)).toBeLessThan(0.03);
       });
     expect(ExpectedInformation.bits(joints)).toBeCloseTo(plan.ranked[0]!.bits, 12);

@@ -7,6 +7,7 @@ import {
   runOffers,
   runTests,
   thinkAhead,
+  warmUp,
   watchPoint,
   weighCandidate,
   type Analysis,
@@ -86,7 +87,10 @@ const api = {
     if (!latest) return;
     const mine = ++thought;
     let pause = performance.now() + STEP_MS;
-    const steps = thinkAhead(predictorFor(entries), entries, latest);
+    const steps =
+      latest.stage === "waiting" && !focus?.isLarge
+        ? warmUp(predictorFor(entries))
+        : thinkAhead(predictorFor(entries), entries, latest);
     while (!steps.next().done) {
       if (performance.now() < pause) continue;
       await new Promise((resolve) => setTimeout(resolve, 0));
