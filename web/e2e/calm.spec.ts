@@ -294,3 +294,31 @@ test("no page jumps while it opens, and none complains to the browser", async ({
   expect(complaints).toEqual([]);
   await context.close();
 });
+
+test("a job is opened with its card: the server answered ahead, and shows nothing of a logbook that went on", async ({
+  browser,
+  request,
+}) => {
+  await using context = await browser.newContext({ javaScriptEnabled: false });
+  const page = await context.newPage();
+  await page.goto(app.address);
+  const demo = page.getByRole("link", { name: /Four codes after rain/ }).filter({ hasText: "simulated" });
+  const address = new URL((await demo.getAttribute("href"))!, app.address).href;
+  const next = page.getByText(/^Next reading/);
+  // it goes through the board as it starts, one job after the other
+  await expect(async () => {
+    await page.goto(address);
+    await expect(next).toBeVisible({ timeout: 1000 });
+  }).toPass({ timeout: 200_000 });
+  await expect(page.getByRole("heading", { name: /^Unplug B7 and measure/ })).toBeVisible();
+  await expect(page.getByText(/still comparing/)).toBeHidden();
+
+  const id = address.split("/").at(-1)!;
+  const more = { type: "unplugged", at: "2026-11-30T10:00:00Z", connector: "B9" };
+  const body = JSON.stringify({ after: 4, batch: crypto.randomUUID(), entries: [more] });
+  const sent = await request.post(`${app.address}/api/jobs/${id}/entries`, { headers: JSON_TYPE, data: body });
+  expect(sent.status()).toBe(201);
+  await page.goto(address);
+  await expect(page.getByText("Logbook · 5 entries")).toBeVisible();
+  await expect(next).toBeHidden();
+});

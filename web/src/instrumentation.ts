@@ -7,7 +7,11 @@ export async function register(): Promise<void> {
   const { readiness } = await import("./server/readiness");
   const { mendSummaries } = await import("./server/repo/summaries");
   // a database that is not there yet finds them mended by who looks at the board, or at the next start
-  if (readiness().isReady) await mendSummaries().catch((error: unknown) => console.error(error));
+  if (readiness().isReady) {
+    await mendSummaries().catch((error: unknown) => console.error(error));
+    const { answerAllMissing } = await import("./server/answerAhead");
+    await answerAllMissing().catch((error: unknown) => console.error(error));
+  }
   if (env().RADICULA_SIGN_IN === "off") return;
   const { guard } = await import("./server/people/guard");
   const { sayHowToBegin } = await import("./server/people/first");

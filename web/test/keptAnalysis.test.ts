@@ -21,11 +21,11 @@ const code = (id: string): Entry => ({
   code: id,
   status: "active",
 });
-const analysis = { engine: ENGINE_VERSION, stage: "splitting" } as Analysis;
+const answer = { analysis: { engine: ENGINE_VERSION, stage: "splitting" } as Analysis, offers: [] };
 
-test("an analysis comes back for the same job and logbook, and for no other", async () => {
-  await keepAnalysis("job", [code("P0642")], analysis);
-  expect(await keptAnalysis("job", [code("P0642")])).toBe(analysis);
+test("an answer comes back for the same job and logbook, and for no other", async () => {
+  await keepAnalysis("job", [code("P0642")], answer);
+  expect(await keptAnalysis("job", [code("P0642")])).toEqual(answer);
   expect(await keptAnalysis("job", [code("P0642"), code("P0522")])).toBeUndefined();
   expect(await keptAnalysis("another", [code("P0642")])).toBeUndefined();
 });
@@ -33,6 +33,6 @@ test("an analysis comes back for the same job and logbook, and for no other", as
 test("a device that keeps nothing, or is full, only makes the visit slower", async () => {
   set.mockRejectedValue(new DOMException("full", "QuotaExceededError"));
   get.mockRejectedValue(new DOMException("forbidden", "SecurityError"));
-  await expect(keepAnalysis("job", [], analysis)).resolves.toBeUndefined();
+  await expect(keepAnalysis("job", [], answer)).resolves.toBeUndefined();
   await expect(keptAnalysis("job", [])).resolves.toBeUndefined();
 });

@@ -151,6 +151,21 @@ export const lessons = pgTable(
   (t) => [uniqueIndex("lessons_job").on(t.jobId)],
 );
 
+/**
+ * The whole answer to a job's logbook, to be shown at once while it is worked out anew. Nothing rests on it: it holds
+ * for one engine and one length of the logbook, which only grows.
+ */
+export const standingAnswers = pgTable("standing_answers", {
+  jobId: uuid("job_id")
+    .primaryKey()
+    .references(() => jobs.id, { onDelete: "cascade" }),
+  engine: text("engine").notNull(),
+  /** of how many entries */
+  entries: integer("entries").notNull(),
+  body: bytea("body").notNull(),
+  at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+});
+
 /** What the workshop puts on its reports. One row. */
 export const workshop = pgTable(
   "workshop",

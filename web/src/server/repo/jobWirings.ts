@@ -32,4 +32,12 @@ export async function wiringOf(key: WiringKey, db: Pick<Db, "select">): Promise<
   kept.set(nameOf(row), wiring); // of the revision it has now: it may have been moved meanwhile
   return wiring;
 }
+/** As `wiringOf`, of a job by its id. @throws {UnreadableRow} */
+export async function wiringByJob(id: string, db: Pick<Db, "select">): Promise<Wiring | undefined> {
+  const [key] = await db
+    .select({ id: jobs.id, wiringId: jobs.wiringId, revision: jobs.revision })
+    .from(jobs)
+    .where(eq(jobs.id, id));
+  return key && wiringOf(key, db);
+}
 const nameOf = ({ id, wiringId, revision }: WiringKey) => `${id} ${wiringId ?? "its own"} ${revision ?? 0}`;

@@ -1,6 +1,7 @@
 import { eq, sql } from "drizzle-orm";
 import { DISTURBANCES, fold, toldCodes, type Entry, type Folded } from "@radicula/core";
 import { z } from "zod";
+import { answerWhenQuiet } from "../answerAhead";
 import { database, type Db } from "../db/connection";
 import { jobs } from "../db/schema";
 import { entriesAfter } from "./entries";
@@ -119,5 +120,6 @@ export async function keepSummary(
   const summary = summarise(log);
   await keepLesson(id, log, tx);
   await tx.update(jobs).set({ summary }).where(eq(jobs.id, id));
+  if (!summary.closed) answerWhenQuiet(id);
   return summary;
 }

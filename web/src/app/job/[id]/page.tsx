@@ -9,6 +9,7 @@ import { entriesAfter } from "@/server/repo/entries";
 import { layOutInPool } from "@/server/layOutPool";
 import { databaseId } from "@/server/readiness";
 import { findJob, JobId } from "@/server/repo/jobs";
+import { findStanding } from "@/server/repo/standingAnswers";
 
 export const dynamic = "force-dynamic";
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
@@ -28,7 +29,12 @@ export default async function Page({ params, searchParams }: Props) {
   const job = id.success ? await findJob(id.data) : undefined;
   if (!job) notFound();
   const entries = await entriesAfter(job.id, 0);
-  const { sheet, view } = Address.parse(await searchParams);
+  const [standing, map, address] = await Promise.all([
+    findStanding(job.id, entries.length),
+    mapOf(withScannedCodes(job.wiring, entries), toldCodes(fold(entries)), layOutInPool),
+    searchParams,
+  ]);
+  const { sheet, view } = Address.parse(address);
   return (
     <CaseScreen
       job={job}
@@ -36,7 +42,8 @@ export default async function Page({ params, searchParams }: Props) {
       sheet={sheet}
       view={view}
       initialEntries={entries}
-      initialMap={await mapOf(withScannedCodes(job.wiring, entries), toldCodes(fold(entries)), layOutInPool)}
+      initialMap={map}
+      standing={standing}
     />
   );
 }

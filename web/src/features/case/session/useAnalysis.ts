@@ -14,7 +14,8 @@ import type {
 import { proxy, wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { keepAnalysis, keptAnalysis } from "./keptAnalysis";
-import { whatStays } from "./whatStays";
+import { watchCard } from "./whatStays";
+import type { StandingAnswer } from "@/server/repo/standingAnswers";
 import { NOT_UNDERSTOOD } from "@/workers/messages";
 import type { AnalystApi } from "@/workers/analyst.worker";
 import type { RunnerApi } from "@/workers/runner.worker";
@@ -57,27 +58,24 @@ const FIRST_AFTER_MS = 80;
 const failureCode = (error: unknown) =>
   error instanceof Error && error.name === NOT_UNDERSTOOD ? NOT_UNDERSTOOD : "worker.stopped";
 
-/** Calls back at the next key pressed or thing touched anywhere on the page. @returns what ends it */
-function onceActed(act: () => void): () => void {
-  const end = () => ACTS.forEach((name) => window.removeEventListener(name, once, true));
-  const once = () => {
-    end();
-    act();
-  };
-  ACTS.forEach((name) => window.addEventListener(name, once, true));
-  return end;
-}
-const ACTS = ["pointerdown", "keydown"] as const;
-
-/** Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen. */
-export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Entry[]): AnalysisState {
+/**
+ * Keeps the analysis of wiring + entries up to date in a worker; while it works the last one stays on screen.
+ * @param standing what the server had worked out for these very entries
+ */
+export function useAnalysis(
+  jobId: string,
+  wiring: Wiring,
+  entries: readonly Entry[],
+  standing?: StandingAnswer,
+): AnalysisState {
   const [result, setResult] = useState<Result>({
-    analysis: undefined,
+    analysis: standing?.analysis,
     ms: 0,
-    of: undefined,
+    of: standing && entries,
     failed: undefined,
-    offers: [],
+    offers: standing?.offers ?? [],
   });
+  const stood = standing?.analysis;
   const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
   const latest = useRef(0);
   const [progress, setProgress] = useState<number | undefined>(undefined);
@@ -105,19 +103,20 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
     const mine = ++latest.current;
     let timer: ReturnType<typeof setTimeout> | undefined;
     let first: ReturnType<typeof setTimeout> | undefined;
-    let isKept = false; // what was kept is whole: nothing less takes its place
-    let shown: { readonly analysis: Analysis; readonly at: number } | undefined;
-    let acted = false;
-    let endActed: (() => void) | undefined;
+    const stands = mine === 1 ? stood : undefined;
+    let isKept = stands !== undefined; // what was kept is whole: nothing less takes its place
+    const card = watchCard();
     // both are asked at once: the worker answers in that order, and gives the second up when something newer came
     // the first only shows when the second is slow: a card must not change under somebody's hands for nothing
     const asked = performance.now();
     const since = () => performance.now() - asked;
-    if (mine === 1)
-      void keptAnalysis(jobId, entries).then((analysis) => {
-        if (!analysis || latest.current !== mine) return;
+    if (stands) card.shows(stands);
+    else if (mine === 1)
+      void keptAnalysis(jobId, entries).then((kept) => {
+        if (!kept || latest.current !== mine) return;
         isKept = true;
-        setResult((r) => (r.analysis ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined }));
+        card.shows(kept.analysis);
+        setResult((r) => (r.analysis ? r : { ...kept, ms: since(), of: entries, failed: undefined }));
       });
     const told = proxy((share: number) => {
       if (latest.current === mine) setProgress(share);
@@ -126,8 +125,7 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
       (analysis) => {
         first = setTimeout(() => {
           if (latest.current !== mine || isKept) return;
-          shown = { analysis, at: performance.now() };
-          endActed = onceActed(() => (acted = true));
+          card.shows(analysis);
           setResult((r) => (r.of === entries ? r : { ...r, analysis, ms: since(), of: undefined, failed: undefined }));
         }, FIRST_AFTER_MS);
       },
@@ -137,12 +135,9 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
       (full) => {
         clearTimeout(first);
         if (latest.current !== mine || !full) return;
-        const { offers } = full;
-        void keepAnalysis(jobId, entries, full.analysis);
-        endActed?.();
-        const stood = shown && { analysis: shown.analysis, forMs: performance.now() - shown.at, acted };
-        const analysis = whatStays(full.analysis, stood);
-        setResult({ analysis, ms: since(), of: entries, failed: undefined, offers });
+        void keepAnalysis(jobId, entries, full);
+        const analysis = card.settles(full.analysis);
+        setResult({ analysis, ms: since(), of: entries, failed: undefined, offers: full.offers });
         timer = setTimeout(() => {
           if (latest.current === mine) void api.think(entries);
         }, THINK_AFTER_MS);
@@ -154,9 +149,9 @@ export function useAnalysis(jobId: string, wiring: Wiring, entries: readonly Ent
     return () => {
       clearTimeout(timer);
       clearTimeout(first);
-      endActed?.();
+      card.leave();
     };
-  }, [jobId, wiring, entries, stopped]);
+  }, [jobId, wiring, entries, stopped, stood]);
 
   const stop = useCallback(() => setStoppedAt(entries), [entries]);
   const goOn = useCallback(() => setStoppedAt(undefined), []);

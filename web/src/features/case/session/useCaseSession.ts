@@ -3,6 +3,7 @@ import { fold, Intake, type Entry } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, Namer } from "@radicula/core/words";
 import { useCallback, useMemo, useState } from "react";
 import type { Job } from "@/server/repo/jobs";
+import type { StandingAnswer } from "@/server/repo/standingAnswers";
 import { entryNames, logLines } from "../logbook/lines";
 import type { Maps } from "../map/placed";
 import { useMap } from "../map/useMap";
@@ -22,12 +23,22 @@ export interface CaseProps {
   readonly database: string;
   readonly initialEntries: readonly Entry[];
   readonly initialMap: Maps;
+  /** the whole answer to those entries, where one stands: shown until it is worked out anew */
+  readonly standing?: StandingAnswer | undefined;
   readonly sheet?: SheetName | undefined;
   readonly view?: MapView | undefined;
 }
 
 /** Everything one case on one screen hangs on: its logbook, what is computed from it, and what is open. */
-export function useCaseSession({ job, database, initialEntries, initialMap, sheet, view = "map" }: CaseProps) {
+export function useCaseSession({
+  job,
+  database,
+  initialEntries,
+  initialMap,
+  standing,
+  sheet,
+  view = "map",
+}: CaseProps) {
   const card = useCard();
   const { take } = card;
   const giveBack = useCallback(
@@ -41,7 +52,7 @@ export function useCaseSession({ job, database, initialEntries, initialMap, shee
   // straight from the logbook, not from the analysis that follows: what was put right is off the list at once
   const folded = useMemo(() => fold(log.entries), [log.entries]);
   const wiring = useScannedWiring(job.wiring, log.entries);
-  const computed = useAnalysis(job.id, wiring, log.entries);
+  const computed = useAnalysis(job.id, wiring, log.entries, standing);
   const { analysis, run } = computed;
   const [person, setPerson] = usePerson();
   const write = useWriting(log, person, card);

@@ -41,3 +41,25 @@ function renumbered(step: Recommendation, first: Analysis, full: Analysis): Reco
     ),
   };
 }
+
+/** Watches what stands on the card until the whole answer comes, and whether somebody acts on it. */
+export function watchCard() {
+  let shown: { readonly analysis: Analysis; readonly at: number } | undefined;
+  let acted = false;
+  const act = () => (acted = true);
+  const leave = () => ACTS.forEach((name) => window.removeEventListener(name, act, true));
+  return {
+    /** this is on the card from now on */
+    shows(analysis: Analysis) {
+      shown = { analysis, at: performance.now() };
+      ACTS.forEach((name) => window.addEventListener(name, act, true));
+    },
+    /** The whole answer as it is to be shown. */
+    settles(full: Analysis): Analysis {
+      leave();
+      return whatStays(full, shown && { analysis: shown.analysis, forMs: performance.now() - shown.at, acted });
+    },
+    leave,
+  };
+}
+const ACTS = ["pointerdown", "keydown"] as const;

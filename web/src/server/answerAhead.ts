@@ -1,0 +1,57 @@
+import { loadavg, availableParallelism } from "node:os";
+import { withScannedCodes } from "@radicula/core";
+import { database } from "./db/connection";
+import { entriesAfter } from "./repo/entries";
+import { wiringByJob } from "./repo/jobWirings";
+import { findStanding, keepStanding, withoutStanding, type StandingAnswer } from "./repo/standingAnswers";
+import { threadsOf } from "./threads";
+
+/** A job is left alone while somebody is at it: the device in hand answers by itself. Judgement, ms. */
+const QUIET_MS = 60_000;
+/** So many jobs are gone through as a server starts: those on the first page of a board. Judgement. */
+const MOST_AT_START = 40;
+/** An answer that takes longer than this is left to whoever opens the job, ms. */
+const LONGEST_MS = 120_000;
+const THREAD = "workOut.mjs";
+
+interface Waiting {
+  readonly due: Map<string, ReturnType<typeof setTimeout>>;
+  /** one at a time */
+  last: Promise<void>;
+}
+const shared = globalThis as typeof globalThis & { radiculaAhead?: Waiting };
+/** One list for the process, also across the server's separate bundles. */
+const waiting = (shared.radiculaAhead ??= { due: new Map(), last: Promise.resolve() });
+
+/** A job has new entries: once it is quiet, its answer is worked out, for the next device that opens it. */
+export function answerWhenQuiet(id: string): void {
+  clearTimeout(waiting.due.get(id));
+  const timer = setTimeout(() => {
+    waiting.due.delete(id);
+    if (loadavg()[0]! > availableParallelism()) answerWhenQuiet(id);
+    else enqueue(id);
+  }, QUIET_MS);
+  timer.unref();
+  waiting.due.set(id, timer);
+}
+
+/** Works out what is missing on the board, one after the other. */
+export async function answerAllMissing(): Promise<void> {
+  for (const id of await withoutStanding(MOST_AT_START)) enqueue(id);
+}
+
+function enqueue(id: string): void {
+  waiting.last = waiting.last.then(() => workOut(id)).catch((error: unknown) => console.error(error));
+}
+
+/** Works out the answer to a job's logbook in a thread of its own, where none stands, and keeps it. */
+export async function workOut(id: string): Promise<void> {
+  const wiring = await wiringByJob(id, database());
+  if (!wiring) return;
+  const entries = await entriesAfter(id, 0);
+  if (await findStanding(id, entries.length)) return;
+  const task = { wiring: withScannedCodes(wiring, entries), entries };
+  const signal = AbortSignal.timeout(LONGEST_MS);
+  const answer = await threadsOf<typeof task, StandingAnswer>(THREAD).run(task, { signal });
+  await keepStanding(id, entries.length, answer);
+}
