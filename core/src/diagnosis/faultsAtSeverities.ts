@@ -60,7 +60,11 @@ export function faultsAtSeverities(
   const rough = predictor.faults.flatMap((_, i) => roughParts(predictor, i + 1, toExplain, prior[i + 1]!));
   rough.sort((a, b) => b.score - a.score);
   const everyDraw = new Uint8Array(predictor.draws).fill(1);
-  const healthy = toExplain.readings.map((e) => predictor.predictAt(0, e, everyDraw).at(0));
+  // draw by draw: what a fault moves is told from what is only not known
+  const healthy = toExplain.readings.map((e) => {
+    const predicted = predictor.predictAt(0, e, everyDraw);
+    return Float64Array.from({ length: predictor.draws }, (_, d) => predicted.at(d));
+  });
   const parts: FaultAtSeverity[] = [];
   for (const part of rough.slice(0, MOST_TRIED)) {
     if (stop()) break;
@@ -114,7 +118,7 @@ function withReadings(
   predictor: Predictor,
   { h, severity, covers, sets }: Rough,
   readings: readonly ReadingEvidence[],
-  healthy: readonly number[],
+  healthy: readonly Float64Array[],
   prior: number,
 ): FaultAtSeverity {
   const { samples, stepped } = predictor.hypotheses[h]!;
@@ -134,7 +138,7 @@ function withReadings(
       const between = e.instrument === "ohmmeter" ? BETWEEN_LN_OHM : BETWEEN_SHARE * Math.abs(v);
       const spread = rootOfSquares(rootOfSquares(width[at]!, between), e.tolerance ?? 0);
       fit += likelihood(e.instrument, e.value, v, spread, range) / used;
-      moves[r]! += sigmasApart(v, healthy[r]!, e) / used;
+      moves[r]! += sigmasApart(v, healthy[r]![d]!, e) / used;
     }
     fits[r] = Math.log(fit);
   });

@@ -1,6 +1,5 @@
 import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type FaultSet, BestFaultSets } from "./bestFaultSets.js";
-import { bestFirst } from "./bestFirst.js";
 import { type CodeCover, covers, union, emptyCover, unionIs, addsNothing } from "./codeCover.js";
 import { type ToExplain, faultsAtSeverities, type FaultAtSeverity, MOVES_FROM } from "./faultsAtSeverities.js";
 import { DEFAULTS } from "../defaults.js";
@@ -16,9 +15,9 @@ const MOST_PAIRS = 160;
 const MOST_TRIPLES = 60;
 const SEVERITIES_IN_PAIR = 3;
 const SEVERITIES_IN_TRIPLE = 2;
-/** Faults thought of for each code of a set of three, and incomplete sets looked at. Judgement: time. */
+/** Faults thought of for each conflict of a set of three; incomplete sets of one, and of two, grown on. Judgement: time. */
 const MOST_EXPLAINING = 60;
-const MOST_LOOKED_AT = 4_000;
+const BEAM = [120, 1000] as const;
 /** From so many readings and present codes on, three faults are thought of. Judgement. */
 const TRIPLES_FROM = 3;
 
@@ -81,6 +80,8 @@ function soundFits(predictor: Predictor, readings: ToExplain["readings"]): Float
  * it. Judgement.
  */
 export const LN_MUST_ADD = 1;
+/** A reading fits a set badly where another fault would fit it so much better, ln. Judgement: about 2.5 σ. */
+const LN_MISFIT = 3;
 /** A set whose bound is so far below what one fault alone reaches is not solved, ln. Judgement: no verdict needs it. */
 const LN_HOPELESS = Math.log(1e-5);
 
@@ -111,9 +112,11 @@ class SetSearch {
   private readonly coverable: CodeCover;
   /** how well each fault explains everything by itself: a second one must add to that */
   private readonly alone = new Map<number, number>();
-  /** faults that would set each present code, the most promising first; and what the best of them adds, ln */
+  /** faults that would set each present code, the most promising first */
   private readonly explaining: readonly (readonly FaultAtSeverity[])[];
-  private readonly mostFor: readonly number[];
+  /** faults that fit each reading best, and move it; and the best that any fault, or none, makes of it, ln */
+  private readonly fitting: readonly (readonly FaultAtSeverity[])[];
+  private readonly bestFits: Float64Array;
   /** a set that scores less is not worth solving: what one fault alone reaches leaves it no share */
   private readonly floor: number;
 
@@ -140,7 +143,14 @@ class SetSearch {
     this.explaining = toExplain.present.map((_, c) =>
       promising.filter((p) => covers(p.covers, c)).slice(0, MOST_EXPLAINING),
     );
-    this.mostFor = this.explaining.map(([best]) => (best ? gain.get(best)! + mostFurther : 0));
+    const { readings } = toExplain;
+    this.bestFits = sound.map((fit, r) => parts.reduce((most, p) => Math.max(most, p.fits[r]!), fit));
+    this.fitting = readings.map((_, r) =>
+      parts
+        .filter((p) => p.moves[r]! > MOVES_FROM && p.fits[r]! > this.bestFits[r]! - LN_MISFIT)
+        .sort((a, b) => gain.get(b)! - gain.get(a)!)
+        .slice(0, MOST_EXPLAINING),
+    );
   }
 
   pairs(): FaultSet[] {
@@ -165,55 +175,67 @@ class SetSearch {
   }
 
   /**
-   * Sets of three, the most promising first: what no member explains yet is a conflict, and one fault that explains it
-   * is added at a time (Williams & Ragno 2007). A set that is not complete is worth what it fits so far and the best
-   * that is left for each code without a fault.
+   * Sets of three. A code that no member sets, or a reading that no member fits, is a conflict, and one fault that
+   * explains it is added at a time (de Kleer & Williams 1987), to the sets that explain most so far: a beam, since what
+   * three faults may still come to together cannot be bounded tightly from what each does by itself.
    */
   triples(): FaultSet[] {
-    const best = bestFirst<readonly FaultAtSeverity[]>({
-      start: [[]],
-      worth: (set) => this.worth(set),
-      isWhole: (set) => this.openCodes(this.covered(set)).length === 0,
-      next: (set) => (set.length < 3 ? this.withOneMore(set) : []),
-      most: MOST_LOOKED_AT,
-    });
     const found = new BestFaultSets();
-    for (const set of best) {
+    let sets: readonly (readonly FaultAtSeverity[])[] = [[]];
+    for (const width of BEAM) {
+      if (this.stop()) return [];
+      sets = best(
+        sets.flatMap((set) => this.withOneMore(set)),
+        (set) => this.worth(set),
+        width,
+      );
+    }
+    for (const set of sets) {
       if (this.stop()) break;
-      if (set.length !== 3) continue;
-      const score = this.score(set);
-      if (score > this.floor && score > found.least) found.add(set, score);
+      for (const whole of this.withOneMore(set)) {
+        if (whole.length < 3 || this.openCodes(this.covered(whole)).length) continue;
+        const score = this.score(whole);
+        if (score > this.floor && score > found.least) found.add(whole, score);
+      }
     }
     return found.best(MOST_TRIPLES);
   }
   private covered(set: readonly FaultAtSeverity[]): CodeCover {
     return set.map((p) => p.covers).reduce(union, emptyCover(this.toExplain.present.length));
   }
-  /** A set with each of the faults that would explain the code for which there are the fewest. */
+  /**
+   * A set with each of the faults that would explain the code for which there are the fewest; where all are explained,
+   * the reading that it fits worst.
+   */
   private withOneMore(set: readonly FaultAtSeverity[]): (readonly FaultAtSeverity[])[] {
     const open = this.openCodes(this.covered(set));
-    if (open.length === 0) return [];
-    const code = open.reduce((a, c) => (this.explaining[c]!.length < this.explaining[a]!.length ? c : a));
-    return this.explaining[code]!.filter((p) => set.every((m) => m.h !== p.h)).map((p) => [...set, p]);
+    const grown = (more: readonly FaultAtSeverity[]) =>
+      more.filter((p) => set.every((m) => m.h !== p.h)).map((p) => [...set, p]);
+    if (open.length)
+      return grown(
+        this.explaining[open.reduce((a, c) => (this.explaining[c]!.length < this.explaining[a]!.length ? c : a))]!,
+      );
+    const readings = this.openReadings(set);
+    return readings.length ? grown(this.fitting[readings[0]!]!) : [];
+  }
+  /** Readings that another fault would fit much better, the one that is furthest off first. */
+  private openReadings(set: readonly FaultAtSeverity[]): number[] {
+    const short = this.toExplain.readings.map((_, r) => this.bestFits[r]! - fitOfReading(set, r, this.sound[r]!));
+    return [...short.keys()].filter((r) => short[r]! > LN_MISFIT).sort((a, b) => short[b]! - short[a]!);
   }
   private openCodes(covered: CodeCover): number[] {
     return this.toExplain.present.flatMap((_, c) => (covers(this.coverable, c) && !covers(covered, c) ? [c] : []));
   }
+  /** What a set that is not complete comes to as it is. */
   private worth(set: readonly FaultAtSeverity[]): number {
     const prior = set.reduce((sum, p) => sum + p.logPrior, 0);
-    const further = set.length > 1 ? this.further(set.map((p) => p.h)) : 0;
-    const open = this.openCodes(this.covered(set));
-    return this.fit(set) + prior + further + open.reduce((sum, c) => sum + this.mostFor[c]!, 0);
+    return this.fit(set) + prior + (set.length > 1 ? this.further(set.map((p) => p.h)) : 0);
   }
 
-  /** The best that any set could fit, ln: every code as it is, every reading as the fault that fits it best has it. */
+  /** The best that any set could fit, ln: every code as it is, every reading as the fault that fits it best, or none, has it. */
   private mostOfAny(): number {
-    const { codes, readings } = this.toExplain;
-    const byCodes = codes.reduce((sum, c) => sum + logCode(c.present ? 1 : 0, c), 0);
-    return readings.reduce(
-      (sum, _, r) => sum + this.parts.reduce((m, p) => Math.max(m, p.fits[r]!), -Infinity),
-      byCodes,
-    );
+    const byCodes = this.toExplain.codes.reduce((sum, c) => sum + logCode(c.present ? 1 : 0, c), 0);
+    return this.bestFits.reduce((sum, fit) => sum + fit, byCodes);
   }
 
   private score(parts: readonly FaultAtSeverity[]): number {
@@ -224,8 +246,8 @@ class SetSearch {
   }
 
   /**
-   * Upper bound on ln likelihood: codes set by any member, each reading as the member that moves it and fits best has
-   * it.
+   * Upper bound on ln likelihood: codes set by any member, each reading as the member that moves it and fits it best has
+   * it, or as on a sound machine.
    */
   private fit(parts: readonly FaultAtSeverity[]): number {
     const { codes, readings } = this.toExplain;
@@ -235,24 +257,39 @@ class SetSearch {
       for (const p of parts) none *= 1 - p.sets[c]!;
       fit += logCode(1 - none, codes[c]!);
     }
-    for (let r = 0; r < readings.length; r++) fit += parts.length ? fitOfReading(parts, r) : this.sound[r]!;
+    for (let r = 0; r < readings.length; r++) fit += fitOfReading(parts, r, this.sound[r]!);
     return fit;
   }
 }
-function fitOfReading(parts: readonly FaultAtSeverity[], r: number): number {
-  let most = -1;
+/** Sets of the most worth, each once, whatever the order in which it grew. */
+function best(
+  sets: readonly (readonly FaultAtSeverity[])[],
+  worth: (set: readonly FaultAtSeverity[]) => number,
+  count: number,
+): readonly (readonly FaultAtSeverity[])[] {
+  const once = new Map(
+    sets.map((set) => [
+      set
+        .map((p) => `${p.h}@${p.severity}`)
+        .sort()
+        .join(" "),
+      set,
+    ]),
+  );
+  return [...once.values()]
+    .map((set) => ({ set, worth: worth(set) }))
+    .sort((a, b) => b.worth - a.worth)
+    .slice(0, count)
+    .map((x) => x.set);
+}
+/**
+ * ln likelihood of a reading: as the member that moves it and fits it best has it; what none moves is as on a sound
+ * machine.
+ */
+function fitOfReading(parts: readonly FaultAtSeverity[], r: number, sound: number): number {
   let fit = -Infinity;
-  let moved = false;
-  for (const p of parts) {
-    if (p.moves[r]! > MOVES_FROM) {
-      moved = true;
-      fit = Math.max(fit, p.fits[r]!);
-    } else if (p.moves[r]! > most && !moved) {
-      most = p.moves[r]!;
-      fit = p.fits[r]!;
-    }
-  }
-  return fit;
+  for (const p of parts) if (p.moves[r]! > MOVES_FROM) fit = Math.max(fit, p.fits[r]!);
+  return fit === -Infinity ? sound : fit;
 }
 
 /** A set as a hypothesis to be solved and weighed as it is. */

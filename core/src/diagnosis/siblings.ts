@@ -1,4 +1,4 @@
-import type { FaultMode } from "../faults/fault.js";
+import type { Fault, FaultMode } from "../faults/fault.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets } from "../wiring/nets.js";
@@ -20,7 +20,7 @@ interface Weight {
 }
 
 /**
- * Brings like shorts on one conductor closer to the best of them.
+ * Brings like shorts on one conductor closer to the best of them, alone or each with the same other faults.
  * @param fit ln likelihood of the readings of one @returns the same in the same order, with other weights
  */
 export function temperSiblings<W extends Weight>(
@@ -41,11 +41,13 @@ export function temperSiblings<W extends Weight>(
   });
 }
 
+/** What siblings have in common: the same faults, but for which wire of a conductor is shorted. */
 function siblingKey(predictor: Predictor, w: Weight, nets: ReadonlyMap<string, number>): string | undefined {
-  const [fault, ...others] = predictor.hypotheses[w.hypothesis]!.faults;
-  if (!fault || others.length || w.misplaced || fault.place.type !== "wire" || !SIBLING_MODES.has(fault.mode))
-    return undefined;
-  return `${fault.mode} ${w.presence} ${nets.get(fault.place.id)}`;
+  const { faults } = predictor.hypotheses[w.hypothesis]!;
+  const isSibling = (f: Fault) => f.place.type === "wire" && SIBLING_MODES.has(f.mode);
+  if (w.misplaced || !faults.some(isSibling)) return undefined;
+  const names = faults.map((f) => (isSibling(f) ? `${f.mode} on ${nets.get(f.place.id)}` : f.id));
+  return `${names.sort().join(" + ")} ${w.presence}`;
 }
 
 const known = new WeakMap<Wiring, ReadonlyMap<string, number>>();

@@ -1,40 +1,12 @@
-import { analyse, assess, makePlan, minimalHittingSets, SimulatedMachine, type Entry } from "../../src/index.js";
-import { bestFirst } from "../../src/diagnosis/bestFirst.js";
+import { analyse, assess, makePlan, SimulatedMachine, type Entry } from "../../src/index.js";
 import { leftOver } from "../../src/diagnosis/fit.js";
 import { isUnmovedAt } from "../../src/diagnosis/unmoved.js";
 import { sureOfSeveral } from "../../src/planner/sureOfSeveral.js";
 import { faultOn } from "../bench.js";
-import { random } from "../helpers.js";
 import { tugPredictor, tugVolts, tugWiring } from "../warm.js";
 
 const AT = "2026-11-24T10:00:00Z";
 const numberOf = (id: string) => tugPredictor.faults.findIndex((f) => f.id === id) + 1;
-
-describe("best first", () => {
-  test("finds the cheapest hitting set that brute force finds, and none where nothing is whole", () => {
-    const r = random(11);
-    for (let run = 0; run < 40; run++) {
-      const n = 4 + Math.floor(r() * 4);
-      const cost = Array.from({ length: n }, () => 1 + Math.floor(r() * 9));
-      const sets = Array.from({ length: 2 + Math.floor(r() * 4) }, () =>
-        Array.from({ length: n }, (_, i) => i).filter(() => r() < 0.5),
-      ).filter((s) => s.length);
-      const price = (list: readonly number[]) => list.reduce((sum, i) => sum + cost[i]!, 0);
-      const left = (list: readonly number[]) => sets.filter((s) => !s.some((x) => list.includes(x)));
-      const [first] = bestFirst<readonly number[]>({
-        start: [[]],
-        worth: (list) => -price(list), // never too little: a cost is only ever added
-        isWhole: (list) => left(list).length === 0,
-        next: (list) => left(list)[0]!.map((i) => [...list, i]),
-        most: 10_000,
-      });
-      const least = Math.min(...minimalHittingSets(sets).map((s) => price(s as number[])));
-      expect(price(first!)).toBe(least);
-    }
-    const never = { start: [0], worth: () => 0, isWhole: () => false, next: (x: number) => [x + 1], most: 50 };
-    expect(bestFirst(never)).toEqual([]);
-  });
-});
 
 /** What a machine with these faults shows at some points, key on, everything plugged; and the codes it sets. */
 function logbookOf(faults: readonly { id: string; severity: number }[], points: readonly string[]): Entry[] {
@@ -86,6 +58,24 @@ test("three faults in circuits of their own are found together, though no two ex
   // the two that the readings pin down; the third may be one of many that leave one line low
   const both = known.filter((ids) => ids.includes("W21/open") && ids.includes("B9:3/contactOpen"));
   expect(both.length).toBeGreaterThan(3);
+});
+
+test("a third fault is found by the readings that two others, which explain all codes, do not fit", () => {
+  const ids = ["W38/shortToChassis", "B7:2/contactOpen", "B9:2/contactOpen"];
+  const short = tugPredictor.faults[numberOf(ids[0]!) - 1]!;
+  const hidden = ids.map((id, i) => ({
+    id,
+    severity: i === 0 ? short.severities[short.severities.length >> 1]! : NaN,
+  }));
+  const pins = ["B7", "B9", "B12"].flatMap((plug) => [1, 2, 3].map((n) => `${plug}:${n}`));
+  const entries = logbookOf(hidden, [...pins, "B4:1", "A1:20", "A1:12"]);
+  const sets = assess(tugPredictor, entries).multiple.map((m) => [...m.members].sort((a, b) => a - b).join());
+  expect(sets).toContain(
+    ids
+      .map(numberOf)
+      .sort((a, b) => a - b)
+      .join(),
+  );
 });
 
 test("a set leaves a reading as it is where none of its faults is on that circuit", () => {
