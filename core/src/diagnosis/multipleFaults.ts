@@ -15,7 +15,7 @@ const MOST_PAIRS = 160;
 const MOST_TRIPLES = 60;
 const SEVERITIES_IN_PAIR = 3;
 const SEVERITIES_IN_TRIPLE = 2;
-/** Faults thought of for each conflict of a set of three; incomplete sets of one, and of two, grown on. Judgement: time. */
+/** Faults thought of for each conflict of a set of three; sets of one and of two that are grown on. Judgement: time. */
 const MOST_EXPLAINING = 60;
 const BEAM = [120, 1000] as const;
 /** From so many readings and present codes on, three faults are thought of. Judgement. */
@@ -232,7 +232,7 @@ class SetSearch {
     return this.fit(set) + prior + (set.length > 1 ? this.further(set.map((p) => p.h)) : 0);
   }
 
-  /** The best that any set could fit, ln: every code as it is, every reading as the fault that fits it best, or none, has it. */
+  /** The best that any set could fit, ln: each code as it is, each reading as the fault that fits it best, or none. */
   private mostOfAny(): number {
     const byCodes = this.toExplain.codes.reduce((sum, c) => sum + logCode(c.present ? 1 : 0, c), 0);
     return this.bestFits.reduce((sum, fit) => sum + fit, byCodes);
@@ -246,8 +246,8 @@ class SetSearch {
   }
 
   /**
-   * Upper bound on ln likelihood: codes set by any member, each reading as the member that moves it and fits it best has
-   * it, or as on a sound machine.
+   * Upper bound on ln likelihood: codes set by any member, each reading as the member that moves it and fits it best,
+   * or as on a sound machine.
    */
   private fit(parts: readonly FaultAtSeverity[]): number {
     const { codes, readings } = this.toExplain;
