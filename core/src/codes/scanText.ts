@@ -32,9 +32,20 @@ const SHORT_SPN = /^\s*(\d{2,6})\s*[/.-]\s*(\d{1,2})\b/;
 const TIME =
   /\b(\d{4}-\d\d-\d\d[T ]\d\d:\d\d(?::\d\d)?Z?|\d{1,2}:\d\d(?::\d\d)?|\d+(?:[.,]\d+)?\s*(?:h|hours|km|mi|x|times)\b)/i;
 
+/** The codes of a line that holds nothing else, however they are parted; none where there is anything beside them. */
+function codesAlone(line: string): readonly string[] {
+  const words = line
+    .trim()
+    .split(/[\s,;|]+/)
+    .filter(Boolean);
+  return words.every((w) => CODE_ALONE.test(w)) ? words : [];
+}
+const CODE_ALONE = /^[PCBU][0-3][0-9A-F]{3}(?:-[0-9A-F]{2})?$/i;
+
 /**
- * Reads what a scan tool shows, pasted in any layout: one code a line with words around it, a table with a header, hex
- * replies (43 47 4A, 59 02, DM1), SPN and FMI. A line that only names a module is a heading for the lines below it.
+ * Reads what a scan tool shows, pasted in any layout: one code a line with words around it, several codes in a line
+ * with none, a table with a header, hex replies (43 47 4A, 59 02, DM1), SPN and FMI. A line that only names a module is
+ * a heading for the lines below it.
  * A code word the wiring knows but that looks like none of these (a shop's own) is found by its name.
  * @param module the module meant where a line names none
  */
@@ -54,7 +65,7 @@ export function readScan(text: string, wiring: Wiring, module?: string): ScanRea
     .split(/\r\n|\r|\n/)
     .slice(0, MOST_LINES);
   const table = tableOf(lines);
-  lines.forEach((raw, i) => {
+  const take = (raw: string, i: number): void => {
     const line = raw.trim().slice(0, LONGEST_LINE);
     if (!/[\p{L}\p{N}]/u.test(line) || (table && i === table.header)) return;
     const named = finder.module(table?.cell(i, "module") ?? line);
@@ -114,6 +125,10 @@ export function readScan(text: string, wiring: Wiring, module?: string): ScanRea
       ...(found.failureType ? { failureType: found.failureType } : {}),
       ...(seen ? { seen: seen.slice(0, 60) } : {}),
     });
+  };
+  lines.forEach((raw, i) => {
+    const several = table ? [] : codesAlone(raw);
+    for (const line of several.length > 1 ? several : [raw]) take(line, i);
   });
   return { codes: [...codes.values()], modules: [...modules], issues };
 }

@@ -61,6 +61,16 @@ test("lines in any layout: module as heading, status words, a part named, the fa
     ).codes,
   ).toEqual(["A1 P0237 active B7", "A1 P0522 pending  16", "A2 E-204 stored"]);
 });
+test("several codes in one line are all taken, however they are parted; a line with words holds one", () => {
+  const codesOf = (text: string) => readScan(text, two(), "A1").codes.map((c) => c.code);
+  for (const text of ["P0237 P0522 P0642", "P0237, P0522; P0642", "p0237|P0522\tP0642", "P0237 P0522\nP0642 P0237"])
+    expect(codesOf(text)).toEqual(["P0237", "P0522", "P0642"]);
+  expect(codesOf("P0237 boost low, see also P0522")).toEqual(["P0237"]);
+  // lines that come after keep their numbers
+  const { issues } = readScan("P0237 P0522\nhello there", two(), "A1");
+  expect(issues).toMatchObject([{ code: "scan.no-code", path: ["lines", 1] }]);
+});
+
 test("a line that says nothing is listed with its number, nothing else is lost", () => {
   const r = readScan("P0237\nhello there\n\nP0522", two(), "A1");
   expect(r.codes.map((c) => c.code)).toEqual(["P0237", "P0522"]);
