@@ -11,6 +11,8 @@ const config: NextConfig = {
   // packages that only gather others: a page takes what it uses of them
   experimental: { optimizePackageImports: ["@rc-component/form", "@rc-component/util"] },
   poweredByHeader: false,
+  // browsers ask for it by this name too, whatever the page says
+  rewrites: async () => [{ source: "/favicon.ico", destination: "/icon.svg" }],
   headers: async () => [
     {
       source: "/:path*",
