@@ -1,7 +1,7 @@
 // The whole answer to a logbook, in a thread of its own that gives way to everybody else.
 import { readlinkSync } from "node:fs";
 import { constants, setPriority } from "node:os";
-import { analyse, Focus, runOffers, runTests } from "@radicula/core";
+import { Focus, wholeAnswer } from "@radicula/core";
 
 try {
   // on Linux a thread has a priority of its own, by its number
@@ -15,7 +15,5 @@ try {
  * @returns the same as a device that works at the job
  */
 export default function workOut({ wiring, entries }) {
-  const predictor = new Focus(wiring).predictor(entries);
-  const analysis = analyse(predictor, entries, { runs: (plan) => runTests(predictor, plan) });
-  return { analysis, offers: analysis.folded.run ? [] : runOffers(predictor, analysis) };
+  return wholeAnswer(new Focus(wiring).predictor(entries), entries);
 }

@@ -39,6 +39,12 @@ export class JointColumns {
       this.columns[suspect] = column;
     });
   }
+  /** As `at`. @throws {RangeError} where it has none: its share would go to another's */
+  place(suspect: number): number {
+    const column = this.columns[suspect]!;
+    if (!(column >= 0)) throw new RangeError(`suspect ${suspect} has no column`);
+    return column;
+  }
   /** The column of a suspect, or −1. */
   at(suspect: number): number {
     return this.columns[suspect]!;
@@ -72,14 +78,14 @@ export class JointDistribution {
     return this.columns.of;
   }
   add(bin: number, suspect: number, share: number) {
-    const i = bin * this.width + this.columns.at(suspect);
+    const i = bin * this.width + this.columns.place(suspect);
     this.p[i] = this.p[i]! + share;
   }
 
   /** a normal around μ, volt or ln ohm */
   smear(mu: number, sigma: number, suspect: number, share: number) {
     const { ends, p, width } = this;
-    const column = this.columns.at(suspect);
+    const column = this.columns.place(suspect);
     const last = ends.length - 2;
     let first = 0;
     let high = last;
@@ -114,7 +120,7 @@ export class JointDistribution {
   /** The same answers for suspects put together: `to[suspect]` is its new number; `columns` are of the new ones. */
   merged(to: Int32Array, columns: JointColumns): JointDistribution {
     const j = new JointDistribution(this.edges, columns, this.instrument);
-    const column = Int32Array.from(this.columns.suspects, (s) => columns.at(to[s]!));
+    const column = Int32Array.from(this.columns.suspects, (s) => columns.place(to[s]!));
     for (let b = 0, i = 0; b < this.bins; b++)
       for (let c = 0; c < this.width; c++, i++) {
         const at = b * j.width + column[c]!;

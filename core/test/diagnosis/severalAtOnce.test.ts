@@ -1,4 +1,7 @@
 import { analyse, assess, makePlan, SimulatedMachine, type Entry } from "../../src/index.js";
+import { gather } from "../../src/diagnosis/evidence.js";
+import { faultsAtSeverities } from "../../src/diagnosis/faultsAtSeverities.js";
+import { temperSiblings } from "../../src/diagnosis/siblings.js";
 import { leftOver } from "../../src/diagnosis/fit.js";
 import { isUnmovedAt } from "../../src/diagnosis/unmoved.js";
 import { sureOfSeveral } from "../../src/planner/sureOfSeveral.js";
@@ -76,6 +79,37 @@ test("a third fault is found by the readings that two others, which explain all 
       .sort((a, b) => a - b)
       .join(),
   );
+});
+
+test("a fault moves no reading that only hangs on what nobody knows", () => {
+  const entries = logbookOf([{ id: "B4/elementOpen", severity: NaN }], ["B12:3", "B4:1"]);
+  const { evidence } = gather(tugPredictor, entries);
+  const codes = evidence.filter((e) => e.kind === "code");
+  const readings = evidence.filter((e) => e.kind === "reading");
+  const toExplain = { codes, readings, present: codes.filter((e) => e.present) };
+  const parts = faultsAtSeverities(tugPredictor, toExplain, undefined, () => false);
+  const part = parts.find((p) => p.h === numberOf("B4/elementOpen"))!;
+  const [pressure, coolant] = part.moves;
+  expect(readings.map((e) => e.point)).toEqual(["B12:3", "B4:1"]);
+  expect(pressure).toBeLessThan(0.1);
+  expect(coolant).toBeGreaterThan(10);
+});
+
+test("like shorts on one conductor come closer beside the same other fault, and only then", () => {
+  const set = (...ids: string[]) =>
+    tugPredictor.combine(
+      ids.map(numberOf),
+      ids.map(() => [0]),
+    );
+  const weight = (hypothesis: number, log: number) => ({ hypothesis, presence: 1, misplaced: undefined, log });
+  const tempered = (second: number) =>
+    temperSiblings(
+      tugPredictor,
+      [weight(set("W38/shortToChassis", "B4/elementOpen"), -2), weight(second, -10)],
+      (w) => w.log,
+    ).map((w) => w.log);
+  expect(tempered(set("W37/shortToChassis", "B4/elementOpen"))).toEqual([-2, -4]);
+  expect(tempered(set("W37/shortToChassis", "B9/dead"))).toEqual([-2, -10]);
 });
 
 test("a set leaves a reading as it is where none of its faults is on that circuit", () => {

@@ -1,9 +1,9 @@
 import { loadavg, availableParallelism } from "node:os";
-import { withScannedCodes } from "@radicula/core";
+import { withScannedCodes, type WholeAnswer } from "@radicula/core";
 import { database } from "./db/connection";
 import { entriesAfter } from "./repo/entries";
 import { wiringByJob } from "./repo/jobWirings";
-import { findStanding, keepStanding, withoutStanding, type StandingAnswer } from "./repo/standingAnswers";
+import { findStanding, keepStanding, withoutStanding } from "./repo/standingAnswers";
 import { threadsOf } from "./threads";
 
 /** A job is left alone while somebody is at it: the device in hand answers by itself. Judgement, ms. */
@@ -52,6 +52,6 @@ export async function workOut(id: string): Promise<void> {
   if (await findStanding(id, entries.length)) return;
   const task = { wiring: withScannedCodes(wiring, entries), entries };
   const signal = AbortSignal.timeout(LONGEST_MS);
-  const answer = await threadsOf<typeof task, StandingAnswer>(THREAD).run(task, { signal });
+  const answer = await threadsOf<typeof task, WholeAnswer>(THREAD).run(task, { signal });
   await keepStanding(id, entries.length, answer);
 }

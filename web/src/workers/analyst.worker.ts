@@ -4,20 +4,19 @@ import {
   circumstances,
   courseOf,
   Focus,
-  runOffers,
-  runTests,
   thinkAhead,
   warmUp,
   watchPoint,
   weighCandidate,
+  wholeAnswer,
   type Analysis,
   type Belief,
   type Entry,
   type Recommendation,
-  type RunOffer,
   type CoursePoint,
   type Feed,
   type Predictor,
+  type WholeAnswer,
 } from "@radicula/core";
 import { expose } from "comlink";
 import { Entries, Ids, Intake, readMessage, Step, Wiring } from "./messages";
@@ -49,16 +48,15 @@ const api = {
    * The whole analysis of what `first` looked at, looking ahead and for several faults.
    * @returns undefined when something newer was asked meanwhile
    */
-  async update(message: unknown): Promise<{ analysis: Analysis; offers: readonly RunOffer[] } | undefined> {
+  async update(message: unknown): Promise<WholeAnswer | undefined> {
     const entries = readMessage(Entries, message);
     const predictor = predictorFor(entries);
     const mine = asked;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
-    const analysis = analyse(predictor, entries, { begun, runs: (plan) => runTests(predictor, plan) });
-    const offers = analysis.folded.run ? [] : runOffers(predictor, analysis);
-    latest = analysis;
-    return { analysis, offers };
+    const answer = wholeAnswer(predictor, entries, begun);
+    latest = answer.analysis;
+    return answer;
   },
   /** The value to watch while places are moved. */
   watch(message: unknown): ReturnType<typeof watchPoint> {

@@ -1,21 +1,16 @@
 import { promisify } from "node:util";
 import { deserialize, serialize } from "node:v8";
 import { gunzip, gzip } from "node:zlib";
-import { ENGINE_VERSION, type Analysis, type RunOffer } from "@radicula/core";
+import { ENGINE_VERSION, type WholeAnswer } from "@radicula/core";
 import { and, desc, eq, isNull, sql } from "drizzle-orm";
 import { database } from "../db/connection";
 import { jobs, standingAnswers } from "../db/schema";
 
-/** The whole answer to a logbook, with the guided tests worth beginning. */
-export interface StandingAnswer {
-  readonly analysis: Analysis;
-  readonly offers: readonly RunOffer[];
-}
 const pack = promisify(gzip);
 const unpack = promisify(gunzip);
 
 /** What stands for a job whose logbook has so many entries; undefined where it is of another length or engine. */
-export async function findStanding(jobId: string, entries: number): Promise<StandingAnswer | undefined> {
+export async function findStanding(jobId: string, entries: number): Promise<WholeAnswer | undefined> {
   const [row] = await database()
     .select({ body: standingAnswers.body })
     .from(standingAnswers)
@@ -28,14 +23,14 @@ export async function findStanding(jobId: string, entries: number): Promise<Stan
     );
   if (!row) return undefined;
   try {
-    return deserialize(await unpack(row.body)) as StandingAnswer;
+    return deserialize(await unpack(row.body)) as WholeAnswer;
   } catch (error) {
     console.error("a standing answer does not read:", error);
     return undefined; // it is worked out anew all the same
   }
 }
 
-export async function keepStanding(jobId: string, entries: number, answer: StandingAnswer): Promise<void> {
+export async function keepStanding(jobId: string, entries: number, answer: WholeAnswer): Promise<void> {
   const row = { engine: ENGINE_VERSION, entries, body: await pack(serialize(answer)), at: new Date() };
   await database()
     .insert(standingAnswers)

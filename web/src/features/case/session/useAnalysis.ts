@@ -9,13 +9,13 @@ import type {
   Recommendation,
   RunOffer,
   RunView,
+  WholeAnswer,
   Wiring,
 } from "@radicula/core";
 import { proxy, wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { keepAnalysis, keptAnalysis } from "./keptAnalysis";
 import { watchCard } from "./whatStays";
-import type { StandingAnswer } from "@/server/repo/standingAnswers";
 import { NOT_UNDERSTOOD } from "@/workers/messages";
 import type { AnalystApi } from "@/workers/analyst.worker";
 import type { RunnerApi } from "@/workers/runner.worker";
@@ -66,7 +66,7 @@ export function useAnalysis(
   jobId: string,
   wiring: Wiring,
   entries: readonly Entry[],
-  standing?: StandingAnswer,
+  standing?: WholeAnswer,
 ): AnalysisState {
   const [result, setResult] = useState<Result>({
     analysis: standing?.analysis,
@@ -75,7 +75,8 @@ export function useAnalysis(
     failed: undefined,
     offers: standing?.offers ?? [],
   });
-  const stood = standing?.analysis;
+  // of the first look only: a page that is fetched anew changes nothing here
+  const [stood] = useState(standing?.analysis);
   const remote = useRef<Remote<AnalystApi> | undefined>(undefined);
   const latest = useRef(0);
   const [progress, setProgress] = useState<number | undefined>(undefined);

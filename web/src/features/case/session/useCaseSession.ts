@@ -1,9 +1,8 @@
 "use client";
-import { fold, Intake, type Entry } from "@radicula/core";
+import { fold, Intake, type Entry, type WholeAnswer } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, Namer } from "@radicula/core/words";
 import { useCallback, useMemo, useState } from "react";
 import type { Job } from "@/server/repo/jobs";
-import type { StandingAnswer } from "@/server/repo/standingAnswers";
 import { entryNames, logLines } from "../logbook/lines";
 import type { Maps } from "../map/placed";
 import { useMap } from "../map/useMap";
@@ -24,7 +23,7 @@ export interface CaseProps {
   readonly initialEntries: readonly Entry[];
   readonly initialMap: Maps;
   /** the whole answer to those entries, where one stands: shown until it is worked out anew */
-  readonly standing?: StandingAnswer | undefined;
+  readonly standing?: WholeAnswer | undefined;
   readonly sheet?: SheetName | undefined;
   readonly view?: MapView | undefined;
 }
