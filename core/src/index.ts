@@ -239,7 +239,12 @@ export { playProof, type ProvenJob, type ProvenJobOptions } from "./simulation/p
 export { RepairedPlaces } from "./diagnosis/cures.js";
 export type { Stage } from "./planner/plan.js";
 export { plannedMinutes } from "./planner/plannedMinutes.js";
-export { thinkAhead, warmUp } from "./planner/thinkAhead.js";
+export { codePieces } from "./diagnosis/codePieces.js";
+export { gather } from "./diagnosis/evidence.js";
+export { planPieces } from "./planner/plan.js";
+export { piecesAhead, thinkAhead, warmingPieces, warmUp } from "./planner/thinkAhead.js";
+export type { CodePiece, Piece, PieceResult, ReadingPlace } from "./prediction/piece.js";
+export { isPieceKnown, openPiece, takeResults, workOutAt, workOutPiece } from "./prediction/pieceWork.js";
 export { CANDIDATE_KINDS, type CandidateKind } from "./planner/candidateKind.js";
 export { makePlan, type Plan } from "./planner/plan.js";
 export type { Weighed } from "./planner/ranking.js";

@@ -13,7 +13,7 @@ const PRUNE_EXACT = Math.log(1e-14);
  * Hypotheses whose codes fit this much worse than the best are only weighed where the others leave something
  * unexplained (natural log): two codes missed, not one false alarm.
  */
-const LN_NARROW = Math.log(1e-4);
+export const LN_NARROW = Math.log(1e-4);
 const NONE = new Set<number>();
 type Progress = NonNullable<WeighOptions["progress"]>;
 /** Finding the faults that no code asks for is about so much of the first pass. */
@@ -147,7 +147,7 @@ function fitWorse(
   return worse;
 }
 /** Codes in the order in which they are tried: all but those of silent bus nodes, then those set, then one by one. */
-function byWork(predictor: Predictor, codes: readonly CodeEvidence[]): readonly (readonly CodeEvidence[])[] {
+export function byWork(predictor: Predictor, codes: readonly CodeEvidence[]): readonly (readonly CodeEvidence[])[] {
   const isHeard = (c: CodeEvidence) => predictor.monitors[c.monitor]!.node !== undefined;
   const set = codes.filter((c) => isHeard(c) && c.present);
   return [

@@ -1,4 +1,5 @@
-import type { Predictor, ReadingPlace } from "../prediction/predictor.js";
+import type { ReadingPlace } from "../prediction/piece.js";
+import type { Predictor } from "../prediction/predictor.js";
 
 /** Values this near are the same, whatever is read: volt, ohm or ampere, as a share of them from one up. */
 const SAME = 2e-3;

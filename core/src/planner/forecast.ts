@@ -3,7 +3,8 @@ import { SEVERITY_KERNEL } from "../diagnosis/likelihood.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";
 import type { Instrument, State } from "../format/case.js";
 import { stateName } from "../network/state.js";
-import { AtPlace, type Predicted, type Rows } from "../prediction/predictionCache.js";
+import { inPieces, type ValuePiece } from "../prediction/piece.js";
+import { AtPlace, columnName, type Predicted, type Rows } from "../prediction/predictionCache.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { familiesOf, type Families } from "../prediction/unknowns.js";
 import { pinBehind } from "../wiring/points.js";
@@ -57,6 +58,25 @@ export class Forecast {
       w[s] = 1;
       if (a.below) w[s - draws] = 1;
       if (a.above) w[s + draws] = 1;
+    }
+  }
+  /** What everything that is on offer needs of few draws, state by state; readings between two leads are left out. */
+  *pieces(offered: readonly Candidate[]): Generator<ValuePiece> {
+    const hypotheses = [...this.wantedOfFew.keys()];
+    const done = new Set<string>();
+    for (const { instrument, state, points, black } of offered) {
+      if (instrument === "none" || black !== undefined || this.predictor.placeOf(instrument, points[0]!) === undefined)
+        continue;
+      const name = columnName(state, instrument);
+      if (done.has(name)) continue;
+      done.add(name);
+      yield* inPieces(hypotheses, (some) => ({
+        work: "values",
+        state,
+        instrument,
+        hypotheses: some,
+        wanted: some.map((h) => this.wantedOfFew.get(h)),
+      }));
     }
   }
   /** predictions of one hypothesis for a candidate, seen from a component that may have readings misplaced */

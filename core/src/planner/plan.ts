@@ -7,6 +7,7 @@ import type { Posterior } from "../diagnosis/posterior.js";
 import { withoutCleared } from "./cleared.js";
 import { closerTests } from "./closer.js";
 import { mostToClaim } from "../diagnosis/trust.js";
+import { type ValuePiece } from "../prediction/piece.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { alreadyDone } from "./alreadyDone.js";
 import type { Candidate } from "./candidate.js";
@@ -15,6 +16,7 @@ import { concerned } from "./concerned.js";
 import { confirming, readingToRetake } from "./confirm.js";
 import { Cost, positionOf, type Position } from "./cost.js";
 import { columnsOf, ExpectedInformation } from "./expectedInformation.js";
+import { Forecast } from "./forecast.js";
 import { mergeAlike, renumber } from "./mergeAlike.js";
 import { openRepairs } from "./outcome.js";
 import { particlesOf, type ParticleBelief } from "./particles.js";
@@ -164,12 +166,36 @@ function closerDraft(predictor: Predictor, belief: Belief): Draft {
   return draft;
 }
 function makeDraft(predictor: Predictor, belief: Belief): Draft {
-  const { gathered, posterior } = belief;
-  const offered = candidates(predictor, gathered.folded, concerned(predictor, posterior));
-  const grouped = groupComponents(predictor, posterior);
-  const particles = particlesOf(predictor, posterior, grouped);
-  const apart = weighOpen(predictor, stillOpen(predictor, belief, offered), { grouped, belief: particles });
+  const { offered, open, grouped, particles } = offersOf(predictor, belief);
+  const apart = weighOpen(predictor, open, { grouped, belief: particles });
   return draftOf(predictor, belief, offered, apart);
+}
+
+/** What is on offer, and the suspects it is weighed for. */
+interface Offers {
+  readonly offered: readonly Candidate[];
+  readonly open: readonly Candidate[];
+  readonly grouped: Grouped;
+  readonly particles: ParticleBelief;
+}
+const offers = new WeakMap<Posterior, Offers>();
+function offersOf(predictor: Predictor, belief: Belief): Offers {
+  const { gathered, posterior } = belief;
+  let own = offers.get(posterior);
+  if (!own) {
+    const offered = candidates(predictor, gathered.folded, concerned(predictor, posterior));
+    const grouped = groupComponents(predictor, posterior);
+    const particles = particlesOf(predictor, posterior, grouped);
+    own = { offered, open: stillOpen(predictor, belief, offered), grouped, particles };
+    offers.set(posterior, own);
+  }
+  return own;
+}
+/** What a rough look at everything on offer needs of the predictor, in pieces that threads may share in. */
+export function* planPieces(predictor: Predictor, belief: Belief): Generator<ValuePiece> {
+  if (belief.gathered.evidence.length === 0) return;
+  const { open, particles } = offersOf(predictor, belief);
+  yield* new Forecast(predictor, particles, true).pieces(open);
 }
 /** A draft with more tests, beside those that the document offers; what those tell is known already. */
 function withCloser(predictor: Predictor, belief: Belief, draft: Draft, more: readonly Candidate[]): Draft {

@@ -1,7 +1,8 @@
 import { assess } from "../diagnosis/belief.js";
-import type { Posterior } from "../diagnosis/posterior.js";
 import type { Entry, Instrument, State } from "../format/case.js";
 import { stateName } from "../network/state.js";
+import { inPieces, type Piece } from "../prediction/piece.js";
+import { workOutAt } from "../prediction/pieceWork.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Analysis } from "./analysis.js";
 import type { Candidate } from "./candidate.js";
@@ -9,25 +10,51 @@ import { candidates } from "./candidates.js";
 import { concerned } from "./concerned.js";
 
 /**
- * Fills in beforehand what the next readings will need, most likely ones first, and yields after each small step so
- * that a caller can stop. Run it while the technician puts the leads on: the reading that follows only looks things up.
+ * Fills in beforehand what the next readings will need, and yields after each small step so that a caller can stop.
+ * Run it while the technician puts the leads on: the reading that follows only looks things up.
  */
 export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<void> {
+  yield* workOut(predictor, piecesAhead(predictor, entries, analysis));
+}
+/** Fills in what the first codes will need while nobody has told any; yields after each fault. */
+export function* warmUp(predictor: Predictor): Generator<void> {
+  yield* workOut(predictor, warmingPieces(predictor));
+}
+function* workOut(predictor: Predictor, pieces: Iterable<Piece>): Generator<void> {
+  for (const piece of pieces)
+    for (let i = 0; i < piece.hypotheses.length; i++) {
+      workOutAt(predictor, piece, i);
+      yield;
+    }
+}
+
+/** What the next readings will need, most likely ones first, in pieces that threads may share in. */
+export function* piecesAhead(predictor: Predictor, entries: readonly Entry[], analysis: Analysis): Generator<Piece> {
   const { gathered, posterior } = assess(predictor, entries, { multiple: "never" });
   if (gathered.evidence.length === 0) return;
   const alive = (least: number) =>
-    posterior.components.filter(
-      (w) => w.presence === 1 && !w.misplaced && w.share >= least && w.hypothesis <= predictor.faults.length,
+    posterior.components.flatMap((w) =>
+      w.presence === 1 && !w.misplaced && w.share >= least && w.hypothesis <= predictor.faults.length
+        ? [w.hypothesis]
+        : [],
     );
   const live = alive(AHEAD_LEAST);
   // first the readings most likely to come, as they will be asked for: by those in question, then by all whom an answer
   // that surprises may bring back
   const likely = analysis.next.slice(0, LIKELY_NEXT).map((n) => n.candidate);
   const asked = new Set<number>();
-  for (const hypotheses of [alive(LIKELY_LEAST).map((w) => w.hypothesis), [...posterior.wantedByCodes.keys()]]) {
+  for (const hypotheses of [alive(LIKELY_LEAST), [...posterior.wantedByCodes.keys()]]) {
     const more = hypotheses.filter((h) => !asked.has(h));
     for (const h of more) asked.add(h);
-    yield* predictFor(predictor, likely, more, posterior);
+    for (const { instrument, state, black, points } of likely)
+      if (instrument !== "none")
+        for (const point of points)
+          yield* inPieces(more, (some) => ({
+            work: "reading",
+            place: { instrument, point, black, state },
+            hypotheses: some,
+            wanted: some.map((h) => posterior.wantedByCodes.get(h)),
+          }));
   }
   const states = new Map<string, Candidate>();
   for (const c of [
@@ -38,50 +65,28 @@ export function* thinkAhead(predictor: Predictor, entries: readonly Entry[], ana
     const name = `${c.instrument} ${stateName(c.state)}`;
     if (!states.has(name)) states.set(name, c);
   }
-  for (const c of states.values()) {
-    for (const w of live) {
-      predictor.predict(w.hypothesis, c.state, c.instrument as Instrument, posterior.wantedByCodes.get(w.hypothesis));
-      yield;
-    }
-  }
-}
-function* predictFor(
-  predictor: Predictor,
-  tests: readonly Candidate[],
-  hypotheses: readonly number[],
-  posterior: Posterior,
-): Generator<void> {
-  for (const { instrument, state, black, points } of tests) {
-    if (instrument === "none") continue;
-    for (const point of points)
-      for (const h of hypotheses) {
-        predictor.predictAt(h, { instrument, point, black, state }, posterior.wantedByCodes.get(h));
-        yield;
-      }
-  }
+  for (const { state, instrument } of states.values())
+    yield* inPieces(live, (some) => ({
+      work: "values",
+      state,
+      instrument: instrument as Instrument,
+      hypotheses: some,
+      wanted: some.map((h) => posterior.wantedByCodes.get(h)),
+    }));
 }
 
 /**
- * Fills in what the first codes will need while nobody has told any: which codes each fault sets, and what a voltmeter
- * would then show at every pin with the key on. Yields after each fault. For a machine that is solved as a whole; of a
- * large one nobody knows yet which part it will be.
+ * What the first codes will need while nobody has told any: which codes each fault sets, and what a voltmeter would
+ * then show at every pin with the key on. For a machine that is solved as a whole; of a large one nobody knows yet
+ * which part it will be.
  */
-export function* warmUp(predictor: Predictor): Generator<void> {
+export function* warmingPieces(predictor: Predictor): Generator<Piece> {
   const monitors = predictor.monitors.map((_, i) => i);
-  const hypotheses = Array.from({ length: predictor.faults.length + 1 }, (_, h) => h);
-  for (const h of hypotheses) {
-    predictor.roughCodeShares(h, monitors);
-    for (const m of monitors) predictor.movesAny(h, [m]);
-    yield;
-  }
-  for (const h of hypotheses) {
-    predictor.predict(h, KEY_ON, "voltmeter");
-    yield;
-  }
-  for (const h of hypotheses) {
-    predictor.codeShares(h, monitors);
-    yield;
-  }
+  const all = Array.from({ length: predictor.faults.length + 1 }, (_, h) => h);
+  for (const work of ["rough", "movesEach"] as const)
+    yield* inPieces(all, (hypotheses) => ({ work, monitors, hypotheses }));
+  yield* inPieces(all, (hypotheses) => ({ work: "values", state: KEY_ON, instrument: "voltmeter", hypotheses }));
+  yield* inPieces(all, (hypotheses) => ({ work: "full", monitors, hypotheses }));
 }
 const KEY_ON: State = { key: "on", unplugged: [] };
 

@@ -7,16 +7,15 @@ import type { State } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 import type { Circuit, Edit } from "../network/element.js";
 import type { Solver } from "../network/solver.js";
+import type { CodesOfHypothesis, KnownCodes, Shifts } from "./piece.js";
 
 /** Further draws near where codes change, and how many severities to either side. Judgement: time. */
 const MORE_DRAWS = 3;
 const NEAR = 2;
 
-/** Codes of one hypothesis: set (1) and how likely set, both [sample · monitors + monitor]; for these groups. */
-interface Known {
-  readonly bits: Uint8Array;
-  readonly share: Float32Array;
-  readonly done: Set<Group>;
+/** What is known so far; it grows. */
+interface Known extends KnownCodes {
+  readonly groups: Set<number>;
 }
 
 /** Monitors with their places among all. */
@@ -29,15 +28,9 @@ interface KeyPlan {
  * each takes a look at which it talks.
  */
 interface Group {
+  readonly number: number;
   readonly key: KeyState;
   readonly places: number[];
-}
-/** By monitor: how far a hypothesis takes it towards setting its code at the most, and whether all of it was tried. */
-interface Shifts {
-  readonly known: Uint8Array;
-  readonly most: Float64Array;
-  /** of those that listen to a bus: at which looks they may be moved */
-  readonly touched: Uint8Array;
 }
 /** At which looks a hypothesis may move a monitor that listens to a bus. */
 const UNTRIED = 0;
@@ -71,7 +64,7 @@ export class CodePredictions {
     this.groups = monitors.map((m, i) => {
       const name = `${m.key} ${m.node?.gate ?? ""}`;
       let own = groups.get(name);
-      if (!own) groups.set(name, (own = { key: m.key, places: [] }));
+      if (!own) groups.set(name, (own = { number: groups.size, key: m.key, places: [] }));
       own.places.push(i);
       return own;
     });
@@ -85,12 +78,10 @@ export class CodePredictions {
   /** Bits and probabilities of the codes of one hypothesis; `rough`: of most samples from their neighbours. */
   of(h: number, wanted: readonly number[], rough: boolean): Known {
     const store = rough ? this.rough : this.full;
-    let known = store.get(h);
-    const size = this.hypotheses[h]!.samples * this.monitors.length;
-    if (!known) store.set(h, (known = { bits: new Uint8Array(size), share: new Float32Array(size), done: new Set() }));
+    const known = this.knownIn(store, h);
     for (const i of wanted) {
       const group = this.groups[i]!;
-      if (known.done.has(group)) continue;
+      if (known.groups.has(group.number)) continue;
       const plan = this.planMoved(h, group);
       // what a bus carries hangs little on what is drawn: a few draws do
       const onBus = this.monitors[i]!.node !== undefined;
@@ -99,10 +90,58 @@ export class CodePredictions {
       if (rough || onBus) this.roughly(h, found, onBus);
       else for (let draw = 0; draw < this.draws; draw++) found.draw(draw);
       if (h > 0) this.copyHealthy(h, group, plan, known.bits);
-      known.done.add(group);
+      known.groups.add(group.number);
       this.smooth(h, group, known.bits, known.share);
     }
     return known;
+  }
+
+  private knownIn(store: Map<number, Known>, h: number): Known {
+    let known = store.get(h);
+    const size = this.hypotheses[h]!.samples * this.monitors.length;
+    if (!known)
+      store.set(h, (known = { bits: new Uint8Array(size), share: new Float32Array(size), groups: new Set() }));
+    return known;
+  }
+
+  /** Whether `movesAny` takes no solve. */
+  isMoveKnown(h: number, monitors: readonly number[]): boolean {
+    const shifts = this.shifts.get(h);
+    if (!shifts) return h === 0;
+    return monitors.some((i) => shifts.most[i]! > PART_OF_THE_WAY) || monitors.every((i) => shifts.known[i] === 1);
+  }
+  /** Whether `of` takes no solve. */
+  isKnown(h: number, wanted: readonly number[], rough: boolean): boolean {
+    const known = (rough ? this.rough : this.full).get(h);
+    return known !== undefined && wanted.every((i) => known.groups.has(this.groups[i]!.number));
+  }
+  /** All that is known of the codes of a hypothesis, to be taken over by another thread's predictions. */
+  knownOf(h: number): CodesOfHypothesis {
+    return { shifts: this.shifts.get(h), rough: this.rough.get(h), full: this.full.get(h) };
+  }
+  /** Takes over what another thread found of the same machine. */
+  takeOver(h: number, { shifts, rough, full }: CodesOfHypothesis): void {
+    if (shifts) {
+      const own = this.shiftsOf(h);
+      for (let i = 0; i < this.monitors.length; i++) {
+        own.known[i] = Math.max(own.known[i]!, shifts.known[i]!);
+        own.most[i] = Math.max(own.most[i]!, shifts.most[i]!);
+        own.touched[i] = Math.max(own.touched[i]!, shifts.touched[i]!);
+      }
+    }
+    if (rough) this.takeGroups(this.knownIn(this.rough, h), rough);
+    if (full) this.takeGroups(this.knownIn(this.full, h), full);
+  }
+  private takeGroups(own: Known, more: KnownCodes): void {
+    const n = this.monitors.length;
+    const fresh = new Set([...more.groups].filter((g) => !own.groups.has(g)));
+    const places = this.groups.flatMap((group, i) => (fresh.has(group.number) ? [i] : []));
+    for (let from = 0; from < own.bits.length; from += n)
+      for (const i of places) {
+        own.bits[from + i] = more.bits[from + i]!;
+        own.share[from + i] = more.share[from + i]!;
+      }
+    for (const g of fresh) own.groups.add(g);
   }
 
   /** Whether, tried roughly, the codes of a plan are not the same at every severity and draw: then all are tried. */

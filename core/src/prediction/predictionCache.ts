@@ -1,3 +1,7 @@
+import type { Instrument, State } from "../format/case.js";
+import { stateName } from "../network/state.js";
+import { QUANTITY } from "./quantity.js";
+
 /** Predictions of one hypothesis in one state of one quantity: for each sample asked for so far one number a place. */
 export type Rows = (Float32Array | undefined)[];
 /** Predictions of one hypothesis at one place. */
@@ -14,6 +18,9 @@ export class AtPlace implements Predicted {
     return row === undefined ? NaN : row[this.place]!;
   }
 }
+
+/** What a row of one number takes beside it, in numbers. */
+export const ROW_OVERHEAD = 16;
 
 /** Predictions kept by state and quantity; the columns not asked for the longest make room for new ones. */
 export class PredictionCache {
@@ -59,3 +66,10 @@ export class PredictionCache {
       for (const h of [...column.keys()]) if (h >= hypothesis) column.delete(h);
   }
 }
+
+/** The name of the column of a state and quantity. */
+export const columnName = (state: State, instrument: Instrument): string =>
+  `${QUANTITY[instrument]} ${stateName(state)}`;
+/** The name of the column of one reading between two leads. */
+export const betweenName = (state: State, instrument: Instrument, red: string, black: string): string =>
+  `between ${red} ${black} ${QUANTITY[instrument]} ${stateName(state)}`;

@@ -13,7 +13,16 @@ import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
 import { HypothesisTable, type Hypothesis } from "./hypothesis.js";
 import { MachineReader, type Solve } from "./machineReader.js";
-import { AtPlace, PredictionCache, type Predicted, type Rows } from "./predictionCache.js";
+import type { ReadingPlace } from "./piece.js";
+import {
+  AtPlace,
+  betweenName,
+  columnName,
+  PredictionCache,
+  ROW_OVERHEAD,
+  type Predicted,
+  type Rows,
+} from "./predictionCache.js";
 import { QUANTITY, type Quantity } from "./quantity.js";
 import { fillSeverities } from "./severityFill.js";
 
@@ -28,20 +37,9 @@ const PREDICTED_NUMBERS = 48e6;
  * apart.
  */
 const NEGLIGIBLE_VOLT = 1e-4;
-/** What a row of one number takes beside it, in numbers. */
-const ROW_OVERHEAD = 16;
 /** A value that is not exactly known is never drawn less often than this. Judgement: a middle and two sides. */
 const LEAST_DRAWS = 3;
 const NONE_MELTED: readonly string[] = [];
-
-/** Where and how one value is taken. */
-export interface ReadingPlace {
-  readonly instrument: Instrument;
-  readonly point: string;
-  /** the black lead, where it is not at battery negative */
-  readonly black?: string | undefined;
-  readonly state: State;
-}
 
 /**
  * Predicts what every hypothesis would show, and remembers it: nothing computed here depends on evidence, so a new
@@ -66,8 +64,9 @@ export class Predictor {
   /** nodes of the plain document's circuit */
   private readonly nodes: number;
   private readonly reader: MachineReader;
-  private readonly cache = new PredictionCache(PREDICTED_NUMBERS);
-  private readonly codes: CodePredictions;
+  readonly cache = new PredictionCache(PREDICTED_NUMBERS);
+  /** what was worked out so far: see `pieceWork.ts` */
+  readonly codes: CodePredictions;
   /** machine states by draw; the least lately used is dropped */
   private readonly machines = new Map<string, MachineState>();
   private lastMachine: { state: State; draw: number; machine: MachineState } | undefined;
@@ -155,7 +154,7 @@ export class Predictor {
    */
   predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Rows {
     const quantity = QUANTITY[instrument];
-    const name = `${quantity} ${stateName(state)}`;
+    const name = columnName(state, instrument);
     const { samples } = this.hypotheses[h]!;
     const stride = this.reader.stride(quantity);
     const rows = this.cache.rows(name, h, samples);
@@ -169,6 +168,13 @@ export class Predictor {
       });
     this.cache.count(name, added * stride);
     return rows;
+  }
+
+  /** The name under which what a reading needs is remembered. */
+  columnOf({ state, instrument, point, black }: ReadingPlace): string {
+    return black === undefined && this.placeOf(instrument, point) !== undefined
+      ? columnName(state, instrument)
+      : betweenName(state, instrument, point, black ?? this.batteryMinus);
   }
 
   /** As `predict` or `predictBetween`, at the place of one reading. Samples not wanted are NaN. */
@@ -193,7 +199,7 @@ export class Predictor {
     wanted?: Uint8Array,
   ): Predicted {
     const quantity = QUANTITY[instrument];
-    const name = `between ${red} ${black} ${quantity} ${stateName(state)}`;
+    const name = betweenName(state, instrument, red, black);
     const { samples } = this.hypotheses[h]!;
     const rows = this.cache.rows(name, h, samples);
     let added = 0;

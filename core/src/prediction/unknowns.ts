@@ -1,7 +1,8 @@
 import type { Device } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
 import { devicePins } from "../wiring/points.js";
-import type { Predictor, ReadingPlace } from "./predictor.js";
+import type { ReadingPlace } from "./piece.js";
+import type { Predictor } from "./predictor.js";
 
 /**
  * Readings that hang on the same unknown: the true condition at one sensor is one and the same at every pin of its

@@ -4,22 +4,27 @@ import {
   circumstances,
   courseOf,
   Focus,
-  thinkAhead,
-  warmUp,
+  piecesAhead,
+  planPieces,
+  warmingPieces,
   watchPoint,
   weighCandidate,
   wholeAnswer,
+  workOutPiece,
   type Analysis,
   type Belief,
   type Entry,
   type Recommendation,
   type CoursePoint,
   type Feed,
+  type Piece,
+  type PieceResult,
   type Predictor,
   type WholeAnswer,
 } from "@radicula/core";
-import { expose } from "comlink";
-import { Entries, Ids, Intake, readMessage, Step, Wiring } from "./messages";
+import { expose, wrap } from "comlink";
+import { shareAhead, shareCodes, type Helper } from "./sharedWork";
+import { Entries, Ids, Intake, PieceOfWork, readMessage, Step, Wiring } from "./messages";
 
 /** The core behind a worker: what was predicted for the job's wiring, kept as long as the page. */
 let focus: Focus | undefined;
@@ -29,20 +34,39 @@ let asked = 0;
 let begun: Belief | undefined;
 /** the last whole answer, which thinking ahead goes on with */
 let latest: Analysis | undefined;
-const STEP_MS = 12;
+/** workers of the same wiring that share in what takes long */
+const helpers: Helper[] = [];
+/** the first look that is being prepared, which the whole analysis waits for */
+let preparing: Promise<unknown> = Promise.resolve();
 
 const api = {
   open(wiring: unknown): void {
     focus = new Focus(readMessage(Wiring, wiring));
   },
-  /** A first look: what to read next, without looking ahead or for several faults. */
-  first(message: unknown, progress?: (share: number) => void): Analysis {
+  /** Another worker of this kind, open for the same wiring, that answers at the other end of a channel. */
+  helpedBy(port: MessagePort): void {
+    helpers.push(wrap<AnalystApi>(port));
+  },
+  /** Answers another worker at a channel. */
+  helpAt(port: MessagePort): void {
+    expose(api, port);
+  },
+  /** A piece of another worker's work. */
+  workOut(message: unknown, piece: unknown): PieceResult[] {
+    return workOutPiece(predictorFor(readMessage(Entries, message)), readMessage(PieceOfWork, piece));
+  },
+  /**
+   * A first look: what to read next, without looking ahead or for several faults.
+   * @returns undefined when something newer was asked meanwhile
+   */
+  async first(message: unknown, progress?: (share: number) => void): Promise<Analysis | undefined> {
     const entries = readMessage(Entries, message);
     const predictor = predictorFor(entries);
-    asked++;
+    const mine = ++asked;
     thought++;
-    begun = assess(predictor, entries, { multiple: "never", progress: progress && nowAndThen(progress) });
-    return analyse(predictor, entries, { quick: true, begun });
+    const prepared = lookFirst(predictor, entries, () => mine !== asked, progress && nowAndThen(progress));
+    preparing = prepared.catch(() => undefined);
+    return prepared;
   },
   /**
    * The whole analysis of what `first` looked at, looking ahead and for several faults.
@@ -52,6 +76,7 @@ const api = {
     const entries = readMessage(Entries, message);
     const predictor = predictorFor(entries);
     const mine = asked;
+    await preparing;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
     const answer = wholeAnswer(predictor, entries, begun);
@@ -84,19 +109,32 @@ const api = {
     const entries = readMessage(Entries, message);
     if (!latest) return;
     const mine = ++thought;
-    let pause = performance.now() + STEP_MS;
-    const steps =
+    const predictor = predictorFor(entries);
+    const pieces: Iterator<Piece> =
       latest.stage === "waiting" && !focus?.isLarge
-        ? warmUp(predictorFor(entries))
-        : thinkAhead(predictorFor(entries), entries, latest);
-    while (!steps.next().done) {
-      if (performance.now() < pause) continue;
-      await new Promise((resolve) => setTimeout(resolve, 0));
-      if (thought !== mine) return;
-      pause = performance.now() + STEP_MS;
-    }
+        ? warmingPieces(predictor)
+        : piecesAhead(predictor, entries, latest);
+    await shareAhead(predictor, entries, pieces, helpers, () => thought !== mine);
   },
 };
+async function lookFirst(
+  predictor: Predictor,
+  entries: readonly Entry[],
+  isOver: () => boolean,
+  progress: ((share: number) => void) | undefined,
+): Promise<Analysis | undefined> {
+  if (helpers.length > 0) {
+    await shareCodes(predictor, entries, helpers, { progress, stop: isOver });
+    if (isOver()) return undefined;
+  }
+  const belief = assess(predictor, entries, { multiple: "never", progress });
+  if (helpers.length > 0) {
+    await shareAhead(predictor, entries, planPieces(predictor, belief), helpers, isOver);
+    if (isOver()) return undefined;
+  }
+  begun = belief;
+  return analyse(predictor, entries, { quick: true, begun });
+}
 /** Passes on so many calls only: each is a message to the page. */
 function nowAndThen(tell: (share: number) => void): (share: number) => void {
   let next = performance.now() + TELL_EVERY_MS;

@@ -1,4 +1,4 @@
-import { Chart, Entry, INSTRUMENTS, Intake, State, Wiring, type Candidate } from "@radicula/core";
+import { Chart, Entry, INSTRUMENTS, Intake, State, Wiring, type Candidate, type Piece } from "@radicula/core";
 import { z } from "zod";
 
 /** What a worker is sent. Each message is read before anything is done with it. */
@@ -20,6 +20,34 @@ export const Step: z.ZodType<Candidate> = z.object({
   black: z.string().exactOptional(),
   part: z.enum(["removed", "new"]).exactOptional(),
 });
+
+const HypothesisNumbers = z.array(z.int().nonnegative());
+/** Work for a helper, as the core of another worker of the same page words it. */
+export const PieceOfWork: z.ZodType<Piece> = z.union([
+  z.object({
+    work: z.enum(["movesAny", "movesEach", "rough", "full"]),
+    monitors: HypothesisNumbers,
+    hypotheses: HypothesisNumbers,
+  }),
+  z.object({
+    work: z.literal("values"),
+    state: State,
+    instrument: z.enum(INSTRUMENTS),
+    hypotheses: HypothesisNumbers,
+    wanted: z.array(z.instanceof(Uint8Array).or(z.undefined())).exactOptional(),
+  }),
+  z.object({
+    work: z.literal("reading"),
+    place: z.object({
+      instrument: z.enum(INSTRUMENTS),
+      point: z.string(),
+      black: z.string().or(z.undefined()).exactOptional(),
+      state: State,
+    }),
+    hypotheses: HypothesisNumbers,
+    wanted: z.array(z.instanceof(Uint8Array).or(z.undefined())).exactOptional(),
+  }),
+]);
 
 /** The name of the issue a worker gives for a message it does not understand; the page has words for it. */
 export const NOT_UNDERSTOOD = "worker.message-not-understood";

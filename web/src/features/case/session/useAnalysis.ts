@@ -15,6 +15,7 @@ import type {
 import { proxy, wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { keepAnalysis, keptAnalysis } from "./keptAnalysis";
+import { startAnalysts } from "./analysts";
 import { watchCard } from "./whatStays";
 import { NOT_UNDERSTOOD } from "@/workers/messages";
 import type { AnalystApi } from "@/workers/analyst.worker";
@@ -86,13 +87,11 @@ export function useAnalysis(
 
   useEffect(() => {
     if (stopped) return;
-    const worker = new Worker(new URL("../../../workers/analyst.worker.ts", import.meta.url), { type: "module" });
     const failed = (error: unknown) => setResult((r) => ({ ...r, failed: failureCode(error) }));
-    worker.onerror = failed;
-    remote.current = wrap<AnalystApi>(worker);
-    remote.current.open(wiring).catch(failed);
+    const crew = startAnalysts(wiring, failed);
+    remote.current = crew.first;
     return () => {
-      worker.terminate();
+      crew.end();
       remote.current = undefined;
     };
   }, [wiring, stopped]);
@@ -124,6 +123,7 @@ export function useAnalysis(
     });
     api.first(entries, told).then(
       (analysis) => {
+        if (!analysis) return;
         first = setTimeout(() => {
           if (latest.current !== mine || isKept) return;
           card.shows(analysis);
