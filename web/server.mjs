@@ -1,5 +1,7 @@
-// The server: node web/server.mjs [-H ADDRESS] [-p PORT]. DATABASE_URL and RADICULA_ROOT are set by who starts it.
+// The server: node web/server.mjs [-H ADDRESS] [-p PORT] [--wait]. DATABASE_URL and RADICULA_ROOT are set by who starts
+// it. With --wait it loads everything and listens once the process that started it sends "listen"; it ends with that.
 import { randomBytes } from "node:crypto";
+import { once } from "node:events";
 import { createServer } from "node:http";
 import { createServer as createTlsServer } from "node:https";
 import next from "next";
@@ -16,14 +18,24 @@ const REQUEST_MS = 120_000;
 const HEADERS_MS = 20_000;
 const YEAR_S = 31_536_000;
 
+let server;
+if (set.isToWait) {
+  const told = once(process, "message");
+  // one that nobody will tell any more ends; one that is in use goes on
+  process.once("disconnect", () => server?.listening || process.exit(0));
+  // what is done once for all servers waits for it too
+  globalThis.radiculaListens = told;
+}
+
 const app = next({ dir: import.meta.dirname, dev: false, hostname: set.hostname, port: set.port });
 await app.prepare();
 const handle = app.getRequestHandler();
 const perAddress = new RateLimiterMemory({ points: set.rate, duration: 60 });
 
 const limits = { requestTimeout: REQUEST_MS, headersTimeout: HEADERS_MS };
-const server = set.tls ? createTlsServer({ ...limits, ...set.tls }, take) : createServer(limits, take);
-server.listen(set.port, set.hostname);
+await globalThis.radiculaListens;
+server = set.tls ? createTlsServer({ ...limits, ...set.tls }, take) : createServer(limits, take);
+server.listen(set.port, set.hostname, () => process.send?.("listening"));
 
 /** @type {import("node:http").RequestListener} */
 function take(request, response) {

@@ -22,7 +22,11 @@ const listOf = (text = "") =>
 export function settings(args, env) {
   const { values } = parseArgs({
     args: [...args],
-    options: { hostname: { type: "string", short: "H" }, port: { type: "string", short: "p" } },
+    options: {
+      hostname: { type: "string", short: "H" },
+      port: { type: "string", short: "p" },
+      wait: { type: "boolean" },
+    },
   });
   const hostname = values.hostname ?? "127.0.0.1";
   const names = listOf(env.RADICULA_HOSTS);
@@ -42,6 +46,8 @@ export function settings(args, env) {
   return {
     hostname,
     port: Number(values.port ?? 3210),
+    /** whether it listens only once it is told to */
+    isToWait: values.wait === true && process.send !== undefined,
     names,
     tls,
     /** whose X-Forwarded headers are believed: a proxy on this machine needs not be named */

@@ -1,5 +1,6 @@
 // A private PostgreSQL on loopback: made once, never made anew over anything, started and stopped.
-import { execFileSync, spawnSync } from "node:child_process";
+import { execFileSync, spawn, spawnSync } from "node:child_process";
+import { once } from "node:events";
 import {
   chmodSync,
   chownSync,
@@ -127,8 +128,9 @@ export class Cluster {
   addChecksums() {
     this.run("pg_checksums", ["--enable", "-D", this.data]);
   }
+  /** where it listens; while it is down, where it did */
   get port() {
-    return Number(readLine(join(this.data, "postmaster.pid"), 3));
+    return Number(readLine(join(this.data, "postmaster.pid"), 3)) || Number(readLine(join(this.folder, "port")));
   }
 
   /** Starts it where it does not run yet, on the port of last time where that is free. */
@@ -146,17 +148,21 @@ export class Cluster {
     const last = Number(readLine(join(this.folder, "port"))) || FIRST_PORT;
     let port = await freePort(last);
     // somebody else may take a free port before it is bound: then the next
-    for (let tries = 1; !this.startAt(port); tries++) {
+    for (let tries = 1; !(await this.startAt(port)); tries++) {
       const isTaken = this.endOfLog().includes("Address already in use");
       if (!isTaken || tries >= MOST_PORTS) throw new Stop(this.whyNot());
       port = await freePort(port + 1);
     }
     writeFileSync(join(this.folder, "port"), `${port}\n`);
   }
-  startAt(port) {
+  /** Lets others go on meanwhile: a server that died too is started at the same time. */
+  async startAt(port) {
     const options = `-p ${port} -c config_file=${join(this.data, "postgresql.conf")}`;
     const args = ["start", "-w", "-t", "60", "-D", this.data, "-l", this.log, "-o", options];
-    return this.run("pg_ctl", args, { stdio: "ignore" }).status === 0;
+    const { uid, gid } = postgresUser();
+    const started = spawn(join(programs(this.major), "pg_ctl"), args, { uid, gid, cwd: "/", stdio: "ignore" });
+    const [code] = await once(started, "exit");
+    return code === 0;
   }
   endOfLog() {
     return readFileSync(this.log, "utf8").trimEnd().split("\n").slice(-6).join("\n  ");
@@ -167,6 +173,8 @@ export class Cluster {
       "listen_addresses = '127.0.0.1'",
       "unix_socket_directories = ''",
       "max_connections = 60",
+      // after a crash: one call for the whole disk instead of one for each file
+      "recovery_init_sync_method = syncfs",
       ...(this.how.throwaway
         ? ["fsync = off", "full_page_writes = off"]
         : [

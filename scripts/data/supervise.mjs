@@ -14,10 +14,12 @@ const ROOT = join(import.meta.dirname, "../..");
 const LOOK_MS = 200;
 const ASK_MS = 2000;
 const ANSWER_MS = 20_000;
-/** Waits before a thing that died is started again: longer each time it dies soon after, ms. */
+/** Waits before a thing that died is started again: longer each time it dies before it was well for a moment, ms. */
 const WAITS = [0, 250, 500, 1000, 2000, 4000];
-/** What ran for so long did not die of itself, ms. */
-const STEADY_MS = 6000;
+/** What was well for so long did not die of its start, ms. */
+const STEADY_MS = 1000;
+/** A spare server is made ready once the one in use has settled, ms. */
+const SPARE_AFTER_MS = 500;
 const LOG_BYTES = 5e6;
 const LOGS_KEPT = 3;
 
@@ -26,16 +28,20 @@ const wait = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
 /** How long to wait before a thing is started again. */
 class Patience {
   deaths = 0;
-  since = 0;
+  wellSince = Infinity;
+  isWell() {
+    this.wellSince = Math.min(this.wellSince, Date.now());
+  }
   next() {
-    if (Date.now() - this.since > STEADY_MS) this.deaths = 0;
-    this.since = Date.now();
+    if (Date.now() - this.wellSince > STEADY_MS) this.deaths = 0;
+    this.wellSince = Infinity;
     return WAITS[Math.min(this.deaths++, WAITS.length - 1)];
   }
 }
 
 class Supervisor {
   isStopping = false;
+  webPatience = new Patience();
   constructor(folder, root = ROOT) {
     this.folder = folder;
     this.root = root;
@@ -101,15 +107,34 @@ class Supervisor {
     sayBackup(await takeBackup(this.cluster, { kind: "before-migration" }));
   }
 
+  /** Lets a server listen: the spare one where it is ready, a new one otherwise. */
   startWeb() {
+    const { spare } = this;
+    this.spare = undefined;
+    const isThere = spare?.connected && this.databasePort === this.cluster.port;
+    if (spare && !isThere) spare.kill("SIGKILL");
+    this.web = isThere ? spare : this.newServer();
+    this.web.send("listen", () => undefined);
+    this.web.once("message", () => this.webPatience.isWell());
+    writeFileSync(this.runFile, JSON.stringify({ address: this.address, web: this.web.pid, root: this.root }));
+    clearTimeout(this.spareTimer);
+    if (process.env.RADICULA_SPARE !== "off") this.spareTimer = setTimeout(() => this.startSpare(), SPARE_AFTER_MS);
+  }
+  /** A second server, loaded and not listening yet: it takes over at once where the first one dies. */
+  startSpare() {
+    if (this.isStopping || this.spare?.connected) return;
+    this.spare = this.newServer();
+  }
+  /** A server that listens once it is told to. */
+  newServer() {
     const log = join(this.folder, "logs", "web.log");
     turnOver(log);
     const out = openSync(log, "a", 0o600);
     this.databasePort = this.cluster.port;
-    const at = ["-H", this.hostname, "-p", String(this.port)];
-    this.web = spawn(process.execPath, [join(this.root, "web/server.mjs"), ...at], {
+    const at = ["--wait", "-H", this.hostname, "-p", String(this.port)];
+    const server = spawn(process.execPath, [join(this.root, "web/server.mjs"), ...at], {
       cwd: join(this.root, "web"),
-      stdio: ["ignore", out, out],
+      stdio: ["ignore", out, out, "ipc"],
       env: {
         ...process.env,
         NODE_ENV: "production",
@@ -119,7 +144,7 @@ class Supervisor {
       },
     });
     closeSync(out);
-    writeFileSync(this.runFile, JSON.stringify({ address: this.address, web: this.web.pid, root: this.root }));
+    return server;
   }
   async firstAnswer() {
     for (let i = 0; i < 240; i++) {
@@ -147,6 +172,7 @@ class Supervisor {
 
   async watchDatabase() {
     const patience = new Patience();
+    patience.isWell();
     while (!this.isStopping) {
       await wait(LOOK_MS);
       if (this.isStopping || this.cluster.pid()) continue;
@@ -156,16 +182,16 @@ class Supervisor {
       if (this.isStopping) return;
       try {
         await this.cluster.start();
+        patience.isWell();
         say("the database runs again");
-        // its port was taken meanwhile: the server has to be told the new one
-        if (this.cluster.port !== this.databasePort) this.web.kill("SIGKILL");
+        // its port was taken meanwhile: servers have to be told the new one
+        if (this.cluster.port !== this.databasePort) for (const s of [this.web, this.spare]) s?.kill("SIGKILL");
       } catch (error) {
         say(error instanceof Stop ? error.message : String(error));
       }
     }
   }
   async watchWeb() {
-    const patience = new Patience();
     let silentSince = Date.now();
     let asked = 0;
     while (!this.isStopping) {
@@ -177,7 +203,7 @@ class Supervisor {
       }
       const isSilent = Date.now() - silentSince > ANSWER_MS;
       if (this.isStopping || (!isGone && !isSilent)) continue;
-      const ms = patience.next();
+      const ms = this.webPatience.next();
       say(`the server ${isGone ? "stopped" : "does not answer"}; starting it again`);
       if (!isGone) this.web.kill("SIGKILL");
       await wait(ms);
@@ -199,6 +225,8 @@ class Supervisor {
   async stop() {
     this.isStopping = true;
     rmSync(this.runFile, { force: true });
+    clearTimeout(this.spareTimer);
+    this.spare?.kill("SIGKILL");
     if (this.web && this.web.exitCode === null) {
       const gone = new Promise((resolve) => this.web.once("exit", resolve));
       this.web.kill("SIGTERM");

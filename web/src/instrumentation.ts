@@ -8,9 +8,15 @@ export async function register(): Promise<void> {
   const { mendSummaries } = await import("./server/repo/summaries");
   // a database that is not there yet finds them mended by who looks at the board, or at the next start
   if (readiness().isReady) {
-    await mendSummaries().catch((error: unknown) => console.error(error));
     const { answerAllMissing } = await import("./server/answerAhead");
-    await answerAllMissing().catch((error: unknown) => console.error(error));
+    const mend = () =>
+      mendSummaries()
+        .then(answerAllMissing)
+        .catch((error: unknown) => console.error(error));
+    // a spare server leaves it to the one in use until it takes over
+    const { radiculaListens } = globalThis as typeof globalThis & { radiculaListens?: Promise<unknown> };
+    if (radiculaListens) void radiculaListens.then(mend);
+    else await mend();
   }
   if (env().RADICULA_SIGN_IN === "off") return;
   const { guard } = await import("./server/people/guard");
