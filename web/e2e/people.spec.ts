@@ -1,8 +1,9 @@
 import { expect, test, type Browser, type BrowserContext, type Page } from "@playwright/test";
 import { execFileSync } from "node:child_process";
 import { readdirSync, readFileSync } from "node:fs";
+import { request as plainRequest } from "node:http";
 import { box, openCopy, saved } from "./casePage";
-import { applicationForTests, JSON_TYPE, testDatabase } from "./server";
+import { Application, applicationForTests, byHand, JSON_TYPE, testDatabase } from "./server";
 
 const app = applicationForTests({ RADICULA_SIGN_IN: "on" });
 const PASSWORD = "copper kettle under rain";
@@ -46,6 +47,16 @@ async function log(page: Page): Promise<void> {
   await box(page).fill("5.0");
   await box(page).press("Enter");
 }
+/** A request with a Host of its own, which no browser would send. */
+const posted = (port: number, path: string, headers: Record<string, string>, body: string) =>
+  new Promise<{ status: number; cookies: readonly string[] }>((resolve, reject) => {
+    const sent = plainRequest({ host: "127.0.0.1", port, path, method: "POST", headers }, (answer) => {
+      answer.resume();
+      resolve({ status: answer.statusCode ?? 0, cookies: answer.headers["set-cookie"] ?? [] });
+    });
+    sent.on("error", reject);
+    sent.end(body);
+  });
 const setPin = async (page: Page, pin: string) => {
   await page.getByLabel("New PIN").fill(pin);
   await page.getByRole("button", { name: "Set the PIN" }).click();
@@ -294,6 +305,108 @@ test("a lost password is helped by a recovery code, once; guessing is stopped", 
   expect(await guess(PASSWORD)).toBe(429);
   await page.goto(`${app.address}/people`);
   await expect(page.getByRole("row", { name: /locked out/ }).first()).toContainText("lea");
+});
+
+test("a new password needs the old one, and signs out every other device", async ({ browser }) => {
+  const here = await newcomer(browser, codeIn(people("add", "Nora New", "nora", "technician")));
+  const elsewhere = await browser.newContext({ baseURL: app.address });
+  const other = await elsewhere.newPage();
+  await other.goto("/sign-in");
+  await signIn(other, "nora");
+  await expect(other.getByRole("button", { name: "Nora New" })).toBeVisible();
+  const { page } = here;
+  const change = async (old: string) => {
+    await page.getByLabel("Old password").fill(old);
+    await page.getByLabel("New password").fill("nine paper boats at noon");
+    await page.getByRole("button", { name: "Change the password" }).click();
+  };
+  await change("not the old one at all");
+  await expect(page.locator(".ant-alert-error")).toBeVisible();
+  expect((await here.context.request.get("/api/jobs")).status()).not.toBe(401);
+  await change(PASSWORD);
+  await expect(page.getByText("All other devices are signed out")).toBeVisible();
+  await other.goto("/");
+  await other.waitForURL(/sign-in/);
+  await signIn(other, "nora");
+  await expect(other.locator(".ant-alert-error")).toBeVisible();
+  await signIn(other, "nora", "nine paper boats at noon");
+  await expect(other.getByRole("button", { name: "Nora New" })).toBeVisible();
+  await Promise.all([here.context.close(), elsewhere.close()]);
+});
+
+test("a session ends twelve hours after it began, also when it is used", async ({ browser }) => {
+  const { page, context } = await newcomer(browser, codeIn(people("add", "Sven Shift", "sven", "technician")));
+  const [first] = await byHand(
+    (sql) => sql<{ id: string; hours: number }[]>`
+      select id, extract(epoch from expires_at - created_at) / 3600 as hours from sessions
+      order by created_at desc limit 1`,
+  );
+  expect(Number(first!.hours)).toBeCloseTo(12, 1);
+  // near its end, and used: it is not renewed
+  await byHand(
+    (sql) => sql`
+      update sessions set expires_at = now() + interval '4 seconds', updated_at = now() - interval '11 hours'
+      where id = ${first!.id}`,
+  );
+  await page.goto("/");
+  await expect(page.getByRole("button", { name: "Sven Shift" })).toBeVisible();
+  await page.waitForTimeout(4500);
+  await page.goto("/");
+  await page.waitForURL(/sign-in/);
+  await context.close();
+});
+
+test("cookies are for this server alone, over TLS, and out of reach of scripts", async () => {
+  // as a proxy on this machine passes on what came over TLS
+  const secure = new Application(0, undefined, { RADICULA_HOSTS: "radicula.works.example" });
+  await secure.start();
+  try {
+    const headers = {
+      ...JSON_TYPE,
+      Host: "radicula.works.example",
+      Origin: "https://radicula.works.example",
+      "X-Forwarded-Proto": "https",
+      "X-Forwarded-For": "192.0.2.9",
+    };
+    people("add", "Tess Tls", "tess", "technician");
+    const code = codeIn(people("invite", "tess"));
+    const body = JSON.stringify({ code, password: PASSWORD });
+    const { status, cookies } = await posted(secure.port, "/api/auth/invitation/accept", headers, body);
+    expect(status).toBe(200);
+    expect(cookies.length).toBeGreaterThan(0);
+    for (const cookie of cookies) {
+      expect(cookie).toMatch(/^__Secure-radicula\./);
+      for (const word of ["Secure", "HttpOnly", "SameSite=Lax"]) expect(cookie).toContain(word);
+      expect(cookie).not.toContain("Domain=");
+    }
+  } finally {
+    await secure.kill();
+  }
+});
+
+test("pages that were kept on a device are gone once people sign in", async ({ browser }) => {
+  const context = await browser.newContext({ serviceWorkers: "allow" });
+  const page = await context.newPage();
+  const open = new Application(0, undefined, { RADICULA_SIGN_IN: "off" });
+  await open.start();
+  try {
+    const kept = () => page.evaluate(async () => (await caches.keys()).filter((k) => k.includes("pages")));
+    await page.goto(open.address);
+    await expect.poll(kept).toHaveLength(1);
+    await open.kill();
+    const closed = new Application(open.port, undefined, { RADICULA_SIGN_IN: "on" });
+    await closed.start();
+    try {
+      await page.goto(`${closed.address}/sign-in`);
+      await expect(page.getByLabel("Sign-in name")).toBeVisible();
+      await expect.poll(kept).toHaveLength(0);
+    } finally {
+      await closed.kill();
+    }
+  } finally {
+    await open.kill();
+    await context.close();
+  }
 });
 
 /** Browsers keep passkeys for names, not for numbers. */

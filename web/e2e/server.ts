@@ -77,13 +77,15 @@ const testDatabases = (): DatabaseUrls => ({
 });
 
 /** Changes rows as somebody would who goes round what the database refuses. */
-export async function byHand(change: (sql: postgres.TransactionSql) => Promise<unknown>): Promise<void> {
+export async function byHand<T>(change: (sql: postgres.TransactionSql) => Promise<T>): Promise<T> {
   const sql = postgres(testDatabase().href, { max: 1, onnotice: () => undefined });
+  let found: T;
   await sql.begin(async (tx) => {
     await tx`set local session_replication_role = replica`; // no triggers
-    await change(tx);
+    found = await change(tx);
   });
   await sql.end();
+  return found!;
 }
 /** A database new for the tests of one file: what another file did to the demos is not in it. */
 async function freshDatabase(file: string): Promise<void> {
