@@ -74,6 +74,17 @@ export {
   type ScannedCode,
 } from "./format/case.js";
 export { COLOUR_LETTERS, parseColour, sameColour, type ColourRead, type WireColour } from "./units/colour.js";
+export {
+  fromPreferred,
+  preferredText,
+  preferredUnit,
+  preferredWithUnit,
+  STORED_UNITS,
+  toPreferred,
+  UNIT_CHOICES,
+  Units,
+  type UnitQuantity,
+} from "./units/preferred.js";
 export { gaugeMm2, parseSection } from "./units/section.js";
 export { buildChart, type BuiltChart } from "./chart/build.js";
 export { chartOf } from "./chart/fromWiring.js";

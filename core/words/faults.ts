@@ -1,10 +1,12 @@
 import {
   indexWiring,
+  STORED_UNITS,
   wireId,
   type Fault,
   type FaultMode,
   type FaultPlace,
   type SuspectView,
+  type Units,
   type Wiring,
 } from "../src/index.js";
 
@@ -66,7 +68,11 @@ const MODES: Readonly<Record<FaultMode, string>> = {
 export class Namer {
   private readonly index;
   private readonly wires;
-  constructor(wiring: Wiring) {
+  /** @param units in which lengths and the like are said */
+  constructor(
+    wiring: Wiring,
+    readonly units: Units = STORED_UNITS,
+  ) {
     this.index = indexWiring(wiring);
     this.wires = new Map(wiring.wires.map((w) => [wireId(w), w]));
   }

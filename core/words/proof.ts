@@ -1,4 +1,6 @@
 import {
+  preferredUnit,
+  toPreferred,
   type ClosedEntry,
   type FollowedUpEntry,
   type FrozenProof,
@@ -7,6 +9,7 @@ import {
   type RepairedEntry,
   type RepairOutcome,
   type Trip,
+  type Units,
 } from "../src/index.js";
 import type { Namer } from "./faults.js";
 import type { Instructor } from "./readings.js";
@@ -141,7 +144,7 @@ export function proofStepText(
     case "clear":
       return text("Clear the codes of all modules", "", "", "Save the scan first: what is cleared is gone.");
     case "scan":
-      return scanText(a);
+      return scanText(a, namer.units);
     case "reading": {
       const what = `${instructor.functionOf(a.point)} at ${namer.point(a.point)}`;
       const state = a.state.key === "on" ? "" : `, ${keyText(a.state.key)}`;
@@ -167,7 +170,7 @@ export function proofStepText(
       );
   }
 }
-function scanText(a: Extract<ProofStep["action"], { kind: "scan" }>): ProofStepText {
+function scanText(a: Extract<ProofStep["action"], { kind: "scan" }>, units: Units): ProofStepText {
   const where = a.modules.join(", ");
   const codes = a.codes.length > 1 ? `None of ${list(a.codes)} is set.` : `${list(a.codes)} is not set.`;
   if (a.when === "afterClear")
@@ -184,17 +187,21 @@ function scanText(a: Extract<ProofStep["action"], { kind: "scan" }>): ProofStepT
       "Nobody near moving parts; out of gear.",
     );
   return text(
-    `${tripText(a.trip)}, then scan ${where}`,
+    `${tripText(a.trip, units)}, then scan ${where}`,
     codes,
     "One that is set again: the fault is still there, or comes and goes.",
     "On the road by somebody licensed, with a second person to watch the values.",
   );
 }
-function tripText({ minutes, km, coldSoakHours, notes }: Trip): string {
+function tripText({ minutes, km, coldSoakHours, notes }: Trip, units: Units): string {
   const soak = coldSoakHours ? `Let it stand ${coldSoakHours} h, then drive` : "Drive";
-  const way = km ? `${km} km` : `${Math.round(minutes)} min`;
+  const way = km ? distanceText(km, units) : `${Math.round(minutes)} min`;
   return `${soak} ${way}${notes.length ? ` (${notes.join("; ")})` : ""}`;
 }
+
+/** `20 km`, `12 mi`: a way to drive needs no decimals. */
+const distanceText = (km: number, units: Units) =>
+  `${Number(toPreferred(km, "km", units).toPrecision(2))} ${preferredUnit("km", units)}`;
 
 /** A proof in words, to be kept with the entry that closes a job. */
 export function frozenProof({ outcome, steps }: Proof, namer: Namer, instructor: Instructor): FrozenProof {

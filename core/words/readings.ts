@@ -4,10 +4,12 @@ import {
   devicePins,
   findNets,
   formatQuantity,
+  STORED_UNITS,
   type Candidate,
   type Caution,
   type NetFunction,
   type Nets,
+  type Units,
   type Wire,
   type Wiring,
   wireId,
@@ -78,8 +80,11 @@ export class Instructor {
   private readonly nets: Nets;
   private readonly colours: ReadonlyMap<string, string>;
   private readonly wires: ReadonlyMap<string, Wire>;
-  constructor(private readonly wiring: Wiring) {
-    this.namer = new Namer(wiring);
+  constructor(
+    private readonly wiring: Wiring,
+    private readonly units: Units = STORED_UNITS,
+  ) {
+    this.namer = new Namer(wiring, units);
     this.nets = findNets(wiring);
     this.wires = new Map(wiring.wires.map((w) => [wireId(w), w]));
     this.colours = new Map(
@@ -89,7 +94,7 @@ export class Instructor {
 
   /** what is done to a sensor on purpose, in words */
   stimulus(id: string, value: number): string {
-    return stimulusText(this.wiring, id, value);
+    return stimulusText(this.wiring, id, value, this.units);
   }
   functionOf(point: string): string {
     return CONDUCTORS[this.nets.functionOf(point)];

@@ -1,4 +1,4 @@
-import type { Device, Wiring } from "../src/index.js";
+import { preferredWithUnit, STORED_UNITS, type Device, type Units, type Wiring } from "../src/index.js";
 
 /** How the true condition at a sensor is set on purpose, and in what it is given. */
 export interface StimulusWords {
@@ -21,10 +21,12 @@ const STIMULI: Readonly<Partial<Record<Device["kind"], StimulusWords>>> = {
 export const stimulusOf = (device: Pick<Device, "kind">): StimulusWords | undefined => STIMULI[device.kind];
 
 /** `steel at the tip of B20`, `B4 at 50 %`. @param value as it stands in a state */
-export function stimulusText(wiring: Wiring, id: string, value: number): string {
+export function stimulusText(wiring: Wiring, id: string, value: number, units: Units = STORED_UNITS): string {
   const device = wiring.devices.find((d) => d.id === id);
   const words = device && stimulusOf(device);
   if (!words) return `${id} at ${value}`;
   if (words.kind === "steel") return value >= 0.5 ? `steel at the tip of ${id}` : `no steel at the tip of ${id}`;
-  return words.kind === "share" ? `${id} at ${Math.round(100 * value)} %` : `${id} at ${value} ${words.unit}`;
+  return words.kind === "share"
+    ? `${id} at ${Math.round(100 * value)} %`
+    : `${id} at ${preferredWithUnit(value, words.unit, units)}`;
 }

@@ -9,6 +9,7 @@ import { signedIn } from "@/server/people/signedIn";
 import { Offline } from "@/ui/Offline";
 import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
+import { readUnits, unitsCookie } from "@/ui/unitsCookie";
 
 export const metadata: Metadata = {
   title: { default: "Radicula", template: "%s · Radicula" },
@@ -24,7 +25,10 @@ export const viewport: Viewport = {
 };
 
 export default async function RootLayout({ children }: { readonly children: ReactNode }) {
-  const chosen = (await cookies()).get(THEME_COOKIE)?.value;
+  const kept = await cookies();
+  const chosen = kept.get(THEME_COOKIE)?.value;
+  const person = signedIn(await headers());
+  const units = readUnits(kept.get(unitsCookie(person?.id))?.value);
   const initial = chosen === "dark" || chosen === "light" ? chosen : undefined;
   return (
     <html lang="en" data-theme={initial ?? "light"} suppressHydrationWarning>
@@ -35,7 +39,7 @@ export default async function RootLayout({ children }: { readonly children: Reac
         <AntdRegistry>
           <Theme initial={initial}>
             <Offline isOn={env().RADICULA_SIGN_IN !== "on"} />
-            <Signed isOn={env().RADICULA_SIGN_IN === "on"} initial={signedIn(await headers())}>
+            <Signed isOn={env().RADICULA_SIGN_IN === "on"} initial={person} units={units}>
               {children}
             </Signed>
           </Theme>

@@ -1,9 +1,20 @@
 "use client";
-import { calculate, CALCULATORS, formatQuantity, parsePlain, type CalculatorId } from "@radicula/core";
+import {
+  calculate,
+  CALCULATORS,
+  formatQuantity,
+  fromPreferred,
+  preferredText,
+  preferredUnit,
+  toPreferred,
+  type CalculatorId,
+  type Units,
+} from "@radicula/core";
 import { CALCULATOR_WORDS } from "@radicula/core/words";
 import { Input } from "antd";
 import { useState } from "react";
 import { capital } from "@/ui/text";
+import { useUnits } from "@/ui/Units";
 import styles from "./Calculators.module.css";
 
 /** What a step already knows, put into the sum it needs. */
@@ -38,12 +49,19 @@ function One({
 }) {
   const c = CALCULATORS.find((x) => x.id === id)!;
   const words = CALCULATOR_WORDS[id];
-  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(() =>
-    Object.fromEntries(c.inputs.map((i) => [i.id, plain(start[i.id] ?? i.start)])),
-  );
+  const units = useUnits();
+  const startTexts = () =>
+    Object.fromEntries(c.inputs.map((i) => [i.id, typed(start[i.id] ?? i.start, i.unit, units)]));
+  const [texts, setTexts] = useState<Readonly<Record<string, string>>>(startTexts);
+  // with other units it starts anew
+  const [ofUnits, setOfUnits] = useState(units);
+  if (ofUnits !== units) {
+    setOfUnits(units);
+    setTexts(startTexts());
+  }
   const { outputs, wrong } = calculate(
     id,
-    Object.fromEntries(c.inputs.map((i) => [i.id, parsePlain(texts[i.id] ?? "")])),
+    Object.fromEntries(c.inputs.map((i) => [i.id, fromPreferred(texts[i.id] ?? "", i.unit, units)])),
   );
   return (
     <section className={styles.one} data-open={open} aria-label={words.title}>
@@ -58,9 +76,9 @@ function One({
               size="small"
               value={texts[i.id] ?? ""}
               status={wrong.includes(i.id) ? "error" : ""}
-              suffix={i.unit}
+              suffix={preferredUnit(i.unit, units)}
               maxLength={20}
-              inputMode="decimal"
+              inputMode={preferredUnit(i.unit, units) === "AWG" ? "text" : "decimal"}
               aria-invalid={wrong.includes(i.id)}
               onChange={(e) => setTexts({ ...texts, [i.id]: e.target.value })}
             />
@@ -75,7 +93,8 @@ function One({
               {wrong
                 .map((w) => {
                   const i = c.inputs.find((x) => x.id === w)!;
-                  return `${words.names[w]}: ${plain(i.low)} to ${plain(i.high)} ${i.unit}`;
+                  const between = `${typed(i.low, i.unit, units)} to ${typed(i.high, i.unit, units)}`;
+                  return `${words.names[w]}: ${between} ${preferredUnit(i.unit, units)}`;
                 })
                 .join("; ")}
             </dd>
@@ -89,7 +108,7 @@ function One({
           outputs.map((o, n) => (
             <div key={o.id} data-first={n === 0}>
               <dt>{words.names[o.id]}</dt>
-              <dd className="mono">{shown(o.value, o.unit)}</dd>
+              <dd className="mono">{shown(o.value, o.unit, units)}</dd>
             </div>
           ))
         )}
@@ -102,7 +121,10 @@ function One({
 }
 const plain = (x: number) =>
   Math.abs(x) >= 1e6 ? `${x / 1e6}M` : Math.abs(x) >= 10_000 ? `${x / 1e3}k` : String(Number(x.toPrecision(6)));
-const shown = (value: number, unit: string) =>
+/** A stored value as it is typed in the units of this person. */
+const typed = (value: number, unit: string, units: Units) =>
+  preferredUnit(unit, units) === unit ? plain(value) : preferredText(value, unit, units);
+const shown = (value: number, unit: string, units: Units) =>
   unit === "V" || unit === "Ω" || unit === "A"
     ? formatQuantity(value, unit)
-    : `${Number(value.toPrecision(3))} ${unit}`;
+    : `${Number(toPreferred(value, unit, units).toPrecision(3))} ${preferredUnit(unit, units)}`;

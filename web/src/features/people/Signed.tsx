@@ -1,6 +1,8 @@
 "use client";
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
+import type { Units } from "@radicula/core";
 import type { Role } from "@/ui/roles";
+import { UnitsOf } from "@/ui/Units";
 import { askAuth, SessionAnswer } from "./askAuth";
 
 export interface SignedPerson {
@@ -32,8 +34,13 @@ const LOOK_MS = 10 * 60_000;
 export function Signed({
   isOn,
   initial,
+  units,
   children,
-}: Pick<SignedState, "isOn"> & { readonly initial: SignedPerson | undefined; readonly children: ReactNode }) {
+}: Pick<SignedState, "isOn"> & {
+  readonly initial: SignedPerson | undefined;
+  readonly units: Units;
+  readonly children: ReactNode;
+}) {
   const [person, setPerson] = useState(initial);
   const [isSignedOut, setSignedOut] = useState(initial === undefined);
   const look = useCallback(async () => {
@@ -55,5 +62,11 @@ export function Signed({
     };
   }, [isOn, look]);
   const state = useMemo(() => ({ isOn, person, isSignedOut, look }), [isOn, person, isSignedOut, look]);
-  return <Context value={state}>{children}</Context>;
+  return (
+    <Context value={state}>
+      <UnitsOf person={person?.id} initial={units}>
+        {children}
+      </UnitsOf>
+    </Context>
+  );
 }

@@ -2,6 +2,7 @@ import Link from "next/link";
 import { PersonButton } from "@/features/people/PersonButton";
 import { Logo } from "@/ui/Logo";
 import { ThemeToggle } from "@/ui/ThemeToggle";
+import { UnitsButton } from "@/ui/Units";
 import styles from "./SiteHead.module.css";
 
 const PAGES = { jobs: "/", wirings: "/wirings", notebook: "/notebook", calculators: "/calculators" } as const;
@@ -26,9 +27,12 @@ export function SiteHead({ here }: { readonly here?: Page }) {
             {NAMES[place]}
           </Link>
         ))}
-        <PersonButton />
-        <ThemeToggle />
       </nav>
+      <div className={styles.own}>
+        <PersonButton />
+        <UnitsButton />
+        <ThemeToggle />
+      </div>
     </header>
   );
 }

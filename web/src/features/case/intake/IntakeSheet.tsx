@@ -1,6 +1,15 @@
 "use client";
 import { HistoryLine, BulletinLine } from "./IntakeLines";
-import { INTAKE_CHOICES, type Feed, type HistoryItem, type Intake, type Wiring } from "@radicula/core";
+import {
+  fromPreferred,
+  INTAKE_CHOICES,
+  toPreferred,
+  type Feed,
+  type HistoryItem,
+  type Intake,
+  type Wiring,
+} from "@radicula/core";
+import { useUnits } from "@/ui/Units";
 import { CAUTION_WORDS, CHOICE_WORDS, feedText } from "@radicula/core/words";
 import { Button, Input, InputNumber, Select } from "antd";
 import { useEffect, useMemo, useState, type KeyboardEvent } from "react";
@@ -111,6 +120,7 @@ function IntakeForm({ wiring, intake: first, feedsOf, onLog }: Props) {
 }
 
 function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
+  const units = useUnits();
   return (
     <>
       <div className={styles.cells}>
@@ -141,12 +151,12 @@ function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
         <label>
           Distance
           <InputNumber
-            value={intake.distanceKm ?? null}
+            value={intake.distanceKm === undefined ? null : Math.round(toPreferred(intake.distanceKm, "km", units))}
             min={0}
             max={1e7}
-            suffix="km"
+            suffix={units.distance}
             style={{ width: "100%" }}
-            onChange={(v) => put({ distanceKm: v ?? undefined })}
+            onChange={(v) => put({ distanceKm: v === null ? undefined : fromPreferred(String(v), "km", units) })}
           />
         </label>
         <label>

@@ -1,5 +1,13 @@
 "use client";
-import { CLOSED_BECAUSE, ENGINE_VERSION, type ClosedEntry, type Disturbed, type Proof } from "@radicula/core";
+import {
+  CLOSED_BECAUSE,
+  ENGINE_VERSION,
+  fromPreferred,
+  type ClosedEntry,
+  type Disturbed,
+  type Proof,
+} from "@radicula/core";
+import { useUnits } from "@/ui/Units";
 import {
   CLOSED_WORDS,
   curedText,
@@ -66,6 +74,7 @@ function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: 
   const [note, setNote] = useState("");
   const [follows, setFollows] = useState(true);
   const [on, setOn] = useState(temporary ?? inDays(DAYS_TO_FOLLOW_UP));
+  const units = useUnits();
   const [km, setKm] = useState<number | null>(null);
   const needsNote =
     because === "other" ||
@@ -114,7 +123,7 @@ function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: 
               <Input type="date" value={on} onChange={(e) => setOn(e.target.value)} />
             </label>
             <label>
-              After so many km
+              After so many {units.distance}
               <InputNumber min={1} max={1e6} value={km} onChange={setKm} />
             </label>
           </>
@@ -133,7 +142,9 @@ function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: 
             engine: ENGINE_VERSION,
             ...(proof ? { proof: frozenProof(proof, namer, instructor) } : {}),
             ...(note.trim() ? { note: note.trim() } : {}),
-            ...(follows && on ? { followUp: { on, ...(km ? { km } : {}) } } : {}),
+            ...(follows && on
+              ? { followUp: { on, ...(km ? { km: fromPreferred(String(km), "km", units)! } : {}) } }
+              : {}),
           })
         }
       >

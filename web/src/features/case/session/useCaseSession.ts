@@ -1,4 +1,5 @@
 "use client";
+import { useUnits } from "@/ui/Units";
 import { fold, Intake, type Entry, type WholeAnswer } from "@radicula/core";
 import { CAUTION_WORDS, Instructor, Namer } from "@radicula/core/words";
 import { useCallback, useMemo, useState } from "react";
@@ -59,7 +60,11 @@ export function useCaseSession({
   const [waitingRun, setWaitingRun] = useState<number | undefined>(undefined);
   const running = run && run.begun !== waitingRun ? run : undefined;
   const next = useNextStep(analysis, folded.state, running, card, computed.weigh, computed.working);
-  const words = useMemo(() => ({ namer: new Namer(wiring), instructor: new Instructor(wiring) }), [wiring]);
+  const units = useUnits();
+  const words = useMemo(
+    () => ({ namer: new Namer(wiring, units), instructor: new Instructor(wiring, units) }),
+    [wiring, units],
+  );
   const lines = useMemo(
     () => logLines(log.entries, log.saved, analysis, words.namer, words.instructor),
     [log.entries, log.saved, analysis, words],

@@ -3,6 +3,7 @@ import { followPoint, type Follow, type Wiring } from "@radicula/core";
 import { Button, Segmented, Select } from "antd";
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import { fileName } from "@/ui/text";
+import { useUnits } from "@/ui/Units";
 import { findIn } from "../find";
 import { drawnGraph, neighbourhood, type DrawnGraph } from "./graph";
 import type { Drawing } from "./layout";
@@ -37,9 +38,10 @@ export function DrawingView({ wiring, thing, find, onThing }: Props) {
   const [point, setPoint] = useState<string | undefined>(undefined);
   const svg = useRef<SVGSVGElement>(null);
   const centre = thing ?? things[0];
+  const units = useUnits();
   const graph = useMemo(
-    () => drawnGraph(wiring, part === "around" && centre ? neighbourhood(wiring, centre, AROUND) : undefined),
-    [wiring, part, centre],
+    () => drawnGraph(wiring, part === "around" && centre ? neighbourhood(wiring, centre, AROUND) : undefined, units),
+    [wiring, part, centre, units],
   );
   const { drawing, failed, working } = useDrawing(graph);
   const { paper, zoom, setZoom } = useZoom(drawing);

@@ -3,7 +3,10 @@ import {
   inLineEnds,
   isPeripheral,
   parseColour,
+  preferredWithUnit,
+  STORED_UNITS,
   wireId,
+  type Units,
   type Wiring,
   connectorOf,
 } from "@radicula/core";
@@ -55,7 +58,7 @@ const RANK: Readonly<Record<DrawnNode["shape"], number>> = {
  * feeds on the right. A wire that runs against that direction is turned for the layout only.
  * @param only the things to draw, by connector and part; everything where it is left out
  */
-export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGraph {
+export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>, units: Units = STORED_UNITS): DrawnGraph {
   const owner = new Map(wiring.devices.flatMap((d) => deviceConnectors(d).map((c) => [c, d] as const)));
   const nodes: DrawnNode[] = [];
   const sideOf = new Map<string, DrawnPort["side"]>();
@@ -166,7 +169,10 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>): DrawnGra
         toPort: to,
         colour: w.colour ?? "",
         letters: read?.status === "read" ? read.colour.letters : (w.colour ?? ""),
-        detail: [w.mm2 === undefined ? "" : `${w.mm2} mm²`, w.lengthM === undefined ? "" : `${w.lengthM} m`]
+        detail: [
+          w.mm2 === undefined ? "" : preferredWithUnit(w.mm2, "mm²", units),
+          w.lengthM === undefined ? "" : `${w.lengthM} m`,
+        ]
           .filter(Boolean)
           .join(" · "),
       },
