@@ -55,6 +55,13 @@ test(`server and database killed ${KILLS} times under npm start: both come back,
         await wait(20);
       }
     })();
+    // the one that takes over was loaded already
+    const webNow = () => (JSON.parse(pid("running.json")) as { web: number }).web;
+    const servers = () => childrenOf(supervised).filter((child) => child !== webNow());
+    await expect.poll(servers).toHaveLength(1);
+    const [spare] = servers();
+    kill(webNow());
+    await expect.poll(webNow).toBe(spare);
     const random = uniform(Number(process.env["SEED"] ?? 7));
     const recoveries: number[] = [];
     for (let k = 0; k < KILLS; k++) {
@@ -106,6 +113,12 @@ function isRunning(pid: number): boolean {
     return false;
   }
 }
+/** The servers that npm start has started. */
+const childrenOf = (supervised: ChildProcess): number[] =>
+  readFileSync(`/proc/${supervised.pid}/task/${supervised.pid}/children`, "utf8")
+    .split(" ")
+    .map(Number)
+    .filter((child) => child > 0 && readFileSync(`/proc/${child}/cmdline`, "utf8").includes("server.mjs"));
 const kill = (pid: number) => process.kill(pid, "SIGKILL");
 
 async function addressOf(folder: string, supervised: ChildProcess): Promise<string> {
