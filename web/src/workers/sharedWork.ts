@@ -96,8 +96,8 @@ function lanePart(piece: CodePiece, lane: number, lanes: number): CodePiece {
   return { ...piece, hypotheses: piece.hypotheses.filter((h) => laneOf(h, lanes) === lane) };
 }
 /**
- * A hypothesis always goes to the same thread, which goes on from what it found of it. Spread by Knuth's multiplicative
- * hash: faults of one place stand next to each other, and every second one may be of one sort.
+ * A hypothesis always goes to the same thread, which goes on from what it found of it; so do eight in a row, which are
+ * mostly faults of one place and start from the same solutions. Rows are spread by Knuth's multiplicative hash.
  */
 const laneOf = (h: number, lanes: number) => (Math.imul(h >> 3, 0x9e3779b1) >>> 16) % lanes;
 
