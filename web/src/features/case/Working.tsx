@@ -36,7 +36,10 @@ export function StillOpen() {
   if (!computed.stopped) return null;
   return (
     <p className={styles.working} role="status">
-      <span>Stopped before everything was compared. Nothing in the logbook is lost.</span>
+      <span>
+        Stopped before everything was compared: most suspects show reasons from codes only. Nothing in the logbook is
+        lost.
+      </span>
       <button type="button" className="link" onClick={computed.goOn}>
         Go on
       </button>
