@@ -137,6 +137,7 @@ export {
   type Calculator,
   type CalculatorId,
 } from "./calculators/calculators.js";
+export { curveOf, type Curve } from "./calculators/curves.js";
 export {
   joinEdits,
   NO_EDIT,

@@ -2,6 +2,7 @@
 import {
   calculate,
   CALCULATORS,
+  curveOf,
   formatQuantity,
   fromPreferred,
   preferredText,
@@ -12,10 +13,17 @@ import {
 } from "@radicula/core";
 import { CALCULATOR_WORDS } from "@radicula/core/words";
 import { Input } from "antd";
+import dynamic from "next/dynamic";
 import { useState } from "react";
 import { capital } from "@/ui/text";
 import { useUnits } from "@/ui/Units";
 import styles from "./Calculators.module.css";
+
+/** The drawing library comes with the first curve. */
+const CurveChart = dynamic(() => import("./CurveChart").then((m) => m.CurveChart), {
+  ssr: false,
+  loading: () => <div className={styles.curve} data-loading="true" />,
+});
 
 /** What a step already knows, put into the sum it needs. */
 export interface Prefilled {
@@ -59,10 +67,9 @@ function One({
     setOfUnits(units);
     setTexts(startTexts());
   }
-  const { outputs, wrong } = calculate(
-    id,
-    Object.fromEntries(c.inputs.map((i) => [i.id, fromPreferred(texts[i.id] ?? "", i.unit, units)])),
-  );
+  const values = Object.fromEntries(c.inputs.map((i) => [i.id, fromPreferred(texts[i.id] ?? "", i.unit, units)]));
+  const { outputs, wrong } = calculate(id, values);
+  const curve = curveOf(id, values);
   return (
     <section className={styles.one} data-open={open} aria-label={words.title}>
       <h2>{words.title}</h2>
@@ -113,6 +120,7 @@ function One({
           ))
         )}
       </dl>
+      {curve ? <CurveChart curve={curve} names={words.names} units={units} /> : null}
       <p className={styles.formula}>
         <span className="mono">{words.formula}</span> <small>{words.source}</small>
       </p>
