@@ -14,6 +14,8 @@ const ROOT = join(import.meta.dirname, "../..");
 const LOOK_MS = 200;
 const ASK_MS = 2000;
 const ANSWER_MS = 20_000;
+/** How long it may take to load on a machine that does much else, ms. */
+const LOAD_MS = 60_000;
 /** Waits before a thing that died is started again: longer each time it dies before it was well for a moment, ms. */
 const WAITS = [0, 250, 500, 1000, 2000, 4000];
 /** What was well for so long did not die of its start, ms. */
@@ -201,7 +203,8 @@ class Supervisor {
         asked = Date.now();
         if (await this.answers("/api/health/live")) silentSince = Date.now();
       }
-      const isSilent = Date.now() - silentSince > ANSWER_MS;
+      const isLoaded = this.webPatience.wellSince < Infinity;
+      const isSilent = Date.now() - silentSince > (isLoaded ? ANSWER_MS : LOAD_MS);
       if (this.isStopping || (!isGone && !isSilent)) continue;
       const ms = this.webPatience.next();
       say(`the server ${isGone ? "stopped" : "does not answer"}; starting it again`);

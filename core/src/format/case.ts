@@ -360,7 +360,7 @@ export type VerdictEntry = z.infer<typeof VerdictEntry>;
 export const Case = z.strictObject({
   format: z.literal(CASE_FORMAT),
   version: z.literal(1),
-  title: z.string().min(1).max(160),
+  title: z.string().min(1).max(160).regex(/\S/, "not only spaces"),
   machine: z.string().max(120).optional(),
   complaint: z.string().max(4000).optional(),
   wiring: Wiring,

@@ -1,4 +1,5 @@
 import { shareText } from "@radicula/core/words";
+import { clipped } from "@/ui/text";
 import { SENSOR } from "./graph";
 import { SEEN } from "./EdgeDrawing";
 import { textWidth, TOLD } from "./pills";
@@ -260,8 +261,10 @@ function Cavity({
   );
 }
 
+/** Width of a letter of a name, map units: the wide ones of strong text. */
+const WIDE = 8.4;
 const fit = (text: string, width: number) =>
-  textWidth(text) <= width ? text : `${text.slice(0, Math.max(3, Math.floor(width / 7.2) - 1))}…`;
+  textWidth(text) <= width ? text : clipped(text, Math.max(4, Math.floor(width / WIDE)));
 /** "Boost signal low" under "Boost pressure" is "signal low" */
 function trimTitle(code: string, sensor: string): string {
   const words = new Set(sensor.toLowerCase().split(" "));

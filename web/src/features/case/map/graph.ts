@@ -12,6 +12,12 @@ import {
   type Wiring,
   connectorOf,
 } from "@radicula/core";
+import { clipped } from "@/ui/text";
+
+/** Letters of a name or a place on the map; the whole of it stands in the list behind the map. Judgement. */
+const WORDS = 28;
+/** Of a module, whose name stands inside it. */
+const IN_BOX = 20;
 
 /** A thing on the root map, before it has a place. Sizes in map units (about a CSS pixel at full size). */
 export interface MapNode {
@@ -300,8 +306,8 @@ class MapBuilder {
       this.add(id, {
         type: "module",
         thing: d?.id ?? id,
-        title: `${sentence(d?.name ?? "module")} ${d?.id ?? ""}`,
-        detail: d?.place ?? "",
+        title: `${clipped(sentence(d?.name ?? "module"), IN_BOX)} ${d?.id ?? ""}`,
+        detail: clipped(d?.place ?? "", WORDS),
         codes: [],
         width: 200,
         height: 88,
@@ -313,14 +319,14 @@ class MapBuilder {
         type: "inline",
         thing: connector,
         title: cavity,
-        detail: this.index.connectors.get(connector)?.place ?? "",
+        detail: clipped(this.index.connectors.get(connector)?.place ?? "", WORDS),
         codes: [],
         width: 28,
         height: 26,
       });
     } else {
       const d = this.index.devices.get(id);
-      const name = d?.name ?? "";
+      const name = clipped(d?.name ?? "", WORDS);
       if (d?.kind === "splice")
         this.add(id, {
           type: "splice",
