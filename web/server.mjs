@@ -27,6 +27,9 @@ if (set.isToWait) {
   globalThis.radiculaListens = told;
 }
 
+// a log that cannot be written, as on a full disk, holds up nobody
+for (const log of [process.stdout, process.stderr]) log.on("error", () => undefined);
+
 const app = next({ dir: import.meta.dirname, dev: false, hostname: set.hostname, port: set.port });
 await app.prepare();
 const handle = app.getRequestHandler();

@@ -1,5 +1,5 @@
 /** @jest-environment ./test/environments/node.mjs */
-import { isDatabaseGone } from "@/server/db/gone";
+import { isDatabaseGone, isDiskFull } from "@/server/db/gone";
 import { becomeReady, databaseId, readiness } from "@/server/readiness";
 import { SchemaTooNew } from "@/server/setup";
 
@@ -43,4 +43,13 @@ test("a database that is out of reach is told from a failure of the program, whe
   expect(isDatabaseGone(Object.assign(new Error("terminating connection"), { code: "57P01" }))).toBe(true);
   expect(isDatabaseGone(new Error("column does not exist"))).toBe(false);
   expect(isDatabaseGone("gone")).toBe(false);
+});
+
+test("a full disk is told from other failures", () => {
+  // 53100: disk_full, PostgreSQL's list of error codes (value from memory)
+  const full = Object.assign(new Error("could not extend file"), { code: "53100" });
+  expect(isDiskFull(new Error("query failed", { cause: full }))).toBe(true);
+  expect(isDiskFull(Object.assign(new Error("write"), { code: "ENOSPC" }))).toBe(true);
+  expect(isDiskFull(Object.assign(new Error("duplicate key"), { code: "23505" }))).toBe(false);
+  expect(isDiskFull("No space left on device")).toBe(false);
 });

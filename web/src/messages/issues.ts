@@ -8,6 +8,7 @@ const TEXTS: Readonly<Record<string, string>> = {
   "server.starting": "The server is starting. What you typed is kept here; try again in a moment.",
   "server.schema-newer":
     "The database belongs to a newer version of this program. Start that version. What you typed is kept here.",
+  "server.disk-full": "The server’s disk is full. What you typed is kept here until there is room.",
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
   "server.answer-not-understood":
     "The server gave an answer this page does not understand. Reload the page; what you typed is kept.",

@@ -1,6 +1,6 @@
 import { issue, parseJson, type Issue } from "@radicula/core";
 import type { z } from "zod";
-import { isDatabaseGone } from "./db/gone";
+import { isDatabaseGone, isDiskFull } from "./db/gone";
 import { DATABASE_HEADER } from "@/ui/databaseHeader";
 import { databaseId, readiness } from "./readiness";
 import { unsaveable } from "./saveable";
@@ -30,6 +30,7 @@ export async function answering(handler: () => Promise<Response>): Promise<Respo
   } catch (error) {
     console.error(error);
     if (error instanceof UnreadableRow) return refuse(500, [issue("server.unreadable-row", [], { what: error.what })]);
+    if (isDiskFull(error)) return refuse(503, [issue("server.disk-full")]);
     return isDatabaseGone(error) ? refuse(503, [issue("server.database-gone")]) : refuse(500, [issue("server.failed")]);
   }
 }
