@@ -70,13 +70,16 @@ export class Namer {
   private readonly wires;
   /** @param units in which lengths and the like are said */
   constructor(
-    wiring: Wiring,
+    private readonly wiring: Wiring,
     readonly units: Units = STORED_UNITS,
   ) {
     this.index = indexWiring(wiring);
     this.wires = new Map(wiring.wires.map((w) => [wireId(w), w]));
   }
 
+  withUnits(units: Units): Namer {
+    return new Namer(this.wiring, units);
+  }
   point(point: string): string {
     const [id = "", cavity = ""] = split(point);
     const sided = /^(.*)\.([ab])$/.exec(cavity);

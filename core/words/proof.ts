@@ -1,5 +1,6 @@
 import {
   preferredUnit,
+  STORED_UNITS,
   toPreferred,
   type ClosedEntry,
   type FollowedUpEntry,
@@ -203,12 +204,13 @@ function tripText({ minutes, km, coldSoakHours, notes }: Trip, units: Units): st
 const distanceText = (km: number, units: Units) =>
   `${Number(toPreferred(km, "km", units).toPrecision(2))} ${preferredUnit("km", units)}`;
 
-/** A proof in words, to be kept with the entry that closes a job. */
+/** A proof in words, to be kept with the entry that closes a job: in the units of storage, whoever closes it. */
 export function frozenProof({ outcome, steps }: Proof, namer: Namer, instructor: Instructor): FrozenProof {
+  const words = [namer.withUnits(STORED_UNITS), instructor.withUnits(STORED_UNITS)] as const;
   return {
     outcome,
     steps: steps.map((s) => {
-      const { title, proves } = proofStepText(s, namer, instructor);
+      const { title, proves } = proofStepText(s, ...words);
       return {
         title,
         good: proves,

@@ -92,6 +92,9 @@ export class Instructor {
     );
   }
 
+  withUnits(units: Units): Instructor {
+    return new Instructor(this.wiring, units);
+  }
   /** what is done to a sensor on purpose, in words */
   stimulus(id: string, value: number): string {
     return stimulusText(this.wiring, id, value, this.units);

@@ -88,6 +88,9 @@ export function curveOf(id: CalculatorId, values: Readonly<Record<string, number
     const point = at({ ...values, [curve.over]: over });
     return point ? [{ x: point.x.value, y: point.y.value }] : [];
   });
+  // a flat curve, or one of which next to nothing is within what the sum takes, shows nothing
+  const isFlat = (["x", "y"] as const).some((k) => new Set(points.map((p) => p[k])).size < 2);
+  if (isFlat) return undefined;
   return {
     x: { id: curve.x, unit: here.x.unit, isLog: curve.isLog ?? false },
     y: { id: curve.y, unit: here.y.unit, isLog: false },

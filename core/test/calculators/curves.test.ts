@@ -50,6 +50,7 @@ describe("curves of sums", () => {
     expect(curveOf("divider", { ...startOf("divider"), pullOhm: undefined })).toBeUndefined();
     expect(curveOf("divider", { ...startOf("divider"), pullOhm: -1 })).toBeUndefined();
     expect(curveOf("pressure", { ...startOf("pressure"), lowShare: 90, highShare: 10 })).toBeUndefined();
+    expect(curveOf("pressure", { ...startOf("pressure"), highPressure: 0 })).toBeUndefined(); // flat
     // a point that the sum refuses is left out, the rest stands
     expect(curveOf("divider", { ...startOf("divider"), pullOhm: 1e7 })!.points.every((p) => p.x <= 1e8)).toBe(true);
   });

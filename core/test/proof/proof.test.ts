@@ -5,11 +5,12 @@ import {
   fold,
   Predictor,
   readCase,
+  STORED_UNITS,
   type Analysis,
   type Entry,
   type ScanEntry,
 } from "../../src/index.js";
-import { curedText, Instructor, Namer, proofStepText, stillWrong } from "../../words/index.js";
+import { curedText, frozenProof, Instructor, Namer, proofStepText, stillWrong } from "../../words/index.js";
 import { tug } from "../helpers.js";
 
 const w = tug();
@@ -184,6 +185,13 @@ describe("the plan of the proof", () => {
       "Let it stand 8 h, then drive 20 km, then scan A1",
     );
     expect(proofStepText(drive, new Namer(asked), new Instructor(asked)).caution).toContain("licensed");
+    // 20 km are 12.4 miles (1 mi = 1.609344 km, definition of 1959); what is kept stays in the units of storage
+    const miles = { ...STORED_UNITS, distance: "mi" as const };
+    const words = [new Namer(asked, miles), new Instructor(asked, miles)] as const;
+    expect(proofStepText(drive, ...words).title).toBe("Let it stand 8 h, then drive 12 mi, then scan A1");
+    expect(frozenProof(proof, ...words).steps.map((s) => s.title)).toContain(
+      "Let it stand 8 h, then drive 20 km, then scan A1",
+    );
   });
 });
 

@@ -52,7 +52,7 @@ const QUANTITIES: Readonly<Record<UnitQuantity, string>> = {
   section: "Wire size",
   distance: "Distance",
 };
-const IMPERIAL: Units = { temperature: "°F", pressure: "psi", section: "AWG", distance: "mi" };
+const US_UNITS: Units = { temperature: "°F", pressure: "psi", section: "AWG", distance: "mi" };
 
 /** Chooses the units, each by itself or all at once. */
 export function UnitsButton() {
@@ -68,19 +68,20 @@ export function UnitsButton() {
             block
             aria-label="All units"
             options={["Metric", "US"]}
-            value={isAll(STORED_UNITS) ? "Metric" : isAll(IMPERIAL) ? "US" : ""}
-            onChange={(all) => choose(all === "US" ? IMPERIAL : STORED_UNITS)}
+            value={isAll(STORED_UNITS) ? "Metric" : isAll(US_UNITS) ? "US" : ""}
+            onChange={(all) => choose(all === "US" ? US_UNITS : STORED_UNITS)}
           />
           {(Object.keys(QUANTITIES) as UnitQuantity[]).map((q) => (
-            <label key={q} style={{ display: "flex", justifyContent: "space-between", alignItems: "center", gap: 24 }}>
-              {QUANTITIES[q]}
+            // no label: a tap on its words would choose the first unit
+            <div key={q} style={{ display: "flex", justifyContent: "space-between", alignItems: "center", gap: 24 }}>
+              <span>{QUANTITIES[q]}</span>
               <Segmented
                 aria-label={QUANTITIES[q]}
                 options={[...UNIT_CHOICES[q]]}
                 value={units[q]}
                 onChange={(unit) => choose({ ...units, [q]: unit })}
               />
-            </label>
+            </div>
           ))}
         </div>
       }

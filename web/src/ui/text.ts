@@ -1,6 +1,7 @@
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 /** At most so many characters, cut between characters as they are read, not within an emoji. */
 export function clipped(text: string, most: number): string {
+  if (text.length <= most) return text;
   const characters = [...new Intl.Segmenter().segment(text)];
   return characters.length <= most
     ? text

@@ -27,7 +27,7 @@ const Context = createContext<SignedState>({
 });
 export const useSigned = (): SignedState => useContext(Context);
 
-/** A session in use goes on: asked for now and then while the page is looked at, ms. */
+/** How often a page that is looked at asks who is signed in, ms. */
 const LOOK_MS = 10 * 60_000;
 
 /** Who is signed in, for every page. Changing the person leaves the page, and what is typed on it, as it is. */

@@ -14,10 +14,10 @@ import {
 } from "@radicula/core";
 import { clipped } from "@/ui/text";
 
-/** Letters of a name or a place on the map; the whole of it stands in the list behind the map. Judgement. */
-const WORDS = 28;
+/** Letters of a name or a place beside its thing on the map. Judgement. */
+const WORDS = 40;
 /** Of a module, whose name stands inside it. */
-const IN_BOX = 20;
+const IN_BOX = 24;
 
 /** A thing on the root map, before it has a place. Sizes in map units (about a CSS pixel at full size). */
 export interface MapNode {

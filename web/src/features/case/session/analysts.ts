@@ -3,7 +3,7 @@ import { transfer, wrap, type Remote } from "comlink";
 import type { AnalystApi } from "@/workers/analyst.worker";
 
 /** Workers beside the first, at most: each keeps predictions of its own, some hundred megabytes. Judgement. */
-const MOST_HELPERS = 3;
+const MOST_HELPERS = 1;
 
 /** The workers of one job: one that is asked, and others that it shares its work with. */
 export interface Analysts {
@@ -12,8 +12,8 @@ export interface Analysts {
 }
 
 /**
- * Starts as many workers as there are cores to spare: one core stays with the page. With two cores there is none to
- * spare: a second worker then answers no sooner (measured).
+ * Starts a second worker where there are cores to spare: one stays with the page. With two cores there is none: the
+ * answer then came no sooner.
  * @param failed told when the first worker stops; one of the others is done without
  */
 export function startAnalysts(wiring: Wiring, failed: (error: unknown) => void): Analysts {
@@ -31,7 +31,9 @@ export function startAnalysts(wiring: Wiring, failed: (error: unknown) => void):
   const spare = Math.min(MOST_HELPERS, cores - 2);
   for (let i = 0; i < spare; i++) {
     const { port1, port2 } = new MessageChannel();
-    void start().api.helpAt(transfer(port2, [port2]));
+    const helper = start();
+    const isThere = Promise.all([helper.opened, helper.api.helpAt(transfer(port2, [port2]))]);
+    isThere.catch(() => undefined); // done without
     void first.helpedBy(transfer(port1, [port1]));
   }
   return {
