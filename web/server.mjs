@@ -7,6 +7,7 @@ import { createServer as createTlsServer } from "node:https";
 import next from "next";
 import { RateLimiterMemory } from "rate-limiter-flexible";
 import { contentPolicy, originOf, refusalOf, withOurHeaders } from "./door.mjs";
+import { inLanguageOf } from "./language.mjs";
 import { countRefusal, mayReadMetrics, sendMetrics, timeAnswer } from "./metrics.mjs";
 import { BadSetting, settings } from "./settings.mjs";
 
@@ -71,7 +72,7 @@ async function letIn(request, response) {
     request.headers["content-security-policy"] = policy;
     response.setHeader("Content-Security-Policy", policy);
   }
-  await handle(request, response);
+  await inLanguageOf(request, () => handle(request, response));
 }
 
 /** Asks what runs inside who this is, and tells the handlers. @returns false where it was answered here */

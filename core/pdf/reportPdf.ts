@@ -1,3 +1,4 @@
+import { readerLanguage } from "../words/language.js";
 import PDFDocument from "pdfkit";
 import type { Block, Report } from "../words/index.js";
 
@@ -45,7 +46,7 @@ class PdfWriter {
       margin: MARGIN,
       font: Buffer.from(fonts.plain) as unknown as string,
       pdfVersion: "1.7",
-      lang: "en",
+      lang: readerLanguage(),
       tagged: true,
       displayTitle: true,
       bufferPages: true,

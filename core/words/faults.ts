@@ -9,57 +9,59 @@ import {
   type Units,
   type Wiring,
 } from "../src/index.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
-const MODES: Readonly<Record<FaultMode, string>> = {
-  open: "open",
-  highResistance: "high resistance",
-  shortToChassis: "shorted to ground (chafed)",
-  shortToSupply: "touching a battery feed",
-  contactOpen: "not making contact",
-  contactHighResistance: "corroded or spread",
-  legOpen: "one leg open",
-  legHighResistance: "one leg with high resistance",
-  spliceHighResistance: "corroded",
-  groundOpen: "open",
-  groundHighResistance: "corroded or loose",
-  fuseBlown: "blown",
-  fuseHighResistance: "poor contact",
-  switchOpen: "does not close",
-  switchHighResistance: "burnt contact",
-  shortSupplyGround: "shorted inside, supply to ground",
-  shortSignalGround: "shorted inside, signal to ground",
-  shortSignalSupply: "shorted inside, signal to supply",
-  fewStrands: "hanging by a few strands",
-  shortToWire: "chafed onto the wire beside it",
-  contactFilm: "oily film on the contact",
-  cavitiesBridged: "fluid bridging two cavities",
-  cavitiesSwapped: "two cavities swapped",
-  unseated: "not seated",
-  relayCoilOpen: "coil open",
-  relayContactOpen: "contact does not close",
-  relayContactHighResistance: "burnt contact",
-  relayStuck: "contact welded shut",
-  shortInside: "shorted inside",
-  biased: "reads wrong",
-  wrongPart: "wrong look-alike part",
-  targetDamaged: "target or tooth damaged",
-  gapTooLarge: "air gap too large",
-  trueCondition: "is right: the machine really is out of range",
-  referenceWeak: "reference weak",
-  referenceResistive: "reference behind a high resistance inside",
-  moduleGroundOpen: "ground open inside",
-  driverDead: "driver dead",
-  driverStuck: "driver stuck on",
-  busDriverDead: "does not talk on the bus",
-  supplyLow: "low",
-  supplyHigh: "charging too high",
-  elementOpen: "open inside",
-  dead: "no output",
-  referenceDead: "reference dead",
-  moduleUnpowered: "not working, though powered",
-  sensorGroundOpen: "sensor ground open inside",
-  inputShort: "input shorted inside",
-};
+const MODES: Readonly<Record<FaultMode, string>> = worded(() => ({
+  open: t("faults.open"),
+  highResistance: t("faults.highResistance"),
+  shortToChassis: t("faults.shortedToGroundChafed"),
+  shortToSupply: t("faults.touchingABatteryFeed"),
+  contactOpen: t("faults.notMakingContact"),
+  contactHighResistance: t("faults.corrodedOrSpread"),
+  legOpen: t("faults.oneLegOpen"),
+  legHighResistance: t("faults.oneLegWithHighResistance"),
+  spliceHighResistance: t("faults.corroded"),
+  groundOpen: t("faults.open"),
+  groundHighResistance: t("faults.corrodedOrLoose"),
+  fuseBlown: t("faults.blown"),
+  fuseHighResistance: t("faults.poorContact"),
+  switchOpen: t("faults.doesNotClose"),
+  switchHighResistance: t("faults.burntContact"),
+  shortSupplyGround: t("faults.shortedInsideSupplyToGround"),
+  shortSignalGround: t("faults.shortedInsideSignalToGround"),
+  shortSignalSupply: t("faults.shortedInsideSignalToSupply"),
+  fewStrands: t("faults.hangingByAFewStrands"),
+  shortToWire: t("faults.chafedOntoTheWireBesideIt"),
+  contactFilm: t("faults.oilyFilmOnTheContact"),
+  cavitiesBridged: t("faults.fluidBridgingTwoCavities"),
+  cavitiesSwapped: t("faults.twoCavitiesSwapped"),
+  unseated: t("faults.notSeated"),
+  relayCoilOpen: t("faults.coilOpen"),
+  relayContactOpen: t("faults.contactDoesNotClose"),
+  relayContactHighResistance: t("faults.burntContact"),
+  relayStuck: t("faults.contactWeldedShut"),
+  shortInside: t("faults.shortedInside"),
+  biased: t("faults.readsWrong"),
+  wrongPart: t("faults.wrongLookAlikePart"),
+  targetDamaged: t("faults.targetOrToothDamaged"),
+  gapTooLarge: t("faults.airGapTooLarge"),
+  trueCondition: t("faults.isRightTheMachineReallyIs"),
+  referenceWeak: t("faults.referenceWeak"),
+  referenceResistive: t("faults.referenceBehindAHighResistanceInside"),
+  moduleGroundOpen: t("faults.groundOpenInside"),
+  driverDead: t("faults.driverDead"),
+  driverStuck: t("faults.driverStuckOn"),
+  busDriverDead: t("faults.doesNotTalkOnTheBus"),
+  supplyLow: t("faults.low"),
+  supplyHigh: t("faults.chargingTooHigh"),
+  elementOpen: t("faults.openInside"),
+  dead: t("faults.noOutput"),
+  referenceDead: t("faults.referenceDead"),
+  moduleUnpowered: t("faults.notWorkingThoughPowered"),
+  sensorGroundOpen: t("faults.sensorGroundOpenInside"),
+  inputShort: t("faults.inputShortedInside"),
+}));
 
 /**
  * Names of things as a technician says them: "boost pressure sensor B7", "splice S22 (sensor ground)", "wire S14 to X5
@@ -83,14 +85,14 @@ export class Namer {
   point(point: string): string {
     const [id = "", cavity = ""] = split(point);
     const sided = /^(.*)\.([ab])$/.exec(cavity);
-    if (sided) return `${id} cavity ${sided[1]}, side ${sided[2]}`;
-    if (this.index.connectors.has(id) && cavity) return `${id} cavity ${cavity}`;
+    if (sided) return t("faults.cavitySide", { id, cavity: sided[1], side: sided[2] });
+    if (this.index.connectors.has(id) && cavity) return t("faults.cavity", { id, cavity });
     const device = this.index.devices.get(id);
     if (device && cavity)
       return device.kind === "battery"
-        ? `battery ${cavity === "+" ? "positive" : "negative"}`
-        : `${device.kind} ${id}, ${cavity} side`;
-    return device ? `${device.kind} ${id}` : point;
+        ? t("faults.battery", { pole: cavity === "+" ? "positive" : "negative" })
+        : t("faults.side", { kind: kindName(device.kind), id, cavity });
+    return device ? `${kindName(device.kind)} ${id}` : point;
   }
   connector(id: string): string {
     const name = this.index.connectors.get(id)?.name;
@@ -99,59 +101,66 @@ export class Namer {
   device(id: string): string {
     const d = this.index.devices.get(id);
     if (!d) return id;
-    if (d.kind === "splice") return `splice ${id}${d.name ? ` (${d.name})` : ""}`;
-    return d.name ? `${d.name} ${id}` : `${SHORT_KIND[d.kind] ?? d.kind} ${id}`;
+    if (d.kind === "splice") return t("faults.splice", { id, name: d.name ? ` (${d.name})` : "" });
+    return d.name ? `${d.name} ${id}` : `${kindName(d.kind)} ${id}`;
   }
   wire(id: string): string {
     const w = this.wires.get(id);
-    return w ? `wire from ${short(w.from)} to ${short(w.to)}${w.colour ? `, ${w.colour}` : ""}` : `wire ${id}`;
+    return w
+      ? t("faults.wireFromTo", { from: short(w.from), to: short(w.to), colour: w.colour ? `, ${w.colour}` : "" })
+      : t("faults.wire", { id });
   }
   /** Whatever an entry names: a connector, cavity, wire, splice, ground, fuse or part. */
   thing(id: string): string {
     if (this.wires.has(id)) return this.wire(id);
     if (id.includes(":")) return this.point(id);
     return this.index.connectors.has(id) && !this.index.devices.has(id)
-      ? `connector ${this.connector(id)}`
+      ? t("faults.connector", { connector: this.connector(id) })
       : this.device(id);
   }
   place(place: FaultPlace): string {
     if (place.type === "wire") return this.wire(place.id);
-    if (place.type === "cavity") return `terminal in ${this.point(place.id)}`;
-    if (place.type === "connector") return `connector ${this.connector(place.id)}`;
-    if (place.type === "machine") return `what ${this.device(place.id)} measures`;
+    if (place.type === "cavity") return t("faults.terminalIn", { point: this.point(place.id) });
+    if (place.type === "connector") return t("faults.connector", { connector: this.connector(place.id) });
+    if (place.type === "machine") return t("faults.whatMeasures", { device: this.device(place.id) });
     return this.device(place.id);
   }
   /** a place as short as a technician would say it with the map in view: "B7", "wire B7:1 to S14", "terminal X5:4" */
   short(place: FaultPlace): string {
-    if (place.type === "cavity") return `terminal ${place.id}`;
-    if (place.type === "connector") return `connector ${place.id}`;
-    if (place.type === "machine") return `the machine at ${place.id}`;
+    if (place.type === "cavity") return t("faults.terminal", { id: place.id });
+    if (place.type === "connector") return t("faults.connector2", { id: place.id });
+    if (place.type === "machine") return t("faults.theMachineAt", { id: place.id });
     if (place.type !== "wire") return place.id;
     const w = this.wires.get(place.id);
-    return w ? `wire ${short(w.from)} to ${short(w.to)}` : `wire ${place.id}`;
+    return w ? t("faults.wireTo", { from: short(w.from), to: short(w.to) }) : t("faults.wire", { id: place.id });
   }
   /** one fault in full: "oil pressure sensor B9 shorted inside, supply to ground" */
   fault(fault: Pick<Fault, "id" | "mode" | "place" | "at">): string {
     const text = MODES[fault.mode];
     if (fault.mode === "legOpen" || fault.mode === "legHighResistance")
-      return (
-        `${this.place(fault.place)}, leg to ${this.farEnd(fault.at ?? "", fault.place.id)} ` +
-        `${fault.mode === "legOpen" ? "open" : "with high resistance"}`
-      );
-    if (fault.mode === "shortToWire") return `${this.place(fault.place)} chafed onto the ${this.wire(fault.at ?? "")}`;
+      return t("faults.legTo", {
+        place: this.place(fault.place),
+        farEnd: this.farEnd(fault.at ?? "", fault.place.id),
+        is: fault.mode === "legOpen" ? MODES.open : t("faults.withHighResistance"),
+      });
+    if (fault.mode === "shortToWire")
+      return t("faults.chafedOntoThe", { place: this.place(fault.place), wire: this.wire(fault.at ?? "") });
     if (fault.mode === "cavitiesBridged" || fault.mode === "cavitiesSwapped")
-      return (
-        `${this.place(fault.place)}, ${fault.mode === "cavitiesBridged" ? "fluid bridging" : "swapped:"} ` +
-        `cavities ${this.firstCavity(fault)} and ${fault.at ?? ""}`
-      );
+      return t("faults.cavitiesAnd", {
+        place: this.place(fault.place),
+        what: fault.mode === "cavitiesBridged" ? t("faults.fluidBridging") : t("faults.swapped"),
+        firstCavity: this.firstCavity(fault),
+        at: fault.at ?? "",
+      });
     if (fault.mode === "trueCondition")
-      return `${this.device(fault.place.id)} is right: the machine really is out of range`;
-    if (fault.mode === "targetDamaged") return `target or tooth at ${this.device(fault.place.id)} damaged`;
-    if (fault.mode === "gapTooLarge") return `air gap at ${this.device(fault.place.id)} too large`;
+      return t("faults.isRightTheMachineReallyIs2", { device: this.device(fault.place.id) });
+    if (fault.mode === "targetDamaged")
+      return t("faults.targetOrToothAtDamaged", { device: this.device(fault.place.id) });
+    if (fault.mode === "gapTooLarge") return t("faults.airGapAtTooLarge", { device: this.device(fault.place.id) });
     if (fault.place.type === "device" && fault.at !== undefined)
       return `${this.place(fault.place)}, ${SECOND[fault.at] ?? fault.at} ${text}`;
     if (fault.place.type === "module" && fault.at !== undefined)
-      return `${this.place(fault.place)}, ${text} at ${this.point(fault.at)}`;
+      return t("faults.at", { place: this.place(fault.place), text, point: this.point(fault.at) });
     return `${this.place(fault.place)} ${text}`;
   }
   /** what the mode says of the place, without naming it */
@@ -163,14 +172,14 @@ export class Namer {
     if (s.type === "several") {
       const lead = s.members[0];
       return {
-        title: lead ? lead.faults.map((f) => this.fault(f)).join(", and ") : "",
-        detail: lead ? `${lead.faults.length} faults at once` : "",
+        title: lead ? lead.faults.map((f) => this.fault(f)).join(t("faults.andJoin")) : "",
+        detail: lead ? t("faults.faultsAtOnce", { faultsCount: lead.faults.length }) : "",
       };
     }
     if (s.type === "nothing")
-      return { title: "Nothing wrong right now", detail: "a fault that comes and goes, or none" };
+      return { title: t("faults.nothingWrongRightNow"), detail: t("faults.aFaultThatComesAndGoes") };
     if (s.type === "notHere")
-      return { title: "Not in this wiring", detail: "another drawing, another component, or more than one fault" };
+      return { title: t("faults.notInThisWiring"), detail: t("faults.anotherDrawingAnotherComponentOrMore") };
     const lead = s.members[0];
     const others = s.places.filter((p) => p.type !== lead?.fault.place.type || p.id !== lead.fault.place.id);
     const modes = [
@@ -180,11 +189,11 @@ export class Namer {
           .map((m) => MODES[m.fault.mode]),
       ),
     ];
-    const goes = lead && lead.intermittent > 0.5 * lead.share ? "it comes and goes" : "";
+    const goes = lead && lead.intermittent > 0.5 * lead.share ? t("faults.itComesAndGoes") : "";
     const detail = others.length
-      ? `or ${others.map((p) => this.short(p)).join(", ")}: no test here can separate these`
+      ? t("faults.orNoTestHereCanSeparate", { others: others.map((p) => this.short(p)).join(", ") })
       : modes.length
-        ? `or ${modes.join(", or ")}`
+        ? t("faults.or", { modes: modes.join(t("faults.orJoin")) })
         : goes;
     return { title: lead ? this.fault(lead.fault) : "", detail };
   }
@@ -193,7 +202,13 @@ export class Namer {
     const id = place.type === "cavity" ? (split(place.id)[0] ?? "") : place.id;
     if (place.type === "wire") {
       const w = this.wires.get(id);
-      return w ? `between ${this.point(w.from)} and ${this.point(w.to)}${w.bundle ? `, in ${w.bundle}` : ""}` : id;
+      return w
+        ? t("faults.betweenAnd", {
+            from: this.point(w.from),
+            to: this.point(w.to),
+            bundle: w.bundle ? t("faults.in", { bundle: w.bundle }) : "",
+          })
+        : id;
     }
     return this.index.connectors.get(id)?.place ?? this.index.devices.get(id)?.place ?? this.place(place);
   }
@@ -206,17 +221,36 @@ export class Namer {
   }
 }
 
-const SECOND: Readonly<Record<string, string>> = { "2": "second track", tracks: "the two tracks", bus: "bus lines" };
-const SHORT_KIND: Readonly<Record<string, string>> = {
-  threeWireSensor: "sensor",
-  potentiometer: "position sensor",
-  pedal: "pedal sensor",
-  thermistor: "temperature sensor",
-  hall: "speed sensor",
-  coilSensor: "speed sensor",
-  currentLoop: "current-loop sensor",
-  smartSensor: "bus sensor",
-};
+const SECOND: Readonly<Record<string, string>> = worded(() => ({
+  "2": t("faults.secondTrack"),
+  tracks: t("faults.theTwoTracks"),
+  bus: t("faults.busLines"),
+}));
+const KIND_IN_NAMES: Readonly<Record<string, string>> = worded(() => ({
+  threeWireSensor: t("faults.sensor"),
+  potentiometer: t("faults.positionSensor"),
+  pedal: t("faults.pedalSensor"),
+  thermistor: t("faults.temperatureSensor"),
+  hall: t("faults.speedSensor"),
+  coilSensor: t("faults.speedSensor"),
+  currentLoop: t("faults.currentLoopSensor"),
+  smartSensor: t("faults.busSensor"),
+  battery: t("faults.kindBattery"),
+  alternator: t("faults.kindAlternator"),
+  fuse: t("faults.kindFuse"),
+  breaker: t("faults.kindBreaker"),
+  switch: t("faults.kindSwitch"),
+  diode: t("faults.kindDiode"),
+  splice: t("faults.kindSplice"),
+  ground: t("faults.kindGround"),
+  module: t("faults.kindModule"),
+  relay: t("faults.kindRelay"),
+  terminator: t("faults.kindTerminator"),
+  lamp: t("faults.kindLamp"),
+  solenoid: t("faults.kindSolenoid"),
+  heater: t("faults.kindHeater"),
+}));
+const kindName = (kind: string) => KIND_IN_NAMES[kind] ?? kind;
 const split = (point: string) => {
   const i = point.indexOf(":");
   return i < 0 ? [point] : [point.slice(0, i), point.slice(i + 1)];

@@ -20,3 +20,16 @@ export { makeReport, reportFacts } from "./report/report.js";
 export type { ReportFacts, ReportSource } from "./report/source.js";
 export { REPORT_LENGTHS, REPORT_WORDS, type Block, type Report, type ReportLength } from "./report/blocks.js";
 export { reportHtml } from "./report/html.js";
+export {
+  catalogue,
+  findReaderLanguage,
+  isLanguage,
+  LANGUAGES,
+  midSentence,
+  readerLanguage,
+  worded,
+  wordedList,
+  type Catalogue,
+  type Language,
+  type Translation,
+} from "./language.js";

@@ -1,170 +1,187 @@
 import type { Feed, Follow, Intake, ScanEntry, ScanRow, ToldApart } from "../src/index.js";
 import type { Namer } from "./faults.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
 type Words<K extends string> = Readonly<Record<K, string>>;
 /** Quick picks of the intake, as a technician says them. */
-export const CHOICE_WORDS = {
+export const CHOICE_WORDS = worded(() => ({
   symptoms: {
-    noStart: "does not start",
-    slowStart: "slow to start",
-    cutsOut: "cuts out",
-    reducedPower: "reduced power",
-    deadDisplay: "dead display",
-    warningLamps: "warning lamps",
-    comesAndGoes: "comes and goes",
-    wrongValue: "shows a wrong value",
-    fuseBlows: "a fuse blows",
-    curedItself: "went away by itself",
+    noStart: t("intake.doesNotStart"),
+    slowStart: t("intake.slowToStart"),
+    cutsOut: t("intake.cutsOut"),
+    reducedPower: t("intake.reducedPower"),
+    deadDisplay: t("intake.deadDisplay"),
+    warningLamps: t("intake.warningLamps"),
+    comesAndGoes: t("intake.comesAndGoes"),
+    wrongValue: t("intake.showsAWrongValue"),
+    fuseBlows: t("intake.aFuseBlows"),
+    curedItself: t("intake.wentAwayByItself"),
   } satisfies Words<Intake["symptoms"][number]>,
   conditions: {
-    cold: "cold",
-    hot: "hot",
-    wet: "wet",
-    bump: "after a bump",
-    underLoad: "under load",
-    afterTime: "after a while",
-    cranking: "while cranking",
-    always: "always",
+    cold: t("intake.cold"),
+    hot: t("intake.hot"),
+    wet: t("intake.wet"),
+    bump: t("intake.afterABump"),
+    underLoad: t("intake.underLoad"),
+    afterTime: t("intake.afterAWhile"),
+    cranking: t("intake.whileCranking"),
+    always: t("intake.always"),
   } satisfies Words<Intake["conditions"][number]>,
   tools: {
-    meter: "meter",
-    scanTool: "scan tool",
-    testLamp: "test lamp",
-    clamp: "amp clamp",
+    meter: t("intake.meter"),
+    scanTool: t("intake.scanTool"),
+    testLamp: t("intake.testLamp"),
+    clamp: t("intake.ampClamp"),
     scope: "scope",
-    breaker: "resetting breaker",
-    backProbes: "back-probes",
-    breakoutLead: "breakout lead",
+    breaker: t("intake.resettingBreaker"),
+    backProbes: t("intake.backProbes"),
+    breakoutLead: t("intake.breakoutLead"),
   } satisfies Words<NonNullable<Intake["tools"]>[number]>,
   history: {
-    replaced: "replaced",
-    repaired: "repaired",
-    workNearby: "work done nearby",
-    batteryWork: "battery work",
-    accident: "accident",
-    pests: "pests",
-    water: "water got in",
-    oil: "oil got in",
+    replaced: t("intake.replaced"),
+    repaired: t("intake.repaired"),
+    workNearby: t("intake.workDoneNearby"),
+    batteryWork: t("intake.batteryWork"),
+    accident: t("intake.accident"),
+    pests: t("intake.pests"),
+    water: t("intake.waterGotIn"),
+    oil: t("intake.oilGotIn"),
   } satisfies Words<Intake["history"][number]["what"]>,
-  helped: { no: "did not help", partly: "helped a little", yes: "helped", unknown: "not known" } satisfies Words<
-    Intake["history"][number]["helped"]
-  >,
-  brand: { maker: "maker's part", copy: "copy", used: "used part", unknown: "not known" } satisfies Words<
-    Intake["history"][number]["brand"]
-  >,
-} as const;
+  helped: {
+    no: t("intake.didNotHelp"),
+    partly: t("intake.helpedALittle"),
+    yes: t("intake.helped"),
+    unknown: t("intake.notKnown"),
+  } satisfies Words<Intake["history"][number]["helped"]>,
+  brand: {
+    maker: t("intake.makersPart"),
+    copy: t("intake.copy"),
+    used: t("intake.usedPart"),
+    unknown: t("intake.notKnown"),
+  } satisfies Words<Intake["history"][number]["brand"]>,
+}));
 
 /** Dangers of a machine, as they stand before every step. */
-export const CAUTION_WORDS: Words<Intake["safety"][number]> = {
-  restraint:
-    "Restraint circuits (airbag, belt): maker's procedure and wait time first; no meter ohms, no lamps, no " +
-    "probing. Qualified people only.",
-  highVoltage: "High-voltage system: licensed people only; no pin tests.",
-  fuel: "Fuel and high-pressure lines: no sparks; relieve pressure as the maker says.",
-  hot: "Hot exhaust and coolant.",
-  rotating: "Rotating parts: keep clear, and keep people clear while cranking.",
-  throttle: "Throttle circuit: chock the machine and stand clear before the key goes on.",
-  brake: "Brake circuit: chock the machine before the key goes on.",
-  lifted: "Lifted machine or load: on stands or props, never under the load alone.",
-};
+export const CAUTION_WORDS: Words<Intake["safety"][number]> = worded(() => ({
+  restraint: t("intake.restraintCircuitsAirbagBeltMakersProcedu"),
+  highVoltage: t("intake.highVoltageSystemLicensedPeopleOnly"),
+  fuel: t("intake.fuelAndHighPressureLinesNo"),
+  hot: t("intake.hotExhaustAndCoolant"),
+  rotating: t("intake.rotatingPartsKeepClearAndKeep"),
+  throttle: t("intake.throttleCircuitChockTheMachineAnd"),
+  brake: t("intake.brakeCircuitChockTheMachineBefore"),
+  lifted: t("intake.liftedMachineOrLoadOnStands"),
+}));
 
 /** What somebody who drives has to know, should the fault come back. */
-export const DANGER_ADVICE: Readonly<Partial<Record<Intake["safety"][number], string>>> = {
-  throttle: "If the engine does not follow the pedal, brake, put it out of gear and stop. Do not drive on.",
-  brake: "If the brake feels other than usual or its lamp comes on, stop at once and do not drive on.",
-  restraint:
-    "If the restraint lamp comes on, belts and airbags may not work. Do not carry people until it was looked at.",
-  highVoltage: "If the high-voltage warning comes on, stop, leave the machine and keep others away.",
-};
+export const DANGER_ADVICE: Readonly<Partial<Record<Intake["safety"][number], string>>> = worded(() => ({
+  throttle: t("intake.ifTheEngineDoesNotFollow"),
+  brake: t("intake.ifTheBrakeFeelsOtherThan"),
+  restraint: t("intake.ifTheRestraintLampComesOn"),
+  highVoltage: t("intake.ifTheHighVoltageWarningComes"),
+}));
 
-const BECAUSE: Readonly<Record<string, string>> = {
-  wet: "Comes when wet",
-  hot: "Comes when hot",
-  cold: "Comes when cold",
-  bump: "Comes after a bump",
-  underLoad: "Comes under load",
-  cranking: "Comes while cranking",
-  comesAndGoes: "Comes and goes",
-  curedItself: "Went away by itself",
-  deadDisplay: "Dead display",
-  noStart: "Does not start",
-  cutsOut: "Cuts out",
-  slowStart: "Slow to start",
-  fuseBlows: "A fuse blows",
-  wrongValue: "Shows a wrong value",
-  replaced: "Replaced",
-  replacedCopy: "A copy or used part was fitted",
-  repaired: "Repaired",
-  workNearby: "Work done nearby",
-  accident: "Accident",
-  batteryWork: "Battery work",
-  pests: "Pests",
-  water: "Water got in",
-  oil: "Oil got in",
-  bulletin: "Bulletin",
-  hearsay: "Hearsay",
-  lessons: "Lessons of earlier jobs",
-};
-const ON: Readonly<Record<string, string>> = {
-  corroding: "corrosion and bridged cavities",
-  corrodingInWet: "corrosion and bridged cavities in wet places",
-  corrodingElsewhere: "corrosion and bridged cavities elsewhere",
-  looseInVibrating: "loose and broken contacts where it vibrates",
-  looseElsewhere: "loose and broken contacts elsewhere",
-  inHotZones: "everything in hot zones",
-  batteryLow: "a low battery",
-  loose: "loose and broken contacts",
-  supplies: "feeds, grounds and the battery",
-  shorts: "shorts to ground",
-  wrongReading: "wrong readings and wrong parts",
-  partItself: "the part itself",
-  wrongPart: "a wrong look-alike part",
-  contactsAndWires: "contacts and wires there",
-  wires: "wires",
-  film: "oily contacts",
-  all: "everything there",
-  elsewhere: "everything they do not name",
-};
+const BECAUSE: Readonly<Record<string, string>> = worded(() => ({
+  wet: t("intake.comesWhenWet"),
+  hot: t("intake.comesWhenHot"),
+  cold: t("intake.comesWhenCold"),
+  bump: t("intake.comesAfterABump"),
+  underLoad: t("intake.comesUnderLoad"),
+  cranking: t("intake.comesWhileCranking"),
+  comesAndGoes: t("intake.comesAndGoes2"),
+  curedItself: t("intake.wentAwayByItself2"),
+  deadDisplay: t("intake.deadDisplay2"),
+  noStart: t("intake.doesNotStart2"),
+  cutsOut: t("intake.cutsOut2"),
+  slowStart: t("intake.slowToStart2"),
+  fuseBlows: t("intake.aFuseBlows2"),
+  wrongValue: t("intake.showsAWrongValue2"),
+  replaced: t("intake.replaced2"),
+  replacedCopy: t("intake.aCopyOrUsedPartWas"),
+  repaired: t("intake.repaired2"),
+  workNearby: t("intake.workDoneNearby2"),
+  accident: t("intake.accident2"),
+  batteryWork: t("intake.batteryWork2"),
+  pests: t("intake.pests2"),
+  water: t("intake.waterGotIn2"),
+  oil: t("intake.oilGotIn2"),
+  bulletin: t("intake.bulletin"),
+  hearsay: t("intake.hearsay"),
+  lessons: t("intake.lessonsOfEarlierJobs"),
+}));
+const ON: Readonly<Record<string, string>> = worded(() => ({
+  corroding: t("intake.corrosionAndBridgedCavities"),
+  corrodingInWet: t("intake.corrosionAndBridgedCavitiesInWet"),
+  corrodingElsewhere: t("intake.corrosionAndBridgedCavitiesElsewhere"),
+  looseInVibrating: t("intake.looseAndBrokenContactsWhereIt"),
+  looseElsewhere: t("intake.looseAndBrokenContactsElsewhere"),
+  inHotZones: t("intake.everythingInHotZones"),
+  batteryLow: t("intake.aLowBattery"),
+  loose: t("intake.looseAndBrokenContacts"),
+  supplies: t("intake.feedsGroundsAndTheBattery"),
+  shorts: t("intake.shortsToGround"),
+  wrongReading: t("intake.wrongReadingsAndWrongParts"),
+  partItself: t("intake.thePartItself"),
+  wrongPart: t("intake.aWrongLookAlikePart"),
+  contactsAndWires: t("intake.contactsAndWiresThere"),
+  wires: t("intake.wires"),
+  film: t("intake.oilyContacts"),
+  all: t("intake.everythingThere"),
+  elsewhere: t("intake.everythingTheyDoNotName"),
+}));
 /** One line of what the intake did: "Comes when wet: corrosion and bridged cavities count 2 times (46 faults)". */
 export function feedText(f: Feed): string {
-  const factor = f.factor >= 1 ? `${plain(f.factor)} times as much` : `${plain(f.factor)} of what they did`;
-  return (
-    `${BECAUSE[f.because] ?? f.because}${f.at.length ? ` (${f.at.join(", ")})` : ""}: ${ON[f.on] ?? f.on} ` +
-    `${ONE_THING.has(f.on) ? "counts" : "count"}` +
-    ` ${f.factor >= 1 ? factor : factor.replace("they", "it")}, in ${f.faults} ` +
-    `${f.faults === 1 ? "fault" : "faults"}.`
-  );
+  const things = ONE_THING.has(f.on) ? 1 : 2;
+  const factor =
+    f.factor >= 1
+      ? t("intake.timesAsMuch", { factor: plain(f.factor) })
+      : t("intake.ofWhatTheyDid", { factor: plain(f.factor), things });
+  return t("intake.in", {
+    because: BECAUSE[f.because] ?? f.because,
+    at: f.at.length ? ` (${f.at.join(", ")})` : "",
+    what: ON[f.on] ?? f.on,
+    things,
+    factor,
+    faults: f.faults,
+  });
 }
 /** What is said of one thing, not of several. */
 const ONE_THING: ReadonlySet<string> = new Set(["partItself", "all", "elsewhere", "batteryLow", "wrongPart"]);
 const plain = (n: number) => String(Number(n.toPrecision(2)));
 
-export const scanWhenText: Words<ScanEntry["when"]> = {
-  before: "before anything was touched",
-  afterClear: "cleared, key cycled",
-  afterCrank: "after cranking",
-  afterDrive: "after a drive",
-  other: "another scan",
-};
-export const storyText: Words<ScanRow["story"]> = {
+export const scanWhenText: Words<ScanEntry["when"]> = worded(() => ({
+  before: t("intake.beforeAnythingWasTouched"),
+  afterClear: t("intake.clearedKeyCycled"),
+  afterCrank: t("intake.afterCranking"),
+  afterDrive: t("intake.afterADrive"),
+  other: t("intake.anotherScan"),
+}));
+export const storyText: Words<ScanRow["story"]> = worded(() => ({
   onlyOnce: "",
-  cameBack: "came back",
-  stayedAway: "stayed away",
-  always: "there every time",
-  new: "new",
-};
+  cameBack: t("intake.cameBack"),
+  stayedAway: t("intake.stayedAway"),
+  always: t("intake.thereEveryTime"),
+  new: t("intake.new"),
+}));
 
-const WHY: Words<ToldApart["why"]> = {
-  battery: "as high as the battery",
+const WHY: Words<ToldApart["why"]> = worded(() => ({
+  battery: t("intake.asHighAsTheBattery"),
   reference: "5 V",
-  pulledUp: "5 V, pulled up by the module",
-  ground: "nothing to negative, the battery to positive",
-  floating: "nothing to negative",
-  between: "between the two",
-};
-export const toldText = (t: ToldApart) =>
-  `${t.function === "unknown" ? "not told yet" : t.function}` +
-  `${t.sure || t.function === "unknown" ? "" : ", perhaps"} (${WHY[t.why]})`;
+  pulledUp: t("intake.n5VPulledUpByThe"),
+  ground: t("intake.nothingToNegativeTheBatteryTo"),
+  floating: t("intake.nothingToNegative"),
+  between: t("intake.betweenTheTwo"),
+}));
+const FUNCTIONS: Words<Exclude<ToldApart["function"], "unknown">> = worded(() => ({
+  supply: t("intake.supply"),
+  reference: t("intake.reference"),
+  signal: t("intake.signal"),
+  ground: t("intake.ground"),
+}));
+export const toldText = (told: ToldApart) =>
+  `${told.function === "unknown" ? t("intake.notToldYet") : FUNCTIONS[told.function]}` +
+  `${told.sure || told.function === "unknown" ? "" : t("intake.perhaps")} (${WHY[told.why]})`;
 
 /** Where a followed cavity ends, in words. */
-export const followEnd = (f: Follow, namer: Namer) => (f.end === undefined ? "ends here" : namer.point(f.end));
+export const followEnd = (f: Follow, namer: Namer) => (f.end === undefined ? t("intake.endsHere") : namer.point(f.end));

@@ -1,6 +1,8 @@
 import type { Analysis, Outcome, ProvenKind, Repair } from "../src/index.js";
 import type { Namer } from "./faults.js";
 import { CONDUCTORS } from "./readings.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
 /** A verdict in words: what is proven, and what is still open. */
 export interface OutcomeText {
@@ -10,34 +12,34 @@ export interface OutcomeText {
 }
 
 const KINDS: Readonly<Record<ProvenKind, (conductor: string) => string>> = {
-  open: (c) => `Open circuit in the ${c}`,
-  resistive: (c) => `High resistance in the ${c}`,
-  toChassis: (c) => `The ${c} is shorted to ground`,
-  toSupply: (c) => `The ${c} is shorted to a supply`,
+  open: (c) => t("outcome.openCircuitInThe", { c }),
+  resistive: (c) => t("outcome.highResistanceInThe", { c }),
+  toChassis: (c) => t("outcome.theIsShortedToGround", { c }),
+  toSupply: (c) => t("outcome.theIsShortedToASupply", { c }),
 };
-const ONLY_KIND: Readonly<Record<ProvenKind, string>> = {
-  open: "Open circuit",
-  resistive: "High resistance",
-  toChassis: "Short to ground",
-  toSupply: "Short to a supply",
-};
+const ONLY_KIND: Readonly<Record<ProvenKind, string>> = worded(() => ({
+  open: t("outcome.openCircuit"),
+  resistive: t("outcome.highResistance"),
+  toChassis: t("outcome.shortToGround"),
+  toSupply: t("outcome.shortToASupply"),
+}));
 
 export function outcomeText(outcome: Outcome, namer: Namer): OutcomeText {
   const [only] = outcome.repairs;
   if (outcome.isOneRepair && only) return { proven: repairName(only, namer), open: "" };
   const { kind, conductor, part, repairs } = outcome;
-  const where = conductor && `${CONDUCTORS[conductor.use]} at ${namer.point(conductor.point)}`;
+  const where = conductor && t("outcome.at", { use: CONDUCTORS[conductor.use], point: namer.point(conductor.point) });
   const proven =
     kind && where
       ? KINDS[kind](where)
       : kind
         ? ONLY_KIND[kind]
         : where
-          ? `A fault in the ${where}`
+          ? t("outcome.aFaultInThe", { where })
           : part
-            ? `A fault in the circuit of ${namer.device(part)}`
-            : "A fault at one of these places";
-  return { proven, open: `one of ${repairs.length} repairs` };
+            ? t("outcome.aFaultInTheCircuitOf", { device: namer.device(part) })
+            : t("outcome.aFaultAtOneOfThese");
+  return { proven, open: t("outcome.oneOfRepairs", { repairsCount: repairs.length }) };
 }
 
 /** Whether one of several repairs is meant, and nobody knows which. */
@@ -52,14 +54,14 @@ export function verdictText(
   const { outcome, suspects } = analysis;
   if (outcome?.isNotAll)
     return {
-      title: outcome.repairs.map((r) => repairName(r, namer)).join(", and "),
-      detail: "not the only fault: the next scan shows what is left",
+      title: outcome.repairs.map((r) => repairName(r, namer)).join(t("faults.andJoin")),
+      detail: t("outcome.notTheOnlyFaultTheNext"),
     };
   if (!outcome || !isOneOfSeveral(analysis)) return namer.suspect(suspects[0]!);
   const { proven, open } = outcomeText(outcome, namer);
-  return { title: proven, detail: analysis.narrowing ? open : `${open}; no single test can separate them` };
+  return { title: proven, detail: analysis.narrowing ? open : t("outcome.noSingleTestCanSeparateThem", { open }) };
 }
 
 /** One repair in full: every fault that it mends. */
 export const repairName = ({ faults }: Repair, namer: Namer): string =>
-  faults.map((f) => namer.fault(f)).join(", and ");
+  faults.map((f) => namer.fault(f)).join(t("faults.andJoin"));

@@ -17,48 +17,50 @@ import type { Instructor } from "./readings.js";
 import { keyText } from "./readings.js";
 import { shownText } from "./reasons.js";
 import { shareText } from "./shares.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
 /** What was done, as a verb in the past. */
-export const REPAIR_WORDS: Readonly<Record<RepairedEntry["how"], string>> = {
-  replaced: "Replaced",
-  repaired: "Repaired",
-  rewired: "Rewired",
-  cleaned: "Cleaned",
-  reseated: "Reseated",
-  adjusted: "Adjusted",
-};
-export const PART_WORDS: Readonly<Record<NonNullable<RepairedEntry["part"]>["condition"], string>> = {
-  new: "new, of the maker",
-  used: "used",
-  copy: "copy by another maker",
-};
-export const WITH_WORDS: Readonly<Record<NonNullable<RepairedEntry["part"]>["with"][number], string>> = {
-  connector: "connector or pigtail",
-  seal: "seal",
-  bothOfAPair: "both of a pair",
-};
-export const JOINT_WORDS: Readonly<Record<NonNullable<RepairedEntry["joined"]>, string>> = {
-  soldered: "soldered, with sleeve",
-  crimped: "sealed crimp",
-  asMakerSays: "as the maker’s manual says",
-};
-export const CLOSED_WORDS: Readonly<Record<NonNullable<ClosedEntry["because"]>, string>> = {
-  proven: "repair proven",
-  notReproduced: "could not be reproduced",
-  temporary: "temporary repair, comes back",
-  declined: "customer wants no more work",
-  awaitsPart: "waits for a part",
-  other: "another reason",
-};
-export const FOLLOW_UP_WORDS: Readonly<Record<FollowedUpEntry["result"], string>> = {
-  stillGood: "Still good",
-  cameBack: "The same fault came back",
-  somethingElse: "Something else is wrong",
-};
+export const REPAIR_WORDS: Readonly<Record<RepairedEntry["how"], string>> = worded(() => ({
+  replaced: t("proof.replaced"),
+  repaired: t("proof.repaired"),
+  rewired: t("proof.rewired"),
+  cleaned: t("proof.cleaned"),
+  reseated: t("proof.reseated"),
+  adjusted: t("proof.adjusted"),
+}));
+export const PART_WORDS: Readonly<Record<NonNullable<RepairedEntry["part"]>["condition"], string>> = worded(() => ({
+  new: t("proof.newOfTheMaker"),
+  used: t("proof.used"),
+  copy: t("proof.copyByAnotherMaker"),
+}));
+export const WITH_WORDS: Readonly<Record<NonNullable<RepairedEntry["part"]>["with"][number], string>> = worded(() => ({
+  connector: t("proof.connectorOrPigtail"),
+  seal: t("proof.seal"),
+  bothOfAPair: t("proof.bothOfAPair"),
+}));
+export const JOINT_WORDS: Readonly<Record<NonNullable<RepairedEntry["joined"]>, string>> = worded(() => ({
+  soldered: t("proof.solderedWithSleeve"),
+  crimped: t("proof.sealedCrimp"),
+  asMakerSays: t("proof.asTheMakersManualSays"),
+}));
+export const CLOSED_WORDS: Readonly<Record<NonNullable<ClosedEntry["because"]>, string>> = worded(() => ({
+  proven: t("proof.repairProven"),
+  notReproduced: t("proof.couldNotBeReproduced"),
+  temporary: t("proof.temporaryRepairComesBack"),
+  declined: t("proof.customerWantsNoMoreWork"),
+  awaitsPart: t("proof.waitsForAPart"),
+  other: t("proof.anotherReason"),
+}));
+export const FOLLOW_UP_WORDS: Readonly<Record<FollowedUpEntry["result"], string>> = worded(() => ({
+  stillGood: t("proof.stillGood"),
+  cameBack: t("proof.theSameFaultCameBack"),
+  somethingElse: t("proof.somethingElseIsWrong"),
+}));
 
 /** "Cleaned splice S22", "Replaced oil pressure sensor B9". */
 export function repairedText(e: Pick<RepairedEntry, "how" | "things">, namer: Namer): string {
-  return `${REPAIR_WORDS[e.how]} ${e.things.map((t) => namer.thing(t)).join(", ")}`;
+  return `${REPAIR_WORDS[e.how]} ${e.things.map((thing) => namer.thing(thing)).join(", ")}`;
 }
 /** What else is known of a repair, in a few words. */
 export function repairDetail(e: RepairedEntry): string {
@@ -68,13 +70,20 @@ export function repairDetail(e: RepairedEntry): string {
       ? [
           [part.brand, part.number].filter(Boolean).join(" "),
           PART_WORDS[part.condition],
-          part.with.length ? `with ${part.with.map((w) => WITH_WORDS[w]).join(" and ")}` : "",
-          part.measured ? "measured before it went in" : "",
+          part.with.length
+            ? t("proof.with", { with: part.with.map((w) => WITH_WORDS[w]).join(t("proof.andJoin")) })
+            : "",
+          part.measured ? t("proof.measuredBeforeItWentIn") : "",
         ]
       : []),
     joined ? JOINT_WORDS[joined] : "",
-    temporary ? `temporary, back by ${temporary}` : "",
-    givenOut ? `given out: ${givenOut.asked}${givenOut.checked ? ", checked" : ", not checked yet"}` : "",
+    temporary ? t("proof.temporaryBackBy", { temporary }) : "",
+    givenOut
+      ? t("proof.givenOut", {
+          asked: givenOut.asked,
+          checked: givenOut.checked ? t("proof.checked") : t("proof.notCheckedYet"),
+        })
+      : "",
   ]
     .filter(Boolean)
     .join("; ");
@@ -82,21 +91,21 @@ export function repairDetail(e: RepairedEntry): string {
 
 /** How sure it is that a repair worked, in words. */
 export function curedText({ cured, notWell, anotherLeft, wentAway }: RepairOutcome): string {
-  if (cured >= 0.97) return "Cured";
-  if (cured >= 0.9) return "Very likely cured";
-  if (cured >= 0.7) return "Probably cured";
-  if (cured >= 0.4) return "Not proven yet";
-  if (notWell >= anotherLeft && notWell >= wentAway) return "Not cured: the repair did not take";
-  return anotherLeft >= wentAway ? "Not cured: another fault is left" : "Gone for now, but not by the repair";
+  if (cured >= 0.97) return t("proof.cured");
+  if (cured >= 0.9) return t("proof.veryLikelyCured");
+  if (cured >= 0.7) return t("proof.probablyCured");
+  if (cured >= 0.4) return t("proof.notProvenYet");
+  if (notWell >= anotherLeft && notWell >= wentAway) return t("proof.notCuredTheRepairDidNot");
+  return anotherLeft >= wentAway ? t("proof.notCuredAnotherFaultIsLeft") : t("proof.goneForNowButNotBy");
 }
 /** Below this nothing is said of what could still be wrong. */
 const NAMED_FROM = 0.005;
 /** What could still be wrong, the likeliest first. */
 export function stillWrong(outcome: RepairOutcome): string[] {
   const list: readonly (readonly [number, string])[] = [
-    [outcome.notWell, "the right place was repaired, but not well, or the new part is bad"],
-    [outcome.anotherLeft, "another fault is left"],
-    [outcome.wentAway, "it went away while it was being worked on, and may come back"],
+    [outcome.notWell, t("proof.theRightPlaceWasRepairedBut")],
+    [outcome.anotherLeft, t("proof.anotherFaultIsLeft")],
+    [outcome.wentAway, t("proof.itWentAwayWhileItWas")],
   ];
   return list
     .filter(([share]) => share >= NAMED_FROM)
@@ -130,73 +139,72 @@ export function proofStepText(
   switch (a.kind) {
     case "restore":
       return text(
-        `Put back what was taken apart: ${a.things.map((t) => namer.thing(t)).join(", ")}`,
-        "Nothing is left other than it was found.",
+        t("proof.putBackWhatWasTakenApart", { things: a.things.map((thing) => namer.thing(thing)).join(", ") }),
+        t("proof.nothingIsLeftOtherThanIt"),
       );
     case "check":
-      return text(`Look at the work that was given out: ${a.asked}`, "What was asked for is done.");
+      return text(t("proof.lookAtTheWorkThatWas", { asked: a.asked }), t("proof.whatWasAskedForIsDone"));
     case "reset":
       return text(
         `${a.reset.what}${a.reset.tool ? ` (${a.reset.tool})` : ""}`,
-        "The tool says that it is done.",
-        a.reset.ifLeftOut ? `Left out: ${a.reset.ifLeftOut}` : "",
-        "As the maker’s manual says.",
+        t("proof.theToolSaysThatItIs"),
+        a.reset.ifLeftOut ? t("proof.leftOut", { ifLeftOut: a.reset.ifLeftOut }) : "",
+        t("proof.asTheMakersManualSays2"),
       );
     case "clear":
-      return text("Clear the codes of all modules", "", "", "Save the scan first: what is cleared is gone.");
+      return text(t("proof.clearTheCodesOfAllModules"), "", "", t("proof.saveTheScanFirstWhatIs"));
     case "scan":
       return scanText(a, namer.units);
     case "reading": {
-      const what = `${instructor.functionOf(a.point)} at ${namer.point(a.point)}`;
+      const what = t("proof.at", { functionOf: instructor.functionOf(a.point), point: namer.point(a.point) });
       const state = a.state.key === "on" ? "" : `, ${keyText(a.state.key)}`;
-      const out = a.state.unplugged.length ? `, ${a.state.unplugged.join(", ")} unplugged` : "";
+      const out = a.state.unplugged.length ? t("proof.unplugged", { unplugged: a.state.unplugged.join(", ") }) : "";
       const [low, high] = a.good.map((v) => shownText(a.instrument, v));
       return text(
         a.likeness
-          ? `Read the ${what} in the scan tool: at rest it agrees with ${namer.thing(a.likeness)}`
+          ? t("proof.readTheInTheScanTool", { what, thing: namer.thing(a.likeness) })
           : a.instrument === "scanTool"
-            ? `Read the ${what} in the scan tool again${state}${out}`
-            : `Measure the ${what} again${state}${out}`,
-        `${low} to ${high}.`,
+            ? t("proof.readTheInTheScanTool2", { what, state, out })
+            : t("proof.measureTheAgain", { what, state, out }),
+        t("proof.to", { low, high }),
         a.before === undefined
-          ? "Anything else."
-          : `${shownText(a.instrument, a.before)} as before, or anything else outside.`,
+          ? t("proof.anythingElse")
+          : t("proof.asBeforeOrAnythingElseOutside", { before: shownText(a.instrument, a.before) }),
       );
     }
     case "wiggle":
       return text(
-        `Move ${namer.thing(a.thing)} once more, and watch a value it carries`,
-        "Nothing moves.",
-        "The value jumps: the contact is still loose.",
+        t("proof.moveOnceMoreAndWatchA", { thing: namer.thing(a.thing) }),
+        t("proof.nothingMoves"),
+        t("proof.theValueJumpsTheContactIs"),
       );
   }
 }
 function scanText(a: Extract<ProofStep["action"], { kind: "scan" }>, units: Units): ProofStepText {
   const where = a.modules.join(", ");
-  const codes = a.codes.length > 1 ? `None of ${list(a.codes)} is set.` : `${list(a.codes)} is not set.`;
+  const codes =
+    a.codes.length > 1
+      ? t("proof.noneOfIsSet", { codes: list(a.codes) })
+      : t("proof.isNotSet", { codes: list(a.codes) });
   if (a.when === "afterClear")
-    return text(
-      `Key off, key on, then scan ${where}`,
-      codes,
-      "One that is set again at once: the fault is still there.",
-    );
+    return text(t("proof.keyOffKeyOnThenScan", { where }), codes, t("proof.oneThatIsSetAgainAt"));
   if (a.when === "afterCrank")
     return text(
-      `Crank the engine, then scan ${where}`,
+      t("proof.crankTheEngineThenScan", { where }),
       codes,
-      "One that is set again: the fault is still there.",
-      "Nobody near moving parts; out of gear.",
+      t("proof.oneThatIsSetAgainThe"),
+      t("proof.nobodyNearMovingPartsOutOf"),
     );
   return text(
-    `${tripText(a.trip, units)}, then scan ${where}`,
+    t("proof.thenScan", { trip: tripText(a.trip, units), where }),
     codes,
-    "One that is set again: the fault is still there, or comes and goes.",
-    "On the road by somebody licensed, with a second person to watch the values.",
+    t("proof.oneThatIsSetAgainThe2"),
+    t("proof.onTheRoadBySomebodyLicensed"),
   );
 }
 function tripText({ minutes, km, coldSoakHours, notes }: Trip, units: Units): string {
-  const soak = coldSoakHours ? `Let it stand ${coldSoakHours} h, then drive` : "Drive";
-  const way = km ? distanceText(km, units) : `${Math.round(minutes)} min`;
+  const soak = coldSoakHours ? t("proof.letItStandHThenDrive", { coldSoakHours }) : t("proof.drive");
+  const way = km ? distanceText(km, units) : t("proof.min", { minutes: Math.round(minutes) });
   return `${soak} ${way}${notes.length ? ` (${notes.join("; ")})` : ""}`;
 }
 
@@ -224,10 +232,14 @@ export function frozenProof({ outcome, steps }: Proof, namer: Namer, instructor:
 
 /** Where the proof stands, in one line: "3 of 5 steps done, about 20 min left". */
 export function proofProgress({ steps, minutes }: Pick<Proof, "steps" | "minutes">): string {
-  if (steps.length === 0) return "No step is left that would tell more";
+  if (steps.length === 0) return t("proof.noStepIsLeftThatWould");
   const done = steps.filter((s) => s.status !== "open").length;
   const left = steps.length - done;
   if (left === 0)
-    return steps.some((s) => s.status === "failed") ? "All steps done, not all passed" : "All steps passed";
-  return `${done} of ${steps.length} steps done, about ${Math.max(1, Math.round(minutes))} min left`;
+    return steps.some((s) => s.status === "failed") ? t("proof.allStepsDoneNotAllPassed") : t("proof.allStepsPassed");
+  return t("proof.ofStepsDoneAboutMinLeft", {
+    done,
+    stepsCount: steps.length,
+    minutes: Math.max(1, Math.round(minutes)),
+  });
 }

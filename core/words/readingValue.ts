@@ -1,11 +1,13 @@
 import type { ReadingEntry } from "../src/index.js";
 import { shownText } from "./reasons.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
-const SCAN_WORDS: Readonly<Record<string, string>> = {
-  lowEnd: "at its low end",
-  highEnd: "at its high end",
-  silent: "no beep",
-};
+const SCAN_WORDS: Readonly<Record<string, string>> = worded(() => ({
+  lowEnd: t("readingValue.atItsLowEnd"),
+  highEnd: t("readingValue.atItsHighEnd"),
+  silent: t("readingValue.noBeep"),
+}));
 
 /** One value of a reading as it was shown: in the unit of the instrument, or of the scan tool. */
 export function readingValue(

@@ -16,29 +16,36 @@ import {
 } from "../src/index.js";
 import { stimulusText } from "./stimulus.js";
 import { Namer } from "./faults.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
-const METERS: Readonly<Record<Candidate["instrument"], string>> = {
-  voltmeter: "DC volts",
-  ohmmeter: "ohms",
-  scanTool: "scan tool, live values",
-  clamp: "clamp, DC amperes",
-  scope: "scope, or a meter with least and most",
-  continuity: "continuity",
-  lamp: "test lamp",
+const METERS: Readonly<Record<Candidate["instrument"], string>> = worded(() => ({
+  voltmeter: t("readings.dcVolts"),
+  ohmmeter: t("readings.ohms"),
+  scanTool: t("readings.scanToolLiveValues"),
+  clamp: t("readings.clampDcAmperes"),
+  scope: t("readings.scopeOrAMeterWithMinMax"),
+  continuity: t("readings.continuity"),
+  lamp: t("readings.testLamp"),
   none: "",
-};
+}));
 /** What a conductor is for. */
-export const CONDUCTORS: Readonly<Record<NetFunction, string>> = {
-  reference: "reference",
-  sensorGround: "sensor ground",
-  signal: "signal",
-  driver: "low-side driver",
-  feed: "feed",
-  ground: "ground",
-  bus: "bus",
-  unknown: "wire",
-};
-const KEYS = { off: "key off", on: "key on, engine off", cranking: "cranking", running: "engine running" } as const;
+export const CONDUCTORS: Readonly<Record<NetFunction, string>> = worded(() => ({
+  reference: t("readings.reference"),
+  sensorGround: t("readings.sensorGround"),
+  signal: t("readings.signal"),
+  driver: t("readings.lowSideDriver"),
+  feed: t("readings.feed"),
+  ground: t("readings.ground"),
+  bus: t("readings.bus"),
+  unknown: t("readings.wire"),
+}));
+const KEYS = worded(() => ({
+  off: t("readings.keyOff"),
+  on: t("readings.keyOnEngineOff"),
+  cranking: t("readings.cranking"),
+  running: t("readings.engineRunning"),
+}));
 
 /** One reading as a sentence that can be obeyed, and the lines under it. */
 export interface Instruction {
@@ -55,25 +62,22 @@ export interface Instruction {
 
 /** What a step may touch that can hurt people or machine. */
 export type Danger = Caution | "backFeed" | "jumper" | "benchFeed" | "lamp" | "breaker" | "turning";
-export const DANGER_WORDS: Readonly<Record<Danger, string>> = {
-  restraint: "Restraint circuit: the maker’s procedure and waiting time, by qualified people only.",
-  highVoltage: "High voltage: licensed people only.",
-  lifted: "Lifted machine: supported on stands, nobody under it while it is moved.",
-  hot: "Hot parts near here.",
-  rotating: "Rotating parts near here: keep clear, engine off.",
-  fuel: "Fuel: no sparks, relieve pressure as the maker says.",
-  throttle: "Throttle circuit: chock the machine and stand clear before the key goes on.",
-  brake: "Brake circuit: chock the machine before the key goes on.",
-  backFeed:
-    "Battery voltage goes onto this wire: both ends must be unplugged, so that it reaches no module. Fused lead.",
-  jumper: "Device unplugged and pins measured first; high only through 1 kΩ.",
-  benchFeed:
-    "Part out of the machine. Fused lead from the battery; some sensors take 5 V only: the maker's data first. " +
-    "Battery positive reaches the signal pin through the resistor only.",
-  lamp: "No lamp on a reference, signal or module line that is still plugged in.",
-  breaker: "Rated no higher than the fuse, reset by hand.",
-  turning: "Engine turns: everybody clear, hands and leads away from what rotates.",
-};
+export const DANGER_WORDS: Readonly<Record<Danger, string>> = worded(() => ({
+  restraint: t("readings.restraintCircuitTheMakersProcedureAnd"),
+  highVoltage: t("readings.highVoltageLicensedPeopleOnly"),
+  lifted: t("readings.liftedMachineSupportedOnStandsNobody"),
+  hot: t("readings.hotPartsNearHere"),
+  rotating: t("readings.rotatingPartsNearHereKeepClear"),
+  fuel: t("readings.fuelNoSparksRelievePressureAs"),
+  throttle: t("readings.throttleCircuitChockTheMachineAnd"),
+  brake: t("readings.brakeCircuitChockTheMachineBefore"),
+  backFeed: t("readings.batteryVoltageGoesOntoThisWire"),
+  jumper: t("readings.deviceUnpluggedAndPinsMeasuredFirst"),
+  benchFeed: t("readings.partOutOfTheMachineFused"),
+  lamp: t("readings.noLampOnAReferenceSignal"),
+  breaker: t("readings.ratedNoHigherThanTheFuse"),
+  turning: t("readings.engineTurnsEverybodyClearHandsAnd"),
+}));
 
 export class Instructor {
   private readonly namer: Namer;
@@ -111,11 +115,11 @@ export class Instructor {
       title: capital(this.title(c)),
       state: [
         KEYS[c.state.key],
-        ...(c.state.pulled ?? []).map((f) => `fuse ${f} pulled`),
-        ...(c.state.breakers ?? []).map((f) => `breaker in place of ${f}`),
+        ...(c.state.pulled ?? []).map((f) => t("readings.fusePulled", { f })),
+        ...(c.state.breakers ?? []).map((f) => t("readings.breakerInPlaceOf", { f })),
         ...this.fitted(c),
         ...Object.entries(c.state.stimulus ?? {}).map(([id, value]) => this.stimulus(id, value)),
-        ...(c.plug.length ? [`plug ${c.plug.join(", ")} back in`] : []),
+        ...(c.plug.length ? [t("readings.plugBackIn", { plug: c.plug.join(", ") })] : []),
         ...this.unplugged(c),
       ].join(" · "),
       meter: METERS[c.instrument],
@@ -124,9 +128,9 @@ export class Instructor {
         c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp"
           ? ""
           : c.black === undefined
-            ? "battery negative"
+            ? t("readings.batteryNegative")
             : c.part
-              ? `its pin ${cavityOf(c.black)}`
+              ? t("readings.itsPin", { pin: cavityOf(c.black) })
               : this.namer.point(c.black),
       cautions: this.cautions(c),
       dangers: this.dangers(c),
@@ -137,30 +141,36 @@ export class Instructor {
     const still = unplugged.filter((u) => !c.unplug.includes(u));
     return [
       ...(c.unplug.length > 4
-        ? [`unplug ${c.unplug.length} connectors: ${c.unplug.join(", ")}`]
-        : c.unplug.map((u) => `unplug ${u}`)),
-      ...(still.length > 3 ? [`${still.length} still unplugged`] : still.map((u) => `${u} still unplugged`)),
+        ? [t("readings.unplugConnectors", { unplugCount: c.unplug.length, unplug: c.unplug.join(", ") })]
+        : c.unplug.map((u) => t("readings.unplug", { u }))),
+      ...(still.length > 3
+        ? [t("readings.stillUnplugged", { stillCount: still.length })]
+        : still.map((u) => t("readings.stillUnplugged2", { u }))),
     ];
   }
   private fitted(c: Candidate): string[] {
     return [
-      ...(c.state.jumpers ?? []).map(
-        (j) =>
-          `${this.namer.point(j.from)} joined to ${this.namer.point(j.to)}` +
-          `${j.ohm >= 100 ? ` through ${formatQuantity(j.ohm, "Ω")}` : ""}`,
+      ...(c.state.jumpers ?? []).map((j) =>
+        t("readings.joinedTo", {
+          from: this.namer.point(j.from),
+          to: this.namer.point(j.to),
+          through: j.ohm >= 100 ? t("readings.through", { ohm: formatQuantity(j.ohm, "Ω") }) : "",
+        }),
       ),
-      ...(c.state.loads ?? []).map(
-        (l) =>
-          `${l.watt} W lamp from ${this.namer.point(l.from)} to ` +
-          `${l.to === "chassis" ? "battery negative" : this.namer.point(l.to)}`,
+      ...(c.state.loads ?? []).map((l) =>
+        t("readings.wLampFromTo", {
+          watt: l.watt,
+          from: this.namer.point(l.from),
+          to: l.to === "chassis" ? t("readings.batteryNegative") : this.namer.point(l.to),
+        }),
       ),
     ];
   }
   /** What to mind where somebody works: at connectors, parts, cavities or wires. */
   cautionsAt(things: readonly string[]): string[] {
-    const ends = things.flatMap((t) => {
-      const w = this.wires.get(t);
-      return w ? [w.from, w.to] : [t];
+    const ends = things.flatMap((id) => {
+      const w = this.wires.get(id);
+      return w ? [w.from, w.to] : [id];
     });
     return [...new Set(this.markedAt(new Set(ends.map(connectorOf))).map((d) => DANGER_WORDS[d]))];
   }
@@ -186,11 +196,14 @@ export class Instructor {
   /** A Hall sensor fed by itself, with steel at its tip or none. */
   private hallOnBench(c: Candidate): string {
     const [signal = ""] = c.points;
-    const steel = Object.values(c.state.stimulus ?? {}).some((x) => x >= 0.5) ? "steel at its tip" : "no steel near it";
-    return (
-      `${this.namer.device(this.deviceIdOn(signal))} on the bench, ${steel}: ` +
-      `measure from battery negative to its signal pin ${cavityOf(signal)}`
-    );
+    const steel = Object.values(c.state.stimulus ?? {}).some((x) => x >= 0.5)
+      ? t("readings.steelAtItsTip")
+      : t("readings.noSteelNearIt");
+    return t("readings.onTheBenchMeasureFromBattery", {
+      device: this.namer.device(this.deviceIdOn(signal)),
+      steel,
+      cavityOf: cavityOf(signal),
+    });
   }
 
   private title(c: Candidate): string {
@@ -200,68 +213,83 @@ export class Instructor {
     const device = this.deviceOn(c.state.unplugged[0] ?? "");
     switch (c.kind) {
       case "fuse":
-        return `Measure both sides of fuse ${c.at}`;
+        return t("readings.measureBothSidesOfFuse", { at: c.at });
       case "voltage":
-        return `Measure the ${what} at ${where}`;
+        return t("readings.measureTheAt", { what, where });
       case "voltageUnplugged":
-        return `Unplug ${c.at} and measure the ${what} in cavity ${cavityOf(point)}`;
+        return t("readings.unplugAndMeasureTheInCavity", { at: c.at, what, cavity: cavityOf(point) });
       case "watch":
-        return `Unplug the ${device} and watch the ${what} at ${where}`;
+        return t("readings.unplugTheAndWatchTheAt", { device, what, where });
       case "ohms":
-        return `Key off: ohms from the ${what} at ${where} to battery negative`;
+        return t("readings.keyOffOhmsFromTheAt", { what, where });
       case "ohmsWatch":
-        return `Key off: unplug the ${device} and read ohms at ${where} to battery negative`;
+        return t("readings.keyOffUnplugTheAndRead", { device, where });
       case "scan":
-        return `Read the ${this.shownName(point)} signal in the scan tool`;
+        return t("readings.readTheSignalInTheScan", { shownName: this.shownName(point) });
       case "scanWatch":
-        return `Unplug the ${device} and read the ${this.shownName(point)} signal in the scan tool`;
+        return t("readings.unplugTheAndReadTheSignal", { device, shownName: this.shownName(point) });
       case "activity":
-        return `While cranking, see how far the ${what} swings at ${where}`;
+        return t("readings.whileCrankingSeeHowFarThe", { what, where });
       case "look":
         return this.wires.has(point)
-          ? `Look along the ${this.namer.wire(point)}`
-          : `Look closely at ${this.thing(point)}`;
+          ? t("readings.lookAlongThe", { wire: this.namer.wire(point) })
+          : t("readings.lookCloselyAt", { thing: this.thing(point) });
       case "branchCurrent":
-        return `Put the clamp around the ${this.namer.wire(point)}: does the short draw its current through it?`;
+        return t("readings.putTheClampAroundTheDoes", { wire: this.namer.wire(point) });
       case "ohmsBetween":
-        return `Key off: ohms from ${where} to ${this.namer.point(c.black ?? "")}, both plugs off`;
+        return t("readings.keyOffOhmsFromToBoth", { where, point: this.namer.point(c.black ?? "") });
       case "identity":
-        return `Make sure this is ${this.namer.connector(point)}: label, colours, where its harness goes`;
+        return t("readings.makeSureThisIsLabelColours", { connector: this.namer.connector(point) });
       case "wiggle":
-        return `Move ${this.thing(point)} and its harness while you watch a live value`;
+        return t("readings.moveAndItsHarnessWhileYou", { thing: this.thing(point) });
       case "swap":
-        return `Swap ${this.thing(point)} with ${this.thing(c.points[1] ?? "")} and scan again`;
+        return t("readings.swapWithAndScanAgain", { thing: this.thing(point), thing2: this.thing(c.points[1] ?? "") });
       case "drop":
         return c.black === undefined
           ? this.title({ ...c, kind: "voltage" })
           : point.endsWith(":+")
-            ? `Measure from battery positive to the ${this.functionOf(c.black)} at ${this.namer.point(c.black)}: ` +
-              "it rules out an open, no more"
-            : `Measure the drop from ${this.namer.point(c.black)} to ${where}`;
+            ? t("readings.measureFromBatteryPositiveToThe", {
+                functionOf: this.functionOf(c.black),
+                point: this.namer.point(c.black),
+              })
+            : t("readings.measureTheDropFromTo", { point: this.namer.point(c.black), where });
       case "jumper": {
-        const jumpers = c.state.jumpers?.map(
-          (j) => `${this.namer.point(j.from)} to the ${this.functionOf(j.to)}${j.ohm >= 100 ? " through 1 kΩ" : ""}`,
+        const jumpers = c.state.jumpers?.map((j) =>
+          t("readings.toThe", {
+            point: this.namer.point(j.from),
+            functionOf: this.functionOf(j.to),
+            through: j.ohm >= 100 ? t("readings.through1K") : "",
+          }),
         );
-        return `Jumper ${jumpers?.join(", ") ?? ""}, and read the ${this.shownName(point)} signal in the scan tool`;
+        return t("readings.jumperAndReadTheSignalIn", {
+          jumpers: jumpers?.join(", ") ?? "",
+          shownName: this.shownName(point),
+        });
       }
       case "lamp":
-        return (
-          `Feed ${c.state.jumpers?.map((j) => this.namer.point(j.to)).join(", ") ?? "the wire"} from ` +
-          `battery positive and look at the lamp on ${where}`
-        );
+        return t("readings.feedFromBatteryPositiveAndLook", {
+          jumpers: c.state.jumpers?.map((j) => this.namer.point(j.to)).join(", ") ?? t("readings.theWire"),
+          where,
+        });
       case "breaker":
-        return `Breaker in place of fuse ${c.at}: ${breakerStep(c)}. Does it hold?`;
+        return t("readings.breakerInPlaceOfFuseDoes", { at: c.at, breakerStep: breakerStep(c) });
       case "bench":
         if (c.instrument === "voltmeter") return this.hallOnBench(c);
         return c.part === "new"
-          ? `New ${this.namer.device(this.deviceIdOn(point))}, before it goes in: ohms between its pins ` +
-              `${cavityOf(point)} and ${cavityOf(c.black ?? "")}`
-          : `${this.namer.device(this.deviceIdOn(point))} taken out: ohms between its own pins ` +
-              `${cavityOf(point)} and ${cavityOf(c.black ?? "")}`;
+          ? t("readings.newBeforeItGoesInOhms", {
+              device: this.namer.device(this.deviceIdOn(point)),
+              pin: cavityOf(point),
+              other: cavityOf(c.black ?? ""),
+            })
+          : t("readings.takenOutOhmsBetweenItsOwn", {
+              device: this.namer.device(this.deviceIdOn(point)),
+              pin: cavityOf(point),
+              other: cavityOf(c.black ?? ""),
+            });
       case "codeSets":
-        return `Make the opposite fault through 1 kΩ and scan: does ${c.points[1]} set?`;
+        return t("readings.makeTheOppositeFaultThrough1", { points: c.points[1] });
       case "partNumber":
-        return `Read the part number on the ${this.namer.device(point)}`;
+        return t("readings.readThePartNumberOnThe", { device: this.namer.device(point) });
     }
   }
   /** the sensor whose value stands at a module's pin */
@@ -275,7 +303,8 @@ export class Instructor {
     return d ? this.namer.device(d.id) : pin;
   }
   private thing(id: string): string {
-    if (this.wiring.connectors.some((c) => c.id === id)) return `connector ${this.namer.connector(id)}`;
+    if (this.wiring.connectors.some((c) => c.id === id))
+      return t("readings.connector", { connector: this.namer.connector(id) });
     return this.namer.device(id);
   }
   private deviceIdOn(point: string): string {
@@ -286,14 +315,14 @@ export class Instructor {
   }
   private deviceOn(connector: string): string {
     const device = this.wiring.devices.find((d) => d.kind !== "module" && deviceConnectors(d).includes(connector));
-    return device ? this.namer.device(device.id) : `connector ${connector}`;
+    return device ? this.namer.device(device.id) : t("readings.connector", { connector });
   }
   private lead(c: Candidate, point: string): Instruction["red"][number] {
     const wire = c.instrument === "clamp" ? this.wires.get(point) : undefined;
     if (wire)
       return {
-        text: `around the wire at ${this.namer.point(wire.from)}`,
-        how: `arrow towards ${this.namer.point(wire.to)}`,
+        text: t("readings.aroundTheWireAt", { point: this.namer.point(wire.from) }),
+        how: t("readings.arrowTowards", { point: this.namer.point(wire.to) }),
         ...(wire.colour ? { colour: wire.colour } : {}),
       };
     const id = connectorOf(point);
@@ -303,38 +332,43 @@ export class Instructor {
     const place = connector?.place ?? device?.place;
     if (c.part)
       return {
-        text: `${c.part === "new" ? "new part" : "the part"}, its pin ${cavityOf(point)}`,
-        how: "on the part itself",
+        text: t("readings.itsPin2", {
+          part: c.part === "new" ? t("readings.newPart") : t("readings.thePart"),
+          pin: cavityOf(point),
+        }),
+        how: t("readings.onThePartItself"),
       };
     const how = !connector
-      ? "touch the contact"
+      ? t("readings.touchTheContact")
       : c.state.unplugged.includes(id)
-        ? "front of the plug, touch only"
-        : "back-probed";
+        ? t("readings.frontOfThePlugTouchOnly")
+        : t("readings.backProbed");
     return { text: this.namer.point(point), how, ...(colour ? { colour } : {}), ...(place ? { place } : {}) };
   }
   private cautions(c: Candidate): string[] {
     const texts: string[] = [];
     for (const d of this.dangers(c)) texts.push(DANGER_WORDS[d]);
-    if (c.instrument === "ohmmeter") texts.push("Key off first.");
+    if (c.instrument === "ohmmeter") texts.push(t("readings.keyOffFirst"));
     if (c.kind === "voltageUnplugged" || c.kind === "ohms" || c.kind === "ohmsBetween")
-      texts.push("Front-probe gently: don’t spread the terminal.");
-    if (c.unplug.length) texts.push("Key off while unplugging.");
-    if (c.kind === "swap") texts.push("Only where the maker allows it; scan before and after.");
-    if (c.kind === "fuse") texts.push("Never fit a larger fuse or bypass it.");
+      texts.push(t("readings.frontProbeGently"));
+    if (c.unplug.length) texts.push(t("readings.keyOffWhileUnplugging"));
+    if (c.kind === "swap") texts.push(t("readings.onlyWhereTheMakerAllowsIt"));
+    if (c.kind === "fuse") texts.push(t("readings.neverFitALargerFuse"));
     return texts;
   }
 }
 
 /** `3`, or `7, side a` of an in-line connector: a cavity without its connector. */
 export const cavityOf = (point: string): string =>
-  point.slice(point.indexOf(":") + 1).replace(/\.([ab])$/, ", side $1");
+  point.slice(point.indexOf(":") + 1).replace(/\.([ab])$/, (_, side: string) => t("readings.sideOf", { side }));
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 export const keyText = (key: keyof typeof KEYS) => KEYS[key];
 
 /** What is plugged or unplugged for a breaker to be tried. */
 function breakerStep({ plug, unplug, state }: Pick<Candidate, "plug" | "unplug" | "state">): string {
-  if (plug.length) return `plug ${plug.join(", ")} back in, key ${state.key}`;
-  if (unplug.length === 0) return "key on";
-  return `unplug ${unplug.length === 1 ? unplug[0] : `all ${unplug.length} connectors`}, key on`;
+  if (plug.length) return t("readings.plugBackInKey", { plug: plug.join(", "), key: KEYS[state.key] });
+  if (unplug.length === 0) return t("readings.keyOn");
+  return t("readings.unplugKeyOn", {
+    what: unplug.length === 1 ? unplug[0] : t("readings.allConnectors", { unplugCount: unplug.length }),
+  });
 }

@@ -9,6 +9,8 @@ import {
   type Unit,
 } from "../src/index.js";
 import { shareText } from "./shares.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
 /** The unit an instrument's values are in; a lamp and a beeper show words. */
 export const unitOf = (instrument: Instrument | "none" | "clue" | "code"): Unit =>
@@ -16,35 +18,40 @@ export const unitOf = (instrument: Instrument | "none" | "clue" | "code"): Unit 
 
 /** A value as that instrument shows it. */
 export function shownText(instrument: Instrument, value: number): string {
-  if (instrument === "lamp") return value >= 0.75 ? "bright" : value > 0.25 ? "dim" : "dark";
-  if (instrument === "continuity") return value > 0.5 ? "beep" : "no beep";
+  if (instrument === "lamp")
+    return value >= 0.75 ? t("reasons.bright") : value > 0.25 ? t("reasons.dim") : t("reasons.dark");
+  if (instrument === "continuity") return value > 0.5 ? t("reasons.beep") : t("reasons.noBeep");
   return formatQuantity(value, unitOf(instrument));
 }
 
-const CLUES: Readonly<Record<string, readonly [string, string]>> = {
-  look: ["looked wrong", "looked sound"],
-  wiggle: ["reacted to moving", "did not react to moving"],
-  swap: ["went with the part when swapped", "stayed where it was when swapped"],
-  partNumber: ["carries another number", "carries the right number"],
-  holds: ["held", "did not hold"],
-  identity: ["was another connector", "was the right connector"],
-};
+const CLUES: Readonly<Record<string, readonly [string, string]>> = worded(() => ({
+  look: [t("reasons.lookedWrong"), t("reasons.lookedSound")],
+  wiggle: [t("reasons.reactedToMoving"), t("reasons.didNotReactToMoving")],
+  swap: [t("reasons.wentWithThePartWhenSwapped"), t("reasons.stayedWhereItWasWhenSwapped")],
+  partNumber: [t("reasons.carriesAnotherNumber"), t("reasons.carriesTheRightNumber")],
+  holds: [t("reasons.held"), t("reasons.didNotHold")],
+  identity: [t("reasons.wasAnotherConnector"), t("reasons.wasTheRightConnector")],
+}));
 
 /** Why one piece of evidence speaks for or against, in a line. */
 export function reasonText(r: Reason): string {
   if (r.kind === "code")
     return r.expected >= 0.5 === (r.got === 1)
-      ? `${r.about} ${r.got ? "set" : "not set"}, as it would`
+      ? t("reasons.asItWould", { about: r.about, is: r.got ? t("reasons.set") : t("reasons.notSet") })
       : r.got
-        ? `${r.about} is set; this alone would not set it`
-        : `${r.about} is not set; this would set it`;
+        ? t("reasons.isSetThisAloneWouldNot", { about: r.about })
+        : t("reasons.isNotSetThisWouldSet", { about: r.about });
   if (r.kind === "clue")
     return (
       `${r.about} ${CLUES[r.clue ?? ""]?.[r.got ? 0 : 1] ?? ""}` +
-      `${Number.isNaN(r.expected) ? "" : `; chance of that: ${shareText(r.expected)}`}`
+      `${Number.isNaN(r.expected) ? "" : t("reasons.chanceOfThat", { share: shareText(r.expected) })}`
     );
-  const got = `${shownText(r.kind, r.got)} at ${r.about}${r.kind === "scanTool" ? " in the scan tool" : ""}`;
-  return Number.isNaN(r.expected) ? got : `${got}; expected ${expectedText(r.kind, r.expected)}`;
+  const got = t("reasons.at", {
+    shown: shownText(r.kind, r.got),
+    about: r.about,
+    where: r.kind === "scanTool" ? t("reasons.inTheScanTool") : "",
+  });
+  return Number.isNaN(r.expected) ? got : t("reasons.expected", { got, expected: expectedText(r.kind, r.expected) });
 }
 
 /** A lamp and a beeper are expected to see volts and ohms. */
@@ -57,63 +64,73 @@ function expectedText(kind: Exclude<Reason["kind"], "code" | "clue">, expected: 
 export function yesNo(kind: Candidate["kind"]): readonly [string, string] {
   switch (kind) {
     case "wiggle":
-      return ["It reacted", "No reaction"];
+      return [t("reasons.itReacted"), t("reasons.noReaction")];
     case "swap":
-      return ["It went with the part", "It stayed"];
+      return [t("reasons.itWentWithThePart"), t("reasons.itStayed")];
     case "identity":
-      return ["It was another one", "It is the right one"];
+      return [t("reasons.itWasAnotherOne"), t("reasons.itIsTheRightOne")];
     case "breaker":
-      return ["It holds", "It trips"];
+      return [t("reasons.itHolds"), t("reasons.itTrips")];
     case "codeSets":
-      return ["It sets", "It does not set"];
+      return [t("reasons.itSets"), t("reasons.itDoesNotSet")];
     case "partNumber":
-      return ["Another number", "The right number"];
+      return [t("reasons.anotherNumber"), t("reasons.theRightNumber")];
     default:
-      return ["Something is wrong there", "Nothing to see"];
+      return [t("reasons.somethingIsWrongThere"), t("reasons.nothingToSee")];
   }
 }
 
-export const FINDING_WORDS: Readonly<Record<Finding, string>> = {
-  nothing: "nothing to see",
-  wet: "wet",
-  oily: "oily",
-  green: "green",
-  chewed: "chewed",
-  rubbed: "rubbed through",
-  melted: "melted",
-  crooked: "crooked",
-  halfClipped: "half clipped",
-  pushedBack: "terminal pushed back",
-  cracked: "cracked",
-  previousRepair: "an earlier repair",
-  burnt: "burnt",
-  chipped: "chipped",
-  worn: "worn",
-  loose: "loose",
-};
+export const FINDING_WORDS: Readonly<Record<Finding, string>> = worded(() => ({
+  nothing: t("reasons.nothingToSee2"),
+  wet: t("reasons.wet"),
+  oily: t("reasons.oily"),
+  green: t("reasons.green"),
+  chewed: t("reasons.chewed"),
+  rubbed: t("reasons.rubbedThrough"),
+  melted: t("reasons.melted"),
+  crooked: t("reasons.crooked"),
+  halfClipped: t("reasons.halfClipped"),
+  pushedBack: t("reasons.terminalPushedBack"),
+  cracked: t("reasons.cracked"),
+  previousRepair: t("reasons.anEarlierRepair"),
+  burnt: t("reasons.burnt"),
+  chipped: t("reasons.chipped"),
+  worn: t("reasons.worn"),
+  loose: t("reasons.loose"),
+}));
 
-export const SCHOOL_WORDS: Readonly<Record<Policy, { readonly title: string; readonly detail: string }>> = {
-  information: {
-    title: "Fastest (recommended)",
-    detail: "what splits the suspects best for the time it takes, looking ahead to the end",
-  },
-  easiest: { title: "Easiest access first", detail: "the cheapest test that still tells something" },
-  halve: {
-    title: "Halve what is left",
-    detail: "the test whose good or bad answer halves the suspects, whatever it costs",
-  },
-  powerGroundSignal: { title: "Power, ground, signal", detail: "at the coded part easiest to reach, then at the next" },
-  chart: { title: "The maker’s chart", detail: "the steps you entered, in their order; without any, code by code" },
-  random: { title: "Anything on offer", detail: "for comparison only" },
-};
+export const SCHOOL_WORDS: Readonly<Record<Policy, { readonly title: string; readonly detail: string }>> = worded(
+  () => ({
+    information: {
+      title: t("reasons.fastestRecommended"),
+      detail: t("reasons.whatSplitsTheSuspectsBestFor"),
+    },
+    easiest: { title: t("reasons.easiestAccessFirst"), detail: t("reasons.theCheapestTestThatStillTells") },
+    halve: {
+      title: t("reasons.halveWhatIsLeft"),
+      detail: t("reasons.theTestWhoseGoodOrBad"),
+    },
+    powerGroundSignal: { title: t("reasons.powerGroundSignal"), detail: t("reasons.atTheCodedPartEasiestTo") },
+    chart: { title: t("reasons.theMakersChart"), detail: t("reasons.theStepsYouEnteredInTheir") },
+    random: { title: t("reasons.anythingOnOffer"), detail: t("reasons.forComparisonOnly") },
+  }),
+);
 
 /** One more test against the part now, in words. Costs are on average, from here on, in the job's own currency. */
 export function economicsText(e: Economics): string {
   const money = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
-  const basis = e.priced ? "" : " (by common prices: none given)";
+  const basis = e.priced ? "" : t("reasons.byCommonPricesNoneGiven");
   return e.cheaper === "test"
-    ? `Buying ${e.part} now would waste about ${money(e.buyNow)} on average; one more test first costs about ` +
-        `${money(e.testFirst)}${basis}.`
-    : `One more test costs about ${money(e.testFirst)}, more than the ${money(e.buyNow)} that buying ${e.part} ` +
-        `now would waste on average${basis}.`;
+    ? t("reasons.buyingNowWouldWasteAboutOn", {
+        part: e.part,
+        money: money(e.buyNow),
+        money2: money(e.testFirst),
+        basis,
+      })
+    : t("reasons.oneMoreTestCostsAboutMore", {
+        money: money(e.testFirst),
+        money2: money(e.buyNow),
+        part: e.part,
+        basis,
+      });
 }

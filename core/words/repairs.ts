@@ -6,63 +6,63 @@ import {
   type FailureType,
   type FaultMode,
 } from "../src/index.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
 /** What repairing each mode means, in general words; the maker's manual says how on this machine. */
-const REPAIRS: Readonly<Record<FaultMode, string>> = {
-  open: "Find the break, join the wire as the maker says, and tie it away from what broke it.",
-  highResistance: "Cut out the corroded or pinched length and join in new wire.",
-  fewStrands: "Cut back to sound copper and join in new wire of the same cross-section.",
-  shortToChassis: "Free the wire, mend its insulation or join in new wire, and protect the edge.",
-  shortToSupply: "Part the two wires, mend both, and find what rubbed them together.",
-  shortToWire: "Part the two wires, mend both, and find what rubbed them together.",
-  contactOpen: "Push the terminal home until it locks, or fit a new one.",
-  contactHighResistance: "Fit a new terminal, and a new seal where water got in.",
-  contactFilm: "Clean the contact, and stop the oil that wicks along the wire.",
-  cavitiesBridged:
-    "Dry and clean the connector, replace what is green, fit a new seal, and find where the fluid came in.",
-  cavitiesSwapped: "Put each terminal in its own cavity, by the drawing.",
-  unseated: "Clean the connector if need be and push it home until the lock clicks.",
-  legOpen: "Remake the splice leg.",
-  legHighResistance: "Remake the splice leg.",
-  spliceHighResistance: "Cut the splice out and make a new, sealed one.",
-  groundOpen: "Clean and tighten the ground point; make a new one where it has broken off.",
-  groundHighResistance: "Clean both faces to bright metal, tighten, and protect the ground point.",
-  fuseBlown: "Find out why it blew before fitting a new one of the same rating.",
-  fuseHighResistance: "Clean or replace the fuse's holder.",
-  switchOpen: "Replace the switch.",
-  switchHighResistance: "Replace the switch.",
-  relayCoilOpen: "Replace the relay.",
-  relayContactOpen: "Replace the relay.",
-  relayContactHighResistance: "Replace the relay, and check what current it switches.",
-  relayStuck: "Replace the relay, and check what current it switches.",
-  shortSupplyGround: "Replace the part, by its number.",
-  shortSignalGround: "Replace the part, by its number.",
-  shortSignalSupply: "Replace the part, by its number.",
-  shortInside: "Replace the part, by its number.",
-  elementOpen: "Replace the part, by its number.",
-  dead: "Replace the part, by its number.",
-  biased: "Replace the part, by its number, after a direct test.",
-  wrongPart: "Fit the part with the right number.",
-  targetDamaged: "Replace the damaged target.",
-  gapTooLarge: "Set the air gap; look for a bent bracket or a worn bearing.",
-  trueCondition: "Sensor and wiring are good: put right what the machine itself does.",
-  referenceDead: "Prove everything outside the module first; then have the module repaired or replaced.",
-  referenceWeak: "Prove everything outside the module first; then have the module repaired or replaced.",
-  referenceResistive: "Prove everything outside the module first; then have the module repaired or replaced.",
-  moduleUnpowered: "Prove its supplies and grounds under load first; then have the module repaired or replaced.",
-  moduleGroundOpen: "Have the module repaired or replaced.",
-  sensorGroundOpen: "Have the module repaired or replaced.",
-  inputShort: "Have the module repaired or replaced.",
-  driverDead: "Prove the load and its wiring first; then have the module repaired or replaced.",
-  driverStuck: "Have the module repaired or replaced.",
-  busDriverDead: "Have the module repaired or replaced.",
-  supplyLow: "Charge and test the battery; look for what drains it.",
-  supplyHigh: "Have the regulator or alternator replaced.",
-};
+const REPAIRS: Readonly<Record<FaultMode, string>> = worded(() => ({
+  open: t("repairs.findTheBreakJoinTheWire"),
+  highResistance: t("repairs.cutOutTheCorrodedOrPinched"),
+  fewStrands: t("repairs.cutBackToSoundCopperAnd"),
+  shortToChassis: t("repairs.freeTheWireMendItsInsulation"),
+  shortToSupply: t("repairs.partTheTwoWiresMendBoth"),
+  shortToWire: t("repairs.partTheTwoWiresMendBoth"),
+  contactOpen: t("repairs.pushTheTerminalHomeUntilIt"),
+  contactHighResistance: t("repairs.fitANewTerminalAndA"),
+  contactFilm: t("repairs.cleanTheContactAndStopThe"),
+  cavitiesBridged: t("repairs.dryAndCleanTheConnectorReplace"),
+  cavitiesSwapped: t("repairs.putEachTerminalInItsOwn"),
+  unseated: t("repairs.cleanTheConnectorIfNeedBe"),
+  legOpen: t("repairs.remakeTheSpliceLeg"),
+  legHighResistance: t("repairs.remakeTheSpliceLeg"),
+  spliceHighResistance: t("repairs.cutTheSpliceOutAndMake"),
+  groundOpen: t("repairs.cleanAndTightenTheGroundPoint"),
+  groundHighResistance: t("repairs.cleanBothFacesToBrightMetal"),
+  fuseBlown: t("repairs.findOutWhyItBlewBefore"),
+  fuseHighResistance: t("repairs.cleanOrReplaceTheFusesHolder"),
+  switchOpen: t("repairs.replaceTheSwitch"),
+  switchHighResistance: t("repairs.replaceTheSwitch"),
+  relayCoilOpen: t("repairs.replaceTheRelay"),
+  relayContactOpen: t("repairs.replaceTheRelay"),
+  relayContactHighResistance: t("repairs.replaceTheRelayAndCheckWhat"),
+  relayStuck: t("repairs.replaceTheRelayAndCheckWhat"),
+  shortSupplyGround: t("repairs.replaceThePartByItsNumber"),
+  shortSignalGround: t("repairs.replaceThePartByItsNumber"),
+  shortSignalSupply: t("repairs.replaceThePartByItsNumber"),
+  shortInside: t("repairs.replaceThePartByItsNumber"),
+  elementOpen: t("repairs.replaceThePartByItsNumber"),
+  dead: t("repairs.replaceThePartByItsNumber"),
+  biased: t("repairs.replaceThePartByItsNumber2"),
+  wrongPart: t("repairs.fitThePartWithTheRight"),
+  targetDamaged: t("repairs.replaceTheDamagedTarget"),
+  gapTooLarge: t("repairs.setTheAirGapLookFor"),
+  trueCondition: t("repairs.sensorAndWiringAreGoodPut"),
+  referenceDead: t("repairs.proveEverythingOutsideTheModuleFirst"),
+  referenceWeak: t("repairs.proveEverythingOutsideTheModuleFirst"),
+  referenceResistive: t("repairs.proveEverythingOutsideTheModuleFirst"),
+  moduleUnpowered: t("repairs.proveItsSuppliesAndGroundsUnder"),
+  moduleGroundOpen: t("repairs.haveTheModuleRepairedOrReplaced"),
+  sensorGroundOpen: t("repairs.haveTheModuleRepairedOrReplaced"),
+  inputShort: t("repairs.haveTheModuleRepairedOrReplaced"),
+  driverDead: t("repairs.proveTheLoadAndItsWiring"),
+  driverStuck: t("repairs.haveTheModuleRepairedOrReplaced"),
+  busDriverDead: t("repairs.haveTheModuleRepairedOrReplaced"),
+  supplyLow: t("repairs.chargeAndTestTheBatteryLook"),
+  supplyHigh: t("repairs.haveTheRegulatorOrAlternatorReplaced"),
+}));
 /** A part can be several kinds of thing: an alternator is not replaced by its pins. */
 export function repairText(fault: Pick<Fault, "mode" | "place">): string {
-  if (fault.place.type === "supply" && fault.mode === "dead")
-    return "Check the belt and the wiring of the alternator; replace it if both are good.";
+  if (fault.place.type === "supply" && fault.mode === "dead") return t("repairs.checkTheBeltAndTheWiring");
   return REPAIRS[fault.mode];
 }
 
@@ -71,36 +71,38 @@ export function severityText(fault: Pick<Fault, "unit" | "mode">, severity: numb
   if (fault.unit === "ohm") return formatQuantity(severity, "Ω");
   const percent = `${Math.round(severity * 100)} %`;
   return fault.unit === "factor"
-    ? `${percent} of what it should be`
+    ? t("repairs.ofWhatItShouldBe", { percent })
     : fault.mode === "trueCondition"
-      ? `output at ${percent} of its supply`
-      : `off by ${severity > 0 ? "+" : ""}${percent} of its supply`;
+      ? t("repairs.outputAtOfItsSupply", { percent })
+      : t("repairs.offByOfItsSupply", { sign: severity > 0 ? "+" : "", percent });
 }
 
-const STATUS: Readonly<Record<CodeStatus, string>> = {
-  active: "active",
-  pending: "pending",
-  stored: "stored",
-  intermittent: "seen since the last clear, not now",
-  notRun: "not judged since the last clear",
-  absent: "passed",
-};
+const STATUS: Readonly<Record<CodeStatus, string>> = worded(() => ({
+  active: t("repairs.active"),
+  pending: t("repairs.pending"),
+  stored: t("repairs.stored"),
+  intermittent: t("repairs.seenSinceTheLastClearNot"),
+  notRun: t("repairs.notJudgedSinceTheLastClear"),
+  absent: t("repairs.passed"),
+}));
 export const statusWord = (status: CodeStatus): string => STATUS[status];
 
-const FAILURES: Readonly<Record<FailureType, string>> = {
-  shortToGround: "short to ground",
-  shortToBattery: "short to supply",
-  open: "open",
-  groundOrOpen: "short to ground or open",
-  batteryOrOpen: "short to supply or open",
-  belowThreshold: "below threshold",
-  aboveThreshold: "above threshold",
-  intermittent: "comes and goes",
-  invalid: "signal invalid",
-  noSignal: "no signal",
-  missingMessage: "missing message",
-};
+const FAILURES: Readonly<Record<FailureType, string>> = worded(() => ({
+  shortToGround: t("repairs.shortToGround"),
+  shortToBattery: t("repairs.shortToSupply"),
+  open: t("repairs.open"),
+  groundOrOpen: t("repairs.shortToGroundOrOpen"),
+  batteryOrOpen: t("repairs.shortToSupplyOrOpen"),
+  belowThreshold: t("repairs.belowThreshold"),
+  aboveThreshold: t("repairs.aboveThreshold"),
+  intermittent: t("repairs.comesAndGoes"),
+  invalid: t("repairs.signalInvalid"),
+  noSignal: t("repairs.noSignal"),
+  missingMessage: t("repairs.missingMessage"),
+}));
 export function failureTypeText(byte: number): string {
   const known = FAILURE_TYPES[byte];
-  return known ? FAILURES[known.type] : `failure type ${byte.toString(16).toUpperCase().padStart(2, "0")}`;
+  return known
+    ? FAILURES[known.type]
+    : t("repairs.failureType", { hex: byte.toString(16).toUpperCase().padStart(2, "0") });
 }

@@ -1,4 +1,6 @@
 import type { Disturbance, Mark, RunName } from "../src/index.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
 /** Guided runs as people call them: what each is, when it is the right one, and what to mind before it begins. */
 export const RUN_WORDS: Readonly<
@@ -6,145 +8,142 @@ export const RUN_WORDS: Readonly<
     RunName,
     { readonly title: string; readonly when: string; readonly where: string; readonly minds: readonly string[] }
   >
-> = {
+> = worded(() => ({
   unplugSeries: {
-    title: "Unplug one at a time",
-    when: "a shared voltage is pulled down, and any part on it could be the one",
-    where: "Shared pin to watch",
-    minds: ["Key off while unplugging."],
+    title: t("runs.unplugOneAtATime"),
+    when: t("runs.aSharedVoltageIsPulledDown"),
+    where: t("runs.sharedPinToWatch"),
+    minds: [t("runs.keyOffWhileUnplugging")],
   },
   fuseRun: {
-    title: "A fuse that blows",
-    when: "a fuse blows and what hangs on it is not known to be good",
-    where: "Fuse",
-    minds: [
-      "Never fit a larger fuse or bypass it.",
-      "A breaker rated no higher than the fuse, reset by hand: one that resets itself keeps heating the short.",
-      "Key off while unplugging.",
-    ],
+    title: t("runs.aFuseThatBlows"),
+    when: t("runs.aFuseBlowsAndWhatHangs"),
+    where: t("runs.fuse"),
+    minds: [t("runs.neverFitALargerFuseOr"), t("runs.aBreakerRatedNoHigherThan"), t("runs.keyOffWhileUnplugging")],
   },
   jumpers: {
-    title: "Jumper low, jumper high",
-    when: "a sensor reads wrong: is it the sensor, or its wiring and the module?",
-    where: "Sensor",
+    title: t("runs.jumperLowJumperHigh"),
+    when: t("runs.aSensorReadsWrongIsIt"),
+    where: t("runs.sensor"),
     minds: [
-      "Unplugged, and all pins measured first.",
-      "High only towards a reference, and through 1 kΩ: a fuse protects no reference.",
-      "Never push battery voltage into a module.",
+      t("runs.unpluggedAndAllPinsMeasuredFirst"),
+      t("runs.highOnlyTowardsAReferenceAnd"),
+      t("runs.neverPushBatteryVoltageIntoA"),
     ],
   },
   groundProof: {
-    title: "Ground proven three ways",
-    when: "several circuits share a ground that may not carry their current",
-    where: "Ground",
-    minds: ["No lamp or load on a sensor ground."],
+    title: t("runs.groundProvenThreeWays"),
+    when: t("runs.severalCircuitsShareAGroundThat"),
+    where: t("runs.ground"),
+    minds: [t("runs.noLampOrLoadOnA")],
   },
   dropBySection: {
-    title: "Drop by section",
-    when: "voltage is lost on the way, under the circuit's own current",
-    where: "From this pin",
+    title: t("runs.dropBySection"),
+    when: t("runs.voltageIsLostOnTheWay"),
+    where: t("runs.fromThisPin"),
     minds: [],
   },
   halveRun: {
-    title: "Halve the run",
-    when: "voltage is lost somewhere along many connectors",
-    where: "From this pin",
+    title: t("runs.halveTheRun"),
+    when: t("runs.voltageIsLostSomewhereAlongMany"),
+    where: t("runs.fromThisPin"),
     minds: [],
   },
   loadWire: {
-    title: "Load a wire",
-    when: "a wire passes a beeper but may have few strands left",
-    where: "From this pin",
-    minds: [
-      "Feed only a wire isolated at both ends: battery voltage must reach no module.",
-      "A small lamp, and a fused lead.",
-    ],
+    title: t("runs.loadAWire"),
+    when: t("runs.aWirePassesABeeperBut"),
+    where: t("runs.fromThisPin"),
+    minds: [t("runs.feedOnlyAWireIsolatedAt"), t("runs.aSmallLampAndAFused")],
   },
   compareTwin: {
-    title: "Good side beside bad side",
-    when: "the machine has the same part twice, and one of them works",
-    where: "Part",
+    title: t("runs.goodSideBesideBadSide"),
+    when: t("runs.theMachineHasTheSamePart"),
+    where: t("runs.part"),
     minds: [],
   },
   benchTest: {
-    title: "Part by itself",
-    when: "its wiring is proven, and the part can be measured alone",
-    where: "Part",
-    minds: ["Key off before it comes out."],
+    title: t("runs.partByItself"),
+    when: t("runs.itsWiringIsProvenAndThe"),
+    where: t("runs.part"),
+    minds: [t("runs.keyOffBeforeItComesOut")],
   },
   farEnd: {
-    title: "Both ends of a signal",
-    when: "the sensor end is right and the module says otherwise",
-    where: "Sensor pin",
+    title: t("runs.bothEndsOfASignal"),
+    when: t("runs.theSensorEndIsRightAnd"),
+    where: t("runs.sensorPin"),
     minds: [],
   },
   opposite: {
-    title: "Make the opposite fault",
-    when: "it must be shown that the monitor is awake",
-    where: "Sensor",
-    minds: ["Through 1 kΩ, with the sensor unplugged.", "Clear the codes we set ourselves afterwards."],
+    title: t("runs.makeTheOppositeFault"),
+    when: t("runs.itMustBeShownThatThe"),
+    where: t("runs.sensor"),
+    minds: [t("runs.through1KWithTheSensor"), t("runs.clearTheCodesWeSetOurselves")],
   },
   newPart: {
-    title: "New part before it goes in",
-    when: "a new part is at hand: it can be wrong out of the box",
-    where: "Part",
+    title: t("runs.newPartBeforeItGoesIn"),
+    when: t("runs.aNewPartIsAtHand"),
+    where: t("runs.part"),
     minds: [],
   },
   wiggle: {
-    title: "Move one place at a time",
-    when: "it comes and goes",
-    where: "Value to watch",
-    minds: ["Hands and leads away from what turns."],
+    title: t("runs.moveOnePlaceAtATime"),
+    when: t("runs.itComesAndGoes"),
+    where: t("runs.valueToWatch"),
+    minds: [t("runs.handsAndLeadsAwayFromWhat")],
   },
   whichIsWhich: {
-    title: "Which cavity is which",
-    when: "no drawing says which cavity carries what",
-    where: "Connector",
-    minds: ["Front-probe gently: don’t spread the terminals."],
+    title: t("runs.whichCavityIsWhich"),
+    when: t("runs.noDrawingSaysWhichCavityCarries"),
+    where: t("runs.connector"),
+    minds: [t("runs.frontProbeGentlyDontSpreadThe")],
   },
   swapTwins: {
-    title: "Swap two like parts",
-    when: "twins are within easy reach, and the maker allows it",
-    where: "The two",
-    minds: ["Never on restraint systems without the maker's procedure."],
+    title: t("runs.swapTwoLikeParts"),
+    when: t("runs.twinsAreWithinEasyReachAnd"),
+    where: t("runs.theTwo"),
+    minds: [t("runs.neverOnRestraintSystemsWithoutThe")],
   },
   steelTest: {
-    title: "Steel at the tip",
-    when: "a Hall sensor gives no activity: is it the sensor, or the target and the gap?",
-    where: "Hall sensor",
-    minds: ["Engine off: it must not turn while hands are at the target.", "Any plain steel will do, not a magnet."],
+    title: t("runs.steelAtTheTip"),
+    when: t("runs.aHallSensorGivesNoActivity"),
+    where: t("runs.hallSensor"),
+    minds: [t("runs.engineOffItMustNotTurn"), t("runs.anyPlainSteelWillDoNot")],
   },
   hallBench: {
-    title: "Hall sensor on the bench",
-    when: "it must be shown that the sensor itself switches, without harness and module",
-    where: "Hall sensor",
+    title: t("runs.hallSensorOnTheBench"),
+    when: t("runs.itMustBeShownThatThe2"),
+    where: t("runs.hallSensor"),
     minds: [
-      "Key off before it comes out.",
-      "A fused lead from battery plus, and the maker's supply voltage: some sensors take 5 V only.",
-      "Battery plus reaches the signal pin through the resistor, never directly.",
+      t("runs.keyOffBeforeItComesOut"),
+      t("runs.aFusedLeadFromBatteryPlus"),
+      t("runs.batteryPlusReachesTheSignalPin"),
     ],
   },
-};
+}));
 
 /** How one step of a run came out. */
-export const MARK_WORDS: Readonly<Record<Mark, string>> = {
-  full: "back in full",
-  part: "part of it came back",
-  none: "no change",
-  good: "good",
-  bad: "not good",
-};
+export const MARK_WORDS: Readonly<Record<Mark, string>> = worded(() => ({
+  full: t("runs.backInFull"),
+  part: t("runs.partOfItCameBack"),
+  none: t("runs.noChange"),
+  good: t("runs.good"),
+  bad: t("runs.notGood"),
+}));
 
 /** What was left other than it was found, and what puts it right. */
 export const DISTURBED_WORDS: Readonly<
   Record<Disturbance, { readonly done: string; readonly still: string; readonly undone: string }>
-> = {
-  unplugged: { done: "Unplugged", still: "unplugged", undone: "Plugged back in and locked" },
-  pulled: { done: "Pulled fuse", still: "fuse pulled", undone: "Fuse back in" },
-  breaker: { done: "Breaker in place of", still: "breaker in its place", undone: "The right fuse back in" },
-  jumpered: { done: "Jumpered", still: "jumpered", undone: "Jumper off" },
-  loaded: { done: "Lamp on", still: "lamp on", undone: "Lamp off" },
-  pierced: { done: "Pierced", still: "pierced, not sealed", undone: "Pierced wire sealed" },
-  removed: { done: "Removed", still: "taken out", undone: "Fitted again" },
-  opened: { done: "Opened", still: "open", undone: "Closed again" },
-};
+> = worded(() => ({
+  unplugged: { done: t("runs.unplugged"), still: t("runs.unplugged2"), undone: t("runs.pluggedBackInAndLocked") },
+  pulled: { done: t("runs.pulledFuse"), still: t("runs.fusePulled"), undone: t("runs.fuseBackIn") },
+  breaker: {
+    done: t("runs.breakerInPlaceOf"),
+    still: t("runs.breakerInItsPlace"),
+    undone: t("runs.theRightFuseBackIn"),
+  },
+  jumpered: { done: t("runs.jumpered"), still: t("runs.jumpered2"), undone: t("runs.jumperOff") },
+  loaded: { done: t("runs.lampOn"), still: t("runs.lampOn2"), undone: t("runs.lampOff") },
+  pierced: { done: t("runs.pierced"), still: t("runs.piercedNotSealed"), undone: t("runs.piercedWireSealed") },
+  removed: { done: t("runs.removed"), still: t("runs.takenOut"), undone: t("runs.fittedAgain") },
+  opened: { done: t("runs.opened"), still: t("runs.open"), undone: t("runs.closedAgain") },
+}));

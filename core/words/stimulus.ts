@@ -1,4 +1,5 @@
 import { preferredWithUnit, STORED_UNITS, type Device, type Units, type Wiring } from "../src/index.js";
+import { t } from "./messages/index.js";
 
 /** How the true condition at a sensor is set on purpose, and in what it is given. */
 export interface StimulusWords {
@@ -24,9 +25,10 @@ export const stimulusOf = (device: Pick<Device, "kind">): StimulusWords | undefi
 export function stimulusText(wiring: Wiring, id: string, value: number, units: Units = STORED_UNITS): string {
   const device = wiring.devices.find((d) => d.id === id);
   const words = device && stimulusOf(device);
-  if (!words) return `${id} at ${value}`;
-  if (words.kind === "steel") return value >= 0.5 ? `steel at the tip of ${id}` : `no steel at the tip of ${id}`;
+  if (!words) return t("stimulus.at", { id, value });
+  if (words.kind === "steel")
+    return value >= 0.5 ? t("stimulus.steelAtTheTipOf", { id }) : t("stimulus.noSteelAtTheTipOf", { id });
   return words.kind === "share"
-    ? `${id} at ${Math.round(100 * value)} %`
-    : `${id} at ${preferredWithUnit(value, words.unit, units)}`;
+    ? t("stimulus.at2", { id, value: Math.round(100 * value) })
+    : t("stimulus.at3", { id, value: preferredWithUnit(value, words.unit, units) });
 }

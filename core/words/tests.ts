@@ -1,31 +1,33 @@
 import { testPlaceOf, type CandidateKind, type PlayedStep } from "../src/index.js";
 import type { Namer } from "./faults.js";
+import { t } from "./messages/index.js";
+import { worded } from "./language.js";
 
 /** What kind of test it is, in a word or two. */
-const TESTS: Readonly<Record<CandidateKind, string>> = {
-  voltage: "Voltage",
-  voltageUnplugged: "Voltage, unplugged",
-  watch: "Voltage while another part is unplugged",
-  fuse: "Both sides of the fuse",
-  ohms: "Resistance",
-  ohmsBetween: "Resistance from plug to plug",
-  branchCurrent: "Current in a branch",
-  ohmsWatch: "Resistance while something is moved",
-  scan: "Value on the scan tool",
-  scanWatch: "Value on the scan tool, part unplugged",
-  activity: "Signal on the scope",
-  look: "Look",
-  wiggle: "Move the wires",
-  swap: "Swap the part",
-  partNumber: "Compare the part number",
-  identity: "Check which connector it is",
-  drop: "Voltage drop",
-  jumper: "Jumper",
-  lamp: "Test lamp",
-  breaker: "Breaker in place of the fuse",
-  bench: "Test on the bench",
-  codeSets: "See whether the code sets",
-};
+const TESTS: Readonly<Record<CandidateKind, string>> = worded(() => ({
+  voltage: t("tests.voltage"),
+  voltageUnplugged: t("tests.voltageUnplugged"),
+  watch: t("tests.voltageWhileAnotherPartIsUnplugged"),
+  fuse: t("tests.bothSidesOfTheFuse"),
+  ohms: t("tests.resistance"),
+  ohmsBetween: t("tests.resistanceFromPlugToPlug"),
+  branchCurrent: t("tests.currentInABranch"),
+  ohmsWatch: t("tests.resistanceWhileSomethingIsMoved"),
+  scan: t("tests.valueOnTheScanTool"),
+  scanWatch: t("tests.valueOnTheScanToolPart"),
+  activity: t("tests.signalOnTheScope"),
+  look: t("tests.look"),
+  wiggle: t("tests.moveTheWires"),
+  swap: t("tests.swapThePart"),
+  partNumber: t("tests.compareThePartNumber"),
+  identity: t("tests.checkWhichConnectorItIs"),
+  drop: t("tests.voltageDrop"),
+  jumper: t("tests.jumper"),
+  lamp: t("tests.testLamp"),
+  breaker: t("tests.breakerInPlaceOfTheFuse"),
+  bench: t("tests.testOnTheBench"),
+  codeSets: t("tests.seeWhetherTheCodeSets"),
+}));
 const VOLTS: ReadonlySet<string> = new Set(["voltage", "voltageUnplugged", "watch", "fuse", "drop"]);
 const OHMS: ReadonlySet<string> = new Set(["ohms", "ohmsWatch", "ohmsBetween"]);
 
@@ -36,5 +38,5 @@ export function playedStepText(step: PlayedStep, namer: Namer): string {
   const got = step.got
     .map((g) => (typeof g === "number" ? `${Number(g.toPrecision(3))}${unit}` : String(g)))
     .join(", ");
-  return `${[TESTS[step.kind], ...points.map((p) => namer.point(p))].join(", ")}: ${got || "nothing to see"}`;
+  return `${[TESTS[step.kind], ...points.map((p) => namer.point(p))].join(", ")}: ${got || t("tests.nothingToSee")}`;
 }

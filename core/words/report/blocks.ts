@@ -1,3 +1,5 @@
+import { t } from "../messages/index.js";
+import { worded } from "../language.js";
 /** A piece of a report, whatever it is drawn with: screen, paper or PDF. */
 export type Block =
   | { readonly kind: "text"; readonly text: string; readonly strong?: boolean }
@@ -12,11 +14,11 @@ export interface ReportSection {
 }
 export const REPORT_LENGTHS = ["customer", "workshop", "record"] as const;
 export type ReportLength = (typeof REPORT_LENGTHS)[number];
-export const REPORT_WORDS: Readonly<Record<ReportLength, string>> = {
-  customer: "For the customer",
-  workshop: "For the workshop",
-  record: "Whole record",
-};
+export const REPORT_WORDS: Readonly<Record<ReportLength, string>> = worded(() => ({
+  customer: t("report.forTheCustomer"),
+  workshop: t("report.forTheWorkshop"),
+  record: t("report.wholeRecord"),
+}));
 export interface Report {
   readonly length: ReportLength;
   readonly title: string;

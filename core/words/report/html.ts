@@ -1,3 +1,4 @@
+import { readerLanguage } from "../language.js";
 import type { Block, Report } from "./blocks.js";
 
 const ESCAPES: Readonly<Record<string, string>> = {
@@ -42,7 +43,7 @@ export function reportHtml(report: Report, photo?: (id: string) => string | unde
     return `<section>\n<h2>${safe(s.heading)}</h2>\n${blocks.join("\n")}\n</section>`;
   });
   return `<!doctype html>
-<html lang="en">
+<html lang="${readerLanguage()}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">

@@ -8,6 +8,7 @@ import {
 } from "../../src/index.js";
 import type { Namer } from "../faults.js";
 import type { Block } from "./blocks.js";
+import { t } from "../messages/index.js";
 
 export const moneyText = (value: number, { currency }: Pick<WorkshopSettings, "currency">): string =>
   `${currency} ${value.toFixed(2)}`;
@@ -25,10 +26,12 @@ export function costs(entries: readonly Entry[], folded: Folded, settings: Works
   return {
     kind: "facts",
     rows: [
-      ...(labour === undefined ? [] : [[`Work, ${testing + repairing} min`, money(labour)] as const]),
-      ...(parts ? [["Parts", money(parts)] as const] : []),
-      ...(tax ? [[`Tax, ${settings.taxPercent} %`, money(tax)] as const] : []),
-      ["Sum", money(net + tax)],
+      ...(labour === undefined
+        ? []
+        : [[t("report.workMin", { testing: testing + repairing }), money(labour)] as const]),
+      ...(parts ? [[t("report.parts"), money(parts)] as const] : []),
+      ...(tax ? [[t("report.tax", { taxPercent: settings.taxPercent }), money(tax)] as const] : []),
+      [t("report.sum"), money(net + tax)],
     ],
   };
 }

@@ -1,16 +1,25 @@
 import { logbookRows } from "../logbookCsv.js";
 import { section, type ReportSection } from "./blocks.js";
 import type { ReportSource } from "./source.js";
+import { t } from "../messages/index.js";
 
 /** Every entry, by the names of the document: with the case file anybody can replay it. */
 export function recordSections({ entries, wiring }: ReportSource): ReportSection[] {
   return [
-    ...section("Every entry", [
+    ...section(t("report.everyEntry"), [
       {
         kind: "table",
-        head: ["Entry", "When", "Who", "What", "Where", "Value", "Said"],
+        head: [
+          t("report.entry"),
+          t("report.when"),
+          t("report.who"),
+          t("report.what"),
+          t("report.where"),
+          t("report.value"),
+          t("report.said"),
+        ],
         rows: logbookRows(entries).map((r) => [
-          r.number + (r.takenBack ? " (taken back)" : ""),
+          r.number + (r.takenBack ? t("report.takenBack") : ""),
           r.at.slice(0, 16).replace("T", " "),
           r.by,
           r.type,
@@ -20,18 +29,21 @@ export function recordSections({ entries, wiring }: ReportSource): ReportSection
         ]),
       },
     ]),
-    ...section("Wiring", [
+    ...section(t("report.wiring"), [
       {
         kind: "facts",
         rows: [
-          ["Name", wiring.name],
-          ["Machine type", wiring.machineType ?? ""],
-          ["Parts, connectors, wires", `${wiring.devices.length}, ${wiring.connectors.length}, ${wiring.wires.length}`],
+          [t("report.name"), wiring.name],
+          [t("report.machineType"), wiring.machineType ?? ""],
+          [
+            t("report.partsConnectorsWires"),
+            `${wiring.devices.length}, ${wiring.connectors.length}, ${wiring.wires.length}`,
+          ],
         ],
       },
       {
         kind: "text",
-        text: "The job saved as JSON holds the wiring and all entries: radicula analyse weighs it again.",
+        text: t("report.theJobSavedAsJsonHolds"),
       },
     ]),
   ];

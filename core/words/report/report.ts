@@ -29,6 +29,8 @@ import { costs, moneyText, notReplaced } from "./money.js";
 import { recordSections } from "./record.js";
 import type { ReportFacts, ReportSource } from "./source.js";
 import { evidenceSections } from "./workshop.js";
+import { t } from "../messages/index.js";
+import { midSentence, worded } from "../language.js";
 
 /**
  * What a report says of a logbook. Of a closed job the proof is the one that was frozen then; of an open one it is
@@ -51,7 +53,7 @@ export function reportFacts(wiring: Wiring, entries: readonly Entry[], analyse?:
 function likeliestText(analysis: Analysis, namer: Namer): string {
   const { title } = verdictText(analysis, namer);
   const isGroup = isOneOfSeveral(analysis);
-  return `${title}${isGroup ? ", one of several repairs" : ""} (${shareText(analysis.suspects[0]!.share)})`;
+  return `${title}${isGroup ? t("report.oneOfSeveralRepairs") : ""} (${shareText(analysis.suspects[0]!.share)})`;
 }
 
 /** A report made from the logbook, in one of three lengths. */
@@ -71,9 +73,7 @@ export function makeReport(source: ReportSource, length: ReportLength): Report {
             ...evidenceSections(source, words.namer, words.instructor),
             ...(length === "record" ? recordSections(source) : []),
           ],
-    foot:
-      `Made from ${entries.length} entries of the logbook by radicula, engine ${ENGINE_VERSION}. ` +
-      "Maker’s manuals, local codes and licensed practice come before what stands here.",
+    foot: t("report.madeFromEntriesOfTheLogbook", { entriesCount: entries.length, engine: ENGINE_VERSION }),
   };
 }
 
@@ -91,29 +91,32 @@ class ReportWords {
     const { testing, repairing } = minutesTaken(entries);
     const who = [...new Set(entries.flatMap((e) => (e.by ? [e.by] : [])))];
     return [
-      ["Date", day((closing?.entry ?? entries.at(-1))?.at)],
-      ...(who.length ? [["Worked on by", who.join(", ")] as const] : []),
-      ["Time", `${testing} min of tests${repairing ? `, ${repairing} min of repair` : ""}`],
+      [t("report.date"), day((closing?.entry ?? entries.at(-1))?.at)],
+      ...(who.length ? [[t("report.workedOnBy"), who.join(", ")] as const] : []),
       [
-        "State",
+        t("report.time"),
+        t("report.minOfTests", { testing, repairing: repairing ? t("report.minOfRepair", { repairing }) : "" }),
+      ],
+      [
+        t("report.state"),
         closed === undefined
-          ? "Job is open"
+          ? t("report.jobIsOpen")
           : closing?.entry.because
             ? capital(CLOSED_WORDS[closing.entry.because])
-            : "Closed",
+            : t("report.closed"),
       ],
     ];
   }
 
   customer(): ReportSection[] {
     return [
-      ...section("What was wrong", this.wrong()),
-      ...section("How we know", this.known()),
-      ...section("What was done", this.done()),
-      ...section("What was not replaced", this.spared()),
-      ...section("How sure it is", this.sure()),
-      ...section("If it happens again", this.ifAgain()),
-      ...section("What it costs", [costs(this.source.entries, this.source.facts.folded, this.source.settings)]),
+      ...section(t("report.whatWasWrong"), this.wrong()),
+      ...section(t("report.howWeKnow"), this.known()),
+      ...section(t("report.whatWasDone"), this.done()),
+      ...section(t("report.whatWasNotReplaced"), this.spared()),
+      ...section(t("report.howSureItIs"), this.sure()),
+      ...section(t("report.ifItHappensAgain"), this.ifAgain()),
+      ...section(t("report.whatItCosts"), [costs(this.source.entries, this.source.facts.folded, this.source.settings)]),
     ];
   }
   private wrong(): Block[] {
@@ -122,15 +125,17 @@ class ReportWords {
     const isOld = verdict !== undefined && verdict.number < since && followUps.some((f) => f.number === since);
     const told = intake?.entry.complaint ?? complaint ?? "";
     return [
-      paragraph(told && `You told us: ${told}`),
+      paragraph(told && t("report.youToldUs", { told })),
       paragraph(
         verdict
-          ? `${isOld ? "Found before it came back: " : ""}${verdict.entry.text}.`
+          ? `${isOld ? t("report.foundBeforeItCameBack") : ""}${verdict.entry.text}.`
           : repairs.length
-            ? `No cause was logged. ${repairs.map((r) => repairedText(r.entry, this.namer)).join("; ")}.`
+            ? t("report.noCauseWasLogged", {
+                repairs: repairs.map((r) => repairedText(r.entry, this.namer)).join("; "),
+              })
             : facts.likeliest
-              ? `Not proven yet. Likeliest: ${facts.likeliest}.`
-              : "The cause is not known yet.",
+              ? t("report.notProvenYetLikeliest", { likeliest: facts.likeliest })
+              : t("report.theCauseIsNotKnownYet"),
         true,
       ),
     ];
@@ -144,19 +149,25 @@ class ReportWords {
       {
         kind: "list",
         items: [
-          set.length ? `${set.length === 1 ? "One code was" : `${set.length} codes were`} set: ${set.join(", ")}.` : "",
-          readings.length
-            ? (readings.length === 1 ? "One reading was" : `${readings.length} readings were`) +
-              " taken at the machine."
+          set.length
+            ? t("report.set", {
+                key: set.length === 1 ? t("report.oneCodeWas") : t("report.codesWere", { setCount: set.length }),
+                set: set.join(", "),
+              })
             : "",
-          ...(repair === undefined ? [] : beforeAfter(entries, repair))
-            .slice(0, SHOWN_BEFORE_AFTER)
-            .map(
-              (b) =>
-                `${capital(this.instructor.functionOf(b.point))} at ${this.namer.point(b.point)}: ` +
-                `${readingValue({ instrument: b.instrument }, b.before.value)} before, ` +
-                `${readingValue({ instrument: b.instrument }, b.after.value)} after.`,
-            ),
+          readings.length
+            ? (readings.length === 1
+                ? t("report.oneReadingWas")
+                : t("report.readingsWere", { readingsCount: readings.length })) + t("report.takenAtTheMachine")
+            : "",
+          ...(repair === undefined ? [] : beforeAfter(entries, repair)).slice(0, SHOWN_BEFORE_AFTER).map((b) =>
+            t("report.atBeforeAfter", {
+              functionOf: capital(this.instructor.functionOf(b.point)),
+              point: this.namer.point(b.point),
+              readingValue: readingValue({ instrument: b.instrument }, b.before.value),
+              readingValue2: readingValue({ instrument: b.instrument }, b.after.value),
+            }),
+          ),
         ].filter(Boolean),
       },
     ];
@@ -183,9 +194,9 @@ class ReportWords {
     const { items, saved } = notReplaced(wiring, facts.folded, this.namer, settings);
     return items.length
       ? [
-          paragraph("Codes named these parts, and they were not bought:"),
+          paragraph(t("report.codesNamedThesePartsAndThey")),
           { kind: "list", items },
-          paragraph(saved ? `That saved ${moneyText(saved, settings)}, without the work.` : ""),
+          paragraph(saved ? t("report.thatSavedWithoutTheWork", { moneyText: moneyText(saved, settings) }) : ""),
         ]
       : [];
   }
@@ -197,10 +208,10 @@ class ReportWords {
       return [
         paragraph(
           repairs.length === 0
-            ? "Nothing was repaired, so nothing is proven."
+            ? t("report.nothingWasRepairedSoNothingIs")
             : cameBack
-              ? "The fault came back after the repair: the search goes on."
-              : "The proof of the repair is not finished.",
+              ? t("report.theFaultCameBackAfterThe")
+              : t("report.theProofOfTheRepairIs"),
         ),
         paragraph(closing?.entry.note ?? ""),
       ];
@@ -209,10 +220,10 @@ class ReportWords {
     const open = proof.steps.filter((s) => s.status !== "passed");
     return [
       paragraph(`${curedText(proof.outcome)} (${shareText(proof.outcome.cured)}).`, true),
-      paragraph(wrong.length ? `Still possible: ${wrong.join("; ")}.` : ""),
+      paragraph(wrong.length ? t("report.stillPossible", { wrong: wrong.join("; ") }) : ""),
       ...(open.length
         ? [
-            paragraph("These steps of the proof were not passed:"),
+            paragraph(t("report.theseStepsOfTheProofWere")),
             {
               kind: "list",
               items: open.map((s) => `${s.title} (${STATUS[s.status]})`),
@@ -230,37 +241,39 @@ class ReportWords {
     const safety = intake?.entry.safety ?? [];
     return [
       ...(temporary
-        ? [{ kind: "caution", text: `The repair is temporary. Bring the machine back by ${temporary}.` } as const]
+        ? [{ kind: "caution", text: t("report.theRepairIsTemporaryBringThe", { temporary }) } as const]
         : []),
       ...(closing?.entry.because === "notReproduced"
         ? [
             {
               kind: "caution",
-              text: "The fault did not show itself here. That does not mean that it is gone.",
+              text: t("report.theFaultDidNotShowItself"),
             } as const,
           ]
         : []),
       ...safety.flatMap((s): Block[] => (DANGER_ADVICE[s] ? [{ kind: "caution", text: DANGER_ADVICE[s] }] : [])),
-      paragraph(
-        "Stop where it is safe. Note what the machine did, which lamps came on, and whether it was cold, wet, hot or " +
-          "shaken. Do not clear codes, and tell us.",
-      ),
+      paragraph(t("report.stopWhereItIsSafeNote")),
       paragraph(
         next
           ? [
-              "We ask again on " + next.on,
-              next.km ? `after ${next.km} km` : "",
-              next.hours ? `after ${next.hours} h` : "",
+              t("report.weAskAgainOn") + next.on,
+              next.km ? t("report.afterKm", { km: next.km }) : "",
+              next.hours ? t("report.afterH", { hours: next.hours }) : "",
             ]
               .filter(Boolean)
-              .join(", or ") + "."
+              .join(t("faults.orJoin")) + "."
           : "",
       ),
-      ...followUps.map((f) => paragraph(`${day(f.entry.at)}: ${FOLLOW_UP_WORDS[f.entry.result].toLowerCase()}.`)),
+      ...followUps.map((f) => paragraph(`${day(f.entry.at)}: ${midSentence(FOLLOW_UP_WORDS[f.entry.result])}.`)),
     ];
   }
 }
 const SHOWN_BEFORE_AFTER = 3;
-const STATUS = { open: "not done", failed: "failed", leftOut: "left out", passed: "passed" } as const;
+const STATUS = worded(() => ({
+  open: t("report.notDone"),
+  failed: t("report.failed"),
+  leftOut: t("report.leftOut"),
+  passed: t("report.passed"),
+}));
 const day = (at: string | undefined) => at?.slice(0, 10) ?? "";
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -18,20 +18,22 @@ import { sharedText } from "../shared.js";
 import { shareText } from "../shares.js";
 import { paragraph, section, type Block, type ReportSection } from "./blocks.js";
 import type { ReportSource } from "./source.js";
+import { t } from "../messages/index.js";
+import { worded } from "../language.js";
 
 /** What the workshop wants beyond what the customer reads: codes, readings, proof, parts, cautions. */
 export function evidenceSections(source: ReportSource, namer: Namer, instructor: Instructor): ReportSection[] {
   const { folded, proof } = source.facts;
   return [
-    ...section("Codes", [codeTable(source)]),
-    ...section("What the coded circuits share", [shared(source)]),
-    ...section("Readings", [readingTable(source, namer, instructor)]),
-    ...section("Seen by eye", looks(source, namer)),
-    ...section("Verdict as it was given", verdictBlocks(folded)),
-    ...section("Proof", [proofTable(proof)]),
-    ...section("Times", [times(source)]),
+    ...section(t("report.codes"), [codeTable(source)]),
+    ...section(t("report.whatTheCodedCircuitsShare"), [shared(source)]),
+    ...section(t("report.readings"), [readingTable(source, namer, instructor)]),
+    ...section(t("report.seenByEye"), looks(source, namer)),
+    ...section(t("report.verdictAsItWasGiven"), verdictBlocks(folded)),
+    ...section(t("report.proof"), [proofTable(proof)]),
+    ...section(t("report.times"), [times(source)]),
     ...section(
-      "Cautions that applied",
+      t("report.cautionsThatApplied"),
       (folded.intake?.entry.safety ?? []).map((s): Block => ({ kind: "caution", text: CAUTION_WORDS[s] })),
     ),
   ];
@@ -48,9 +50,9 @@ function times({ wiring, entries }: ReportSource): Block {
   return {
     kind: "facts",
     rows: [
-      ["Tests by the plan", `${plannedMinutes(wiring, entries)} min`],
-      ["Tests as taken", `${testing} min, with scans and breaks under half an hour`],
-      ...(repairing ? [["Repair", `${repairing} min`] as const] : []),
+      [t("report.testsByThePlan"), t("report.min", { plannedMinutes: plannedMinutes(wiring, entries) })],
+      [t("report.testsAsTaken"), t("report.minWithScansAndBreaksUnder", { testing })],
+      ...(repairing ? [[t("report.repair"), t("report.min2", { repairing })] as const] : []),
     ],
   };
 }
@@ -62,7 +64,11 @@ function codeTable({ facts }: ReportSource): Block {
   const isRepaired = since > 0;
   return {
     kind: "table",
-    head: ["Module", "Code", ...(isRepaired ? ["Before", "After"] : ["Status"])],
+    head: [
+      t("report.module"),
+      t("report.code"),
+      ...(isRepaired ? [t("report.before"), t("report.after")] : [t("report.status")]),
+    ],
     rows: [...names].map(([name, { entry }]) => {
       const before = codesBefore.find((c) => `${c.entry.module} ${c.entry.code}` === name)?.entry.status;
       const scanned = scans.some((s) => s.number > since);
@@ -70,7 +76,7 @@ function codeTable({ facts }: ReportSource): Block {
         entry.module,
         entry.code,
         ...(isRepaired
-          ? [before ?? "not set", after.get(name) ?? (scanned ? "not set" : "not scanned")]
+          ? [before ?? t("report.notSet"), after.get(name) ?? (scanned ? t("report.notSet") : t("report.notScanned"))]
           : [entry.status]),
       ];
     }),
@@ -82,14 +88,17 @@ function readingTable({ facts, entries }: ReportSource, namer: Namer, instructor
   const { since } = facts.folded;
   return {
     kind: "table",
-    head: ["Entry", "Where", "State", "Value", "Good", ""],
+    head: [t("report.entry"), t("report.where"), t("report.state"), t("report.value"), t("report.good"), ""],
     rows: entries.flatMap((e, i) => {
       if (e.type !== "reading" || undone.has(i + 1)) return [];
       const good = facts.healthy.get(i + 1);
       return [
         [
           String(i + 1),
-          `${instructor.functionOf(e.points.at(-1)!)} at ${e.points.map((p) => namer.point(p)).join(", ")}`,
+          t("report.at", {
+            functionOf: instructor.functionOf(e.points.at(-1)!),
+            points: e.points.map((p) => namer.point(p)).join(", "),
+          }),
           stateOf(e),
           e.values.map((v) => readingValue(e, v)).join(" · "),
           good === undefined || Number.isNaN(good) ? "" : shownText(e.instrument, good),
@@ -102,9 +111,9 @@ function readingTable({ facts, entries }: ReportSource, namer: Namer, instructor
 const stateOf = ({ state, part, black }: ReadingEntry) =>
   [
     keyText(state.key),
-    state.unplugged.length ? `${state.unplugged.join(", ")} unplugged` : "",
-    part ? `${part} part by itself` : "",
-    black ? `black lead on ${black}` : "",
+    state.unplugged.length ? t("report.unplugged", { unplugged: state.unplugged.join(", ") }) : "",
+    part ? t("report.partByItself", { part }) : "",
+    black ? t("report.blackLeadOn", { black }) : "",
   ]
     .filter(Boolean)
     .join(", ");
@@ -124,16 +133,21 @@ function verdictBlocks(folded: Folded): Block[] {
   return [
     {
       kind: "text",
-      text: `${v.text} (${shareText(v.share)}), by engine ${v.engine}, ${v.at.slice(0, 16).replace("T", " ")}.`,
+      text: t("report.byEngine", {
+        text: v.text,
+        share: shareText(v.share),
+        engine: v.engine,
+        at: v.at.slice(0, 16).replace("T", " "),
+      }),
     },
     {
       kind: "table",
-      head: ["Suspect then", "Share"],
+      head: [t("report.suspectThen"), t("report.share")],
       rows: v.ranking.map((r) => [r.suspect, shareText(r.share)]),
     },
     {
       kind: "table",
-      head: ["Repairs that were open", "Share"],
+      head: [t("report.repairsThatWereOpen"), t("report.share")],
       rows: (v.open ?? []).map((o) => [o.repair, shareText(o.share)]),
     },
   ];
@@ -142,11 +156,16 @@ function verdictBlocks(folded: Folded): Block[] {
 function proofTable(proof: FrozenProof | undefined): Block {
   return {
     kind: "table",
-    head: ["Step", "Good is", "Result", "Entry"],
+    head: [t("report.step"), t("report.goodIs"), t("report.result"), t("report.entry")],
     rows: (proof?.steps ?? []).map((s) => {
-      const again = s.again?.length ? `, set again: ${s.again.join(", ")}` : "";
+      const again = s.again?.length ? t("report.setAgain", { again: s.again.join(", ") }) : "";
       return [s.title, s.good, `${RESULTS[s.status]}${again}`, s.entry === undefined ? "" : String(s.entry)];
     }),
   };
 }
-const RESULTS = { open: "not done", passed: "passed", failed: "failed", leftOut: "left out" } as const;
+const RESULTS = worded(() => ({
+  open: t("report.notDone"),
+  passed: t("report.passed"),
+  failed: t("report.failed"),
+  leftOut: t("report.leftOut"),
+}));

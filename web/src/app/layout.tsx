@@ -3,18 +3,21 @@ import { AntdRegistry } from "@ant-design/nextjs-registry";
 import type { Metadata, Viewport } from "next";
 import { cookies, headers } from "next/headers";
 import type { ReactNode } from "react";
+import { readerLanguage } from "@radicula/core/words";
 import { env } from "@/env";
 import { Signed } from "@/features/people/Signed";
 import { signedIn } from "@/server/people/signedIn";
+import { LanguageOf } from "@/ui/Language";
 import { Offline } from "@/ui/Offline";
 import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
 import { readUnits, unitsCookie } from "@/ui/unitsCookie";
+import { t } from "@/messages/server";
 
-export const metadata: Metadata = {
+export const generateMetadata = (): Metadata => ({
   title: { default: "Radicula", template: "%s · Radicula" },
-  description: "Finds the one shared cause behind several trouble codes",
-};
+  description: t("pages.findsTheOneSharedCauseBehind"),
+});
 export const viewport: Viewport = {
   width: "device-width",
   initialScale: 1,
@@ -31,18 +34,20 @@ export default async function RootLayout({ children }: { readonly children: Reac
   const units = readUnits(kept.get(unitsCookie(person?.id))?.value);
   const initial = chosen === "dark" || chosen === "light" ? chosen : undefined;
   return (
-    <html lang="en" data-theme={initial ?? "light"} suppressHydrationWarning>
+    <html lang={readerLanguage()} data-theme={initial ?? "light"} suppressHydrationWarning>
       <body>
         <a href="#content" className="skip">
-          Skip to the content
+          {t("pages.skipToTheContent")}
         </a>
         <AntdRegistry>
-          <Theme initial={initial}>
-            <Offline isOn={env().RADICULA_SIGN_IN !== "on"} />
-            <Signed isOn={env().RADICULA_SIGN_IN === "on"} initial={person} units={units}>
-              {children}
-            </Signed>
-          </Theme>
+          <LanguageOf language={readerLanguage()}>
+            <Theme initial={initial}>
+              <Offline isOn={env().RADICULA_SIGN_IN !== "on"} />
+              <Signed isOn={env().RADICULA_SIGN_IN === "on"} initial={person} units={units}>
+                {children}
+              </Signed>
+            </Theme>
+          </LanguageOf>
         </AntdRegistry>
       </body>
     </html>

@@ -1,11 +1,12 @@
 import type { MetadataRoute } from "next";
+import { t } from "@/messages/server";
 
 /** What makes it stand on a tablet's home screen with its own name and picture. */
 export default function manifest(): MetadataRoute.Manifest {
   return {
     name: "Radicula",
     short_name: "Radicula",
-    description: "Finds the one shared cause behind several trouble codes",
+    description: t("pages.findsTheOneSharedCauseBehind"),
     start_url: "/",
     display: "standalone",
     background_color: "#F5F3EC",

@@ -1,44 +1,14 @@
 import { issueText, placeOf } from "@radicula/core/words";
 import type { Issue } from "@radicula/core";
+import { problems } from "./en/problems";
+import { t } from ".";
 
-/** Wording of what only the web can meet; the rest is shared with the command line. */
-const TEXTS: Readonly<Record<string, string>> = {
-  "server.database-gone":
-    "The database cannot be reached. What you typed is kept here and saved as soon as it is back.",
-  "server.starting": "The server is starting. What you typed is kept here; try again in a moment.",
-  "server.schema-newer":
-    "The database belongs to a newer version of this program. Start that version. What you typed is kept here.",
-  "server.disk-full": "The server’s disk is full. What you typed is kept here until there is room.",
-  "server.failed": "Something went wrong on the server. What you typed is kept here.",
-  "server.answer-not-understood":
-    "The server gave an answer this page does not understand. Reload the page; what you typed is kept.",
-  "server.unreadable-row":
-    "The database holds {what} that does not read. Nothing was changed. Ask who keeps the server to restore it.",
-  "worker.stopped": "The calculation stopped. Reload the page; nothing is lost.",
-  "worker.message-not-understood":
-    "This page sent itself something it does not understand. Reload it; what you typed is kept.",
-  "server.not-json": "Only JSON is taken here.",
-  "server.no-such-lesson": "There is no such lesson in the notebook any more.",
-  "server.no-such-job": "There is no such job any more.",
-  "server.no-such-wiring": "There is no such wiring any more.",
-  "server.no-such-photo": "There is no such photo any more.",
-  "server.not-a-chart": "This is not a pin chart.",
-  "server.changed-meanwhile": "Somebody else changed the wiring meanwhile. Try again.",
-  "sign-in.needed": "You are signed out. Sign in again; what you typed is kept here.",
-  "sign-in.may-only-read": "Your role is to read. Ask an administrator to change it.",
-  "sign-in.not-allowed": "Your role does not allow this.",
-  "sign-in.needs-password": "You signed in with a PIN. Sign in with your password or passkey to manage people.",
-  "sign-in.of-another": "{name} wrote this. It waits on this device until {name} signs in again.",
-  "sign-in.no-such-way": "There is no such way to sign in here.",
-  "sign-in.no-such-person": "There is no such person any more.",
-  "sign-in.disabled": "This person may not sign in. Let them in again first.",
-  "sign-in.last-administrator": "Somebody has to stay administrator. Make another person administrator first.",
-  "sign-in.taken": "Somebody has this name, sign-in name or e-mail address already. Choose another.",
-  "hidden.not-closed": "Close the job first. Then what was hidden is shown.",
-  "server.no-simulated-machine": "This job has no simulated machine.",
-};
-
+/** Words a problem: what only the web can meet, and what it shares with the command line. */
 export function say(issue: Pick<Issue, "code" | "path" | "params">): { text: string; place: string } {
-  const own = TEXTS[issue.code]?.replace(/\{(\w+)\}/g, (_, name: string) => String(issue.params[name]));
-  return { text: own ?? issueText(issue), place: placeOf(issue) };
+  const text = isOurs(issue.code) ? tOf(issue.code, issue.params) : issueText(issue);
+  return { text, place: placeOf(issue) };
 }
+
+const isOurs = (code: string): code is keyof typeof problems => code in problems;
+/** values come from elsewhere, by the names that the message has */
+const tOf = t as (code: keyof typeof problems, values: Issue["params"]) => string;

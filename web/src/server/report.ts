@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { join } from "node:path";
 import { withScannedCodes } from "@radicula/core";
 import { PDF_FONTS, type PdfFonts } from "@radicula/core/pdf";
-import type { Report, ReportLength, ReportSource } from "@radicula/core/words";
+import { readerLanguage, type Report, type ReportLength, type ReportSource } from "@radicula/core/words";
 import { env } from "@/env";
 import { entriesAfter } from "./repo/entries";
 import { findJob, JobId } from "./repo/jobs";
@@ -26,7 +26,7 @@ export async function reportOf(id: string, length: ReportLength): Promise<Report
     entries,
     settings,
   };
-  return threadsOf<unknown, Report>(THREAD).run({ source, length }, { name: "report" });
+  return threadsOf<unknown, Report>(THREAD).run({ source, length, language: readerLanguage() }, { name: "report" });
 }
 /** Makes reports and PDFs. */
 const THREAD = "makeReport.mjs";
@@ -34,7 +34,10 @@ const THREAD = "makeReport.mjs";
 /** A report on paper, with its pictures. */
 export async function pdfOf(report: Report, photos: ReadonlyMap<string, Buffer>): Promise<Uint8Array> {
   const fonts = await pdfFonts();
-  return threadsOf<unknown, Uint8Array>(THREAD).run({ made: report, fonts, photos }, { name: "pdf" });
+  return threadsOf<unknown, Uint8Array>(THREAD).run(
+    { made: report, fonts, photos, language: readerLanguage() },
+    { name: "pdf" },
+  );
 }
 
 /** The pictures a report shows, by name; one that is gone is left out. */

@@ -1,6 +1,7 @@
 import { coloursAt, parseColour, type Connector, type Wiring } from "@radicula/core";
 import type { KeyboardEvent } from "react";
 import { SCREEN } from "./WireSwatch";
+import { t } from "@/messages";
 
 const PITCH = 46;
 const PAD = 20;
@@ -36,7 +37,10 @@ export function Face({
         width="100%"
         style={{ maxHeight: 190, maxWidth: Math.max(180, Math.min(width, 300)) }}
         role={onChoose ? "group" : "img"}
-        aria-label={`${connector.id} with ${connector.cavities.length} cavities, looking into the plug`}
+        aria-label={t("ui.withCavitiesLookingIntoThePlug", {
+          id: connector.id,
+          cavitiesCount: connector.cavities.length,
+        })}
       >
         <rect
           x={width / 2 - 26}
@@ -77,7 +81,7 @@ export function Face({
                 ? {
                     role: "button",
                     tabIndex: 0,
-                    "aria-label": `Cavity ${cavity}${colour ? `, ${colour}` : ""}`,
+                    "aria-label": t("ui.cavity", { cavity, wire: colour ? `, ${colour}` : "" }),
                     "aria-pressed": cavity === chosen,
                     onClick: () => onChoose(cavity),
                     onKeyDown: (e: KeyboardEvent) => {
@@ -116,13 +120,15 @@ export function Face({
               >
                 {cavity.slice(0, 4)}
               </text>
-              <title>{`${connector.id}:${cavity}${colour ? `, ${colour}` : ", no wire"}`}</title>
+              <title>{`${connector.id}:${cavity}${colour ? `, ${colour}` : t("ui.noWire")}`}</title>
             </g>
           );
         })}
       </svg>
       {connector.cavities.length > 60 ? (
-        <figcaption className="muted">and {connector.cavities.length - 60} more cavities</figcaption>
+        <figcaption className="muted">
+          {t("ui.andMoreCavities", { cavitiesCount: connector.cavities.length - 60 })}
+        </figcaption>
       ) : null}
     </figure>
   );

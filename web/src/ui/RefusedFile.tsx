@@ -1,6 +1,7 @@
 import type { Issue } from "@radicula/core";
 import { say } from "@/messages/issues";
 import styles from "./RefusedFile.module.css";
+import { t } from "@/messages";
 
 export interface FileRefusal {
   readonly file: string;
@@ -13,7 +14,7 @@ const MOST = 12;
 export function RefusedFile({ file, issues }: FileRefusal) {
   return (
     <div role="alert" className={styles.refused}>
-      <b>{file} was not taken; nothing was saved.</b>
+      <b>{t("ui.wasNotTakenNothingWasSaved", { file })}</b>
       <ul>
         {issues.slice(0, MOST).map((issue, i) => {
           const { text, place } = say(issue);
@@ -29,7 +30,7 @@ export function RefusedFile({ file, issues }: FileRefusal) {
           );
         })}
       </ul>
-      {issues.length > MOST ? <p>and {issues.length - MOST} more</p> : null}
+      {issues.length > MOST ? <p>{t("ui.andMore", { issuesCount: issues.length - MOST })}</p> : null}
     </div>
   );
 }

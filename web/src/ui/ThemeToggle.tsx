@@ -2,6 +2,7 @@
 import { MoonOutlined, SunOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { useThemeMode } from "./Theme";
+import { t } from "@/messages";
 
 export function ThemeToggle() {
   const { mode, toggle } = useThemeMode();
@@ -10,8 +11,8 @@ export function ThemeToggle() {
       type="text"
       onClick={toggle}
       icon={mode === "light" ? <MoonOutlined /> : <SunOutlined />}
-      aria-label={mode === "light" ? "Dark colours" : "Light colours"}
-      title={mode === "light" ? "Dark colours" : "Light colours"}
+      aria-label={mode === "light" ? t("ui.darkColours") : t("ui.lightColours")}
+      title={mode === "light" ? t("ui.darkColours") : t("ui.lightColours")}
     />
   );
 }

@@ -3,6 +3,8 @@ import { STORED_UNITS, UNIT_CHOICES, type UnitQuantity, type Units } from "@radi
 import { Button, Popover, Segmented } from "antd";
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
 import { readUnits, unitsCookie } from "./unitsCookie";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 const Context = createContext<{ readonly units: Units; choose(units: Units): void }>({
   units: STORED_UNITS,
@@ -46,12 +48,12 @@ function keptUnits(name: string): Units {
   return readUnits(found?.slice(name.length + 1));
 }
 
-const QUANTITIES: Readonly<Record<UnitQuantity, string>> = {
-  temperature: "Temperature",
-  pressure: "Pressure",
-  section: "Wire size",
-  distance: "Distance",
-};
+const QUANTITIES: Readonly<Record<UnitQuantity, string>> = worded(() => ({
+  temperature: t("ui.temperature"),
+  pressure: t("ui.pressure"),
+  section: t("ui.wireSize"),
+  distance: t("ui.distance"),
+}));
 const US_UNITS: Units = { temperature: "°F", pressure: "psi", section: "AWG", distance: "mi" };
 
 /** Chooses the units, each by itself or all at once. */
@@ -63,12 +65,12 @@ export function UnitsButton() {
       trigger="click"
       placement="bottomRight"
       content={
-        <div style={{ display: "grid", gap: 8 }} role="group" aria-label="Units">
+        <div style={{ display: "grid", gap: 8 }} role="group" aria-label={t("ui.units")}>
           <Segmented
             block
-            aria-label="All units"
-            options={["Metric", "US"]}
-            value={isAll(STORED_UNITS) ? "Metric" : isAll(US_UNITS) ? "US" : ""}
+            aria-label={t("ui.allUnits")}
+            options={[t("ui.metric"), "US"]}
+            value={isAll(STORED_UNITS) ? t("ui.metric") : isAll(US_UNITS) ? "US" : ""}
             onChange={(all) => choose(all === "US" ? US_UNITS : STORED_UNITS)}
           />
           {(Object.keys(QUANTITIES) as UnitQuantity[]).map((q) => (
@@ -86,7 +88,7 @@ export function UnitsButton() {
         </div>
       }
     >
-      <Button type="text" aria-label="Units" title="Units">
+      <Button type="text" aria-label={t("ui.units")} title={t("ui.units")}>
         {units.temperature}
       </Button>
     </Popover>

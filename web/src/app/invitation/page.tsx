@@ -1,9 +1,10 @@
 import type { Metadata } from "next";
 import { InvitationPage } from "@/features/people/InvitationPage";
 import { personOfInvitation } from "@/server/people/repo";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
-export const metadata: Metadata = { title: "Invitation", referrer: "no-referrer" };
+export const generateMetadata = (): Metadata => ({ title: t("pages.invitation"), referrer: "no-referrer" });
 
 export default async function Page({
   searchParams,

@@ -4,9 +4,10 @@ import { env } from "@/env";
 import { PeoplePage } from "@/features/people/PeoplePage";
 import { latestEvents } from "@/server/people/events";
 import { listPeople } from "@/server/people/repo";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
-export const metadata: Metadata = { title: "People" };
+export const generateMetadata = (): Metadata => ({ title: t("pages.people") });
 
 export default async function Page() {
   if (env().RADICULA_SIGN_IN === "off") notFound();

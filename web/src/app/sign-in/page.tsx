@@ -4,9 +4,10 @@ import { env } from "@/env";
 import { SignInPage } from "@/features/people/SignInPage";
 import { hasCompanySignIn } from "@/server/people/auth";
 import { anyAdministrator } from "@/server/people/repo";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
-export const metadata: Metadata = { title: "Sign in" };
+export const generateMetadata = (): Metadata => ({ title: t("pages.signIn") });
 
 /** Only a path of ours: nobody is led elsewhere by a link to this page. */
 const isOurPath = (to: string) => /^\/(?![/\\])[^\\\s]*$/.test(to);

@@ -1,10 +1,12 @@
+import type { Metadata } from "next";
 import { z } from "zod";
 import { Library } from "@/features/library/Library";
 import { PUT_AWAY } from "@/server/db/schema";
 import { listWirings } from "@/server/repo/wirings";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Wirings" };
+export const generateMetadata = (): Metadata => ({ title: t("pages.wirings") });
 
 const Query = z.object({
   find: z.string().max(120).catch(""),

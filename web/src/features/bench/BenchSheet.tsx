@@ -5,6 +5,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { say } from "@/messages/issues";
 import { Made, post } from "@/ui/send";
+import { t } from "@/messages";
 
 interface Props {
   readonly open: boolean;
@@ -33,16 +34,13 @@ export function BenchSheet({ open, job, wirings, onClose }: Props) {
     }
   };
   return (
-    <Modal open={open} onCancel={onClose} title="On the bench" footer={null} destroyOnHidden width={520}>
-      <p>
-        The same machine, simulated, with a fault nobody knows. Scan it, measure at it, find it: nothing real is
-        touched.
-      </p>
+    <Modal open={open} onCancel={onClose} title={t("bench.onTheBench")} footer={null} destroyOnHidden width={520}>
+      <p>{t("bench.theSameMachineSimulatedWithA")}</p>
       <div style={{ display: "grid", gap: 12, margin: "12px 0" }}>
         {wirings ? (
           <Select
-            aria-label="Machine"
-            placeholder="Which machine?"
+            aria-label={t("bench.machine")}
+            placeholder={t("bench.whichMachine")}
             value={wiring}
             showSearch={{ optionFilterProp: "label" }}
             onChange={(v: string) => {
@@ -57,13 +55,13 @@ export function BenchSheet({ open, job, wirings, onClose }: Props) {
           onChange={(e) => setFaults(e.target.value as number)}
           optionType="button"
           options={[
-            { value: 1, label: "One fault" },
-            { value: 2, label: "Two at once" },
-            { value: 3, label: "Three at once" },
+            { value: 1, label: t("bench.oneFault") },
+            { value: 2, label: t("bench.twoAtOnce") },
+            { value: 3, label: t("bench.threeAtOnce") },
           ]}
         />
         <Checkbox checked={comesAndGoes} onChange={(e) => setComesAndGoes(e.target.checked)}>
-          It comes and goes
+          {t("bench.itComesAndGoes")}
         </Checkbox>
       </div>
       {refused.length ? <p role="alert">{refused.map((i) => say(i).text).join(" ")}</p> : null}
@@ -75,7 +73,7 @@ export function BenchSheet({ open, job, wirings, onClose }: Props) {
         disabled={!job && wiring === undefined}
         onClick={() => void start()}
       >
-        Put it on the bench
+        {t("bench.putItOnTheBench")}
       </Button>
     </Modal>
   );

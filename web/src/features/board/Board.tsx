@@ -9,21 +9,23 @@ import { NewJob, type WiringChoice } from "./NewJob";
 import { Practise } from "./Practise";
 import { SameMachine } from "./SameMachine";
 import { waitsFor } from "./waitsFor";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
-const STATES: Readonly<Record<JobState | "", string>> = {
-  "": "All jobs",
-  open: "Cause open",
-  found: "Cause found",
-  closed: "Closed",
-  due: "To be asked, or due",
-  archived: "Archived",
-  deleted: "Deleted",
-};
-const SORTS: Readonly<Record<JobSort, string>> = {
-  touched: "Last worked on first",
-  started: "Newest first",
-  machine: "By machine",
-};
+const STATES: Readonly<Record<JobState | "", string>> = worded(() => ({
+  "": t("board.allJobs"),
+  open: t("board.causeOpen"),
+  found: t("board.causeFound"),
+  closed: t("board.closed"),
+  due: t("board.toBeAskedOrDue"),
+  archived: t("board.archived"),
+  deleted: t("board.deleted"),
+}));
+const SORTS: Readonly<Record<JobSort, string>> = worded(() => ({
+  touched: t("board.lastWorkedOnFirst"),
+  started: t("board.newestFirst"),
+  machine: t("board.byMachine"),
+}));
 
 interface Props {
   readonly jobs: readonly JobSummary[];
@@ -47,7 +49,7 @@ export function Board({ jobs, older, wirings, find, state, sort, machine }: Prop
       <SiteHead here="jobs" />
       <main id="content">
         <div className={styles.title}>
-          <h1>{machine === undefined ? "Jobs" : `Jobs of ${machine}`}</h1>
+          <h1>{machine === undefined ? t("board.jobs") : t("board.jobsOf", { machine })}</h1>
           <span className={styles.actions}>
             <OpenFile as="job" testId="import" />
             <Practise wirings={wirings} />
@@ -57,13 +59,13 @@ export function Board({ jobs, older, wirings, find, state, sort, machine }: Prop
         <FindForm
           path="/"
           find={find}
-          says="Find a machine, a complaint, a code"
-          label="Find jobs"
+          says={t("board.findAMachineAComplaintA")}
+          label={t("board.findJobs")}
           isFiltered={isFiltered}
         >
           {machine === undefined ? null : <input type="hidden" name="machine" value={machine} />}
-          <FindChoice name="state" label="How far" value={state ?? ""} options={STATES} />
-          <FindChoice name="sort" label="Order" value={sort} options={SORTS} />
+          <FindChoice name="state" label={t("board.howFar")} value={state ?? ""} options={STATES} />
+          <FindChoice name="sort" label={t("board.order")} value={sort} options={SORTS} />
         </FindForm>
         {jobs.length === 0 ? (
           <p className={styles.empty}>{nothingHere(isFiltered, state)}</p>
@@ -83,7 +85,7 @@ export function Board({ jobs, older, wirings, find, state, sort, machine }: Prop
                     ? {
                         machine: {
                           path: `/?machine=${encodeURIComponent(job.machine)}`,
-                          label: `All ${job.ofMachine} jobs of ${job.machine}`,
+                          label: t("board.allJobsOf", { ofMachine: job.ofMachine, machine: job.machine }),
                         },
                       }
                     : {})}
@@ -95,7 +97,7 @@ export function Board({ jobs, older, wirings, find, state, sort, machine }: Prop
         {older > 0 ? (
           <p>
             <Link href={{ query: { ...query, all: 1 } }} prefetch={false}>
-              Show {count(older, "more job")} too
+              {t("board.showToo", { count: older })}
             </Link>
           </p>
         ) : null}
@@ -105,17 +107,15 @@ export function Board({ jobs, older, wirings, find, state, sort, machine }: Prop
 }
 
 function nothingHere(isFiltered: boolean, state: JobState | undefined): string {
-  if (state === "archived") return "Nothing is archived.";
-  if (state === "deleted") return "Nothing is deleted. Deleted jobs stay here, and can be put back.";
-  return isFiltered
-    ? "No job fits. Look for fewer words, or show all."
-    : "No jobs yet. Start one with what the customer says, or open a file.";
+  if (state === "archived") return t("board.nothingIsArchived");
+  if (state === "deleted") return t("board.nothingIsDeletedDeletedJobsStay");
+  return isFiltered ? t("board.noJobFitsLookForFewer") : t("board.noJobsYetStartOneWith");
 }
 
 function JobLink({ job }: { readonly job: JobSummary }) {
   return (
     <Link href={`/job/${job.id}`} className={styles.job}>
-      <span className={styles.machine}>{job.machine ?? "Machine not named"}</span>
+      <span className={styles.machine}>{job.machine ?? t("board.machineNotNamed")}</span>
       <span className={styles.what}>
         <span className={styles.name}>{job.title}</span>
         {job.complaint ? <span className={styles.complaint}>{job.complaint}</span> : null}
@@ -133,9 +133,9 @@ function JobLink({ job }: { readonly job: JobSummary }) {
         </b>
         <span className="muted">
           {job.unreadable
-            ? "An entry of its logbook is damaged"
-            : (job.verdict ?? `${count(job.readings, "reading")} so far`)}
-          {job.practice ? " · simulated machine" : ""}
+            ? t("board.anEntryOfItsLogbookIs")
+            : (job.verdict ?? t("board.readingsSoFar", { count: job.readings }))}
+          {job.practice ? t("board.simulatedMachine") : ""}
         </span>
         <span className="muted">
           {[(job.lastAt ?? job.createdAt).slice(0, 10), job.lastBy].filter(Boolean).join(" · ")}
@@ -144,4 +144,3 @@ function JobLink({ job }: { readonly job: JobSummary }) {
     </Link>
   );
 }
-export const count = (n: number, what: string) => (n === 1 ? `1 ${what}` : `${n === 0 ? "no" : n} ${what}s`);

@@ -6,6 +6,7 @@ import { useEffect, useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import { Made, post } from "@/ui/send";
 import styles from "./Board.module.css";
+import { t } from "@/messages";
 
 export interface WiringChoice {
   readonly id: string;
@@ -31,7 +32,7 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
     if (busy) return;
     setBusy(true);
     setRefused([]);
-    const title = firstWords(complaint) || machine.trim() || "New job";
+    const title = firstWords(complaint) || machine.trim() || t("board.newJob");
     const body = {
       title,
       ...(machine.trim() ? { machine: machine.trim() } : {}),
@@ -66,9 +67,16 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
   return (
     <>
       <Button type="primary" onClick={() => setOpen(true)}>
-        New job
+        {t("board.newJob")}
       </Button>
-      <Modal open={open} onCancel={() => setOpen(false)} title="New job" footer={null} destroyOnHidden width={560}>
+      <Modal
+        open={open}
+        onCancel={() => setOpen(false)}
+        title={t("board.newJob")}
+        footer={null}
+        destroyOnHidden
+        width={560}
+      >
         <form
           className={styles.start}
           onSubmit={(e) => {
@@ -77,44 +85,44 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
           }}
         >
           <label>
-            Machine
+            {t("board.machine")}
             <Input
               autoFocus
               value={machine}
               maxLength={120}
-              placeholder="Tug 4, serial, plate"
+              placeholder={t("board.tug4SerialPlate")}
               onChange={(e) => setMachine(e.target.value)}
             />
           </label>
           <label>
-            What the customer says
+            {t("board.whatTheCustomerSays")}
             <Input.TextArea
               value={complaint}
               maxLength={4000}
               autoSize={{ minRows: 2, maxRows: 6 }}
-              placeholder="in their own words"
+              placeholder={t("board.inTheirOwnWords")}
               onChange={(e) => setComplaint(e.target.value)}
             />
           </label>
           <label>
-            Wiring
+            {t("board.wiring")}
             <Select
-              aria-label="Wiring"
+              aria-label={t("board.wiring")}
               value={wiring}
               onChange={(v: string) => setWiring(v)}
               showSearch={{ optionFilterProp: "label" }}
               options={[
                 {
-                  label: "Not here yet",
+                  label: t("board.notHereYet"),
                   options: [
-                    { value: "new 12", label: "Type a new one, 12 V" },
-                    { value: "new 24", label: "Type a new one, 24 V" },
+                    { value: "new 12", label: t("board.typeANewOne12V") },
+                    { value: "new 24", label: t("board.typeANewOne24V") },
                   ],
                 },
                 ...(wirings.length
                   ? [
                       {
-                        label: "From the library",
+                        label: t("board.fromTheLibrary"),
                         options: wirings.map((w) => ({
                           value: w.id,
                           label: w.machineType && w.machineType !== w.name ? `${w.name} · ${w.machineType}` : w.name,
@@ -131,7 +139,7 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
             </p>
           ) : null}
           <Button type="primary" htmlType="submit" block loading={busy}>
-            {isNew ? "Start, and type the wiring" : "Start"}
+            {isNew ? t("board.startAndTypeTheWiring") : t("board.start")}
           </Button>
         </form>
       </Modal>

@@ -18,6 +18,7 @@ import { useState } from "react";
 import { capital } from "@/ui/text";
 import { useUnits } from "@/ui/Units";
 import styles from "./Calculators.module.css";
+import { t } from "@/messages";
 
 /** The drawing library comes with the first curve. */
 const CurveChart = dynamic(() => import("./CurveChart").then((m) => m.CurveChart), {
@@ -95,12 +96,15 @@ function One({
       <dl className={styles.results} aria-live="polite">
         {wrong.length ? (
           <div>
-            <dt>Check</dt>
+            <dt>{t("calculators.check")}</dt>
             <dd>
               {wrong
                 .map((w) => {
                   const i = c.inputs.find((x) => x.id === w)!;
-                  const between = `${typed(i.low, i.unit, units)} to ${typed(i.high, i.unit, units)}`;
+                  const between = t("calculators.to", {
+                    typed: typed(i.low, i.unit, units),
+                    typed2: typed(i.high, i.unit, units),
+                  });
                   return `${words.names[w]}: ${between} ${preferredUnit(i.unit, units)}`;
                 })
                 .join("; ")}
@@ -108,8 +112,8 @@ function One({
           </div>
         ) : outputs.length === 0 ? (
           <div>
-            <dt>Check</dt>
-            <dd>nothing follows from these values</dd>
+            <dt>{t("calculators.check")}</dt>
+            <dd>{t("calculators.nothingFollowsFromTheseValues")}</dd>
           </div>
         ) : (
           outputs.map((o, n) => (

@@ -2,6 +2,7 @@
 import { preferredUnit, toPreferred, type Curve, type Units } from "@radicula/core";
 import { CartesianGrid, Line, LineChart, ReferenceDot, ResponsiveContainer, XAxis, YAxis } from "recharts";
 import styles from "./Calculators.module.css";
+import { t } from "@/messages";
 
 const HEIGHT = 150;
 /** Rows of the table: each so many points of the curve. */
@@ -49,13 +50,23 @@ export function CurveChart({
   const here = shown(curve.here);
   const xs = points.map((p) => p.x);
   const [low, high] = [Math.min(...xs), Math.max(...xs)];
-  const ticksX = x.isLog ? decadesWithin(low, high) : ticksOf(xs).filter((t) => t >= low && t <= high);
+  const ticksX = x.isLog ? decadesWithin(low, high) : ticksOf(xs).filter((tick) => tick >= low && tick <= high);
   const ticksY = ticksOf(points.map((p) => p.y));
   const isOn = here.x >= low && here.x <= high;
-  const said = `${names[y.id]} ${short(here.y)} ${unitY} at ${names[x.id]} ${short(here.x)} ${unitX}`;
+  const said = t("calculators.at", {
+    names: names[y.id],
+    short: short(here.y),
+    unitY,
+    names2: names[x.id],
+    short2: short(here.x),
+    unitX,
+  });
   return (
     <figure className={styles.curve}>
-      <div role="img" aria-label={`Curve: ${said}${isOn ? "" : ", outside what is drawn"}`}>
+      <div
+        role="img"
+        aria-label={t("calculators.curve", { said, outside: isOn ? "" : t("calculators.outsideWhatIsDrawn") })}
+      >
         <ResponsiveContainer width="100%" height={HEIGHT} initialDimension={{ width: 320, height: HEIGHT }}>
           <LineChart data={points} margin={{ top: 8, right: 12, bottom: 0, left: 0 }}>
             <CartesianGrid stroke="var(--line)" vertical={false} />
@@ -91,7 +102,7 @@ export function CurveChart({
         </ResponsiveContainer>
       </div>
       <details>
-        <summary>As a table</summary>
+        <summary>{t("calculators.asATable")}</summary>
         <table>
           <thead>
             <tr>

@@ -8,6 +8,7 @@ import { NotTaken } from "./NotTaken";
 import { Remarks } from "./Remarks";
 import { SaveNote } from "./SaveNote";
 import { useCase } from "./session/caseContext";
+import { t } from "@/messages";
 
 /** What has to be said before anything else: what is not saved, what stopped, a newer drawing, remarks on readings. */
 export function CaseAlerts() {
@@ -46,9 +47,9 @@ function PutAway() {
   };
   return (
     <div className={styles.alert} role="status">
-      <span>{refused ?? `This job is ${job.putAway}: it is not on the board.`}</span>
+      <span>{refused ?? t("job.thisJobIsItIsNot", { putAway: job.putAway })}</span>
       <Button size="small" onClick={() => void putBack()}>
-        Put back
+        {t("job.putBack")}
       </Button>
     </div>
   );
@@ -67,10 +68,10 @@ function NewerRevision() {
       {job.library && job.library.newest > job.library.revision ? (
         <div className={styles.alert} role="status">
           <span>
-            The wiring has a revision {job.library.newest}; this job goes by {job.library.revision}.
+            {t("job.theWiringHasARevisionThis", { newest: job.library.newest, revision: job.library.revision })}
           </span>
           <Button size="small" onClick={() => void moveOn()}>
-            Update to the latest drawing
+            {t("job.updateToTheLatestDrawing")}
           </Button>
         </div>
       ) : null}

@@ -10,14 +10,15 @@ import styles from "./Case.module.css";
 import { SavedWord } from "./SaveNote";
 import { useCase } from "./session/caseContext";
 import { Steps } from "./Steps";
+import { t } from "@/messages";
 
 /** Which job, where it stands, and what can be opened beside the next reading. */
 export function CaseHead() {
   const { job, log, analysis, folded, sheets, workbench } = useCase();
   return (
     <header className={styles.head}>
-      <Link href="/" className={styles.brand} aria-label="Radicula: all jobs">
-        <Logo /> radicula
+      <Link href="/" className={styles.brand} aria-label={t("job.radiculaAllJobs")}>
+        <Logo /> {t("job.radicula")}
       </Link>
       <h1 className={styles.job} title={job.title}>
         <b>{job.machine ?? job.title}</b>
@@ -35,18 +36,18 @@ export function CaseHead() {
         <HeadLinks />
         {workbench ? (
           <Link href={workbench} className={styles.tool}>
-            This wiring
+            {t("job.thisWiring")}
           </Link>
         ) : null}
         <MenuButton
           items={useMore()}
           button={(onClick) => (
             <Button type="text" aria-haspopup="menu" onClick={onClick}>
-              More
+              {t("job.more")}
             </Button>
           )}
         />
-        <Button type="text" onClick={() => sheets.open("help")} aria-label="Keys and help">
+        <Button type="text" onClick={() => sheets.open("help")} aria-label={t("job.keysAndHelp")}>
           ?
         </Button>
         <PersonButton />
@@ -60,27 +61,29 @@ function useMore(): MenuProps["items"] {
   const { job, sheets, open } = useCase();
   const calculators = (
     <Link href="/calculators" target="_blank">
-      Calculators
+      {t("job.calculators")}
     </Link>
   );
-  const asFound = open.length ? `Restore before closing (${open.length})` : "Restore before closing";
-  const same = job.machine && job.others ? `Other jobs of this machine (${job.others})` : "";
+  const asFound = open.length
+    ? t("job.restoreBeforeClosing", { openCount: open.length })
+    : t("job.restoreBeforeClosing2");
+  const same = job.machine && job.others ? t("job.otherJobsOfThisMachine", { others: job.others }) : "";
   return [
     ...(same && job.machine
       ? [{ key: "same", label: <Link href={`/?machine=${encodeURIComponent(job.machine)}`}>{same}</Link> }]
       : []),
-    { key: "before", label: "Seen before", onClick: () => sheets.open("before") },
-    { key: "runs", label: "Guided tests", onClick: () => sheets.open("runs") },
-    { key: "watch", label: "Move one place at a time", onClick: () => sheets.open("watch") },
+    { key: "before", label: t("job.seenBefore"), onClick: () => sheets.open("before") },
+    { key: "runs", label: t("job.guidedTests"), onClick: () => sheets.open("runs") },
+    { key: "watch", label: t("job.moveOnePlaceAtATime"), onClick: () => sheets.open("watch") },
     { key: "disturbed", label: asFound, onClick: () => sheets.open("disturbed") },
-    { key: "repair", label: "Log a repair", onClick: () => sheets.open("repair") },
-    { key: "report", label: <Link href={`/job/${job.id}/report`}>Report</Link> },
-    { key: "meter", label: "Check the meter", onClick: () => sheets.open("meter") },
-    { key: "seen", label: "Seen on the machine", onClick: () => sheets.open("seen") },
-    { key: "other", label: "Another reading", onClick: () => sheets.open("other") },
+    { key: "repair", label: t("job.logARepair"), onClick: () => sheets.open("repair") },
+    { key: "report", label: <Link href={`/job/${job.id}/report`}>{t("job.report")}</Link> },
+    { key: "meter", label: t("job.checkTheMeter"), onClick: () => sheets.open("meter") },
+    { key: "seen", label: t("job.seenOnTheMachine"), onClick: () => sheets.open("seen") },
+    { key: "other", label: t("job.anotherReading"), onClick: () => sheets.open("other") },
     { key: "calculators", label: calculators },
-    { key: "bench", label: "Practise on this machine", onClick: () => sheets.open("bench") },
-    { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>Save the job (JSON)</a> },
-    { key: "zip", label: <a href={`/api/jobs/${job.id}/export?as=zip`}>Save the job with photos, zip</a> },
+    { key: "bench", label: t("job.practiseOnThisMachine"), onClick: () => sheets.open("bench") },
+    { key: "json", label: <a href={`/api/jobs/${job.id}/export`}>{t("job.saveTheJobJson")}</a> },
+    { key: "zip", label: <a href={`/api/jobs/${job.id}/export?as=zip`}>{t("job.saveTheJobWithPhotosZip")}</a> },
   ];
 }

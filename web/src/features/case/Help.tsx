@@ -4,31 +4,33 @@ import { useState } from "react";
 import { areLettersKeys, setLettersKeys } from "@/ui/keys";
 import { Sheet } from "./Sheet";
 import styles from "./Case.module.css";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
-const KEYS: readonly (readonly [string, string])[] = [
-  ["Enter", "log the value"],
-  ["0.15 · 12,4 · 150m · 10k2 · OL · 4.2–4.9", "how values may be typed"],
-  ["Shift X", "can’t reach it: go to the next test"],
-  ["T", "log another reading"],
-  ["W", "why: show the reasons for the leading suspect"],
-  ["R", "guided tests"],
-  ["P", "move one place at a time, with a tone"],
-  ["D", "restore before closing"],
-  ["B", "check the meter"],
+const KEYS: readonly (readonly [string, string])[] = wordedList(() => [
+  ["Enter", t("job.logTheValue")],
+  ["0.15 · 12,4 · 150m · 10k2 · OL · 4.2–4.9", t("job.howValuesMayBeTyped")],
+  [t("job.shiftX"), t("job.cantReachItGoToThe")],
+  ["T", t("job.logAnotherReading")],
+  ["W", t("job.whyShowTheReasonsForThe")],
+  ["R", t("job.guidedTests2")],
+  ["P", t("job.moveOnePlaceAtATime2")],
+  ["D", t("job.restoreBeforeClosing3")],
+  ["B", t("job.checkTheMeter2")],
   ["K", "calculators"],
-  ["S", "simulated meter: put the leads on"],
-  ["F", "hands busy: one large line at a time"],
-  ["C", "scan: type or paste codes"],
-  ["I", "intake: what the customer says, what was done before"],
-  ["V", "what stands on the machine: colours, cavities, part number"],
-  ["Ctrl Z", "undo the last entry"],
-  ["?", "show this list"],
-];
+  ["S", t("job.simulatedMeterPutTheLeadsOn")],
+  ["F", t("job.handsBusyOneLargeLineAt")],
+  ["C", t("job.scanTypeOrPasteCodes")],
+  ["I", t("job.intakeWhatTheCustomerSaysWhat")],
+  ["V", t("job.whatStandsOnTheMachineColours")],
+  [t("job.ctrlZ"), t("job.undoTheLastEntry")],
+  ["?", t("job.showThisList")],
+]);
 
 export function Help({ open, onClose }: { readonly open: boolean; readonly onClose: () => void }) {
   const [areOn, setOn] = useState(areLettersKeys);
   return (
-    <Sheet open={open} onClose={onClose} title="Keys, while the value box is empty" width={560}>
+    <Sheet open={open} onClose={onClose} title={t("job.keysWhileTheValueBoxIs")} width={560}>
       <dl className={styles.keys}>
         {KEYS.map(([key, what]) => (
           <div key={key}>
@@ -44,15 +46,11 @@ export function Help({ open, onClose }: { readonly open: boolean; readonly onClo
             setLettersKeys(on);
             setOn(on);
           }}
-          aria-label="Single letters are keys on this device"
+          aria-label={t("job.singleLettersAreKeysOnThis")}
         />{" "}
-        Single letters are keys on this device
+        {t("job.singleLettersAreKeysOnThis")}
       </p>
-      <p className="muted">
-        The map runs from the coded sensors down to what they share. The thicker and redder a line, the more suspicion
-        passes through it; a figure stands on the thing itself. Tags show readings where they were taken. The dashed
-        ring is where the red lead goes next.
-      </p>
+      <p className="muted">{t("job.theMapRunsFromTheCoded")}</p>
     </Sheet>
   );
 }

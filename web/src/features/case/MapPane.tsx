@@ -7,6 +7,8 @@ import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
 import { useCase } from "./session/caseContext";
 import type { MapView } from "./session/sheetNames";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const Profile = dynamic(() => import("./profile/Profile").then((m) => m.Profile), { ssr: false });
@@ -14,12 +16,12 @@ const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then(
   ssr: false,
 });
 
-const CHOICES: readonly { readonly value: MapView; readonly label: string }[] = [
-  { value: "map", label: "Root map" },
-  { value: "shared", label: "What they share" },
-  { value: "profile", label: "Along the wire" },
-  { value: "course", label: "Suspicion over time" },
-];
+const CHOICES: readonly { readonly value: MapView; readonly label: string }[] = wordedList(() => [
+  { value: "map", label: t("job.rootMap") },
+  { value: "shared", label: t("job.whatTheyShare") },
+  { value: "profile", label: t("job.alongTheWire") },
+  { value: "course", label: t("job.suspicionOverTime") },
+]);
 
 /** The map, or another way to look at what it shows. */
 export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
@@ -27,10 +29,10 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   const view = choice.shown;
   const readsYet = folded.readings.length > 0;
   const about: Readonly<Record<MapView, string>> = {
-    profile: "volts to battery negative, from the module to the plug",
-    course: "after each entry of the logbook",
-    shared: "from the drawing alone, before any voltage is known",
-    map: codes.matrix.coded.length && !readsYet ? sharedText(codes.matrix) : "thicker means more suspected",
+    profile: t("job.voltsToBatteryNegativeFromThe"),
+    course: t("job.afterEachEntryOfTheLogbook"),
+    shared: t("job.fromTheDrawingAloneBeforeAny"),
+    map: codes.matrix.coded.length && !readsYet ? sharedText(codes.matrix) : t("job.thickerMeansMoreSuspected"),
   };
   return (
     <>

@@ -5,6 +5,7 @@ import styles from "./Case.module.css";
 import { logLines } from "./logbook/lines";
 import { useCase } from "./session/caseContext";
 import { readingIn } from "./session/useCard";
+import { t } from "@/messages";
 
 /** Entries that the database refused: they stay here, on this device, until somebody has looked at them. */
 export function NotTaken() {
@@ -15,9 +16,7 @@ export function NotTaken() {
     const what = lines.map((l) => [l.what, l.value].filter(Boolean).join(" ")).join(" · ");
     return (
       <div key={batch} className={styles.alert} role="alert">
-        <span>
-          Needs your eyes: {what} was not taken. {issues.map((i) => say(i).text).join(" ")}
-        </span>
+        <span>{t("job.needsYourEyesWasNotTaken", { what, issues: issues.map((i) => say(i).text).join(" ") })}</span>
         {reading ? (
           <Button
             size="small"
@@ -26,11 +25,11 @@ export function NotTaken() {
               log.settleRefused(batch);
             }}
           >
-            Put it back in the box
+            {t("job.putItBackInTheBox")}
           </Button>
         ) : null}
         <Button size="small" onClick={() => log.settleRefused(batch)}>
-          Throw it away
+          {t("job.throwItAway")}
         </Button>
       </div>
     );

@@ -1,6 +1,8 @@
 "use client";
 import { useState } from "react";
 import styles from "./PhotoField.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 /** Takes a photo, or one that is there already; what could not be kept is said, and nothing else is lost. */
 export function PhotoField({
@@ -34,9 +36,9 @@ export function PhotoField({
     </label>
   );
 }
-const SAYS = {
-  none: "Add a photo",
-  sending: "Keeping the photo…",
-  kept: "Photo kept. Take another instead",
-  failed: "That photo could not be kept; nothing else is lost. Another one?",
-} as const;
+const SAYS = worded(() => ({
+  none: t("job.addAPhoto"),
+  sending: t("job.keepingThePhoto"),
+  kept: t("job.photoKeptTakeAnotherInstead"),
+  failed: t("job.thatPhotoCouldNotBeKept"),
+}));

@@ -4,6 +4,7 @@ import { issueText } from "@radicula/core/words";
 import { Button } from "antd";
 import { useState } from "react";
 import styles from "./Case.module.css";
+import { t } from "@/messages";
 
 const MOST = 3;
 const MOVES: ReadonlySet<string> = new Set(["remark.not-as-drawn", "remark.wrong-component"]);
@@ -36,7 +37,7 @@ export function Remarks({
             <span>{issueText(r)}</span>
             {r.code === "remark.code-without-condition" && onName ? (
               <button type="button" className="link" onClick={onName}>
-                Say which part it names
+                {t("job.sayWhichPartItNames")}
               </button>
             ) : null}
             {canMove ? (
@@ -49,7 +50,7 @@ export function Remarks({
                       onEntry({ type: "moved", at: new Date().toISOString(), from, to, readings: numbers })
                     }
                   >
-                    Move {numbers.length === 1 ? `reading ${numbers[0]}` : `${numbers.length} readings`} to {to}
+                    {t("job.moveTo", { count: numbers.length, number: numbers[0], to })}
                   </Button>
                 ))}
               </span>
@@ -59,7 +60,7 @@ export function Remarks({
       })}
       {remarks.length > MOST ? (
         <button type="button" className="link" onClick={() => setAll(!all)}>
-          {all ? "Fewer remarks" : `${remarks.length - MOST} more remarks`}
+          {all ? t("job.fewerRemarks") : t("job.moreRemarks", { remarksCount: remarks.length - MOST })}
         </button>
       ) : null}
     </>

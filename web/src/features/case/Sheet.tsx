@@ -2,6 +2,7 @@
 import { App, Modal } from "antd";
 import { useRef, type ReactNode } from "react";
 import { inSheet } from "@/ui/focus";
+import { t } from "@/messages";
 
 /** What takes the first key when a sheet is opened once more. */
 const firstTypedIn = (sheet: HTMLElement | null) =>
@@ -33,7 +34,7 @@ export function Sheet({
     <Modal
       open={open}
       onCancel={() => {
-        if (keeps && hasTyped.current) void message.info("What you typed is kept. Open it again to go on.");
+        if (keeps && hasTyped.current) void message.info(t("job.whatYouTypedIsKeptOpen"));
         onClose();
       }}
       title={title}
@@ -48,9 +49,7 @@ export function Sheet({
       }}
       afterClose={() => {
         if (!inSheet())
-          document
-            .querySelector<HTMLInputElement>("[aria-label='Next reading'] form input")
-            ?.focus({ preventScroll: true });
+          document.querySelector<HTMLInputElement>("[data-next-reading] form input")?.focus({ preventScroll: true });
       }}
     >
       <div ref={content} onInput={() => (hasTyped.current = true)}>

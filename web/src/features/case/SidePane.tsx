@@ -18,6 +18,7 @@ import { StartHere } from "./StartHere";
 import { Suspects } from "./suspects/Suspects";
 import { Verdict } from "./Verdict";
 import { StillOpen, Working } from "./Working";
+import { t } from "@/messages";
 
 const ClosedCard = dynamic(() => import("./proof/ClosedCard").then((m) => m.ClosedCard), { ssr: false });
 const ProofCard = dynamic(() => import("./proof/ProofCard").then((m) => m.ProofCard), { ssr: false });
@@ -175,10 +176,13 @@ function RunFirst() {
       className={cardStyles.narrower}
       onClick={() => write.append([{ type: "run", at: now(), run: first.run, on: first.on, event: "begun" }])}
     >
-      <b>A guided test gets there sooner</b>
+      <b>{t("job.aGuidedTestGetsThereSooner")}</b>
       <span>
-        {RUN_WORDS[first.run].title} at {first.on.includes(":") ? namer.point(first.on) : namer.device(first.on)} ·
-        about {Math.max(1, Math.round(first.minutes))} min
+        {t("job.atAboutMin", {
+          title: RUN_WORDS[first.run].title,
+          places: first.on.includes(":") ? namer.point(first.on) : namer.device(first.on),
+          minutes: Math.max(1, Math.round(first.minutes)),
+        })}
       </span>
     </button>
   );
@@ -191,7 +195,7 @@ function Asides() {
   return (
     <p className={styles.aside}>
       <button type="button" className="link" onClick={() => sheets.open("runs")}>
-        {offers[0] ? `${offers.length} guided ${offers.length === 1 ? "test" : "tests"} recommended` : "Guided tests"}
+        {offers[0] ? t("job.guidedRecommended", { count: offers.length }) : t("job.guidedTests")}
       </button>
       {open.length ? (
         <button
@@ -200,15 +204,15 @@ function Asides() {
           onClick={() => sheets.open("disturbed")}
           title={open.map((d) => disturbedText(d, namer)).join("; ")}
         >
-          {open.length} to restore
+          {t("job.toRestore", { openCount: open.length })}
         </button>
       ) : null}
       <button type="button" className="link" onClick={() => sheets.open("repair")}>
-        Log a repair
+        {t("job.logARepair")}
       </button>
       {unproven ? (
         <button type="button" className="link" onClick={() => sheets.open("meter")}>
-          Check the meter
+          {t("job.checkTheMeter")}
         </button>
       ) : null}
     </p>

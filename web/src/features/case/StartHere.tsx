@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import styles from "./Case.module.css";
 import { useCase } from "./session/caseContext";
 import { Working } from "./Working";
+import { t } from "@/messages";
 
 /**
  * What to do first while there is no next reading: wiring, names of codes, the scan; or that it is being worked out.
@@ -27,14 +28,11 @@ function Start({ title, children }: { readonly title: string; readonly children:
 function TypeWiring() {
   const { workbench } = useCase();
   return (
-    <Start title="No wiring yet">
-      <p>
-        Type the connectors around the coded sensors: connector, cavity, colour, function, where it goes. A dozen lines
-        are enough to start.
-      </p>
+    <Start title={t("job.noWiringYet")}>
+      <p>{t("job.typeTheConnectorsAroundTheCoded")}</p>
       {workbench ? (
         <Button type="primary" href={workbench}>
-          Type the wiring
+          {t("job.typeTheWiring")}
         </Button>
       ) : null}
     </Start>
@@ -44,13 +42,15 @@ function TypeWiring() {
 function NameTheCodes() {
   const { codes, sheets } = useCase();
   return (
-    <Start title="Which component is each code for?">
+    <Start title={t("job.whichComponentIsEachCodeFor")}>
       <p>
-        {codes.set.map((c) => c.code).join(", ")}: no part of this wiring is known for{" "}
-        {codes.set.length === 1 ? "it" : "them"}, so nothing can be ranked yet.
+        {t("job.noPartOfThisWiringIs", {
+          set: codes.set.map((c) => c.code).join(", "),
+          count: codes.set.length,
+        })}
       </p>
       <Button type="primary" onClick={() => sheets.open("name")}>
-        Say which part each names
+        {t("job.sayWhichPartEachNames")}
       </Button>
     </Start>
   );
@@ -59,14 +59,14 @@ function NameTheCodes() {
 function ScanFirst() {
   const { sheets, folded } = useCase();
   return (
-    <Start title="Start with the codes">
-      <p>Scan every module before anything is unplugged. The map then shows what the coded circuits share.</p>
+    <Start title={t("job.startWithTheCodes")}>
+      <p>{t("job.scanEveryModuleBeforeAnythingIs")}</p>
       <Button type="primary" onClick={() => sheets.open("codes")}>
-        Type or paste the scan
+        {t("job.typeOrPasteTheScan")}
       </Button>
       {folded.intake ? null : (
         <button type="button" className="link" onClick={() => sheets.open("intake")}>
-          First, what the customer says
+          {t("job.firstWhatTheCustomerSays")}
         </button>
       )}
     </Start>
@@ -77,18 +77,18 @@ function Solving() {
   const { computed } = useCase();
   if (computed.stopped)
     return (
-      <Start title="Stopped">
-        <p>Nothing was worked out yet. Nothing in the logbook is lost.</p>
+      <Start title={t("job.stopped")}>
+        <p>{t("job.nothingWasWorkedOutYetNothing")}</p>
         <Button type="primary" onClick={computed.goOn}>
-          Go on
+          {t("job.goOn")}
         </Button>
       </Start>
     );
   return (
     // the card of the next reading comes here: the room it takes is kept
     <section className={styles.start} data-solving="true" aria-live="polite">
-      <h2>Solving the circuit…</h2>
-      <p className="muted">Every fault this wiring can have, at every severity.</p>
+      <h2>{t("job.solvingTheCircuit")}</h2>
+      <p className="muted">{t("job.everyFaultThisWiringCanHave")}</p>
       <Working />
     </section>
   );

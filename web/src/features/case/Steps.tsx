@@ -1,5 +1,6 @@
 import type { Analysis, Folded } from "@radicula/core";
 import styles from "./Case.module.css";
+import { t } from "@/messages";
 
 /** The job as a thin line: what is done, where it stands. Intake and scan open from here at any time. */
 export function Steps({
@@ -18,15 +19,15 @@ export function Steps({
 }) {
   const at = stepOf(folded, stage);
   const steps = [
-    { name: "Intake", done: folded.intake !== undefined, go: onIntake },
-    { name: "Scan", done: at > 1, go: onScan },
-    { name: "Readings", done: at > 2 },
-    { name: "Cause", done: at > 2 },
-    { name: "Repair", done: at > 3, ...(at > 2 ? { go: onRepair } : {}) },
-    { name: "Proof", done: at > 4 },
+    { name: t("job.intake"), done: folded.intake !== undefined, go: onIntake },
+    { name: t("job.scan"), done: at > 1, go: onScan },
+    { name: t("job.readings2"), done: at > 2 },
+    { name: t("job.cause"), done: at > 2 },
+    { name: t("job.repair"), done: at > 3, ...(at > 2 ? { go: onRepair } : {}) },
+    { name: t("job.proof"), done: at > 4 },
   ];
   return (
-    <ol className={styles.steps} aria-label="Where the job stands">
+    <ol className={styles.steps} aria-label={t("job.whereTheJobStands")}>
       {steps.map(({ name, done, go }, i) => (
         <li
           key={name}

@@ -10,10 +10,12 @@ import {
   verdictText,
   type Namer,
 } from "@radicula/core/words";
+import { midSentence } from "@radicula/core/words";
 import { Button } from "antd";
 import { disturbedText } from "./disturbed/DisturbedList";
 import styles from "./reading/NextReading.module.css";
 import { capital } from "@/ui/text";
+import { t } from "@/messages";
 
 interface Props {
   readonly analysis: Analysis;
@@ -60,7 +62,7 @@ export function Verdict({
   const isGroup = isOneOfSeveral(analysis);
   const { title, detail, over, next } = wordsOf(analysis, namer, isClosed);
   return (
-    <section className={styles.card} aria-label="Verdict">
+    <section className={styles.card} aria-label={t("job.verdict")}>
       <div className={styles.over}>
         <span>{over}</span>
         {isClosed && !verdict ? null : (
@@ -68,26 +70,26 @@ export function Verdict({
         )}
       </div>
       <h2 className={styles.sentence}>
-        {verdict ? verdict.entry.text : isClosed ? "Closed without a cause" : capital(title)}
+        {verdict ? verdict.entry.text : isClosed ? t("job.closedWithoutACause") : capital(title)}
       </h2>
       {detail && !verdict && !isClosed ? <p>{capital(detail)}.</p> : null}
       {isGroup && outcome && !isClosed ? <RepairsOpen outcome={outcome} namer={namer} /> : null}
       {open.length ? (
         <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
-          Restore before closing:{" "}
+          {t("job.restoreBeforeClosing4")}{" "}
           <b>
             {open
               .slice(0, 4)
               .map((d) => disturbedText(d, namer))
               .join("; ")}
-            {open.length > 4 ? `; and ${open.length - 4} more` : ""}
+            {open.length > 4 ? t("job.andMore", { openCount: open.length - 4 }) : ""}
           </b>
           .
           {verdict ? null : (
             <>
               {" "}
               <button type="button" className="link" onClick={onDisturbed}>
-                Restored
+                {t("job.restored")}
               </button>
             </>
           )}
@@ -98,48 +100,46 @@ export function Verdict({
       </p>
       {isGroup && narrower && !isClosed ? (
         <button type="button" className={styles.narrower} onClick={onNarrower}>
-          <b>Find out which</b>
-          <span>
-            {narrower.text} · about {Math.max(1, Math.round(narrower.minutes))} min
-          </span>
+          <b>{t("job.findOutWhich")}</b>
+          <span>{t("job.aboutMin", { text: narrower.text, minutes: Math.max(1, Math.round(narrower.minutes)) })}</span>
         </button>
       ) : null}
       {isClosed ? null : !verdict ? (
         <Button type="primary" size="large" block onClick={onVerdict}>
           {!isGroup
             ? outcome?.isNotAll
-              ? "Log this as one cause"
-              : "Log this as the cause"
+              ? t("job.logThisAsOneCause")
+              : t("job.logThisAsTheCause")
             : analysis.stage === "proven"
-              ? "Log what is proven"
-              : "Log the likeliest"}
+              ? t("job.logWhatIsProven")
+              : t("job.logTheLikeliest")}
         </Button>
       ) : (
         <Button type="primary" size="large" block onClick={onRepair}>
-          Log the repair
+          {t("job.logTheRepair")}
         </Button>
       )}
       {isClosed || !verdict ? null : (
         <p style={{ margin: "10px 0 0", textAlign: "center" }}>
           <button type="button" className="link" onClick={open.length ? onDisturbed : onClose}>
-            {open.length ? "Restore it, then close without a repair" : "Close without a repair"}
+            {open.length ? t("job.restoreItThenCloseWithoutA") : t("job.closeWithoutARepair")}
           </button>
         </p>
       )}
       <div className={styles.under}>
         {isClosed ? (
           <button type="button" className="link" onClick={onReopen}>
-            Open it again
+            {t("job.openItAgain")}
           </button>
         ) : isGroup && run && onRuns ? (
           <button type="button" className="link" onClick={onRuns}>
-            Split them: {RUN_WORDS[run.run].title}
+            {t("job.splitThem", { title: RUN_WORDS[run.run].title })}
           </button>
         ) : (
           <span />
         )}
         <button type="button" className="link" onClick={onOther}>
-          Take another reading
+          {t("job.takeAnotherReading")}
         </button>
       </div>
     </section>
@@ -153,7 +153,7 @@ const MOST_REPAIRS = 6;
 function RepairsOpen({ outcome, namer }: { readonly outcome: Outcome; readonly namer: Namer }) {
   const more = outcome.repairs.length - MOST_REPAIRS;
   return (
-    <ol className={styles.repairs} aria-label="Repairs still open, in the order to look">
+    <ol className={styles.repairs} aria-label={t("job.repairsStillOpenInTheOrder")}>
       {outcome.repairs.slice(0, MOST_REPAIRS).map((r) => (
         <li key={r.id}>
           <span>{capital(repairName(r, namer))}</span>
@@ -162,7 +162,7 @@ function RepairsOpen({ outcome, namer }: { readonly outcome: Outcome; readonly n
       ))}
       {more > 0 ? (
         <li>
-          <span className="muted">and {more} more</span>
+          <span className="muted">{t("job.andMore2", { more })}</span>
         </li>
       ) : null}
     </ol>
@@ -180,21 +180,21 @@ function wordsOf(analysis: Analysis, namer: Namer, isClosed: boolean) {
   const found = isNotAll ? analysis.outcome!.repairs[0]!.faults : (leader.members[0]?.faults ?? []);
   const repair = [...new Set(found.map(repairText))].join(" ");
   const what = isNotAll
-    ? "One cause of several, confirmed"
+    ? t("job.oneCauseOfSeveralConfirmed")
     : leader.type === "several"
-      ? `${leader.places.length} causes, confirmed`
+      ? t("job.causesConfirmed", { placesCount: leader.places.length })
       : isGroup
-        ? "Proven, as far as it goes"
-        : "One repair, confirmed";
+        ? t("job.provenAsFarAsItGoes")
+        : t("job.oneRepairConfirmed");
   const over = isClosed
-    ? "Job closed"
+    ? t("job.jobClosed")
     : folded.verdict
-      ? "Verdict logged"
+      ? t("job.verdictLogged")
       : isProven
         ? isNotAll
           ? what
-          : `${what} · explains ${leader.explains} of ${leader.outOf} codes`
-        : "Nothing within reach tells the rest apart";
+          : t("job.explainsOfCodes", { what, explains: leader.explains, outOf: leader.outOf })
+        : t("job.nothingWithinReachTellsTheRest");
   return {
     title,
     detail,
@@ -210,20 +210,11 @@ function nextText(
   isNotAll: boolean,
   repair: string,
 ): string {
-  if (isClosed)
-    return "Everything is as it was found, or it is said why not. Whatever is logged from here on opens the job again.";
-  const what = isGroup ? "Mend the one that is bad." : repair;
-  if (isLogged)
-    return (
-      `${what} As the maker’s manual says; then clear the codes, cycle the key and scan again before the ` +
-      "job closes."
-    );
-  if (isNotAll)
-    return `${repair} Then clear the codes, cycle the key and scan again: what is left shows what else is wrong.`;
-  if (isGroup) return "Look at them in this order and mend the one that is bad. Do not replace them all.";
-  if (!isProven) return "Look at each of the places named, and compare the cost of the part with that of another test.";
-  return (
-    "Two readings or more agree with it and speak against the others. Look at the place before buying " +
-    `anything. Then: ${repair.charAt(0).toLowerCase()}${repair.slice(1)}`
-  );
+  if (isClosed) return t("job.everythingIsAsItWasFound");
+  const what = isGroup ? t("job.mendTheOneThatIsBad") : repair;
+  if (isLogged) return t("job.asTheMakersManualSaysThen", { what });
+  if (isNotAll) return t("job.thenClearTheCodesCycleThe", { repair });
+  if (isGroup) return t("job.lookAtThemInThisOrder");
+  if (!isProven) return t("job.lookAtEachOfThePlaces");
+  return t("job.twoReadingsOrMoreAgreeWith", { repair: midSentence(repair) });
 }

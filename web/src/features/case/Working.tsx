@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 import styles from "./Case.module.css";
 import { useCase } from "./session/caseContext";
+import { t } from "@/messages";
 
 /** Work that takes longer says how far it is, and can be stopped. */
 const SAID_AFTER_MS = 1000;
@@ -22,9 +23,9 @@ function Slow() {
   if (!isSlow) return null;
   return (
     <p className={styles.working}>
-      <progress value={computed.progress} aria-label="Faults compared" />
+      <progress value={computed.progress} aria-label={t("job.faultsCompared")} />
       <button type="button" className="link" onClick={computed.stop}>
-        Stop
+        {t("job.stop")}
       </button>
     </p>
   );
@@ -36,12 +37,9 @@ export function StillOpen() {
   if (!computed.stopped) return null;
   return (
     <p className={styles.working} role="status">
-      <span>
-        Stopped before everything was compared: most suspects show reasons from codes only. Nothing in the logbook is
-        lost.
-      </span>
+      <span>{t("job.stoppedBeforeEverythingWasComparedMost")}</span>
       <button type="button" className="link" onClick={computed.goOn}>
-        Go on
+        {t("job.goOn")}
       </button>
     </p>
   );

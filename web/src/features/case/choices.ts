@@ -1,4 +1,5 @@
 import { deviceConnectors, devicePins, type Wiring } from "@radicula/core";
+import { t } from "@/messages";
 
 export interface Choice {
   readonly value: string;
@@ -22,7 +23,7 @@ export const disturbable = (wiring: Wiring): Choice[] => [
   ...connectorChoices(wiring),
   ...wiring.devices
     .filter((d) => d.kind === "fuse" || d.kind === "breaker")
-    .map((d) => ({ value: d.id, label: `${d.id} fuse` })),
+    .map((d) => ({ value: d.id, label: t("job.fuse", { id: d.id }) })),
 ];
 /** Everything with a name that work may have been done at. */
 export function thingChoices(wiring: Wiring): Choice[] {

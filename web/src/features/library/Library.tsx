@@ -6,13 +6,15 @@ import type { WiringSummary } from "@/server/repo/wirings";
 import board from "../board/Board.module.css";
 import styles from "./Library.module.css";
 import { CopyButton, NewWiring } from "./NewWiring";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 export type Away = NonNullable<WiringSummary["putAway"]>;
-const STATES: Readonly<Record<Away | "", string>> = {
-  "": "In the library",
-  archived: "Archived",
-  deleted: "Deleted",
-};
+const STATES: Readonly<Record<Away | "", string>> = worded(() => ({
+  "": t("library.inTheLibrary"),
+  archived: t("library.archived"),
+  deleted: t("library.deleted"),
+}));
 
 /** All wirings of the workshop: found by anything that stands in them, copied, opened. */
 export function Library({
@@ -31,25 +33,25 @@ export function Library({
       <SiteHead here="wirings" />
       <main id="content">
         <div className={board.title}>
-          <h1>Wirings</h1>
+          <h1>{t("library.wirings")}</h1>
           <NewWiring />
         </div>
         <FindForm
           path="/wirings"
           find={words}
-          says="Find a splice, part number, code, place"
-          label="Find"
+          says={t("library.findASplicePartNumberCode")}
+          label={t("library.find")}
           isFiltered={words !== "" || away !== undefined}
         >
-          <FindChoice name="state" label="Where" value={away ?? ""} options={STATES} />
+          <FindChoice name="state" label={t("library.where")} value={away ?? ""} options={STATES} />
         </FindForm>
         {wirings.length === 0 ? (
           <p className={board.empty}>
             {words
-              ? `Nothing here holds "${words}".`
+              ? t("library.nothingHereHolds", { words })
               : away
-                ? `Nothing is ${away}.`
-                : "No wirings yet. Type one, or open a file."}
+                ? t("library.nothingIs", { away })
+                : t("library.noWiringsYetTypeOneOr")}
           </p>
         ) : (
           <ul className={board.list}>
@@ -58,8 +60,10 @@ export function Library({
                 <Link href={`/wiring/${w.id}`} className={styles.name}>
                   <b>{w.name}</b>
                   <span className="muted">
-                    {w.machineType || "machine type not named"}
-                    {(same.get(w.name) ?? 0) > 1 ? ` · changed ${w.changedAt.slice(0, 16).replace("T", " ")}` : ""}
+                    {w.machineType || t("library.machineTypeNotNamed")}
+                    {(same.get(w.name) ?? 0) > 1
+                      ? t("library.changed", { changedAt: w.changedAt.slice(0, 16).replace("T", " ") })
+                      : ""}
                   </span>
                 </Link>
                 <span className={styles.found}>
@@ -68,9 +72,9 @@ export function Library({
                   ))}
                 </span>
                 <span className="muted">
-                  {w.rows === 1 ? "1 line" : `${w.rows} lines`} ·{" "}
-                  {w.revision ? `revision ${w.revision}` : "no revision yet"} ·{" "}
-                  {w.jobs === 1 ? "1 job" : `${w.jobs} jobs`}
+                  {w.rows === 1 ? t("library.n1Line") : t("library.lines", { rows: w.rows })} ·{" "}
+                  {w.revision ? t("library.revision", { revision: w.revision }) : t("library.noRevisionYet")} ·{" "}
+                  {w.jobs === 1 ? t("library.n1Job") : t("library.jobs", { jobs: w.jobs })}
                 </span>
                 <CopyButton id={w.id} />
                 <PutAwayMenu kind="wirings" id={w.id} name={w.name} where={w.putAway} />

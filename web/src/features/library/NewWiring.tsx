@@ -6,6 +6,7 @@ import { OpenFile } from "@/features/site/OpenFile";
 import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
 import { Made, post } from "@/ui/send";
 import styles from "./Library.module.css";
+import { t } from "@/messages";
 
 const make = (body: object) => post("/api/wirings", body, Made);
 
@@ -16,14 +17,14 @@ export function NewWiring() {
   const begin = async () => {
     const made = await make({ name: "", machineType: "", nominalVolt: 12 });
     if (made.ok) router.push(`/wiring/${made.body.id}`);
-    else setRefused({ file: "The new wiring", issues: made.issues });
+    else setRefused({ file: t("library.theNewWiring"), issues: made.issues });
   };
   return (
     <>
       <span className={styles.actions}>
         <OpenFile as="wiring" testId="wiring-file" />
         <Button type="primary" onClick={() => void begin()}>
-          New wiring
+          {t("library.newWiring")}
         </Button>
       </span>
       {refused ? <RefusedFile {...refused} /> : null}
@@ -41,7 +42,7 @@ export function CopyButton({ id }: { readonly id: string }) {
         })
       }
     >
-      Copy
+      {t("library.copy")}
     </Button>
   );
 }

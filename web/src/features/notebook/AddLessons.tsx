@@ -8,6 +8,7 @@ import { DropFiles } from "@/features/site/DropFiles";
 import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
 import { post } from "@/ui/send";
 import styles from "./Notebook.module.css";
+import { t } from "@/messages";
 
 const Added = z.object({ added: z.number(), of: z.number() });
 
@@ -25,7 +26,7 @@ export function AddLessons() {
     if ("body" in sent && sent.ok) {
       const { added, of } = sent.body;
       const there = of - added;
-      setSaid(`${added} added.${there ? ` ${there} ${there === 1 ? "was" : "were"} here already, and stayed.` : ""}`);
+      setSaid(t("notebook.added", { added, there }));
       router.refresh();
     }
     if (input.current) input.current.value = "";
@@ -46,8 +47,8 @@ export function AddLessons() {
           if (file) void add(file);
         }}
       />
-      <Button onClick={() => input.current?.click()}>Add lessons from a file</Button>
-      <DropFiles onFile={(f) => void add(f)} says="Drop the notebook to add its lessons" />
+      <Button onClick={() => input.current?.click()}>{t("notebook.addLessonsFromAFile")}</Button>
+      <DropFiles onFile={(f) => void add(f)} says={t("notebook.dropTheNotebookToAddIts")} />
       {refusal ? <RefusedFile {...refusal} /> : null}
     </>
   );

@@ -13,6 +13,7 @@ import {
 } from "recharts";
 import { useState } from "react";
 import styles from "./Notebook.module.css";
+import { t } from "@/messages";
 
 const percent = (x: number) => `${Math.round(100 * x)} %`;
 
@@ -26,13 +27,10 @@ export function HowOftenHeld({ bands, work }: Props) {
   const asked = bands.reduce((sum, b) => sum + b.asked, 0);
   const held = bands.reduce((sum, b) => sum + b.held, 0);
   const [isOpen, setOpen] = useState(false);
-  if (asked === 0)
-    return <p className={styles.says}>Nobody was asked yet whether a repair held. The board says when to ask.</p>;
+  if (asked === 0) return <p className={styles.says}>{t("notebook.nobodyWasAskedYetWhetherA")}</p>;
   return (
     <details className={styles.held} onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary>
-        {held} of {asked} repairs held when somebody asked later
-      </summary>
+      <summary>{t("notebook.ofRepairsHeldWhenSomebodyAsked", { held, asked })}</summary>
       {isOpen ? <HeldInNumbers bands={bands} work={work} /> : null}
     </details>
   );
@@ -59,10 +57,10 @@ function HeldInNumbers({ bands, work }: Props) {
         <table>
           <thead>
             <tr>
-              <th scope="col">Proof said</th>
-              <th scope="col">Closed</th>
-              <th scope="col">Held, of those asked</th>
-              <th scope="col">Nine times in ten between</th>
+              <th scope="col">{t("notebook.proofSaid")}</th>
+              <th scope="col">{t("notebook.closed")}</th>
+              <th scope="col">{t("notebook.heldOfThoseAsked")}</th>
+              <th scope="col">{t("notebook.nineTimesInTenBetween")}</th>
             </tr>
           </thead>
           <tbody>
@@ -72,13 +70,19 @@ function HeldInNumbers({ bands, work }: Props) {
                 <tr key={b.from}>
                   <th scope="row">{bandText(b)}</th>
                   <td>{b.proofs}</td>
-                  <td>{b.asked ? `${b.held} of ${b.asked}` : "nobody asked"}</td>
-                  <td>{b.low === undefined ? "–" : `${percent(b.low)} and ${percent(b.high!)}`}</td>
+                  <td>{b.asked ? t("notebook.of", { held: b.held, asked: b.asked }) : t("notebook.nobodyAsked")}</td>
+                  <td>
+                    {b.low === undefined
+                      ? "–"
+                      : t("notebook.and", { percent: percent(b.low), percent2: percent(b.high!) })}
+                  </td>
                 </tr>
               ))}
           </tbody>
         </table>
-        <p className="muted">{work.map((w) => `${wordOf(w.how)}: ${w.held} of ${w.asked} held`).join(" · ")}</p>
+        <p className="muted">
+          {work.map((w) => t("notebook.ofHeld", { work: wordOf(w.how), held: w.held, asked: w.asked })).join(" · ")}
+        </p>
       </div>
       <figure className={styles.chart} aria-hidden="true">
         <ResponsiveContainer width="100%" height={230}>
@@ -88,9 +92,15 @@ function HeldInNumbers({ bands, work }: Props) {
               type="number"
               dataKey="claimed"
               domain={[least, 100]}
-              ticks={[...[0, 25].filter((t) => t >= least), 50, 75, 100]}
+              ticks={[...[0, 25].filter((tick) => tick >= least), 50, 75, 100]}
               {...axis}
-              label={{ value: "claimed, %", position: "bottom", offset: 4, fill: "var(--muted)", fontSize: 13 }}
+              label={{
+                value: t("notebook.claimedAxis"),
+                position: "bottom",
+                offset: 4,
+                fill: "var(--muted)",
+                fontSize: 13,
+              }}
             />
             <YAxis
               type="number"
@@ -99,7 +109,13 @@ function HeldInNumbers({ bands, work }: Props) {
               ticks={[0, 25, 50, 75, 100]}
               {...axis}
               width={44}
-              label={{ value: "held, %", angle: -90, position: "insideLeft", fill: "var(--muted)", fontSize: 13 }}
+              label={{
+                value: t("notebook.heldAxis"),
+                angle: -90,
+                position: "insideLeft",
+                fill: "var(--muted)",
+                fontSize: 13,
+              }}
             />
             <ReferenceLine
               segment={[

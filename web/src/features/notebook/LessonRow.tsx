@@ -9,6 +9,7 @@ import type { KeptLesson } from "@/server/repo/lessons";
 import { say } from "@/messages/issues";
 import { Done, put } from "@/ui/send";
 import styles from "./Notebook.module.css";
+import { t } from "@/messages";
 
 /** One lesson: where it comes from, what it says, and whether it counts. */
 export function LessonRow({ lesson, jobId }: KeptLesson) {
@@ -30,7 +31,7 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
         <b>{lesson.machine ?? lesson.wiring}</b>
         <span className="muted">
           {lesson.closed}
-          {lesson.minutes ? ` · ${lesson.minutes} min` : ""}
+          {lesson.minutes ? t("notebook.min", { minutes: lesson.minutes }) : ""}
         </span>
       </span>
       <span className={styles.what}>
@@ -43,7 +44,7 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
         )}
         {helped && lesson.found ? (
           <span>
-            {lesson.held === "cameBack" ? "Did not last" : "What helped"}: {helped}
+            {lesson.held === "cameBack" ? t("notebook.didNotLast") : t("notebook.whatHelped")}: {helped}
           </span>
         ) : null}
         <span className={`mono ${styles.codes}`}>{lesson.codes.join(" ")}</span>
@@ -51,7 +52,7 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
           <>
             {lesson.note ? <span className={styles.note}>{lesson.note}</span> : null}
             <button type="button" className="link" onClick={() => setNote(lesson.note)}>
-              {lesson.note ? "Change the note" : "Add a note"}
+              {lesson.note ? t("notebook.changeTheNote") : t("notebook.addANote")}
             </button>
           </>
         ) : (
@@ -63,7 +64,7 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
             }}
           >
             <Input.TextArea
-              aria-label="Note"
+              aria-label={t("notebook.note")}
               autoFocus
               rows={2}
               maxLength={2000}
@@ -71,9 +72,9 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
               onChange={(e) => setNote(e.target.value)}
             />
             <Button htmlType="submit" type="primary">
-              Save the note
+              {t("notebook.saveTheNote")}
             </Button>
-            <Button onClick={() => setNote(undefined)}>Leave it</Button>
+            <Button onClick={() => setNote(undefined)}>{t("notebook.leaveIt")}</Button>
           </form>
         )}
         {said ? <span role="alert">{said}</span> : null}
@@ -89,10 +90,14 @@ export function LessonRow({ lesson, jobId }: KeptLesson) {
                 void change({ used: on }).then((ok) => ok || setUsed(!on));
               }}
             />
-            {used ? "Counts in new jobs" : "Does not count"}
+            {used ? t("notebook.countsInNewJobs") : t("notebook.doesNotCount")}
           </label>
         ) : (
-          <span className="muted">Does not count: {lesson.held === "cameBack" ? "it came back" : "not repaired"}</span>
+          <span className="muted">
+            {t("notebook.doesNotCount2", {
+              why: lesson.held === "cameBack" ? t("notebook.itCameBack") : t("notebook.notRepaired"),
+            })}
+          </span>
         )}
       </span>
     </li>

@@ -8,6 +8,7 @@ import { AddLessons } from "./AddLessons";
 import { HowOftenHeld } from "./HowOftenHeld";
 import { LessonRow } from "./LessonRow";
 import styles from "./Notebook.module.css";
+import { t } from "@/messages";
 
 /** So many are shown at once; the rest is found by words. */
 const SHOWN = 100;
@@ -21,34 +22,36 @@ export function NotebookPage({ lessons, find }: { readonly lessons: readonly Kep
       <SiteHead here="notebook" />
       <main id="content">
         <div className={board.title}>
-          <h1>Notebook</h1>
+          <h1>{t("notebook.notebook")}</h1>
           <span className={board.actions}>
             <AddLessons />
             {lessons.length ? (
               <a className={styles.save} href="/api/notebook" download>
-                Save as a file
+                {t("notebook.saveAsAFile")}
               </a>
             ) : null}
           </span>
         </div>
         <p className={styles.says}>
           {lessons.length === 0
-            ? "Every job that is closed after a repair stands here, and counts in new jobs on the same wiring."
-            : `${jobs(lessons.length)}. ${counting} of them ${counting === 1 ? "counts" : "count"} in new jobs on ` +
-              "the same wiring: what helped before is suspected earlier. Practice jobs never count."}{" "}
-          <Link href="/settings">Change this for the workshop</Link>
+            ? t("notebook.everyJobThatIsClosedAfter")
+            : t("notebook.ofThemInNewJobsOn", {
+                jobs: jobs(lessons.length),
+                counting,
+              })}{" "}
+          <Link href="/settings">{t("notebook.changeThisForTheWorkshop")}</Link>
         </p>
         <FindForm
           path="/notebook"
           find={find}
-          says="Find a machine, a code, a splice, a cause"
-          label="Find lessons"
+          says={t("notebook.findAMachineACodeA")}
+          label={t("notebook.findLessons")}
           isFiltered={find !== ""}
         >
           {null}
         </FindForm>
         {lessons.length === 0 ? (
-          <p className={board.empty}>{find ? `No lesson holds "${find}".` : "Nothing yet."}</p>
+          <p className={board.empty}>{find ? t("notebook.noLessonHolds", { find }) : t("notebook.nothingYet")}</p>
         ) : (
           <>
             <HowOftenHeld bands={heldBands(list)} work={heldByWork(list)} />
@@ -58,7 +61,9 @@ export function NotebookPage({ lessons, find }: { readonly lessons: readonly Kep
               ))}
             </ul>
             {lessons.length > SHOWN ? (
-              <p className="muted">{lessons.length - SHOWN} older ones are not shown. Find them by a word.</p>
+              <p className="muted">
+                {t("notebook.olderOnesAreNotShownFind", { lessonsCount: lessons.length - SHOWN })}
+              </p>
             ) : null}
           </>
         )}
@@ -66,4 +71,4 @@ export function NotebookPage({ lessons, find }: { readonly lessons: readonly Kep
     </div>
   );
 }
-const jobs = (n: number) => (n === 1 ? "1 closed job" : `${n} closed jobs`);
+const jobs = (n: number) => (n === 1 ? t("notebook.n1ClosedJob") : t("notebook.closedJobs", { n }));

@@ -9,6 +9,7 @@ import styles from "./people.module.css";
 import { NewPassword } from "./SignIn";
 import { useSigned } from "./Signed";
 import { useAsking } from "./useAsking";
+import { t } from "@/messages";
 
 const Ways = z.object({
   hasPin: z.boolean(),
@@ -36,23 +37,13 @@ export function AccountPage({ isNew }: { readonly isNew: boolean }) {
       <SiteHead />
       <main id="content">
         <div className={styles.title}>
-          <h1>{person?.name ?? "My account"}</h1>
+          <h1>{person?.name ?? t("people.myAccount")}</h1>
         </div>
         {isNew ? (
-          <Alert
-            type="success"
-            showIcon
-            title="You are signed in. Set a PIN for the shared tablet, and write down recovery codes."
-            style={{ marginBottom: 16 }}
-          />
+          <Alert type="success" showIcon title={t("people.youAreSignedInSetA")} style={{ marginBottom: 16 }} />
         ) : null}
         {ways && !ways.isFull ? (
-          <Alert
-            type="info"
-            showIcon
-            title="You signed in with a PIN. Sign in with your password or passkey to change anything here."
-            style={{ marginBottom: 16 }}
-          />
+          <Alert type="info" showIcon title={t("people.youSignedInWithAPin")} style={{ marginBottom: 16 }} />
         ) : null}
         {ways ? (
           <>
@@ -73,35 +64,31 @@ function Pin({ hasPin, onDone }: { readonly hasPin: boolean; readonly onDone: ()
   const [form] = Form.useForm<{ pin: string }>();
   const set = async (pin: string | null) => {
     if ((await ask(() => askAuth("pin/set", { pin }, Anything))) === undefined) return;
-    message.success(pin === null ? "PIN removed" : "PIN set");
+    message.success(pin === null ? t("people.pinRemoved") : t("people.pinSet"));
     form.resetFields();
     await onDone();
   };
   return (
     <section className={styles.section}>
-      <h2>PIN for a shared tablet</h2>
-      <p>
-        {hasPin
-          ? "You have a PIN. It works on devices where you gave your password within 30 days."
-          : "With a PIN, people take turns at one tablet in two taps: their name, then the PIN."}
-      </p>
+      <h2>{t("people.pinForASharedTablet")}</h2>
+      <p>{hasPin ? t("people.youHaveAPinItWorks") : t("people.withAPinPeopleTakeTurns")}</p>
       {wrong ? <Alert type="error" title={wrong} showIcon style={{ marginBottom: 12 }} /> : null}
       <Form form={form} layout="inline" onFinish={({ pin }) => void set(pin)}>
-        <Form.Item name="pin" rules={[{ required: true, pattern: /^\d{4,8}$/, message: "Type 4 to 8 digits." }]}>
+        <Form.Item name="pin" rules={[{ required: true, pattern: /^\d{4,8}$/, message: t("people.type4To8Digits") }]}>
           <Input.Password
-            aria-label="New PIN"
-            placeholder="4 to 8 digits"
+            aria-label={t("people.newPin")}
+            placeholder={t("people.n4To8Digits")}
             inputMode="numeric"
             maxLength={8}
             autoComplete="off"
           />
         </Form.Item>
         <Button htmlType="submit" loading={isBusy}>
-          {hasPin ? "Change the PIN" : "Set the PIN"}
+          {hasPin ? t("people.changeThePin") : t("people.setThePin")}
         </Button>
         {hasPin ? (
           <Button type="link" onClick={() => void set(null)}>
-            Remove it
+            {t("people.removeIt")}
           </Button>
         ) : null}
       </Form>
@@ -120,16 +107,12 @@ function RecoveryCodes({ left, onDone }: { readonly left: number; readonly onDon
   };
   return (
     <section className={styles.section}>
-      <h2>Recovery codes</h2>
-      <p>
-        {left
-          ? `${left} codes left. Each lets you set a new password once.`
-          : "You have none. Each code lets you set a new password once, if you lose yours."}
-      </p>
+      <h2>{t("people.recoveryCodes")}</h2>
+      <p>{left ? t("people.codesLeftEachLetsYouSet", { left }) : t("people.youHaveNoneEachCodeLets")}</p>
       {wrong ? <Alert type="error" title={wrong} showIcon style={{ marginBottom: 12 }} /> : null}
       {fresh.length ? (
         <>
-          <b>Write these down now. They are not shown again.</b>
+          <b>{t("people.writeTheseDownNowTheyAre")}</b>
           <ul className={styles.codes}>
             {fresh.map((c) => (
               <li key={c} className="mono">
@@ -140,7 +123,7 @@ function RecoveryCodes({ left, onDone }: { readonly left: number; readonly onDon
         </>
       ) : null}
       <Button onClick={() => void make()} loading={isBusy}>
-        {left ? "Make new codes (the old ones end)" : "Make recovery codes"}
+        {left ? t("people.makeNewCodesTheOldOnes") : t("people.makeRecoveryCodes")}
       </Button>
     </section>
   );
@@ -153,24 +136,28 @@ function Passkeys({ list, onDone }: { readonly list: Ways["passkeys"]; readonly 
   };
   return (
     <section className={styles.section}>
-      <h2>Passkeys</h2>
-      <p>A passkey signs you in with the fingerprint, face or screen lock of a device, or with a security key.</p>
+      <h2>{t("people.passkeys")}</h2>
+      <p>{t("people.aPasskeySignsYouInWith")}</p>
       {wrong ? <Alert type="error" title={wrong} showIcon style={{ marginBottom: 12 }} /> : null}
       <ul className={styles.codes} style={{ gridTemplateColumns: "1fr" }}>
         {list.map((k) => (
           <li key={k.id}>
-            {k.name ?? "Passkey"}, added {k.at.slice(0, 10)}{" "}
+            {k.name ?? t("people.passkey")}
+            {t("people.added", { at: k.at.slice(0, 10) })}{" "}
             <Button
               type="link"
               onClick={() => void done(ask(() => askAuth("passkey/delete-passkey", { id: k.id }, Anything)))}
             >
-              Remove
+              {t("people.remove")}
             </Button>
           </li>
         ))}
       </ul>
-      <Button loading={isBusy} onClick={() => void done(ask(() => addPasskey(`Passkey ${list.length + 1}`)))}>
-        Add a passkey of this device
+      <Button
+        loading={isBusy}
+        onClick={() => void done(ask(() => addPasskey(t("people.passkey2", { listCount: list.length + 1 }))))}
+      >
+        {t("people.addAPasskeyOfThisDevice")}
       </Button>
     </section>
   );
@@ -188,23 +175,23 @@ function Password() {
     const body = { ...values, revokeOtherSessions: true };
     if ((await ask(() => askAuth("change-password", body, Anything))) === undefined) return;
     form.resetFields();
-    message.success("Password changed. All other devices are signed out.");
+    message.success(t("people.passwordChangedAllOtherDevicesAre"));
   };
   return (
     <section className={styles.section}>
-      <h2>Password</h2>
+      <h2>{t("people.password")}</h2>
       {wrong ? <Alert type="error" title={wrong} showIcon style={{ marginBottom: 12 }} /> : null}
       <Form form={form} layout="vertical" requiredMark={false} onFinish={(v) => void change(v)}>
         <Form.Item
           name="currentPassword"
-          label="Old password"
-          rules={[{ required: true, message: "Type your old password." }]}
+          label={t("people.oldPassword")}
+          rules={[{ required: true, message: t("people.typeYourOldPassword") }]}
         >
           <Input.Password autoComplete="current-password" maxLength={128} />
         </Form.Item>
         <NewPassword name="newPassword" />
         <Button htmlType="submit" loading={isBusy}>
-          Change the password
+          {t("people.changeThePassword")}
         </Button>
       </Form>
     </section>

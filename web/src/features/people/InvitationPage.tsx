@@ -6,6 +6,7 @@ import { Anything, askAuth } from "./askAuth";
 import styles from "./people.module.css";
 import { NewPassword } from "./SignIn";
 import { useAsking } from "./useAsking";
+import { t } from "@/messages";
 
 /** Where an invited person chooses a password. */
 export function InvitationPage({ code, person }: { readonly code: string; readonly person: string | undefined }) {
@@ -17,21 +18,21 @@ export function InvitationPage({ code, person }: { readonly code: string; readon
   return (
     <main id="content" className={styles.entry}>
       <span className={styles.brand}>
-        <Logo /> radicula
+        <Logo /> {t("people.radicula")}
       </span>
       {person === undefined ? (
         <>
-          <h1>This invitation has ended</h1>
-          <p>It was used already, or it is too old. Ask a lead or an administrator for a new one.</p>
+          <h1>{t("people.thisInvitationHasEnded")}</h1>
+          <p>{t("people.itWasUsedAlreadyOrIt")}</p>
         </>
       ) : (
         <>
-          <h1>Welcome, {person}</h1>
+          <h1>{t("people.welcome", { person })}</h1>
           {wrong ? <Alert type="error" title={wrong} showIcon style={{ marginBottom: 16 }} /> : null}
           <Form layout="vertical" requiredMark={false} onFinish={accept}>
             <NewPassword />
             <Button type="primary" htmlType="submit" loading={isBusy} block>
-              Set the password and sign in
+              {t("people.setThePasswordAndSignIn")}
             </Button>
           </Form>
         </>

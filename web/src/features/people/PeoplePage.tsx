@@ -11,6 +11,8 @@ import { post, put, type Posted } from "@/ui/send";
 import { Done } from "@/ui/send";
 import styles from "./people.module.css";
 import { useSigned } from "./Signed";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 export interface EventRow {
   readonly id: number;
@@ -21,12 +23,12 @@ export interface EventRow {
   readonly address: string | null;
 }
 const Invited = z.object({ code: z.string() });
-const ROLE_TEXTS: Readonly<Record<Role, string>> = {
-  reader: "Reader: sees everything",
-  technician: "Technician: works on jobs and wirings",
-  lead: "Lead: also adds people",
-  administrator: "Administrator: also changes roles",
-};
+const ROLE_TEXTS: Readonly<Record<Role, string>> = worded(() => ({
+  reader: t("people.readerSeesEverything"),
+  technician: t("people.technicianWorksOnJobsAndWirings"),
+  lead: t("people.leadAlsoAddsPeople"),
+  administrator: t("people.administratorAlsoChangesRoles"),
+}));
 const shortRole = (role: Role) => ROLE_TEXTS[role].split(":")[0];
 
 /** Who may sign in, and who came in. */
@@ -72,9 +74,9 @@ export function PeoplePage({
       <SiteHead />
       <main id="content">
         <div className={styles.title}>
-          <h1>People</h1>
+          <h1>{t("people.people")}</h1>
           <Button type="primary" onClick={() => setAdding(true)}>
-            Add a person
+            {t("people.addAPerson")}
           </Button>
         </div>
         {wrong && !isAdding ? <Alert type="error" showIcon title={wrong} style={{ marginBottom: 12 }} /> : null}
@@ -83,11 +85,11 @@ export function PeoplePage({
           <table className={styles.table}>
             <thead>
               <tr>
-                <th>Name</th>
-                <th>Sign-in name</th>
-                <th>Role</th>
-                <th>Last seen</th>
-                <th aria-label="What can be done" />
+                <th>{t("people.name")}</th>
+                <th>{t("people.signInName")}</th>
+                <th>{t("people.role")}</th>
+                <th>{t("people.lastSeen")}</th>
+                <th aria-label={t("people.whatCanBeDone")} />
               </tr>
             </thead>
             <tbody>
@@ -95,13 +97,13 @@ export function PeoplePage({
                 <tr key={p.id}>
                   <td>
                     {p.name}
-                    {p.isDisabled ? <span className="muted"> · may not sign in</span> : null}
+                    {p.isDisabled ? <span className="muted"> {t("people.mayNotSignIn")}</span> : null}
                   </td>
                   <td className="mono">{p.username}</td>
                   <td>
                     {isAdministrator ? (
                       <Select<Role>
-                        aria-label={`Role of ${p.name}`}
+                        aria-label={t("people.roleOf", { name: p.name })}
                         value={p.role}
                         style={{ width: 160 }}
                         onChange={(role) => void change(p.id, { role })}
@@ -117,17 +119,19 @@ export function PeoplePage({
                       shortRole(p.role)
                     )}
                   </td>
-                  <td>{p.lastSeen ? shownTime(p.lastSeen) : p.hasSignedUp ? "signed out" : "invited"}</td>
+                  <td>
+                    {p.lastSeen ? shownTime(p.lastSeen) : p.hasSignedUp ? t("people.signedOut") : t("people.invited")}
+                  </td>
                   <td>
                     {mayManage(p) ? (
                       <>
                         {p.isDisabled ? null : (
                           <Button type="text" onClick={() => void invite(p)}>
-                            {p.hasSignedUp ? "New password" : "New invitation"}
+                            {p.hasSignedUp ? t("people.newPassword") : t("people.newInvitation")}
                           </Button>
                         )}
                         <Button type="text" onClick={() => void change(p.id, { isDisabled: !p.isDisabled })}>
-                          {p.isDisabled ? "Let in again" : "Shut out"}
+                          {p.isDisabled ? t("people.letInAgain") : t("people.shutOut")}
                         </Button>
                       </>
                     ) : null}
@@ -138,11 +142,17 @@ export function PeoplePage({
           </table>
         </div>
         <div className={styles.title}>
-          <h2>Who came in</h2>
+          <h2>{t("people.whoCameIn")}</h2>
         </div>
         <Events events={events} />
       </main>
-      <Modal open={isAdding} title="Add a person" footer={null} onCancel={() => setAdding(false)} destroyOnHidden>
+      <Modal
+        open={isAdding}
+        title={t("people.addAPerson")}
+        footer={null}
+        onCancel={() => setAdding(false)}
+        destroyOnHidden
+      >
         {wrong ? <Alert type="error" showIcon title={wrong} style={{ marginBottom: 12 }} /> : null}
         <AddForm isAdministrator={isAdministrator} onAdd={(v) => void add(v)} />
       </Modal>
@@ -166,7 +176,7 @@ function Invitation({
       type="success"
       showIcon
       closable={{ onClose }}
-      title={`Give this link to ${name}. It works once, for 7 days.`}
+      title={t("people.giveThisLinkToItWorks", { name })}
       description={<code>{link}</code>}
       style={{ marginBottom: 16 }}
     />
@@ -191,70 +201,74 @@ function AddForm({
   );
   return (
     <Form layout="vertical" requiredMark={false} onFinish={onAdd} initialValues={{ role: "technician" }}>
-      <Form.Item name="name" label="Full name" rules={[{ required: true, min: 2, message: "Type the full name." }]}>
+      <Form.Item
+        name="name"
+        label={t("people.fullName")}
+        rules={[{ required: true, min: 2, message: t("people.typeTheFullName") }]}
+      >
         <Input maxLength={60} autoComplete="off" />
       </Form.Item>
       <Form.Item
         name="username"
-        label="Sign-in name"
+        label={t("people.signInName")}
         rules={[
           {
             required: true,
             pattern: /^[A-Za-z0-9][A-Za-z0-9._-]{2,29}$/,
-            message: "Use 3 to 30 letters, digits, dots, dashes or underscores.",
+            message: t("people.use3To30LettersDigits"),
           },
         ]}
       >
         <Input maxLength={30} autoCapitalize="none" autoComplete="off" />
       </Form.Item>
-      <Form.Item name="role" label="Role">
+      <Form.Item name="role" label={t("people.role")}>
         <Select options={roles.map((r) => ({ value: r, label: ROLE_TEXTS[r] }))} />
       </Form.Item>
       <Form.Item
         name="email"
-        label="E-mail address (only for the company sign-in)"
-        rules={[{ type: "email", message: "This is not an e-mail address." }]}
+        label={t("people.eMailAddressOnlyForThe")}
+        rules={[{ type: "email", message: t("people.thisIsNotAnEMail") }]}
       >
         <Input maxLength={200} autoComplete="off" />
       </Form.Item>
       <Button type="primary" htmlType="submit" block>
-        Add and invite
+        {t("people.addAndInvite")}
       </Button>
     </Form>
   );
 }
 
-const EVENT_TEXTS: Readonly<Record<string, string>> = {
-  "signed-in": "signed in",
-  "signed-in-by-pin": "signed in with a PIN",
-  "signed-in-by-passkey": "signed in with a passkey",
-  "signed-in-by-company": "signed in with the company",
-  "signed-in-by-invitation": "chose a password",
-  "signed-in-by-recovery-code": "used a recovery code",
-  "sign-in-failed": "failed to sign in",
-  "locked-out": "locked out after too many tries",
-  "signed-out": "signed out",
-  "password-changed": "changed the password",
-  "pin-set": "changed the PIN",
-  "passkey-added": "added a passkey",
-  "passkey-removed": "removed a passkey",
-  "recovery-codes-made": "made recovery codes",
-  "person-added": "added",
-  "person-invited": "invited",
-  "person-changed": "changed the role of",
-  "person-disabled": "shut out",
-  "person-enabled": "let in again",
-};
+const EVENT_TEXTS: Readonly<Record<string, string>> = worded(() => ({
+  "signed-in": t("people.signedIn"),
+  "signed-in-by-pin": t("people.signedInWithAPin"),
+  "signed-in-by-passkey": t("people.signedInWithAPasskey"),
+  "signed-in-by-company": t("people.signedInWithTheCompany"),
+  "signed-in-by-invitation": t("people.choseAPassword"),
+  "signed-in-by-recovery-code": t("people.usedARecoveryCode"),
+  "sign-in-failed": t("people.failedToSignIn"),
+  "locked-out": t("people.lockedOutAfterTooManyTries"),
+  "signed-out": t("people.signedOut"),
+  "password-changed": t("people.changedThePassword"),
+  "pin-set": t("people.changedThePin"),
+  "passkey-added": t("people.addedAPasskey"),
+  "passkey-removed": t("people.removedAPasskey"),
+  "recovery-codes-made": t("people.madeRecoveryCodes"),
+  "person-added": t("people.addedAPerson"),
+  "person-invited": t("people.invited"),
+  "person-changed": t("people.changedTheRoleOf"),
+  "person-disabled": t("people.shutOut2"),
+  "person-enabled": t("people.letInAgain2"),
+}));
 function Events({ events }: { readonly events: readonly EventRow[] }) {
   return (
     <div className={styles.scroll}>
       <table className={styles.table}>
         <thead>
           <tr>
-            <th>When (UTC)</th>
-            <th>Who</th>
-            <th>What</th>
-            <th>From</th>
+            <th>{t("people.whenUtc")}</th>
+            <th>{t("people.who")}</th>
+            <th>{t("people.what")}</th>
+            <th>{t("people.from")}</th>
           </tr>
         </thead>
         <tbody>

@@ -3,6 +3,7 @@ import { Button, Modal } from "antd";
 import dynamic from "next/dynamic";
 import { useState } from "react";
 import { useSigned } from "./Signed";
+import { t } from "@/messages";
 
 // what few visits need comes when it is asked for
 const Switch = dynamic(() => import("./Switch").then((m) => m.Switch), { ssr: false });
@@ -15,14 +16,14 @@ export function PersonButton() {
   if (!isOn) return null;
   return (
     <>
-      <Button type={name ? "text" : "primary"} onClick={() => setOpen(true)} title="Change the person">
-        {name ?? "Sign in"}
+      <Button type={name ? "text" : "primary"} onClick={() => setOpen(true)} title={t("people.changeThePerson")}>
+        {name ?? t("people.signIn")}
       </Button>
       <Modal
         open={isOpen}
         onCancel={() => setOpen(false)}
         footer={null}
-        title={name ? `Signed in: ${name}` : "Sign in"}
+        title={name ? t("people.signedIn2", { name }) : t("people.signIn")}
         width={420}
         destroyOnHidden
       >

@@ -2,6 +2,7 @@
 import { Button } from "antd";
 import { useEffect, useState } from "react";
 import styles from "./people.module.css";
+import { t } from "@/messages";
 
 const KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"];
 const MOST = 8;
@@ -32,8 +33,8 @@ export function PinPad({ isBusy, onPin }: { readonly isBusy: boolean; readonly o
   });
   return (
     <div className={styles.pin}>
-      <output className={styles.dots} aria-label="Digits typed">
-        {pin.length ? "•".repeat(pin.length) : "Type your PIN"}
+      <output className={styles.dots} aria-label={t("people.digitsTyped")}>
+        {pin.length ? "•".repeat(pin.length) : t("people.typeYourPin")}
       </output>
       <div className={styles.keys}>
         {KEYS.map((k) => (
@@ -41,12 +42,12 @@ export function PinPad({ isBusy, onPin }: { readonly isBusy: boolean; readonly o
             {k}
           </Button>
         ))}
-        <Button onClick={() => setPin((p) => p.slice(0, -1))} aria-label="Delete the last digit">
+        <Button onClick={() => setPin((p) => p.slice(0, -1))} aria-label={t("people.deleteTheLastDigit")}>
           ⌫
         </Button>
         <Button onClick={() => add("0")}>0</Button>
         <Button type="primary" disabled={!canSend} loading={isBusy} onClick={send}>
-          OK
+          {t("people.ok")}
         </Button>
       </div>
     </div>

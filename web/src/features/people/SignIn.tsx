@@ -8,6 +8,7 @@ import { signInByPasskey } from "./passkeys";
 import styles from "./people.module.css";
 import { PinPad } from "./PinPad";
 import { useAsking } from "./useAsking";
+import { t } from "@/messages";
 
 const OnDevice = z.object({ people: z.array(z.object({ id: z.string(), name: z.string(), hasPin: z.boolean() })) });
 type DevicePerson = z.infer<typeof OnDevice>["people"][number];
@@ -53,7 +54,7 @@ export function SignIn({
           onPin={(pin) => void done(ask(() => askAuth("pin/switch", { id: chosen.id, pin }, Anything)))}
         />
         <button type="button" className="link" onClick={() => setChosen(undefined)}>
-          Somebody else, or sign in with a password
+          {t("people.somebodyElseOrSignInWith")}
         </button>
       </div>
     );
@@ -63,7 +64,7 @@ export function SignIn({
         {alert}
         <Recovery isBusy={isBusy} onSend={(values) => void done(ask(() => askAuth("recover", values, Anything)))} />
         <button type="button" className="link" onClick={() => setRecovering(false)}>
-          Back
+          {t("people.back")}
         </button>
       </div>
     );
@@ -98,22 +99,26 @@ export function SignIn({
       >
         <Form.Item
           name="username"
-          label="Sign-in name"
-          rules={[{ required: true, message: "Type your sign-in name." }]}
+          label={t("people.signInName")}
+          rules={[{ required: true, message: t("people.typeYourSignInName") }]}
         >
           <Input autoComplete="username webauthn" autoCapitalize="none" maxLength={60} />
         </Form.Item>
-        <Form.Item name="password" label="Password" rules={[{ required: true, message: "Type your password." }]}>
+        <Form.Item
+          name="password"
+          label={t("people.password")}
+          rules={[{ required: true, message: t("people.typeYourPassword") }]}
+        >
           <Input.Password autoComplete="current-password" maxLength={128} />
         </Form.Item>
         <Button type="primary" htmlType="submit" loading={isBusy} block>
-          Sign in
+          {t("people.signIn")}
         </Button>
       </Form>
-      <Button onClick={() => void done(ask(signInByPasskey))}>Use a passkey</Button>
-      {hasCompany ? <Button onClick={() => void byCompany()}>Use the company sign-in</Button> : null}
+      <Button onClick={() => void done(ask(signInByPasskey))}>{t("people.useAPasskey")}</Button>
+      {hasCompany ? <Button onClick={() => void byCompany()}>{t("people.useTheCompanySignIn")}</Button> : null}
       <button type="button" className="link" onClick={() => setRecovering(true)}>
-        I lost my password
+        {t("people.iLostMyPassword")}
       </button>
     </div>
   );
@@ -127,19 +132,24 @@ interface RecoveryValues {
 function Recovery({ isBusy, onSend }: { readonly isBusy: boolean; readonly onSend: (v: RecoveryValues) => void }) {
   return (
     <Form layout="vertical" requiredMark={false} onFinish={onSend}>
-      <p>
-        Type one of the recovery codes you wrote down. If you have none, ask a lead or an administrator for a new
-        invitation.
-      </p>
-      <Form.Item name="username" label="Sign-in name" rules={[{ required: true, message: "Type your sign-in name." }]}>
+      <p>{t("people.typeOneOfTheRecoveryCodes")}</p>
+      <Form.Item
+        name="username"
+        label={t("people.signInName")}
+        rules={[{ required: true, message: t("people.typeYourSignInName") }]}
+      >
         <Input autoComplete="username" autoCapitalize="none" maxLength={60} />
       </Form.Item>
-      <Form.Item name="code" label="Recovery code" rules={[{ required: true, message: "Type a recovery code." }]}>
+      <Form.Item
+        name="code"
+        label={t("people.recoveryCode")}
+        rules={[{ required: true, message: t("people.typeARecoveryCode") }]}
+      >
         <Input autoComplete="off" maxLength={60} className="mono" />
       </Form.Item>
       <NewPassword />
       <Button type="primary" htmlType="submit" loading={isBusy} block>
-        Set the password and sign in
+        {t("people.setThePasswordAndSignIn")}
       </Button>
     </Form>
   );
@@ -149,9 +159,9 @@ export function NewPassword({ name = "password" }: { readonly name?: string }) {
   return (
     <Form.Item
       name={name}
-      label="New password"
-      extra="At least 12 characters. Several words that do not belong together are easy to keep in mind."
-      rules={[{ required: true, min: 12, message: "Choose a password of at least 12 characters." }]}
+      label={t("people.newPassword")}
+      extra={t("people.atLeast12CharactersSeveralWords")}
+      rules={[{ required: true, min: 12, message: t("people.chooseAPasswordOfAtLeast") }]}
     >
       <Input.Password autoComplete="new-password" maxLength={128} />
     </Form.Item>

@@ -4,6 +4,7 @@ import { loadPage } from "@/ui/loadPage";
 import { Logo } from "@/ui/Logo";
 import styles from "./people.module.css";
 import { SignIn } from "./SignIn";
+import { t } from "@/messages";
 
 /** The way in; leads back to where one wanted to go. */
 export function SignInPage(p: {
@@ -15,19 +16,18 @@ export function SignInPage(p: {
   return (
     <main id="content" className={styles.entry}>
       <span className={styles.brand}>
-        <Logo /> radicula
+        <Logo /> {t("people.radicula")}
       </span>
-      <h1>Sign in</h1>
+      <h1>{t("people.signIn")}</h1>
       {p.hasNobody ? (
         <Alert
           type="info"
           showIcon
-          title="Nobody can sign in yet"
+          title={t("people.nobodyCanSignInYet")}
           description={
             <>
-              On the machine that runs the server, type{" "}
-              <code>npm run people -- add &quot;YOUR NAME&quot; SIGN-IN-NAME administrator</code> and open the link it
-              prints.
+              {t("people.onTheMachineThatRunsThe")} <code>{t("people.npmRunPeopleAddYourName")}</code>{" "}
+              {t("people.andOpenTheLinkItPrints")}
             </>
           }
           style={{ marginBottom: 16 }}
@@ -37,8 +37,8 @@ export function SignInPage(p: {
         <Alert
           type="error"
           showIcon
-          title="The company sign-in did not let you in"
-          description="An administrator has to add you with your e-mail address first."
+          title={t("people.theCompanySignInDidNot")}
+          description={t("people.anAdministratorHasToAddYou")}
           style={{ marginBottom: 16 }}
         />
       ) : null}

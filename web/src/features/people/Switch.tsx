@@ -6,6 +6,7 @@ import { Anything, askAuth } from "./askAuth";
 import styles from "./people.module.css";
 import { SignIn } from "./SignIn";
 import { useSigned } from "./Signed";
+import { t } from "@/messages";
 
 /** Another person takes over; or this one signs out. */
 export function Switch({ onDone }: { readonly onDone: () => void }) {
@@ -20,17 +21,17 @@ export function Switch({ onDone }: { readonly onDone: () => void }) {
       {person ? (
         <div className={styles.own}>
           <Link href="/account" onClick={onDone}>
-            My account
+            {t("people.myAccount")}
           </Link>
           {person.role === "lead" || person.role === "administrator" ? (
             <Link href="/people" onClick={onDone}>
-              People
+              {t("people.people")}
             </Link>
           ) : null}
-          <Button onClick={() => void signOut()}>Sign out</Button>
+          <Button onClick={() => void signOut()}>{t("people.signOut")}</Button>
         </div>
       ) : null}
-      {person ? <h2 className={styles.sub}>Somebody else takes over</h2> : null}
+      {person ? <h2 className={styles.sub}>{t("people.somebodyElseTakesOver")}</h2> : null}
       <SignIn
         hasCompany={false}
         to={location.pathname}

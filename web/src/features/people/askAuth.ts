@@ -1,5 +1,7 @@
 import { z } from "zod";
 import { Role } from "@/ui/roles";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 export type Asked<T> =
   { readonly ok: true; readonly body: T } | { readonly ok: false; readonly code: string; readonly seconds: number };
@@ -47,31 +49,30 @@ export async function askAuth<T>(path: string, body: unknown, schema: z.ZodType<
 }
 const refused = (code: string, seconds = 0) => ({ ok: false, code, seconds }) as const;
 
-const TEXTS: Readonly<Record<string, string>> = {
-  "sign-in.wrong": "The sign-in name or the password is wrong.",
-  "sign-in.old-password-wrong": "The old password is wrong.",
-  "sign-in.code-wrong": "This code is wrong, used already, or too old. Ask an administrator for a new invitation.",
-  "sign-in.pin-wrong": "The PIN is wrong, or this device needs your password first.",
-  "sign-in.pin-easy": "Choose 4 to 8 digits that are harder to guess: no row like 1234, no year.",
-  "sign-in.password-short": "Choose a password of at least 12 characters.",
-  "sign-in.password-long": "Choose a password of at most 128 characters.",
-  "sign-in.password-easy":
-    "This password is easy to guess. Several words that do not belong together are hard to guess.",
-  "sign-in.disabled": "This person may not sign in any more. Ask an administrator.",
-  "sign-in.needed": "You are signed out. Sign in again.",
-  "sign-in.needs-password": "You signed in with a PIN. Sign in with your password or passkey to change this.",
-  "sign-in.passkey-unknown": "This passkey is not known here. Sign in with your password, then add it on My account.",
-  "sign-in.passkey-stopped": "The passkey was not used. Try again, or sign in with your password.",
-  "sign-in.passkey-by-number": "Passkeys need a name in the address, such as localhost, instead of a number.",
-  "server.database-gone": "The server cannot be reached. Try again in a moment.",
-  "server.starting": "The server is starting. Try again in a moment.",
-};
+const TEXTS: Readonly<Record<string, string>> = worded(() => ({
+  "sign-in.wrong": t("people.theSignInNameOrThe"),
+  "sign-in.old-password-wrong": t("people.theOldPasswordIsWrong"),
+  "sign-in.code-wrong": t("people.thisCodeIsWrongUsedAlready"),
+  "sign-in.pin-wrong": t("people.thePinIsWrongOrThis"),
+  "sign-in.pin-easy": t("people.choose4To8DigitsThat"),
+  "sign-in.password-short": t("people.chooseAPasswordOfAtLeast"),
+  "sign-in.password-long": t("people.chooseAPasswordOfAtMost"),
+  "sign-in.password-easy": t("people.thisPasswordIsEasyToGuess"),
+  "sign-in.disabled": t("people.thisPersonMayNotSignIn"),
+  "sign-in.needed": t("people.youAreSignedOutSignIn"),
+  "sign-in.needs-password": t("people.youSignedInWithAPin2"),
+  "sign-in.passkey-unknown": t("people.thisPasskeyIsNotKnownHere"),
+  "sign-in.passkey-stopped": t("people.thePasskeyWasNotUsedTry"),
+  "sign-in.passkey-by-number": t("people.passkeysNeedANameInThe"),
+  "server.database-gone": t("people.theServerCannotBeReachedTry"),
+  "server.starting": t("people.theServerIsStartingTryAgain"),
+}));
 const MINUTE_S = 60;
 export function authText(code: string, seconds = 0): string {
   if (code === "sign-in.locked") {
     const minutes = Math.ceil(seconds / MINUTE_S);
-    if (minutes > MINUTE_S) return "Too many wrong PINs. Sign in with your password on this device.";
-    return `Too many wrong tries. Wait ${minutes} min, then try again.`;
+    if (minutes > MINUTE_S) return t("people.tooManyWrongPinsSignIn");
+    return t("people.tooManyWrongTriesWaitMin", { minutes });
   }
-  return TEXTS[code] ?? "That did not work. Try again.";
+  return TEXTS[code] ?? t("people.thatDidNotWorkTryAgain");
 }

@@ -8,6 +8,7 @@ import { issueText } from "@radicula/core/words";
 import { SiteHead } from "@/features/site/SiteHead";
 import { post } from "@/ui/send";
 import styles from "./Report.module.css";
+import { t } from "@/messages";
 
 /** A report in one of three lengths: on screen, printed, as a file, or by an address that ends. */
 export function ReportPage({ job, report }: { readonly job: string; readonly report: Report }) {
@@ -16,9 +17,9 @@ export function ReportPage({ job, report }: { readonly job: string; readonly rep
     <div className={styles.page}>
       <div className={styles.bar}>
         <SiteHead />
-        <section aria-label="Lengths and files" className={styles.tools}>
-          <Link href={`/job/${job}`}>Back to the job</Link>
-          <nav className={styles.lengths} aria-label="Length of the report">
+        <section aria-label={t("report.lengthsAndFiles")} className={styles.tools}>
+          <Link href={`/job/${job}`}>{t("report.backToTheJob")}</Link>
+          <nav className={styles.lengths} aria-label={t("report.lengthOfTheReport")}>
             {REPORT_LENGTHS.map((l) => (
               <Link
                 key={l}
@@ -30,13 +31,13 @@ export function ReportPage({ job, report }: { readonly job: string; readonly rep
             ))}
           </nav>
           <span className={styles.files}>
-            <Button onClick={() => window.print()}>Print</Button>
+            <Button onClick={() => window.print()}>{t("report.print")}</Button>
             <Button type="primary" href={file("pdf")}>
-              PDF
+              {t("report.pdf")}
             </Button>
-            <Button href={file("html")}>Save as a page</Button>
+            <Button href={file("html")}>{t("report.saveAsAPage")}</Button>
             <Button type="text" href="/settings">
-              Letterhead and rates
+              {t("report.letterheadAndRates")}
             </Button>
           </span>
           <ShareLine job={job} length={report.length} />
@@ -49,7 +50,7 @@ export function ReportPage({ job, report }: { readonly job: string; readonly rep
           </p>
         ) : (
           <p className={styles.noHead}>
-            <Link href="/settings">Put the name of the workshop here</Link>
+            <Link href="/settings">{t("report.putTheNameOfTheWorkshop")}</Link>
           </p>
         )}
         <h1>{report.title}</h1>
@@ -81,12 +82,12 @@ function ShareLine({ job, length }: { readonly job: string; readonly length: Rep
   return address === undefined ? (
     <p className={styles.share}>
       <button type="button" className="link" onClick={() => void share()}>
-        Make an address to send, for {SHARED_DAYS} days
+        {t("report.makeAnAddressToSendFor", { days: SHARED_DAYS })}
       </button>
     </p>
   ) : (
     <p className={styles.share} role="status">
-      Whoever has this address reads the report, for {SHARED_DAYS} days: <a href={address}>{address}</a>
+      {t("report.whoeverHasThisAddressReadsThe", { days: SHARED_DAYS })} <a href={address}>{address}</a>
     </p>
   );
 }

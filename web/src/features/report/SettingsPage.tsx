@@ -6,6 +6,7 @@ import { useState } from "react";
 import { SiteHead } from "@/features/site/SiteHead";
 import { Done, put } from "@/ui/send";
 import styles from "./Report.module.css";
+import { t } from "@/messages";
 
 /** What the workshop puts on its reports and counts with. */
 export function SettingsPage({ settings }: { readonly settings: WorkshopSettings }) {
@@ -24,14 +25,14 @@ export function SettingsPage({ settings }: { readonly settings: WorkshopSettings
   };
   const save = async () => {
     const kept = await put("/api/settings", draft, Done);
-    setSaid(kept.ok ? "Saved." : kept.issues.map(issueText).join(" "));
+    setSaid(kept.ok ? t("report.saved") : kept.issues.map(issueText).join(" "));
   };
   return (
     <div className={styles.page}>
       <SiteHead />
       <main id="content">
-        <h1>Workshop</h1>
-        <p className="muted">Stands at the head of every report, and is what times and parts are counted with.</p>
+        <h1>{t("report.workshop")}</h1>
+        <p className="muted">{t("report.standsAtTheHeadOfEvery")}</p>
         <form
           className={styles.form}
           onSubmit={(e) => {
@@ -40,11 +41,11 @@ export function SettingsPage({ settings }: { readonly settings: WorkshopSettings
           }}
         >
           <label>
-            Name
+            {t("report.name")}
             <Input value={draft.name} maxLength={120} onChange={(e) => change({ name: e.target.value })} />
           </label>
           <label>
-            Address
+            {t("report.address")}
             <Input.TextArea
               rows={2}
               value={draft.address}
@@ -53,12 +54,12 @@ export function SettingsPage({ settings }: { readonly settings: WorkshopSettings
             />
           </label>
           <label>
-            Telephone, mail
+            {t("report.telephoneMail")}
             <Input value={draft.contact} maxLength={200} onChange={(e) => change({ contact: e.target.value })} />
           </label>
           <div className={styles.row}>
             <label>
-              Currency
+              {t("report.currency")}
               <Input
                 value={draft.currency}
                 maxLength={3}
@@ -67,7 +68,7 @@ export function SettingsPage({ settings }: { readonly settings: WorkshopSettings
               />
             </label>
             <label>
-              One hour of work costs
+              {t("report.oneHourOfWorkCosts")}
               <InputNumber
                 min={0}
                 max={1e6}
@@ -76,7 +77,7 @@ export function SettingsPage({ settings }: { readonly settings: WorkshopSettings
               />
             </label>
             <label>
-              Tax, %
+              {t("report.tax")}
               <InputNumber
                 min={0}
                 max={100}
@@ -87,10 +88,10 @@ export function SettingsPage({ settings }: { readonly settings: WorkshopSettings
           </div>
           <label className={styles.choice}>
             <Switch checked={draft.useLessons} onChange={(useLessons) => change({ useLessons })} />
-            Closed jobs of the same wiring count in new jobs from the start
+            {t("report.closedJobsOfTheSameWiring")}
           </label>
           <Button type="primary" size="large" htmlType="submit">
-            Save
+            {t("report.save")}
           </Button>
           <p role="status">{said}</p>
         </form>

@@ -3,6 +3,7 @@ import Form from "next/form";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import styles from "./FindForm.module.css";
+import { t } from "@/messages";
 
 const LONGEST = 120;
 
@@ -34,8 +35,8 @@ export function FindForm({
     >
       <input name="find" defaultValue={find} placeholder={says} aria-label={label} maxLength={LONGEST} />
       {children}
-      <button type="submit">Find</button>
-      {isFiltered ? <Link href={path}>Show all</Link> : null}
+      <button type="submit">{t("site.find")}</button>
+      {isFiltered ? <Link href={path}>{t("site.showAll")}</Link> : null}
     </Form>
   );
 }

@@ -6,6 +6,7 @@ import { useRef, useState } from "react";
 import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
 import { DropFiles } from "./DropFiles";
 import { openFile } from "./openFile";
+import { t } from "@/messages";
 
 /** Opens a file by a button, or dropped anywhere on the page. A file that does not read changes nothing. */
 export function OpenFile({ as, testId }: { readonly as: "job" | "wiring"; readonly testId: string }) {
@@ -36,9 +37,9 @@ export function OpenFile({ as, testId }: { readonly as: "job" | "wiring"; readon
         }}
       />
       <Button icon={<FolderOpenOutlined />} loading={busy} onClick={() => input.current?.click()}>
-        Open a file
+        {t("site.openAFile")}
       </Button>
-      <DropFiles onFile={(f) => void open(f)} says="Drop the file to open it" />
+      <DropFiles onFile={(f) => void open(f)} says={t("site.dropTheFileToOpenIt")} />
       {refusal ? <RefusedFile {...refusal} /> : null}
     </>
   );

@@ -6,9 +6,14 @@ import { say } from "@/messages/issues";
 import { MenuButton } from "@/ui/MenuButton";
 import { Done, post } from "@/ui/send";
 import styles from "./SiteHead.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 type Where = "archived" | "deleted" | null;
-const DONE: Readonly<Record<Exclude<Where, null>, string>> = { archived: "Archived", deleted: "Deleted" };
+const DONE: Readonly<Record<Exclude<Where, null>, string>> = worded(() => ({
+  archived: t("site.archived"),
+  deleted: t("site.deleted"),
+}));
 /** Time in which it can be undone with one tap, s; later it is put back from where it lies. */
 const UNDO_S = 10;
 
@@ -42,7 +47,7 @@ export function PutAwayMenu({
       duration: UNDO_S,
       content: (
         <>
-          {to === null ? "Put back" : DONE[to]}: {name}{" "}
+          {to === null ? t("site.putBack") : DONE[to]}: {name}{" "}
           <Button
             type="link"
             onClick={() => {
@@ -50,7 +55,7 @@ export function PutAwayMenu({
               void put(from, to);
             }}
           >
-            Undo
+            {t("site.undo")}
           </Button>
         </>
       ),
@@ -59,9 +64,9 @@ export function PutAwayMenu({
   const item = (to: Where, label: string) => ({ key: String(to), label, onClick: () => void put(to, where) });
   const items: MenuProps["items"] = [
     ...(machine ? [{ key: "machine", label: <Link href={machine.path}>{machine.label}</Link> }] : []),
-    ...(where === null ? [] : [item(null, "Put back")]),
-    ...(where === "archived" ? [] : [item("archived", "Archive")]),
-    ...(where === "deleted" ? [] : [{ ...item("deleted", "Delete"), danger: true }]),
+    ...(where === null ? [] : [item(null, t("site.putBack"))]),
+    ...(where === "archived" ? [] : [item("archived", t("site.archive"))]),
+    ...(where === "deleted" ? [] : [{ ...item("deleted", t("site.delete")), danger: true }]),
   ];
   return (
     <MenuButton
@@ -70,7 +75,7 @@ export function PutAwayMenu({
         <button
           type="button"
           className={styles.more}
-          aria-label={`More for ${name}`}
+          aria-label={t("site.moreFor", { name })}
           aria-haspopup="menu"
           onClick={onClick}
         >

@@ -5,13 +5,14 @@ import { SCREEN } from "@/ui/WireSwatch";
 import { parseColour } from "@radicula/core";
 import styles from "./Workbench.module.css";
 import { capital } from "@/ui/text";
+import { t } from "@/messages";
 
 /** One cavity followed to where its current comes from or goes: stop by stop, with what else hangs on it. */
 export function FollowPath({ wiring, point }: { readonly wiring: Wiring; readonly point: string }) {
   const follow = useMemo(() => followPoint(wiring, point), [wiring, point]);
   const namer = useMemo(() => new Namer(wiring), [wiring]);
   const wires = useMemo(() => new Map(wiring.wires.map((w) => [wireId(w), w])), [wiring]);
-  if (follow.steps.length === 0) return <p className="muted">No wire leaves this cavity yet.</p>;
+  if (follow.steps.length === 0) return <p className="muted">{t("wiring.noWireLeavesThisCavityYet")}</p>;
   return (
     <>
       <ol className={styles.follow}>
@@ -32,7 +33,7 @@ export function FollowPath({ wiring, point }: { readonly wiring: Wiring; readonl
                 .filter(Boolean)
                 .join(" · ")
             : s.over === "contact"
-              ? "mated contact"
+              ? t("wiring.matedContact")
               : "";
           const last = i === follow.steps.length - 1;
           return (
@@ -49,12 +50,13 @@ export function FollowPath({ wiring, point }: { readonly wiring: Wiring; readonl
       </ol>
       {follow.others.length ? (
         <p className={styles.also}>
-          Also on it:{" "}
-          {follow.others
-            .slice(0, 12)
-            .map((o) => namer.device(o))
-            .join(", ")}
-          {follow.others.length > 12 ? ` and ${follow.others.length - 12} more` : ""}
+          {t("wiring.alsoOnIt", {
+            others: follow.others
+              .slice(0, 12)
+              .map((o) => namer.device(o))
+              .join(", "),
+            more: follow.others.length > 12 ? t("wiring.andMore", { othersCount: follow.others.length - 12 }) : "",
+          })}
         </p>
       ) : null}
     </>

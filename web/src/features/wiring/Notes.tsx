@@ -5,6 +5,7 @@ import { type Issue } from "@radicula/core";
 import { Button } from "antd";
 import { memo } from "react";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 /** Notes shown before the rest is only counted. */
 const MOST_CLAIMS = 30;
@@ -23,14 +24,16 @@ interface Props {
 export const Notes = memo(function Notes({ issues, claims, onRow, onTake, onDrop }: Props) {
   if (issues.length + claims.length === 0) return null;
   return (
-    <div className={styles.notes} aria-label="What needs a look">
+    <div className={styles.notes} aria-label={t("wiring.whatNeedsALook")}>
       {claims.slice(0, MOST_CLAIMS).map((c) => (
         <ClaimNote key={`${c.at} ${c.field} ${c.value}`} claim={c} onTake={onTake} onDrop={onDrop} />
       ))}
       {issues.slice(0, MOST_ISSUES).map((i, n) => (
         <IssueNote key={n} issue={i} onRow={onRow} />
       ))}
-      {issues.length > MOST_ISSUES ? <p className="muted">and {issues.length - MOST_ISSUES} more</p> : null}
+      {issues.length > MOST_ISSUES ? (
+        <p className="muted">{t("wiring.andMore2", { issuesCount: issues.length - MOST_ISSUES })}</p>
+      ) : null}
     </div>
   );
 });
@@ -39,15 +42,17 @@ function ClaimNote({ claim: c, onTake, onDrop }: { readonly claim: Claim } & Pic
   return (
     <p className={styles.claim}>
       <span>
-        <b className="mono">{c.at}</b> {c.source} says {c.field === "goesTo" ? "it goes to" : c.field} <b>{c.value}</b>.
-        Either the chart is of another build, or this is another component.
+        <b className="mono">{c.at}</b>{" "}
+        {t("wiring.says", { source: c.source, what: c.field === "goesTo" ? t("wiring.itGoesTo") : c.field })}{" "}
+        <b>{c.value}</b>
+        {t("wiring.eitherTheChartIsOfAnother")}
       </span>
       <span>
         <Button size="small" onClick={() => onTake(c)}>
-          Go by {c.source}
+          {t("wiring.goBy", { source: c.source })}
         </Button>
         <Button size="small" type="text" onClick={() => onDrop(c)}>
-          Drop it
+          {t("wiring.dropIt")}
         </Button>
       </span>
     </p>
@@ -65,7 +70,7 @@ function IssueNote({ issue, onRow }: { readonly issue: Issue } & Pick<Props, "on
           className="link"
           onClick={() => onRow(at, (typeof column === "string" ? column : "connector") as Column)}
         >
-          line {at + 1}
+          {t("wiring.line", { at: at + 1 })}
         </button>
       )}{" "}
       {issueText(issue)}

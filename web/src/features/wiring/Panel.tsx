@@ -12,6 +12,7 @@ import { WhichIsWhich } from "./WhichIsWhich";
 import type { PhotoInfo } from "@/server/repo/wirings";
 import type { Built } from "@/workers/chart.worker";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 const KINDS = [
   "threeWireSensor",
@@ -86,18 +87,18 @@ export const Panel = memo(function Panel(p: Props) {
   if (!id)
     return (
       <aside className={styles.panel}>
-        <p className="muted">Choose a line or a part to see its connector, and where each cavity leads.</p>
+        <p className="muted">{t("wiring.chooseALineOrAPart")}</p>
       </aside>
     );
   const about = aboutOf(p, id);
   const { connector, device } = about;
   const cavity = point.startsWith(`${id}:`) ? point.slice(id.length + 1).replace(/\.[ab]$/, "") : undefined;
   return (
-    <aside className={styles.panel} aria-label={`About ${id}`}>
+    <aside className={styles.panel} aria-label={t("wiring.about", { id })}>
       <h2>
         {id}
         {connector ? (
-          <span className="muted">, looking into the plug</span>
+          <span className="muted">{t("wiring.lookingIntoThePlug")}</span>
         ) : device ? (
           <span className="muted">, {KIND_WORDS[device.kind]}</span>
         ) : null}
@@ -105,7 +106,7 @@ export const Panel = memo(function Panel(p: Props) {
       {connector ? <Face wiring={wiring} connector={connector} chosen={cavity} onChoose={onCavity} /> : null}
       {point && (connector || device) ? (
         <>
-          <h3>Follow {point.replace(":", " : ")}</h3>
+          <h3>{t("wiring.follow", { point: point.replace(":", " : ") })}</h3>
           <FollowPath wiring={wiring} point={followable(wiring, point)} />
         </>
       ) : null}
@@ -113,7 +114,7 @@ export const Panel = memo(function Panel(p: Props) {
         <WhatItIs {...p} about={about} />
       ) : (
         <div className={styles.fields}>
-          <Field about={about} name="name" label="Name" hint="behind the step" />
+          <Field about={about} name="name" label={t("wiring.name")} hint={t("wiring.behindTheStep")} />
         </div>
       )}
       <WhereItIs about={about} />
@@ -158,14 +159,14 @@ function WhatItIs({ wiring, built, onChange, about }: Props & { readonly about: 
   const guessed = device !== undefined && (wiring.guesses ?? []).includes(device.id);
   return (
     <div className={styles.fields}>
-      <h3>What it is</h3>
+      <h3>{t("wiring.whatItIs")}</h3>
       <label className={styles.field}>
-        <span>Kind</span>
+        <span>{t("wiring.kind")}</span>
         <Select
           size="small"
           showSearch={{ optionFilterProp: "label" }}
           value={part?.kind || undefined}
-          placeholder={device ? `${KIND_WORDS[device.kind]}, guessed` : "not known"}
+          placeholder={device ? t("wiring.guessed", { kind: KIND_WORDS[device.kind] }) : t("wiring.notKnown")}
           onChange={(kind: string) => onChange((c) => setPart(c, device?.id ?? id, { kind }))}
           allowClear
           onClear={() => onChange((c) => setPart(c, device?.id ?? id, { kind: "" }))}
@@ -184,18 +185,18 @@ function WhatItIs({ wiring, built, onChange, about }: Props & { readonly about: 
             )
           }
         >
-          The guess is right
+          {t("wiring.theGuessIsRight")}
         </Button>
       ) : null}
-      {device && device.id !== id ? <p className="muted">Part {device.id}</p> : null}
+      {device && device.id !== id ? <p className="muted">{t("wiring.part", { id: device.id })}</p> : null}
       {device ? <Values device={device} part={part} onChange={onChange} /> : null}
-      <Field about={about} name="name" label="Name" hint="boost pressure sensor" />
-      <Field about={about} name="partNumber" label="Part number" hint="as printed on it" />
+      <Field about={about} name="name" label={t("wiring.name")} hint={t("wiring.boostPressureSensor")} />
+      <Field about={about} name="partNumber" label={t("wiring.partNumber")} hint={t("wiring.asPrintedOnIt")} />
       <Field
         about={about}
         name="alsoNumbers"
-        label="As good as it"
-        hint="numbers it replaces, or that replace it; with ; between"
+        label={t("wiring.asGoodAsIt")}
+        hint={t("wiring.numbersItReplacesOrThatReplace")}
       />
     </div>
   );
@@ -209,7 +210,7 @@ function Values({
   const now = part?.values ?? "";
   return (
     <label className={styles.wide}>
-      <span>Values</span>
+      <span>{t("wiring.values")}</span>
       <Input.TextArea
         size="small"
         autoSize={{ minRows: 1, maxRows: 5 }}
@@ -233,14 +234,14 @@ function WhereItIs({ about }: { readonly about: About }) {
   const { connector, plug, where, setWhere } = about;
   return (
     <div className={styles.fields}>
-      <h3>Where it is</h3>
-      <Field about={about} name="place" label="Place" hint="left of the intake elbow" />
-      <Field about={about} name="side" label="Side or bank" hint="left, port, bank 2" />
-      <Field about={about} name="comesOff" label="Comes off first" hint="cover, wheel, intake" />
-      <Field about={about} name="lookAlikes" label="Looks like" hint="B10 B12" />
-      <Field about={about} name="minutes" label="Minutes to reach" hint="1" />
+      <h3>{t("wiring.whereItIs")}</h3>
+      <Field about={about} name="place" label={t("wiring.place")} hint={t("wiring.leftOfTheIntakeElbow")} />
+      <Field about={about} name="side" label={t("wiring.sideOrBank")} hint={t("wiring.leftPortBank2")} />
+      <Field about={about} name="comesOff" label={t("wiring.comesOffFirst")} hint={t("wiring.coverWheelIntake")} />
+      <Field about={about} name="lookAlikes" label={t("wiring.looksLike")} hint="B10 B12" />
+      <Field about={about} name="minutes" label={t("wiring.minutesToReach")} hint="1" />
       <label className={styles.field}>
-        <span>Zones</span>
+        <span>{t("wiring.zones")}</span>
         <Select
           size="small"
           mode="multiple"
@@ -254,12 +255,12 @@ function WhereItIs({ about }: { readonly about: About }) {
           checked={!/^(n|no)$/i.test(plug?.backProbe ?? "")}
           onChange={(e) => setWhere({ backProbe: e.target.checked ? "" : "no" })}
         >
-          can be back-probed
+          {t("wiring.canBeBackProbed")}
         </Checkbox>
       ) : null}
       {connector ? (
         <Checkbox checked={connector.inline} onChange={(e) => setWhere({ inline: e.target.checked ? "yes" : "no" })}>
-          joins harness to harness
+          {t("wiring.joinsHarnessToHarness")}
         </Checkbox>
       ) : null}
     </div>

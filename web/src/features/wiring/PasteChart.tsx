@@ -8,6 +8,9 @@ import { tidyRow } from "./edit";
 import { useBuilt } from "./useBuilt";
 import type { Built } from "@/workers/chart.worker";
 import styles from "./Workbench.module.css";
+import { midSentence } from "@radicula/core/words";
+import { t } from "@/messages";
+import { TITLES } from "./grid/columns";
 
 interface Props {
   readonly chart: Chart;
@@ -29,7 +32,7 @@ export function PasteChart({
     <Modal
       open={open}
       onCancel={onClose}
-      title="Paste a chart"
+      title={t("wiring.pasteAChart")}
       width={980}
       footer={null}
       destroyOnHidden
@@ -49,7 +52,7 @@ const LONGEST_NAME = 60;
 function usePasted({ chart }: Props) {
   const [text, setText] = useState("");
   const [how, setHow] = useState<How>("compare");
-  const [source, setSource] = useState("chart B");
+  const [source, setSource] = useState(t("wiring.chartB"));
   const [note, setNote] = useState("");
   const read = useMemo(() => (text.trim() ? readCsv(text) : undefined), [text]);
   const second: Chart = useMemo(
@@ -64,24 +67,24 @@ function usePasted({ chart }: Props) {
     [read, chart.nominalVolt],
   );
   const merged: Merged | undefined = useMemo(
-    () => (second === NOTHING ? undefined : mergeCharts(chart, second, source.trim() || "second chart")),
+    () => (second === NOTHING ? undefined : mergeCharts(chart, second, source.trim() || t("wiring.secondChart"))),
     [chart, second, source],
   );
   const openFile = async (f: File) => {
     if (f.size > MOST_CHARACTERS) {
-      setNote("This file is too large: 8 million characters at most.");
+      setNote(t("wiring.thisFileIsTooLarge8"));
       return;
     }
     const read = decoded(await f.arrayBuffer());
     setText(read.text);
-    setNote(read.isGuessed ? "The file is not UTF-8; it was read as Windows-1252. Check the accents." : "");
+    setNote(read.isGuessed ? t("wiring.theFileIsNotUtf8") : "");
     setSource(f.name.replace(/\.[^.]*$/, "").slice(0, LONGEST_NAME));
   };
   const added = () => (second === NOTHING ? undefined : appended(chart, second, source));
   return {
     text,
-    type: (t: string) => {
-      setText(t);
+    type: (typed: string) => {
+      setText(typed);
       setNote("");
     },
     how,
@@ -126,14 +129,14 @@ function PasteForm(p: Props) {
         onChange={(e) => type(e.target.value)}
         placeholder={"connector\tcavity\tcolour\tfunction\tgoes to\nB7\t1\tOG/WH\t5 V reference\tS14"}
         className="mono"
-        aria-label="Table"
+        aria-label={t("wiring.table")}
       />
       <Source pasted={pasted} />
       {note ? <p className={styles.refused}>{note}</p> : null}
       <Taken pasted={pasted} />
       <NotTaken pasted={pasted} />
       <Button type="primary" block disabled={!result} onClick={take}>
-        {how === "append" ? "Add the lines" : "Take it"}
+        {how === "append" ? t("wiring.addTheLines") : t("wiring.takeIt")}
       </Button>
     </div>
   );
@@ -159,9 +162,9 @@ function Source({ pasted }: PartProps) {
         data-testid="chart-file"
         onChange={(e) => void open(e.target.files?.[0])}
       />
-      <Button onClick={() => file.current?.click()}>Open a file</Button>
+      <Button onClick={() => file.current?.click()}>{t("wiring.openAFile")}</Button>
       <label className={styles.inline}>
-        Called{" "}
+        {t("wiring.called")}{" "}
         <Input
           value={source}
           onChange={(e) => setSource(e.target.value)}
@@ -173,8 +176,8 @@ function Source({ pasted }: PartProps) {
         value={how}
         onChange={(v) => setHow(v as typeof how)}
         options={[
-          { value: "compare", label: "Compare with current chart" },
-          { value: "append", label: "Add as new lines" },
+          { value: "compare", label: t("wiring.compareWithCurrentChart") },
+          { value: "append", label: t("wiring.addAsNewLines") },
         ]}
       />
     </div>
@@ -192,11 +195,14 @@ function Taken({ pasted }: PartProps) {
   return (
     <div className={styles.report} aria-live="polite">
       <p>
-        <b>{second.rows.length} lines taken.</b>{" "}
+        <b>{t("wiring.linesTaken", { rowsCount: second.rows.length })}</b>{" "}
         {how === "compare" ? (
           <>
-            {`${merged.agreements} cells agree, ${merged.filled.length} are filled, `}
-            {`${merged.added.length} cavities are new, ${merged.contradictions.length} contradict.`}
+            {t("wiring.cellsAgreeAreFilled", { agreements: merged.agreements, filledCount: merged.filled.length })}
+            {t("wiring.cavitiesAreNewContradict", {
+              addedCount: merged.added.length,
+              contradictionsCount: merged.contradictions.length,
+            })}
           </>
         ) : null}
       </p>
@@ -213,8 +219,10 @@ function Contradictions({ list, source }: { readonly list: Merged["contradiction
     <ul>
       {list.slice(0, LISTED_CONTRADICTIONS).map((d) => (
         <li key={`${d.at} ${d.field}`}>
-          <b className="mono">{d.at}</b> {d.field === "goesTo" ? "goes to" : d.field}: {d.ours} here, {d.theirs} in{" "}
-          {source || "second chart"}. Both are kept; what is here counts until you decide.
+          <b className="mono">{d.at}</b>{" "}
+          {t("wiring.hereIn", { field: midSentence(TITLES[d.field]), ours: d.ours, theirs: d.theirs })}{" "}
+          {source || t("wiring.secondChart")}
+          {t("wiring.bothAreKeptWhatIsHere")}
         </li>
       ))}
     </ul>
@@ -227,12 +235,12 @@ function NotTaken({ pasted: { read } }: PartProps) {
   return (
     <div className={styles.report}>
       <p>
-        <b>{read?.ok ? "Not taken as it stands" : "Nothing was taken"}</b>
+        <b>{read?.ok ? t("wiring.notTakenAsItStands") : t("wiring.nothingWasTaken")}</b>
       </p>
       <ul>
         {issues.slice(0, LISTED_ISSUES).map((i, n) => (
           <li key={n}>
-            {i.path[0] === "lines" ? <b className="mono">line {String(i.path[1])} </b> : null}
+            {i.path[0] === "lines" ? <b className="mono">{t("wiring.line2", { path: String(i.path[1]) })} </b> : null}
             {issueText(i)}
           </li>
         ))}
@@ -267,7 +275,7 @@ function Rows({ rows, built }: { readonly rows: Chart["rows"]; readonly built: B
         {rows.length > SHOWN ? (
           <tfoot>
             <tr>
-              <td colSpan={7}>and {rows.length - SHOWN} more</td>
+              <td colSpan={7}>{t("wiring.andMore3", { rowsCount: rows.length - SHOWN })}</td>
             </tr>
           </tfoot>
         ) : null}

@@ -7,6 +7,7 @@ import { say } from "@/messages/issues";
 import type { PhotoInfo } from "@/server/repo/wirings";
 import { postPhoto } from "@/ui/postPhoto";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 /** Pictures of where a connector is. What the camera wrote beside the picture is not kept. */
 export function Photos({
@@ -41,20 +42,20 @@ export function Photos({
     if (response?.ok) onPhotos(photos.filter((p) => p.id !== id));
   };
   return (
-    <section className={styles.photos} aria-label="Photos">
+    <section className={styles.photos} aria-label={t("wiring.photos")}>
       {own.map((p) => (
         <figure key={p.id}>
           <a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer">
             <img
               src={`/api/photos/${p.id}`}
-              alt={`Where ${connector} is`}
+              alt={t("wiring.whereIs", { connector })}
               width={p.width}
               height={p.height}
               loading="lazy"
             />
           </a>
           <Button size="small" type="text" onClick={() => void remove(p.id)}>
-            Remove
+            {t("wiring.remove")}
           </Button>
         </figure>
       ))}
@@ -71,7 +72,7 @@ export function Photos({
         }}
       />
       <Button size="small" type="text" className={styles.run} loading={busy} onClick={() => input.current?.click()}>
-        Add a photo
+        {t("wiring.addAPhoto")}
       </Button>
       {refused.map((i, n) => (
         <p key={n} role="alert" className={styles.refused}>

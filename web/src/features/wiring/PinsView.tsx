@@ -6,12 +6,13 @@ import dynamic from "next/dynamic";
 import { Notes } from "./Notes";
 import type { Bench } from "./useBench";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 const PinGrid = dynamic(() => import("./grid/PinGrid").then((m) => m.PinGrid), {
   ssr: false,
   loading: () => (
     <p className="muted" style={{ padding: 24, flex: "1 1 auto", minHeight: 220 }}>
-      Opening the table…
+      {t("wiring.openingTheTable")}
     </p>
   ),
 });
@@ -36,7 +37,7 @@ export function PinsView({ bench }: { readonly bench: Bench }) {
   return (
     <div className={styles.card}>
       <PinGrid ref={grid} rows={chart.rows} built={built} more={more} onRows={onRows} onActive={onActive} />
-      <div className={styles.adds} aria-label="Add a part">
+      <div className={styles.adds} aria-label={t("wiring.addAPart")}>
         {ADD.map((k) => (
           <button key={k} type="button" onClick={() => add(k)}>
             + {KIND_WORDS[k]}
@@ -46,7 +47,7 @@ export function PinsView({ bench }: { readonly bench: Bench }) {
           trigger={["click"]}
           menu={{ items: ADD_MORE.map((k) => ({ key: k, label: KIND_WORDS[k], onClick: () => add(k) })) }}
         >
-          <button type="button">+ more</button>
+          <button type="button">{t("wiring.more")}</button>
         </Dropdown>
       </div>
       <Notes issues={built?.issues ?? NONE} claims={slow.claims} onRow={goToRow} onTake={takeIt} onDrop={dropIt} />

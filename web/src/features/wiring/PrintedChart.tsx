@@ -5,6 +5,7 @@ import { WireSwatch } from "@/ui/WireSwatch";
 import type { PhotoInfo } from "@/server/repo/wirings";
 import { Face } from "@/ui/Face";
 import styles from "./PrintedChart.module.css";
+import { t } from "@/messages";
 
 const WORDS: Readonly<Record<string, PinFunction>> = {
   reference: "reference",
@@ -31,16 +32,13 @@ export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; read
           {[
             wiring.machineType,
             `${wiring.nominalVolt} V`,
-            `${wiring.connectors.length} connectors, ${wiring.wires.length} wires`,
+            t("wiring.connectorsWires", { connectorsCount: wiring.connectors.length, wiresCount: wiring.wires.length }),
           ]
             .filter(Boolean)
             .join(" · ")}
         </p>
       </header>
-      <p className={styles.mind}>
-        The maker&apos;s manual comes first. No probing of restraint or high-voltage circuits; never spread a terminal;
-        black lead on a proven ground.
-      </p>
+      <p className={styles.mind}>{t("wiring.theMakersManualComesFirstNo")}</p>
       {wiring.connectors.map((c) => {
         const colours = coloursAt(wiring, c.id);
         const photo = photos.find((p) => p.connector === c.id);
@@ -53,8 +51,8 @@ export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; read
                   c.name,
                   c.place,
                   c.side,
-                  c.comesOff ? `comes off first: ${c.comesOff}` : "",
-                  c.lookAlikes?.length ? `looks like ${c.lookAlikes.join(", ")}` : "",
+                  c.comesOff ? t("wiring.comesOffFirst2", { comesOff: c.comesOff }) : "",
+                  c.lookAlikes?.length ? t("wiring.looksLike2", { lookAlikes: c.lookAlikes.join(", ") }) : "",
                 ]
                   .filter(Boolean)
                   .join(" · ")}
@@ -63,18 +61,23 @@ export function PrintedChart({ wiring, photos }: { readonly wiring: Wiring; read
             <div className={styles.row}>
               <div className={styles.face}>
                 <Face wiring={wiring} connector={c} />
-                {photo ? <img src={`/api/photos/${photo.id}`} alt={`Where ${c.id} is`} /> : null}
+                {photo ? <img src={`/api/photos/${photo.id}`} alt={t("wiring.whereIs2", { id: c.id })} /> : null}
               </div>
-              <div className={styles.scroll} tabIndex={0} role="region" aria-label={`Cavities of ${c.id}`}>
+              <div
+                className={styles.scroll}
+                tabIndex={0}
+                role="region"
+                aria-label={t("wiring.cavitiesOf", { id: c.id })}
+              >
                 <table>
                   <thead>
                     <tr>
-                      <th>Cavity</th>
-                      <th>Wire</th>
-                      <th>Function</th>
-                      <th>Goes to</th>
-                      <th>Reading</th>
-                      <th>Note</th>
+                      <th>{t("wiring.cavity")}</th>
+                      <th>{t("wiring.wire")}</th>
+                      <th>{t("wiring.function")}</th>
+                      <th>{t("wiring.goesTo")}</th>
+                      <th>{t("wiring.reading")}</th>
+                      <th>{t("wiring.note")}</th>
                     </tr>
                   </thead>
                   <tbody>

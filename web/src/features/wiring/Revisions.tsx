@@ -5,6 +5,7 @@ import { get } from "@/ui/send";
 import { useState } from "react";
 import type { RevisionSummary } from "@/server/repo/wirings";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 const Changes = z.object({
   changes: z.array(
@@ -45,27 +46,27 @@ export function Revisions({
   return (
     <section className={styles.revisions}>
       <header>
-        <h2>Revisions</h2>
-        <span className="muted">a job stays with the one it was started on until you move it</span>
+        <h2>{t("wiring.revisions")}</h2>
+        <span className="muted">{t("wiring.aJobStaysWithTheOne")}</span>
       </header>
       <div className={styles.pasteRow}>
         <Input
           value={note}
           onChange={(e) => setNote(e.target.value)}
-          placeholder="what is new, in a few words"
+          placeholder={t("wiring.whatIsNewInAFew")}
           maxLength={400}
           onPressEnter={() => void freeze()}
           style={{ flex: "1 1 240px", width: "auto" }}
         />
         <Button type="primary" loading={busy} onClick={() => void freeze()}>
-          Save a revision
+          {t("wiring.saveARevision")}
         </Button>
       </div>
       <ul className={styles.list}>
         {revisions.map((r) => (
           <li key={r.number}>
             <div>
-              <b>Revision {r.number}</b>{" "}
+              <b>{t("wiring.revision", { number: r.number })}</b>{" "}
               <span className="muted">
                 {new Date(r.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
               </span>{" "}
@@ -74,11 +75,11 @@ export function Revisions({
             <span>
               {r.number > 1 ? (
                 <Button size="small" type="text" onClick={() => void compare(r.number)}>
-                  What changed
+                  {t("wiring.whatChanged")}
                 </Button>
               ) : null}
               <Button size="small" type="text" href={`/api/wirings/${wiringId}/export?as=wiring&revision=${r.number}`}>
-                JSON
+                {t("wiring.json")}
               </Button>
             </span>
             {shown?.number === r.number ? (
@@ -91,15 +92,13 @@ export function Revisions({
                     </li>
                   ))
                 ) : (
-                  <li>nothing</li>
+                  <li>{t("wiring.nothing")}</li>
                 )}
               </ul>
             ) : null}
           </li>
         ))}
-        {revisions.length === 0 ? (
-          <li className="muted">None yet. Starting a job saves the first one by itself.</li>
-        ) : null}
+        {revisions.length === 0 ? <li className="muted">{t("wiring.noneYetStartingAJobSaves")}</li> : null}
       </ul>
     </section>
   );

@@ -2,6 +2,7 @@
 import { deviceConnectors, isPeripheral, type Wiring, connectorOf } from "@radicula/core";
 import { memo, useMemo } from "react";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 export interface Thing {
   readonly id: string;
@@ -36,9 +37,9 @@ export function groupThings(wiring: Wiring): ThingGroup[] {
     ...of((d) => d.kind === "splice"),
   ];
   return [
-    { title: "Sensors and actuators", things: of(isPeripheral) },
-    { title: "On the way", things: onTheWay },
-    { title: "Modules and feeds", things: of((d) => !isPeripheral(d) && d.kind !== "splice") },
+    { title: t("wiring.sensorsAndActuators"), things: of(isPeripheral) },
+    { title: t("wiring.onTheWay"), things: onTheWay },
+    { title: t("wiring.modulesAndFeeds"), things: of((d) => !isPeripheral(d) && d.kind !== "splice") },
   ].filter((g) => g.things.length);
 }
 
@@ -59,33 +60,33 @@ export const Things = memo(function Things({
   const groups = useMemo(() => groupThings(wiring), [wiring]);
   const words = find.trim().toLowerCase();
   return (
-    <nav className={styles.things} aria-label="Parts and connectors">
+    <nav className={styles.things} aria-label={t("wiring.partsAndConnectors")}>
       {groups.map((g) => {
-        const shown = words ? g.things.filter((t) => `${t.id} ${t.name}`.toLowerCase().includes(words)) : g.things;
+        const shown = words
+          ? g.things.filter((thing) => `${thing.id} ${thing.name}`.toLowerCase().includes(words))
+          : g.things;
         return shown.length === 0 ? null : (
           <section key={g.title}>
             <h2>{g.title}</h2>
             <ul>
-              {shown.slice(0, LISTED).map((t) => (
-                <li key={t.id}>
-                  <button type="button" aria-current={t.id === chosen} onClick={() => onChoose(t.id)}>
+              {shown.slice(0, LISTED).map((thing) => (
+                <li key={thing.id}>
+                  <button type="button" aria-current={thing.id === chosen} onClick={() => onChoose(thing.id)}>
                     <span>
-                      <b>{t.id}</b> {t.name}
+                      <b>{thing.id}</b> {thing.name}
                     </span>
-                    <span className="mono muted">{t.count}</span>
+                    <span className="mono muted">{thing.count}</span>
                   </button>
                 </li>
               ))}
             </ul>
             {shown.length > LISTED ? (
-              <p className="muted">and {shown.length - LISTED} more: find them by name</p>
+              <p className="muted">{t("wiring.andMoreFindThemByName", { shownCount: shown.length - LISTED })}</p>
             ) : null}
           </section>
         );
       })}
-      {groups.length === 0 ? (
-        <p className="muted">Nothing here yet. Type the first line of your chart, paste one, or add a part.</p>
-      ) : null}
+      {groups.length === 0 ? <p className="muted">{t("wiring.nothingHereYetTypeTheFirst")}</p> : null}
     </nav>
   );
 });

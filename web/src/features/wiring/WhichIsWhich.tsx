@@ -6,6 +6,7 @@ import { useState } from "react";
 import type { Built } from "@/workers/chart.worker";
 import { setFunctions } from "./edit";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 const WORDS = { supply: "supply", reference: "5 V reference", signal: "signal", ground: "ground" } as const;
 
@@ -27,7 +28,7 @@ export function WhichIsWhich({
   if (!open)
     return (
       <Button size="small" type="text" className={styles.run} onClick={() => setOpen(true)}>
-        Which wire is which?
+        {t("wiring.whichWireIsWhich")}
       </Button>
     );
   const number = (text: string | undefined) => {
@@ -39,25 +40,24 @@ export function WhichIsWhich({
     const b = number(typed[cavity]?.positive);
     return a === undefined ? [] : [{ cavity, toNegative: a, ...(b === undefined ? {} : { toPositive: b }) }];
   });
-  const told = new Map(tellApart(volts, number(battery) ?? built.wiring.nominalVolt * 1.03).map((t) => [t.cavity, t]));
+  const told = new Map(
+    tellApart(volts, number(battery) ?? built.wiring.nominalVolt * 1.03).map((one) => [one.cavity, one]),
+  );
   const rows = connector.cavities.flatMap((cavity) => {
-    const t = told.get(cavity);
+    const one = told.get(cavity);
     const row = built.points.indexOf(`${connector.id}:${cavity}`);
-    return t && t.sure && t.function !== "unknown" && row >= 0
-      ? [{ row, point: `${connector.id}:${cavity}`, function: WORDS[t.function] }]
+    return one && one.sure && one.function !== "unknown" && row >= 0
+      ? [{ row, point: `${connector.id}:${cavity}`, function: WORDS[one.function] }]
       : [];
   });
   const set = (cavity: string, part: Partial<{ negative: string; positive: string }>) =>
     setTyped((now) => ({ ...now, [cavity]: { negative: "", positive: "", ...now[cavity], ...part } }));
   return (
-    <section className={styles.fields} aria-label="Which wire is which">
-      <h3>Which wire is which</h3>
-      <p className="muted">
-        Unplug {connector.id}, key on. Front-probe gently: don’t spread the terminals. Not on restraint or high-voltage
-        circuits.
-      </p>
+    <section className={styles.fields} aria-label={t("wiring.whichWireIsWhich2")}>
+      <h3>{t("wiring.whichWireIsWhich2")}</h3>
+      <p className="muted">{t("wiring.unplugKeyOnFrontProbeGently", { id: connector.id })}</p>
       <label className={styles.field}>
-        <span>Battery now</span>
+        <span>{t("wiring.batteryNow")}</span>
         <Input size="small" value={battery} onChange={(e) => setBattery(e.target.value)} suffix="V" />
       </label>
       {connector.cavities.slice(0, 24).map((cavity) => (
@@ -65,15 +65,15 @@ export function WhichIsWhich({
           <b className="mono">{cavity}</b>
           <Input
             size="small"
-            aria-label={`Cavity ${cavity} against battery negative`}
-            placeholder="to −"
+            aria-label={t("wiring.cavityAgainstBatteryNegative", { cavity })}
+            placeholder={t("wiring.toMinus")}
             value={typed[cavity]?.negative ?? ""}
             onChange={(e) => set(cavity, { negative: e.target.value })}
           />
           <Input
             size="small"
-            aria-label={`Cavity ${cavity} against battery positive`}
-            placeholder="to +"
+            aria-label={t("wiring.cavityAgainstBatteryPositive", { cavity })}
+            placeholder={t("wiring.toPlus")}
             value={typed[cavity]?.positive ?? ""}
             onChange={(e) => set(cavity, { positive: e.target.value })}
           />
@@ -89,7 +89,7 @@ export function WhichIsWhich({
           setOpen(false);
         }}
       >
-        Write {rows.length} into the chart
+        {t("wiring.writeIntoTheChart", { rowsCount: rows.length })}
       </Button>
     </section>
   );

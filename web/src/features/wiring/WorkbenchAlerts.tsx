@@ -4,6 +4,7 @@ import { Button } from "antd";
 import { say } from "@/messages/issues";
 import type { Bench } from "./useBench";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
 
 /** What stands between somebody's typing and a saved wiring. */
 export function WorkbenchAlerts({ bench }: { readonly bench: Bench }) {
@@ -12,24 +13,25 @@ export function WorkbenchAlerts({ bench }: { readonly bench: Bench }) {
     <>
       {draft.state === "stale" ? (
         <div className={styles.alert} role="alert">
-          Somebody changed this wiring in another window. Yours is kept on this device.{" "}
+          {t("wiring.somebodyChangedThisWiringInAnother")}{" "}
           <Button size="small" onClick={() => window.location.reload()}>
-            Show theirs
+            {t("wiring.showTheirs")}
           </Button>
           <Button size="small" onClick={draft.overwrite}>
-            Keep mine
+            {t("wiring.keepMine")}
           </Button>
         </div>
       ) : null}
       {aside ? (
         <div className={styles.alert} role="alert">
-          On an earlier visit {aside.rows.length === 1 ? "one line" : `${aside.rows.length} lines`} could not be saved,
-          and somebody has changed the wiring since.{" "}
+          {t("wiring.onAnEarlierVisitCouldNot", {
+            lines: aside.rows.length === 1 ? t("wiring.oneLine") : t("wiring.lines", { rowsCount: aside.rows.length }),
+          })}{" "}
           <Button size="small" onClick={showAside}>
-            Show those
+            {t("wiring.showThose")}
           </Button>
           <Button size="small" onClick={dropTheAside}>
-            Not wanted
+            {t("wiring.notWanted")}
           </Button>
         </div>
       ) : null}
@@ -37,7 +39,7 @@ export function WorkbenchAlerts({ bench }: { readonly bench: Bench }) {
         <div className={styles.alert} role="status">
           {leftOut.map((i) => issueText(i)).join(" ")}{" "}
           <Button size="small" onClick={() => setLeftOut([])}>
-            Understood
+            {t("wiring.understood")}
           </Button>
         </div>
       ) : null}

@@ -4,20 +4,22 @@ import { Button, Dropdown, Segmented } from "antd";
 import Link from "next/link";
 import type { Bench, View } from "./useBench";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
-const VIEWS = [
-  { value: "pins" as const, label: "Pin chart" },
-  { value: "drawing" as const, label: "Drawing" },
-  { value: "codes" as const, label: "Codes" },
-  { value: "revisions" as const, label: "Revisions" },
-];
-const EXPORTS = [
-  ["wiring", "Wiring, JSON"],
-  ["chart", "Chart, JSON"],
-  ["csv", "Pin chart, CSV"],
+const VIEWS = wordedList(() => [
+  { value: "pins", label: t("wiring.pinChart") },
+  { value: "drawing", label: t("wiring.drawing") },
+  { value: "codes", label: t("wiring.codes") },
+  { value: "revisions", label: t("wiring.revisions") },
+]);
+const EXPORTS = wordedList(() => [
+  ["wiring", t("wiring.wiringJson")],
+  ["chart", t("wiring.chartJson")],
+  ["csv", t("wiring.pinChartCsv")],
   ["graphml", "GraphML"],
-  ["spice", "SPICE netlist"],
-] as const;
+  ["spice", t("wiring.spiceNetlist")],
+]);
 
 /** What is shown of the wiring, and what can be done with all of it. */
 export function WorkbenchBar({ bench, onPaste }: { readonly bench: Bench; readonly onPaste: () => void }) {
@@ -35,27 +37,27 @@ export function WorkbenchBar({ bench, onPaste }: { readonly bench: Bench; readon
     ),
   }));
   return (
-    <nav className={styles.sub} aria-label="This wiring">
-      <Segmented<View> value={view} onChange={setView} options={VIEWS} />
+    <nav className={styles.sub} aria-label={t("wiring.thisWiring")}>
+      <Segmented<View> value={view} onChange={setView} options={[...VIEWS]} />
       <Button type="text" onClick={onPaste}>
-        Paste a chart
+        {t("wiring.pasteAChart")}
       </Button>
       <Button type="text" disabled={!history.canUndo} onClick={history.undo}>
-        Undo
+        {t("wiring.undo")}
       </Button>
       <Button type="text" disabled={!history.canRedo} onClick={history.redo}>
-        Redo
+        {t("wiring.redo")}
       </Button>
       {view === "pins" ? (
         <Button type="text" onClick={() => setMore((m) => !m)} aria-pressed={more}>
-          {more ? "Fewer columns" : "More columns"}
+          {more ? t("wiring.fewerColumns") : t("wiring.moreColumns")}
         </Button>
       ) : null}
       <Dropdown trigger={["click"]} menu={{ items: exports }}>
-        <Button type="text">Save as</Button>
+        <Button type="text">{t("wiring.saveAs")}</Button>
       </Dropdown>
       <Link href={`/wiring/${library.id}/print`} className={styles.print} target="_blank">
-        Print the chart
+        {t("wiring.printTheChart")}
       </Link>
     </nav>
   );

@@ -9,14 +9,16 @@ import { HeadLinks } from "@/features/site/SiteHead";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import type { Bench } from "./useBench";
 import styles from "./Workbench.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
-const SAVE_WORDS: Readonly<Record<DraftState, string>> = {
-  saved: "Saved",
-  saving: "Saving…",
-  waiting: "Not saved yet: kept on this device",
-  stale: "Changed in another window",
-  refused: "Not saved: the server refuses it",
-};
+const SAVE_WORDS: Readonly<Record<DraftState, string>> = worded(() => ({
+  saved: t("wiring.saved"),
+  saving: t("wiring.saving"),
+  waiting: t("wiring.notSavedYetKeptOnThis"),
+  stale: t("wiring.changedInAnotherWindow"),
+  refused: t("wiring.notSavedTheServerRefusesIt"),
+}));
 
 /** Names of the wiring, whether it is saved, and the way back to the job. */
 export function WorkbenchHead({
@@ -29,20 +31,20 @@ export function WorkbenchHead({
   const { chart, change, draft, job, find, setFind, nextFound, going, toJob } = bench;
   return (
     <header className={styles.head}>
-      <Link href="/" className={styles.brand} aria-label="Radicula: all jobs">
-        <Logo /> radicula
+      <Link href="/" className={styles.brand} aria-label={t("wiring.radiculaAllJobs")}>
+        <Logo /> {t("wiring.radicula")}
       </Link>
       <h1>
         <Input
           variant="borderless"
           size="small"
-          aria-label="Name of the wiring"
+          aria-label={t("wiring.nameOfTheWiring")}
           value={chart.name}
-          placeholder="Name of the wiring"
+          placeholder={t("wiring.nameOfTheWiring")}
           maxLength={120}
           onChange={(e) => change((c) => ({ ...c, name: e.target.value }))}
           style={{
-            width: `${Math.min(30, Math.max(12, (chart.name || "New wiring").length * 0.95 + 1))}ch`,
+            width: `${Math.min(30, Math.max(12, (chart.name || t("wiring.newWiring")).length * 0.95 + 1))}ch`,
             fontWeight: 700,
           }}
         />
@@ -50,9 +52,9 @@ export function WorkbenchHead({
       <Input
         variant="borderless"
         size="small"
-        aria-label="Machine type"
+        aria-label={t("wiring.machineType")}
         value={chart.machineType}
-        placeholder="machine type"
+        placeholder={t("wiring.machineType2")}
         maxLength={80}
         onChange={(e) => change((c) => ({ ...c, machineType: e.target.value }))}
         style={{ width: 150 }}
@@ -60,7 +62,7 @@ export function WorkbenchHead({
       <Select
         size="small"
         variant="borderless"
-        aria-label="Nominal voltage"
+        aria-label={t("wiring.nominalVoltage")}
         value={chart.nominalVolt}
         onChange={(v: 12 | 24) => change((c) => ({ ...c, nominalVolt: v }))}
         options={[
@@ -76,8 +78,8 @@ export function WorkbenchHead({
           ref={finder}
           size="small"
           allowClear
-          placeholder="Find name, colour, code"
-          aria-label="Find"
+          placeholder={t("wiring.findNameColourCode")}
+          aria-label={t("wiring.find")}
           value={find}
           onChange={(e) => setFind(e.target.value)}
           onPressEnter={nextFound}
@@ -87,8 +89,8 @@ export function WorkbenchHead({
         <PersonButton />
         <ThemeToggle />
         {job ? (
-          <Button type="primary" loading={going} onClick={() => void toJob()} title="Ctrl Enter">
-            {job.started ? "Back to the job" : "To the codes"}
+          <Button type="primary" loading={going} onClick={() => void toJob()} title={t("wiring.ctrlEnter")}>
+            {job.started ? t("wiring.backToTheJob") : t("wiring.toTheCodes")}
           </Button>
         ) : null}
       </span>

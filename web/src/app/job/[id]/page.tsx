@@ -10,6 +10,7 @@ import { layOutInPool } from "@/server/layOutPool";
 import { databaseId } from "@/server/readiness";
 import { findJob, JobId } from "@/server/repo/jobs";
 import { findStanding } from "@/server/repo/standingAnswers";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
@@ -21,7 +22,7 @@ const Address = z.object({
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const id = JobId.safeParse((await params).id);
   const job = id.success ? await findJob(id.data) : undefined;
-  return { title: job ? `${job.machine ?? ""} ${job.title}`.trim() : "No such job" };
+  return { title: job ? `${job.machine ?? ""} ${job.title}`.trim() : t("pages.noSuchJob") };
 }
 
 export default async function Page({ params, searchParams }: Props) {

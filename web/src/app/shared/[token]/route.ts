@@ -2,6 +2,7 @@ import { reportHtml } from "@radicula/core/words";
 import { answering } from "@/server/answers";
 import { dataUrls, photosIn, reportOf } from "@/server/report";
 import { readShared } from "@/server/share";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
 
@@ -10,7 +11,7 @@ export const GET = (_: Request, { params }: { params: Promise<{ token: string }>
   answering(async () => {
     const shared = await readShared((await params).token);
     const report = shared && (await reportOf(shared.job, shared.length));
-    if (!report) return new Response("Not found", { status: 404, headers: { "Cache-Control": "no-store" } });
+    if (!report) return new Response(t("pages.notFound"), { status: 404, headers: { "Cache-Control": "no-store" } });
     return new Response(reportHtml(report, dataUrls(await photosIn(report))), {
       headers: {
         "Content-Type": "text/html; charset=utf-8",

@@ -5,6 +5,7 @@ import { Workbench } from "@/features/wiring/Workbench";
 import { entriesAfter } from "@/server/repo/entries";
 import { findJob, JobId } from "@/server/repo/jobs";
 import { findWiring, WiringId } from "@/server/repo/wirings";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
@@ -16,7 +17,7 @@ const Query = z.object({
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
   const id = WiringId.safeParse((await params).id);
   const wiring = id.success ? await findWiring(id.data) : undefined;
-  return { title: wiring ? `Wiring of ${wiring.draft.name}` : "No such wiring" };
+  return { title: wiring ? t("pages.wiringOf", { name: wiring.draft.name }) : t("pages.noSuchWiring") };
 }
 
 export default async function Page({ params, searchParams }: Props) {

@@ -10,6 +10,7 @@ import { get, type Posted } from "@/ui/send";
 import { Sheet } from "../Sheet";
 import { now } from "../session/useCaseSession";
 import styles from "./Before.module.css";
+import { t } from "@/messages";
 
 const Before = z.object({
   alike: z.array(
@@ -52,11 +53,9 @@ export function BeforeSheet({ open, jobId, practice, learned, isRepaired, feeds,
   const offered = found?.ok ? found.body.learned : null;
   const count = learned?.entry.lessons ?? offered?.lessons ?? 0;
   return (
-    <Sheet open={open} title="Seen before" onClose={onClose} width={720}>
+    <Sheet open={open} title={t("before.seenBefore")} onClose={onClose} width={720}>
       {practice ? (
-        <p>
-          This is a practice job. What was hidden on purpose is not in the notebook, and real jobs do not count here.
-        </p>
+        <p>{t("before.thisIsAPracticeJobWhat")}</p>
       ) : count > 0 ? (
         <section className={styles.counts}>
           <label>
@@ -68,33 +67,30 @@ export function BeforeSheet({ open, jobId, practice, learned, isRepaired, feeds,
                 else if (learned) onLog({ type: "undo", at: now(), target: learned.number });
               }}
             />
-            {count === 1 ? "1 closed job" : `${count} closed jobs`} of this wiring{" "}
-            {learned ? (count === 1 ? "counts here" : "count here") : "can count here"}
+            {learned ? t("before.jobsCountHere", { count }) : t("before.jobsCanCountHere", { count })}
           </label>
-          {isRepaired ? <p className="muted">After a repair this is not changed any more.</p> : null}
+          {isRepaired ? <p className="muted">{t("before.afterARepairThisIsNot")}</p> : null}
           {learned && feeds.length ? (
-            <p className="muted">
-              How likely each place is now, against no lessons: {feeds.map(timesText).join(" · ")}.
-            </p>
+            <p className="muted">{t("before.howLikelyEachPlaceIsNow", { feeds: feeds.map(timesText).join(" · ") })}</p>
           ) : null}
         </section>
       ) : null}
       {found === undefined ? (
-        <p className="muted">Looking in the notebook…</p>
+        <p className="muted">{t("before.lookingInTheNotebook")}</p>
       ) : !found.ok ? (
         <p role="alert">{found.issues.map((i) => say(i).text).join(" ")}</p>
       ) : (
         <Alike alike={found.body.alike} practice={practice} />
       )}
       <p>
-        <Link href="/notebook">Open the notebook</Link>
+        <Link href="/notebook">{t("before.openTheNotebook")}</Link>
       </p>
     </Sheet>
   );
 }
 
 function Alike({ alike, practice }: { readonly alike: Before["alike"]; readonly practice: boolean }) {
-  if (alike.length === 0) return practice ? null : <p>No closed job has codes like these.</p>;
+  if (alike.length === 0) return practice ? null : <p>{t("before.noClosedJobHasCodesLike")}</p>;
   return (
     <ul className={styles.list}>
       {alike.map(({ lesson, jobId, alike: share, isSameWiring }) => (
@@ -102,12 +98,12 @@ function Alike({ alike, practice }: { readonly alike: Before["alike"]; readonly 
           <b>{jobId ? <Link href={`/job/${jobId}`}>{causeText(lesson)}</Link> : causeText(lesson)}</b>
           {lesson.repairs.length && lesson.found ? (
             <span>
-              {lesson.held === "cameBack" ? "Did not last" : "What helped"}: {workText(lesson.repairs)}
+              {lesson.held === "cameBack" ? t("before.didNotLast") : t("before.whatHelped")}: {workText(lesson.repairs)}
             </span>
           ) : null}
           <span className="muted">
-            {lesson.closed} · {becameText(lesson)} · {share === 1 ? "the same codes" : codesText(share)}
-            {isSameWiring ? "" : ` · on ${lesson.machine ?? lesson.wiring}`}
+            {lesson.closed} · {becameText(lesson)} · {share === 1 ? t("before.theSameCodes") : codesText(share)}
+            {isSameWiring ? "" : t("before.on", { machine: lesson.machine ?? lesson.wiring })}
           </span>
           {lesson.note ? <span>{lesson.note}</span> : null}
         </li>
@@ -116,5 +112,8 @@ function Alike({ alike, practice }: { readonly alike: Before["alike"]; readonly 
   );
 }
 const timesText = ({ at, factor }: Feed) =>
-  `${at.length ? at.join(" and ") : "all else"} ${Number(factor.toPrecision(2))} times`;
-const codesText = (share: number) => `${Math.round(100 * share)} % of the codes`;
+  t("before.times", {
+    what: at.length ? at.join(t("before.andJoin")) : t("before.allElse"),
+    factor: Number(factor.toPrecision(2)),
+  });
+const codesText = (share: number) => t("before.ofTheCodes", { share: Math.round(100 * share) });

@@ -4,6 +4,7 @@ import { shareText, type Namer } from "@radicula/core/words";
 import { useEffect, useState } from "react";
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from "recharts";
 import styles from "./Course.module.css";
+import { t } from "@/messages";
 
 const LINES = ["var(--rust)", "var(--accent)", "var(--muted)", "#8a6fae"];
 const DASHES = ["", "6 3", "2 3", "8 2 2 2"];
@@ -54,7 +55,9 @@ export function Course({
       <div
         className={styles.chart}
         role="img"
-        aria-label={`Suspicion after each entry: ${places.map((p) => sharesText(p.id, course)).join("; ")}`}
+        aria-label={t("course.suspicionAfterEachEntry", {
+          places: places.map((p) => sharesText(p.id, course)).join("; "),
+        })}
       >
         <ResponsiveContainer width="100%" height={300} initialDimension={{ width: 700, height: 300 }}>
           <LineChart data={rows} margin={{ top: 8, right: 16, bottom: 20, left: 0 }}>
@@ -63,12 +66,12 @@ export function Course({
               dataKey="number"
               stroke="var(--muted)"
               tickLine={false}
-              label={{ value: "logbook entry", position: "bottom", fill: "var(--muted)", fontSize: 13 }}
+              label={{ value: t("course.logbookEntry"), position: "bottom", fill: "var(--muted)", fontSize: 13 }}
             />
             <YAxis domain={[0, 100]} unit=" %" width={56} stroke="var(--muted)" tickLine={false} />
             <Tooltip
               formatter={(v) => `${String(v)} %`}
-              labelFormatter={(n) => `after entry ${String(n)}`}
+              labelFormatter={(n) => t("course.afterEntry", { n: String(n) })}
               contentStyle={{ background: "var(--card)", border: "1px solid var(--line)", borderRadius: 8 }}
             />
             {places.map((p, i) => (
@@ -91,4 +94,4 @@ export function Course({
 }
 
 const sharesText = (id: string, course: readonly CoursePoint[]) =>
-  `${id} ${course.map((c) => Math.round(100 * (c.shares[id] ?? 0))).join(", ")} percent`;
+  t("course.percent", { id, course: course.map((c) => Math.round(100 * (c.shares[id] ?? 0))).join(", ") });

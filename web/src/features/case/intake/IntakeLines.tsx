@@ -4,6 +4,7 @@ import { type Bulletin, type HistoryItem } from "@radicula/core";
 import { Input, Select } from "antd";
 import type { Choice } from "../choices";
 import styles from "./Intake.module.css";
+import { t } from "@/messages";
 
 const choices = (words: Readonly<Record<string, string>>): Choice[] =>
   Object.entries(words).map(([value, label]) => ({ value, label }));
@@ -32,7 +33,7 @@ export function HistoryLine({
     <div className={styles.line}>
       <Select
         size="small"
-        aria-label="What happened"
+        aria-label={t("intake.whatHappened")}
         value={item.what}
         style={{ width: 150 }}
         onChange={(what: HistoryItem["what"]) => onSet({ ...item, what })}
@@ -41,8 +42,8 @@ export function HistoryLine({
       <Select
         size="small"
         mode="multiple"
-        aria-label="Where"
-        placeholder={part ? "which part?" : "where? (anywhere)"}
+        aria-label={t("intake.where")}
+        placeholder={part ? t("intake.whichPart") : t("intake.whereAnywhere")}
         value={item.at}
         style={{ flex: "1 1 180px" }}
         showSearch={{ optionFilterProp: "label" }}
@@ -52,27 +53,27 @@ export function HistoryLine({
       {part ? (
         <Select
           size="small"
-          aria-label="Did it help"
+          aria-label={t("intake.didItHelp")}
           value={item.helped}
           style={{ width: 140 }}
           onChange={(helped: HistoryItem["helped"]) => onSet({ ...item, helped })}
-          options={HELPED.map((h) => (h.value === "unknown" ? { ...h, label: "did it help?" } : h))}
+          options={HELPED.map((h) => (h.value === "unknown" ? { ...h, label: t("intake.didItHelp2") } : h))}
         />
       ) : null}
       {item.what === "replaced" ? (
         <Select
           size="small"
-          aria-label="With what"
+          aria-label={t("intake.withWhat")}
           value={item.brand}
           style={{ width: 130 }}
           onChange={(brand: HistoryItem["brand"]) => onSet({ ...item, brand })}
-          options={BRAND.map((b) => (b.value === "unknown" ? { ...b, label: "with what?" } : b))}
+          options={BRAND.map((b) => (b.value === "unknown" ? { ...b, label: t("intake.withWhat2") } : b))}
         />
       ) : null}
       <Input
         size="small"
-        aria-label="Note"
-        placeholder="who, when"
+        aria-label={t("intake.note")}
+        placeholder={t("intake.whoWhen")}
         maxLength={400}
         value={item.text ?? ""}
         style={{ width: 130 }}
@@ -81,7 +82,7 @@ export function HistoryLine({
           onSet(value ? { ...item, text: value } : withoutText(item));
         }}
       />
-      <button type="button" className={styles.drop} aria-label="Take this line out" onClick={onDrop}>
+      <button type="button" className={styles.drop} aria-label={t("intake.takeThisLineOut")} onClick={onDrop}>
         ×
       </button>
     </div>
@@ -109,7 +110,7 @@ export function BulletinLine({
     <div className={styles.line}>
       <Select
         size="small"
-        aria-label="How sure"
+        aria-label={t("intake.howSure")}
         value={item.trust}
         style={{ width: 110 }}
         onChange={(trust: Bulletin["trust"]) => onSet({ ...item, trust })}
@@ -117,8 +118,8 @@ export function BulletinLine({
       />
       <Input
         size="small"
-        aria-label="What it says"
-        placeholder="what it says"
+        aria-label={t("intake.whatItSays")}
+        placeholder={t("intake.whatItSays2")}
         maxLength={1000}
         value={item.text}
         style={{ flex: "1 1 180px" }}
@@ -127,8 +128,8 @@ export function BulletinLine({
       <Select
         size="small"
         mode="multiple"
-        aria-label="About"
-        placeholder="about which part?"
+        aria-label={t("intake.about")}
+        placeholder={t("intake.aboutWhichPart")}
         value={item.at}
         style={{ flex: "1 1 150px" }}
         showSearch={{ optionFilterProp: "label" }}
@@ -137,14 +138,14 @@ export function BulletinLine({
       />
       <Input
         size="small"
-        aria-label="Where it applies"
-        placeholder="for which machines"
+        aria-label={t("intake.whereItApplies")}
+        placeholder={t("intake.forWhichMachines")}
         maxLength={200}
         value={item.applies ?? ""}
         style={{ width: 150 }}
         onChange={(e) => onSet({ ...item, applies: e.target.value })}
       />
-      <button type="button" className={styles.drop} aria-label="Take this line out" onClick={onDrop}>
+      <button type="button" className={styles.drop} aria-label={t("intake.takeThisLineOut")} onClick={onDrop}>
         ×
       </button>
     </div>

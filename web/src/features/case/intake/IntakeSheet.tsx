@@ -17,20 +17,22 @@ import { Chips } from "@/ui/Chips";
 import { partChoices, thingChoices, type Choice } from "../choices";
 import { Sheet } from "../Sheet";
 import styles from "./Intake.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 type Safety = Intake["safety"][number];
 const WHATS = Object.keys(CHOICE_WORDS.history) as HistoryItem["what"][];
 const SAFETY = Object.keys(CAUTION_WORDS) as Safety[];
-const SAFETY_SHORT: Readonly<Record<Safety, string>> = {
-  restraint: "airbags, belts",
-  highVoltage: "high voltage",
-  fuel: "fuel, high pressure",
-  hot: "hot parts",
-  rotating: "rotating parts",
-  throttle: "throttle circuit",
-  brake: "brake circuit",
-  lifted: "lifted machine",
-};
+const SAFETY_SHORT: Readonly<Record<Safety, string>> = worded(() => ({
+  restraint: t("intake.airbagsBelts"),
+  highVoltage: t("intake.highVoltage"),
+  fuel: t("intake.fuelHighPressure"),
+  hot: t("intake.hotParts"),
+  rotating: t("intake.rotatingParts"),
+  throttle: t("intake.throttleCircuit"),
+  brake: t("intake.brakeCircuit"),
+  lifted: t("intake.liftedMachine"),
+}));
 interface Props {
   readonly open: boolean;
   readonly wiring: Wiring;
@@ -46,7 +48,7 @@ interface Props {
  */
 export function IntakeSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Intake" width={1080} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("intake.intake")} width={1080} keeps>
       <IntakeForm {...p} />
     </Sheet>
   );
@@ -89,7 +91,7 @@ function IntakeForm({ wiring, intake: first, feedsOf, onLog }: Props) {
     <div className={styles.sheet} onKeyDown={onKey}>
       <div className={styles.form}>
         <label>
-          What the customer says
+          {t("intake.whatTheCustomerSays")}
           <Input.TextArea
             autoFocus
             value={intake.complaint ?? ""}
@@ -104,9 +106,9 @@ function IntakeForm({ wiring, intake: first, feedsOf, onLog }: Props) {
         <Hearsay intake={intake} put={put} things={things} />
         <AtHand intake={intake} put={put} wiring={wiring} />
         <fieldset>
-          <legend>Dangers of this machine</legend>
+          <legend>{t("intake.dangersOfThisMachine")}</legend>
           <Chips
-            label="Dangers"
+            label={t("intake.dangers")}
             choices={SAFETY}
             words={SAFETY_SHORT}
             value={intake.safety}
@@ -125,7 +127,7 @@ function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
     <>
       <div className={styles.cells}>
         <label>
-          Machine
+          {t("intake.machine")}
           <Input
             value={intake.kind ?? ""}
             maxLength={120}
@@ -134,11 +136,11 @@ function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
           />
         </label>
         <label>
-          Serial
+          {t("intake.serial")}
           <Input value={intake.serial ?? ""} maxLength={60} onChange={(e) => put({ serial: e.target.value })} />
         </label>
         <label>
-          Hours
+          {t("intake.hours")}
           <InputNumber
             value={intake.hours ?? null}
             min={0}
@@ -149,7 +151,7 @@ function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
           />
         </label>
         <label>
-          Distance
+          {t("intake.distance")}
           <InputNumber
             value={intake.distanceKm === undefined ? null : Math.round(toPreferred(intake.distanceKm, "km", units))}
             min={0}
@@ -160,9 +162,9 @@ function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
           />
         </label>
         <label>
-          Battery
+          {t("intake.battery")}
           <Select
-            aria-label="Nominal voltage"
+            aria-label={t("intake.nominalVoltage")}
             value={intake.nominalVolt ?? wiring.nominalVolt}
             onChange={(v: 12 | 24) => put({ nominalVolt: v })}
             options={[
@@ -174,7 +176,7 @@ function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
       </div>
       {intake.nominalVolt !== undefined && intake.nominalVolt !== wiring.nominalVolt ? (
         <p role="alert" className={styles.warn}>
-          The wiring is of a {wiring.nominalVolt} V machine. One of the two is wrong.
+          {t("intake.theWiringIsOfAV", { nominalVolt: wiring.nominalVolt })}
         </p>
       ) : null}
     </>
@@ -185,9 +187,9 @@ function WhatItDoes({ intake, put }: PartProps) {
   return (
     <>
       <fieldset>
-        <legend>What it does</legend>
+        <legend>{t("intake.whatItDoes")}</legend>
         <Chips
-          label="Symptoms"
+          label={t("intake.symptoms")}
           choices={INTAKE_CHOICES.symptoms}
           words={CHOICE_WORDS.symptoms}
           value={intake.symptoms}
@@ -195,9 +197,9 @@ function WhatItDoes({ intake, put }: PartProps) {
         />
       </fieldset>
       <fieldset>
-        <legend>When</legend>
+        <legend>{t("intake.when")}</legend>
         <Chips
-          label="Conditions"
+          label={t("intake.conditions")}
           choices={INTAKE_CHOICES.conditions}
           words={CHOICE_WORDS.conditions}
           value={intake.conditions}
@@ -205,7 +207,7 @@ function WhatItDoes({ intake, put }: PartProps) {
         />
         {intake.conditions.includes("afterTime") ? (
           <label className={styles.inline}>
-            after{" "}
+            {t("intake.after")}{" "}
             <InputNumber
               value={intake.afterMinutes ?? null}
               min={0}
@@ -225,7 +227,7 @@ function Before({ intake, put, things }: PartProps & { readonly things: readonly
     put({ history: [...intake.history, { what, at: [], helped: "unknown", brand: "unknown" }] });
   return (
     <fieldset>
-      <legend>What was done or happened before</legend>
+      <legend>{t("intake.whatWasDoneOrHappenedBefore")}</legend>
       {intake.history.map((h, i) => (
         <HistoryLine
           key={i}
@@ -249,7 +251,7 @@ function Before({ intake, put, things }: PartProps & { readonly things: readonly
 function Hearsay({ intake, put, things }: PartProps & { readonly things: readonly Choice[] }) {
   return (
     <fieldset>
-      <legend>Bulletins and hearsay</legend>
+      <legend>{t("intake.bulletinsAndHearsay")}</legend>
       {intake.bulletins.map((b, i) => (
         <BulletinLine
           key={i}
@@ -264,7 +266,7 @@ function Hearsay({ intake, put, things }: PartProps & { readonly things: readonl
           type="button"
           onClick={() => put({ bulletins: [...intake.bulletins, { text: "", at: [], trust: "hearsay" }] })}
         >
-          + something said of machines like this
+          {t("intake.somethingSaidOfMachinesLikeThis")}
         </button>
       </div>
     </fieldset>
@@ -276,9 +278,9 @@ function AtHand({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
   const tools = intake.tools ?? [...INTAKE_CHOICES.tools];
   return (
     <fieldset>
-      <legend>At hand</legend>
+      <legend>{t("intake.atHand")}</legend>
       <Chips
-        label="Tools"
+        label={t("intake.tools")}
         choices={INTAKE_CHOICES.tools}
         words={CHOICE_WORDS.tools}
         value={tools}
@@ -286,14 +288,14 @@ function AtHand({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
       />
       {tools.includes("meter") ? null : (
         <p role="alert" className={styles.warn}>
-          Without a meter no reading can be suggested.
+          {t("intake.withoutAMeterNoReadingCan")}
         </p>
       )}
       <label>
-        Values the scan tool can show here
+        {t("intake.valuesTheScanToolCanShow")}
         <Select
           mode="multiple"
-          placeholder="all of them"
+          placeholder={t("intake.allOfThem")}
           value={intake.scanShows ?? []}
           showSearch={{ optionFilterProp: "label" }}
           onChange={(v: string[]) => put({ scanShows: v.length ? v : undefined })}
@@ -323,10 +325,10 @@ function WhatThisChanges({
     };
   }, [intake, feedsOf]);
   return (
-    <aside className={styles.feeds} aria-label="What this changes" aria-live="polite">
-      <h3>What this changes</h3>
+    <aside className={styles.feeds} aria-label={t("intake.whatThisChanges")} aria-live="polite">
+      <h3>{t("intake.whatThisChanges")}</h3>
       {feeds.length === 0 ? (
-        <p className="muted">Nothing yet: every fault counts as it usually does.</p>
+        <p className="muted">{t("intake.nothingYetEveryFaultCountsAs")}</p>
       ) : (
         <ul>
           {feeds.map((f, i) => (
@@ -336,7 +338,7 @@ function WhatThisChanges({
       )}
       {intake.safety.length ? (
         <>
-          <h3>Before every step</h3>
+          <h3>{t("intake.beforeEveryStep")}</h3>
           <ul className={styles.dangers}>
             {intake.safety.map((s) => (
               <li key={s}>{CAUTION_WORDS[s]}</li>
@@ -344,8 +346,8 @@ function WhatThisChanges({
           </ul>
         </>
       ) : null}
-      <Button type="primary" size="large" block onClick={onLog} title="Ctrl Enter">
-        Log the intake
+      <Button type="primary" size="large" block onClick={onLog} title={t("intake.ctrlEnter")}>
+        {t("intake.logTheIntake")}
       </Button>
     </aside>
   );

@@ -5,6 +5,8 @@ import { Button, Input, Select } from "antd";
 import { useMemo, useState } from "react";
 import type { LogLine } from "./lines";
 import styles from "./Logbook.module.css";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
 /** Entries shown before the whole logbook is asked for. */
 const SHORT = 4;
@@ -16,14 +18,14 @@ const KINDS: Readonly<Record<Exclude<Show, "all" | "twice">, ReadonlySet<Entry["
   changes: new Set(["unplugged", "plugged", "disturbed", "restored", "run", "undo", "moved"]),
 };
 
-const SHOWS: readonly { readonly value: Show; readonly label: string }[] = [
-  { value: "all", label: "Everything" },
-  { value: "readings", label: "Readings" },
-  { value: "looks", label: "Looks and moves" },
-  { value: "codes", label: "Codes" },
-  { value: "changes", label: "What was changed" },
-  { value: "twice", label: "Before and after" },
-];
+const SHOWS: readonly { readonly value: Show; readonly label: string }[] = wordedList(() => [
+  { value: "all", label: t("logbook.everything") },
+  { value: "readings", label: t("logbook.readings") },
+  { value: "looks", label: t("logbook.looksAndMoves") },
+  { value: "codes", label: t("logbook.codes") },
+  { value: "changes", label: t("logbook.whatWasChanged") },
+  { value: "twice", label: t("logbook.beforeAndAfter") },
+]);
 
 interface Props {
   readonly lines: readonly LogLine[];
@@ -48,18 +50,22 @@ export function Logbook(p: Props) {
   const last = lines.find((l) => l.canUndo);
   const wanted = all ? lines.filter((l) => isWanted(l, show, find)) : lines.slice(0, SHORT);
   return (
-    <section className={styles.book} aria-label="Logbook">
+    <section className={styles.book} aria-label={t("logbook.logbook2")}>
       <div className={styles.over}>
-        <span>Logbook · {lines.length === 1 ? "1 entry" : `${lines.length} entries`}</span>
+        <span>
+          {t("logbook.logbook", {
+            entries: lines.length === 1 ? t("logbook.n1Entry") : t("logbook.entries", { linesCount: lines.length }),
+          })}
+        </span>
         <span>
           {last ? (
             <button type="button" className="link" onClick={() => p.onUndo(last.number)}>
-              Undo entry {last.number}
+              {t("logbook.undoEntry", { number: last.number })}
             </button>
           ) : null}
           {lines.length ? (
             <button type="button" className="link" style={{ marginLeft: 14 }} onClick={() => setAll(!all)}>
-              {all ? "Latest only" : "Whole logbook"}
+              {all ? t("logbook.latestOnly") : t("logbook.wholeLogbook")}
             </button>
           ) : null}
         </span>
@@ -101,7 +107,7 @@ function Tools({
   return (
     <div className={styles.tools}>
       <Select<Show>
-        aria-label="Show"
+        aria-label={t("logbook.show")}
         size="small"
         value={show}
         onChange={onShow}
@@ -111,8 +117,8 @@ function Tools({
       <Input
         size="small"
         allowClear
-        aria-label="Find in the logbook"
-        placeholder="Find"
+        aria-label={t("logbook.findInTheLogbook")}
+        placeholder={t("logbook.find")}
         value={find}
         style={{ width: 150 }}
         onChange={(e) => onFind(e.target.value)}
@@ -120,8 +126,8 @@ function Tools({
       {onPerson ? (
         <Input
           size="small"
-          aria-label="Who is working"
-          placeholder="Who is working"
+          aria-label={t("logbook.whoIsWorking")}
+          placeholder={t("logbook.whoIsWorking")}
           value={person}
           maxLength={60}
           style={{ width: 150 }}
@@ -129,7 +135,7 @@ function Tools({
         />
       ) : null}
       <a className="link" href={csv}>
-        Save as CSV
+        {t("logbook.saveAsCsv")}
       </a>
     </div>
   );
@@ -139,27 +145,27 @@ function Tools({
 function Twice({ entries, namer }: Pick<Props, "entries" | "namer">) {
   const twice = useMemo(() => beforeAfter(entries), [entries]);
   const value = (instrument: Instrument, v: number | string) => (typeof v === "string" ? v : shownText(instrument, v));
-  if (twice.length === 0) return <p className="muted">Nothing was read twice at the same place in the same way yet.</p>;
+  if (twice.length === 0) return <p className="muted">{t("logbook.nothingWasReadTwiceAtThe")}</p>;
   return (
     <table className={styles.twice}>
       <thead>
         <tr>
-          <th>Where</th>
-          <th>How</th>
-          <th>Before</th>
-          <th>After</th>
+          <th>{t("logbook.where")}</th>
+          <th>{t("logbook.how")}</th>
+          <th>{t("logbook.before")}</th>
+          <th>{t("logbook.after")}</th>
         </tr>
       </thead>
       <tbody>
-        {twice.map((t) => (
-          <tr key={`${t.before.number} ${t.point}`}>
-            <td>{t.point.includes(":") ? namer.point(t.point) : t.point}</td>
-            <td className="muted">{stateText(t.state)}</td>
+        {twice.map((pair) => (
+          <tr key={`${pair.before.number} ${pair.point}`}>
+            <td>{pair.point.includes(":") ? namer.point(pair.point) : pair.point}</td>
+            <td className="muted">{stateText(pair.state)}</td>
             <td className="mono">
-              {value(t.instrument, t.before.value)} <small className="muted">({t.before.number})</small>
+              {value(pair.instrument, pair.before.value)} <small className="muted">({pair.before.number})</small>
             </td>
             <td className="mono">
-              <b>{value(t.instrument, t.after.value)}</b> <small className="muted">({t.after.number})</small>
+              <b>{value(pair.instrument, pair.after.value)}</b> <small className="muted">({pair.after.number})</small>
             </td>
           </tr>
         ))}
@@ -184,7 +190,9 @@ function Line({
         {l.note ? <small className={styles.note}>{l.note}</small> : null}
       </span>
       <span className={`mono ${styles.value}`}>{l.value}</span>
-      <span className={styles.remark}>{l.undone ? "taken back" : l.saved ? l.remark : "not saved yet"}</span>
+      <span className={styles.remark}>
+        {l.undone ? t("logbook.takenBack") : l.saved ? l.remark : t("logbook.notSavedYet")}
+      </span>
       {canChange ? <Acts line={l} onCorrect={onCorrect} onTakeBack={() => setAsking(true)} /> : <span />}
       {asking ? (
         <WhyTakenBack
@@ -212,13 +220,18 @@ function Acts({
           type="button"
           className="link"
           onClick={() => onCorrect(l.number)}
-          aria-label={`Correct entry ${l.number}`}
+          aria-label={t("logbook.correctEntry", { number: l.number })}
         >
-          correct
+          {t("logbook.correct")}
         </button>
       ) : null}
-      <button type="button" className="link" onClick={onTakeBack} aria-label={`Take back entry ${l.number}`}>
-        take back
+      <button
+        type="button"
+        className="link"
+        onClick={onTakeBack}
+        aria-label={t("logbook.takeBackEntry", { number: l.number })}
+      >
+        {t("logbook.takeBack")}
       </button>
     </span>
   );
@@ -244,8 +257,8 @@ function WhyTakenBack({
     >
       <Input
         autoFocus
-        aria-label={`Why entry ${number} is taken back`}
-        placeholder="Why? (may be left empty)"
+        aria-label={t("logbook.whyEntryIsTakenBack", { number })}
+        placeholder={t("logbook.whyMayBeLeftEmpty")}
         maxLength={400}
         value={why}
         onChange={(e) => setWhy(e.target.value)}
@@ -253,9 +266,9 @@ function WhyTakenBack({
           if (e.key === "Escape") onKeep();
         }}
       />
-      <Button htmlType="submit">Take it back</Button>
+      <Button htmlType="submit">{t("logbook.takeItBack")}</Button>
       <Button type="text" onClick={onKeep}>
-        Keep it
+        {t("logbook.keepIt")}
       </Button>
     </form>
   );

@@ -18,6 +18,8 @@ import {
   type Namer,
 } from "@radicula/core/words";
 import { capital } from "@/ui/text";
+import { t } from "@/messages";
+import { midSentence, readerLanguage, worded } from "@radicula/core/words";
 
 export interface LogLine {
   readonly number: number;
@@ -33,13 +35,13 @@ export interface LogLine {
   readonly type: Entry["type"];
 }
 
-const STATUS = {
-  active: "active",
-  pending: "pending",
-  stored: "stored",
-  intermittent: "intermittent",
-  absent: "not set",
-} as const;
+const STATUS = worded(() => ({
+  active: t("logbook.active"),
+  pending: t("logbook.pending"),
+  stored: t("logbook.stored"),
+  intermittent: t("logbook.intermittent"),
+  absent: t("logbook.notSet"),
+}));
 
 /** The logbook as people read it, newest first. */
 export function logLines(
@@ -65,6 +67,8 @@ export function logLines(
     .reverse();
 }
 
+const PARTS = worded(() => ({ removed: t("logbook.removedPart"), new: t("logbook.newPart") }));
+
 /** What an entry says, in words. */
 interface Said {
   readonly what: string;
@@ -79,7 +83,7 @@ const LISTED = 6;
 function text(e: Entry, number: number, analysis: Analysis | undefined, namer: Namer, instructor: Instructor): Said {
   switch (e.type) {
     case "code":
-      return said(`${e.module} code`, e.code, STATUS[e.status]);
+      return said(t("logbook.code", { module: e.module }), e.code, STATUS[e.status]);
     case "reading":
       return readingText(e, number, analysis, namer, instructor);
     case "scan":
@@ -113,35 +117,49 @@ function readingText(
   const state = [
     e.state.key === "on" ? "" : keyText(e.state.key),
     e.state.unplugged.length > 4
-      ? `${e.state.unplugged.length} unplugged`
+      ? t("logbook.unplugged", { unpluggedCount: e.state.unplugged.length })
       : e.state.unplugged.length
-        ? `${e.state.unplugged.join(", ")} unplugged`
+        ? t("logbook.unplugged2", { unplugged: e.state.unplugged.join(", ") })
         : "",
-    e.state.jumpers?.length ? "jumpered" : "",
+    e.state.jumpers?.length ? t("logbook.jumpered") : "",
     ...Object.entries(e.state.stimulus ?? {}).map(([part, v]) => instructor.stimulus(part, v)),
-    e.part ? `${e.part} part by itself` : "",
-    e.black !== undefined ? `black on ${namer.point(e.black)}` : "",
-    e.corrects ? `instead of entry ${e.corrects}` : "",
+    e.part ? PARTS[e.part] : "",
+    e.black !== undefined ? t("logbook.blackOn", { point: namer.point(e.black) }) : "",
+    e.corrects ? t("logbook.insteadOfEntry", { corrects: e.corrects }) : "",
   ]
     .filter(Boolean)
     .join(", ");
   return {
     what:
       instrument === "scanTool"
-        ? `Scan tool: ${instructor.functionOf(point)} at ${namer.point(point)}${state ? `; ${state}` : ""}`
-        : `${capital(instructor.functionOf(point))} at ` +
-          `${e.points.length > 1 ? namer.point(point).replace(/, in side/, ", both sides") : namer.point(point)}` +
-          `${state ? `; ${state}` : ""}`,
+        ? t("logbook.scanToolAt", {
+            functionOf: instructor.functionOf(point),
+            point: namer.point(point),
+            state: state ? `; ${state}` : "",
+          })
+        : t("logbook.at", {
+            functionOf: capital(instructor.functionOf(point)),
+            point:
+              e.points.length > 1 ? namer.point(point).replace(/, [^,]*$/, t("logbook.bothSides")) : namer.point(point),
+            state: state ? `; ${state}` : "",
+          }),
     value: e.values.map((v) => readingValue(e, v)).join(" · "),
-    remark: healthy ? `${healthy} if healthy` : "",
-    ...(e.swing ? { value: `${readingValue(e, e.swing[0])} to ${readingValue(e, e.swing[1])}` } : {}),
+    remark: healthy ? t("logbook.ifHealthy", { healthy }) : "",
+    ...(e.swing
+      ? {
+          value: t("logbook.to", {
+            readingValue: readingValue(e, e.swing[0]),
+            readingValue2: readingValue(e, e.swing[1]),
+          }),
+        }
+      : {}),
   };
 }
 
 function scanText(e: EntryOf<"scan">): Said {
   const codes = e.codes.map((c) => c.code);
   return said(
-    `Scan, ${scanWhenText[e.when]}${e.wiped ? "; battery had been off" : ""}`,
+    t("logbook.scan", { when: scanWhenText[e.when], wiped: e.wiped ? t("logbook.batteryHadBeenOff") : "" }),
     countText(e.codes.filter(isSetCode).length),
     codes.slice(0, LISTED).join(", ") + (codes.length > LISTED ? " …" : ""),
   );
@@ -153,40 +171,50 @@ function intakeText({ intake }: EntryOf<"intake">): Said {
     ...intake.conditions.map((c) => CHOICE_WORDS.conditions[c]),
     ...intake.history.map((h) => `${CHOICE_WORDS.history[h.what]} ${h.at.join(", ")}`.trim()),
   ];
-  return said("Intake", "", told.slice(0, LISTED).join(", "));
+  return said(t("logbook.intake"), "", told.slice(0, LISTED).join(", "));
 }
 
 function meterText(e: EntryOf<"meterCheck">): Said {
-  const leads = e.leads === undefined ? "" : `leads ${e.leads === "OL" ? "OL" : formatQuantity(e.leads, "Ω")}`;
+  const leads =
+    e.leads === undefined ? "" : t("logbook.leads", { ohm: e.leads === "OL" ? "OL" : formatQuantity(e.leads, "Ω") });
   const battery = e.battery === undefined ? "" : formatQuantity(e.battery, "V");
-  const ground = e.ground === undefined ? "" : `black lead ${formatQuantity(e.ground, "V")} from battery negative`;
-  return said("Checked the meter", [leads, battery].filter(Boolean).join(" · "), ground);
+  const ground =
+    e.ground === undefined ? "" : t("logbook.blackLeadFromBatteryNegative", { volts: formatQuantity(e.ground, "V") });
+  return said(t("logbook.checkedTheMeter"), [leads, battery].filter(Boolean).join(" · "), ground);
 }
 
 function clueText(e: EntryOf<"look" | "wiggle" | "swap" | "identity" | "holds">): Said {
   switch (e.type) {
     case "look":
-      return said(`Looked at ${e.thing}`, "", e.found.map((f) => FINDING_WORDS[f]).join(", "));
+      return said(t("logbook.lookedAt", { thing: e.thing }), "", e.found.map((f) => FINDING_WORDS[f]).join(", "));
     case "wiggle":
-      return said(`Moved ${e.thing}`, "", e.reacted ? "it reacted" : "no reaction");
+      return said(
+        t("logbook.moved", { thing: e.thing }),
+        "",
+        e.reacted ? t("logbook.itReacted") : t("logbook.noReaction"),
+      );
     case "swap":
       return {
-        what: `Swapped ${e.parts.join(" and ")}`,
+        what: t("logbook.swapped", { parts: e.parts.join(t("logbook.andJoin")) }),
         value: "",
-        remark: e.result === "moved" ? "it went with the part" : "it stayed",
+        remark: e.result === "moved" ? t("logbook.itWentWithThePart") : t("logbook.itStayed"),
       };
     case "identity":
       return {
-        what: `Checked which connector ${e.connector} is`,
+        what: t("logbook.checkedWhichConnectorIs", { connector: e.connector }),
         value: "",
-        remark: e.right ? "the right one" : "it was another one",
+        remark: e.right ? t("logbook.theRightOne") : t("logbook.itWasAnotherOne"),
       };
     case "holds":
-      return said(`Tried ${e.fuse}`, "", e.held ? "it held" : "it did not hold");
+      return said(t("logbook.tried", { fuse: e.fuse }), "", e.held ? t("logbook.itHeld") : t("logbook.itDidNotHold"));
   }
 }
 
-const REASONS = { cannotReach: "can’t reach it", noTool: "no such tool here", other: "" } as const;
+const REASONS = worded(() => ({
+  cannotReach: t("logbook.cantReachIt"),
+  noTool: t("logbook.noSuchToolHere"),
+  other: "",
+}));
 /** Which test was set aside: the guided test it is a step of, where, and why. */
 function asideText({ candidate, reason }: EntryOf<"setAside">, namer: Namer): string {
   const { run, points } = testPlaceOf(candidate);
@@ -200,87 +228,103 @@ type Step = Exclude<
 function stepText(e: Step, namer: Namer): Said {
   switch (e.type) {
     case "unplugged":
-      return said(`Unplugged ${namer.connector(e.connector)}`);
+      return said(t("logbook.unplugged3", { connector: namer.connector(e.connector) }));
     case "plugged":
-      return said(`Plugged ${namer.connector(e.connector)} back in`);
+      return said(t("logbook.pluggedBackIn", { connector: namer.connector(e.connector) }));
     case "setAside":
-      return said("Set a test aside", "", asideText(e, namer));
+      return said(t("logbook.setATestAside"), "", asideText(e, namer));
     case "verdict":
-      return { what: "Verdict", value: shareText(e.share), remark: e.text };
+      return { what: t("logbook.verdict"), value: shareText(e.share), remark: e.text };
     case "cleared":
-      return said("Cleared all codes");
+      return said(t("logbook.clearedAllCodes"));
     case "seen":
       return {
-        what: `Looked at ${namer.connector(e.connector)}`,
+        what: t("logbook.lookedAt2", { connector: namer.connector(e.connector) }),
         value: "",
         remark: [
           ...e.colours.map((c) => `${c.cavity} ${c.colour}`),
-          ...(e.cavities ? [`${e.cavities} cavities`] : []),
+          ...(e.cavities ? [t("logbook.cavities", { cavities: e.cavities })] : []),
           ...(e.partNumber ? [e.partNumber] : []),
         ].join(", "),
       };
     case "moved":
       return {
-        what: `Moved readings from ${e.from} to ${e.to}`,
+        what: t("logbook.movedReadingsFromTo", { from: e.from, to: e.to }),
         value: `${e.readings.length}`,
-        remark: `entries ${e.readings.join(", ")}`,
+        remark: t("logbook.entries2", { readings: e.readings.join(", ") }),
       };
     case "closed":
-      return said("Job closed", "", e.because ? CLOSED_WORDS[e.because] : "everything as it was found, or explained");
+      return said(
+        t("logbook.jobClosed"),
+        "",
+        e.because ? CLOSED_WORDS[e.because] : t("logbook.everythingAsItWasFoundOr"),
+      );
     case "repaired":
       return said(repairedText(e, namer), "", repairDetail(e));
     case "proofStep":
-      return said(`Proof: ${proofStepName(e.step, namer)}`, "", PROOF_RESULTS[e.result]);
+      return said(t("logbook.proof", { step: proofStepName(e.step, namer) }), "", PROOF_RESULTS[e.result]);
     case "learned":
-      return said("Earlier jobs of this wiring count here", "", jobsText(e.lessons));
+      return said(t("logbook.earlierJobsOfThisWiringCount"), "", jobsText(e.lessons));
     case "followedUp":
-      return said("Asked again later", "", FOLLOW_UP_WORDS[e.result].toLowerCase());
+      return said(t("logbook.askedAgainLater"), "", midSentence(FOLLOW_UP_WORDS[e.result]));
     case "revision":
-      return said("Went on with another revision of the wiring", "", `${e.from}, now ${e.to}`);
+      return said(t("logbook.wentOnWithAnotherRevisionOf"), "", t("logbook.now", { from: e.from, to: e.to }));
     case "school":
-      return said("Order of tests", "", SCHOOL_WORDS[e.school].title.toLowerCase());
+      return said(t("logbook.orderOfTests"), "", midSentence(SCHOOL_WORDS[e.school].title));
     case "acknowledged":
-      return said("Cautions read and understood", "", e.cautions.join(", "));
+      return said(t("logbook.cautionsReadAndUnderstood"), "", e.cautions.join(", "));
     case "disturbed":
       return said(`${DISTURBED_WORDS[e.how].done} ${thingText(e.thing)}`);
     case "restored":
       return said(`${DISTURBED_WORDS[e.how].undone}: ${thingText(e.thing)}`);
     case "run":
       return {
-        what:
-          `${e.event === "begun" ? "Began" : e.event === "finished" ? "Finished" : "Left"}: ` +
-          `${RUN_WORDS[e.run].title.toLowerCase()}, ${thingText(e.on)}`,
+        what: `${RUN_EVENTS[e.event]}: ` + `${midSentence(RUN_WORDS[e.run].title)}, ${thingText(e.on)}`,
         value: "",
         remark: e.found ?? "",
       };
     case "undo":
-      return said(`Took back entry ${e.target}`);
+      return said(t("logbook.tookBackEntry", { target: e.target }));
   }
 }
 
-const PROOF_RESULTS = { passed: "done", failed: "not as it should be", leftOut: "left out" } as const;
+const RUN_EVENTS = worded(() => ({
+  begun: t("logbook.began"),
+  finished: t("logbook.finished"),
+  left: t("logbook.left"),
+}));
+const PROOF_RESULTS = worded(() => ({
+  passed: t("logbook.done"),
+  failed: t("logbook.notAsItShouldBe"),
+  leftOut: t("logbook.leftOut"),
+}));
 /** Which step of the proof it was; its name is a kind and what it is about. */
 function proofStepName(step: string, namer: Namer): string {
   const [kind = "", ...rest] = step.split(" ");
   const about = rest.join(" ");
   switch (kind) {
     case "reset":
-      return `set up ${about}`;
+      return t("logbook.setUp", { about });
     case "wiggle":
-      return `moved ${namer.thing(about)}`;
+      return t("logbook.moved2", { thing: namer.thing(about) });
     case "check":
-      return `looked at the work of entry ${about}`;
+      return t("logbook.lookedAtTheWorkOfEntry", { about });
     default:
       return step;
   }
 }
 
-const jobsText = (n: number) => (n === 1 ? "1 job" : `${n} jobs`);
-const countText = (n: number) => (n === 0 ? "no codes" : n === 1 ? "1 code" : `${n} codes`);
-const thingText = (id: string) => id.split(" ").join(" and ");
+const jobsText = (n: number) => (n === 1 ? t("logbook.n1Job") : t("logbook.jobs", { n }));
+const countText = (n: number) =>
+  n === 0 ? t("logbook.noCodes") : n === 1 ? t("logbook.n1Code") : t("logbook.codes2", { n });
+const thingText = (id: string) => id.split(" ").join(t("logbook.andJoin"));
 
 /** What an entry is called in a sentence about it. */
 export const entryNames = (lines: readonly LogLine[]): ReadonlyMap<number, string> =>
-  new Map(lines.map((l) => [l.number, `(entry ${l.number})`]));
+  new Map(lines.map((l) => [l.number, t("logbook.entry", { number: l.number })]));
 
-const clock = (at: string) => new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit" });
+const clock = (at: string) =>
+  new Date(at).toLocaleTimeString(readerLanguage() === "en" ? "en-GB" : readerLanguage(), {
+    hour: "2-digit",
+    minute: "2-digit",
+  });

@@ -5,6 +5,7 @@ import { isArrow, nextPin, pinsOf, type MapPin } from "./pins";
 import type { PlacedMap } from "./placed";
 import styles from "./RootMap.module.css";
 import type { MapSuspicion } from "./suspicion";
+import { t } from "@/messages";
 
 /** How near a finger must come to a pin, in the map's own units. */
 const TAP = 15;
@@ -41,7 +42,7 @@ export function MapPins({
     }
   };
   return (
-    <g role="group" aria-label="Pins: arrow keys follow the wires, Enter puts a lead there">
+    <g role="group" aria-label={t("map.pinsArrowKeysFollowTheWires")}>
       {pins.map((p) => (
         <circle
           key={p.point}
@@ -57,7 +58,7 @@ export function MapPins({
           onFocus={() => setChosen(p.point)}
           onKeyDown={(e) => press(e, p)}
         >
-          <title>{`Put a lead on ${p.point}`}</title>
+          <title>{t("map.putALeadOn", { point: p.point })}</title>
         </circle>
       ))}
     </g>
@@ -68,10 +69,10 @@ function pinName(map: PlacedMap, pin: MapPin, suspicion: MapSuspicion, next: rea
   const node = map.nodes.find((n) => n.id === pin.node);
   const share = suspicion.on.get(pin.point) ?? suspicion.on.get(node?.thing ?? "");
   return [
-    `Put a lead on ${pin.point}`,
-    node?.type === "inline" ? "in-line connector" : node?.title === pin.point ? node.detail : node?.title,
-    share ? `${shareText(share)} suspected` : undefined,
-    next.includes(pin.point) ? "the next reading" : undefined,
+    t("map.putALeadOn", { point: pin.point }),
+    node?.type === "inline" ? t("map.inLineConnector") : node?.title === pin.point ? node.detail : node?.title,
+    share ? t("map.suspected", { share: shareText(share) }) : undefined,
+    next.includes(pin.point) ? t("map.theNextReading") : undefined,
   ]
     .filter(Boolean)
     .join(", ");

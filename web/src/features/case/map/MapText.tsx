@@ -5,6 +5,7 @@ import { useMemo } from "react";
 import type { PlacedMap, PlacedMapNode } from "./placed";
 import styles from "./RootMap.module.css";
 import type { MapSuspicion } from "./suspicion";
+import { t } from "@/messages";
 
 /** The map in words: each place, what it leads to, how suspected it is and what was read there. */
 export function MapText({
@@ -20,15 +21,15 @@ export function MapText({
   const rows = useMemo(() => rowsOf(map, suspicion), [map, suspicion]);
   return (
     <details className={styles.text}>
-      <summary>The map in words</summary>
-      <div className={styles.scroll} tabIndex={0} role="region" aria-label="The map in words">
+      <summary>{t("map.theMapInWords")}</summary>
+      <div className={styles.scroll} tabIndex={0} role="region" aria-label={t("map.theMapInWords")}>
         <table>
           <thead>
             <tr>
-              <th scope="col">Place</th>
-              <th scope="col">Leads to</th>
-              <th scope="col">Suspected</th>
-              <th scope="col">Read there</th>
+              <th scope="col">{t("map.place")}</th>
+              <th scope="col">{t("map.leadsTo")}</th>
+              <th scope="col">{t("map.suspected2")}</th>
+              <th scope="col">{t("map.readThere")}</th>
             </tr>
           </thead>
           <tbody>

@@ -6,6 +6,7 @@ import { textWidth, TOLD } from "./pills";
 import { DOT_X, type PlacedMapNode } from "./placed";
 import styles from "./RootMap.module.css";
 import type { MapSuspicion } from "./suspicion";
+import { t } from "@/messages";
 
 interface NodeProps {
   readonly node: PlacedMapNode;
@@ -63,7 +64,7 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged, gone }: NodePro
       />
       {healthy ? (
         <text x={node.x + 12} y={node.y + 24} className={styles.good}>
-          {scanned ? "✓ no code" : "no code logged"}
+          {scanned ? t("map.noCode") : t("map.noCodeLogged")}
         </text>
       ) : (
         <text x={node.x + 12} y={node.y + 24} className={styles.code}>
@@ -78,13 +79,13 @@ function Sensor({ node, nodes, told, suspicion, next, unplugged, gone }: NodePro
       {told ? null : (
         <text x={node.x + 12} y={node.y + 70} className={styles.note}>
           {out
-            ? "unplugged now"
+            ? t("map.unpluggedNow")
             : healthy
               ? scanned
-                ? "works: points away"
+                ? t("map.worksPointsAway")
                 : ""
               : isGone
-                ? "not set any more"
+                ? t("map.notSetAnyMore")
                 : fit(trimTitle(first?.title ?? "", node.title), node.width - 20)}
         </text>
       )}
@@ -147,9 +148,9 @@ function LooseCode({ node, isGone }: { readonly node: PlacedMapNode; readonly is
       </text>
       <text x={node.x + 12} y={node.y + 70} className={styles.note}>
         {isGone
-          ? "not set any more"
+          ? t("map.notSetAnyMore")
           : node.title.includes(" too ")
-            ? `too ${node.title.split(" too ")[1] ?? ""}`
+            ? t("map.too", { what: node.title.split(" too ")[1] ?? "" })
             : node.detail}
       </text>
     </g>

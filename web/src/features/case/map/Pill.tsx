@@ -1,10 +1,10 @@
-import { shareText } from "@radicula/core/words";
+import { shareShort } from "@radicula/core/words";
 import { PILL } from "./pills";
 import styles from "./RootMap.module.css";
 
 /** How suspect a place is, written beside it. */
 export function Pill({ x, y, share }: { readonly x: number; readonly y: number; readonly share: number }) {
-  const text = shareText(share).replace("over ", ">").replace("under ", "<");
+  const text = shareShort(share);
   const strong = share >= 0.35;
   return (
     <g>

@@ -4,6 +4,7 @@ import type { PlacedMap } from "./placed";
 import { portsOf } from "./ports";
 import styles from "./RootMap.module.css";
 import { spreadTags } from "./tags";
+import { t } from "@/messages";
 
 /** Readings stand where they were taken; what a healthy machine would show stands under them. */
 export function tagsOf(map: PlacedMap, latest: ReadonlyMap<string, ReadingView>) {
@@ -28,8 +29,8 @@ export const TAG_ROOM = 44;
 export function ReadingTags({ tags }: { readonly tags: ReturnType<typeof tagsOf> }) {
   return (
     <g>
-      {tags.map((t) => (
-        <Tag key={t.point} at={t.at} x={t.x} y={t.y} reading={t.reading} />
+      {tags.map((tag) => (
+        <Tag key={tag.point} at={tag.at} x={tag.x} y={tag.y} reading={tag.reading} />
       ))}
     </g>
   );
@@ -68,7 +69,9 @@ function Tag({
         {shownText(reading.instrument, reading.value)}
       </text>
       <text x={x} y={y + 31} textAnchor="middle" className={styles.small}>
-        {Number.isNaN(reading.healthy) ? "proves nothing" : `${healthyText(reading)} healthy`}
+        {Number.isNaN(reading.healthy)
+          ? t("map.provesNothing")
+          : t("map.healthy", { healthyText: healthyText(reading) })}
       </text>
     </g>
   );

@@ -14,6 +14,7 @@ import type { PlacedMap } from "./placed";
 import { ReadingTags, TAG_ROOM, tagsOf } from "./ReadingTags";
 import styles from "./RootMap.module.css";
 import { suspicionOnMap, type MapSuspicion } from "./suspicion";
+import { t } from "@/messages";
 
 interface Props {
   readonly map: PlacedMap;
@@ -39,9 +40,9 @@ export const RootMap = memo(function RootMap({ map, analysis, folded, next, unpl
   const latest = useMemo(() => new Map(analysis?.readings.map((r) => [r.point, r])), [analysis]);
   const pills = useMemo(() => placePills(map, suspicion, new Set(latest.keys())), [map, suspicion, latest]);
   const tags = useMemo(() => tagsOf(map, latest), [map, latest]);
-  const height = Math.max(map.height, ...tags.map((t) => t.y + TAG_ROOM));
-  const left = Math.min(0, ...tags.map((t) => t.x - TAG_ROOM - 2));
-  const right = Math.max(map.width, ...tags.map((t) => t.x + TAG_ROOM + 2));
+  const height = Math.max(map.height, ...tags.map((tag) => tag.y + TAG_ROOM));
+  const left = Math.min(0, ...tags.map((tag) => tag.x - TAG_ROOM - 2));
+  const right = Math.max(map.width, ...tags.map((tag) => tag.x + TAG_ROOM + 2));
   const bars = useMemo(() => inlineBars(map.nodes, unplugged), [map, unplugged]);
   const edges = useMemo(
     () => [...map.edges].sort((a, b) => (suspicion.through.get(a.id) ?? 0) - (suspicion.through.get(b.id) ?? 0)),
@@ -146,23 +147,25 @@ function captionOf(map: PlacedMap): string {
     map.hidden === 0
       ? ""
       : map.hidden === 1
-        ? "One other circuit shares no wire with the coded ones and is not drawn. "
-        : `${map.hidden} other circuits share no wire with the coded ones and are not drawn. `;
+        ? t("map.oneOtherCircuitSharesNoWire")
+        : t("map.otherCircuitsShareNoWireWith", { hidden: map.hidden });
   const folded = map.feeds.length > 0 && !map.nodes.some((n) => n.type === "part");
-  return `${others}${folded ? `Hidden (not suspected): ${shortList(map.feeds)}.` : ""}`;
+  return `${others}${folded ? t("map.hiddenNotSuspected", { shortList: shortList(map.feeds) }) : ""}`;
 }
 
 function describe(map: PlacedMap, s: MapSuspicion): string {
   const strongest = map.nodes.map((n) => [n, s.on.get(n.thing) ?? 0] as const).sort((a, b) => b[1] - a[1])[0];
   const most =
-    strongest && strongest[1] >= TOLD ? ` Most suspicion on ${strongest[0].title}, ${shareText(strongest[1])}.` : "";
+    strongest && strongest[1] >= TOLD
+      ? t("map.mostSuspicionOn", { title: strongest[0].title, share: shareText(strongest[1]) })
+      : "";
   const sensors = map.nodes.filter((n) => n.type === "sensor").length;
-  return `Root map of ${sensors} sensors and what they share.${most}`;
+  return t("map.rootMapOfSensorsAndWhat", { sensors, most });
 }
 
 /** A list that fits a line or two. */
 const NAMED = 12;
 function shortList(names: readonly string[]): string {
   const more = names.length - NAMED;
-  return more > 0 ? `${names.slice(0, NAMED).join(", ")} and ${more} more` : names.join(", ");
+  return more > 0 ? t("map.andMore", { names: names.slice(0, NAMED).join(", "), more }) : names.join(", ");
 }

@@ -13,6 +13,7 @@ import {
   connectorOf,
 } from "@radicula/core";
 import { clipped } from "@/ui/text";
+import { t } from "@/messages";
 
 /** Letters of a name or a place beside its thing on the map. Judgement. */
 const WORDS = 40;
@@ -159,7 +160,7 @@ function chooseSensors(
   const withCodes = sensors.filter((s) => coded.has(s.id));
   if (withCodes.length === 0) return sensors.slice(0, MOST_SENSORS);
   const theirs = new Set(withCodes.flatMap((s) => [...(way.get(s.id) ?? [])]));
-  const sharing = (s: Sensor) => [...(way.get(s.id) ?? [])].filter((t) => theirs.has(t)).length;
+  const sharing = (s: Sensor) => [...(way.get(s.id) ?? [])].filter((thing) => theirs.has(thing)).length;
   const healthy = sensors.filter((s) => !coded.has(s.id) && sharing(s) > 0).sort((a, b) => sharing(b) - sharing(a));
   const keep = new Set([...withCodes, ...healthy].slice(0, MOST_SENSORS));
   return sensors.filter((s) => keep.has(s));
@@ -306,7 +307,7 @@ class MapBuilder {
       this.add(id, {
         type: "module",
         thing: d?.id ?? id,
-        title: `${clipped(sentence(d?.name ?? "module"), IN_BOX)} ${d?.id ?? ""}`,
+        title: `${clipped(sentence(d?.name ?? t("map.module")), IN_BOX)} ${d?.id ?? ""}`,
         detail: clipped(d?.place ?? "", WORDS),
         codes: [],
         width: 200,
@@ -331,7 +332,7 @@ class MapBuilder {
         this.add(id, {
           type: "splice",
           thing: id,
-          title: `Splice ${id}`,
+          title: t("map.splice", { id }),
           detail: name,
           codes: [],
           width: 150,
@@ -393,7 +394,7 @@ class MapBuilder {
     const first = new Map(this.rank);
     const group = (id: string) => {
       const n = this.nodes.get(id);
-      return n?.type === "inline" ? `connector ${n.thing}` : id;
+      return n?.type === "inline" ? t("map.connector", { thing: n.thing }) : id;
     };
     const level = new Map<string, number>();
     for (const [id, r] of this.rank) level.set(group(id), Math.max(level.get(group(id)) ?? 0, r === 0 ? 0 : 1));

@@ -1,18 +1,20 @@
 import type { SharedMatrix as Matrix, SharedRow } from "@radicula/core";
 import { sharedText, thingText, type Namer } from "@radicula/core/words";
 import styles from "./SharedMatrix.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
-const KIND: Readonly<Record<SharedRow["kind"], string>> = {
-  splice: "splice",
-  ground: "ground",
-  fuse: "fuse",
-  switch: "switch",
-  relay: "relay",
-  cavity: "in-line cavity",
-  modulePin: "module pin",
-  wire: "wire",
-  part: "part",
-};
+const KIND: Readonly<Record<SharedRow["kind"], string>> = worded(() => ({
+  splice: t("matrix.splice"),
+  ground: t("matrix.ground"),
+  fuse: t("matrix.fuse"),
+  switch: t("matrix.switch"),
+  relay: t("matrix.relay"),
+  cavity: t("matrix.inLineCavity"),
+  modulePin: t("matrix.modulePin"),
+  wire: t("matrix.wire"),
+  part: t("matrix.part"),
+}));
 const ROWS = 14;
 const HEALTHY = 10;
 const SAME = 4;
@@ -38,27 +40,31 @@ export function SharedMatrixView({
     <div className={styles.matrix}>
       {unnamed.length ? (
         <p className={styles.unnamed}>
-          {unnamed.join(", ")}: which part {unnamed.length === 1 ? "it names" : "they name"} is not known, so{" "}
-          {unnamed.length === 1 ? "it is" : "they are"} not in this table.{" "}
+          {t("matrix.whichPartIsNotKnownSo", { unnamed: unnamed.join(", "), count: unnamed.length })}{" "}
           <button type="button" className="link" onClick={onName}>
-            Say which
+            {t("matrix.sayWhich")}
           </button>
         </p>
       ) : null}
       <p className={styles.sum}>{sharedText(matrix)}</p>
       {rows.length ? (
-        <div className={styles.scroll} tabIndex={0} role="region" aria-label="What the circuits share, as a table">
+        <div className={styles.scroll} tabIndex={0} role="region" aria-label={t("matrix.whatTheCircuitsShareAsA")}>
           <table>
             <thead>
               <tr>
-                <th scope="col">Shared</th>
+                <th scope="col">{t("matrix.shared")}</th>
                 {matrix.coded.map((d) => (
                   <th key={d} scope="col" className={styles.coded} title={namer.device(d)}>
                     {d}
                   </th>
                 ))}
                 {healthy.map((d) => (
-                  <th key={d} scope="col" className={styles.healthy} title={`${namer.device(d)}, no code`}>
+                  <th
+                    key={d}
+                    scope="col"
+                    className={styles.healthy}
+                    title={t("matrix.noCode", { device: namer.device(d) })}
+                  >
                     {d}
                   </th>
                 ))}
@@ -77,20 +83,24 @@ export function SharedMatrixView({
                     <span className="muted">
                       {KIND[r.kind]}
                       {r.same.length
-                        ? `; the same circuits: ${r.same.slice(0, SAME).map(thingText).join(", ")}` +
-                          `${r.same.length > SAME ? ` and ${r.same.length - SAME} more` : ""}`
+                        ? t("matrix.theSameCircuits", {
+                            same: r.same.slice(0, SAME).map(thingText).join(", "),
+                            more: r.same.length > SAME ? t("matrix.andMore", { sameCount: r.same.length - SAME }) : "",
+                          })
                         : ""}
                     </span>
                   </th>
                   {matrix.coded.map((d) => (
                     <td key={d}>
-                      {r.coded.includes(d) ? <i className={styles.dot} role="img" aria-label="coded, passes" /> : null}
+                      {r.coded.includes(d) ? (
+                        <i className={styles.dot} role="img" aria-label={t("matrix.codedPasses")} />
+                      ) : null}
                     </td>
                   ))}
                   {healthy.map((d) => (
                     <td key={d}>
                       {r.healthy.includes(d) ? (
-                        <i className={styles.ring} role="img" aria-label="healthy, passes" />
+                        <i className={styles.ring} role="img" aria-label={t("matrix.healthyPasses")} />
                       ) : null}
                     </td>
                   ))}
@@ -103,12 +113,14 @@ export function SharedMatrixView({
       {rows.length ? (
         <p className={styles.legend}>
           <span>
-            <i className={styles.dot} /> coded and passes through
+            <i className={styles.dot} /> {t("matrix.codedAndPassesThrough")}
           </span>
           <span>
-            <i className={styles.ring} /> passes through and works: points away from it
+            <i className={styles.ring} /> {t("matrix.passesThroughAndWorksPointsAway")}
           </span>
-          {matrix.rows.length > ROWS ? <span>{matrix.rows.length - ROWS} more rows shared by fewer</span> : null}
+          {matrix.rows.length > ROWS ? (
+            <span>{t("matrix.moreRowsSharedByFewer", { rowsCount: matrix.rows.length - ROWS })}</span>
+          ) : null}
         </p>
       ) : null}
     </div>

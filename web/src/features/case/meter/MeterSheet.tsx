@@ -5,13 +5,15 @@ import { useState } from "react";
 import { say } from "@/messages/issues";
 import { Sheet } from "../Sheet";
 import styles from "../Case.module.css";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
 type Field = "leads" | "battery" | "ground";
-const FIELDS: readonly (readonly [Field, string, string, Unit])[] = [
-  ["leads", "Ohms, leads touched together", "ohms: a few tenths", "Ω"],
-  ["battery", "DC volts across the battery, red to positive", "volts", "V"],
-  ["ground", "DC volts from battery negative to where the black lead will stand", "volts: under 0.1", "V"],
-];
+const FIELDS: readonly (readonly [Field, string, string, Unit])[] = wordedList(() => [
+  ["leads", t("meter.ohmsLeadsTouchedTogether"), t("meter.ohmsAFewTenths"), "Ω"],
+  ["battery", t("meter.dcVoltsAcrossTheBatteryRed"), t("meter.volts"), "V"],
+  ["ground", t("meter.dcVoltsFromBatteryNegativeTo"), t("meter.voltsUnder01"), "V"],
+]);
 
 /** Three touches before a meter is believed. Any of them may be left out. */
 export function MeterSheet({
@@ -24,7 +26,7 @@ export function MeterSheet({
   readonly onClose: () => void;
 }) {
   return (
-    <Sheet open={open} onClose={onClose} title="Check the meter" width={560} keeps>
+    <Sheet open={open} onClose={onClose} title={t("meter.checkTheMeter")} width={560} keeps>
       <Body onLog={onLog} />
     </Sheet>
   );
@@ -87,9 +89,9 @@ function Body({ onLog }: { readonly onLog: (entry: Entry) => void }) {
             ))}
         </div>
       ))}
-      <p className="muted">Meter on DC, not AC; the prefix read with the number.</p>
+      <p className="muted">{t("meter.meterOnDcNotAcThe")}</p>
       <Button type="primary" size="large" block htmlType="submit" disabled={bad.length > 0 || good.length === 0}>
-        Log the check
+        {t("meter.logTheCheck")}
       </Button>
     </form>
   );

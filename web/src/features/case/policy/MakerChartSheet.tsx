@@ -6,6 +6,8 @@ import { useMemo, useState } from "react";
 import { Sheet } from "../Sheet";
 import styles from "./MakerChartSheet.module.css";
 import { branchProblems, NEXT, makerChartSteps, toChart, type MakerChartRow } from "./makerChartRows";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
 interface Props {
   readonly open: boolean;
@@ -16,12 +18,12 @@ interface Props {
   readonly onLog: (entry: SchoolEntry) => void;
   readonly onClose: () => void;
 }
-const METERS: readonly { readonly value: MakerChartRow["how"]; readonly label: string }[] = [
-  { value: "volts", label: "volts, plugged" },
-  { value: "voltsUnplugged", label: "volts, its plug off" },
-  { value: "ohms", label: "ohms, its plug off" },
-  { value: "scan", label: "scan tool, volts" },
-];
+const METERS: readonly { readonly value: MakerChartRow["how"]; readonly label: string }[] = wordedList(() => [
+  { value: "volts", label: t("policy.voltsPlugged") },
+  { value: "voltsUnplugged", label: t("policy.voltsItsPlugOff") },
+  { value: "ohms", label: t("policy.ohmsItsPlugOff") },
+  { value: "scan", label: t("policy.scanToolVolts") },
+]);
 
 /** As many as the format of a case takes. */
 const MOST_STEPS = 200;
@@ -29,7 +31,7 @@ const MOST_STEPS = 200;
 /** A maker's chart typed in: ordered readings, what is good, and where each answer leads. */
 export function MakerChartSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="The maker’s chart, step by step" width={960} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("policy.theMakersChartStepByStep")} width={960} keeps>
       <MakerChartForm {...p} />
     </Sheet>
   );
@@ -46,27 +48,24 @@ function MakerChartForm({ wiring, namer, instructor, chart, onLog }: Props) {
   const made = toChart(rows, wiring);
   const problems = branchProblems(rows);
   const targets = [
-    { value: NEXT, label: "next step" },
-    ...rows.map((_, i) => ({ value: i, label: `step ${i + 1}` })),
-    { value: rows.length, label: "end of chart" },
+    { value: NEXT, label: t("policy.nextStep") },
+    ...rows.map((_, i) => ({ value: i, label: t("policy.step", { i: i + 1 }) })),
+    { value: rows.length, label: t("policy.endOfChart") },
   ];
   return (
     <div className={styles.sheet}>
-      <p className="muted">
-        Type the steps as the maker prints them. Each answer then leads where the chart says; the suspects go on being
-        weighed beside it, and when the chart ends the best next reading takes over.
-      </p>
+      <p className="muted">{t("policy.typeTheStepsAsTheMaker")}</p>
       <div className={styles.table}>
         <table>
           <thead>
             <tr>
-              <th>Step</th>
-              <th>Measure at</th>
-              <th>How</th>
-              <th>Good from</th>
-              <th>to</th>
-              <th>Good: go to</th>
-              <th>Bad: go to</th>
+              <th>{t("policy.step2")}</th>
+              <th>{t("policy.measureAt")}</th>
+              <th>{t("policy.how")}</th>
+              <th>{t("policy.goodFrom")}</th>
+              <th>{t("policy.to")}</th>
+              <th>{t("policy.goodGoTo")}</th>
+              <th>{t("policy.badGoTo")}</th>
               <td />
             </tr>
           </thead>
@@ -90,7 +89,7 @@ function MakerChartForm({ wiring, namer, instructor, chart, onLog }: Props) {
         onClick={() => setRows((list) => [...list, ...makerChartSteps(undefined)])}
         disabled={rows.length >= MOST_STEPS}
       >
-        Add a step
+        {t("policy.addAStep")}
       </Button>
       {problems.length ? (
         <p role="alert" className={styles.warn}>
@@ -104,7 +103,7 @@ function MakerChartForm({ wiring, namer, instructor, chart, onLog }: Props) {
         disabled={!made || problems.length > 0}
         onClick={() => made && onLog({ type: "school", at: new Date().toISOString(), school: "chart", chart: made })}
       >
-        Follow this chart
+        {t("policy.followThisChart")}
       </Button>
     </div>
   );
@@ -132,9 +131,9 @@ function StepRow({
       <td className="mono">{step}</td>
       <td>
         <Select
-          aria-label={`Where, step ${step}`}
+          aria-label={t("policy.whereStep", { step })}
           showSearch={{ optionFilterProp: "label" }}
-          placeholder="Connector and cavity"
+          placeholder={t("policy.connectorAndCavity")}
           value={r.point}
           onChange={(point: string) => onChange({ point })}
           options={points}
@@ -143,7 +142,7 @@ function StepRow({
       </td>
       <td>
         <Select
-          aria-label={`How, step ${step}`}
+          aria-label={t("policy.howStep", { step })}
           value={r.how}
           onChange={(how: MakerChartRow["how"]) => onChange({ how })}
           options={[...METERS]}
@@ -152,7 +151,7 @@ function StepRow({
       </td>
       <td>
         <InputNumber
-          aria-label={`Good from, step ${step}`}
+          aria-label={t("policy.goodFromStep", { step })}
           value={r.low}
           onChange={(low) => onChange({ low })}
           style={{ width: 80 }}
@@ -160,7 +159,7 @@ function StepRow({
       </td>
       <td>
         <InputNumber
-          aria-label={`Good to, step ${step}`}
+          aria-label={t("policy.goodToStep", { step })}
           value={r.high}
           onChange={(high) => onChange({ high })}
           style={{ width: 80 }}
@@ -168,7 +167,7 @@ function StepRow({
       </td>
       <td>
         <Select
-          aria-label={`If good, step ${step}`}
+          aria-label={t("policy.ifGoodStep", { step })}
           value={r.good}
           onChange={(good: number) => onChange({ good })}
           options={targets}
@@ -177,7 +176,7 @@ function StepRow({
       </td>
       <td>
         <Select
-          aria-label={`If bad, step ${step}`}
+          aria-label={t("policy.ifBadStep", { step })}
           value={r.bad}
           onChange={(bad: number) => onChange({ bad })}
           options={targets}
@@ -185,7 +184,7 @@ function StepRow({
         />
       </td>
       <td>
-        <Button type="text" aria-label={`Take step ${step} out`} disabled={isOnly} onClick={onDrop}>
+        <Button type="text" aria-label={t("policy.takeStepOut", { step })} disabled={isOnly} onClick={onDrop}>
           ×
         </Button>
       </td>

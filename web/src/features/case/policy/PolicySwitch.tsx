@@ -3,6 +3,7 @@ import type { Analysis, Policy } from "@radicula/core";
 import { SCHOOL_WORDS } from "@radicula/core/words";
 import { Select } from "antd";
 import styles from "./PolicySwitch.module.css";
+import { t } from "@/messages";
 
 const OFFERED: readonly Policy[] = ["information", "easiest", "halve", "powerGroundSignal", "chart"];
 
@@ -17,13 +18,14 @@ export function PolicySwitch({
   readonly onChart: () => void;
 }) {
   const minutes: Readonly<Partial<Record<Policy, number>>> = analysis.minutesByPolicy ?? {};
-  const about = (s: Policy) => (minutes[s] === undefined ? "" : `about ${Math.max(1, Math.round(minutes[s]))} min`);
+  const about = (s: Policy) =>
+    minutes[s] === undefined ? "" : t("policy.aboutMin", { minutes: Math.max(1, Math.round(minutes[s])) });
   const own = about(analysis.school);
   const best = about("information");
   return (
     <div className={styles.row}>
       <label htmlFor="school" className="visually-hidden">
-        Order of tests
+        {t("policy.orderOfTests")}
       </label>
       <Select<Policy>
         id="school"
@@ -48,16 +50,16 @@ export function PolicySwitch({
       {analysis.school === "chart" ? (
         <button type="button" className="link" onClick={onChart}>
           {analysis.folded.school?.chart?.length
-            ? `its ${analysis.folded.school.chart.length} steps`
-            : "type its steps"}
+            ? t("policy.itsSteps", { chartCount: analysis.folded.school.chart.length })
+            : t("policy.typeItsSteps")}
         </button>
       ) : null}
       <span className={styles.sum}>
         {own}
         {analysis.school !== "information" && own && best && own !== best
-          ? `; best: ${best.replace("about ", "")}`
+          ? t("policy.best", { best: best.replace("about ", "") })
           : own
-            ? " left"
+            ? t("policy.left")
             : ""}
       </span>
     </div>

@@ -1,4 +1,5 @@
 import { type ChartStep, type Wiring, connectorOf } from "@radicula/core";
+import { t } from "@/messages";
 
 /**
  * One row of the chart as it is typed; `good` and `bad` are places in the list, its length the end, NEXT the row below.
@@ -69,8 +70,8 @@ export function toChart(rows: readonly MakerChartRow[], wiring: Wiring): ChartSt
 export function branchProblems(rows: readonly MakerChartRow[]): string[] {
   return rows.flatMap((r, i) => [
     ...(r.low !== null && r.high !== null && r.low > r.high
-      ? [`Step ${i + 1}: good runs from ${r.low} down to ${r.high}; the lower figure comes first.`]
+      ? [t("policy.stepGoodRunsFromDownTo", { i: i + 1, low: r.low, high: r.high })]
       : []),
-    ...(r.good === i || r.bad === i ? [`Step ${i + 1} leads to itself.`] : []),
+    ...(r.good === i || r.bad === i ? [t("policy.stepLeadsToItself", { i: i + 1 })] : []),
   ]);
 }

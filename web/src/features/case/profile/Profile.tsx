@@ -7,6 +7,7 @@ import course from "../course/Course.module.css";
 import { useCase } from "../session/caseContext";
 import styles from "./Profile.module.css";
 import { leaderAt, pinChoices, profileRows, type ProfileRow } from "./rows";
+import { t } from "@/messages";
 
 const volts = (v: number | undefined) => (v === undefined ? "–" : `${v.toFixed(2)} V`);
 
@@ -23,14 +24,16 @@ export function Profile() {
     () => (pin === undefined ? { rows: [], state: asked } : profileRows(wiring, pin, folded, leader, asked)),
     [wiring, pin, folded, leader, asked],
   );
-  if (pin === undefined) return <p className={styles.none}>Codes come first: then there is a wire to follow.</p>;
+  if (pin === undefined) return <p className={styles.none}>{t("profile.codesComeFirstThenThereIs")}</p>;
   const suspect = leader && namer.fault(leader.fault);
-  const unplugged = state.unplugged.length ? `, ${state.unplugged.join(" and ")} unplugged` : "";
+  const unplugged = state.unplugged.length
+    ? t("profile.unplugged", { unplugged: state.unplugged.join(t("profile.andJoin")) })
+    : "";
   return (
     <div className={course.course}>
       <div className={styles.head}>
         <Select
-          aria-label="Wire to which pin"
+          aria-label={t("profile.wireToWhichPin")}
           value={pin}
           options={choices}
           onChange={setChosen}
@@ -44,30 +47,30 @@ export function Profile() {
       </div>
       <ul className={course.legend}>
         <li>
-          <Mark colour="var(--accent)" dash="6 3" /> healthy
+          <Mark colour="var(--accent)" dash="6 3" /> {t("profile.healthy")}
         </li>
         {suspect ? (
           <li>
-            <Mark colour="var(--rust)" dash="" /> if it is {suspect}
+            <Mark colour="var(--rust)" dash="" /> {t("profile.ifItIs", { suspect })}
           </li>
         ) : null}
         <li>
           <svg width="14" height="14" aria-hidden="true">
             <circle cx="7" cy="7" r="5" fill="var(--ink)" />
           </svg>
-          read
+          {t("profile.read")}
         </li>
       </ul>
-      {rows.length ? <Drawn rows={rows} /> : <p className={styles.none}>No wire leads from this pin to a module.</p>}
+      {rows.length ? <Drawn rows={rows} /> : <p className={styles.none}>{t("profile.noWireLeadsFromThisPin")}</p>}
       <details className={styles.table}>
-        <summary>As a table</summary>
+        <summary>{t("profile.asATable")}</summary>
         <table>
           <thead>
             <tr>
-              <th scope="col">Point</th>
-              <th scope="col">Healthy</th>
-              <th scope="col">With the suspect</th>
-              <th scope="col">Read</th>
+              <th scope="col">{t("profile.point")}</th>
+              <th scope="col">{t("profile.healthy2")}</th>
+              <th scope="col">{t("profile.withTheSuspect")}</th>
+              <th scope="col">{t("profile.read2")}</th>
             </tr>
           </thead>
           <tbody>
@@ -95,7 +98,7 @@ const Mark = ({ colour, dash }: { readonly colour: string; readonly dash: string
 function Drawn({ rows }: { readonly rows: readonly ProfileRow[] }) {
   const said = rows.map((r) => `${r.point} ${volts(r.measured ?? r.healthy)}`).join(", ");
   return (
-    <div className={course.chart} role="img" aria-label={`Voltage along the wire: ${said}`}>
+    <div className={course.chart} role="img" aria-label={t("profile.voltageAlongTheWire", { said })}>
       <ResponsiveContainer width="100%" height={300} initialDimension={{ width: 700, height: 300 }}>
         <LineChart data={[...rows]} margin={{ top: 12, right: 28, bottom: 8, left: 0 }}>
           <CartesianGrid stroke="var(--line)" vertical={false} />

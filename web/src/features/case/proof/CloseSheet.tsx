@@ -25,6 +25,7 @@ import { Sheet } from "../Sheet";
 import { ChooseOne } from "./ChooseOne";
 import styles from "./Proof.module.css";
 import { inDays } from "./RepairSheet";
+import { t } from "@/messages";
 
 interface Props {
   readonly open: boolean;
@@ -50,12 +51,12 @@ const DAYS_TO_FOLLOW_UP = 28;
 /** Closing a job: with the proof, or with a reason. */
 export function CloseSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Close the job" width={600} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("proof.closeTheJob")} width={600} keeps>
       {p.left.length ? (
         <div className={styles.form}>
-          <p>First restore what is not as it was found: {p.left.map((d) => disturbedText(d, p.namer)).join("; ")}.</p>
+          <p>{t("proof.firstRestoreWhatIsNotAs", { left: p.left.map((d) => disturbedText(d, p.namer)).join("; ") })}</p>
           <Button type="primary" size="large" onClick={p.onRestore}>
-            Restore
+            {t("proof.restore")}
           </Button>
         </div>
       ) : (
@@ -87,43 +88,42 @@ function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: 
         {proof ? (
           <>
             <b>{curedText(proof.outcome)}</b>, {shareText(proof.outcome.cured)}.{" "}
-            {notPassed ? `${notPassed} of ${proof.steps.length} steps of the proof are not passed. ` : ""}
-            {stillWrong(proof.outcome).length ? `Still possible: ${stillWrong(proof.outcome).join("; ")}.` : ""}
+            {notPassed ? t("proof.ofStepsOfTheProofAre", { notPassed, stepsCount: proof.steps.length }) : ""}
+            {stillWrong(proof.outcome).length
+              ? t("proof.stillPossible", { stillWrong: stillWrong(proof.outcome).join("; ") })
+              : ""}
           </>
         ) : (
-          "No repair was logged, so nothing is proven. Say why the job ends."
+          t("proof.noRepairWasLoggedSoNothing")
         )}
       </p>
       <ChooseOne
         name="because"
-        legend="Why it is closed"
+        legend={t("proof.whyItIsClosed")}
         among={CLOSED_BECAUSE}
         words={REASONS}
         chosen={because}
         onChoose={setBecause}
       />
       {because === "notReproduced" && isDangerous ? (
-        <p className={styles.cautions}>
-          A fault that comes and goes in a brake, throttle, steering or restraint circuit is not fine because it stays
-          away. Do not hand the machine back for use: say in the reason who decided what.
-        </p>
+        <p className={styles.cautions}>{t("proof.aFaultThatComesAndGoes")}</p>
       ) : null}
       <label>
-        {needsNote ? "Reason" : "Note"}
+        {needsNote ? t("proof.reason") : t("proof.note")}
         <Input.TextArea rows={2} maxLength={2000} value={note} onChange={(e) => setNote(e.target.value)} />
       </label>
       <div className={styles.row}>
         <Checkbox checked={follows} onChange={(e) => setFollows(e.target.checked)}>
-          Ask again whether it held
+          {t("proof.askAgainWhetherItHeld")}
         </Checkbox>
         {follows ? (
           <>
             <label>
-              On
+              {t("proof.on")}
               <Input type="date" value={on} onChange={(e) => setOn(e.target.value)} />
             </label>
             <label>
-              After so many {units.distance}
+              {t("proof.afterSoMany", { distance: units.distance })}
               <InputNumber min={1} max={1e6} value={km} onChange={setKm} />
             </label>
           </>
@@ -148,7 +148,7 @@ function CloseForm({ namer, instructor, proof, temporary, isDangerous, onLog }: 
           })
         }
       >
-        Close the job
+        {t("proof.closeTheJob")}
       </Button>
     </div>
   );

@@ -6,6 +6,7 @@ import Link from "next/link";
 import cardStyles from "../reading/NextReading.module.css";
 import { useCase } from "../session/caseContext";
 import styles from "./Proof.module.css";
+import { t } from "@/messages";
 
 /** A closed job, as its proof stood when it was closed: where that was frozen, nothing has to be worked out. */
 export function ClosedCard({ outcome, closed }: { readonly outcome: RepairOutcome; readonly closed: number }) {
@@ -14,28 +15,28 @@ export function ClosedCard({ outcome, closed }: { readonly outcome: RepairOutcom
   const repaired = folded.repairs.at(-1)?.entry;
   const wrong = stillWrong(outcome);
   return (
-    <section className={cardStyles.card} aria-label="Proof">
+    <section className={cardStyles.card} aria-label={t("proof.proof")}>
       <div className={cardStyles.over}>
-        <span>Job closed</span>
+        <span>{t("proof.jobClosed")}</span>
         <span className="mono">{shareText(outcome.cured)}</span>
       </div>
       <h2 className={cardStyles.sentence}>
-        {because && because !== "proven" ? `Closed: ${CLOSED_WORDS[because]}` : curedText(outcome)}
+        {because && because !== "proven" ? t("proof.closed", { why: CLOSED_WORDS[because] }) : curedText(outcome)}
       </h2>
       <CuredBar cured={outcome.cured} />
       {repaired ? <Repaired text={repairedText(repaired, namer)} temporary={repaired.temporary} /> : null}
       <CouldBeWrong list={wrong} />
       <Link href={`/job/${job.id}/report`}>
         <Button type="primary" size="large" block>
-          Report
+          {t("proof.report")}
         </Button>
       </Link>
       <div className={cardStyles.under}>
         <button type="button" className="link" onClick={() => write.undo(closed)}>
-          Open it again
+          {t("proof.openItAgain")}
         </button>
         <button type="button" className="link" onClick={() => sheets.open("followUp")}>
-          Ask whether it held
+          {t("proof.askWhetherItHeld")}
         </button>
       </div>
     </section>
@@ -55,12 +56,16 @@ export function Repaired({ text, temporary }: { readonly text: string; readonly 
   return (
     <p style={{ margin: "0 0 4px" }}>
       {text}
-      {temporary ? <b> · temporary, back by {temporary}</b> : null}
+      {temporary ? <b> {t("proof.temporaryBackBy", { temporary })}</b> : null}
     </p>
   );
 }
 /** What could still be wrong; a number stays with its unit. */
 export function CouldBeWrong({ list }: { readonly list: readonly string[] }) {
   if (list.length === 0) return null;
-  return <p className={styles.wrong}>What could still be wrong: {list.join("; ").replaceAll(" %", "\u00a0%")}.</p>;
+  return (
+    <p className={styles.wrong}>
+      {t("proof.whatCouldStillBeWrong", { what: list.join("; ").replaceAll(" %", "\u00a0%") })}
+    </p>
+  );
 }

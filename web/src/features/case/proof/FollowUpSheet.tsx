@@ -5,6 +5,7 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import { Sheet } from "../Sheet";
 import styles from "./Proof.module.css";
+import { t } from "@/messages";
 
 /** Weeks later: one tap for whether it held. A return opens the job again, with all it knew. */
 export function FollowUpSheet({
@@ -18,10 +19,10 @@ export function FollowUpSheet({
 }) {
   const [note, setNote] = useState("");
   return (
-    <Sheet open={open} onClose={onClose} title="Did the repair hold?" width={520} keeps>
+    <Sheet open={open} onClose={onClose} title={t("proof.didTheRepairHold")} width={520} keeps>
       <div className={styles.form}>
         <label>
-          Note
+          {t("proof.note")}
           <Input.TextArea rows={2} maxLength={2000} value={note} onChange={(e) => setNote(e.target.value)} />
         </label>
         {FOLLOW_UP_RESULTS.map((result) => (

@@ -8,14 +8,16 @@ import { useCase } from "../session/caseContext";
 import { now } from "../session/useCaseSession";
 import { CouldBeWrong, CuredBar, Repaired } from "./ClosedCard";
 import styles from "./Proof.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 const MARKS: Readonly<Record<ProofStep["status"], string>> = { open: "○", passed: "✓", failed: "✕", leftOut: "–" };
-const SAYS: Readonly<Record<ProofStep["status"], string>> = {
-  open: "to do",
+const SAYS: Readonly<Record<ProofStep["status"], string>> = worded(() => ({
+  open: t("proof.toDo"),
   passed: "passed",
   failed: "failed",
-  leftOut: "left out",
-};
+  leftOut: t("proof.leftOut"),
+}));
 
 /** After a repair: how sure it is that the cause is cured, and the one next step that proves it. */
 export function ProofCard({ proof }: { readonly proof: Proof }) {
@@ -29,29 +31,29 @@ export function ProofCard({ proof }: { readonly proof: Proof }) {
   const isDone = steps.every((s) => s.status !== "open");
   const last = folded.repairs.at(-1)?.entry;
   return (
-    <section className={cardStyles.card} aria-label="Proof">
+    <section className={cardStyles.card} aria-label={t("proof.proof")}>
       <div className={cardStyles.over}>
-        <span>Proof · {proofProgress(proof)}</span>
+        <span>{t("proof.proof2", { progress: proofProgress(proof) })}</span>
         <span className="mono">{shareText(outcome.cured)}</span>
       </div>
       <h2 className={cardStyles.sentence}>{curedText(outcome)}</h2>
       <CuredBar cured={outcome.cured} />
       {last ? <Repaired text={repairedText(last, namer)} temporary={last.temporary} /> : null}
       <CouldBeWrong list={stillWrong(outcome)} />
-      <ol className={styles.steps} aria-label="Steps of the proof">
+      <ol className={styles.steps} aria-label={t("proof.stepsOfTheProof")}>
         {steps.map((s) => (
           <Step key={s.id} step={s} isNext={s === next} />
         ))}
       </ol>
       <Button type={isDone ? "primary" : "default"} size="large" block onClick={() => sheets.open("close")}>
-        Close the job
+        {t("proof.closeTheJob")}
       </Button>
       <div className={cardStyles.under}>
         <button type="button" className="link" onClick={() => sheets.open("repair")}>
-          Log another repair
+          {t("proof.logAnotherRepair")}
         </button>
         <Link href={`/job/${job.id}/report`} className={styles.plain}>
-          Report
+          {t("proof.report")}
         </Link>
       </div>
     </section>
@@ -71,7 +73,7 @@ function Step({ step, isNext }: { readonly step: ProofStep; readonly isNext: boo
       ) : (
         <span className={styles.what}>
           {title}
-          {step.again.length ? `: ${step.again.join(", ")} set again` : ""}
+          {step.again.length ? t("proof.setAgain", { again: step.again.join(", ") }) : ""}
         </span>
       )}
       {isNext ? (
@@ -81,13 +83,13 @@ function Step({ step, isNext }: { readonly step: ProofStep; readonly isNext: boo
             <dl>
               {proves ? (
                 <>
-                  <dt>Good</dt>
+                  <dt>{t("proof.good")}</dt>
                   <dd>{proves}</dd>
                 </>
               ) : null}
               {disproves ? (
                 <>
-                  <dt>Bad</dt>
+                  <dt>{t("proof.bad")}</dt>
                   <dd>{disproves}</dd>
                 </>
               ) : null}
@@ -111,17 +113,17 @@ function StepButtons({ step }: { readonly step: ProofStep }) {
     <div className={styles.buttons}>
       {action.kind === "clear" ? (
         <Button type="primary" onClick={() => log({ type: "cleared", at: now() })}>
-          Codes are cleared
+          {t("proof.codesAreCleared")}
         </Button>
       ) : null}
       {action.kind === "scan" ? (
         <Button type="primary" onClick={() => sheets.open("codes")}>
-          Enter the scan
+          {t("proof.enterTheScan")}
         </Button>
       ) : null}
       {action.kind === "restore" ? (
         <Button type="primary" onClick={() => sheets.open("disturbed")}>
-          Restore
+          {t("proof.restore")}
         </Button>
       ) : null}
       {action.kind === "reading" ? (
@@ -138,28 +140,28 @@ function StepButtons({ step }: { readonly step: ProofStep }) {
             })
           }
         >
-          Measure
+          {t("proof.measure")}
         </Button>
       ) : null}
       {action.kind === "wiggle" ? (
         <>
           <Button type="primary" onClick={() => wiggled(action.thing, false)}>
-            Nothing moved
+            {t("proof.nothingMoved")}
           </Button>
-          <Button onClick={() => wiggled(action.thing, true)}>The value jumped</Button>
+          <Button onClick={() => wiggled(action.thing, true)}>{t("proof.theValueJumped")}</Button>
         </>
       ) : null}
       {action.kind === "check" || action.kind === "reset" ? (
         <>
           <Button type="primary" onClick={() => said("passed")}>
-            Done
+            {t("proof.done")}
           </Button>
-          <Button onClick={() => said("failed")}>Not as it should be</Button>
+          <Button onClick={() => said("failed")}>{t("proof.notAsItShouldBe")}</Button>
         </>
       ) : null}
       {action.kind === "restore" ? null : (
         <button type="button" className="link" onClick={() => said("leftOut")}>
-          Leave out
+          {t("proof.leaveOut")}
         </button>
       )}
     </div>
@@ -172,10 +174,10 @@ export function NotCured({ proof }: { readonly proof: Proof }) {
   return (
     <div className={styles.line} role="status">
       <span>
-        <b>{curedText(proof.outcome)}</b> ({shareText(proof.outcome.cured)} cured). The search goes on.
+        <b>{curedText(proof.outcome)}</b> {t("proof.curedTheSearchGoesOn", { share: shareText(proof.outcome.cured) })}
       </span>
       <button type="button" className="link" onClick={() => sheets.open("repair")}>
-        Log another repair
+        {t("proof.logAnotherRepair")}
       </button>
     </div>
   );

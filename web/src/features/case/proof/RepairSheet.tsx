@@ -17,6 +17,7 @@ import { Sheet } from "../Sheet";
 import { PhotoField } from "../PhotoField";
 import { ChooseOne } from "./ChooseOne";
 import styles from "./Proof.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly open: boolean;
@@ -43,7 +44,7 @@ function having<K extends keyof Draft>(draft: Draft, field: K, value: Draft[K] |
 /** What was repaired, how, and with what. */
 export function RepairSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Log the repair" width={720} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("proof.logTheRepair")} width={720} keeps>
       <RepairForm {...p} />
     </Sheet>
   );
@@ -65,29 +66,27 @@ function RepairForm({ wiring, namer, faults, cautions, onPhoto, onLog }: Props) 
   return (
     <div className={styles.form}>
       <ul className={styles.cautions}>
-        <li>
-          Key off, and the battery off where the maker’s manual says so. Then codes and settings are lost: scan first.
-        </li>
+        <li>{t("proof.keyOffAndTheBatteryOff")}</li>
         {cautions.map((c) => (
           <li key={c}>{c}</li>
         ))}
       </ul>
       <label>
-        What was worked on
+        {t("proof.whatWasWorkedOn")}
         <Select
-          aria-label="What was worked on"
+          aria-label={t("proof.whatWasWorkedOn")}
           mode="multiple"
           value={draft.things}
           showSearch={{ optionFilterProp: "label" }}
           onChange={(things: string[]) => change({ things })}
           options={choices}
           maxCount={12}
-          placeholder="A part, connector, wire, splice, ground or fuse"
+          placeholder={t("proof.aPartConnectorWireSpliceGround")}
         />
       </label>
       <ChooseOne
         name="how"
-        legend="How"
+        legend={t("proof.how")}
         among={REPAIR_KINDS}
         words={REPAIR_WORDS}
         chosen={draft.how}
@@ -96,15 +95,15 @@ function RepairForm({ wiring, namer, faults, cautions, onPhoto, onLog }: Props) 
       {draft.how === "replaced" ? <PartFitted draft={draft} change={change} /> : null}
       {draft.how === "repaired" || draft.how === "rewired" ? (
         <label>
-          Wires joined
+          {t("proof.wiresJoined")}
           <Select
-            aria-label="Wires joined"
+            aria-label={t("proof.wiresJoined")}
             allowClear
             value={draft.joined ?? null}
             onChange={(joined: RepairedEntry["joined"] | null) =>
               setDraft((d) => having(d, "joined", joined ?? undefined))
             }
-            placeholder="As the maker’s manual says"
+            placeholder={t("proof.asTheMakersManualSays")}
             options={JOINTS.map((j) => ({ value: j, label: JOINT_WORDS[j] }))}
           />
         </label>
@@ -132,7 +131,7 @@ function RepairForm({ wiring, namer, faults, cautions, onPhoto, onLog }: Props) 
           });
         }}
       >
-        Log the repair
+        {t("proof.logTheRepair")}
       </Button>
     </div>
   );
@@ -157,17 +156,17 @@ function PartFitted({ draft, change }: PartProps) {
     <>
       <div className={styles.row}>
         <label>
-          Part number
+          {t("proof.partNumber")}
           <Input value={part.number ?? ""} maxLength={60} onChange={(e) => text("number", e.target.value)} />
         </label>
         <label>
-          Brand
+          {t("proof.brand")}
           <Input value={part.brand ?? ""} maxLength={60} onChange={(e) => text("brand", e.target.value)} />
         </label>
         <label>
-          The new part is
+          {t("proof.theNewPartIs")}
           <Select
-            aria-label="The new part is"
+            aria-label={t("proof.theNewPartIs")}
             value={part.condition}
             onChange={(condition) => fit({ condition })}
             options={PART_CONDITIONS.map((c) => ({ value: c, label: PART_WORDS[c] }))}
@@ -176,12 +175,12 @@ function PartFitted({ draft, change }: PartProps) {
       </div>
       <div className={styles.row}>
         <Checkbox checked={part.measured ?? false} onChange={(e) => fit({ measured: e.target.checked })}>
-          Measured before it went in
+          {t("proof.measuredBeforeItWentIn")}
         </Checkbox>
         <Checkbox.Group
           value={[...part.with]}
           onChange={(list) => fit({ with: PART_WITH.filter((w) => list.includes(w)) })}
-          options={PART_WITH.map((w) => ({ value: w, label: `With ${WITH_WORDS[w]}` }))}
+          options={PART_WITH.map((w) => ({ value: w, label: t("proof.with", { what: WITH_WORDS[w] }) }))}
         />
       </div>
     </>
@@ -200,11 +199,11 @@ function MoreOfRepair({
     <>
       <div className={styles.row}>
         <label>
-          Minutes
+          {t("proof.minutes")}
           <InputNumber min={0} max={100_000} value={draft.minutes ?? null} onChange={(v) => number("minutes", v)} />
         </label>
         <label>
-          Price of parts
+          {t("proof.priceOfParts")}
           <InputNumber min={0} max={1e8} value={draft.price ?? null} onChange={(v) => number("price", v)} />
         </label>
       </div>
@@ -215,7 +214,7 @@ function MoreOfRepair({
             setDraft((d) => having(d, "temporary", e.target.checked ? inDays(DAYS_OF_A_MAKESHIFT) : undefined))
           }
         >
-          Temporary repair
+          {t("proof.temporaryRepair")}
         </Checkbox>
         <Checkbox
           checked={givenOut !== undefined}
@@ -223,13 +222,13 @@ function MoreOfRepair({
             setDraft((d) => having(d, "givenOut", e.target.checked ? { asked: "", checked: false } : undefined))
           }
         >
-          Done by somebody else
+          {t("proof.doneBySomebodyElse")}
         </Checkbox>
       </div>
       <div className={styles.row}>
         {temporary === undefined ? null : (
           <label>
-            Comes back by
+            {t("proof.comesBackBy")}
             <Input
               type="date"
               value={temporary}
@@ -239,7 +238,7 @@ function MoreOfRepair({
         )}
         {givenOut === undefined ? null : (
           <label>
-            What was asked for
+            {t("proof.whatWasAskedFor")}
             <Input
               value={givenOut.asked}
               maxLength={400}
@@ -249,7 +248,7 @@ function MoreOfRepair({
         )}
       </div>
       <label>
-        Note
+        {t("proof.note")}
         <Input.TextArea
           rows={2}
           maxLength={2000}

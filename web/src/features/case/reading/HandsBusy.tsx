@@ -4,6 +4,7 @@ import type { Instructor } from "@radicula/core/words";
 import { Button, Switch } from "antd";
 import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import styles from "./HandsBusy.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly candidate: Candidate;
@@ -23,11 +24,11 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
     const i = instructor.instruct(candidate);
     const lead = (l: (typeof i.red)[number]) => `${l.text}${l.colour ? `, ${l.colour}` : ""}, ${l.how}`;
     return [
-      ...[...dangers, ...i.cautions].map((text) => ({ what: "Mind", text })),
-      { what: "Set-up", text: i.state },
-      ...i.red.map((l) => ({ what: "Red", text: `${lead(l)}${l.place ? `. ${l.place}` : ""}` })),
-      ...(i.black ? [{ what: "Black", text: i.black }] : []),
-      { what: i.meter ? `Meter on ${i.meter}` : "Now", text: i.title },
+      ...[...dangers, ...i.cautions].map((text) => ({ what: t("reading.mind"), text })),
+      { what: t("reading.setUp"), text: i.state },
+      ...i.red.map((l) => ({ what: t("reading.red"), text: `${lead(l)}${l.place ? `. ${l.place}` : ""}` })),
+      ...(i.black ? [{ what: t("reading.black"), text: i.black }] : []),
+      { what: i.meter ? t("reading.meterOn", { meter: i.meter }) : t("reading.now"), text: i.title },
     ];
   }, [candidate, instructor, dangers]);
   const [at, setAt] = useState({ of: candidate.id, line: 0 });
@@ -69,7 +70,7 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
       className={styles.over}
       role="dialog"
       aria-modal="true"
-      aria-label="Hands busy"
+      aria-label={t("reading.handsBusy")}
       tabIndex={-1}
       onKeyDown={onKey}
       onClick={(e) => {
@@ -88,11 +89,11 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
               setSpeaks(v);
               localStorage.setItem(SPEAKS, v ? "yes" : "no");
             }}
-            aria-label="Read aloud"
+            aria-label={t("reading.readAloud")}
           />{" "}
-          read aloud
+          {t("reading.readAloud2")}
         </label>
-        <Button onClick={onClose}>Back to the map</Button>
+        <Button onClick={onClose}>{t("reading.backToTheMap")}</Button>
       </div>
       <ol className={styles.lines}>
         {lines.map((l, i) => (
@@ -108,7 +109,7 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
       {last ? (
         <div className={styles.answer}>{children}</div>
       ) : (
-        <p className={styles.hint}>tap, or Space, for the next line</p>
+        <p className={styles.hint}>{t("reading.tapOrSpaceForTheNext")}</p>
       )}
     </div>
   );

@@ -1,5 +1,6 @@
 import { Select } from "antd";
 import { SERIES_OHM, WIRE_OHM, type OwnReadingPartProps, type PointChoice } from "./useOwnReading";
+import { t } from "@/messages";
 
 /** Where a jumper is put on while the reading is taken, if one is. */
 export function JumperEnds({ draft, all }: OwnReadingPartProps & { readonly all: PointChoice[] }) {
@@ -7,7 +8,7 @@ export function JumperEnds({ draft, all }: OwnReadingPartProps & { readonly all:
   return (
     <span style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
       <Select
-        aria-label="Jumper from"
+        aria-label={t("reading.jumperFrom")}
         allowClear
         showSearch={{ optionFilterProp: "label" }}
         placeholder="none"
@@ -19,7 +20,7 @@ export function JumperEnds({ draft, all }: OwnReadingPartProps & { readonly all:
       {jumper.from === undefined ? null : (
         <>
           <Select
-            aria-label="Jumper to"
+            aria-label={t("reading.jumperTo")}
             showSearch={{ optionFilterProp: "label" }}
             placeholder="to"
             style={{ flex: "1 1 150px" }}
@@ -28,12 +29,12 @@ export function JumperEnds({ draft, all }: OwnReadingPartProps & { readonly all:
             options={all}
           />
           <Select
-            aria-label="Through"
+            aria-label={t("reading.through")}
             value={jumper.ohm}
             style={{ width: 100 }}
             onChange={(v: number) => setJumper({ ...jumper, ohm: v })}
             options={[
-              { value: WIRE_OHM, label: "a wire" },
+              { value: WIRE_OHM, label: t("reading.aWire") },
               { value: SERIES_OHM, label: "1 kΩ" },
             ]}
           />

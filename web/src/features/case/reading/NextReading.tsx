@@ -25,6 +25,7 @@ import { SimulatedMeter } from "./SimulatedMeter";
 import { TakenHow, type How } from "./TakenHow";
 import { hasFigures, ValueBox, type TypedMore, type TypedValue, type Words } from "./ValueBox";
 import { YesNo } from "./YesNo";
+import { t } from "@/messages";
 
 interface Props {
   readonly jobId: string;
@@ -74,14 +75,14 @@ export function NextReading(p: Props) {
   const ahead = instruction.dangers.filter((d) => !p.acknowledged.has(d));
   const cautions = [...p.dangers, ...instruction.cautions];
   return (
-    <section className={styles.card} data-bare={p.bare} aria-label="Next reading">
+    <section className={styles.card} data-bare={p.bare} data-next-reading aria-label={t("reading.nextReading")}>
       <div className={styles.over}>
         <span>
-          {p.from.label} · about {Math.max(1, Math.round(candidate.minutes))} min
+          {t("reading.aboutMin", { label: p.from.label, minutes: Math.max(1, Math.round(candidate.minutes)) })}
         </span>
         {recommendation && p.from.planned ? (
           <button type="button" className={styles.why} onClick={p.onWhy}>
-            {p.confirming ? "Why this one" : rulesOut(recommendation.shareOfOpen)}
+            {p.confirming ? t("reading.whyThisOne") : rulesOut(recommendation.shareOfOpen)}
           </button>
         ) : null}
       </div>
@@ -118,11 +119,11 @@ function Where({ wiring, candidate, instruction }: Props & { readonly instructio
     <>
       <div className={styles.where2} data-wide={face && face.connector.cavities.length > 8 ? true : undefined}>
         <dl className={styles.how}>
-          <dt>Set-up</dt>
+          <dt>{t("reading.setUp")}</dt>
           <dd>{instruction.state}</dd>
           {instruction.red.map((lead, i) => (
             <div key={lead.text} className={styles.row}>
-              <dt>{i > 0 ? "then" : candidate.instrument === "clamp" ? "Clamp" : "Red"}</dt>
+              <dt>{i > 0 ? "then" : candidate.instrument === "clamp" ? t("reading.clamp") : t("reading.red")}</dt>
               <dd>
                 <b>{lead.text}</b>, {lead.how} {lead.colour ? <WireSwatch colour={lead.colour} /> : null}
                 {lead.place && i === 0 ? <span className={styles.where}>{lead.place}</span> : null}
@@ -139,14 +140,12 @@ function Where({ wiring, candidate, instruction }: Props & { readonly instructio
       <dl className={styles.how}>
         {instruction.black ? (
           <>
-            <dt>Black</dt>
-            <dd>
-              {instruction.black} · meter on {instruction.meter}
-            </dd>
+            <dt>{t("reading.black")}</dt>
+            <dd>{t("reading.meterOn2", { black: instruction.black, meter: instruction.meter })}</dd>
           </>
         ) : instruction.meter ? (
           <>
-            <dt>With</dt>
+            <dt>{t("reading.with")}</dt>
             <dd>{instruction.meter}</dd>
           </>
         ) : null}
@@ -224,31 +223,31 @@ function Otherwise(p: Props & { readonly canSayHow: boolean; readonly onHow: () 
   return (
     <div className={styles.under}>
       <button type="button" className="link" onClick={() => p.onSetAside("cannotReach")}>
-        Can’t reach it
+        {t("reading.cantReachIt")}
       </button>
       {instrument === "none" || instrument === "voltmeter" ? null : (
         <button type="button" className="link" onClick={() => p.onSetAside("noTool")}>
-          I don’t have this tool
+          {t("reading.iDontHaveThisTool")}
         </button>
       )}
       <button type="button" className="link" onClick={p.onOther}>
-        Another reading
+        {t("reading.anotherReading")}
       </button>
       {p.canSayHow ? (
         <MenuButton
           items={[
-            { key: "how", label: "Measured differently", onClick: p.onHow },
-            { key: "sum", label: "Work it out", onClick: p.onSum },
+            { key: "how", label: t("reading.measuredDifferently"), onClick: p.onHow },
+            { key: "sum", label: t("reading.workItOut"), onClick: p.onSum },
           ]}
           button={(onClick) => (
             <button
               type="button"
               className="link"
-              aria-label="More about this reading"
+              aria-label={t("reading.moreAboutThisReading")}
               aria-haspopup="menu"
               onClick={onClick}
             >
-              More
+              {t("reading.more")}
             </button>
           )}
         />
@@ -266,7 +265,7 @@ function Acknowledge({ onUnderstood }: { readonly onUnderstood: () => void }) {
   return (
     <div ref={button} className={styles.choices} {...KEYS}>
       <Button type="primary" size="large" onClick={onUnderstood}>
-        Read and understood
+        {t("reading.readAndUnderstood")}
       </Button>
     </div>
   );

@@ -15,13 +15,14 @@ import {
   type PointChoice,
 } from "./useOwnReading";
 import { WithWhat } from "./WithWhat";
+import { t } from "@/messages";
 
 /**
  * Any reading, however it was taken: one of the others on offer, or a point, an instrument and a state of one's own.
  */
 export function OtherReading(p: OtherReadingProps) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Another reading" width={660} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("reading.anotherReading")} width={660} keeps>
       <OwnReading key={p.point ?? ""} {...p} />
     </Sheet>
   );
@@ -46,12 +47,12 @@ function OwnReading(p: OtherReadingProps) {
       {offered.length && first === undefined ? (
         <AlsoOffered offered={offered} instructor={instructor} onChoose={(id) => onChoose({ offered: id })} />
       ) : null}
-      <p className={styles.formHead}>{first === undefined ? "Or one of your own" : "One of your own"}</p>
+      <p className={styles.formHead}>{first === undefined ? t("reading.orOneOfYourOwn") : t("reading.oneOfYourOwn")}</p>
       <div className={styles.form}>
         <WithWhat draft={draft} wiring={wiring} namer={namer} all={all} />
         <StateFields draft={draft} wiring={wiring} namer={namer} />
         <StimulusFields draft={draft} wiring={wiring} namer={namer} />
-        <span>Jumper</span>
+        <span>{t("reading.jumper")}</span>
         <JumperEnds draft={draft} all={all} />
       </div>
       <Dangers draft={draft} />
@@ -62,7 +63,7 @@ function OwnReading(p: OtherReadingProps) {
         onClick={enter}
         style={{ marginTop: 12 }}
       >
-        Enter its value
+        {t("reading.enterItsValue")}
       </Button>
     </>
   );
@@ -75,13 +76,13 @@ function AlsoOffered({
 }: Pick<OtherReadingProps, "offered" | "instructor"> & { readonly onChoose: (id: string) => void }) {
   return (
     <>
-      <p className={styles.formHead}>Also worth taking now</p>
+      <p className={styles.formHead}>{t("reading.alsoWorthTakingNow")}</p>
       <ul className={styles.offers}>
         {offered.map((c) => (
           <li key={c.id}>
             <button type="button" onClick={() => onChoose(c.id)}>
               <span>{instructor.instruct(c).title}</span>
-              <span className="muted">{Math.max(1, Math.round(c.minutes))} min</span>
+              <span className="muted">{t("reading.min", { minutes: Math.max(1, Math.round(c.minutes)) })}</span>
             </button>
           </li>
         ))}
@@ -95,15 +96,10 @@ function Dangers({ draft }: OwnReadingPartProps) {
   const { guarded, pushed } = draft;
   return (
     <>
-      {guarded ? (
-        <p role="alert">
-          A restraint or high-voltage circuit is never probed: the maker’s procedure, by qualified people only.
-        </p>
-      ) : null}
+      {guarded ? <p role="alert">{t("reading.aRestraintOrHighVoltageCircuit")}</p> : null}
       {pushed === undefined ? null : (
         <p role="alert">
-          <b>This jumper pushes a supply into {pushed} of a module.</b> Unplug the module first, or leave it. If it was
-          done already, the reading can still be kept.
+          <b>{t("reading.thisJumperPushesASupplyInto", { pushed })}</b> {t("reading.unplugTheModuleFirstOrLeave")}
         </p>
       )}
     </>

@@ -1,6 +1,7 @@
 import type { Unit } from "@radicula/core";
 import type { Scale } from "./answers";
 import styles from "./NextReading.module.css";
+import { t } from "@/messages";
 
 /**
  * The computed scale of answers: where each would lie on the meter, where a healthy machine's lies, and what each would
@@ -22,7 +23,7 @@ export function ScaleView({
         {healthy ? (
           <span className={styles.healthy} data-end={healthy.at > 0.6} style={{ left: `${healthy.at * 100}%` }}>
             <i>▾</i>
-            <span>healthy {healthy.text}</span>
+            <span>{t("reading.healthy", { text: healthy.text })}</span>
           </span>
         ) : null}
         <div className={styles.track}>
@@ -39,16 +40,16 @@ export function ScaleView({
           ))}
         </div>
         <div className={styles.ticks}>
-          {scale.ticks.map((t) => (
-            <span key={t.text} style={{ left: `${t.at * 100}%` }}>
-              {t.text}
+          {scale.ticks.map((tick) => (
+            <span key={tick.text} style={{ left: `${tick.at * 100}%` }}>
+              {tick.text}
             </span>
           ))}
           <span className={styles.axisUnit}>{unit === "Ω" ? "OL" : unit}</span>
         </div>
       </div>
-      {healthy ? <p className="visually-hidden">A healthy machine shows {healthy.text}</p> : null}
-      <ul className={styles.answers} aria-label="What each answer would mean">
+      {healthy ? <p className="visually-hidden">{t("reading.aHealthyMachineShows", { text: healthy.text })}</p> : null}
+      <ul className={styles.answers} aria-label={t("reading.whatEachAnswerWouldMean")}>
         {scale.lines.map((l) => (
           <li key={l.key} data-chosen={l.key === chosen}>
             <b className="mono" data-decides={l.decides}>

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from "react";
 import { z } from "zod";
 import { useKey } from "@/ui/keys";
 import styles from "./NextReading.module.css";
+import { t } from "@/messages";
 
 const Answer = z.object({
   values: z.array(z.union([z.number(), z.enum(["OL", "bright", "dim", "dark", "beep", "silent"]), z.null()])),
@@ -50,7 +51,7 @@ export function SimulatedMeter({
       setShown(
         candidate.instrument === "none"
           ? yesNo(candidate.kind)[values[0] ? 0 : 1]
-          : values.map((v) => (v === null ? "—" : v === "silent" ? "no beep" : String(v))).join(" / "),
+          : values.map((v) => (v === null ? "—" : v === "silent" ? t("reading.noBeep") : String(v))).join(" / "),
       );
       if (values.every((v) => v !== null))
         onRead(
@@ -58,7 +59,7 @@ export function SimulatedMeter({
           found,
         );
     } catch {
-      if (here.current) setShown("no answer");
+      if (here.current) setShown(t("reading.noAnswer"));
     }
   };
   useKey("s", () => void read());
@@ -66,14 +67,14 @@ export function SimulatedMeter({
     <div className={styles.meter}>
       <span className={styles.meterName}>
         {candidate.instrument === "none"
-          ? "Simulated machine"
+          ? t("reading.simulatedMachine")
           : candidate.instrument === "scanTool"
-            ? "Simulated scan tool"
+            ? t("reading.simulatedScanTool")
             : candidate.instrument === "lamp"
-              ? "Simulated lamp"
-              : "Simulated meter"}
+              ? t("reading.simulatedLamp")
+              : t("reading.simulatedMeter")}
       </span>
-      <output className={`mono ${styles.display}`} aria-label="Simulated meter shows">
+      <output className={`mono ${styles.display}`} aria-label={t("reading.simulatedMeterShows")}>
         {shown ?? "– – –"}
         <small>
           {candidate.instrument === "none" || candidate.instrument === "lamp" || candidate.instrument === "continuity"
@@ -83,10 +84,10 @@ export function SimulatedMeter({
       </output>
       <button type="button" className={styles.meterButton} onClick={() => void read()}>
         {candidate.instrument === "none"
-          ? "Do it"
+          ? t("reading.doIt")
           : candidate.instrument === "scanTool"
-            ? "Read it"
-            : "Put the leads on"}{" "}
+            ? t("reading.readIt")
+            : t("reading.putTheLeadsOn")}{" "}
         <kbd>S</kbd>
       </button>
     </div>

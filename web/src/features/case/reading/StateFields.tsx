@@ -3,6 +3,7 @@ import { keyText } from "@radicula/core/words";
 import { Radio, Select } from "antd";
 import { useMemo } from "react";
 import type { OtherReadingProps, OwnReadingPartProps } from "./useOwnReading";
+import { t } from "@/messages";
 
 const KEYS: readonly KeyState[] = ["on", "off", "cranking", "running"];
 /** How the machine stands while the reading is taken. */
@@ -26,14 +27,14 @@ export function StateFields({
   );
   return (
     <>
-      <span>Key</span>
+      <span>{t("reading.key")}</span>
       <Radio.Group
         value={key}
         onChange={(e) => setKey(e.target.value as KeyState)}
         optionType="button"
         options={KEYS.map((k) => ({ value: k, label: keyText(k) }))}
       />
-      <label htmlFor="own-unplugged">Unplugged</label>
+      <label htmlFor="own-unplugged">{t("reading.unplugged")}</label>
       <Select
         id="own-unplugged"
         mode="multiple"
@@ -44,21 +45,21 @@ export function StateFields({
       />
       {fuses.length ? (
         <>
-          <label htmlFor="own-pulled">Fuses</label>
+          <label htmlFor="own-pulled">{t("reading.fuses")}</label>
           <span style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
             <Select
               id="own-pulled"
               mode="multiple"
-              placeholder="none pulled"
+              placeholder={t("reading.nonePulled")}
               style={{ flex: "1 1 150px" }}
               value={[...pulled]}
               onChange={(v: string[]) => setPulled(v)}
               options={fuses}
             />
             <Select
-              aria-label="Breaker in place of"
+              aria-label={t("reading.breakerInPlaceOf")}
               mode="multiple"
-              placeholder="no breaker fitted"
+              placeholder={t("reading.noBreakerFitted")}
               style={{ flex: "1 1 150px" }}
               value={[...breakers]}
               onChange={(v: string[]) => setBreakers(v)}

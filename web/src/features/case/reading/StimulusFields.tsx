@@ -2,6 +2,7 @@ import { stimulusOf } from "@radicula/core/words";
 import { InputNumber, Radio, Select } from "antd";
 import { useMemo } from "react";
 import type { OtherReadingProps, OwnReadingPartProps } from "./useOwnReading";
+import { t } from "@/messages";
 
 /** A sensor acted on by hand while the reading is taken: steel at its tip, a lever moved, a cup of hot water. */
 export function StimulusFields({
@@ -19,14 +20,14 @@ export function StimulusFields({
   const scale = words?.kind === "share" ? 100 : 1;
   return (
     <>
-      <label htmlFor="own-stimulus">Acted on</label>
+      <label htmlFor="own-stimulus">{t("reading.actedOn")}</label>
       <span style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
         <Select
           id="own-stimulus"
           allowClear
           showSearch
           optionFilterProp="label"
-          placeholder="no sensor"
+          placeholder={t("reading.noSensor")}
           style={{ flex: "1 1 200px" }}
           value={stimulus?.part}
           onChange={(part: string | undefined) => setStimulus(part === undefined ? undefined : { part, value: 1 })}
@@ -38,14 +39,14 @@ export function StimulusFields({
             onChange={(e) => setStimulus({ ...stimulus, value: e.target.value as number })}
             optionType="button"
             options={[
-              { value: 1, label: "Steel at its tip" },
-              { value: 0, label: "No steel" },
+              { value: 1, label: t("reading.steelAtItsTip") },
+              { value: 0, label: t("reading.noSteel") },
             ]}
           />
         ) : null}
         {stimulus && words && words.kind !== "steel" ? (
           <InputNumber
-            aria-label={`Value at ${stimulus.part}`}
+            aria-label={t("reading.valueAt", { sensor: stimulus.part })}
             min={words.least}
             max={words.most}
             value={Math.round(stimulus.value * scale * 100) / 100}

@@ -3,6 +3,7 @@ import type { Candidate, Wiring } from "@radicula/core";
 import { Calculators } from "@/features/calculators/Calculators";
 import { Sheet } from "../Sheet";
 import { sumFor } from "./sums";
+import { t } from "@/messages";
 
 /** The calculators over the case, the one this step needs first and filled in. */
 export function SumSheet({
@@ -17,7 +18,7 @@ export function SumSheet({
   readonly onClose: () => void;
 }) {
   return (
-    <Sheet open={open} onClose={onClose} title="Work it out" width={780}>
+    <Sheet open={open} onClose={onClose} title={t("reading.workItOut")} width={780}>
       <Calculators first={candidate ? sumFor(wiring, candidate) : undefined} />
     </Sheet>
   );

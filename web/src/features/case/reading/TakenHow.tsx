@@ -3,6 +3,7 @@ import type { ReadingMore } from "@radicula/core";
 import { parseQuantity } from "@radicula/core";
 import { Input, Segmented } from "antd";
 import styles from "./NextReading.module.css";
+import { t } from "@/messages";
 
 export type How = Pick<ReadingMore, "how" | "mode" | "battery">;
 
@@ -20,7 +21,7 @@ export function TakenHow({
   readonly onHow: (how: How) => void;
 }) {
   return (
-    <div className={styles.taken} role="group" aria-label="How it was taken">
+    <div className={styles.taken} role="group" aria-label={t("reading.howItWasTaken")}>
       <Segmented
         size="small"
         value={how.how ?? "asked"}
@@ -28,11 +29,11 @@ export function TakenHow({
           onHow({ ...without(how, "how"), ...(v === "asked" ? {} : { how: v as NonNullable<How["how"]> }) });
         }}
         options={[
-          { value: "asked", label: "As asked" },
-          { value: "backProbed", label: "Back-probed" },
-          { value: "front", label: "From the front" },
-          { value: "pierced", label: "Pierced" },
-          { value: "breakout", label: "Breakout lead" },
+          { value: "asked", label: t("reading.asAsked") },
+          { value: "backProbed", label: t("reading.backProbed") },
+          { value: "front", label: t("reading.fromTheFront") },
+          { value: "pierced", label: t("reading.pierced") },
+          { value: "breakout", label: t("reading.breakoutLead") },
         ]}
       />
       {volts ? (
@@ -44,17 +45,17 @@ export function TakenHow({
               onHow({ ...without(how, "mode"), ...(v === "ac" ? { mode: "ac" as const } : {}) });
             }}
             options={[
-              { value: "dc", label: "DC volts" },
-              { value: "ac", label: "AC volts" },
+              { value: "dc", label: t("reading.dcVolts") },
+              { value: "ac", label: t("reading.acVolts") },
             ]}
           />
           <label>
-            Battery then{" "}
+            {t("reading.batteryThen")}{" "}
             <Input
               size="small"
               style={{ width: 84 }}
               placeholder="volts"
-              aria-label="Battery at that moment, volts"
+              aria-label={t("reading.batteryAtThatMomentVolts")}
               onChange={(e) => {
                 const read = parseQuantity(e.target.value, "V");
                 onHow({ ...without(how, "battery"), ...(read.ok && read.value >= 0 ? { battery: read.value } : {}) });

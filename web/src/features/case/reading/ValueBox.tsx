@@ -7,6 +7,8 @@ import { inSheet } from "@/ui/focus";
 import { KEYS, KEYS_BESIDE_WORDS } from "@/ui/keys";
 import { Keypad } from "./Keypad";
 import styles from "./NextReading.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 export type TypedValue = ReadingEntry["values"][number] | number;
 export type Words = ShownWords;
@@ -26,24 +28,32 @@ interface Props {
   /** counts readings put here by the simulated meter: each brings the focus back, so that Enter logs it */
   readonly filled?: number;
 }
-const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [TypedValue, string])[]>> = {
+const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [TypedValue, string])[]>> = worded(() => ({
   lamp: [
-    ["bright", "Bright"],
-    ["dim", "Dim"],
-    ["dark", "Dark"],
+    ["bright", t("reading.bright")],
+    ["dim", t("reading.dim")],
+    ["dark", t("reading.dark")],
   ],
   beeper: [
-    ["beep", "Beep"],
-    ["silent", "No beep"],
+    ["beep", t("reading.beep")],
+    ["silent", t("reading.noBeep2")],
   ],
   scan: [
-    ["plausible", "Plausible"],
-    ["frozen", "Frozen"],
-    ["lowEnd", "Low end"],
-    ["highEnd", "High end"],
+    ["plausible", t("reading.plausible")],
+    ["frozen", t("reading.frozen")],
+    ["lowEnd", t("reading.lowEnd")],
+    ["highEnd", t("reading.highEnd")],
   ],
-};
-const UNITS: Readonly<Record<Unit, string>> = { V: "volts", A: "amperes", Ω: "ohms" };
+}));
+const UNITS: Readonly<Record<Unit, string>> = worded(() => ({
+  V: t("reading.volts"),
+  A: t("reading.amperes"),
+  Ω: t("reading.ohms2"),
+}));
+const SHOWN_ON: Readonly<Record<Exclude<Words, "none" | "scan">, string>> = worded(() => ({
+  lamp: t("reading.lamp2"),
+  beeper: t("reading.beeper2"),
+}));
 
 /**
  * Takes what a meter shows, the way people type it. Enter logs; what cannot be right is asked again and stays typed.
@@ -121,7 +131,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
             {points.length > 1 ? (
               <span className={styles.which}>{terminalOf(point) ?? point}</span>
             ) : (
-              <span className="visually-hidden">Value read at {point}</span>
+              <span className="visually-hidden">{t("reading.valueReadAt", { point })}</span>
             )}
             <input
               ref={(el) => {
@@ -136,18 +146,18 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
               enterKeyHint="done"
               aria-invalid={wrong?.box === i}
               aria-describedby="value-wrong"
-              aria-label={`Value at ${point}`}
+              aria-label={t("reading.valueAt2", { point })}
               onFocus={() => setCurrent(i)}
               onKeyDown={onKey}
               onChange={(e) => put(i, e.target.value)}
             />
             <span className={styles.unit}>
-              {words === "scan" ? "volts, or 85 °C" : words === "none" ? UNITS[unit] : words}
+              {words === "scan" ? t("reading.voltsOr85C") : words === "none" ? UNITS[unit] : SHOWN_ON[words]}
             </span>
           </label>
         ))}
         <Button type="primary" htmlType="submit" size="large" className={styles.log}>
-          Log <span aria-hidden="true">⏎</span>
+          {t("reading.log")} <span aria-hidden="true">⏎</span>
         </Button>
       </div>
       {words === "scan" ? choices : null}

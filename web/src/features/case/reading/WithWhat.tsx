@@ -3,16 +3,18 @@ import type { Namer } from "@radicula/core/words";
 import { InputNumber, Radio, Select } from "antd";
 import { useMemo } from "react";
 import { LAMP_WATT, type OtherReadingProps, type OwnReadingPartProps, type PointChoice } from "./useOwnReading";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
-const CHOICES: readonly { readonly value: Instrument; readonly label: string }[] = [
-  { value: "voltmeter", label: "DC volts" },
-  { value: "ohmmeter", label: "Ohms" },
-  { value: "continuity", label: "Beeper" },
-  { value: "lamp", label: "Lamp" },
-  { value: "clamp", label: "Clamp" },
-  { value: "scope", label: "Swing" },
-  { value: "scanTool", label: "Scan tool" },
-];
+const CHOICES: readonly { readonly value: Instrument; readonly label: string }[] = wordedList(() => [
+  { value: "voltmeter", label: t("reading.dcVolts") },
+  { value: "ohmmeter", label: t("reading.ohms") },
+  { value: "continuity", label: t("reading.beeper") },
+  { value: "lamp", label: t("reading.lamp") },
+  { value: "clamp", label: t("reading.clamp") },
+  { value: "scope", label: t("reading.swing") },
+  { value: "scanTool", label: t("reading.scanTool") },
+]);
 
 /** Wires for a clamp, values of a module for the scan tool, else every point a lead can be put on. */
 function usePoints(instrument: Instrument, wiring: Wiring, namer: Namer, all: readonly PointChoice[]): PointChoice[] {
@@ -20,7 +22,11 @@ function usePoints(instrument: Instrument, wiring: Wiring, namer: Namer, all: re
     if (instrument === "clamp")
       return wiring.wires.map((w) => ({
         value: wireId(w),
-        label: `${namer.point(w.from)} to ${namer.point(w.to)}${w.colour ? ` · ${w.colour}` : ""}`,
+        label: t("reading.to", {
+          from: namer.point(w.from),
+          to: namer.point(w.to),
+          state: w.colour ? ` · ${w.colour}` : "",
+        }),
       }));
     if (instrument !== "scanTool") return [...all];
     return wiring.devices.flatMap((d) =>
@@ -44,7 +50,7 @@ export function WithWhat({
   const points = usePoints(instrument, wiring, namer, all);
   return (
     <>
-      <span>With</span>
+      <span>{t("reading.with")}</span>
       <Radio.Group
         value={instrument}
         onChange={(e) => draft.choose(e.target.value as Instrument)}
@@ -52,31 +58,35 @@ export function WithWhat({
         options={[...CHOICES]}
       />
       <label htmlFor="own-point">
-        {instrument === "clamp" ? "Wire" : instrument === "scanTool" ? "Value" : "Red lead"}
+        {instrument === "clamp"
+          ? t("reading.wire")
+          : instrument === "scanTool"
+            ? t("reading.value")
+            : t("reading.redLead")}
       </label>
       <Select
         id="own-point"
         showSearch={{ optionFilterProp: "label" }}
-        placeholder={instrument === "clamp" ? "Wire" : "Connector and cavity"}
+        placeholder={instrument === "clamp" ? t("reading.wire") : t("reading.connectorAndCavity")}
         value={point}
         onChange={(v: string) => setPoint(v)}
         options={points}
       />
       {hasLeads ? (
         <>
-          <label htmlFor="own-black">Black lead</label>
+          <label htmlFor="own-black">{t("reading.blackLead")}</label>
           <Select
             id="own-black"
             showSearch={{ optionFilterProp: "label" }}
             value={black}
             onChange={(v: string) => setBlack(v)}
-            options={[{ value: CHASSIS, label: "Battery negative" }, ...all]}
+            options={[{ value: CHASSIS, label: t("reading.batteryNegative") }, ...all]}
           />
         </>
       ) : null}
       {instrument === "lamp" ? (
         <>
-          <label htmlFor="own-watt">Lamp</label>
+          <label htmlFor="own-watt">{t("reading.lamp")}</label>
           <InputNumber
             id="own-watt"
             min={0.5}

@@ -7,6 +7,7 @@ import { inSheet } from "@/ui/focus";
 import { KEYS } from "@/ui/keys";
 import { PhotoField } from "../PhotoField";
 import styles from "./NextReading.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly candidate: Candidate;
@@ -39,7 +40,7 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
   const meaning = (of: boolean) => lines.find((l) => l.yes === of);
   return (
     <div ref={root} {...KEYS}>
-      <ul className={styles.answers} aria-label="What each answer would mean">
+      <ul className={styles.answers} aria-label={t("reading.whatEachAnswerWouldMean")}>
         {[true, false].map((of) => {
           const l = meaning(of);
           return l ? (
@@ -90,7 +91,9 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
 
             onClick={() => onAnswer(true, chosen, photo)}
           >
-            Log {chosen.length === 1 ? "it" : `all ${chosen.length}`}
+            {t("reading.log2", {
+              answers: chosen.length === 1 ? "it" : t("reading.all", { chosenCount: chosen.length }),
+            })}
           </Button>
         ) : null}
       </div>

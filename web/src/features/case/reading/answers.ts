@@ -1,6 +1,7 @@
 import { formatQuantity, type Answer, type Suspect, type Unit } from "@radicula/core";
 import type { Namer } from "@radicula/core/words";
 import { shareShort } from "@radicula/core/words";
+import { t } from "@/messages";
 
 export interface AnswerLine {
   readonly key: string;
@@ -74,7 +75,7 @@ export function answerScale(
     })),
     ticks: ticksOf(unit, bottom, top)
       .map((v) => ({ at: at(v), text: unit === "Ω" ? roundOhm(v) : String(v) }))
-      .filter((t) => t.at <= END),
+      .filter((tick) => tick.at <= END),
     healthy: Number.isNaN(healthy)
       ? undefined
       : { at: at(healthy), text: healthy === Infinity ? "OL" : formatQuantity(healthy, unit) },
@@ -122,35 +123,39 @@ function nearText(a: Answer, unit: Unit): string {
 function meaningOf(a: Answer, suspects: readonly Suspect[], namer: Namer): string {
   const leader = suspects[0];
   if (a.suspects[0]?.suspect === -1 && leader)
-    return `Speaks against ${answerName(leader, namer)}: the others are open again`;
-  if (a.suspects.some((s) => s.suspect === -1) && leader) return `Fits ${answerName(leader, namer)}`;
+    return t("reading.speaksAgainstTheOthersAreOpen", { name: answerName(leader, namer) });
+  if (a.suspects.some((s) => s.suspect === -1) && leader) return t("reading.fits", { name: answerName(leader, namer) });
   const named = a.suspects.flatMap((s) => {
     const v = suspects[s.suspect];
     return v ? [{ ...s, name: answerName(v, namer) }] : [];
   });
   const [first] = named;
-  if (!first) return "None of the suspects";
-  if (first.share >= DECIDED) return `Decides: ${first.name}`;
+  if (!first) return t("reading.noneOfTheSuspects");
+  if (first.share >= DECIDED) return t("reading.decides", { name: first.name });
   const out = suspects.flatMap((v, i) =>
     v.share >= WAS_ABOVE && !a.suspects.some((s) => s.suspect === i && s.share >= GONE_BELOW)
       ? [answerName(v, namer)]
       : [],
   );
-  const then = `Most likely${out.length ? " then" : ""}: ${first.name} (${shareShort(first.share)})`;
-  return out.length ? `Rules out ${out[0]!}${moreThan(out.length)}. ${then}` : then;
+  const then = t("reading.mostLikely", {
+    then: out.length ? t("reading.then") : "",
+    name: first.name,
+    share: shareShort(first.share),
+  });
+  return out.length ? t("reading.rulesOut", { out: out[0]!, more: moreThan(out.length), then }) : then;
 }
-const moreThan = (n: number) => (n === 1 ? "" : n === 2 ? " and one more" : ` and ${n - 1} more`);
+const moreThan = (n: number) => (n === 1 ? "" : n === 2 ? t("reading.andOneMore") : t("reading.andMore", { n: n - 1 }));
 
 /** a suspect by its place alone, short enough for a line */
 export function answerName(v: Suspect, namer: Namer): string {
-  if (v.type === "nothing") return "nothing is wrong now";
-  if (v.type === "notHere") return "not in this wiring";
-  if (v.type === "several") return v.places.map((p) => namer.short(p)).join(" and ");
+  if (v.type === "nothing") return t("reading.nothingIsWrongNow");
+  if (v.type === "notHere") return t("reading.notInThisWiring");
+  if (v.type === "several") return v.places.map((p) => namer.short(p)).join(t("reading.andJoin"));
   const [place, ...more] = v.places;
-  return place
-    ? `${namer.short(place)}` +
-        `${more.length ? ` or ${more.length === 1 ? namer.short(more[0]!) : `${more.length} alike`}` : ""}`
-    : v.id;
+  if (!place) return v.id;
+  if (more.length === 0) return namer.short(place);
+  const others = more.length === 1 ? namer.short(more[0]!) : t("reading.alike", { count: more.length });
+  return namer.short(place) + t("reading.or", { others });
 }
 
 /** The line a value falls on, or the nearest. */

@@ -8,14 +8,16 @@ import { useCase } from "../session/caseContext";
 import { hiddenFaults, type HiddenMachine } from "./hidden";
 import styles from "./Revealed.module.css";
 import { useHidden, usePlanned } from "./useRevealed";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
-const MATCHES: Readonly<Record<VerdictMatch, string>> = {
-  alone: "You named it.",
-  among: "It is among the repairs you named.",
-  part: "You named a part of it.",
-  other: "You named something else.",
-  none: "You named no cause.",
-};
+const MATCHES: Readonly<Record<VerdictMatch, string>> = worded(() => ({
+  alone: t("revealed.youNamedIt"),
+  among: t("revealed.itIsAmongTheRepairsYou"),
+  part: t("revealed.youNamedAPartOfIt"),
+  other: t("revealed.youNamedSomethingElse"),
+  none: t("revealed.youNamedNoCause"),
+}));
 
 /** After a practice job is closed: what was hidden, beside what was found, and what the plan would have taken. */
 export function Revealed() {
@@ -33,9 +35,9 @@ function HiddenBeside({ hidden }: { readonly hidden: HiddenMachine }) {
     faults.map((f) => f.fault),
   );
   return (
-    <section className={card.card} aria-label="What was hidden">
+    <section className={card.card} aria-label={t("revealed.whatWasHidden")}>
       <div className={card.over}>
-        <span>What was hidden</span>
+        <span>{t("revealed.whatWasHidden")}</span>
       </div>
       {faults.map(({ fault, severity }) => (
         <h2 key={fault.id} className={card.sentence}>
@@ -46,15 +48,13 @@ function HiddenBeside({ hidden }: { readonly hidden: HiddenMachine }) {
         </h2>
       ))}
       {hidden.presence === undefined ? null : (
-        <p>It comes and goes: there {Math.round(hidden.presence * 100)} % of the time.</p>
+        <p>{t("revealed.itComesAndGoesThereOf", { presence: Math.round(hidden.presence * 100) })}</p>
       )}
       {hidden.mistaken ? (
-        <p>
-          The connector that looked like {hidden.mistaken.from} was {hidden.mistaken.to}.
-        </p>
+        <p>{t("revealed.theConnectorThatLookedLikeWas", { from: hidden.mistaken.from, to: hidden.mistaken.to })}</p>
       ) : null}
       <p>
-        <b>{MATCHES[match]}</b> {verdict ? `Your verdict: ${verdict.text}.` : null}
+        <b>{MATCHES[match]}</b> {verdict ? t("revealed.yourVerdict", { text: verdict.text }) : null}
       </p>
       <Ways hidden={hidden} />
     </section>
@@ -72,26 +72,30 @@ function Ways({ hidden }: { readonly hidden: HiddenMachine }) {
         <thead>
           <tr>
             <td />
-            <th scope="col">Tests</th>
-            <th scope="col">Time</th>
+            <th scope="col">{t("revealed.tests")}</th>
+            <th scope="col">{t("revealed.time")}</th>
           </tr>
         </thead>
         <tbody>
           <tr>
-            <th scope="row">You</th>
+            <th scope="row">{t("revealed.you")}</th>
             <td>{taken}</td>
-            <td>{minutes} min from the first reading to the last</td>
+            <td>{t("revealed.minFromTheFirstReadingTo", { minutes })}</td>
           </tr>
           <tr>
-            <th scope="row">The plan</th>
+            <th scope="row">{t("revealed.thePlan")}</th>
             {planned.state === "played" ? (
               <>
                 <td>{planned.played.steps.length}</td>
-                <td>about {Math.max(1, Math.round(planned.played.minutes))} min at the machine</td>
+                <td>
+                  {t("revealed.aboutMinAtTheMachine", { minutes: Math.max(1, Math.round(planned.played.minutes)) })}
+                </td>
               </>
             ) : (
               <td colSpan={2} role="status">
-                {planned.state === "working" ? "Playing the job by the plan …" : "The plan cannot be played here."}
+                {planned.state === "working"
+                  ? t("revealed.playingTheJobByThePlan")
+                  : t("revealed.thePlanCannotBePlayedHere")}
               </td>
             )}
           </tr>
@@ -99,7 +103,7 @@ function Ways({ hidden }: { readonly hidden: HiddenMachine }) {
       </table>
       {planned.state === "played" ? (
         <details className={styles.steps}>
-          <summary>The plan’s {planned.played.steps.length} tests</summary>
+          <summary>{t("revealed.thePlansTests", { stepsCount: planned.played.steps.length })}</summary>
           <ol>
             {planned.played.steps.map((s, i) => (
               <li key={i}>{playedStepText(s, namer)}</li>
@@ -111,15 +115,15 @@ function Ways({ hidden }: { readonly hidden: HiddenMachine }) {
     </>
   );
 }
-const ENDINGS: Readonly<Record<Played["ending"], string>> = {
-  isolated: "It ends at the hidden fault.",
-  wrong: "On this machine the plan itself ends at the wrong cause.",
-  gaveUp: "On this machine the plan itself finds no cause it can be sure of.",
-  noCode: "This fault sets no code.",
-};
+const ENDINGS: Readonly<Record<Played["ending"], string>> = worded(() => ({
+  isolated: t("revealed.itEndsAtTheHiddenFault"),
+  wrong: t("revealed.onThisMachineThePlanItself"),
+  gaveUp: t("revealed.onThisMachineThePlanItself2"),
+  noCode: t("revealed.thisFaultSetsNoCode"),
+}));
 
 const MINUTE_MS = 60_000;
 function minutesBetween(times: readonly string[]): number {
-  const ms = times.map((t) => Date.parse(t)).filter(Number.isFinite);
+  const ms = times.map((time) => Date.parse(time)).filter(Number.isFinite);
   return ms.length ? Math.round((Math.max(...ms) - Math.min(...ms)) / MINUTE_MS) : 0;
 }

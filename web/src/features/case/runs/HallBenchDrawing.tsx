@@ -1,6 +1,7 @@
 import { formatQuantity, type Candidate } from "@radicula/core";
 import { cavityOf } from "@radicula/core/words";
 import styles from "./Runs.module.css";
+import { t } from "@/messages";
 
 /** How a Hall sensor is connected on the bench: battery, a resistor to its signal pin, a voltmeter at the output. */
 export function HallBenchDrawing({ step }: { readonly step: Candidate }) {
@@ -17,10 +18,7 @@ export function HallBenchDrawing({ step }: { readonly step: Candidate }) {
       className={styles.drawing}
       viewBox="0 0 340 136"
       role="img"
-      aria-label={
-        `Battery plus to pin ${supply.to}, battery negative to pin ${ground.to}, battery plus through ${ohm} ` +
-        `to pin ${pull.to}, voltmeter from pin ${pull.to} to battery negative`
-      }
+      aria-label={t("runs.batteryPlusToPinBatteryNegative", { to: supply.to, to2: ground.to, ohm, to3: pull.to })}
     >
       <path className={styles.lead} d="M40 48V28H232M40 88V108H232" />
       <path className={styles.lead} d="M86 28V68H98M146 68H232" />

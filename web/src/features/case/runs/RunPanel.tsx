@@ -6,6 +6,7 @@ import { useEffect, useRef } from "react";
 import { HallBenchDrawing } from "./HallBenchDrawing";
 import { say } from "@/messages/issues";
 import styles from "./Runs.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly run: RunView;
@@ -24,57 +25,57 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
   }, [run.taken.length]);
   const top = Math.max(
     1e-9,
-    ...run.taken.flatMap((t) => [...t.values, ...t.healthy].filter(Number.isFinite).map(Math.abs)),
+    ...run.taken.flatMap((taken) => [...taken.values, ...taken.healthy].filter(Number.isFinite).map(Math.abs)),
   );
   return (
-    <section className={styles.panel} aria-label="Guided test">
+    <section className={styles.panel} aria-label={t("runs.guidedTest")}>
       <div className={styles.over}>
         <span>
           <b>{RUN_WORDS[run.run].title}</b> ·{" "}
           {run.on
             .split(" ")
             .map((x) => (x.includes(":") ? namer.point(x) : x))
-            .join(" and ")}
+            .join(t("runs.andJoin"))}
         </span>
-        <span>{run.finding ? "done" : `${run.taken.length} done`}</span>
+        <span>{run.finding ? t("runs.finished") : t("runs.done", { takenCount: run.taken.length })}</span>
       </div>
       {run.run === "hallBench" && run.next?.state.jumpers ? <HallBenchDrawing step={run.next} /> : null}
       {run.taken.length ? (
-        <ol ref={list} className={styles.steps} tabIndex={0} aria-label="Steps taken">
-          {run.taken.map((t, i) => (
+        <ol ref={list} className={styles.steps} tabIndex={0} aria-label={t("runs.stepsTaken")}>
+          {run.taken.map((taken, i) => (
             <li key={i}>
-              <span>{labelOf(t, i, namer)}</span>
-              {t.step.instrument === "none" || t.number === undefined || !Number.isFinite(t.values[0]!) ? (
+              <span>{labelOf(taken, i, namer)}</span>
+              {taken.step.instrument === "none" || taken.number === undefined || !Number.isFinite(taken.values[0]!) ? (
                 <span />
               ) : (
-                <span className={styles.bar} data-mark={t.mark} aria-hidden="true">
-                  <i style={{ width: `${Math.min(100, (100 * Math.abs(t.values[0]!)) / top)}%` }} />
-                  {Number.isFinite(t.healthy[0]!) ? (
+                <span className={styles.bar} data-mark={taken.mark} aria-hidden="true">
+                  <i style={{ width: `${Math.min(100, (100 * Math.abs(taken.values[0]!)) / top)}%` }} />
+                  {Number.isFinite(taken.healthy[0]!) ? (
                     <b
-                      style={{ left: `calc(${Math.min(100, (100 * Math.abs(t.healthy[0]!)) / top)}% - 1px)` }}
+                      style={{ left: `calc(${Math.min(100, (100 * Math.abs(taken.healthy[0]!)) / top)}% - 1px)` }}
                       title="healthy"
                     />
                   ) : null}
                 </span>
               )}
               <span className="mono">
-                {t.number === undefined ? (
-                  <span className="muted">skipped</span>
+                {taken.number === undefined ? (
+                  <span className="muted">{t("runs.skipped")}</span>
                 ) : (
                   <>
-                    {t.step.instrument === "none"
-                      ? t.values[0]
-                        ? "yes"
-                        : "no"
-                      : shownText(t.step.instrument, t.values[0]!)}{" "}
-                    {t.mark ? (
+                    {taken.step.instrument === "none"
+                      ? taken.values[0]
+                        ? t("runs.yes")
+                        : t("runs.no")
+                      : shownText(taken.step.instrument, taken.values[0]!)}{" "}
+                    {taken.mark ? (
                       <span
                         className={styles.mark}
-                        data-mark={t.mark}
-                        title={MARK_WORDS[t.mark]}
-                        aria-label={MARK_WORDS[t.mark]}
+                        data-mark={taken.mark}
+                        title={MARK_WORDS[taken.mark]}
+                        aria-label={MARK_WORDS[taken.mark]}
                       >
-                        {SIGNS[t.mark]}
+                        {SIGNS[taken.mark]}
                       </span>
                     ) : null}
                   </>
@@ -92,14 +93,14 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
       <div className={styles.buttons}>
         {run.finding ? (
           <Button type="primary" onClick={() => onEnd(true)}>
-            End the test
+            {t("runs.endTheTest")}
           </Button>
         ) : (
-          <Button onClick={() => onPause(!paused)}>{paused ? "Go on with the test" : "Pause"}</Button>
+          <Button onClick={() => onPause(!paused)}>{paused ? t("runs.goOnWithTheTest") : t("runs.pause")}</Button>
         )}
         {run.finding ? null : (
           <Button type="text" onClick={() => onEnd(false)}>
-            Stop the test
+            {t("runs.stopTheTest")}
           </Button>
         )}
       </div>
@@ -110,16 +111,20 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
 function labelOf({ step }: TakenStep, i: number, namer: Namer): string {
   const { state } = step;
   const where = (p: string) => (p.includes(":") || step.kind === "drop" ? namer.point(p) : p);
-  if (step.part) return `${step.label.split(" ")[0]} by itself`;
+  if (step.part) return t("runs.byItself", { part: step.label.split(" ")[0] });
   if (step.kind === "breaker")
     return state.unplugged.length
-      ? `${state.unplugged.length} unplugged${i > 0 ? `, ${step.label} in` : ""}`
-      : "all plugged in";
-  if (step.kind === "watch") return `without ${step.label}`;
-  if (step.kind === "drop" && step.black !== undefined) return `${where(step.black)} to ${where(step.points[0]!)}`;
-  if (step.kind === "jumper") return step.label === "low" ? "signal jumpered low" : "signal jumpered high";
-  if (step.kind === "codeSets") return `${step.label} sets`;
-  if (step.kind === "wiggle") return `moved ${step.label}`;
-  if (step.kind === "scan") return "the module’s own value";
+      ? t("runs.unplugged", {
+          unpluggedCount: state.unplugged.length,
+          pluggedIn: i > 0 ? t("runs.in", { label: step.label }) : "",
+        })
+      : t("runs.allPluggedIn");
+  if (step.kind === "watch") return t("runs.without", { label: step.label });
+  if (step.kind === "drop" && step.black !== undefined)
+    return t("runs.to", { where: where(step.black), where2: where(step.points[0]!) });
+  if (step.kind === "jumper") return step.label === "low" ? t("runs.signalJumperedLow") : t("runs.signalJumperedHigh");
+  if (step.kind === "codeSets") return t("runs.sets", { label: step.label });
+  if (step.kind === "wiggle") return t("runs.moved", { label: step.label });
+  if (step.kind === "scan") return t("runs.theModulesOwnValue");
   return where(step.points[0]!);
 }

@@ -5,6 +5,7 @@ import { Button, Select } from "antd";
 import { useMemo, useState } from "react";
 import { Sheet } from "../Sheet";
 import styles from "./Runs.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly open: boolean;
@@ -18,7 +19,7 @@ interface Props {
 /** Guided runs: those worth their time now, and any other at any place it can be done. */
 export function RunSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Guided tests" width={620}>
+    <Sheet open={p.open} onClose={p.onClose} title={t("runs.guidedTests")} width={620}>
       <Body {...p} />
     </Sheet>
   );
@@ -37,21 +38,21 @@ function Body({ wiring, namer, offers, onBegin }: Props) {
             ? namer.connector(id)
             : namer.device(id),
       )
-      .join(" and ");
+      .join(t("runs.andJoin"));
   const places = useMemo(() => (run ? runPlaces(wiring, run) : []), [wiring, run]);
   return (
     <>
       {offers.length ? (
-        <ul className={styles.offers} aria-label="Worth their time now">
+        <ul className={styles.offers} aria-label={t("runs.worthTheirTimeNow")}>
           {offers.map((o) => (
             <li key={`${o.run} ${o.on}`}>
               <button type="button" onClick={() => onBegin(o.run, o.on)}>
                 <b>
                   {RUN_WORDS[o.run].title}: {where(o.on)}
                 </b>
-                <span>about {Math.max(1, Math.round(o.minutes))} min</span>
+                <span>{t("runs.aboutMin", { minutes: Math.max(1, Math.round(o.minutes)) })}</span>
                 <span className="muted">{RUN_WORDS[o.run].when}</span>
-                <span className="muted">settles {shareText(o.shareOfOpen)}</span>
+                <span className="muted">{t("runs.settles", { share: shareText(o.shareOfOpen) })}</span>
               </button>
             </li>
           ))}
@@ -59,8 +60,8 @@ function Body({ wiring, namer, offers, onBegin }: Props) {
       ) : null}
       <div className={styles.pick}>
         <Select<RunName>
-          aria-label="Which run"
-          placeholder={offers.length ? "Or any other" : "Which run?"}
+          aria-label={t("runs.whichRun")}
+          placeholder={offers.length ? t("runs.orAnyOther") : t("runs.whichRun2")}
           value={run}
           showSearch={{ optionFilterProp: "label" }}
           listHeight={400}
@@ -73,7 +74,7 @@ function Body({ wiring, namer, offers, onBegin }: Props) {
             label: RUN_WORDS[r].title,
           }))}
         />
-        {run ? <p className="muted">For when {RUN_WORDS[run].when}.</p> : null}
+        {run ? <p className="muted">{t("runs.forWhen", { when: RUN_WORDS[run].when })}</p> : null}
         {run && RUN_WORDS[run].minds.length ? <p className={styles.minds}>{RUN_WORDS[run].minds.join(" ")}</p> : null}
         {run ? (
           <Select
@@ -92,7 +93,7 @@ function Body({ wiring, namer, offers, onBegin }: Props) {
           disabled={!run || on === undefined}
           onClick={() => run && on !== undefined && onBegin(run, on)}
         >
-          Begin
+          {t("runs.begin")}
         </Button>
       </div>
     </>

@@ -2,6 +2,7 @@ import { useMemo, useState, type KeyboardEvent, type RefObject } from "react";
 import { complete, completions } from "./complete";
 import styles from "./Scan.module.css";
 import type { ScanPartProps } from "./useScanDraft";
+import { t } from "@/messages";
 
 /** Where codes are typed or pasted; those the wiring lists are offered. */
 export function CodeBox({ draft, area }: ScanPartProps & { readonly area: RefObject<HTMLTextAreaElement | null> }) {
@@ -32,11 +33,11 @@ export function CodeBox({ draft, area }: ScanPartProps & { readonly area: RefObj
         ref={area}
         autoFocus
         className="mono"
-        aria-label="Codes, typed or pasted"
+        aria-label={t("scan.codesTypedOrPasted")}
         rows={Math.min(8, Math.max(3, text.split("\n").length + 1))}
         value={text}
         spellCheck={false}
-        placeholder={"P0642 active\nor a whole list, table, or hex reply from the scan tool"}
+        placeholder={t("scan.p0642ActiveOrAWholeList")}
         onChange={(e) => {
           setText(e.target.value);
           setCaret(e.target.selectionStart);
@@ -48,7 +49,7 @@ export function CodeBox({ draft, area }: ScanPartProps & { readonly area: RefObj
         {offered.map((c, i) => (
           <button key={c.code} type="button" tabIndex={-1} onClick={() => take(c.code)}>
             <b className="mono">{c.code}</b> {c.title}
-            {i === 0 ? <kbd>Tab</kbd> : null}
+            {i === 0 ? <kbd>{t("scan.tab")}</kbd> : null}
           </button>
         ))}
       </p>

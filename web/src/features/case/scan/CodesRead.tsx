@@ -4,16 +4,18 @@ import { useMemo } from "react";
 import { partChoices } from "../choices";
 import styles from "./Scan.module.css";
 import { codeKey, type ScanPartProps } from "./useScanDraft";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 const STATUSES: readonly ScannedCode["status"][] = ["active", "pending", "stored", "intermittent", "absent", "notRun"];
-const STATUS_WORDS: Readonly<Record<ScannedCode["status"], string>> = {
-  active: "active",
-  pending: "pending",
-  stored: "stored",
-  intermittent: "intermittent",
-  absent: "not set",
-  notRun: "not run",
-};
+const STATUS_WORDS: Readonly<Record<ScannedCode["status"], string>> = worded(() => ({
+  active: t("scan.active"),
+  pending: t("scan.pending"),
+  stored: t("scan.stored"),
+  intermittent: t("scan.intermittent"),
+  absent: t("scan.notSet"),
+  notRun: t("scan.notRun"),
+}));
 /** What was read of the list, code by code; status and part can be changed. */
 export function CodesRead({ draft }: ScanPartProps) {
   const { wiring, codes } = draft;
@@ -24,13 +26,13 @@ export function CodesRead({ draft }: ScanPartProps) {
       <table>
         <thead>
           <tr>
-            <th>Module</th>
-            <th>Code</th>
-            <th>Status</th>
-            <th>Text</th>
-            <th>Component</th>
+            <th>{t("scan.module")}</th>
+            <th>{t("scan.code")}</th>
+            <th>{t("scan.status")}</th>
+            <th>{t("scan.text")}</th>
+            <th>{t("scan.component")}</th>
             <th>
-              <span className="visually-hidden">Leave out</span>
+              <span className="visually-hidden">{t("scan.leaveOut")}</span>
             </th>
           </tr>
         </thead>
@@ -65,7 +67,7 @@ function CodeRow({
         <Select
           size="small"
           variant="borderless"
-          aria-label={`Status of ${c.code}`}
+          aria-label={t("scan.statusOf", { code: c.code })}
           value={c.status}
           popupMatchSelectWidth={false}
           onChange={(status: ScannedCode["status"]) => draft.change(c, { status })}
@@ -73,19 +75,19 @@ function CodeRow({
         />
       </td>
       <td>
-        {c.title ?? <span className="muted">no text</span>}
+        {c.title ?? <span className="muted">{t("scan.noText")}</span>}
         {c.seen ? <span className="muted"> · {c.seen}</span> : null}
       </td>
       <td>
         {known.has(`${c.module} ${c.code}`) ? (
-          <span className="muted">{c.about ?? "as the wiring says"}</span>
+          <span className="muted">{c.about ?? t("scan.asTheWiringSays")}</span>
         ) : (
           <Select
             size="small"
             variant={c.about ? "borderless" : "outlined"}
-            aria-label={`Part ${c.code} names`}
+            aria-label={t("scan.partNames", { code: c.code })}
             allowClear
-            placeholder="which part?"
+            placeholder={t("scan.whichPart")}
             value={c.about}
             showSearch={{ optionFilterProp: "label" }}
             style={{ width: 150 }}
@@ -95,7 +97,12 @@ function CodeRow({
         )}
       </td>
       <td>
-        <button type="button" className={styles.drop} aria-label={`Leave out ${c.code}`} onClick={() => draft.drop(c)}>
+        <button
+          type="button"
+          className={styles.drop}
+          aria-label={t("scan.leaveOut2", { code: c.code })}
+          onClick={() => draft.drop(c)}
+        >
           ×
         </button>
       </td>

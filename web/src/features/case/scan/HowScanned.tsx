@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { disturbable } from "../choices";
 import styles from "./Scan.module.css";
 import type { ScanPartProps } from "./useScanDraft";
+import { t } from "@/messages";
 
 /** Which modules answered, and what was disturbed since codes were last cleared. */
 export function HowScanned({ draft }: ScanPartProps) {
@@ -12,27 +13,27 @@ export function HowScanned({ draft }: ScanPartProps) {
     <>
       <div className={styles.row}>
         <label className={styles.label} htmlFor="scan-modules">
-          Scanned
+          {t("scan.scanned")}
         </label>
         <Select
           id="scan-modules"
           mode="multiple"
-          placeholder="modules that answered"
+          placeholder={t("scan.modulesThatAnswered")}
           value={[...scanned]}
           style={{ minWidth: 230 }}
           onChange={(v: string[]) => setModules(v)}
           options={units}
         />
-        <span className="muted">a code they did not give counts as not set</span>
+        <span className="muted">{t("scan.aCodeTheyDidNotGive")}</span>
       </div>
       <div className={styles.row}>
         <label className={styles.label} htmlFor="scan-disturbed">
-          Disturbed
+          {t("scan.disturbed")}
         </label>
         <Select
           id="scan-disturbed"
           mode="multiple"
-          placeholder="nothing unplugged or pulled since codes were cleared"
+          placeholder={t("scan.nothingUnpluggedOrPulledSinceCodes")}
           value={[...disturbed]}
           style={{ flex: "1 1 300px" }}
           showSearch={{ optionFilterProp: "label" }}
@@ -40,13 +41,13 @@ export function HowScanned({ draft }: ScanPartProps) {
           options={things}
         />
         <Checkbox checked={wiped} onChange={(e) => setWiped(e.target.checked)}>
-          battery was off or flat
+          {t("scan.batteryWasOffOrFlat")}
         </Checkbox>
       </div>
       {disturbed.length ? (
-        <p className="muted">Codes that unplugging {disturbed.join(", ")} would set are not taken as evidence.</p>
+        <p className="muted">{t("scan.codesThatUnpluggingWouldSetAre", { disturbed: disturbed.join(", ") })}</p>
       ) : null}
-      {wiped ? <p className="muted">A battery off or flat wipes codes: those missing here say nothing.</p> : null}
+      {wiped ? <p className="muted">{t("scan.aBatteryOffOrFlatWipes")}</p> : null}
     </>
   );
 }

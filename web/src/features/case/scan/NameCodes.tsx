@@ -5,6 +5,7 @@ import { useMemo, useState } from "react";
 import { partChoices } from "../choices";
 import { Sheet } from "../Sheet";
 import styles from "./Scan.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly open: boolean;
@@ -22,7 +23,7 @@ interface Props {
  */
 export function NameCodes(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Which component is each code for?" width={560} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("scan.whichComponentIsEachCodeFor")} width={560} keeps>
       <Body {...p} />
     </Sheet>
   );
@@ -59,20 +60,18 @@ function Body({ wiring, unnamed, scans, onLog }: Props) {
   };
   return (
     <div className={styles.sheet}>
-      <p className="muted">
-        A code weighs as soon as it is known what it is about. Its text says whether it is low, high, or a circuit code.
-      </p>
+      <p className="muted">{t("scan.aCodeWeighsAsSoonAs")}</p>
       {unnamed.map((c) => {
         const key = `${c.module} ${c.code}`;
         return (
           <div key={key} className={styles.row}>
             <b className="mono">{c.code}</b>{" "}
             <span className="muted">
-              {wiring.codes.find((x) => x.module === c.module && x.id === c.code)?.title ?? "no text"}
+              {wiring.codes.find((x) => x.module === c.module && x.id === c.code)?.title ?? t("scan.noText")}
             </span>
             <Select
-              aria-label={`Part ${c.code} names`}
-              placeholder="which part?"
+              aria-label={t("scan.partNames", { code: c.code })}
+              placeholder={t("scan.whichPart")}
               value={about[key]}
               showSearch={{ optionFilterProp: "label" }}
               style={{ flex: "1 1 200px" }}
@@ -83,7 +82,7 @@ function Body({ wiring, unnamed, scans, onLog }: Props) {
         );
       })}
       <Button type="primary" block disabled={Object.keys(about).length === 0} onClick={log}>
-        Log it
+        {t("scan.logIt")}
       </Button>
     </div>
   );

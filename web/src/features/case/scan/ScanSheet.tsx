@@ -11,6 +11,7 @@ import { HowScanned } from "./HowScanned";
 import styles from "./Scan.module.css";
 import { ScansCompared } from "./ScansCompared";
 import { LEAST_MODULES, useScanDraft, type ScanPartProps, type ScanProps, type When } from "./useScanDraft";
+import { t } from "@/messages";
 
 const WHENS: readonly When[] = ["before", "afterClear", "afterCrank", "afterDrive", "other"];
 /**
@@ -19,7 +20,7 @@ const WHENS: readonly When[] = ["before", "afterClear", "afterCrank", "afterDriv
  */
 export function ScanSheet(p: ScanProps) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Scan" width={860} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("scan.scan")} width={860} keeps>
       <ScanForm {...p} />
     </Sheet>
   );
@@ -32,8 +33,8 @@ function ScanForm(p: ScanProps) {
   if (draft.units.length === 0)
     return (
       <p className={styles.none}>
-        Codes belong to a module, and this wiring has none yet.{" "}
-        {p.workbench ? <Link href={p.workbench}>Type the wiring first</Link> : null}
+        {t("scan.codesBelongToAModuleAnd")}{" "}
+        {p.workbench ? <Link href={p.workbench}>{t("scan.typeTheWiringFirst")}</Link> : null}
       </p>
     );
   return (
@@ -47,8 +48,8 @@ function ScanForm(p: ScanProps) {
       {draft.codes.length ? <CodesRead draft={draft} /> : null}
       <LinesNotTaken issues={draft.read.issues} />
       <HowScanned draft={draft} />
-      <Button type="primary" size="large" block disabled={!draft.ready} onClick={draft.log} title="Ctrl Enter">
-        {set ? `Log the scan, ${set === 1 ? "1 code" : `${set} codes`}` : "Log the scan, no codes"}
+      <Button type="primary" size="large" block disabled={!draft.ready} onClick={draft.log} title={t("scan.ctrlEnter")}>
+        {t("scan.logTheScan", { set })}
       </Button>
     </div>
   );
@@ -57,9 +58,9 @@ function ScanForm(p: ScanProps) {
 function KeepCodes({ count, onKeep }: { readonly count: number; readonly onKeep: () => void }) {
   return (
     <p className={styles.keep}>
-      {count === 1 ? "1 code is" : `${count} codes are`} not in the wiring of this machine type.{" "}
+      {t("scan.notInTheWiringOfThis", { count })}{" "}
       <button type="button" className="link" onClick={onKeep}>
-        Keep {count === 1 ? "it" : "them"} with the wiring, texts and all
+        {t("scan.keepWithTheWiringTextsAnd", { count })}
       </button>
     </p>
   );
@@ -69,7 +70,7 @@ function WhenTaken({ draft }: ScanPartProps) {
   const { folded, when, setWhen, onLog } = draft;
   return (
     <div className={styles.row}>
-      <div className={styles.when} role="radiogroup" aria-label="When the scan was taken">
+      <div className={styles.when} role="radiogroup" aria-label={t("scan.whenTheScanWasTaken")}>
         {WHENS.map((w) => (
           <label key={w} data-chosen={w === when}>
             <input
@@ -89,7 +90,7 @@ function WhenTaken({ draft }: ScanPartProps) {
           className="link"
           onClick={() => onLog([{ type: "cleared", at: new Date().toISOString() }])}
         >
-          Codes were cleared just now
+          {t("scan.codesWereClearedJustNow")}
         </button>
       ) : null}
     </div>
@@ -107,9 +108,9 @@ function ScanSimulated({ draft, onScanned }: ScanPartProps & { readonly onScanne
   };
   return (
     <p className={styles.keep}>
-      This machine is simulated.{" "}
+      {t("scan.thisMachineIsSimulated")}{" "}
       <button type="button" className="link" onClick={() => void scan()}>
-        Scan it
+        {t("scan.scanIt")}
       </button>
     </p>
   );
@@ -120,18 +121,18 @@ function ModuleMeant({ draft }: ScanPartProps) {
   return (
     <div className={styles.row}>
       <label className={styles.label} htmlFor="scan-module">
-        Module
+        {t("scan.module")}
       </label>
       <Select
         id="scan-module"
         allowClear
-        placeholder="as each line says"
+        placeholder={t("scan.asEachLineSays")}
         value={meant}
         style={{ width: 230 }}
         onChange={(v: string | undefined) => setMeant(v)}
         options={units}
       />
-      <span className="muted">for lines that name none</span>
+      <span className="muted">{t("scan.forLinesThatNameNone")}</span>
     </div>
   );
 }
@@ -142,14 +143,14 @@ const LISTED = 20;
 function LinesNotTaken({ issues }: { readonly issues: readonly Issue[] }) {
   if (issues.length === 0) return null;
   return (
-    <ul className={styles.issues} aria-label="Lines not taken">
+    <ul className={styles.issues} aria-label={t("scan.linesNotTaken")}>
       {issues.slice(0, LISTED).map((i, n) => (
         <li key={n}>
-          {typeof i.path[1] === "number" ? `line ${i.path[1] + 1}: ` : ""}
+          {typeof i.path[1] === "number" ? t("scan.line", { path: i.path[1] + 1 }) : ""}
           {issueText(i)}
         </li>
       ))}
-      {issues.length > LISTED ? <li>and {issues.length - LISTED} more</li> : null}
+      {issues.length > LISTED ? <li>{t("scan.andMore", { issuesCount: issues.length - LISTED })}</li> : null}
     </ul>
   );
 }

@@ -1,17 +1,19 @@
 import { compareScans, type ScanCell, type ScanEntry } from "@radicula/core";
 import { scanWhenText, storyText } from "@radicula/core/words";
 import styles from "./Scan.module.css";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
-const CELL: Readonly<Record<ScanCell, string>> = {
-  active: "active",
-  pending: "pending",
-  stored: "stored",
-  intermittent: "intermittent",
-  absent: "not set",
-  notRun: "not run",
+const CELL: Readonly<Record<ScanCell, string>> = worded(() => ({
+  active: t("scan.active"),
+  pending: t("scan.pending"),
+  stored: t("scan.stored"),
+  intermittent: t("scan.intermittent"),
+  absent: t("scan.notSet"),
+  notRun: t("scan.notRun"),
   notGiven: "–",
-  notScanned: "not scanned",
-};
+  notScanned: t("scan.notScanned"),
+}));
 const MOST = 60;
 
 /** Scans side by side: which code was there when, and which came back. */
@@ -19,17 +21,19 @@ export function ScansCompared({ scans }: { readonly scans: readonly ScanEntry[] 
   if (scans.length === 0) return null;
   const rows = compareScans(scans);
   return (
-    <div className={styles.read} aria-label="Scans so far">
+    <div className={styles.read} aria-label={t("scan.scansSoFar")}>
       <table>
         <thead>
           <tr>
-            <th>Module</th>
-            <th>Code</th>
+            <th>{t("scan.module")}</th>
+            <th>{t("scan.code")}</th>
             {scans.map((s, i) => (
               <th key={i}>
                 {i + 1}. {scanWhenText[s.when]}
-                {s.disturbed.length ? <small> with {s.disturbed.join(", ")} disturbed</small> : null}
-                {s.wiped ? <small> battery had been off</small> : null}
+                {s.disturbed.length ? (
+                  <small> {t("scan.withDisturbed", { disturbed: s.disturbed.join(", ") })}</small>
+                ) : null}
+                {s.wiped ? <small> {t("scan.batteryHadBeenOff")}</small> : null}
               </th>
             ))}
             <td />
@@ -54,8 +58,8 @@ export function ScansCompared({ scans }: { readonly scans: readonly ScanEntry[] 
           ))}
         </tbody>
       </table>
-      {rows.length === 0 ? <p className="muted">No codes in any scan.</p> : null}
-      {rows.length > MOST ? <p className="muted">and {rows.length - MOST} more</p> : null}
+      {rows.length === 0 ? <p className="muted">{t("scan.noCodesInAnyScan")}</p> : null}
+      {rows.length > MOST ? <p className="muted">{t("scan.andMore2", { rowsCount: rows.length - MOST })}</p> : null}
     </div>
   );
 }

@@ -15,6 +15,7 @@ import { WireSwatch } from "@/ui/WireSwatch";
 import { connectorChoices } from "../choices";
 import { Sheet } from "../Sheet";
 import styles from "./Seen.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly open: boolean;
@@ -27,7 +28,7 @@ interface Props {
 /** What stands on the machine against what is drawn: wire colours, how many cavities, the number on the part. */
 export function SeenSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Seen on the machine" width={620} keeps>
+    <Sheet open={p.open} onClose={p.onClose} title={t("seen.seenOnTheMachine")} width={620} keeps>
       <SeenForm {...p} />
     </Sheet>
   );
@@ -90,8 +91,8 @@ function SeenForm(p: Props) {
   return (
     <div className={styles.sheet}>
       <Select
-        aria-label="Connector"
-        placeholder="Which connector?"
+        aria-label={t("seen.connector")}
+        placeholder={t("seen.whichConnector")}
         autoFocus
         value={seen.id}
         showSearch={{ optionFilterProp: "label" }}
@@ -102,7 +103,7 @@ function SeenForm(p: Props) {
         <>
           {connector.lookAlikes?.length ? (
             <p className={styles.warn}>
-              Looks like {connector.lookAlikes.join(", ")}: check the number before testing.
+              {t("seen.looksLikeCheckTheNumberBefore", { lookAlikes: connector.lookAlikes.join(", ") })}
             </p>
           ) : null}
           <Colours seen={seen} connector={connector} />
@@ -111,7 +112,7 @@ function SeenForm(p: Props) {
         </>
       ) : null}
       <Button type="primary" size="large" block disabled={!entry} onClick={() => entry && p.onLog(entry)}>
-        Log what stands there
+        {t("seen.logWhatStandsThere")}
       </Button>
     </div>
   );
@@ -124,9 +125,9 @@ function Colours({ seen, connector }: PartProps) {
       <table>
         <thead>
           <tr>
-            <th>Cavity</th>
-            <th>Drawn</th>
-            <th>On the machine</th>
+            <th>{t("seen.cavity")}</th>
+            <th>{t("seen.drawn")}</th>
+            <th>{t("seen.onTheMachine")}</th>
           </tr>
         </thead>
         <tbody>
@@ -150,21 +151,21 @@ function ColourRow({
   return (
     <tr data-differs={mismatch?.colours.some((x) => x.cavity === c) ?? false}>
       <td className="mono">{c}</td>
-      <td>{drawn ? <WireSwatch colour={drawn} /> : <span className="muted">not drawn</span>}</td>
+      <td>{drawn ? <WireSwatch colour={drawn} /> : <span className="muted">{t("seen.notDrawn")}</span>}</td>
       <td>
         <Input
           size="small"
-          aria-label={`Colour seen in cavity ${c}`}
+          aria-label={t("seen.colourSeenInCavity", { c })}
           value={colours[c] ?? ""}
           maxLength={20}
-          placeholder="as drawn"
+          placeholder={t("seen.asDrawn")}
           style={{ width: 120 }}
           onChange={(e) => setColour(c, e.target.value)}
         />{" "}
         {text && read.status === "read" ? (
           <WireSwatch colour={text} />
         ) : text ? (
-          <span className="muted">not a colour known here; kept as typed</span>
+          <span className="muted">{t("seen.notAColourKnownHereKept")}</span>
         ) : null}
       </td>
     </tr>
@@ -176,7 +177,7 @@ function Counts({ seen, connector }: PartProps) {
   return (
     <div className={styles.row}>
       <label>
-        Cavities
+        {t("seen.cavities")}
         <InputNumber
           min={1}
           max={400}
@@ -187,11 +188,11 @@ function Counts({ seen, connector }: PartProps) {
         />
       </label>
       <label>
-        Part number
+        {t("seen.partNumber")}
         <Input
           value={typedNumber}
           maxLength={60}
-          placeholder={drawnNumber ?? "none drawn"}
+          placeholder={drawnNumber ?? t("seen.noneDrawn")}
           style={{ width: 200 }}
           onChange={(e) => setPartNumber(e.target.value)}
         />
@@ -205,23 +206,19 @@ function Judged({ seen, connector }: PartProps) {
   const asGood = partNumber !== "" && judgePartNumber(wiring, connector.id, partNumber) === "asGood";
   return (
     <>
-      {asGood ? (
-        <p role="status">
-          {partNumber} and {drawnNumber} replace each other: the right part.
-        </p>
-      ) : null}
+      {asGood ? <p role="status">{t("seen.andReplaceEachOtherTheRight", { partNumber, drawnNumber })}</p> : null}
       {mismatch ? (
         <p role="alert" className={styles.warn}>
-          <b>Not as drawn.</b> Either the drawing is of another build, or this is not {connector.id}
+          <b>{t("seen.notAsDrawn")}</b> {t("seen.eitherTheDrawingIsOfAnother", { id: connector.id })}
           {mismatch.fits.length ? (
             <>
-              : <b>{mismatch.fits.join(" or ")}</b> fits better
+              : <b>{mismatch.fits.join(t("seen.orJoin"))}</b> {t("seen.fitsBetter")}
             </>
           ) : null}
-          . Settle that before testing here.
+          {t("seen.settleThatBeforeTestingHere")}
         </p>
       ) : entry ? (
-        <p className={styles.good}>As drawn.</p>
+        <p className={styles.good}>{t("seen.asDrawn2")}</p>
       ) : null}
     </>
   );

@@ -3,6 +3,7 @@ import type { Analysis, Candidate, Recommendation, RunView, State, Suspect } fro
 import { useEffect, useState } from "react";
 import { candidateOf } from "../reading/entries";
 import type { Card } from "./useCard";
+import { t } from "@/messages";
 
 /** The one next thing, and where it comes from. */
 export interface NextStep {
@@ -39,23 +40,21 @@ export function useNextStep(
     planned: planned !== undefined,
     suspects: (narrowing ? analysis?.narrowing?.suspects : analysis?.suspects) ?? [],
     label:
-      (narrowing ? "Find out which" : labelOf(analysis, other?.reading, planned !== undefined)) +
-      (working && planned ? STILL_WORKING : ""),
+      (narrowing ? t("session.findOutWhich") : labelOf(analysis, other?.reading, planned !== undefined)) +
+      // a first suggestion, until looking ahead and the search for several faults are done
+      (working && planned ? t("session.stillComparingTests") : ""),
   };
 }
-
-/** Said of a first suggestion until looking ahead and the search for several faults are done. */
-const STILL_WORKING = " (still comparing tests)";
 
 function labelOf(
   analysis: Analysis | undefined,
   own: { readonly corrects?: number | undefined } | undefined,
   planned: boolean,
 ): string {
-  if (own) return own.corrects ? `Instead of entry ${own.corrects}` : "Another reading";
-  if (!planned) return "Next step of this test";
-  if (analysis?.again !== undefined) return `Once more: entry ${analysis.again} does not fit`;
-  return analysis?.stage === "confirming" ? "Confirm" : "Next reading";
+  if (own) return own.corrects ? t("session.insteadOfEntry", { corrects: own.corrects }) : t("session.anotherReading");
+  if (!planned) return t("session.nextStepOfThisTest");
+  if (analysis?.again !== undefined) return t("session.onceMoreEntryDoesNotFit", { again: analysis.again });
+  return analysis?.stage === "confirming" ? t("session.confirm") : t("session.nextReading");
 }
 
 /** What the answers to a step that is not in the plan would mean; worked out aside, and shown when it is there. */

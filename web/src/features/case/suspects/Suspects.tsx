@@ -14,6 +14,7 @@ import { useState } from "react";
 import styles from "./Suspects.module.css";
 import { useKey } from "@/ui/keys";
 import { capital } from "@/ui/text";
+import { t } from "@/messages";
 
 const LISTED = 5;
 const LEAST = 0.005;
@@ -43,10 +44,10 @@ export function Suspects(p: Props) {
   const toggle = (id: string | undefined) => onOpen(open === id ? undefined : id);
   useKey("w", () => toggle(shown[0]?.id));
   return (
-    <section className={styles.card} aria-label="Suspects">
+    <section className={styles.card} aria-label={t("suspects.suspects")}>
       <div className={styles.over}>
-        <span>Suspects</span>
-        <span>explains codes</span>
+        <span>{t("suspects.suspects")}</span>
+        <span>{t("suspects.explainsCodes")}</span>
       </div>
       <ol className={styles.list}>
         {shown.map((s, i) => (
@@ -56,15 +57,19 @@ export function Suspects(p: Props) {
       {worth.length > LISTED ? (
         <button type="button" className="link" onClick={() => setAll(!all)}>
           {all
-            ? "Fewer"
-            : `${worth.length - LISTED} more, together ` +
-              `${shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0))}`}
+            ? t("suspects.fewer")
+            : t("suspects.moreTogether", {
+                worthCount: worth.length - LISTED,
+                share: shareText(worth.slice(LISTED).reduce((sum, s) => sum + s.share, 0)),
+              })}
         </button>
       ) : null}
       {p.lessons ? (
         <div>
           <button type="button" className="link" onClick={p.onLessons}>
-            {p.lessons === 1 ? "1 earlier job counts here" : `${p.lessons} earlier jobs count here`}
+            {p.lessons === 1
+              ? t("suspects.n1EarlierJobCountsHere")
+              : t("suspects.earlierJobsCountHere", { lessons: p.lessons })}
           </button>
         </div>
       ) : null}
@@ -126,7 +131,7 @@ function Reasons({ suspect, ids }: { readonly suspect: SuspectView; readonly ids
     <>
       <p>
         {capital(probabilityWord(suspect.share))}.
-        {suspect.type === "notHere" ? " Grows when every fault in this wiring predicts the readings badly." : ""}
+        {suspect.type === "notHere" ? t("suspects.growsWhenEveryFaultInThis") : ""}
       </p>
       <ul>
         {logged.map((r, i) => (
@@ -142,12 +147,12 @@ function Reasons({ suspect, ids }: { readonly suspect: SuspectView; readonly ids
         {away.length ? (
           <li>
             <span className={styles.strength} data-for={against.length === 0}>
-              {against.length ? "against" : "for"}
+              {against.length ? t("suspects.against") : t("suspects.for")}
             </span>
             <span>
               {against.length
-                ? `should have set ${against.map((r) => r.about).join(", ")} too`
-                : `leaves the other ${away.length === 1 ? "code" : `${away.length} codes`} unset, as seen`}
+                ? t("suspects.shouldHaveSetToo", { against: against.map((r) => r.about).join(", ") })
+                : t("suspects.leavesTheOtherUnsetAsSeen", { count: away.length })}
             </span>
           </li>
         ) : null}
@@ -171,11 +176,11 @@ function Splits({
   return (
     <>
       {suspect.type === "fault" && places.length > 1 ? (
-        <p className="muted">No test here can separate these {places.length} places. Look at each.</p>
+        <p className="muted">{t("suspects.noTestHereCanSeparateThese", { placesCount: places.length })}</p>
       ) : null}
       {splitBy && other ? (
         <p>
-          Told from <i>{namer.suspect(other).title}</i> by:{" "}
+          {t("suspects.toldFrom")} <i>{namer.suspect(other).title}</i> {t("suspects.by")}{" "}
           <button type="button" className="link" onClick={() => onChoose(splitBy.candidate)}>
             {instructor.instruct(splitBy.candidate).title}
           </button>

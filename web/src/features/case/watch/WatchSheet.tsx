@@ -8,6 +8,7 @@ import { candidateOf } from "../reading/entries";
 import { Sheet } from "../Sheet";
 import { JUMP_VOLT, useWatch, type Watch } from "./useWatch";
 import styles from "./Watch.module.css";
+import { t } from "@/messages";
 
 interface Props {
   readonly open: boolean;
@@ -37,7 +38,7 @@ const HARDLY = 0.001;
  */
 export function WatchSheet(p: Props) {
   return (
-    <Sheet open={p.open} onClose={p.onClose} title="Move one place at a time" width={640}>
+    <Sheet open={p.open} onClose={p.onClose} title={t("watch.moveOnePlaceAtATime")} width={640}>
       <Choose {...p} />
     </Sheet>
   );
@@ -69,13 +70,13 @@ function Choose(p: Props) {
               .filter((x) => x.role === "input")
               .map((x) => ({
                 value: `scanTool ${x.at}`,
-                label: `Scan tool: ${instructor.functionOf(x.at)} at ${namer.point(x.at)}`,
+                label: t("watch.scanToolAt", { functionOf: instructor.functionOf(x.at), point: namer.point(x.at) }),
               }))
           : [],
       ),
       ...meterPoints(wiring).map((x) => ({
         value: `voltmeter ${x}`,
-        label: `${instructor.functionOf(x)} at ${namer.point(x)}`,
+        label: t("watch.at", { functionOf: instructor.functionOf(x), point: namer.point(x) }),
       })),
     ],
     [wiring, namer, instructor],
@@ -86,8 +87,8 @@ function Choose(p: Props) {
   return (
     <div className={styles.watch}>
       <Select
-        aria-label="Value to watch"
-        placeholder="Which value is watched?"
+        aria-label={t("watch.valueToWatch")}
+        placeholder={t("watch.whichValueIsWatched")}
         value={watched ? `${watched.instrument} ${watched.point}` : undefined}
         showSearch={{ optionFilterProp: "label" }}
         onChange={(v: string) => {
@@ -124,19 +125,19 @@ function Watching(p: Props & { readonly candidate: Candidate }) {
         at: new Date().toISOString(),
         thing: v.place,
         reacted: v.reacted,
-        note: `${v.jumps} of ${v.of} values jumped`,
+        note: t("watch.ofValuesJumped", { jumps: v.jumps, of: v.of }),
       })),
     );
   return (
     <div className={styles.watch} onKeyDown={onKey}>
-      <p className="muted">Key on. Move one place after the other; eyes on the harness, ears on the tone.</p>
+      <p className="muted">{t("watch.keyOnMoveOnePlaceAfter")}</p>
       <Value watch={watch} practice={practice} candidate={candidate} />
       <Trace samples={watch.samples.slice(-SHOWN)} />
       <Controls watch={watch} practice={practice} candidate={candidate} />
       <Places watch={watch} wiring={wiring} places={places} onPlaces={setPlaces} label={label} />
       {watch.verdicts.length ? <Reactions watch={watch} label={label} /> : null}
       <Button type="primary" size="large" block disabled={told.length === 0} onClick={log}>
-        Log what reacted and what did not
+        {t("watch.logWhatReactedAndWhatDid")}
       </Button>
     </div>
   );
@@ -154,10 +155,10 @@ function Value({ watch, practice, candidate }: PartProps) {
   const before = samples.at(-2)?.value;
   const jump = last !== undefined && before !== undefined && Math.abs(last - before) > JUMP_VOLT;
   return (
-    <output className={`mono ${styles.value}`} data-jump={jump} aria-label="Watched value">
+    <output className={`mono ${styles.value}`} data-jump={jump} aria-label={t("watch.watchedValue")}>
       {running && !practice ? (
         last === 1 ? (
-          "it jumped"
+          t("watch.itJumped")
         ) : (
           "still"
         )
@@ -179,27 +180,27 @@ function Controls({ watch, practice, candidate }: PartProps) {
     <div className={styles.row}>
       {practice ? (
         <Button type="primary" onClick={running ? hold : start}>
-          {running ? "Hold" : "Watch the simulated meter"}
+          {running ? t("watch.hold") : t("watch.watchTheSimulatedMeter")}
         </Button>
       ) : running ? (
         <>
           <Button type="primary" danger size="large" onClick={jump}>
-            It jumped (any key)
+            {t("watch.itJumpedAnyKey")}
           </Button>
-          <Button onClick={hold}>Hold</Button>
+          <Button onClick={hold}>{t("watch.hold")}</Button>
         </>
       ) : byKey ? (
         <Button type="primary" onClick={start}>
-          Go on
+          {t("watch.goOn")}
         </Button>
       ) : (
         <TypedValues watch={watch} candidate={candidate} />
       )}
       {practice || running || samples.length ? null : (
-        <Button onClick={start}>Or press any key whenever it jumps</Button>
+        <Button onClick={start}>{t("watch.orPressAnyKeyWheneverIt")}</Button>
       )}
       <label className={styles.row}>
-        <Switch size="small" checked={hears} onChange={setHears} aria-label="Tone" /> tone
+        <Switch size="small" checked={hears} onChange={setHears} aria-label={t("watch.tone")} /> {t("watch.tone2")}
       </label>
     </div>
   );
@@ -220,8 +221,8 @@ function TypedValues({ watch, candidate }: Pick<PartProps, "watch" | "candidate"
         className="mono"
         size="large"
         autoFocus
-        aria-label="Value now"
-        placeholder="Type it again and again, Enter each time"
+        aria-label={t("watch.valueNow")}
+        placeholder={t("watch.typeItAgainAndAgainEnter")}
         value={typed}
         maxLength={40}
         onChange={(e) => setTyped(e.target.value)}
@@ -244,14 +245,14 @@ function Places({
 }) {
   const { moving, setMoving } = watch;
   return (
-    <div className={styles.places} role="group" aria-label="What is being moved">
+    <div className={styles.places} role="group" aria-label={t("watch.whatIsBeingMoved")}>
       <Button
         type={moving === "" ? "primary" : "default"}
         ghost={moving === ""}
         aria-pressed={moving === ""}
         onClick={() => setMoving("")}
       >
-        <kbd>0</kbd> Nothing
+        <kbd>0</kbd> {t("watch.nothing")}
       </Button>
       {places.map((x, i) => (
         <Button
@@ -265,8 +266,8 @@ function Places({
         </Button>
       ))}
       <Select
-        aria-label="Another place"
-        placeholder="Another place"
+        aria-label={t("watch.anotherPlace")}
+        placeholder={t("watch.anotherPlace")}
         value={null}
         showSearch={{ optionFilterProp: "label" }}
         style={{ width: 180 }}
@@ -281,16 +282,19 @@ function Places({
 
 function Reactions({ watch, label }: Pick<PartProps, "watch"> & { readonly label: (id: string) => string }) {
   return (
-    <ul className={styles.verdicts} aria-label="What reacted">
+    <ul className={styles.verdicts} aria-label={t("watch.whatReacted")}>
       {watch.verdicts.map((v) => (
         <li key={v.place} data-reacted={v.reacted}>
           <span>
-            {label(v.place)}: {v.reacted ? "it reacted" : v.of < ENOUGH ? "too few values yet" : "no reaction"}
+            {label(v.place)}:{" "}
+            {v.reacted ? t("watch.itReacted") : v.of < ENOUGH ? t("watch.tooFewValuesYet") : t("watch.noReaction")}
           </span>
+          <span>{t("watch.ofJumped", { jumps: v.jumps, of: v.of })}</span>
           <span>
-            {v.jumps} of {v.of} jumped
+            {v.jumps
+              ? t("watch.luckWouldDoThat", { chance: v.chance < HARDLY ? t("watch.below01") : shareText(v.chance) })
+              : ""}
           </span>
-          <span>{v.jumps ? `luck would do that: ${v.chance < HARDLY ? "below 0.1 %" : shareText(v.chance)}` : ""}</span>
         </li>
       ))}
     </ul>
@@ -298,7 +302,7 @@ function Reactions({ watch, label }: Pick<PartProps, "watch"> & { readonly label
 }
 
 function Trace({ samples }: { readonly samples: readonly WiggleSample[] }) {
-  if (samples.length < 2) return <svg className={styles.line} role="img" aria-label="Nothing watched yet" />;
+  if (samples.length < 2) return <svg className={styles.line} role="img" aria-label={t("watch.nothingWatchedYet")} />;
   const values = samples.map((s) => s.value);
   const low = Math.min(...values) - 0.1;
   const high = Math.max(...values) + 0.1;
@@ -310,7 +314,11 @@ function Trace({ samples }: { readonly samples: readonly WiggleSample[] }) {
       viewBox="0 0 600 90"
       preserveAspectRatio="none"
       role="img"
-      aria-label={`The last ${samples.length} values, from ${low.toFixed(2)} to ${high.toFixed(2)}`}
+      aria-label={t("watch.theLastValuesFromTo", {
+        samplesCount: samples.length,
+        low: low.toFixed(2),
+        high: high.toFixed(2),
+      })}
     >
       {samples.map((s, i) =>
         s.place === "" ? null : <rect key={i} x={x(i) - 2} y={0} width={5} height={90} fill="var(--accent-tint)" />,

@@ -5,6 +5,7 @@ import { useState } from "react";
 import styles from "../Workbench.module.css";
 import { Condition } from "./Condition";
 import { conditionText } from "./conditionText";
+import { t } from "@/messages";
 
 /** What the codes of this machine say and when they set: a shop's own texts and conditions, kept with the wiring. */
 export function Codes({
@@ -31,23 +32,19 @@ export function Codes({
   return (
     <section className={styles.codes}>
       <header>
-        <h2>Codes of this machine</h2>
-        <span className="muted">texts and set conditions; the next job on this wiring has them</span>
+        <h2>{t("codes.codesOfThisMachine")}</h2>
+        <span className="muted">{t("codes.textsAndSetConditionsTheNext")}</span>
         <Button onClick={add} disabled={!modules.length}>
-          Add a code
+          {t("codes.addACode")}
         </Button>
       </header>
-      {modules.length ? null : (
-        <p className="muted">
-          Codes belong to a module. Type the chart first: a connector that sensor signals go to becomes one.
-        </p>
-      )}
+      {modules.length ? null : <p className="muted">{t("codes.codesBelongToAModuleType")}</p>}
       <Table<Code & { key: string; row: number }>
         size="small"
         pagination={chart.codes.length > 50 ? { pageSize: 50, showSizeChanger: false } : false}
         dataSource={chart.codes.map((c, i) => ({ ...c, key: String(i), row: i }))}
         expandable={{
-          columnTitle: <span className="visually-hidden">Open the set condition</span>,
+          columnTitle: <span className="visually-hidden">{t("codes.openTheSetCondition")}</span>,
           expandedRowKeys: open === undefined ? [] : [open],
           onExpand: (yes, r) => setOpen(yes ? r.key : undefined),
           expandedRowRender: (r) => (
@@ -62,13 +59,13 @@ export function Codes({
             />
           ),
         }}
-        locale={{ emptyText: "No codes yet. Codes from a scan can be kept here with one press on the job." }}
+        locale={{ emptyText: t("codes.noCodesYetCodesFromA") }}
         columns={[
-          { title: "Code", dataIndex: "id", width: 130, render: (v: string) => <b className="mono">{v}</b> },
-          { title: "Module", dataIndex: "module", width: 90 },
-          { title: "Text", dataIndex: "title" },
-          { title: "Component", dataIndex: "about", width: 90 },
-          { title: "Sets when", render: (_, r) => conditionText(r) },
+          { title: t("codes.code"), dataIndex: "id", width: 130, render: (v: string) => <b className="mono">{v}</b> },
+          { title: t("codes.module"), dataIndex: "module", width: 90 },
+          { title: t("codes.text"), dataIndex: "title" },
+          { title: t("codes.component"), dataIndex: "about", width: 90 },
+          { title: t("codes.setsWhen"), render: (_, r) => conditionText(r) },
         ]}
       />
     </section>

@@ -3,6 +3,7 @@ import { Button, Input, InputNumber, Select } from "antd";
 import styles from "../Workbench.module.css";
 import { FAMILIES, FAMILY_WORDS, WHEN } from "./conditionText";
 import { MONITOR_TYPES, partsFor, pinsFor, startOf, type ConditionChoice, type MonitorType } from "./monitors";
+import { t } from "@/messages";
 
 function without(code: Code, key: "monitor" | "title" | "about" | "family"): Code {
   const rest = { ...code };
@@ -31,19 +32,19 @@ export function Condition({ code, wiring, onSet, onRemove }: ConditionProps & { 
     <div className={styles.condition}>
       <WhichCode code={code} wiring={wiring} onSet={onSet} />
       <span className={styles.break} />
-      <span>Sets when the</span>
+      <span>{t("codes.setsWhenThe")}</span>
       <Select
         size="small"
-        aria-label="Condition"
+        aria-label={t("codes.condition")}
         value={m?.type ?? "unknown"}
         style={{ width: 190 }}
         onChange={(v: MonitorType | "unknown") => choose(v)}
-        options={[{ value: "unknown", label: "condition is not known" }, ...MONITOR_TYPES]}
+        options={[{ value: "unknown", label: t("codes.conditionIsNotKnown") }, ...MONITOR_TYPES]}
       />
       {m ? <Watched monitor={m} pins={pinsFor(wiring, code, m.type)} parts={parts} put={put} /> : null}
       {m ? <WhenItRuns monitor={m} put={put} /> : <Family code={code} onSet={onSet} />}
       <Button size="small" type="text" onClick={onRemove}>
-        Remove
+        {t("codes.remove")}
       </Button>
     </div>
   );
@@ -82,7 +83,7 @@ function WhichCode({ code, wiring, onSet }: ConditionProps) {
     <>
       <Input
         size="small"
-        aria-label="Code"
+        aria-label={t("codes.code")}
         defaultValue={code.id}
         style={{ width: 130 }}
         onBlur={(e) => {
@@ -92,7 +93,7 @@ function WhichCode({ code, wiring, onSet }: ConditionProps) {
       />
       <Select
         size="small"
-        aria-label="Module"
+        aria-label={t("codes.module")}
         value={code.module}
         style={{ width: 100 }}
         onChange={(v: string) => onSet((c) => ({ ...c, module: v }))}
@@ -100,8 +101,8 @@ function WhichCode({ code, wiring, onSet }: ConditionProps) {
       />
       <Input
         size="small"
-        aria-label="Text"
-        placeholder="what the scan tool calls it"
+        aria-label={t("codes.text")}
+        placeholder={t("codes.whatTheScanToolCallsIt")}
         defaultValue={code.title ?? ""}
         style={{ width: 260 }}
         onBlur={(e) => {
@@ -114,9 +115,9 @@ function WhichCode({ code, wiring, onSet }: ConditionProps) {
       />
       <Select
         size="small"
-        aria-label="Part it names"
+        aria-label={t("codes.partItNames")}
         allowClear
-        placeholder="part it names"
+        placeholder={t("codes.partItNames2")}
         value={code.about}
         style={{ width: 170 }}
         showSearch={{ optionFilterProp: "label" }}
@@ -152,7 +153,7 @@ function Watched({
       {"at" in m ? (
         <Select
           size="small"
-          aria-label="Pin"
+          aria-label={t("codes.pin")}
           value={m.at || undefined}
           style={{ width: 160 }}
           onChange={(v: string) => put({ at: v })}
@@ -162,31 +163,31 @@ function Watched({
       {m.type === "below" || m.type === "above" ? volt("volt", m.volt) : null}
       {m.type === "outside" ? (
         <>
-          {volt("low", m.low)} to {volt("high", m.high)}
+          {volt("low", m.low)} {t("codes.toBetween")} {volt("high", m.high)}
         </>
       ) : null}
       {m.type === "disagree" ? (
         <>
           <Select
             size="small"
-            aria-label="Other pin"
+            aria-label={t("codes.otherPin")}
             value={m.other}
             style={{ width: 150 }}
             onChange={(v: string) => put({ other: v })}
             options={pins}
           />
-          {volt("volt", m.volt)} ratio {volt("ratio", m.ratio, "×")}
+          {volt("volt", m.volt)} {t("codes.ratio")} {volt("ratio", m.ratio, "×")}
         </>
       ) : null}
       {m.type === "current" ? (
         <>
-          {volt("low", m.low, "A")} to {volt("high", m.high, "A")}
+          {volt("low", m.low, "A")} {t("codes.toBetween")} {volt("high", m.high, "A")}
         </>
       ) : null}
       {m.type === "silent" ? (
         <Select
           size="small"
-          aria-label="Node"
+          aria-label={t("codes.node")}
           value={m.node || undefined}
           style={{ width: 170 }}
           onChange={(v: string) => put({ node: v })}
@@ -200,12 +201,12 @@ function Watched({
 function WhenItRuns({ monitor: m, put }: { readonly monitor: Monitor; readonly put: Put }) {
   return (
     <>
-      for <Figure name="seconds" value={m.seconds} unit="s" put={put} />
+      {t("codes.for")} <Figure name="seconds" value={m.seconds} unit="s" put={put} />
       <Select
         size="small"
-        aria-label="When it runs"
+        aria-label={t("codes.whenItRuns")}
         mode="multiple"
-        placeholder="key on or running"
+        placeholder={t("codes.keyOnOrRunning")}
         value={(m.when as string[] | undefined) ?? []}
         style={{ minWidth: 190 }}
         onChange={(v: string[]) => put({ when: v.length ? v : undefined })}
@@ -219,9 +220,9 @@ function Family({ code, onSet }: Pick<ConditionProps, "code" | "onSet">) {
   return (
     <Select
       size="small"
-      aria-label="Family"
+      aria-label={t("codes.family")}
       allowClear
-      placeholder="what sort of code"
+      placeholder={t("codes.whatSortOfCode")}
       value={code.family}
       style={{ width: 190 }}
       onChange={(v: Code["family"] | undefined) =>

@@ -1,50 +1,55 @@
 import type { Code } from "@radicula/core";
+import { t } from "@/messages";
+import { worded, wordedList } from "@radicula/core/words";
 
 export const FAMILIES = ["low", "high", "circuit", "performance", "noActivity", "lostCommunication", "driver"] as const;
-export const FAMILY_WORDS: Readonly<Record<(typeof FAMILIES)[number], string>> = {
-  low: "low",
-  high: "high",
-  circuit: "circuit",
-  performance: "range or performance",
-  noActivity: "no activity",
-  lostCommunication: "lost communication",
-  driver: "driver circuit",
-};
-export const WHEN: readonly { readonly value: string; readonly label: string }[] = [
-  { value: "on", label: "key on" },
-  { value: "cranking", label: "cranking" },
-  { value: "running", label: "engine running" },
-];
+export const FAMILY_WORDS: Readonly<Record<(typeof FAMILIES)[number], string>> = worded(() => ({
+  low: t("codes.low"),
+  high: t("codes.high"),
+  circuit: t("codes.circuit"),
+  performance: t("codes.rangeOrPerformance"),
+  noActivity: t("codes.noActivity"),
+  lostCommunication: t("codes.lostCommunication"),
+  driver: t("codes.driverCircuit"),
+}));
+export const WHEN: readonly { readonly value: string; readonly label: string }[] = wordedList(() => [
+  { value: "on", label: t("codes.keyOn") },
+  { value: "cranking", label: t("codes.cranking") },
+  { value: "running", label: t("codes.engineRunning") },
+]);
 /** A set condition in a line. */
 export function conditionText(c: Pick<Code, "monitor" | "family" | "about">): string {
   const m = c.monitor;
   if (!m)
     return c.family
-      ? `${FAMILY_WORDS[c.family]}, a broad condition`
+      ? t("codes.aBroadCondition", { family: FAMILY_WORDS[c.family] })
       : c.about
-        ? "a broad condition, by its text"
-        : "not known: weighs nothing";
+        ? t("codes.aBroadConditionByItsText")
+        : t("codes.notKnownWeighsNothing");
   const when =
-    `${m.seconds ? ` for ${m.seconds} s` : ""}` +
-    `${m.when ? `, ${m.when.map((k) => WHEN.find((w) => w.value === k)?.label ?? k).join(" or ")}` : ""}`;
+    `${m.seconds ? t("codes.forS", { seconds: m.seconds }) : ""}` +
+    `${m.when ? `, ${m.when.map((k) => WHEN.find((w) => w.value === k)?.label ?? k).join(t("codes.or"))}` : ""}`;
   switch (m.type) {
     case "below":
-      return `${m.at} under ${m.volt} V${when}`;
+      return t("codes.underV", { at: m.at, volt: m.volt, when });
     case "above":
-      return `${m.at} over ${m.volt} V${when}`;
+      return t("codes.overV", { at: m.at, volt: m.volt, when });
     case "outside":
-      return `${m.at} outside ${m.low} to ${m.high} V${when}`;
+      return t("codes.outsideToV", { at: m.at, low: m.low, high: m.high, when });
     case "noActivity":
-      return `${m.at} does not change${when}`;
+      return t("codes.doesNotChange", { at: m.at, when });
     case "disagree":
-      return `${m.at} and ${m.other} differ by over ${m.volt} V${when}`;
+      return t("codes.andDifferByOverV", { at: m.at, other: m.other, volt: m.volt, when });
     case "current":
-      return (
-        `${m.at} carries ${m.low === undefined ? "" : `under ${m.low} A`}` +
-        `${m.low !== undefined && m.high !== undefined ? " or " : ""}` +
-        `${m.high === undefined ? "" : `over ${m.high} A`}${when}`
-      );
+      return t("codes.carries", {
+        at: m.at,
+        ampere: [
+          ...(m.low === undefined ? [] : [t("codes.underA", { low: m.low })]),
+          ...(m.high === undefined ? [] : [t("codes.overA", { high: m.high })]),
+        ].join(t("codes.or")),
+        when,
+      });
     case "silent":
-      return `nothing heard from ${m.node}${when}`;
+      return t("codes.nothingHeardFrom", { node: m.node, when });
   }
 }

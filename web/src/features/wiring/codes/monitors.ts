@@ -1,15 +1,17 @@
 import { devicePins, type Code, type Monitor, type Wiring } from "@radicula/core";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
 export type MonitorType = Monitor["type"];
-export const MONITOR_TYPES: readonly { readonly value: MonitorType; readonly label: string }[] = [
-  { value: "below", label: "signal under" },
-  { value: "above", label: "signal over" },
-  { value: "outside", label: "signal outside" },
-  { value: "noActivity", label: "signal does not change" },
-  { value: "disagree", label: "two signals disagree by" },
-  { value: "current", label: "driver current outside" },
-  { value: "silent", label: "nothing heard from" },
-];
+export const MONITOR_TYPES: readonly { readonly value: MonitorType; readonly label: string }[] = wordedList(() => [
+  { value: "below", label: t("codes.signalUnder") },
+  { value: "above", label: t("codes.signalOver") },
+  { value: "outside", label: t("codes.signalOutside") },
+  { value: "noActivity", label: t("codes.signalDoesNotChange") },
+  { value: "disagree", label: t("codes.twoSignalsDisagreeBy") },
+  { value: "current", label: t("codes.driverCurrentOutside") },
+  { value: "silent", label: t("codes.nothingHeardFrom2") },
+]);
 const ROLES: Readonly<Record<MonitorType, ReadonlySet<string>>> = {
   below: new Set(["input", "reference"]),
   above: new Set(["input", "reference"]),

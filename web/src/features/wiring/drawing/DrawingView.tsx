@@ -11,6 +11,8 @@ import { layOut } from "./runLayout";
 import { pngOf, save, svgText } from "./saveDrawing";
 import { DrawnSheet } from "./DrawnSheet";
 import styles from "./Drawing.module.css";
+import { t } from "@/messages";
+import { wordedList } from "@radicula/core/words";
 
 /** Above this many things one part of the wiring is drawn first. */
 const WHOLE = 120;
@@ -48,7 +50,7 @@ export function DrawingView({ wiring, thing, find, onThing }: Props) {
   const lit = useMemo(() => (point ? followPoint(wiring, point) : undefined), [wiring, point]);
   const found = useMemo(() => findIn(wiring, find), [wiring, find]);
   return (
-    <section className={styles.view} aria-label="Drawing" aria-busy={working}>
+    <section className={styles.view} aria-label={t("drawing.drawing")} aria-busy={working}>
       <header className={styles.bar}>
         <Segmented<Part> value={part} onChange={setPart} options={PARTS} />
         {part === "around" ? (
@@ -61,26 +63,24 @@ export function DrawingView({ wiring, thing, find, onThing }: Props) {
             }}
             options={things.map((id) => ({ value: id, label: id }))}
             style={{ width: 120 }}
-            aria-label="Around what"
+            aria-label={t("drawing.aroundWhat")}
           />
         ) : null}
         <Hint graph={graph} working={working} point={point} lit={lit} />
         {point && !working ? (
           <button type="button" className="link" onClick={() => setPoint(undefined)}>
-            Show all
+            {t("drawing.showAll")}
           </button>
         ) : null}
         <Tools svg={svg} name={fileName(wiring.name, "wiring")} zoom={zoom} onZoom={setZoom} />
       </header>
-      <div ref={paper} className={styles.paper} tabIndex={0} aria-label="The sheet, to be scrolled">
+      <div ref={paper} className={styles.paper} tabIndex={0} aria-label={t("drawing.theSheetToBeScrolled")}>
         {failed ? (
           <p className="muted" role="alert">
-            This wiring could not be laid out. Draw a part of it instead.
+            {t("drawing.thisWiringCouldNotBeLaid")}
           </p>
         ) : null}
-        {graph.nodes.length === 0 ? (
-          <p className="muted">Nothing to draw yet: type the first line of the chart.</p>
-        ) : null}
+        {graph.nodes.length === 0 ? <p className="muted">{t("drawing.nothingToDrawYetTypeThe")}</p> : null}
         {drawing ? (
           <DrawnSheet
             ref={svg}
@@ -97,10 +97,10 @@ export function DrawingView({ wiring, thing, find, onThing }: Props) {
     </section>
   );
 }
-const PARTS: { value: Part; label: string }[] = [
-  { value: "all", label: "Whole wiring" },
-  { value: "around", label: "Around" },
-];
+const PARTS: { value: Part; label: string }[] = wordedList(() => [
+  { value: "all", label: t("drawing.wholeWiring") },
+  { value: "around", label: t("drawing.around") },
+]);
 
 /** The graph laid out in a worker; the last drawing stays until the next is there. */
 function useDrawing(graph: DrawnGraph) {
@@ -153,21 +153,21 @@ function Hint({
   return (
     <span className={`muted ${styles.hint}`}>
       {working ? (
-        `Laying out ${graph.nodes.length} parts and ${graph.edges.length} wires…`
+        t("drawing.layingOutPartsAndWires", { nodesCount: graph.nodes.length, edgesCount: graph.edges.length })
       ) : point ? (
         <>
           <b className="mono">{point}</b>{" "}
           {lit?.end ? (
             <>
-              leads to <b className="mono">{lit.end}</b>
+              {t("drawing.leadsTo")} <b className="mono">{lit.end}</b>
             </>
           ) : (
-            "ends here"
+            t("drawing.endsHere")
           )}
-          {lit?.others.length ? `, shared with ${lit.others.slice(0, 8).join(", ")}` : ""}
+          {lit?.others.length ? t("drawing.sharedWith", { others: lit.others.slice(0, 8).join(", ") }) : ""}
         </>
       ) : (
-        "press a cavity to follow it"
+        t("drawing.pressACavityToFollowIt")
       )}
     </span>
   );
@@ -186,17 +186,21 @@ function Tools({
 }) {
   return (
     <span className={styles.tools}>
-      <Button type="text" aria-label="Smaller" onClick={() => onZoom(Math.max(SMALLEST, zoom / ZOOM_STEP))}>
+      <Button
+        type="text"
+        aria-label={t("drawing.smaller")}
+        onClick={() => onZoom(Math.max(SMALLEST, zoom / ZOOM_STEP))}
+      >
         −
       </Button>
-      <Button type="text" title="as it fits" onClick={() => onZoom(undefined)}>
+      <Button type="text" title={t("drawing.asItFits")} onClick={() => onZoom(undefined)}>
         {Math.round(zoom * 100)} %
       </Button>
-      <Button type="text" aria-label="Larger" onClick={() => onZoom(Math.min(LARGEST, zoom * ZOOM_STEP))}>
+      <Button type="text" aria-label={t("drawing.larger")} onClick={() => onZoom(Math.min(LARGEST, zoom * ZOOM_STEP))}>
         +
       </Button>
       <Button type="text" onClick={() => window.print()}>
-        Print
+        {t("drawing.print")}
       </Button>
       <Button
         type="text"
@@ -204,7 +208,7 @@ function Tools({
           if (svg.current) save(new Blob([svgText(svg.current)], { type: "image/svg+xml" }), `${name}.svg`);
         }}
       >
-        SVG
+        {t("drawing.svg")}
       </Button>
       <Button
         type="text"
@@ -212,7 +216,7 @@ function Tools({
           if (svg.current) void pngOf(svg.current).then((png) => save(png, `${name}.png`));
         }}
       >
-        PNG
+        {t("drawing.png")}
       </Button>
     </span>
   );

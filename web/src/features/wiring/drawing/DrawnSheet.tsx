@@ -3,6 +3,7 @@ import { memo, type Ref } from "react";
 import { SCREEN } from "@/ui/WireSwatch";
 import type { Found } from "../find";
 import type { Drawing, PlacedDrawnEdge, PlacedDrawnNode } from "./layout";
+import { t } from "@/messages";
 
 interface Props {
   readonly drawing: Drawing;
@@ -38,7 +39,10 @@ export const DrawnSheet = memo(function Sheet({ drawing, zoom, lit, found, thing
       width={drawing.width * zoom}
       height={drawing.height * zoom}
       role="group"
-      aria-label={`Wiring drawing with ${drawing.nodes.length} parts and ${drawing.edges.length} wires`}
+      aria-label={t("drawing.wiringDrawingWithPartsAndWires", {
+        nodesCount: drawing.nodes.length,
+        edgesCount: drawing.edges.length,
+      })}
       style={{ display: "block", maxWidth: "none" }}
     >
       {drawing.edges.map((e) => (
@@ -252,7 +256,7 @@ function Thing({
             key={port.point}
             role="button"
             tabIndex={0}
-            aria-label={`Follow ${port.point}`}
+            aria-label={t("drawing.follow", { point: port.point })}
             onClick={() => {
               onThing(n.id);
               onPoint(port.point);

@@ -1,6 +1,7 @@
 "use client";
 import { memo, useLayoutEffect, useRef } from "react";
 import type { CellProps } from "react-datasheet-grid";
+import { t } from "@/messages";
 
 export interface TextData {
   readonly title: string;
@@ -20,7 +21,7 @@ export const TextCell = memo(function TextCell(props: Props) {
   const hint = columnData.hints?.[rowIndex];
   if (!hint) return null;
   return (
-    <span className="cell hint" title={columnData.guess ? "A guess from the rest: type it once it is read" : undefined}>
+    <span className="cell hint" title={columnData.guess ? t("grid.aGuessFromTheRestType") : undefined}>
       {columnData.guess ? `${hint} ?` : hint}
     </span>
   );
@@ -50,7 +51,7 @@ function Editor({ rowData, setRowData, rowIndex, columnData }: Props) {
       ref={input}
       className="dsg-input"
       defaultValue={rowData ?? ""}
-      aria-label={`${columnData.title}, line ${rowIndex + 1}`}
+      aria-label={t("grid.line", { title: columnData.title, rowIndex: rowIndex + 1 })}
       onInput={(e) => {
         typed.current = e.currentTarget.value;
       }}

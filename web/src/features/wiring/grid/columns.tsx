@@ -4,26 +4,28 @@ import { createTextColumn, keyColumn, type CellProps, type Column } from "react-
 import { Swatch } from "@/ui/WireSwatch";
 import type { Built } from "@/workers/chart.worker";
 import { TextCell, type TextData } from "./TextCell";
+import { t } from "@/messages";
+import { worded } from "@radicula/core/words";
 
 export type Key = keyof ChartRow;
 /** Columns in the order they are typed; the rest stands behind "more columns". */
 export const MAIN: readonly Key[] = ["connector", "cavity", "colour", "function", "goesTo", "mm2", "source"];
 export const MORE: readonly Key[] = ["lengthM", "bundle", "zones", "part", "values", "wire"];
-const TITLES: Readonly<Record<Key, string>> = {
-  connector: "Connector",
-  cavity: "Cavity",
-  colour: "Colour",
-  function: "Function",
-  goesTo: "Goes to",
+export const TITLES: Readonly<Record<Key, string>> = worded(() => ({
+  connector: t("grid.connector"),
+  cavity: t("grid.cavity"),
+  colour: t("grid.colour"),
+  function: t("grid.function"),
+  goesTo: t("grid.goesTo"),
   mm2: "mm²",
-  source: "Source",
-  lengthM: "Length m",
-  bundle: "Bundle",
-  zones: "Zones",
-  part: "Part",
-  values: "Values",
-  wire: "Wire name",
-};
+  source: t("grid.source"),
+  lengthM: t("grid.lengthM"),
+  bundle: t("grid.bundle"),
+  zones: t("grid.zones"),
+  part: t("grid.part"),
+  values: t("grid.values"),
+  wire: t("grid.wireName"),
+}));
 const GROW: Readonly<Partial<Record<Key, number>>> = {
   connector: 1,
   cavity: 0.75,

@@ -4,9 +4,10 @@ import { notFound } from "next/navigation";
 import { z } from "zod";
 import { ReportPage } from "@/features/report/ReportPage";
 import { reportOf } from "@/server/report";
+import { t } from "@/messages/server";
 
 export const dynamic = "force-dynamic";
-export const metadata: Metadata = { title: "Report" };
+export const generateMetadata = (): Metadata => ({ title: t("pages.report") });
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
 const Address = z.object({ length: z.enum(REPORT_LENGTHS).catch("customer") });
 

@@ -1,0 +1,17 @@
+export const notebook = {
+  "notebook.notAskedYet": "not asked yet",
+  "notebook.stillGoodWhenAsked": "still good when asked",
+  "notebook.cameBack": "came back",
+  "notebook.anotherFaultLater": "another fault later",
+  "notebook.noCauseWasFound": "no cause was found",
+  "notebook.couldNotBeReproduced": "Could not be reproduced",
+  "notebook.notRepaired": "Not repaired",
+  "notebook.repairedWithoutAProof": "Repaired, without a proof",
+  "notebook.proofSaidCured": "Proof said {share} cured",
+  "notebook.theSameCodes": "the same codes",
+  "notebook.ofTheCodes": "{share} of the codes",
+  "notebook.on": ", on {machine}",
+  "notebook.below": "below {percent}",
+  "notebook.orMore": "{percent} or more",
+  "notebook.to": "{percent} to {percent2}",
+} as const;

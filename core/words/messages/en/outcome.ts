@@ -1,0 +1,17 @@
+export const outcome = {
+  "outcome.openCircuitInThe": "Open circuit in the {c}",
+  "outcome.highResistanceInThe": "High resistance in the {c}",
+  "outcome.theIsShortedToGround": "The {c} is shorted to ground",
+  "outcome.theIsShortedToASupply": "The {c} is shorted to a supply",
+  "outcome.openCircuit": "Open circuit",
+  "outcome.highResistance": "High resistance",
+  "outcome.shortToGround": "Short to ground",
+  "outcome.shortToASupply": "Short to a supply",
+  "outcome.at": "{use} at {point}",
+  "outcome.aFaultInThe": "A fault in the {where}",
+  "outcome.aFaultInTheCircuitOf": "A fault in the circuit of {device}",
+  "outcome.aFaultAtOneOfThese": "A fault at one of these places",
+  "outcome.oneOfRepairs": "one of {repairsCount} repairs",
+  "outcome.notTheOnlyFaultTheNext": "not the only fault: the next scan shows what is left",
+  "outcome.noSingleTestCanSeparateThem": "{open}; no single test can separate them",
+} as const;

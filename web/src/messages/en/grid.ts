@@ -1,0 +1,16 @@
+export const grid = {
+  "grid.aGuessFromTheRestType": "A guess from the rest: type it once it is read",
+  "grid.line": "{title}, line {rowIndex}",
+  "grid.connector": "Connector",
+  "grid.cavity": "Cavity",
+  "grid.colour": "Colour",
+  "grid.function": "Function",
+  "grid.goesTo": "Goes to",
+  "grid.source": "Source",
+  "grid.lengthM": "Length m",
+  "grid.bundle": "Bundle",
+  "grid.zones": "Zones",
+  "grid.part": "Part",
+  "grid.values": "Values",
+  "grid.wireName": "Wire name",
+} as const;

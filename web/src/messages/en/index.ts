@@ -1,0 +1,72 @@
+import { before } from "./before";
+import { bench } from "./bench";
+import { board } from "./board";
+import { calculators } from "./calculators";
+import { job } from "./job";
+import { codes } from "./codes";
+import { course } from "./course";
+import { drawing } from "./drawing";
+import { grid } from "./grid";
+import { intake } from "./intake";
+import { library } from "./library";
+import { logbook } from "./logbook";
+import { map } from "./map";
+import { matrix } from "./matrix";
+import { meter } from "./meter";
+import { notebook } from "./notebook";
+import { pages } from "./pages";
+import { people } from "./people";
+import { policy } from "./policy";
+import { problems } from "./problems";
+import { profile } from "./profile";
+import { proof } from "./proof";
+import { reading } from "./reading";
+import { report } from "./report";
+import { revealed } from "./revealed";
+import { runs } from "./runs";
+import { scan } from "./scan";
+import { seen } from "./seen";
+import { session } from "./session";
+import { site } from "./site";
+import { suspects } from "./suspects";
+import { ui } from "./ui";
+import { watch } from "./watch";
+import { wiring } from "./wiring";
+
+/** Every message in English, the language all others are made from. */
+export const english = {
+  ...before,
+  ...bench,
+  ...board,
+  ...calculators,
+  ...job,
+  ...codes,
+  ...course,
+  ...drawing,
+  ...grid,
+  ...intake,
+  ...library,
+  ...logbook,
+  ...map,
+  ...matrix,
+  ...meter,
+  ...notebook,
+  ...pages,
+  ...people,
+  ...policy,
+  ...problems,
+  ...profile,
+  ...proof,
+  ...reading,
+  ...report,
+  ...revealed,
+  ...runs,
+  ...scan,
+  ...seen,
+  ...session,
+  ...site,
+  ...suspects,
+  ...ui,
+  ...watch,
+  ...wiring,
+} as const;

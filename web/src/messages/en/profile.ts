@@ -1,0 +1,16 @@
+export const profile = {
+  "profile.codesComeFirstThenThereIs": "Codes come first: then there is a wire to follow.",
+  "profile.unplugged": ", {unplugged} unplugged",
+  "profile.wireToWhichPin": "Wire to which pin",
+  "profile.healthy": "healthy",
+  "profile.ifItIs": "if it is {suspect}",
+  "profile.read": "read",
+  "profile.noWireLeadsFromThisPin": "No wire leads from this pin to a module.",
+  "profile.asATable": "As a table",
+  "profile.point": "Point",
+  "profile.healthy2": "Healthy",
+  "profile.withTheSuspect": "With the suspect",
+  "profile.read2": "Read",
+  "profile.voltageAlongTheWire": "Voltage along the wire: {said}",
+  "profile.andJoin": " and ",
+} as const;

@@ -1,0 +1,18 @@
+export const ui = {
+  "ui.noWire": ", no wire",
+  "ui.cavity": "Cavity {cavity}{wire}",
+  "ui.withCavitiesLookingIntoThePlug": "{id} with {cavitiesCount} cavities, looking into the plug",
+  "ui.andMoreCavities": "and {cavitiesCount} more cavities",
+  "ui.wasNotTakenNothingWasSaved": "{file} was not taken; nothing was saved.",
+  "ui.andMore": "and {issuesCount} more",
+  "ui.darkColours": "Dark colours",
+  "ui.lightColours": "Light colours",
+  "ui.temperature": "Temperature",
+  "ui.pressure": "Pressure",
+  "ui.wireSize": "Wire size",
+  "ui.distance": "Distance",
+  "ui.units": "Units",
+  "ui.allUnits": "All units",
+  "ui.metric": "Metric",
+  "ui.language": "Language",
+} as const;
