@@ -151,15 +151,11 @@ class ReportWords {
         items: [
           set.length
             ? t("report.set", {
-                key: set.length === 1 ? t("report.oneCodeWas") : t("report.codesWere", { setCount: set.length }),
+                count: set.length,
                 set: set.join(", "),
               })
             : "",
-          readings.length
-            ? (readings.length === 1
-                ? t("report.oneReadingWas")
-                : t("report.readingsWere", { readingsCount: readings.length })) + t("report.takenAtTheMachine")
-            : "",
+          readings.length ? t("report.readingsWereTaken", { count: readings.length }) : "",
           ...(repair === undefined ? [] : beforeAfter(entries, repair)).slice(0, SHOWN_BEFORE_AFTER).map((b) =>
             t("report.atBeforeAfter", {
               functionOf: capital(this.instructor.functionOf(b.point)),

@@ -1,4 +1,74 @@
 import type { Translation } from "@radicula/core/words";
-import { english } from "../en";
+import type { english } from "../en";
+import { before } from "./before";
+import { bench } from "./bench";
+import { board } from "./board";
+import { calculators } from "./calculators";
+import { codes } from "./codes";
+import { course } from "./course";
+import { drawing } from "./drawing";
+import { grid } from "./grid";
+import { intake } from "./intake";
+import { job } from "./job";
+import { library } from "./library";
+import { logbook } from "./logbook";
+import { map } from "./map";
+import { matrix } from "./matrix";
+import { meter } from "./meter";
+import { notebook } from "./notebook";
+import { pages } from "./pages";
+import { people } from "./people";
+import { policy } from "./policy";
+import { problems } from "./problems";
+import { profile } from "./profile";
+import { proof } from "./proof";
+import { reading } from "./reading";
+import { report } from "./report";
+import { revealed } from "./revealed";
+import { runs } from "./runs";
+import { scan } from "./scan";
+import { seen } from "./seen";
+import { session } from "./session";
+import { site } from "./site";
+import { suspects } from "./suspects";
+import { ui } from "./ui";
+import { watch } from "./watch";
+import { wiring } from "./wiring";
 
-export const german: Translation<typeof english> = english;
+/** Every message in German. */
+export const german: Translation<typeof english> = {
+  ...before,
+  ...bench,
+  ...board,
+  ...calculators,
+  ...codes,
+  ...course,
+  ...drawing,
+  ...grid,
+  ...intake,
+  ...job,
+  ...library,
+  ...logbook,
+  ...map,
+  ...matrix,
+  ...meter,
+  ...notebook,
+  ...pages,
+  ...people,
+  ...policy,
+  ...problems,
+  ...profile,
+  ...proof,
+  ...reading,
+  ...report,
+  ...revealed,
+  ...runs,
+  ...scan,
+  ...seen,
+  ...session,
+  ...site,
+  ...suspects,
+  ...ui,
+  ...watch,
+  ...wiring,
+};

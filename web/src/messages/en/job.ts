@@ -1,5 +1,6 @@
 export const job = {
-  "job.thisJobIsItIsNot": "This job is {putAway}: it is not on the board.",
+  "job.thisJobIsItIsNot":
+    "{putAway, select, archived {This job is archived} other {This job is deleted}}: it is not on the board.",
   "job.putBack": "Put back",
   "job.theWiringHasARevisionThis": "The wiring has a revision {newest}; this job goes by {revision}.",
   "job.updateToTheLatestDrawing": "Update to the latest drawing",

@@ -7,7 +7,7 @@ export const library = {
   "library.findASplicePartNumberCode": "Find a splice, part number, code, place",
   "library.find": "Find",
   "library.nothingHereHolds": 'Nothing here holds "{words}".',
-  "library.nothingIs": "Nothing is {away}.",
+  "library.nothingIs": "{away, select, archived {Nothing is archived.} other {Nothing is deleted.}}",
   "library.noWiringsYetTypeOneOr": "No wirings yet. Type one, or open a file.",
   "library.machineTypeNotNamed": "machine type not named",
   "library.changed": " · changed {changedAt}",

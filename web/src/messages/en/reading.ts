@@ -106,8 +106,7 @@ export const reading = {
   "reading.fits": "Fits {name}",
   "reading.noneOfTheSuspects": "None of the suspects",
   "reading.decides": "Decides: {name}",
-  "reading.mostLikely": "Most likely{then}: {name} ({share})",
-  "reading.then": " then",
+  "reading.mostLikely": "Most likely: {name} ({share})",
   "reading.rulesOut": "Rules out {out}{more}. {then}",
   "reading.andOneMore": " and one more",
   "reading.andMore": " and {n} more",
@@ -121,4 +120,5 @@ export const reading = {
   "reading.lamp2": "lamp",
   "reading.beeper2": "beeper",
   "reading.andJoin": " and ",
+  "reading.mostLikelyThen": "Most likely then: {name} ({share})",
 } as const;

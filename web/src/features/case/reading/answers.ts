@@ -137,12 +137,10 @@ function meaningOf(a: Answer, suspects: readonly Suspect[], namer: Namer): strin
       ? [answerName(v, namer)]
       : [],
   );
-  const then = t("reading.mostLikely", {
-    then: out.length ? t("reading.then") : "",
-    name: first.name,
-    share: shareShort(first.share),
-  });
-  return out.length ? t("reading.rulesOut", { out: out[0]!, more: moreThan(out.length), then }) : then;
+  const likeliest = { name: first.name, share: shareShort(first.share) };
+  if (out.length === 0) return t("reading.mostLikely", likeliest);
+  const then = t("reading.mostLikelyThen", likeliest);
+  return t("reading.rulesOut", { out: out[0]!, more: moreThan(out.length), then });
 }
 const moreThan = (n: number) => (n === 1 ? "" : n === 2 ? t("reading.andOneMore") : t("reading.andMore", { n: n - 1 }));
 

@@ -1,0 +1,41 @@
+import type { Translation } from "@radicula/core/words";
+import type { policy as english } from "../en/policy";
+
+export const policy: Translation<typeof english> = {
+  "policy.voltsPlugged": "Volt, gesteckt",
+  "policy.voltsItsPlugOff": "Volt, Stecker ab",
+  "policy.ohmsItsPlugOff": "Ohm, Stecker ab",
+  "policy.scanToolVolts": "Diagnosegerät, Volt",
+  "policy.theMakersChartStepByStep": "Prüfplan des Herstellers, Schritt für Schritt",
+  "policy.nextStep": "nächster Schritt",
+  "policy.step": "Schritt {i}",
+  "policy.endOfChart": "Ende des Plans",
+  "policy.typeTheStepsAsTheMaker":
+    "Die Schritte tippen, wie der Hersteller sie druckt. Jede Antwort führt dann dahin, wohin der Plan sagt; die Verdächtigen werden daneben weiter gewichtet, und am Ende des Plans übernimmt die beste nächste Messung.",
+  "policy.step2": "Schritt",
+  "policy.measureAt": "Messen an",
+  "policy.how": "Wie",
+  "policy.goodFrom": "Gut ab",
+  "policy.to": "bis",
+  "policy.goodGoTo": "Gut: weiter bei",
+  "policy.badGoTo": "Schlecht: weiter bei",
+  "policy.addAStep": "Schritt hinzufügen",
+  "policy.followThisChart": "Diesem Plan folgen",
+  "policy.whereStep": "Wo, Schritt {step}",
+  "policy.connectorAndCavity": "Stecker und Kammer",
+  "policy.howStep": "Wie, Schritt {step}",
+  "policy.goodFromStep": "Gut ab, Schritt {step}",
+  "policy.goodToStep": "Gut bis, Schritt {step}",
+  "policy.ifGoodStep": "Wenn gut, Schritt {step}",
+  "policy.ifBadStep": "Wenn schlecht, Schritt {step}",
+  "policy.takeStepOut": "Schritt {step} entfernen",
+  "policy.aboutMin": "etwa {minutes} min",
+  "policy.orderOfTests": "Reihenfolge der Tests",
+  "policy.itsSteps": "seine {chartCount} Schritte",
+  "policy.typeItsSteps": "seine Schritte tippen",
+  "policy.best": "; am besten: {best}",
+  "policy.left": " übrig",
+  "policy.stepGoodRunsFromDownTo":
+    "Schritt {i}: gut läuft von {low} abwärts bis {high}; die kleinere Zahl kommt zuerst.",
+  "policy.stepLeadsToItself": "Schritt {i} führt zu sich selbst.",
+};

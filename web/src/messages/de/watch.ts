@@ -1,0 +1,37 @@
+import type { Translation } from "@radicula/core/words";
+import type { watch as english } from "../en/watch";
+
+export const watch: Translation<typeof english> = {
+  "watch.moveOnePlaceAtATime": "Stelle für Stelle bewegen",
+  "watch.scanToolAt": "Diagnosegerät: {functionOf} an {point}",
+  "watch.at": "{functionOf} an {point}",
+  "watch.valueToWatch": "Wert zum Beobachten",
+  "watch.whichValueIsWatched": "Welcher Wert wird beobachtet?",
+  "watch.ofValuesJumped": "{jumps} von {of} Werten sprangen",
+  "watch.keyOnMoveOnePlaceAfter":
+    "Zündung ein. Eine Stelle nach der anderen bewegen; Augen am Kabelbaum, Ohren am Ton.",
+  "watch.logWhatReactedAndWhatDid": "Eintragen, was reagierte und was nicht",
+  "watch.itJumped": "er sprang",
+  "watch.watchedValue": "Beobachteter Wert",
+  "watch.hold": "Anhalten",
+  "watch.watchTheSimulatedMeter": "Das simulierte Messgerät beobachten",
+  "watch.itJumpedAnyKey": "Er sprang (beliebige Taste)",
+  "watch.goOn": "Weiter",
+  "watch.orPressAnyKeyWheneverIt": "Oder eine Taste drücken, sobald er springt",
+  "watch.tone": "Ton",
+  "watch.tone2": "Ton",
+  "watch.valueNow": "Wert jetzt",
+  "watch.typeItAgainAndAgainEnter": "Immer wieder tippen, jedes Mal Enter",
+  "watch.nothing": "Nichts",
+  "watch.anotherPlace": "Eine andere Stelle",
+  "watch.whatIsBeingMoved": "Was bewegt wird",
+  "watch.itReacted": "es reagierte",
+  "watch.tooFewValuesYet": "noch zu wenige Werte",
+  "watch.noReaction": "keine Reaktion",
+  "watch.ofJumped": "{jumps} von {of} sprangen",
+  "watch.luckWouldDoThat": "Zufall würde das tun: {chance}",
+  "watch.whatReacted": "Was reagierte",
+  "watch.nothingWatchedYet": "Noch nichts beobachtet",
+  "watch.theLastValuesFromTo": "Die letzten {samplesCount} Werte, von {low} bis {high}",
+  "watch.below01": "unter 0,1 %",
+};
