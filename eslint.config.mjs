@@ -56,6 +56,9 @@ const layerRules = LAYERS.map((layer, i) => ({
   },
 }));
 
+/** attributes that people read or hear */
+const SPOKEN = "title|label|placeholder|alt|hint|legend|says|aria-label";
+
 export default [
   {
     ignores: [
@@ -97,6 +100,19 @@ export default [
   },
   // a message is one line, however long its sentence
   { files: ["**/messages/{en,de}/*.ts"], rules: { "max-len": "off" } },
+  {
+    files: ["web/src/**/*.tsx"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        { selector: "JSXText[value=/[A-Za-z]{2,}/]", message: "words stand in the catalogue: t()" },
+        {
+          selector: `JSXAttribute[name.name=/^(${SPOKEN})$/] > Literal[value=/[A-Za-z]{2,}/]`,
+          message: "words stand in the catalogue: t()",
+        },
+      ],
+    },
+  },
   ...layerRules,
   {
     files: ["core/cli/**/*.ts", "core/words/**/*.ts"],

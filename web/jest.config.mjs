@@ -14,11 +14,19 @@ const config = {
   displayName: "web",
   testEnvironment: "<rootDir>/test/environments/jsdom.mjs",
   testMatch: ["<rootDir>/test/**/*.test.{ts,tsx}"],
-  transform: { "^.+\\.tsx?$": swc, "react-hotkeys-hook/.+\\.js$": swc, "oneTimeCode\\.mjs$": swc },
+  transform: {
+    "^.+\\.tsx?$": swc,
+    "react-hotkeys-hook/.+\\.js$": swc,
+    "(oneTimeCode|language)\\.mjs$": swc,
+    "(intl-messageformat|@formatjs|text-readability|syllable)/.+\\.js$": swc,
+  },
   setupFilesAfterEnv: ["<rootDir>/test/setup.ts"],
-  transformIgnorePatterns: ["/node_modules/(?!(@radicula|pure-rand|comlink|react-hotkeys-hook)/)"],
+  transformIgnorePatterns: [
+    "/node_modules/(?!(@radicula|pure-rand|comlink|react-hotkeys-hook|intl-messageformat|@formatjs|text-readability|syllable)/)",
+  ],
   moduleNameMapper: {
     "^@radicula/core$": "<rootDir>/test/environments/core.cjs",
+    "^@radicula/core/words/german$": "<rootDir>/test/environments/german.cjs",
     "^@radicula/core/words$": "<rootDir>/test/environments/words.cjs",
     "^@/(.*)$": "<rootDir>/src/$1",
     "\\.module\\.css$": "<rootDir>/test/styles.ts",

@@ -27,6 +27,7 @@ export {
   LANGUAGES,
   midSentence,
   readerLanguage,
+  readerLocale,
   worded,
   wordedList,
   type Catalogue,

@@ -16,6 +16,9 @@ const shared = globalThis as { [READER]?: () => Language | undefined };
 /** The language of who is spoken to now; English where nobody said. */
 export const readerLanguage = (): Language => shared[READER]?.() ?? "en";
 
+/** How the reader writes dates and times. */
+export const readerLocale = (): string => (readerLanguage() === "de" ? "de-DE" : "en-GB");
+
 /** Says how the language of the reader is found out from here on. @param ask undefined where it is not known */
 export function findReaderLanguage(ask: () => Language | undefined): void {
   shared[READER] = ask;

@@ -22,8 +22,8 @@ test("units are chosen for each person, all at once or one by one, and the sums 
   const { rerender } = render(shown());
   const air = () => screen.getByRole("region", { name: /Air pressure/ });
   expect(within(air()).getByText(/kPa/)).toBeInTheDocument();
-  fireEvent.click(screen.getByRole("button", { name: "Units" }));
-  const choices = await screen.findByRole("group", { name: "Units" });
+  fireEvent.click(screen.getByRole("button", { name: "Units and language" }));
+  const choices = await screen.findByRole("group", { name: "Units and language" });
   fireEvent.click(within(choices).getByText("US"));
   // 101.325 kPa at sea level (ISO 2533; value from memory) are 14.7 psi
   expect(within(air()).getByText("14.7 psi")).toBeInTheDocument();

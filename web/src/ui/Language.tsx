@@ -1,6 +1,7 @@
 "use client";
 import { findReaderLanguage, isLanguage, LANGUAGES, readerLanguage, type Language } from "@radicula/core/words";
-import { Segmented } from "antd";
+import { ConfigProvider, Segmented } from "antd";
+import type { Locale } from "antd/es/locale";
 import { use, type ReactNode } from "react";
 import { t } from "@/messages";
 
@@ -10,13 +11,12 @@ if (typeof document !== "undefined") {
   findReaderLanguage(() => (isLanguage(lang) ? lang : undefined));
 }
 
-let german: Promise<void> | undefined;
+let german: Promise<Locale> | undefined;
 const loadGerman = () => (german ??= import("@/messages/german").then(({ addGerman }) => addGerman()));
 
 /** Shows what is inside once its language is there. English always is. */
 export function LanguageOf({ language, children }: { readonly language: Language; readonly children: ReactNode }) {
-  if (language === "de") use(loadGerman());
-  return children;
+  return language === "de" ? <ConfigProvider locale={use(loadGerman())}>{children}</ConfigProvider> : children;
 }
 
 /** A language as who speaks it calls it. */

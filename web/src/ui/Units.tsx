@@ -4,6 +4,7 @@ import { Button, Popover, Segmented } from "antd";
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
 import { readUnits, unitsCookie } from "./unitsCookie";
 import { t } from "@/messages";
+import { LanguageChoice } from "./Language";
 import { worded } from "@radicula/core/words";
 
 const Context = createContext<{ readonly units: Units; choose(units: Units): void }>({
@@ -65,7 +66,8 @@ export function UnitsButton() {
       trigger="click"
       placement="bottomRight"
       content={
-        <div style={{ display: "grid", gap: 8 }} role="group" aria-label={t("ui.units")}>
+        <div style={{ display: "grid", gap: 8 }} role="group" aria-label={t("ui.unitsAndLanguage")}>
+          <LanguageChoice />
           <Segmented
             block
             aria-label={t("ui.allUnits")}
@@ -88,7 +90,7 @@ export function UnitsButton() {
         </div>
       }
     >
-      <Button type="text" aria-label={t("ui.units")} title={t("ui.units")}>
+      <Button type="text" aria-label={t("ui.unitsAndLanguage")} title={t("ui.unitsAndLanguage")}>
         {units.temperature}
       </Button>
     </Popover>

@@ -3,4 +3,5 @@
 export async function addCore(global) {
   global.radiculaCore = await import("@radicula/core");
   global.radiculaWords = await import("@radicula/core/words");
+  global.radiculaGerman = await import("@radicula/core/words/german");
 }

@@ -2,9 +2,9 @@ import type { Translation } from "../../language.js";
 import type { report as english } from "../en/report.js";
 
 export const report: Translation<typeof english> = {
-  "report.forTheCustomer": "Für den Kunden",
-  "report.forTheWorkshop": "Für die Werkstatt",
-  "report.wholeRecord": "Ganze Aufzeichnung",
+  "report.forTheCustomer": "Kunde",
+  "report.forTheWorkshop": "Werkstatt",
+  "report.wholeRecord": "Vollständig",
   "report.workMin": "Arbeit, {testing} min",
   "report.parts": "Teile",
   "report.tax": "Steuer, {taxPercent} %",

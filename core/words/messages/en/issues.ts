@@ -199,7 +199,7 @@ export const issues = {
     "It holds with everything plugged in and moved: nothing is shorted on {fuse} now.",
   "issues.hasNoSignalThatAModule": "{part} has no signal that a module reads.",
   "issues.isARestraintOrHighVoltage":
-    "{point} is a restraint or high-voltage circuit: the maker's procedure, by qualified people only.",
+    "{point} is in a restraint or high-voltage circuit: the maker’s procedure, by trained people only.",
   "issues.thePinsMustBeMeasuredBefore": "The pins must be measured before a jumper goes on.",
   "issues.notAsAHealthyMachineWould":
     "{things} {count, plural, one {is} other {are}} not as a healthy machine would have it, unplugged: mend that before any jumper.",

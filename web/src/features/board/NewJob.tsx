@@ -106,32 +106,7 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
           </label>
           <label>
             {t("board.wiring")}
-            <Select
-              aria-label={t("board.wiring")}
-              value={wiring}
-              onChange={(v: string) => setWiring(v)}
-              showSearch={{ optionFilterProp: "label" }}
-              options={[
-                {
-                  label: t("board.notHereYet"),
-                  options: [
-                    { value: "new 12", label: t("board.typeANewOne12V") },
-                    { value: "new 24", label: t("board.typeANewOne24V") },
-                  ],
-                },
-                ...(wirings.length
-                  ? [
-                      {
-                        label: t("board.fromTheLibrary"),
-                        options: wirings.map((w) => ({
-                          value: w.id,
-                          label: w.machineType && w.machineType !== w.name ? `${w.name} · ${w.machineType}` : w.name,
-                        })),
-                      },
-                    ]
-                  : []),
-              ]}
-            />
+            <WiringChooser wirings={wirings} chosen={wiring} onChoose={setWiring} />
           </label>
           {refused.length ? (
             <p role="alert" className={styles.refused}>
@@ -144,6 +119,45 @@ export function NewJob({ wirings }: { readonly wirings: readonly WiringChoice[] 
         </form>
       </Modal>
     </>
+  );
+}
+
+function WiringChooser({
+  wirings,
+  chosen,
+  onChoose,
+}: {
+  readonly wirings: readonly WiringChoice[];
+  readonly chosen: string;
+  readonly onChoose: (wiring: string) => void;
+}) {
+  return (
+    <Select
+      aria-label={t("board.wiring")}
+      value={chosen}
+      onChange={onChoose}
+      showSearch={{ optionFilterProp: "label" }}
+      options={[
+        {
+          label: t("board.notHereYet"),
+          options: [
+            { value: "new 12", label: t("board.typeANewOne12V") },
+            { value: "new 24", label: t("board.typeANewOne24V") },
+          ],
+        },
+        ...(wirings.length
+          ? [
+              {
+                label: t("board.fromTheLibrary"),
+                options: wirings.map((w) => ({
+                  value: w.id,
+                  label: w.machineType && w.machineType !== w.name ? `${w.name} · ${w.machineType}` : w.name,
+                })),
+              },
+            ]
+          : []),
+      ]}
+    />
   );
 }
 

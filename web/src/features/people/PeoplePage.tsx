@@ -94,49 +94,13 @@ export function PeoplePage({
             </thead>
             <tbody>
               {people.map((p) => (
-                <tr key={p.id}>
-                  <td>
-                    {p.name}
-                    {p.isDisabled ? <span className="muted"> {t("people.mayNotSignIn")}</span> : null}
-                  </td>
-                  <td className="mono">{p.username}</td>
-                  <td>
-                    {isAdministrator ? (
-                      <Select<Role>
-                        aria-label={t("people.roleOf", { name: p.name })}
-                        value={p.role}
-                        style={{ width: 160 }}
-                        onChange={(role) => void change(p.id, { role })}
-                        popupMatchSelectWidth={false}
-                        optionLabelProp="title"
-                        options={(Object.keys(ROLE_TEXTS) as Role[]).map((r) => ({
-                          value: r,
-                          label: ROLE_TEXTS[r],
-                          title: shortRole(r),
-                        }))}
-                      />
-                    ) : (
-                      shortRole(p.role)
-                    )}
-                  </td>
-                  <td>
-                    {p.lastSeen ? shownTime(p.lastSeen) : p.hasSignedUp ? t("people.signedOut") : t("people.invited")}
-                  </td>
-                  <td>
-                    {mayManage(p) ? (
-                      <>
-                        {p.isDisabled ? null : (
-                          <Button type="text" onClick={() => void invite(p)}>
-                            {p.hasSignedUp ? t("people.newPassword") : t("people.newInvitation")}
-                          </Button>
-                        )}
-                        <Button type="text" onClick={() => void change(p.id, { isDisabled: !p.isDisabled })}>
-                          {p.isDisabled ? t("people.letInAgain") : t("people.shutOut")}
-                        </Button>
-                      </>
-                    ) : null}
-                  </td>
-                </tr>
+                <PersonLine
+                  key={p.id}
+                  of={p}
+                  mayGiveRoles={isAdministrator}
+                  onChange={mayManage(p) ? (body) => void change(p.id, body) : undefined}
+                  onInvite={() => void invite(p)}
+                />
               ))}
             </tbody>
           </table>
@@ -157,6 +121,63 @@ export function PeoplePage({
         <AddForm isAdministrator={isAdministrator} onAdd={(v) => void add(v)} />
       </Modal>
     </div>
+  );
+}
+
+function PersonLine({
+  of: p,
+  mayGiveRoles,
+  onChange,
+  onInvite,
+}: {
+  readonly of: PersonRow;
+  readonly mayGiveRoles: boolean;
+  /** none where this person may not be changed by who looks */
+  readonly onChange: ((body: { readonly role: Role } | { readonly isDisabled: boolean }) => void) | undefined;
+  readonly onInvite: () => void;
+}) {
+  return (
+    <tr>
+      <td>
+        {p.name}
+        {p.isDisabled ? <span className="muted"> {t("people.mayNotSignIn")}</span> : null}
+      </td>
+      <td className="mono">{p.username}</td>
+      <td>
+        {mayGiveRoles ? (
+          <Select<Role>
+            aria-label={t("people.roleOf", { name: p.name })}
+            value={p.role}
+            style={{ width: 160 }}
+            onChange={(role) => onChange?.({ role })}
+            popupMatchSelectWidth={false}
+            optionLabelProp="title"
+            options={(Object.keys(ROLE_TEXTS) as Role[]).map((r) => ({
+              value: r,
+              label: ROLE_TEXTS[r],
+              title: shortRole(r),
+            }))}
+          />
+        ) : (
+          shortRole(p.role)
+        )}
+      </td>
+      <td>{p.lastSeen ? shownTime(p.lastSeen) : p.hasSignedUp ? t("people.signedOut") : t("people.invited")}</td>
+      <td>
+        {onChange ? (
+          <>
+            {p.isDisabled ? null : (
+              <Button type="text" onClick={onInvite}>
+                {p.hasSignedUp ? t("people.newPassword") : t("people.newInvitation")}
+              </Button>
+            )}
+            <Button type="text" onClick={() => onChange({ isDisabled: !p.isDisabled })}>
+              {p.isDisabled ? t("people.letInAgain") : t("people.shutOut")}
+            </Button>
+          </>
+        ) : null}
+      </td>
+    </tr>
   );
 }
 const shownTime = (at: Date | string) => new Date(at).toISOString().slice(0, 16).replace("T", " ");

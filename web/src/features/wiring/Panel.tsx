@@ -214,7 +214,7 @@ function Values({
       <Input.TextArea
         size="small"
         autoSize={{ minRows: 1, maxRows: 5 }}
-        placeholder="name=value"
+        placeholder={t("wiring.nameValue")}
         defaultValue={now}
         key={`${device.id} values ${now}`}
         onBlur={(e) => {

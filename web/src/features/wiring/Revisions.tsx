@@ -5,6 +5,7 @@ import { get } from "@/ui/send";
 import { useState } from "react";
 import type { RevisionSummary } from "@/server/repo/wirings";
 import styles from "./Workbench.module.css";
+import { readerLocale } from "@radicula/core/words";
 import { t } from "@/messages";
 
 const Changes = z.object({
@@ -68,7 +69,7 @@ export function Revisions({
             <div>
               <b>{t("wiring.revision", { number: r.number })}</b>{" "}
               <span className="muted">
-                {new Date(r.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+                {new Date(r.at).toLocaleString(readerLocale(), { dateStyle: "medium", timeStyle: "short" })}
               </span>{" "}
               {r.note}
             </div>

@@ -6,6 +6,7 @@ import { board } from "./board";
 import { calculators } from "./calculators";
 import { codes } from "./codes";
 import { course } from "./course";
+import { disturbed } from "./disturbed";
 import { drawing } from "./drawing";
 import { grid } from "./grid";
 import { intake } from "./intake";
@@ -43,6 +44,7 @@ export const german: Translation<typeof english> = {
   ...calculators,
   ...codes,
   ...course,
+  ...disturbed,
   ...drawing,
   ...grid,
   ...intake,

@@ -57,4 +57,5 @@ export const intake: Translation<typeof english> = {
   "intake.beforeEveryStep": "Vor jedem Schritt",
   "intake.logTheIntake": "Annahme eintragen",
   "intake.ctrlEnter": "Strg Enter",
+  "intake.kindOfMachine": "Art",
 };

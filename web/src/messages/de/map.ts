@@ -17,7 +17,6 @@ export const map: Translation<typeof english> = {
   "map.unpluggedNow": "jetzt abgezogen",
   "map.worksPointsAway": "arbeitet: spricht dagegen",
   "map.notSetAnyMore": "nicht mehr gesetzt",
-  "map.too": "zu {what}",
   "map.provesNothing": "beweist nichts",
   "map.healthy": "{healthyText} gesund",
   "map.oneOtherCircuitSharesNoWire":

@@ -124,4 +124,7 @@ export const reading: Translation<typeof english> = {
   "reading.beeper2": "Durchgang",
   "reading.andJoin": " und ",
   "reading.mostLikelyThen": "Dann am wahrscheinlichsten: {name} ({share})",
+  "reading.nothing": "nichts",
+  "reading.noJumper": "keine",
+  "reading.toCavity": "nach",
 };

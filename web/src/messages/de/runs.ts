@@ -36,4 +36,5 @@ export const runs: Translation<typeof english> = {
   "runs.no": "nein",
   "runs.andJoin": " und ",
   "runs.finished": "fertig",
+  "runs.healthy": "gesund",
 };

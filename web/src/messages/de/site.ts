@@ -13,7 +13,7 @@ export const site: Translation<typeof english> = {
   "site.archive": "Archivieren",
   "site.moreFor": "Mehr zu {name}",
   "site.jobs": "Aufträge",
-  "site.wirings": "Schaltpläne",
+  "site.wirings": "Pläne",
   "site.notebook": "Notizbuch",
   "site.calculators": "Rechner",
   "site.radicula": "radicula",

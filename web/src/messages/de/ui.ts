@@ -14,8 +14,8 @@ export const ui: Translation<typeof english> = {
   "ui.pressure": "Druck",
   "ui.wireSize": "Leitungsquerschnitt",
   "ui.distance": "Strecke",
-  "ui.units": "Einheiten",
   "ui.allUnits": "Alle Einheiten",
   "ui.metric": "Metrisch",
   "ui.language": "Sprache",
+  "ui.unitsAndLanguage": "Einheiten und Sprache",
 };

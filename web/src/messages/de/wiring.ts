@@ -154,4 +154,5 @@ export const wiring: Translation<typeof english> = {
   "wiring.ctrlEnter": "Strg Enter",
   "wiring.toMinus": "gegen −",
   "wiring.toPlus": "gegen +",
+  "wiring.nameValue": "Name=Wert",
 };

@@ -5,6 +5,7 @@ import { calculators } from "./calculators";
 import { job } from "./job";
 import { codes } from "./codes";
 import { course } from "./course";
+import { disturbed } from "./disturbed";
 import { drawing } from "./drawing";
 import { grid } from "./grid";
 import { intake } from "./intake";
@@ -42,6 +43,7 @@ export const english = {
   ...job,
   ...codes,
   ...course,
+  ...disturbed,
   ...drawing,
   ...grid,
   ...intake,

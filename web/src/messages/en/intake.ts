@@ -54,4 +54,5 @@ export const intake = {
   "intake.beforeEveryStep": "Before every step",
   "intake.logTheIntake": "Log the intake",
   "intake.ctrlEnter": "Ctrl Enter",
+  "intake.kindOfMachine": "kind",
 } as const;

@@ -14,7 +14,6 @@ export const map = {
   "map.unpluggedNow": "unplugged now",
   "map.worksPointsAway": "works: points away",
   "map.notSetAnyMore": "not set any more",
-  "map.too": "too {what}",
   "map.provesNothing": "proves nothing",
   "map.healthy": "{healthyText} healthy",
   "map.oneOtherCircuitSharesNoWire": "One other circuit shares no wire with the coded ones and is not drawn. ",

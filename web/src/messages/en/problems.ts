@@ -29,7 +29,7 @@ export const problems = {
   "sign-in.no-such-way": "There is no such way to sign in here.",
   "sign-in.no-such-person": "There is no such person any more.",
   "sign-in.disabled": "This person may not sign in. Let them in again first.",
-  "sign-in.last-administrator": "Somebody has to stay administrator. Make another person administrator first.",
+  "sign-in.last-administrator": "Somebody has to keep this role. Give it to another person first.",
   "sign-in.taken": "Somebody has this name, sign-in name or e-mail address already. Choose another.",
   "hidden.not-closed": "Close the job first. Then what was hidden is shown.",
   "server.no-simulated-machine": "This job has no simulated machine.",

@@ -38,7 +38,7 @@ export const reading = {
   "reading.alsoWorthTakingNow": "Also worth taking now",
   "reading.min": "{minutes} min",
   "reading.aRestraintOrHighVoltageCircuit":
-    "A restraint or high-voltage circuit is never probed: the maker’s procedure, by qualified people only.",
+    "Never put a probe on a restraint or high-voltage circuit. It needs the maker’s procedure and qualified people.",
   "reading.thisJumperPushesASupplyInto": "This jumper pushes a supply into {pushed} of a module.",
   "reading.unplugTheModuleFirstOrLeave":
     "Unplug the module first, or leave it. If it was done already, the reading can still be kept.",
@@ -121,4 +121,7 @@ export const reading = {
   "reading.beeper2": "beeper",
   "reading.andJoin": " and ",
   "reading.mostLikelyThen": "Most likely then: {name} ({share})",
+  "reading.nothing": "nothing",
+  "reading.noJumper": "none",
+  "reading.toCavity": "to",
 } as const;

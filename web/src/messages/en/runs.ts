@@ -1,6 +1,6 @@
 export const runs = {
   "runs.batteryPlusToPinBatteryNegative":
-    "Battery plus to pin {to}, battery negative to pin {to2}, battery plus through {ohm} to pin {to3}, voltmeter from pin {to3} to battery negative",
+    "Battery plus goes to pin {to}. Battery negative goes to pin {to2}. Battery plus also goes through {ohm} to pin {to3}. The voltmeter reads from pin {to3} to battery negative.",
   "runs.done": "{takenCount} done",
   "runs.skipped": "skipped",
   "runs.stepsTaken": "Steps taken",
@@ -33,4 +33,5 @@ export const runs = {
   "runs.no": "no",
   "runs.andJoin": " and ",
   "runs.finished": "done",
+  "runs.healthy": "healthy",
 } as const;

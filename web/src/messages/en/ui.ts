@@ -11,8 +11,8 @@ export const ui = {
   "ui.pressure": "Pressure",
   "ui.wireSize": "Wire size",
   "ui.distance": "Distance",
-  "ui.units": "Units",
   "ui.allUnits": "All units",
   "ui.metric": "Metric",
   "ui.language": "Language",
+  "ui.unitsAndLanguage": "Units and language",
 } as const;

@@ -149,4 +149,5 @@ export const wiring = {
   "wiring.ctrlEnter": "Ctrl Enter",
   "wiring.toMinus": "to −",
   "wiring.toPlus": "to +",
+  "wiring.nameValue": "name=value",
 } as const;

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { thingChoices } from "../choices";
 import { Sheet } from "../Sheet";
 import styles from "./Disturbed.module.css";
+import { t } from "@/messages";
 
 const OWN: readonly Disturbance[] = DISTURBANCES.filter(
   (d) => d === "unplugged" || d === "pulled" || d === "removed" || d === "opened" || d === "pierced",
@@ -13,9 +14,9 @@ const OWN: readonly Disturbance[] = DISTURBANCES.filter(
 export const disturbedText = (d: Pick<Disturbed, "thing" | "how">, namer: Namer) =>
   `${d.thing
     .split(" ")
-    .filter((t) => t !== "chassis")
-    .map((t) => (t.includes(":") ? namer.point(t) : t))
-    .join(" to ")}: ${DISTURBED_WORDS[d.how].still}`;
+    .filter((id) => id !== "chassis")
+    .map((id) => (id.includes(":") ? namer.point(id) : id))
+    .join(t("disturbed.toJoin"))}: ${DISTURBED_WORDS[d.how].still}`;
 
 /**
  * Everything that is not as it was found, kept by itself from the steps done: the job closes when it is empty or
@@ -50,11 +51,13 @@ export function DisturbedSheet({
       ? { type: "plugged", at: at(), connector: d.thing }
       : { type: "restored", at: at(), thing: d.thing, how: d.how, ...(note ? { note } : {}) };
   return (
-    <Sheet open={open} onClose={onClose} title="Restore before closing" width={620}>
+    <Sheet open={open} onClose={onClose} title={t("disturbed.restoreBeforeClosing")} width={620}>
       {list.length === 0 ? (
         <p className={styles.all}>
-          <span>Everything is as it was found{closed ? ", and the job is closed" : ", or it is said why not"}.</span>
-          {closed ? null : <Button onClick={onCloseJob}>Close the job</Button>}
+          <span>
+            {closed ? t("disturbed.everythingIsAsItWasFoundClosed") : t("disturbed.everythingIsAsItWasFound")}
+          </span>
+          {closed ? null : <Button onClick={onCloseJob}>{t("disturbed.closeTheJob")}</Button>}
         </p>
       ) : (
         <>
@@ -62,24 +65,25 @@ export function DisturbedSheet({
             {list.map((d) => (
               <li key={`${d.how} ${d.thing}`}>
                 <span>
-                  {disturbedText(d, namer)} <small className="muted">since entry {d.number}</small>
+                  {disturbedText(d, namer)}{" "}
+                  <small className="muted">{t("disturbed.sinceEntry", { number: d.number })}</small>
                 </span>
                 <Button size="small" type="primary" ghost onClick={() => onLog([back(d)])}>
                   {DISTURBED_WORDS[d.how].undone}
                 </Button>
                 <Button size="small" type="text" onClick={() => setExplaining(d)}>
-                  Leave as is
+                  {t("disturbed.leaveAsIs")}
                 </Button>
               </li>
             ))}
           </ul>
           {list.length > 1 ? (
-            <Button onClick={() => onLog(list.map((d) => back(d)))}>All is as it was found</Button>
+            <Button onClick={() => onLog(list.map((d) => back(d)))}>{t("disturbed.allIsAsItWasFound")}</Button>
           ) : null}
           {explaining ? (
             <div className={styles.why}>
               <label htmlFor="stays-why">
-                Why does {explaining.thing} stay {DISTURBED_WORDS[explaining.how].still}?
+                {t("disturbed.whyDoesStay", { thing: explaining.thing, still: DISTURBED_WORDS[explaining.how].still })}
               </label>
               <Input.TextArea
                 id="stays-why"
@@ -98,7 +102,7 @@ export function DisturbedSheet({
                   setWhy("");
                 }}
               >
-                Keep it so, with this reason
+                {t("disturbed.keepItSoWithThisReason")}
               </Button>
             </div>
           ) : null}
@@ -106,8 +110,8 @@ export function DisturbedSheet({
       )}
       <div className={styles.add}>
         <Select
-          aria-label="Something else that was disturbed"
-          placeholder="Something else was left otherwise"
+          aria-label={t("disturbed.somethingElseThatWasDisturbed")}
+          placeholder={t("disturbed.somethingElseWasLeftOtherwise")}
           value={thing}
           showSearch={{ optionFilterProp: "label" }}
           onChange={(v: string) => setThing(v)}
@@ -115,7 +119,7 @@ export function DisturbedSheet({
           style={{ flex: "1 1 240px" }}
         />
         <Select<Disturbance>
-          aria-label="How"
+          aria-label={t("disturbed.how")}
           value={how}
           onChange={setHow}
           options={OWN.map((d) => ({ value: d, label: DISTURBED_WORDS[d].still }))}
@@ -128,7 +132,7 @@ export function DisturbedSheet({
             setThing(undefined);
           }}
         >
-          Put on the list
+          {t("disturbed.putOnTheList")}
         </Button>
       </div>
     </Sheet>

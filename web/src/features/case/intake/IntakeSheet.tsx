@@ -131,7 +131,7 @@ function Machine({ intake, put, wiring }: PartProps & Pick<Props, "wiring">) {
           <Input
             value={intake.kind ?? ""}
             maxLength={120}
-            placeholder="kind"
+            placeholder={t("intake.kindOfMachine")}
             onChange={(e) => put({ kind: e.target.value })}
           />
         </label>

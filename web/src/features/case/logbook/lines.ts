@@ -19,7 +19,7 @@ import {
 } from "@radicula/core/words";
 import { capital } from "@/ui/text";
 import { t } from "@/messages";
-import { midSentence, readerLanguage, worded } from "@radicula/core/words";
+import { midSentence, readerLocale, worded } from "@radicula/core/words";
 
 export interface LogLine {
   readonly number: number;
@@ -324,7 +324,7 @@ export const entryNames = (lines: readonly LogLine[]): ReadonlyMap<number, strin
   new Map(lines.map((l) => [l.number, t("logbook.entry", { number: l.number })]));
 
 const clock = (at: string) =>
-  new Date(at).toLocaleTimeString(readerLanguage() === "en" ? "en-GB" : readerLanguage(), {
+  new Date(at).toLocaleTimeString(readerLocale(), {
     hour: "2-digit",
     minute: "2-digit",
   });

@@ -150,7 +150,7 @@ function LooseCode({ node, isGone }: { readonly node: PlacedMapNode; readonly is
         {isGone
           ? t("map.notSetAnyMore")
           : node.title.includes(" too ")
-            ? t("map.too", { what: node.title.split(" too ")[1] ?? "" })
+            ? node.title.slice(node.title.indexOf(" too ") + 1)
             : node.detail}
       </text>
     </g>

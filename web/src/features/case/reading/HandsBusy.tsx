@@ -4,6 +4,7 @@ import type { Instructor } from "@radicula/core/words";
 import { Button, Switch } from "antd";
 import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import styles from "./HandsBusy.module.css";
+import { readerLocale } from "@radicula/core/words";
 import { t } from "@/messages";
 
 interface Props {
@@ -43,7 +44,9 @@ export function HandsBusy({ candidate, instructor, dangers, onClose, children }:
   useEffect(() => {
     if (!speaks || !("speechSynthesis" in window)) return;
     window.speechSynthesis.cancel();
-    window.speechSynthesis.speak(new SpeechSynthesisUtterance(`${here.what}. ${here.text}`));
+    const said = new SpeechSynthesisUtterance(`${here.what}. ${here.text}`);
+    said.lang = readerLocale();
+    window.speechSynthesis.speak(said);
     return () => window.speechSynthesis.cancel();
   }, [speaks, here]);
   const go = (by: number) => setAt({ of: candidate.id, line: Math.max(0, Math.min(lines.length - 1, line + by)) });

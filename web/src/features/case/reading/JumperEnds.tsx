@@ -11,7 +11,7 @@ export function JumperEnds({ draft, all }: OwnReadingPartProps & { readonly all:
         aria-label={t("reading.jumperFrom")}
         allowClear
         showSearch={{ optionFilterProp: "label" }}
-        placeholder="none"
+        placeholder={t("reading.noJumper")}
         style={{ flex: "1 1 150px" }}
         value={jumper.from}
         onChange={(v?: string) => setJumper({ ...jumper, from: v, to: v === undefined ? undefined : jumper.to })}
@@ -22,7 +22,7 @@ export function JumperEnds({ draft, all }: OwnReadingPartProps & { readonly all:
           <Select
             aria-label={t("reading.jumperTo")}
             showSearch={{ optionFilterProp: "label" }}
-            placeholder="to"
+            placeholder={t("reading.toCavity")}
             style={{ flex: "1 1 150px" }}
             value={jumper.to}
             onChange={(v: string) => setJumper({ ...jumper, to: v })}

@@ -38,7 +38,7 @@ export function StateFields({
       <Select
         id="own-unplugged"
         mode="multiple"
-        placeholder="nothing"
+        placeholder={t("reading.nothing")}
         value={[...unplugged]}
         onChange={(v: string[]) => setUnplugged(v)}
         options={connectors}

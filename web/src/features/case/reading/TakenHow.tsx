@@ -54,7 +54,7 @@ export function TakenHow({
             <Input
               size="small"
               style={{ width: 84 }}
-              placeholder="volts"
+              placeholder={t("reading.volts")}
               aria-label={t("reading.batteryAtThatMomentVolts")}
               onChange={(e) => {
                 const read = parseQuantity(e.target.value, "V");

@@ -53,7 +53,7 @@ export function RunPanel({ run, namer, paused, onPause, onEnd }: Props) {
                   {Number.isFinite(taken.healthy[0]!) ? (
                     <b
                       style={{ left: `calc(${Math.min(100, (100 * Math.abs(taken.healthy[0]!)) / top)}% - 1px)` }}
-                      title="healthy"
+                      title={t("runs.healthy")}
                     />
                   ) : null}
                 </span>

@@ -1,0 +1,16 @@
+export const disturbed = {
+  "disturbed.everythingIsAsItWasFound": "Everything is as it was found, or it is said why not.",
+  "disturbed.everythingIsAsItWasFoundClosed": "Everything is as it was found, and the job is closed.",
+  "disturbed.closeTheJob": "Close the job",
+  "disturbed.sinceEntry": "since entry {number}",
+  "disturbed.leaveAsIs": "Leave as is",
+  "disturbed.allIsAsItWasFound": "All is as it was found",
+  "disturbed.whyDoesStay": "Why does {thing} stay {still}?",
+  "disturbed.keepItSoWithThisReason": "Keep it so, with this reason",
+  "disturbed.somethingElseThatWasDisturbed": "Something else that was disturbed",
+  "disturbed.somethingElseWasLeftOtherwise": "Something else was changed",
+  "disturbed.how": "How",
+  "disturbed.putOnTheList": "Put on the list",
+  "disturbed.restoreBeforeClosing": "Restore before closing",
+  "disturbed.toJoin": " to ",
+} as const;
