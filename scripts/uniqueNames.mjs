@@ -1,12 +1,15 @@
 // One exported name means one thing: lists every name that two files of the product export, and fails if there is one.
-// Left out: what the framework asks for by name (pages, routes) and files that only pass on what others export.
+// Left out: what the framework asks for by name (pages, routes), files that only pass on what others export, and the
+// catalogues of messages, which have the same names in each language.
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import ts from "typescript";
 
 const files = ["core/src", "core/words", "core/cli", "web/src"]
   .flatMap((folder) => readdirSync(folder, { recursive: true, encoding: "utf8" }).map((f) => join(folder, f)))
-  .filter((f) => /\.tsx?$/.test(f) && !f.startsWith("web/src/app/") && !f.endsWith(".d.ts"));
+  .filter(
+    (f) => /\.tsx?$/.test(f) && !f.startsWith("web/src/app/") && !f.includes("/messages/") && !f.endsWith(".d.ts"),
+  );
 const exported = (node) => ts.getCombinedModifierFlags(node) & ts.ModifierFlags.Export;
 const names = (s) => {
   if (ts.isVariableStatement(s)) return s.declarationList.declarations.map((d) => d.name.getText());

@@ -9,6 +9,9 @@ const swc = [
   },
 ];
 
+/** modules that come as ESM only */
+const ESM = "intl-messageformat|@formatjs|text-readability|syllable";
+
 /** View-models and parts in jsdom. */
 const config = {
   displayName: "web",
@@ -18,12 +21,10 @@ const config = {
     "^.+\\.tsx?$": swc,
     "react-hotkeys-hook/.+\\.js$": swc,
     "(oneTimeCode|language)\\.mjs$": swc,
-    "(intl-messageformat|@formatjs|text-readability|syllable)/.+\\.js$": swc,
+    [`(${ESM})/.+\\.js$`]: swc,
   },
   setupFilesAfterEnv: ["<rootDir>/test/setup.ts"],
-  transformIgnorePatterns: [
-    "/node_modules/(?!(@radicula|pure-rand|comlink|react-hotkeys-hook|intl-messageformat|@formatjs|text-readability|syllable)/)",
-  ],
+  transformIgnorePatterns: [`/node_modules/(?!(@radicula|pure-rand|comlink|react-hotkeys-hook|${ESM})/)`],
   moduleNameMapper: {
     "^@radicula/core$": "<rootDir>/test/environments/core.cjs",
     "^@radicula/core/words/german$": "<rootDir>/test/environments/german.cjs",

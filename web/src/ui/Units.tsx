@@ -4,6 +4,7 @@ import { Button, Popover, Segmented } from "antd";
 import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
 import { readUnits, unitsCookie } from "./unitsCookie";
 import { t } from "@/messages";
+import { readerLanguage } from "@radicula/core/words";
 import { LanguageChoice } from "./Language";
 import { worded } from "@radicula/core/words";
 
@@ -91,7 +92,7 @@ export function UnitsButton() {
       }
     >
       <Button type="text" aria-label={t("ui.unitsAndLanguage")} title={t("ui.unitsAndLanguage")}>
-        {units.temperature}
+        {readerLanguage().toUpperCase()} · {units.temperature}
       </Button>
     </Popover>
   );

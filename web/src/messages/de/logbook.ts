@@ -35,7 +35,6 @@ export const logbook: Translation<typeof english> = {
   "logbook.whyMayBeLeftEmpty": "Warum? (darf leer bleiben)",
   "logbook.takeItBack": "Zurücknehmen",
   "logbook.keepIt": "Behalten",
-  "logbook.notSet": "nicht gesetzt",
   "logbook.code": "Code von {module}",
   "logbook.unplugged": "{unpluggedCount} abgezogen",
   "logbook.unplugged2": "{unplugged} abgezogen",
@@ -104,10 +103,6 @@ export const logbook: Translation<typeof english> = {
   "logbook.bothSides": ", beide Seiten",
   "logbook.andJoin": " und ",
   "logbook.done": "getan",
-  "logbook.active": "aktiv",
-  "logbook.pending": "anstehend",
-  "logbook.stored": "gespeichert",
-  "logbook.intermittent": "sporadisch",
   "logbook.removedPart": "ausgebautes Teil für sich",
   "logbook.newPart": "neues Teil für sich",
 };

@@ -32,7 +32,6 @@ export const logbook = {
   "logbook.whyMayBeLeftEmpty": "Why? (may be left empty)",
   "logbook.takeItBack": "Take it back",
   "logbook.keepIt": "Keep it",
-  "logbook.notSet": "not set",
   "logbook.code": "{module} code",
   "logbook.unplugged": "{unpluggedCount} unplugged",
   "logbook.unplugged2": "{unplugged} unplugged",
@@ -101,10 +100,6 @@ export const logbook = {
   "logbook.bothSides": ", both sides",
   "logbook.andJoin": " and ",
   "logbook.done": "done",
-  "logbook.active": "active",
-  "logbook.pending": "pending",
-  "logbook.stored": "stored",
-  "logbook.intermittent": "intermittent",
   "logbook.removedPart": "removed part by itself",
   "logbook.newPart": "new part by itself",
 } as const;

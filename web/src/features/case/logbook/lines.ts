@@ -18,6 +18,7 @@ import {
   type Namer,
 } from "@radicula/core/words";
 import { capital } from "@/ui/text";
+import { STATUS_WORDS } from "../statusWords";
 import { t } from "@/messages";
 import { midSentence, readerLocale, worded } from "@radicula/core/words";
 
@@ -34,14 +35,6 @@ export interface LogLine {
   readonly note: string;
   readonly type: Entry["type"];
 }
-
-const STATUS = worded(() => ({
-  active: t("logbook.active"),
-  pending: t("logbook.pending"),
-  stored: t("logbook.stored"),
-  intermittent: t("logbook.intermittent"),
-  absent: t("logbook.notSet"),
-}));
 
 /** The logbook as people read it, newest first. */
 export function logLines(
@@ -83,7 +76,7 @@ const LISTED = 6;
 function text(e: Entry, number: number, analysis: Analysis | undefined, namer: Namer, instructor: Instructor): Said {
   switch (e.type) {
     case "code":
-      return said(t("logbook.code", { module: e.module }), e.code, STATUS[e.status]);
+      return said(t("logbook.code", { module: e.module }), e.code, STATUS_WORDS[e.status]);
     case "reading":
       return readingText(e, number, analysis, namer, instructor);
     case "scan":

@@ -2,20 +2,12 @@ import type { ScannedCode } from "@radicula/core";
 import { Select } from "antd";
 import { useMemo } from "react";
 import { partChoices } from "../choices";
+import { STATUS_WORDS } from "../statusWords";
 import styles from "./Scan.module.css";
 import { codeKey, type ScanPartProps } from "./useScanDraft";
 import { t } from "@/messages";
-import { worded } from "@radicula/core/words";
 
 const STATUSES: readonly ScannedCode["status"][] = ["active", "pending", "stored", "intermittent", "absent", "notRun"];
-const STATUS_WORDS: Readonly<Record<ScannedCode["status"], string>> = worded(() => ({
-  active: t("scan.active"),
-  pending: t("scan.pending"),
-  stored: t("scan.stored"),
-  intermittent: t("scan.intermittent"),
-  absent: t("scan.notSet"),
-  notRun: t("scan.notRun"),
-}));
 /** What was read of the list, code by code; status and part can be changed. */
 export function CodesRead({ draft }: ScanPartProps) {
   const { wiring, codes } = draft;

@@ -1,16 +1,12 @@
 import { compareScans, type ScanCell, type ScanEntry } from "@radicula/core";
 import { scanWhenText, storyText } from "@radicula/core/words";
+import { STATUS_WORDS } from "../statusWords";
 import styles from "./Scan.module.css";
 import { t } from "@/messages";
 import { worded } from "@radicula/core/words";
 
 const CELL: Readonly<Record<ScanCell, string>> = worded(() => ({
-  active: t("scan.active"),
-  pending: t("scan.pending"),
-  stored: t("scan.stored"),
-  intermittent: t("scan.intermittent"),
-  absent: t("scan.notSet"),
-  notRun: t("scan.notRun"),
+  ...STATUS_WORDS,
   notGiven: "–",
   notScanned: t("scan.notScanned"),
 }));

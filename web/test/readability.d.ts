@@ -1,0 +1,4 @@
+declare module "text-readability" {
+  const readability: { fleschKincaidGrade(text: string): number };
+  export default readability;
+}
