@@ -102,6 +102,8 @@ test.describe("whose browser asks for English", () => {
     await page.goto(app.address);
     const button = page.getByRole("button", { name: "Units and language" });
     await answers(button);
+    // what the tests above look for is found where it is
+    expect(await leftInEnglish(page)).toContain("New job");
     await button.click();
     await page.getByText("Deutsch").click();
     await expect(page.getByRole("heading", { name: "Aufträge" })).toBeVisible();

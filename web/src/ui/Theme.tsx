@@ -1,5 +1,6 @@
 "use client";
-import { App, ConfigProvider, theme as antTheme } from "antd";
+import { ConfigProvider, message as shortMessage, theme as antTheme } from "antd";
+import type { MessageInstance } from "antd/es/message/interface";
 import { createContext, useCallback, useContext, useEffect, useMemo, useState, type ReactNode } from "react";
 import { DARK, LIGHT, THEME_COOKIE } from "./tokens";
 import { useMedia } from "./useMedia";
@@ -7,6 +8,19 @@ import { useMedia } from "./useMedia";
 type Mode = "light" | "dark";
 const ThemeMode = createContext<{ mode: Mode; toggle(): void }>({ mode: "light", toggle: () => undefined });
 export const useThemeMode = () => useContext(ThemeMode);
+
+const Messages = createContext<MessageInstance>(shortMessage);
+/** Says something in passing, over the page. */
+export const useMessages = (): MessageInstance => useContext(Messages);
+function WithMessages({ children }: { readonly children: ReactNode }) {
+  const [messages, holder] = shortMessage.useMessage();
+  return (
+    <Messages value={messages}>
+      {holder}
+      {children}
+    </Messages>
+  );
+}
 
 /** Light for daylight, dark for under the machine. The choice is kept in a cookie so that the first paint has it. */
 export function Theme({ initial, children }: { readonly initial: Mode | undefined; readonly children: ReactNode }) {
@@ -58,7 +72,7 @@ export function Theme({ initial, children }: { readonly initial: Mode | undefine
   return (
     <ThemeMode value={useMemo(() => ({ mode, toggle }), [mode, toggle])}>
       <ConfigProvider theme={config} wave={{ disabled: true }}>
-        <App>{children}</App>
+        <WithMessages>{children}</WithMessages>
       </ConfigProvider>
     </ThemeMode>
   );

@@ -1,12 +1,18 @@
 "use client";
-import { STORED_UNITS, UNIT_CHOICES, type UnitQuantity, type Units } from "@radicula/core";
-import { Button, Popover, Segmented } from "antd";
-import { createContext, useContext, useMemo, useState, type ReactNode } from "react";
+import { STORED_UNITS, type Units } from "@radicula/core";
+import { Button } from "antd";
+import {
+  createContext,
+  useContext,
+  useMemo,
+  useState,
+  type ComponentType,
+  type ReactElement,
+  type ReactNode,
+} from "react";
 import { readUnits, unitsCookie } from "./unitsCookie";
 import { t } from "@/messages";
 import { readerLanguage } from "@radicula/core/words";
-import { LanguageChoice } from "./Language";
-import { worded } from "@radicula/core/words";
 
 const Context = createContext<{ readonly units: Units; choose(units: Units): void }>({
   units: STORED_UNITS,
@@ -50,50 +56,26 @@ function keptUnits(name: string): Units {
   return readUnits(found?.slice(name.length + 1));
 }
 
-const QUANTITIES: Readonly<Record<UnitQuantity, string>> = worded(() => ({
-  temperature: t("ui.temperature"),
-  pressure: t("ui.pressure"),
-  section: t("ui.wireSize"),
-  distance: t("ui.distance"),
-}));
-const US_UNITS: Units = { temperature: "°F", pressure: "psi", section: "AWG", distance: "mi" };
+type Chooser = ComponentType<{
+  readonly units: Units;
+  readonly onChoose: (units: Units) => void;
+  readonly children: ReactElement;
+}>;
 
-/** Chooses the units, each by itself or all at once. */
+/** Opens the choice of units and language, which comes with its first use. */
 export function UnitsButton() {
   const { units, choose } = useContext(Context);
-  const isAll = (of: Units) => (Object.keys(of) as UnitQuantity[]).every((q) => of[q] === units[q]);
-  return (
-    <Popover
-      trigger="click"
-      placement="bottomRight"
-      content={
-        <div style={{ display: "grid", gap: 8 }} role="group" aria-label={t("ui.unitsAndLanguage")}>
-          <LanguageChoice />
-          <Segmented
-            block
-            aria-label={t("ui.allUnits")}
-            options={[t("ui.metric"), "US"]}
-            value={isAll(STORED_UNITS) ? t("ui.metric") : isAll(US_UNITS) ? "US" : ""}
-            onChange={(all) => choose(all === "US" ? US_UNITS : STORED_UNITS)}
-          />
-          {(Object.keys(QUANTITIES) as UnitQuantity[]).map((q) => (
-            // no label: a tap on its words would choose the first unit
-            <div key={q} style={{ display: "flex", justifyContent: "space-between", alignItems: "center", gap: 24 }}>
-              <span>{QUANTITIES[q]}</span>
-              <Segmented
-                aria-label={QUANTITIES[q]}
-                options={[...UNIT_CHOICES[q]]}
-                value={units[q]}
-                onChange={(unit) => choose({ ...units, [q]: unit })}
-              />
-            </div>
-          ))}
-        </div>
-      }
-    >
-      <Button type="text" aria-label={t("ui.unitsAndLanguage")} title={t("ui.unitsAndLanguage")}>
-        {readerLanguage().toUpperCase()} · {units.temperature}
-      </Button>
-    </Popover>
+  const [Choice, setChoice] = useState<Chooser | undefined>(undefined);
+  const button = (onClick?: () => void) => (
+    <Button type="text" aria-label={t("ui.unitsAndLanguage")} title={t("ui.unitsAndLanguage")} onClick={onClick}>
+      {readerLanguage().toUpperCase()} · {units.temperature}
+    </Button>
   );
+  if (Choice)
+    return (
+      <Choice units={units} onChoose={choose}>
+        {button()}
+      </Choice>
+    );
+  return button(() => void import("./UnitsChoice").then((m) => setChoice(() => m.UnitsChoice)));
 }

@@ -3,7 +3,7 @@ import { Button, type MenuProps } from "antd";
 import Link from "next/link";
 import { Logo } from "@/ui/Logo";
 import { PersonButton } from "@/features/people/PersonButton";
-import { HeadLinks } from "@/features/site/SiteHead";
+import { HeadLinks } from "@/features/site/HeadLinks";
 import { MenuButton } from "@/ui/MenuButton";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import styles from "./Case.module.css";
@@ -17,7 +17,7 @@ export function CaseHead() {
   const { job, log, analysis, folded, sheets, workbench } = useCase();
   return (
     <header className={styles.head}>
-      <Link href="/" className={styles.brand} aria-label={t("job.radiculaAllJobs")}>
+      <Link href="/" prefetch={false} className={styles.brand} aria-label={t("job.radiculaAllJobs")}>
         <Logo /> {t("job.radicula")}
       </Link>
       <h1 className={styles.job} title={job.title}>
@@ -35,7 +35,7 @@ export function CaseHead() {
       <span className={styles.tools}>
         <HeadLinks />
         {workbench ? (
-          <Link href={workbench} className={styles.tool}>
+          <Link href={workbench} prefetch={false} className={styles.tool}>
             {t("job.thisWiring")}
           </Link>
         ) : null}

@@ -1,5 +1,6 @@
 "use client";
-import { App, Modal } from "antd";
+import { Modal } from "antd";
+import { useMessages } from "@/ui/Theme";
 import { useRef, type ReactNode } from "react";
 import { inSheet } from "@/ui/focus";
 import { t } from "@/messages";
@@ -27,7 +28,7 @@ export function Sheet({
   readonly keeps?: boolean;
   readonly children: ReactNode;
 }) {
-  const { message } = App.useApp();
+  const message = useMessages();
   const content = useRef<HTMLDivElement>(null);
   const hasTyped = useRef(false);
   return (

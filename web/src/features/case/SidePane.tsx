@@ -5,7 +5,7 @@ import { isOneOfSeveral, issueText, repairName, RUN_WORDS, verdictText } from "@
 import { useMedia } from "@/ui/useMedia";
 import { capital } from "@/ui/text";
 import styles from "./Case.module.css";
-import { disturbedText } from "./disturbed/DisturbedList";
+import { disturbedText } from "./disturbed/disturbedText";
 import { PolicySwitch } from "./policy/PolicySwitch";
 import cardStyles from "./reading/NextReading.module.css";
 import { verdictEntry } from "./reading/entries";

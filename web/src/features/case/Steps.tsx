@@ -1,4 +1,5 @@
 import type { Analysis, Folded } from "@radicula/core";
+import { fetchTypedSheets } from "./session/useSheets";
 import styles from "./Case.module.css";
 import { t } from "@/messages";
 
@@ -27,7 +28,12 @@ export function Steps({
     { name: t("job.proof"), done: at > 4 },
   ];
   return (
-    <ol className={styles.steps} aria-label={t("job.whereTheJobStands")}>
+    <ol
+      className={styles.steps}
+      aria-label={t("job.whereTheJobStands")}
+      onPointerEnter={fetchTypedSheets}
+      onFocus={fetchTypedSheets}
+    >
       {steps.map(({ name, done, go }, i) => (
         <li
           key={name}

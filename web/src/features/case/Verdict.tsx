@@ -12,7 +12,7 @@ import {
 } from "@radicula/core/words";
 import { midSentence } from "@radicula/core/words";
 import { Button } from "antd";
-import { disturbedText } from "./disturbed/DisturbedList";
+import { disturbedText } from "./disturbed/disturbedText";
 import styles from "./reading/NextReading.module.css";
 import { capital } from "@/ui/text";
 import { t } from "@/messages";

@@ -1,6 +1,7 @@
 "use client";
 import { SiteHead } from "@/features/site/SiteHead";
-import { Alert, App, Button, Form, Input } from "antd";
+import { Alert, Button, Form, Input } from "antd";
+import { useMessages } from "@/ui/Theme";
 import { useCallback, useEffect, useState } from "react";
 import { z } from "zod";
 import { Anything, askAuth } from "./askAuth";
@@ -60,7 +61,7 @@ export function AccountPage({ isNew }: { readonly isNew: boolean }) {
 
 function Pin({ hasPin, onDone }: { readonly hasPin: boolean; readonly onDone: () => Promise<void> }) {
   const { ask, isBusy, wrong } = useAsking();
-  const { message } = App.useApp();
+  const message = useMessages();
   const [form] = Form.useForm<{ pin: string }>();
   const set = async (pin: string | null) => {
     if ((await ask(() => askAuth("pin/set", { pin }, Anything))) === undefined) return;
@@ -169,7 +170,7 @@ interface Passwords {
 }
 function Password() {
   const { ask, isBusy, wrong } = useAsking();
-  const { message } = App.useApp();
+  const message = useMessages();
   const [form] = Form.useForm<Passwords>();
   const change = async (values: Passwords) => {
     const body = { ...values, revokeOtherSessions: true };

@@ -1,5 +1,6 @@
 "use client";
-import { App, Button, type MenuProps } from "antd";
+import { Button, type MenuProps } from "antd";
+import { useMessages } from "@/ui/Theme";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { say } from "@/messages/issues";
@@ -34,7 +35,7 @@ export function PutAwayMenu({
   readonly machine?: { readonly path: string; readonly label: string };
 }) {
   const router = useRouter();
-  const { message } = App.useApp();
+  const message = useMessages();
   const put = async (to: Where, from: Where) => {
     const done = await post(`/api/${kind}/${id}/away`, { where: to }, Done);
     if (!done.ok) {

@@ -38,16 +38,3 @@ export function SiteHead({ here }: { readonly here?: Page }) {
     </header>
   );
 }
-
-/**
- * The same ways out, where a job or a wiring has a head of its own. On narrow screens the name of the program leads to
- * the jobs.
- */
-export function HeadLinks() {
-  return (
-    <nav className={styles.links} aria-label={t("site.main")}>
-      <Link href="/">{t("site.jobs")}</Link>
-      <Link href="/wirings">{t("site.wirings")}</Link>
-    </nav>
-  );
-}

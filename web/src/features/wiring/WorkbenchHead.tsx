@@ -5,7 +5,7 @@ import Link from "next/link";
 import type { RefObject } from "react";
 import { Logo } from "@/ui/Logo";
 import { PersonButton } from "@/features/people/PersonButton";
-import { HeadLinks } from "@/features/site/SiteHead";
+import { HeadLinks } from "@/features/site/HeadLinks";
 import { ThemeToggle } from "@/ui/ThemeToggle";
 import type { Bench } from "./useBench";
 import styles from "./Workbench.module.css";

@@ -33,7 +33,7 @@ export const policy: Translation<typeof english> = {
   "policy.orderOfTests": "Reihenfolge der Tests",
   "policy.itsSteps": "seine {chartCount} Schritte",
   "policy.typeItsSteps": "seine Schritte tippen",
-  "policy.best": "; am besten: {best}",
+  "policy.best": "; am besten: {minutes} min",
   "policy.left": " übrig",
   "policy.stepGoodRunsFromDownTo":
     "Schritt {i}: gut läuft von {low} abwärts bis {high}; die kleinere Zahl kommt zuerst.",

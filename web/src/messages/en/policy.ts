@@ -30,7 +30,7 @@ export const policy = {
   "policy.orderOfTests": "Order of tests",
   "policy.itsSteps": "its {chartCount} steps",
   "policy.typeItsSteps": "type its steps",
-  "policy.best": "; best: {best}",
+  "policy.best": "; best: {minutes} min",
   "policy.left": " left",
   "policy.stepGoodRunsFromDownTo": "Step {i}: good runs from {low} down to {high}; the lower figure comes first.",
   "policy.stepLeadsToItself": "Step {i} leads to itself.",

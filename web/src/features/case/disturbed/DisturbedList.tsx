@@ -5,19 +5,13 @@ import { Button, Input, Select } from "antd";
 import { useState } from "react";
 import { thingChoices } from "../choices";
 import { Sheet } from "../Sheet";
+import { disturbedText } from "./disturbedText";
 import styles from "./Disturbed.module.css";
 import { t } from "@/messages";
 
 const OWN: readonly Disturbance[] = DISTURBANCES.filter(
   (d) => d === "unplugged" || d === "pulled" || d === "removed" || d === "opened" || d === "pierced",
 );
-export const disturbedText = (d: Pick<Disturbed, "thing" | "how">, namer: Namer) =>
-  `${d.thing
-    .split(" ")
-    .filter((id) => id !== "chassis")
-    .map((id) => (id.includes(":") ? namer.point(id) : id))
-    .join(t("disturbed.toJoin"))}: ${DISTURBED_WORDS[d.how].still}`;
-
 /**
  * Everything that is not as it was found, kept by itself from the steps done: the job closes when it is empty or
  * explained.

@@ -1,7 +1,7 @@
 "use client";
 import { beforeAfter, type Entry, type Instrument } from "@radicula/core";
 import { shownText, stateText, type Namer } from "@radicula/core/words";
-import { Button, Input, Select } from "antd";
+import { Button } from "antd";
 import { useMemo, useState } from "react";
 import type { LogLine } from "./lines";
 import styles from "./Logbook.module.css";
@@ -106,31 +106,26 @@ function Tools({
 }) {
   return (
     <div className={styles.tools}>
-      <Select<Show>
-        aria-label={t("logbook.show")}
-        size="small"
-        value={show}
-        onChange={onShow}
-        style={{ width: 170 }}
-        options={[...SHOWS]}
-      />
-      <Input
-        size="small"
-        allowClear
+      <select aria-label={t("logbook.show")} value={show} onChange={(e) => onShow(e.target.value as Show)}>
+        {SHOWS.map(({ value, label }) => (
+          <option key={value} value={value}>
+            {label}
+          </option>
+        ))}
+      </select>
+      <input
+        type="search"
         aria-label={t("logbook.findInTheLogbook")}
         placeholder={t("logbook.find")}
         value={find}
-        style={{ width: 150 }}
         onChange={(e) => onFind(e.target.value)}
       />
       {onPerson ? (
-        <Input
-          size="small"
+        <input
           aria-label={t("logbook.whoIsWorking")}
           placeholder={t("logbook.whoIsWorking")}
           value={person}
           maxLength={60}
-          style={{ width: 150 }}
           onChange={(e) => onPerson(e.target.value)}
         />
       ) : null}
@@ -255,7 +250,7 @@ function WhyTakenBack({
         onTakeBack(why.trim() || undefined);
       }}
     >
-      <Input
+      <input
         autoFocus
         aria-label={t("logbook.whyEntryIsTakenBack", { number })}
         placeholder={t("logbook.whyMayBeLeftEmpty")}

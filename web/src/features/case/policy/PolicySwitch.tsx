@@ -1,7 +1,8 @@
 "use client";
 import type { Analysis, Policy } from "@radicula/core";
 import { SCHOOL_WORDS } from "@radicula/core/words";
-import { Select } from "antd";
+import { Button } from "antd";
+import { MenuButton } from "@/ui/MenuButton";
 import styles from "./PolicySwitch.module.css";
 import { t } from "@/messages";
 
@@ -18,34 +19,33 @@ export function PolicySwitch({
   readonly onChart: () => void;
 }) {
   const minutes: Readonly<Partial<Record<Policy, number>>> = analysis.minutesByPolicy ?? {};
-  const about = (s: Policy) =>
-    minutes[s] === undefined ? "" : t("policy.aboutMin", { minutes: Math.max(1, Math.round(minutes[s])) });
+  const about = (s: Policy) => (minutes[s] === undefined ? "" : t("policy.aboutMin", { minutes: whole(minutes[s]) }));
   const own = about(analysis.school);
-  const best = about("information");
+  const best = minutes.information;
   return (
     <div className={styles.row}>
-      <label htmlFor="school" className="visually-hidden">
-        {t("policy.orderOfTests")}
-      </label>
-      <Select<Policy>
-        id="school"
-        value={analysis.school}
-        onChange={onChange}
-        popupMatchSelectWidth={380}
-        listHeight={420}
-        classNames={{ popup: { root: styles.popup ?? "" } }}
-        variant="borderless"
-        options={OFFERED.map((s) => ({ value: s, label: SCHOOL_WORDS[s].title }))}
-        optionRender={({ value }) => {
-          const s = value as Policy;
-          return (
-            <div className={styles.option}>
+      <MenuButton
+        items={OFFERED.map((s) => ({
+          key: s,
+          label: (
+            <div className={styles.option} aria-current={s === analysis.school}>
               <b>{SCHOOL_WORDS[s].title}</b>
               <span className="mono">{about(s)}</span>
               <small>{SCHOOL_WORDS[s].detail}</small>
             </div>
-          );
-        }}
+          ),
+          onClick: () => onChange(s),
+        }))}
+        button={(onClick) => (
+          <Button
+            type="text"
+            aria-haspopup="menu"
+            aria-label={`${t("policy.orderOfTests")}: ${SCHOOL_WORDS[analysis.school].title}`}
+            onClick={onClick}
+          >
+            {SCHOOL_WORDS[analysis.school].title} <span aria-hidden="true">▾</span>
+          </Button>
+        )}
       />
       {analysis.school === "chart" ? (
         <button type="button" className="link" onClick={onChart}>
@@ -56,8 +56,8 @@ export function PolicySwitch({
       ) : null}
       <span className={styles.sum}>
         {own}
-        {analysis.school !== "information" && own && best && own !== best
-          ? t("policy.best", { best: best.replace("about ", "") })
+        {analysis.school !== "information" && own && best !== undefined && own !== about("information")
+          ? t("policy.best", { minutes: whole(best) })
           : own
             ? t("policy.left")
             : ""}
@@ -65,3 +65,5 @@ export function PolicySwitch({
     </div>
   );
 }
+
+const whole = (minutes: number) => Math.max(1, Math.round(minutes));

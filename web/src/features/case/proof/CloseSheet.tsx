@@ -20,7 +20,7 @@ import {
 import { Button, Checkbox, Input, InputNumber } from "antd";
 import { useState } from "react";
 import { capital } from "@/ui/text";
-import { disturbedText } from "../disturbed/DisturbedList";
+import { disturbedText } from "../disturbed/disturbedText";
 import { Sheet } from "../Sheet";
 import { ChooseOne } from "./ChooseOne";
 import styles from "./Proof.module.css";

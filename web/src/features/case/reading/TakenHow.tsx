@@ -1,7 +1,7 @@
 "use client";
 import type { ReadingMore } from "@radicula/core";
 import { parseQuantity } from "@radicula/core";
-import { Input, Segmented } from "antd";
+import { Segmented } from "antd";
 import styles from "./NextReading.module.css";
 import { t } from "@/messages";
 
@@ -51,9 +51,7 @@ export function TakenHow({
           />
           <label>
             {t("reading.batteryThen")}{" "}
-            <Input
-              size="small"
-              style={{ width: 84 }}
+            <input
               placeholder={t("reading.volts")}
               aria-label={t("reading.batteryAtThatMomentVolts")}
               onChange={(e) => {

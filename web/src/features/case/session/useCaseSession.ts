@@ -84,7 +84,7 @@ export function useCaseSession({
     lines,
     entryNames: useMemo(() => entryNames(lines), [lines]),
     maps: useMap(wiring, initialMap, log.entries),
-    sheets: useSheets(wiring, sheet),
+    sheets: useSheets(wiring, sheet, folded.codes.length === 0),
     view: useView(view),
     codes: useCodedCircuits(folded, wiring),
     open: folded.open,

@@ -22,20 +22,26 @@ export interface Sheets {
 
 /** Time until sheets that take typing are fetched, ms: while nobody waits, so that the first key typed is not lost. */
 const PREFETCH_MS = 250;
+/** Fetches the sheets that take typing at once. */
+export function fetchTypedSheets(): void {
+  void import("../scan/ScanSheet");
+  void import("../intake/IntakeSheet");
+}
 
-/** @param first the sheet the address asks for */
-export function useSheets(wiring: Wiring, first: SheetName | undefined): Sheets {
+/**
+ * @param first the sheet the address asks for
+ * @param isAtStart nothing is scanned yet: then these sheets are what comes next
+ */
+export function useSheets(wiring: Wiring, first: SheetName | undefined, isAtStart: boolean): Sheets {
   const [sheet, setSheet] = useState(first);
   const [opened, setOpened] = useState<ReadonlySet<SheetName>>(new Set());
   const [point, setPoint] = useState<string | undefined>(undefined);
   if (sheet && !opened.has(sheet)) setOpened(new Set([...opened, sheet]));
   useEffect(() => {
-    const timer = setTimeout(() => {
-      void import("../scan/ScanSheet");
-      void import("../intake/IntakeSheet");
-    }, PREFETCH_MS);
+    if (!isAtStart) return undefined;
+    const timer = setTimeout(fetchTypedSheets, PREFETCH_MS);
     return () => clearTimeout(timer);
-  }, []);
+  }, [isAtStart]);
   const { push, leave } = useSheetHistory(first, setSheet);
   const [done, setDone] = useState<Sheets["done"]>({});
   // read in handlers only, which may be older than the last drawing
