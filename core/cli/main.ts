@@ -20,6 +20,7 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula prove CASE.json [--json]                      after a repair: how sure it is that the cause is cured,
                                                          and the steps that prove it
   radicula report CASE.json [--as html|pdf|json] [--length customer|workshop|record] [--settings FILE.json]
+                  [--language en|de]
                                                          what was wrong, how it is known, what was done,
                                                          how sure it is; as a page, on paper, or as data
   radicula notebook FILE… [--find WORDS] [--json]        what closed cases teach, and notebooks, as one notebook
@@ -87,6 +88,7 @@ const OPTIONS = {
   as: { type: "string" },
   length: { type: "string" },
   settings: { type: "string" },
+  language: { type: "string" },
   find: { type: "string" },
   help: { type: "boolean", short: "h" },
 } as const;

@@ -118,6 +118,23 @@ test("a file dropped anywhere opens as what it is; one that does not belong here
   await page.waitForURL(/\/job\//);
 });
 
+test("a list of codes dropped on an open job goes into the scan box; other files are told where they belong", async ({
+  page,
+}) => {
+  await openCopy(app.address, page, TUG, "Dropped codes");
+  await expect(card(page)).toBeVisible();
+  await drop(page, "tug.wiring.json", readFileSync("demo/tug-4.wiring.json", "utf8"));
+  await expect(page.getByRole("alert").filter({ hasText: "tug.wiring.json was not taken" })).toContainText("Wirings");
+  await drop(page, "scan.txt", "P0642 active\nP0237 stored\n");
+  const box = page.getByLabel("Codes, typed or pasted");
+  await expect(box).toHaveValue(/P0642 active\nP0237 stored/);
+  await expect(page.getByRole("button", { name: "Log the scan, 2 codes" })).toBeVisible();
+  await expect(page.getByText("was not taken")).toBeHidden();
+  // a second one comes below the first
+  await drop(page, "more.txt", "P0522 active");
+  await expect(box).toHaveValue(/P0237 stored\nP0522 active/);
+});
+
 test("the map by keyboard: along the wires, and a lead where one stops; the same in words", async ({ page }) => {
   await openCopy(app.address, page, TUG, "Keyboard map");
   await expect(card(page)).toBeVisible();

@@ -409,18 +409,23 @@ describe("after the repair", () => {
     expect(repairs.map((r) => r.how)).toEqual(["repaired"]);
     expect(cli(["prove", "c.json"], files).out).toContain("Nothing was repaired yet");
   });
-  test("report: as a page, as data, as PDF; with the settings of the workshop", async () => {
+  test("report: as a page, as data, as PDF; with the settings of the workshop, in another language", async () => {
     expect(cli(["report", "done.json", "--settings", "s.json"], done).out).toContain("<b>Quay workshop</b>");
     const { sections } = JSON.parse(cli(["report", "done.json", "--as", "json", "--length", "workshop"], done).out) as {
       sections: { heading: string }[];
     };
     expect(sections.map((s) => s.heading)).toContain("Proof");
+    const german = cli(["report", "done.json", "--language", "de"], done).out;
+    expect(german).toContain('<html lang="de">');
+    expect(german).toContain("Was defekt war");
+    expect(cli(["report", "done.json"], done).out).toContain("What was wrong");
     const pdf = await cli(["report", "done.json", "--as", "pdf"], done).bytes;
     expect(Buffer.from(pdf!).subarray(0, 5).toString()).toBe("%PDF-");
   });
   test.each([
     [["report", "done.json", "--as", "word"], 2, 'no "word"'],
     [["report", "done.json", "--length", "endless"], 2, 'no "endless"'],
+    [["report", "done.json", "--language", "xx"], 2, 'no "xx"'],
     [["report", "done.json", "--settings", "w.json"], 1, "no settings of a workshop"],
     [["prove", "w.json"], 1, "w.json"],
   ] as const)("%j is refused", (argv, exit, says) => {

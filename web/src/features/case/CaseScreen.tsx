@@ -10,6 +10,7 @@ import { LazyHandsBusy } from "./reading/HandsBusyLazy";
 import { CaseContext, useCase } from "./session/caseContext";
 import { useCaseKeys } from "./session/useCaseKeys";
 import { useCaseSession, type CaseProps } from "./session/useCaseSession";
+import { DropOnJob } from "./scan/DropOnJob";
 import { SheetHost } from "./sheets/SheetHost";
 
 /** One case on one screen: the map that argues, the one next thing, the suspects and their reasons, the logbook. */
@@ -31,6 +32,7 @@ function Screen() {
     <div className={styles.page}>
       <CaseHead />
       <CaseAlerts />
+      <DropOnJob />
       <main id="content" className={styles.main} aria-busy={computed.working}>
         <div className={styles.map}>
           <MapPane isEnded={isEnded} />

@@ -59,4 +59,5 @@ export const scan: Translation<typeof english> = {
   "scan.pending": "anstehend",
   "scan.stored": "gespeichert",
   "scan.intermittent": "sporadisch",
+  "scan.dropTheCodes": "Codeliste ablegen, um sie anzusehen",
 };

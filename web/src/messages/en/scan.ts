@@ -55,4 +55,5 @@ export const scan = {
   "scan.pending": "pending",
   "scan.stored": "stored",
   "scan.intermittent": "intermittent",
+  "scan.dropTheCodes": "Drop the list of codes to look at it",
 } as const;

@@ -1,6 +1,7 @@
 import { readScan, type Entry, type Folded, type ScanEntry, type ScannedCode, type Wiring } from "@radicula/core";
 import { useMemo, useState } from "react";
 import { moduleChoices } from "../choices";
+import type { GivenCodes } from "../session/useSheets";
 
 export type When = ScanEntry["when"];
 /** what was changed by hand; null is a part taken out again */
@@ -18,6 +19,8 @@ export interface ScanProps {
   readonly onSimulated?: ((when: When) => Promise<string | undefined>) | undefined;
   readonly folded: Pick<Folded, "scans" | "disturbedSinceClear">;
   readonly workbench: string | undefined;
+  /** a list of codes that was dropped on the job */
+  readonly given?: GivenCodes | undefined;
   /** when the scan that is asked for next is taken */
   readonly due?: When | undefined;
   /** codes that scans gave and the library's wiring does not list yet; 0 where there is none to keep them with */
@@ -30,7 +33,13 @@ export interface ScanProps {
 /** The scan as it is being put together. */
 export function useScanDraft(p: ScanProps) {
   const { wiring, folded } = p;
-  const [text, setText] = useState("");
+  const [text, setText] = useState(p.given?.text ?? "");
+  const [taken, setTaken] = useState(p.given);
+  // what was typed before stays above it
+  if (p.given && p.given !== taken) {
+    setTaken(p.given);
+    setText([text.trimEnd(), p.given.text].filter(Boolean).join("\n"));
+  }
   const [when, setWhen] = useState<When>(p.due ?? (folded.scans.length ? "afterClear" : "before"));
   const [meant, setMeant] = useState<string | undefined>(undefined);
   const [changes, setChanges] = useState<ReadonlyMap<string, Change>>(new Map());

@@ -3,6 +3,11 @@ import { isPoint, type Wiring } from "@radicula/core";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { SHEETS, type SheetName } from "./sheetNames";
 
+/** A text for the scan box; each that is given is another, though it says the same. */
+export interface GivenCodes {
+  readonly text: string;
+}
+
 /** Which sheet is open over the case. */
 export interface Sheets {
   readonly sheet: SheetName | undefined;
@@ -15,6 +20,9 @@ export interface Sheets {
   readonly close: () => void;
   /** tapped away: what was typed stays in it */
   readonly dismiss: () => void;
+  /** codes that were dropped on the job, for the scan box */
+  readonly given: GivenCodes | undefined;
+  readonly giveCodes: (text: string) => void;
   /** where a reading of one's own is to be taken, when a point of the map was pressed */
   readonly point: string | undefined;
   readonly openAt: (point: string) => void;
@@ -36,6 +44,7 @@ export function useSheets(wiring: Wiring, first: SheetName | undefined, isAtStar
   const [sheet, setSheet] = useState(first);
   const [opened, setOpened] = useState<ReadonlySet<SheetName>>(new Set());
   const [point, setPoint] = useState<string | undefined>(undefined);
+  const [given, setGiven] = useState<GivenCodes | undefined>(undefined);
   if (sheet && !opened.has(sheet)) setOpened(new Set([...opened, sheet]));
   useEffect(() => {
     if (!isAtStart) return undefined;
@@ -80,7 +89,14 @@ export function useSheets(wiring: Wiring, first: SheetName | undefined, isAtStar
     },
     [wiring, show],
   );
-  return { sheet, opened, done, open, close, dismiss, point, openAt };
+  const giveCodes = useCallback(
+    (text: string) => {
+      setGiven({ text });
+      open("codes");
+    },
+    [open],
+  );
+  return { sheet, opened, done, open, close, dismiss, given, giveCodes, point, openAt };
 }
 
 const SHEET_PARAM = "sheet";

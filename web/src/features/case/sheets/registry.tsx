@@ -71,6 +71,7 @@ function CodesEntry({ isOpen }: Props) {
     <Scan
       open={isOpen}
       wiring={wiring}
+      given={sheets.given}
       due={scanDue(analysis?.proof)}
       onSimulated={job.practice ? (when) => scanSimulated(job.id, when) : undefined}
       folded={folded}

@@ -1,0 +1,55 @@
+"use client";
+import { fileSort, isForeign, readScan, type FileSort, type Issue, type Wiring } from "@radicula/core";
+import { useState } from "react";
+import { DropFiles } from "@/features/site/DropFiles";
+import { firstBytes } from "@/features/site/openFile";
+import { decoded } from "@/ui/decoded";
+import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
+import { t } from "@/messages";
+import { useCase } from "../session/caseContext";
+
+/** More than any list of codes: a file this large is something else. */
+const MOST_BYTES = 2_000_000;
+/** Documents of ours, and pages, that belong elsewhere, whatever codes they name. */
+const ELSEWHERE: ReadonlySet<FileSort> = new Set(["case", "wiring", "chart", "notebook", "pins", "page"]);
+
+/**
+ * Codes in a file that was dropped on a job.
+ * @param wiring that of the job: it knows modules and codes
+ * @returns the text for the scan box, or why nothing was taken
+ */
+export function codesIn(
+  bytes: ArrayBuffer,
+  name: string,
+  wiring: Wiring,
+): { readonly text: string } | { readonly issue: Issue } {
+  const refused = (code: string, params: Issue["params"] = {}) => ({ issue: { code, path: [], params } });
+  if (bytes.byteLength === 0) return refused("file.empty");
+  if (bytes.byteLength > MOST_BYTES)
+    return refused("file.too-large", { characters: bytes.byteLength, limit: MOST_BYTES });
+  const sort = fileSort(firstBytes(bytes), name);
+  const { text } = decoded(bytes);
+  if (ELSEWHERE.has(sort) || isForeign(sort)) return refused("file.other-sort", { sort });
+  if (readScan(text, wiring).codes.length === 0) return refused("scan.no-code", { text: name });
+  return { text };
+}
+
+/** Takes a file dropped anywhere on an open job: codes go into the scan box, to be looked at before they count. */
+export function DropOnJob() {
+  const { wiring, sheets } = useCase();
+  const [refusal, setRefusal] = useState<FileRefusal | undefined>(undefined);
+  const take = async (file: File) => {
+    const found = codesIn(await file.slice(0, MOST_BYTES + 1).arrayBuffer(), file.name, wiring);
+    if ("issue" in found) setRefusal({ file: file.name, issues: [found.issue] });
+    else {
+      setRefusal(undefined);
+      sheets.giveCodes(found.text);
+    }
+  };
+  return (
+    <>
+      <DropFiles onFile={(f) => void take(f)} says={t("scan.dropTheCodes")} />
+      {refusal ? <RefusedFile {...refusal} /> : null}
+    </>
+  );
+}
