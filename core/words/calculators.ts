@@ -72,7 +72,7 @@ export const CALCULATOR_WORDS: Readonly<Record<CalculatorId, Words>> = worded(()
   thermistor: {
     title: t("calculators.thermistor"),
     when: t("calculators.aTemperatureFromOhmsAndThe"),
-    formula: t("calculators.n1T129815Ln"),
+    formula: t("calculators.thermistorFormula"),
     source: t("calculators.bEquation"),
     names: {
       ohm25: t("calculators.at25C"),

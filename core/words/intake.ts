@@ -64,7 +64,7 @@ export const CHOICE_WORDS = worded(() => ({
 
 /** Dangers of a machine, as they stand before every step. */
 export const CAUTION_WORDS: Words<Intake["safety"][number]> = worded(() => ({
-  restraint: t("intake.restraintCircuitsAirbagBeltMakersProcedu"),
+  restraint: t("intake.restraintCircuitsAirbagBeltMakers"),
   highVoltage: t("intake.highVoltageSystemLicensedPeopleOnly"),
   fuel: t("intake.fuelAndHighPressureLinesNo"),
   hot: t("intake.hotExhaustAndCoolant"),
@@ -168,7 +168,7 @@ export const storyText: Words<ScanRow["story"]> = worded(() => ({
 const WHY: Words<ToldApart["why"]> = worded(() => ({
   battery: t("intake.asHighAsTheBattery"),
   reference: "5 V",
-  pulledUp: t("intake.n5VPulledUpByThe"),
+  pulledUp: t("intake.fiveVoltsPulledUpByThe"),
   ground: t("intake.nothingToNegativeTheBatteryTo"),
   floating: t("intake.nothingToNegative"),
   between: t("intake.betweenTheTwo"),

@@ -29,12 +29,7 @@ export function sharedText({ coded, covers, rows }: SharedMatrix): string {
     ...r.same.slice(0, r.same.length - r.wires),
   ]);
   const things = (named.length ? named : best.flatMap((r) => [r.thing, ...r.same])).map(thingText);
-  const against =
-    fewest === 0
-      ? t("shared.andNoHealthyCircuitDoes")
-      : fewest === 1
-        ? t("shared.oneHealthyCircuitDoesToo")
-        : t("shared.healthyCircuitsDoToo", { fewest });
+  const against = fewest === 0 ? t("shared.andNoHealthyCircuitDoes") : t("shared.healthyCircuitsDoToo", { fewest });
   return t("shared.passThrough", {
     circuits: coded.length === 2 ? t("shared.both") : t("shared.all", { codedCount: coded.length }),
     things: things.slice(0, MOST).join(", "),

@@ -1,6 +1,6 @@
 import { emptyChart } from "@radicula/core";
 import { act, fireEvent, render, screen } from "@testing-library/react";
-import { App } from "antd";
+import { WithMessages } from "@/ui/Theme";
 import { Board } from "@/features/board/Board";
 import { NewJob } from "@/features/board/NewJob";
 import { Library } from "@/features/library/Library";
@@ -147,9 +147,9 @@ describe("opening files", () => {
   });
   test("archived, and undone at once", async () => {
     render(
-      <App>
+      <WithMessages>
         <PutAwayMenu kind="jobs" id="j1" name="Tug 4" where={null} />
-      </App>,
+      </WithMessages>,
     );
     answers.push({ status: 200, body: {} }, { status: 200, body: {} });
     fireEvent.click(screen.getByRole("button", { name: "More for Tug 4" }));

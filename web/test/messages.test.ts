@@ -1,10 +1,15 @@
 /** @jest-environment ./test/environments/node.mjs */
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
 import { IntlMessageFormat } from "intl-messageformat";
 import readability from "text-readability";
 import { english as coreEnglish } from "../../core/words/messages/en";
 import { german as coreGerman } from "../../core/words/messages/de";
 import { english as webEnglish } from "@/messages/en";
 import { german as webGerman } from "@/messages/de";
+import { problems } from "@/messages/en/problems";
+
+const ROOT = join(__dirname, "..", "..");
 
 type Messages = Readonly<Record<string, string>>;
 const CATALOGUES: readonly (readonly [string, Messages, Messages])[] = [
@@ -49,6 +54,19 @@ test("no sentence is left in English", () => {
   const words = (text: string) => text.replace(/\{[^}]*\}/g, " ").match(/\p{L}{3,}/gu) ?? [];
   const same = all.filter(({ message, german }) => message === german && words(message).length > 1);
   expect(same.map((m) => m.message)).toEqual(['npm run people -- add "YOUR NAME" SIGN-IN-NAME administrator']);
+});
+
+test("every message is said somewhere", () => {
+  const source = ["core/words", "web/src"]
+    .flatMap((folder) =>
+      readdirSync(join(ROOT, folder), { recursive: true, encoding: "utf8" })
+        .filter((f) => /\.tsx?$/.test(f) && !/messages\/(en|de)\//.test(f))
+        .map((f) => readFileSync(join(ROOT, folder, f), "utf8")),
+    )
+    .join("\n");
+  // problems are said by their code
+  const keys = all.map((m) => m.key).filter((key) => !(key in problems));
+  expect(keys.filter((key) => !source.includes(`"${key}"`))).toEqual([]);
 });
 
 /** A message as it is read: a name for each value, the last of its cases. */

@@ -1,6 +1,6 @@
 import { fireEvent, render, screen, waitFor } from "@testing-library/react";
 import { heldBands, heldByWork, notebookOf, type Entry, type Lesson } from "@radicula/core";
-import { App } from "antd";
+import { WithMessages } from "@/ui/Theme";
 import { BeforeSheet } from "@/features/case/before/BeforeSheet";
 import { HowOftenHeld } from "@/features/notebook/HowOftenHeld";
 import { LessonRow } from "@/features/notebook/LessonRow";
@@ -106,7 +106,7 @@ describe("seen before, on a job", () => {
   function sheet(more: Partial<Parameters<typeof BeforeSheet>[0]> = {}) {
     const logged: Entry[] = [];
     render(
-      <App>
+      <WithMessages>
         <BeforeSheet
           open
           jobId="j"
@@ -118,7 +118,7 @@ describe("seen before, on a job", () => {
           onClose={() => undefined}
           {...more}
         />
-      </App>,
+      </WithMessages>,
     );
     return logged;
   }

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen } from "@testing-library/react";
 import { parseCase, type ClosedEntry, type Proof, type RepairedEntry } from "@radicula/core";
 import { Instructor, Namer } from "@radicula/core/words";
-import { App } from "antd";
+import { WithMessages } from "@/ui/Theme";
 import { readFileSync } from "node:fs";
 import type { ReactElement } from "react";
 import { CloseSheet } from "@/features/case/proof/CloseSheet";
@@ -13,7 +13,7 @@ if (!read.ok) throw new Error("demo");
 const { wiring } = read.value;
 const namer = new Namer(wiring);
 const instructor = new Instructor(wiring);
-const show = (element: ReactElement) => render(<App>{element}</App>);
+const show = (element: ReactElement) => render(<WithMessages>{element}</WithMessages>);
 const button = (name: string) => screen.getByRole("button", { name });
 
 describe("logging a repair", () => {

@@ -12,7 +12,7 @@ export const useThemeMode = () => useContext(ThemeMode);
 const Messages = createContext<MessageInstance>(shortMessage);
 /** Says something in passing, over the page. */
 export const useMessages = (): MessageInstance => useContext(Messages);
-function WithMessages({ children }: { readonly children: ReactNode }) {
+export function WithMessages({ children }: { readonly children: ReactNode }) {
   const [messages, holder] = shortMessage.useMessage();
   return (
     <Messages value={messages}>

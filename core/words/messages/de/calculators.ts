@@ -48,7 +48,7 @@ export const calculators: Translation<typeof english> = {
   "calculators.signal": "Signal",
   "calculators.thermistor": "Thermistor",
   "calculators.aTemperatureFromOhmsAndThe": "eine Temperatur aus Ohm, und die Volt, die ein Steuergerät sieht",
-  "calculators.n1T129815Ln": "1/T = 1/298,15 + ln(R/R25)/B",
+  "calculators.thermistorFormula": "1/T = 1/298,15 + ln(R/R25)/B",
   "calculators.bEquation": "B-Gleichung",
   "calculators.at25C": "Bei 25 °C",
   "calculators.measured": "Gemessen",

@@ -42,7 +42,7 @@ export const intake: Translation<typeof english> = {
   "intake.makersPart": "Teil des Herstellers",
   "intake.copy": "Nachbau",
   "intake.usedPart": "gebrauchtes Teil",
-  "intake.restraintCircuitsAirbagBeltMakersProcedu":
+  "intake.restraintCircuitsAirbagBeltMakers":
     "Rückhaltesysteme (Airbag, Gurt): zuerst Verfahren und Wartezeit des Herstellers; keine Ohmmessung, keine Lampen, keine Messspitzen. Nur Fachkundige.",
   "intake.highVoltageSystemLicensedPeopleOnly": "Hochvoltsystem: nur mit Berechtigung; keine Messung an Pins.",
   "intake.fuelAndHighPressureLinesNo":
@@ -121,7 +121,7 @@ export const intake: Translation<typeof english> = {
   "intake.thereEveryTime": "jedes Mal da",
   "intake.new": "neu",
   "intake.asHighAsTheBattery": "so hoch wie die Batterie",
-  "intake.n5VPulledUpByThe": "5 V, vom Steuergerät hochgezogen",
+  "intake.fiveVoltsPulledUpByThe": "5 V, vom Steuergerät hochgezogen",
   "intake.nothingToNegativeTheBatteryTo": "nichts gegen minus, die Batterie gegen plus",
   "intake.nothingToNegative": "nichts gegen minus",
   "intake.betweenTheTwo": "dazwischen",

@@ -8,8 +8,8 @@ export const shared: Translation<typeof english> = {
     "Keine drei Dinge decken alle Stromkreise mit Fehlercode ab: mehrere Fehler, oder ein Code zu einem anderen Teil.",
   "shared.noOneThingIsSharedBy": "Nichts ist allen {codedCount} gemeinsam. {least} zusammen würden genügen: {covers}.",
   "shared.andNoHealthyCircuitDoes": ", und kein gesunder Stromkreis",
-  "shared.oneHealthyCircuitDoesToo": "; auch ein gesunder Stromkreis",
-  "shared.healthyCircuitsDoToo": "; auch {fewest} gesunde Stromkreise",
+  "shared.healthyCircuitsDoToo":
+    "; {fewest, plural, one {auch ein gesunder Stromkreis} other {auch # gesunde Stromkreise}}",
   "shared.passThrough": "{circuits} führen über {things}{more}{against}.",
   "shared.both": "Beide",
   "shared.all": "Alle {codedCount}",

@@ -45,7 +45,7 @@ export const calculators = {
   "calculators.signal": "Signal",
   "calculators.thermistor": "Thermistor",
   "calculators.aTemperatureFromOhmsAndThe": "a temperature from ohms, and the volts a module sees",
-  "calculators.n1T129815Ln": "1/T = 1/298.15 + ln(R/R25)/B",
+  "calculators.thermistorFormula": "1/T = 1/298.15 + ln(R/R25)/B",
   "calculators.bEquation": "B equation",
   "calculators.at25C": "At 25 °C",
   "calculators.measured": "Measured",

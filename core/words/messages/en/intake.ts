@@ -39,7 +39,7 @@ export const intake = {
   "intake.makersPart": "maker's part",
   "intake.copy": "copy",
   "intake.usedPart": "used part",
-  "intake.restraintCircuitsAirbagBeltMakersProcedu":
+  "intake.restraintCircuitsAirbagBeltMakers":
     "Restraint circuits (airbag, belt): maker's procedure and wait time first; no meter ohms, no lamps, no probing. Qualified people only.",
   "intake.highVoltageSystemLicensedPeopleOnly": "High-voltage system: licensed people only; no pin tests.",
   "intake.fuelAndHighPressureLinesNo": "Fuel and high-pressure lines: no sparks; relieve pressure as the maker says.",
@@ -115,7 +115,7 @@ export const intake = {
   "intake.thereEveryTime": "there every time",
   "intake.new": "new",
   "intake.asHighAsTheBattery": "as high as the battery",
-  "intake.n5VPulledUpByThe": "5 V, pulled up by the module",
+  "intake.fiveVoltsPulledUpByThe": "5 V, pulled up by the module",
   "intake.nothingToNegativeTheBatteryTo": "nothing to negative, the battery to positive",
   "intake.nothingToNegative": "nothing to negative",
   "intake.betweenTheTwo": "between the two",

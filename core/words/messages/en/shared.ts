@@ -5,8 +5,8 @@ export const shared = {
     "No three things cover all coded circuits: several faults, or a code about another part.",
   "shared.noOneThingIsSharedBy": "No one thing is shared by all {codedCount}. {least} together would do: {covers}.",
   "shared.andNoHealthyCircuitDoes": ", and no healthy circuit does",
-  "shared.oneHealthyCircuitDoesToo": "; one healthy circuit does too",
-  "shared.healthyCircuitsDoToo": "; {fewest} healthy circuits do too",
+  "shared.healthyCircuitsDoToo":
+    "; {fewest, plural, one {one healthy circuit does too} other {# healthy circuits do too}}",
   "shared.passThrough": "{circuits} pass through {things}{more}{against}.",
   "shared.both": "Both",
   "shared.all": "All {codedCount}",

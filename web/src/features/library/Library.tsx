@@ -72,9 +72,9 @@ export function Library({
                   ))}
                 </span>
                 <span className="muted">
-                  {w.rows === 1 ? t("library.n1Line") : t("library.lines", { rows: w.rows })} ·{" "}
+                  {t("library.lines", { rows: w.rows })} ·{" "}
                   {w.revision ? t("library.revision", { revision: w.revision }) : t("library.noRevisionYet")} ·{" "}
-                  {w.jobs === 1 ? t("library.n1Job") : t("library.jobs", { jobs: w.jobs })}
+                  {t("library.jobs", { jobs: w.jobs })}
                 </span>
                 <CopyButton id={w.id} />
                 <PutAwayMenu kind="wirings" id={w.id} name={w.name} where={w.putAway} />

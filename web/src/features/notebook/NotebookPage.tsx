@@ -71,4 +71,4 @@ export function NotebookPage({ lessons, find }: { readonly lessons: readonly Kep
     </div>
   );
 }
-const jobs = (n: number) => (n === 1 ? t("notebook.n1ClosedJob") : t("notebook.closedJobs", { n }));
+const jobs = (n: number) => t("notebook.closedJobs", { n });

@@ -25,7 +25,7 @@ export function WorkbenchAlerts({ bench }: { readonly bench: Bench }) {
       {aside ? (
         <div className={styles.alert} role="alert">
           {t("wiring.onAnEarlierVisitCouldNot", {
-            lines: aside.rows.length === 1 ? t("wiring.oneLine") : t("wiring.lines", { rowsCount: aside.rows.length }),
+            count: aside.rows.length,
           })}{" "}
           <Button size="small" onClick={showAside}>
             {t("wiring.showThose")}

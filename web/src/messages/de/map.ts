@@ -19,10 +19,8 @@ export const map: Translation<typeof english> = {
   "map.notSetAnyMore": "nicht mehr gesetzt",
   "map.provesNothing": "beweist nichts",
   "map.healthy": "{healthyText} gesund",
-  "map.oneOtherCircuitSharesNoWire":
-    "Ein anderer Stromkreis teilt keine Leitung mit denen mit Code und ist nicht gezeichnet. ",
   "map.otherCircuitsShareNoWireWith":
-    "{hidden} andere Stromkreise teilen keine Leitung mit denen mit Code und sind nicht gezeichnet. ",
+    "{hidden, plural, one {Ein anderer Stromkreis teilt keine Leitung mit denen mit Code und ist nicht gezeichnet.} other {# andere Stromkreise teilen keine Leitung mit denen mit Code und sind nicht gezeichnet.}} ",
   "map.hiddenNotSuspected": "Ausgeblendet (nicht verdächtig): {shortList}.",
   "map.mostSuspicionOn": " Am verdächtigsten: {title}, {share}.",
   "map.rootMapOfSensorsAndWhat": "Ursachenkarte von {sensors} Sensoren und dem, was sie teilen.{most}",

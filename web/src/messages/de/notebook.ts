@@ -42,8 +42,7 @@ export const notebook: Translation<typeof english> = {
   "notebook.noLessonHolds": 'Keine Erfahrung enthält "{find}".',
   "notebook.nothingYet": "Noch nichts.",
   "notebook.olderOnesAreNotShownFind": "{lessonsCount} ältere werden nicht gezeigt. Mit einem Wort suchen.",
-  "notebook.n1ClosedJob": "1 abgeschlossener Auftrag",
-  "notebook.closedJobs": "{n} abgeschlossene Aufträge",
+  "notebook.closedJobs": "{n, plural, one {1 abgeschlossener Auftrag} other {# abgeschlossene Aufträge}}",
   "notebook.claimedAxis": "behauptet, %",
   "notebook.heldAxis": "gehalten, %",
 };

@@ -6,8 +6,8 @@ export const suspects: Translation<typeof english> = {
   "suspects.explainsCodes": "erklärt Codes",
   "suspects.fewer": "Weniger",
   "suspects.moreTogether": "{worthCount} weitere, zusammen {share}",
-  "suspects.n1EarlierJobCountsHere": "1 früherer Auftrag zählt hier",
-  "suspects.earlierJobsCountHere": "{lessons} frühere Aufträge zählen hier",
+  "suspects.earlierJobsCountHere":
+    "{lessons, plural, one {1 früherer Auftrag zählt hier} other {# frühere Aufträge zählen hier}}",
   "suspects.growsWhenEveryFaultInThis":
     " Wächst, wenn jeder Fehler in diesem Schaltplan schlecht zu den Messungen passt.",
   "suspects.shouldHaveSetToo": "hätte auch {against} setzen müssen",

@@ -115,9 +115,7 @@ export const wiring: Translation<typeof english> = {
   "wiring.showTheirs": "Den anderen zeigen",
   "wiring.keepMine": "Den eigenen behalten",
   "wiring.onAnEarlierVisitCouldNot":
-    "Bei einem früheren Besuch ließ sich nicht speichern: {lines}. Seither hat jemand den Schaltplan geändert.",
-  "wiring.oneLine": "eine Zeile",
-  "wiring.lines": "{rowsCount} Zeilen",
+    "Bei einem früheren Besuch {count, plural, one {ließ sich eine Zeile} other {ließen sich # Zeilen}} nicht speichern. Seither hat jemand den Schaltplan geändert.",
   "wiring.showThose": "Diese zeigen",
   "wiring.notWanted": "Nicht gewünscht",
   "wiring.understood": "Verstanden",

@@ -16,8 +16,8 @@ export const map = {
   "map.notSetAnyMore": "not set any more",
   "map.provesNothing": "proves nothing",
   "map.healthy": "{healthyText} healthy",
-  "map.oneOtherCircuitSharesNoWire": "One other circuit shares no wire with the coded ones and is not drawn. ",
-  "map.otherCircuitsShareNoWireWith": "{hidden} other circuits share no wire with the coded ones and are not drawn. ",
+  "map.otherCircuitsShareNoWireWith":
+    "{hidden, plural, one {One other circuit shares no wire with the coded ones and is not drawn.} other {# other circuits share no wire with the coded ones and are not drawn.}} ",
   "map.hiddenNotSuspected": "Hidden (not suspected): {shortList}.",
   "map.mostSuspicionOn": " Most suspicion on {title}, {share}.",
   "map.rootMapOfSensorsAndWhat": "Root map of {sensors} sensors and what they share.{most}",

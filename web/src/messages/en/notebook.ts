@@ -38,8 +38,7 @@ export const notebook = {
   "notebook.noLessonHolds": 'No lesson holds "{find}".',
   "notebook.nothingYet": "Nothing yet.",
   "notebook.olderOnesAreNotShownFind": "{lessonsCount} older ones are not shown. Find them by a word.",
-  "notebook.n1ClosedJob": "1 closed job",
-  "notebook.closedJobs": "{n} closed jobs",
+  "notebook.closedJobs": "{n, plural, one {1 closed job} other {# closed jobs}}",
   "notebook.claimedAxis": "claimed, %",
   "notebook.heldAxis": "held, %",
 } as const;

@@ -100,8 +100,6 @@ export const reading = {
   "reading.connectorAndCavity": "Connector and cavity",
   "reading.blackLead": "Black lead",
   "reading.batteryNegative": "Battery negative",
-  "reading.log2": "Log {answers}",
-  "reading.all": "all {chosenCount}",
   "reading.speaksAgainstTheOthersAreOpen": "Speaks against {name}: the others are open again",
   "reading.fits": "Fits {name}",
   "reading.noneOfTheSuspects": "None of the suspects",
@@ -124,4 +122,5 @@ export const reading = {
   "reading.nothing": "nothing",
   "reading.noJumper": "none",
   "reading.toCavity": "to",
+  "reading.logFound": "{count, plural, one {Log it} other {Log all #}}",
 } as const;

@@ -3,8 +3,8 @@ export const suspects = {
   "suspects.explainsCodes": "explains codes",
   "suspects.fewer": "Fewer",
   "suspects.moreTogether": "{worthCount} more, together {share}",
-  "suspects.n1EarlierJobCountsHere": "1 earlier job counts here",
-  "suspects.earlierJobsCountHere": "{lessons} earlier jobs count here",
+  "suspects.earlierJobsCountHere":
+    "{lessons, plural, one {1 earlier job counts here} other {# earlier jobs count here}}",
   "suspects.growsWhenEveryFaultInThis": " Grows when every fault in this wiring predicts the readings badly.",
   "suspects.shouldHaveSetToo": "should have set {against} too",
   "suspects.leavesTheOtherUnsetAsSeen": "leaves the other {count, plural, one {code} other {# codes}} unset, as seen",

@@ -110,9 +110,7 @@ export const wiring = {
   "wiring.showTheirs": "Show theirs",
   "wiring.keepMine": "Keep mine",
   "wiring.onAnEarlierVisitCouldNot":
-    "On an earlier visit {lines} could not be saved, and somebody has changed the wiring since.",
-  "wiring.oneLine": "one line",
-  "wiring.lines": "{rowsCount} lines",
+    "On an earlier visit {count, plural, one {one line} other {# lines}} could not be saved, and somebody has changed the wiring since.",
   "wiring.showThose": "Show those",
   "wiring.notWanted": "Not wanted",
   "wiring.understood": "Understood",

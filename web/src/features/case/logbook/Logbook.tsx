@@ -52,11 +52,7 @@ export function Logbook(p: Props) {
   return (
     <section className={styles.book} aria-label={t("logbook.logbook2")}>
       <div className={styles.over}>
-        <span>
-          {t("logbook.logbook", {
-            entries: lines.length === 1 ? t("logbook.n1Entry") : t("logbook.entries", { linesCount: lines.length }),
-          })}
-        </span>
+        <span>{t("logbook.logbook", { count: lines.length })}</span>
         <span>
           {last ? (
             <button type="button" className="link" onClick={() => p.onUndo(last.number)}>

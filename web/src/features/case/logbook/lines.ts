@@ -307,9 +307,8 @@ function proofStepName(step: string, namer: Namer): string {
   }
 }
 
-const jobsText = (n: number) => (n === 1 ? t("logbook.n1Job") : t("logbook.jobs", { n }));
-const countText = (n: number) =>
-  n === 0 ? t("logbook.noCodes") : n === 1 ? t("logbook.n1Code") : t("logbook.codes2", { n });
+const jobsText = (n: number) => t("logbook.jobs", { n });
+const countText = (n: number) => t("logbook.codeCount", { n });
 const thingText = (id: string) => id.split(" ").join(t("logbook.andJoin"));
 
 /** What an entry is called in a sentence about it. */

@@ -143,12 +143,7 @@ function useNextInSight(map: PlacedMap, next: readonly string[], left: number, w
 }
 
 function captionOf(map: PlacedMap): string {
-  const others =
-    map.hidden === 0
-      ? ""
-      : map.hidden === 1
-        ? t("map.oneOtherCircuitSharesNoWire")
-        : t("map.otherCircuitsShareNoWireWith", { hidden: map.hidden });
+  const others = map.hidden === 0 ? "" : t("map.otherCircuitsShareNoWireWith", { hidden: map.hidden });
   const folded = map.feeds.length > 0 && !map.nodes.some((n) => n.type === "part");
   return `${others}${folded ? t("map.hiddenNotSuspected", { shortList: shortList(map.feeds) }) : ""}`;
 }

@@ -91,9 +91,7 @@ export function YesNo({ candidate, lines, shown, onAnswer, onPhoto }: Props) {
 
             onClick={() => onAnswer(true, chosen, photo)}
           >
-            {t("reading.log2", {
-              answers: chosen.length === 1 ? "it" : t("reading.all", { chosenCount: chosen.length }),
-            })}
+            {t("reading.logFound", { count: chosen.length })}
           </Button>
         ) : null}
       </div>

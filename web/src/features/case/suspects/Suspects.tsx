@@ -67,9 +67,7 @@ export function Suspects(p: Props) {
       {p.lessons ? (
         <div>
           <button type="button" className="link" onClick={p.onLessons}>
-            {p.lessons === 1
-              ? t("suspects.n1EarlierJobCountsHere")
-              : t("suspects.earlierJobsCountHere", { lessons: p.lessons })}
+            {t("suspects.earlierJobsCountHere", { lessons: p.lessons })}
           </button>
         </div>
       ) : null}
