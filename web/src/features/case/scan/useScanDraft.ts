@@ -1,7 +1,7 @@
 import { readScan, type Entry, type Folded, type ScanEntry, type ScannedCode, type Wiring } from "@radicula/core";
 import { useMemo, useState } from "react";
 import { moduleChoices } from "../choices";
-import type { GivenCodes } from "../session/useSheets";
+import type { GivenCodes } from "../session/sheetNames";
 
 export type When = ScanEntry["when"];
 /** what was changed by hand; null is a part taken out again */

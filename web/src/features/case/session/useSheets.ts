@@ -1,12 +1,7 @@
 "use client";
 import { isPoint, type Wiring } from "@radicula/core";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { SHEETS, type SheetName } from "./sheetNames";
-
-/** A text for the scan box; each that is given is another, though it says the same. */
-export interface GivenCodes {
-  readonly text: string;
-}
+import { SHEETS, type GivenCodes, type SheetName } from "./sheetNames";
 
 /** Which sheet is open over the case. */
 export interface Sheets {
