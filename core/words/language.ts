@@ -39,6 +39,9 @@ export interface Catalogue<M extends Readonly<Record<string, string>>> {
   has(language: Language): boolean;
 }
 
+/** How often a language was added: tables made before are made anew. */
+let languagesAdded = 0;
+
 /** @param english messages of ICU syntax (FormatJS) by key, as constants: their values are read off by type */
 export function catalogue<const M extends Readonly<Record<string, string>>>(english: M): Catalogue<M> {
   const languages = new Map<Language, Translation<M>>([["en", english]]);
@@ -58,6 +61,8 @@ export function catalogue<const M extends Readonly<Record<string, string>>>(engl
     },
     add(language, messages) {
       languages.set(language, messages);
+      formats.clear();
+      languagesAdded++;
     },
     has: (language) => languages.has(language),
   };
@@ -76,12 +81,12 @@ export const wordedList = <const T extends readonly unknown[]>(make: () => T): T
 
 /** @param shape an empty one of its kind, as long as nobody asks */
 function inReadersLanguage<T extends object>(shape: T, make: () => T): T {
-  const made = new Map<Language, T>();
+  const made = new Map<Language, { readonly table: T; readonly of: number }>();
   const table = (): T => {
     const language = readerLanguage();
     let found = made.get(language);
-    if (!found) made.set(language, (found = make()));
-    return found;
+    if (found?.of !== languagesAdded) made.set(language, (found = { table: make(), of: languagesAdded }));
+    return found.table;
   };
   return new Proxy(shape, {
     get: (_, name) => Reflect.get(table(), name) as unknown,

@@ -51,6 +51,15 @@ test("tables and lists of words change with the reader, and are asked like any o
   expect({ ...table }).toEqual({ none: "kein Obst", volts: "V" });
 });
 
+test("a table that was asked in German before German was there is in German afterwards", () => {
+  const { t, add } = fruit();
+  const table = worded(() => ({ none: t("none") }));
+  reader = "de";
+  expect(table.none).toBe("no fruit");
+  add("de", { none: "kein Obst", some: "{count} {places}", quoted: "" });
+  expect(table.none).toBe("kein Obst");
+});
+
 test("the words of the core speak German once they are loaded; German keeps the capital of a noun", () => {
   expect([rulesOut(0.32), shareText(0.001), midSentence("Key on")]).toEqual([
     "Rules out about a third",
