@@ -190,8 +190,9 @@ test(
       await expect(book(page)).toContainText(value);
       await saved(page);
     }
+    // the next card may ask for yes or no, and have no box
     await box(page)
-      .focus()
+      .focus({ timeout: 5000 })
       .catch(() => undefined);
     await page.getByRole("button", { name: "More", exact: true }).click();
     await page.getByText("Seen on the machine").click();
