@@ -1,5 +1,5 @@
 "use client";
-import { sharedText } from "@radicula/core/words";
+import { sharedText, wordedList } from "@radicula/core/words";
 import { Segmented } from "antd";
 import dynamic from "next/dynamic";
 import styles from "./Case.module.css";
@@ -8,7 +8,6 @@ import { showsFeeds } from "./map/suspicion";
 import { useCase } from "./session/caseContext";
 import type { MapView } from "./session/sheetNames";
 import { t } from "@/messages";
-import { wordedList } from "@radicula/core/words";
 
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const Profile = dynamic(() => import("./profile/Profile").then((m) => m.Profile), { ssr: false });

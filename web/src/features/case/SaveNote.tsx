@@ -1,11 +1,10 @@
 "use client";
 import type { SaveState } from "./session/logbookSync";
-import { readingValue } from "@radicula/core/words";
+import { readingValue, worded } from "@radicula/core/words";
 import type { Entry } from "@radicula/core";
 import { capital } from "@/ui/text";
 import styles from "./Case.module.css";
 import { t } from "@/messages";
-import { worded } from "@radicula/core/words";
 
 /** One quiet word in the head of the page: whether the database has everything. */
 export function SavedWord({ state }: { readonly state: SaveState }) {

@@ -9,8 +9,8 @@ import {
   shareText,
   verdictText,
   type Namer,
+  midSentence,
 } from "@radicula/core/words";
-import { midSentence } from "@radicula/core/words";
 import { Button } from "antd";
 import { disturbedText } from "./disturbed/disturbedText";
 import styles from "./reading/NextReading.module.css";

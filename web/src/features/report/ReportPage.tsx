@@ -1,10 +1,9 @@
 "use client";
-import { REPORT_LENGTHS, REPORT_WORDS, type Block, type Report } from "@radicula/core/words";
+import { REPORT_LENGTHS, REPORT_WORDS, type Block, type Report, issueText } from "@radicula/core/words";
 import { Button } from "antd";
 import Link from "next/link";
 import { useState } from "react";
 import { z } from "zod";
-import { issueText } from "@radicula/core/words";
 import { SiteHead } from "@/features/site/SiteHead";
 import { post } from "@/ui/send";
 import styles from "./Report.module.css";

@@ -1,6 +1,6 @@
 "use client";
 import { chartRow, emptyChart, mergeCharts, readCsv, type Chart, type Issue, type Merged } from "@radicula/core";
-import { issueText } from "@radicula/core/words";
+import { issueText, midSentence } from "@radicula/core/words";
 import { Button, Input, Modal, Segmented } from "antd";
 import { useMemo, useRef, useState } from "react";
 import { decoded } from "@/ui/decoded";
@@ -8,7 +8,6 @@ import { tidyRow } from "./edit";
 import { useBuilt } from "./useBuilt";
 import type { Built } from "@/workers/chart.worker";
 import styles from "./Workbench.module.css";
-import { midSentence } from "@radicula/core/words";
 import { t } from "@/messages";
 import { TITLES } from "./grid/columns";
 

@@ -10,7 +10,7 @@ import {
   type Wiring,
 } from "@radicula/core";
 import { useUnits } from "@/ui/Units";
-import { CAUTION_WORDS, CHOICE_WORDS, feedText } from "@radicula/core/words";
+import { CAUTION_WORDS, CHOICE_WORDS, feedText, worded } from "@radicula/core/words";
 import { Button, Input, InputNumber, Select } from "antd";
 import { useEffect, useMemo, useState, type KeyboardEvent } from "react";
 import { Chips } from "@/ui/Chips";
@@ -18,7 +18,6 @@ import { partChoices, thingChoices, type Choice } from "../choices";
 import { Sheet } from "../Sheet";
 import styles from "./Intake.module.css";
 import { t } from "@/messages";
-import { worded } from "@radicula/core/words";
 
 type Safety = Intake["safety"][number];
 const WHATS = Object.keys(CHOICE_WORDS.history) as HistoryItem["what"][];

@@ -1,12 +1,11 @@
 "use client";
 import { beforeAfter, type Entry, type Instrument } from "@radicula/core";
-import { shownText, stateText, type Namer } from "@radicula/core/words";
+import { shownText, stateText, type Namer, wordedList } from "@radicula/core/words";
 import { Button } from "antd";
 import { useMemo, useState } from "react";
 import type { LogLine } from "./lines";
 import styles from "./Logbook.module.css";
 import { t } from "@/messages";
-import { wordedList } from "@radicula/core/words";
 
 /** Entries shown before the whole logbook is asked for. */
 const SHORT = 4;

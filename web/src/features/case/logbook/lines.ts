@@ -16,11 +16,13 @@ import {
   shownText,
   type Instructor,
   type Namer,
+  midSentence,
+  readerLocale,
+  worded,
 } from "@radicula/core/words";
 import { capital } from "@/ui/text";
 import { STATUS_WORDS } from "../statusWords";
 import { t } from "@/messages";
-import { midSentence, readerLocale, worded } from "@radicula/core/words";
 
 export interface LogLine {
   readonly number: number;

@@ -1,8 +1,7 @@
 import type { SharedMatrix as Matrix, SharedRow } from "@radicula/core";
-import { sharedText, thingText, type Namer } from "@radicula/core/words";
+import { sharedText, thingText, type Namer, worded } from "@radicula/core/words";
 import styles from "./SharedMatrix.module.css";
 import { t } from "@/messages";
-import { worded } from "@radicula/core/words";
 
 const KIND: Readonly<Record<SharedRow["kind"], string>> = worded(() => ({
   splice: t("matrix.splice"),

@@ -1,13 +1,12 @@
 "use client";
 import { meterPoints, type ChartStep, type SchoolEntry, type Wiring } from "@radicula/core";
-import type { Instructor, Namer } from "@radicula/core/words";
+import { type Instructor, type Namer, wordedList } from "@radicula/core/words";
 import { Button, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { Sheet } from "../Sheet";
 import styles from "./MakerChartSheet.module.css";
 import { branchProblems, NEXT, makerChartSteps, toChart, type MakerChartRow } from "./makerChartRows";
 import { t } from "@/messages";
-import { wordedList } from "@radicula/core/words";
 
 interface Props {
   readonly open: boolean;

@@ -1,6 +1,14 @@
 "use client";
 import type { Entry, Proof, ProofStep } from "@radicula/core";
-import { curedText, proofProgress, proofStepText, repairedText, shareText, stillWrong } from "@radicula/core/words";
+import {
+  curedText,
+  proofProgress,
+  proofStepText,
+  repairedText,
+  shareText,
+  stillWrong,
+  worded,
+} from "@radicula/core/words";
 import { Button } from "antd";
 import Link from "next/link";
 import cardStyles from "../reading/NextReading.module.css";
@@ -9,7 +17,6 @@ import { now } from "../session/useCaseSession";
 import { CouldBeWrong, CuredBar, Repaired } from "./ClosedCard";
 import styles from "./Proof.module.css";
 import { t } from "@/messages";
-import { worded } from "@radicula/core/words";
 
 const MARKS: Readonly<Record<ProofStep["status"], string>> = { open: "○", passed: "✓", failed: "✕", leftOut: "–" };
 const SAYS: Readonly<Record<ProofStep["status"], string>> = worded(() => ({

@@ -1,10 +1,9 @@
 "use client";
 import type { Candidate } from "@radicula/core";
-import type { Instructor } from "@radicula/core/words";
+import { type Instructor, readerLocale } from "@radicula/core/words";
 import { Button, Switch } from "antd";
 import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import styles from "./HandsBusy.module.css";
-import { readerLocale } from "@radicula/core/words";
 import { t } from "@/messages";
 
 interface Props {

@@ -1,10 +1,9 @@
 import { CHASSIS, devicePins, wireId, type Instrument, type Wiring } from "@radicula/core";
-import type { Namer } from "@radicula/core/words";
+import { type Namer, wordedList } from "@radicula/core/words";
 import { InputNumber, Radio, Select } from "antd";
 import { useMemo } from "react";
 import { LAMP_WATT, type OtherReadingProps, type OwnReadingPartProps, type PointChoice } from "./useOwnReading";
 import { t } from "@/messages";
-import { wordedList } from "@radicula/core/words";
 
 const CHOICES: readonly { readonly value: Instrument; readonly label: string }[] = wordedList(() => [
   { value: "voltmeter", label: t("reading.dcVolts") },

@@ -1,6 +1,5 @@
 import { formatQuantity, type Answer, type Suspect, type Unit } from "@radicula/core";
-import type { Namer } from "@radicula/core/words";
-import { shareShort } from "@radicula/core/words";
+import { type Namer, shareShort } from "@radicula/core/words";
 import { t } from "@/messages";
 
 export interface AnswerLine {

@@ -1,6 +1,6 @@
 "use client";
 import { compareVerdict, type Played, type VerdictMatch } from "@radicula/core";
-import { playedStepText, severityText } from "@radicula/core/words";
+import { playedStepText, severityText, worded } from "@radicula/core/words";
 import { useMemo } from "react";
 import { capital } from "@/ui/text";
 import card from "../reading/NextReading.module.css";
@@ -9,7 +9,6 @@ import { hiddenFaults, type HiddenMachine } from "./hidden";
 import styles from "./Revealed.module.css";
 import { useHidden, usePlanned } from "./useRevealed";
 import { t } from "@/messages";
-import { worded } from "@radicula/core/words";
 
 const MATCHES: Readonly<Record<VerdictMatch, string>> = worded(() => ({
   alone: t("revealed.youNamedIt"),

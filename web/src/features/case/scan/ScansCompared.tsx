@@ -1,9 +1,8 @@
 import { compareScans, type ScanCell, type ScanEntry } from "@radicula/core";
-import { scanWhenText, storyText } from "@radicula/core/words";
+import { scanWhenText, storyText, worded } from "@radicula/core/words";
 import { STATUS_WORDS } from "../statusWords";
 import styles from "./Scan.module.css";
 import { t } from "@/messages";
-import { worded } from "@radicula/core/words";
 
 const CELL: Readonly<Record<ScanCell, string>> = worded(() => ({
   ...STATUS_WORDS,
