@@ -1,5 +1,6 @@
 /** The only public door of the core. The command line and the web use nothing else. */
 export { fail, issue, ok, type Issue, type Result } from "./issues/issue.js";
+export { cutText } from "./units/cutText.js";
 export { formatQuantity, OVERLOAD, parsePlain, parseQuantity, type Unit } from "./units/quantity.js";
 export { parseShown, type ShownText, type ShownWords } from "./units/shown.js";
 export { convertScan, parseScan, SCAN_UNITS, type ScanUnit } from "./units/scanUnit.js";

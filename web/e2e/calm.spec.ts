@@ -339,3 +339,66 @@ test("a job is opened with its card: the server answered ahead, and shows nothin
   await expect(page.getByText("Logbook · 5 entries")).toBeVisible();
   await expect(next).toBeHidden();
 });
+
+test.describe("long work is said, and can be stopped", () => {
+  const stop = (page: Page) => page.getByRole("button", { name: "Stop" });
+
+  test("a file being opened: nothing is saved, and it opens when it is given again", async ({ page }) => {
+    await page.goto(`${app.address}/wirings`);
+    const before = await page.getByRole("listitem").count();
+    const file = {
+      name: "slow.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from("connector,cavity,goes to\nB1,1,A1:4\n"),
+    };
+    const held: (() => Promise<void>)[] = [];
+    await page.route("**/api/wirings", (route) => void held.push(() => route.continue()));
+    const input = page.getByTestId("wiring-file");
+    await answers(page.getByRole("button", { name: "Open a file" }));
+    await input.setInputFiles(file);
+    await expect(page.getByText("Opening slow.csv")).toBeVisible();
+    await stop(page).click();
+    await expect(page.getByText("You stopped it.")).toBeVisible();
+    await page.unroute("**/api/wirings");
+    await page.reload();
+    expect(await page.getByRole("listitem").count()).toBe(before);
+    await input.setInputFiles(file);
+    await page.waitForURL(/\/wiring\//);
+  });
+
+  test("a table being read, and a drawing being laid out", async ({ page, request }) => {
+    const rows = Array.from({ length: 6 }, (_, i) => ({ connector: "B1", cavity: `${i + 1}`, goesTo: `A1:${i + 1}` }));
+    const id = await makeWiring(app.address, request, { format: "radicula/chart", version: 1, name: "Slow", rows });
+    await page.goto(`${app.address}/wiring/${id}`);
+    await answers(page.getByRole("button", { name: "Paste a chart" }));
+    await page.getByRole("button", { name: "Paste a chart" }).click();
+    // a worker that never answers: as good as a table that takes for ever
+    await page.evaluate(() => {
+      const worker = window.Worker;
+      Object.assign(window, { theWorker: worker });
+      window.Worker = class extends EventTarget {
+        postMessage() {}
+        terminate() {}
+      } as unknown as typeof Worker;
+    });
+    await page.getByLabel("Table").fill("connector\tcavity\tgoes to\nB2\t1\tA1:9");
+    await expect(page.getByText("Reading the table")).toBeVisible();
+    await expect(page.getByRole("button", { name: "Take it" })).toBeDisabled();
+    await stop(page).click();
+    await expect(page.getByText("You stopped the reading.")).toBeVisible();
+    await page.evaluate(() => {
+      window.Worker = (window as unknown as { theWorker: typeof Worker }).theWorker;
+    });
+    await page.getByLabel("Table").fill("connector\tcavity\tgoes to\nB2\t1\tA1:8");
+    await expect(page.getByText("1 line taken.")).toBeVisible();
+    await page.getByRole("button", { name: "Take it" }).click();
+
+    await page.route("**/elk-worker.min.js", () => undefined);
+    await page.getByText("Drawing", { exact: true }).click();
+    await stop(page).click();
+    await expect(page.getByText("You stopped the drawing.")).toBeVisible();
+    await page.unroute("**/elk-worker.min.js");
+    await page.getByRole("button", { name: "Draw it all the same" }).click();
+    await expect(page.locator("svg").getByText("B2", { exact: true })).toBeVisible();
+  });
+});

@@ -85,7 +85,7 @@ test("a job is worked on in German, sheet by sheet", async ({ page }) => {
     await expect(page.getByRole("dialog")).toBeVisible();
     await isGerman(page, sheet);
   }
-  for (const view of ["shared", "profile", "course"]) {
+  for (const view of ["shared", "profile", "course", "beforeAfter"]) {
     await page.goto(`${app.address}/job/${id}?view=${view}`);
     await expect(page.getByRole("region", { name: "Nächste Messung" })).toBeVisible();
     await isGerman(page, view);

@@ -122,6 +122,27 @@ test("the first administrator comes by the command line, chooses a password, and
   await context.close();
 });
 
+test("a name in any writing is kept, and the page of people grows no wider", async ({ browser }) => {
+  const { page, context } = await newcomer(browser, codeIn(people("add", "Nell Names", "nell", "administrator")));
+  const names = ["x".repeat(60), "חיישן לחץ נופל אחרי הגשם", "🔧👩‍🔧".repeat(7), "<b onclick=alert(1)>&amp;</b>"];
+  for (const [i, name] of names.entries()) {
+    const added = await context.request.post("/api/people", {
+      headers: fromPage(),
+      data: { name, username: `name-${i}`, role: "reader" },
+    });
+    expect([name, added.status()]).toEqual([name, 201]);
+  }
+  await page.goto("/people");
+  for (const width of [1280, 390]) {
+    await page.setViewportSize({ width, height: 844 });
+    for (const name of names) await expect(page.getByRole("cell", { name }).first()).toBeVisible();
+    await expect
+      .poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth))
+      .toBeLessThanOrEqual(0);
+  }
+  await context.close();
+});
+
 test("passwords that are guessed at once are refused, and so is what was not invited", async ({ request }) => {
   const code = codeIn(people("add", "Rita Reader", "rita", "reader"));
   const send = (body: object) =>

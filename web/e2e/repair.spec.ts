@@ -43,6 +43,24 @@ async function foundJob(request: APIRequestContext, title: string, more: object[
 const proof = (page: Page) => page.getByRole("region", { name: "Proof" });
 const dialog = (page: Page) => page.getByRole("dialog");
 
+test("what was read before the repair stands beside what was read after it, drawn and as a table", async ({
+  page,
+  request,
+}) => {
+  const before = await foundJob(request, "Not repaired yet");
+  await page.goto(`${app.address}/job/${before}?view=beforeAfter`);
+  await expect(page.getByText("Log a repair first.")).toBeVisible();
+  const repair = { type: "repaired", at, how: "cleaned", things: ["S22"] };
+  const id = await foundJob(request, "Read again", [repair, volts("B7:2", 0.03), volts("A1:31", 0.02)]);
+  await page.goto(`${app.address}/job/${id}`);
+  await page.getByText("Before and after", { exact: true }).click();
+  await expect(page.getByRole("img", { name: /^B7.* 2.* 2\.40 V before, 0\.03 V after; / })).toBeVisible();
+  await page.getByText("As a table").click();
+  const row = page.getByRole("row", { name: /B7/ });
+  await expect(row.getByRole("cell")).toHaveText(["key on, engine off", /^0\.\d\d V$/, "2.40 V", "0.03 V"]);
+  expect(await axeFindings(page)).toEqual([]);
+});
+
 test("from the cause to a proven repair, a report and its address, and the day on which it is asked for", async ({
   page,
   request,

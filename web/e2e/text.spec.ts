@@ -91,6 +91,56 @@ for (const [name, text] of TEXTS)
     expect(failed).toEqual([]);
   });
 
+/** A chart with a text in every free cell; what a cell names by rule stays as it is. */
+function chartWith(text: string) {
+  const cell = cut(text, 400);
+  const [said, zoned] = [{ name: cell, place: cell, side: cell, comesOff: cell, lookAlikes: cell }, "wet"];
+  return {
+    format: "radicula/chart",
+    version: 1,
+    name: cut(text, 120),
+    machineType: cut(text, 80),
+    note: cut(text, 4000),
+    rows: [
+      { connector: "B1", cavity: "1", colour: cell, function: cell, goesTo: "A1:4", source: cell, zones: zoned },
+      { connector: "B1", cavity: "2", mm2: cell, function: "signal", goesTo: "A1:5", lengthM: cell, values: cell },
+      { connector: cell, cavity: cell, goesTo: cell, part: cell, bundle: cell, wire: cell },
+    ],
+    connectors: [{ id: "B1", ...said, partNumber: cell, alsoNumbers: cell, cautions: cell, minutes: cell }],
+    parts: [{ id: "B1", kind: "sensor3", ...said, values: cell }],
+  };
+}
+
+for (const [name, text] of TEXTS)
+  test(`${name}, in every cell of a wiring and in the letterhead: no page grows wider`, async ({ page, request }) => {
+    const failed: string[] = [];
+    page.on("pageerror", (error) => failed.push(error.message));
+    page.on("dialog", (dialog) => failed.push(`a dialog: ${dialog.message()}`));
+    const chart = chartWith(text);
+    const made = await request.post(`${app.address}/api/wirings`, { headers: JSON_TYPE, data: chart });
+    expect([made.status(), made.status() === 201 ? "" : await made.text()]).toEqual([201, ""]);
+    const { id } = (await made.json()) as { id: string };
+    const letterhead = { name: cut(text, 120), address: cut(text, 400), contact: cut(text, 200) };
+    const settings = await request.put(`${app.address}/api/settings`, { headers: JSON_TYPE, data: letterhead });
+    expect(settings.status()).toBe(200);
+    expect(await (await request.get(`${app.address}/api/settings`)).json()).toMatchObject(letterhead);
+
+    for (const [path, shown] of [
+      ["/wirings", page.getByRole("heading", { name: "Wirings" })],
+      [`/wiring/${id}`, page.getByRole("button", { name: "Paste a chart" })],
+      [`/wiring/${id}?view=drawing`, page.getByRole("region", { name: "Drawing" })],
+      [`/wiring/${id}?view=codes`, page.getByRole("main")],
+      [`/wiring/${id}?view=revisions`, page.getByRole("main")],
+      [`/wiring/${id}/print`, page.getByRole("heading", { level: 1 })],
+      ["/settings", page.getByRole("heading", { level: 1 })],
+    ] as const) {
+      await page.goto(`${app.address}${path}`);
+      await expect(shown).toBeVisible();
+      await fits(page, path);
+    }
+    expect(failed).toEqual([]);
+  });
+
 test("only spaces are no title, said by the field's name", async ({ request }) => {
   const wiring = (JSON.parse(jobWith("a")) as { wiring: object }).wiring;
   const title = " \t\n ";

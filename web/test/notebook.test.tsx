@@ -96,7 +96,7 @@ test("a notebook that is opened as a job or a wiring is told where it belongs, a
   const bytes = Uint8Array.from(Buffer.from(JSON.stringify(notebookOf([lesson]))));
   const file = { name: "notebook.json", size: bytes.length, arrayBuffer: () => Promise.resolve(bytes.buffer) };
   for (const as of ["job", "wiring"] as const) {
-    const opened = await openFile(file as unknown as File, as);
+    const opened = await openFile(file as unknown as File, as, new AbortController().signal);
     expect(opened).toMatchObject({ ok: false, issues: [{ code: "file.other-sort", params: { sort: "notebook" } }] });
   }
   expect(asked).toEqual([]);

@@ -8,6 +8,7 @@ import { bareDevice, connectorFor, deviceOf } from "./devices.js";
 import { endName, Names, readRows, type End } from "./ends.js";
 import { partsOf } from "./parts.js";
 import { chartWires } from "./wires.js";
+import { cutText } from "../units/cutText.js";
 
 export interface BuiltChart {
   /** always in order (see `checkWiring`): what could not be taken is left out and stands in `issues` */
@@ -35,7 +36,19 @@ export function buildChart(chart: Chart): BuiltChart {
   const connectorRows = new Map(chart.connectors.map((c, i) => [names.spelt(c.id.trim()), { row: c, index: i }]));
   const partRows = new Map(chart.parts.map((p, i) => [names.spelt(p.id.trim()), { row: p, index: i }]));
   const ends = endsOf(rows, names);
-  const inLine = (id: string) => isInLine(id, connectorRows.get(id)?.row, names, ends);
+  const found = new Map<string, boolean>();
+  const inLine = (id: string) => {
+    const known = found.get(id) ?? isInLine(id, connectorRows.get(id)?.row, names, ends);
+    found.set(id, known);
+    return known;
+  };
+  const functions = new Map<string, string[]>();
+  for (const r of rows) {
+    const id = names.spelt(r.own.id);
+    const said = functions.get(id) ?? [];
+    functions.set(id, said);
+    said.push(chart.rows[r.index]!.function);
+  }
   const { wires, issues: wireIssues, claims, owns } = chartWires(chart, names, rows, inLine);
   issues.push(...wireIssues);
   const joined = spliceDoubles(
@@ -53,17 +66,7 @@ export function buildChart(chart: Chart): BuiltChart {
       issues.push(issue("chart.connector-without-rows", ["connectors", index, "id"], { id: row.id }));
   const bare = [...names.all()].flatMap((id) => {
     const kind = names.bare(id);
-    return kind
-      ? [
-          bareDevice(
-            id,
-            kind,
-            partRows.get(id),
-            rows.filter((r) => names.spelt(r.own.id) === id).map((r) => chart.rows[r.index]!.function),
-            issues,
-          ),
-        ]
-      : [];
+    return kind ? [bareDevice(id, kind, partRows.get(id), functions.get(id) ?? [], issues)] : [];
   });
   const draft: Wiring = {
     format: WIRING_FORMAT,
@@ -95,14 +98,21 @@ export function buildChart(chart: Chart): BuiltChart {
   return { wiring: soundOnly(wiring, chart.codes, issues), issues, points };
 }
 
-/** Every end of every wire and every row, by the connector's spelling. */
+/**
+ * Every end of every wire and every row, by the connector's spelling; connectors with a side named, and those where
+ * wires to more than one place meet in a cavity.
+ */
 function endsOf(rows: ReturnType<typeof readRows>["rows"], names: Names) {
   const pairs = new Map<string, Set<string>>();
   const own = new Map<string, string[]>();
   const at = (e: End) => `${names.spelt(e.id)}:${e.cavity}`;
   for (const r of rows) {
-    if (!names.bare(names.spelt(r.own.id)) && r.own.cavity)
-      own.set(names.spelt(r.own.id), [...(own.get(names.spelt(r.own.id)) ?? []), r.own.cavity]);
+    const id = names.spelt(r.own.id);
+    if (!names.bare(id) && r.own.cavity) {
+      const cavities = own.get(id) ?? [];
+      own.set(id, cavities);
+      cavities.push(r.own.cavity);
+    }
     for (const t of r.to)
       for (const [x, y] of [
         [r.own, t],
@@ -114,7 +124,11 @@ function endsOf(rows: ReturnType<typeof readRows>["rows"], names: Names) {
     .flatMap((r) => [r.own, ...r.to])
     .map((e) => ({ ...e, id: names.spelt(e.id) }))
     .filter((e) => !names.bare(e.id) && e.cavity !== "");
-  return { pairs, own, seen };
+  const sided = new Set(seen.filter((e) => e.side).map((e) => e.id));
+  const joining = new Set(
+    [...pairs].flatMap(([at, others]) => (others.size > 1 ? [at.slice(0, at.indexOf(":"))] : [])),
+  );
+  return { own, seen, sided, joining };
 }
 type Ends = ReturnType<typeof endsOf>;
 
@@ -139,10 +153,7 @@ function cavitiesOf(ends: Ends): Map<string, string[]> {
 function isInLine(id: string, row: ConnectorRow | undefined, names: Names, ends: Ends): boolean {
   if (row && row.inline.trim() !== "") return /^(y|yes|true|1|x)$/i.test(row.inline.trim());
   if (names.statedKind(id) || names.bare(id)) return false;
-  if (ends.seen.some((e) => e.id === id && e.side)) return true;
-  return (
-    /^(X|IC|C|J)\d/i.test(id) && [...ends.pairs].some(([at, others]) => at.startsWith(`${id}:`) && others.size > 1)
-  );
+  return ends.sided.has(id) || (/^(X|IC|C|J)\d/i.test(id) && ends.joining.has(id));
 }
 
 /** A cavity takes one wire: where a chart gives it two, there must be a splice that the drawing does not show. */
@@ -188,15 +199,16 @@ function spliceDoubles(
 /** Parts of the list that no row mentions: splices and grounds may stand alone, others need rows. */
 function loneParts(chart: Chart, names: Names, made: readonly Device[], issues: Issue[]): Device[] {
   const mentioned = new Set(names.all());
+  const present = new Set(made.map((d) => d.id));
   return chart.parts.flatMap((row, index): Device[] => {
     const id = row.id.trim();
     const kind = names.statedKind(id);
-    if (id === "" || mentioned.has(id) || made.some((d) => d.id === id)) return [];
+    if (id === "" || mentioned.has(id) || present.has(id)) return [];
     if (kind && (STAR_KINDS.has(kind) || TERMINALS[kind])) {
       const d = deviceOf(id, kind, { row, index }, kind === "fuse" || kind === "breaker" ? { rating: 10 } : {}, issues);
       return d ? [d] : [];
     }
-    issues.push(issue("chart.part-without-rows", ["parts", index, "id"], { id: id.slice(0, 60) }));
+    issues.push(issue("chart.part-without-rows", ["parts", index, "id"], { id: cutText(id, 60) }));
     return [];
   });
 }

@@ -6,6 +6,7 @@ import { fileSort, isForeign } from "../format/fileSort.js";
 import { parseColour } from "../units/colour.js";
 import { parseSection } from "../units/section.js";
 import { parseFunction } from "./functions.js";
+import { cutText } from "../units/cutText.js";
 
 type Column = keyof ChartRow;
 /**
@@ -90,7 +91,7 @@ export function readTable(text: string): Result<TableRead> {
   if (hasHead)
     (table[head] ?? []).forEach((h, i) => {
       if (h !== "" && columns[i] === undefined)
-        issues.push(issue("table.column-not-known", ["lines", head + 1], { text: h.slice(0, 40) }));
+        issues.push(issue("table.column-not-known", ["lines", head + 1], { text: cutText(h, 40) }));
     });
   else issues.push(issue("table.columns-guessed", [], { columns: columns.map((c) => c ?? "not taken") }));
   const rows: ChartRow[] = [];
@@ -104,7 +105,7 @@ export function readTable(text: string): Result<TableRead> {
     const row = chartRow();
     cells.forEach((cell, c) => {
       const column = columns[c];
-      if (column) row[column] = cell.slice(0, MOST_CELL);
+      if (column) row[column] = cutText(cell, MOST_CELL);
       if (cell.length > MOST_CELL) issues.push(issue("table.cell-cut", ["lines", i + 1], { limit: MOST_CELL }));
     });
     const combined = /^([\p{L}\p{N}_+/-]+)[:.]([\p{L}\p{N}_+/-]+)$/u.exec(row.connector);
@@ -221,7 +222,7 @@ function readSections(lines: readonly (readonly string[])[], chart: Chart): void
     if (name === "connectors") chart.connectors.push(fit(connectorRow()));
     if (name === "parts") chart.parts.push(fit(partRow()));
     if (name === "chart") {
-      chart.name = (cells["name"] ?? "").slice(0, 120);
+      chart.name = cutText(cells["name"] ?? "", 120);
       chart.machineType = (cells["machineType"] ?? "").slice(0, 80);
       chart.note = cells["note"] ?? "";
       chart.nominalVolt = cells["nominalVolt"] === "24" ? 24 : 12;

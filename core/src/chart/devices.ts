@@ -3,6 +3,7 @@ import { Caution, Device, type Connector } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { parseValues, PIN } from "./values.js";
 import { splitZones, zonesOf } from "./wires.js";
+import { cutText } from "../units/cutText.js";
 
 type Kind = Device["kind"];
 
@@ -21,17 +22,17 @@ function whereOf(row: ConnectorRow | PartRow | undefined, path: readonly (string
             .replace(/\s*min(utes?)?$/, ""),
         );
   const fine = minutes >= 0 && minutes <= 600;
-  if (!fine) bad("minutes", "not-minutes", { text: row.minutes.slice(0, 40) });
+  if (!fine) bad("minutes", "not-minutes", { text: cutText(row.minutes, 40) });
   const cautions = [...new Set(row.cautions.split(/[\s,;/]+/).filter(Boolean))].flatMap((c) => {
     const x = Caution.safeParse(c);
     if (!x.success) {
-      bad("cautions", "unknown-caution", { text: c.slice(0, 40), known: Caution.options });
+      bad("cautions", "unknown-caution", { text: cutText(c, 40), known: Caution.options });
       return [];
     }
     return [x.data];
   });
   const text = (key: "name" | "place" | "side" | "comesOff" | "partNumber", most: number) =>
-    row[key].trim() ? { [key]: row[key].trim().slice(0, most) } : {};
+    row[key].trim() ? { [key]: cutText(row[key].trim(), most) } : {};
   const alike = row.lookAlikes.split(/[\s,;]+/).filter(Boolean);
   const also = row.alsoNumbers
     .split(/[,;]/)

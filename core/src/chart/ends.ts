@@ -3,6 +3,7 @@ import { Device } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { STAR_KINDS, TERMINALS } from "../wiring/kinds.js";
 import { parseFunction } from "./functions.js";
+import { cutText } from "../units/cutText.js";
 
 type Kind = Device["kind"];
 /**
@@ -133,12 +134,12 @@ export function readRows(chart: Chart): { readonly rows: readonly ReadRow[]; rea
       return;
     }
     if (!NAME.test(above)) {
-      bad("connector", "bad-name", { text: above.slice(0, 60) });
+      bad("connector", "bad-name", { text: cutText(above, 60) });
       return;
     }
     const own = sided(above, row.cavity.trim().replace(/\s+/g, "-"));
     if (own.cavity !== "" && !/^[+-]$/.test(own.cavity) && !NAME.test(own.cavity)) {
-      bad("cavity", "bad-name", { text: own.cavity.slice(0, 60) });
+      bad("cavity", "bad-name", { text: cutText(own.cavity, 60) });
       return;
     }
     const to = row.goesTo
@@ -148,7 +149,7 @@ export function readRows(chart: Chart): { readonly rows: readonly ReadRow[]; rea
       .flatMap((t): End[] => {
         const end = destination(t);
         if (!end || !NAME.test(end.id) || (end.cavity !== "" && !/^[+-]$/.test(end.cavity) && !NAME.test(end.cavity))) {
-          bad("goesTo", "bad-goes-to", { text: t.slice(0, 60) });
+          bad("goesTo", "bad-goes-to", { text: cutText(t, 60) });
           return [];
         }
         return [end];

@@ -4,6 +4,7 @@ import { sameColour } from "../units/colour.js";
 import { parseSection } from "../units/section.js";
 import { buildChart } from "./build.js";
 import { parseFunction } from "./functions.js";
+import { cutText } from "../units/cutText.js";
 
 export type MergeField = "colour" | "mm2" | "function" | "goesTo";
 export interface Difference {
@@ -87,11 +88,11 @@ export function mergeCharts(first: Chart, second: Chart, source: string): Merged
       else {
         contradictions.push({ at, field, ours: a, theirs: b });
         if (!claims.some((c) => c.at === at && c.field === field && c.value === b))
-          claims.push({ at, field, value: b.slice(0, 400), source });
+          claims.push({ at, field, value: cutText(b, 400), source });
       }
     }
     if (took && !rows[index]!.source.includes(source))
-      rows[index]!.source = [rows[index]!.source, source].filter(Boolean).join(", ").slice(0, 120);
+      rows[index]!.source = cutText([rows[index]!.source, source].filter(Boolean).join(", "), 120);
   }
   const known = (list: readonly { id: string }[]) => new Set(list.map((x) => x.id.trim().toUpperCase()));
   const parts = known(first.parts);

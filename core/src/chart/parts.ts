@@ -8,6 +8,7 @@ import { KINDS, type Names, type readRows } from "./ends.js";
 import { assignRoles, MODULE_ROLE, parseFunction, type PinFunction } from "./functions.js";
 import { guessKind, guessModules, type PartPins } from "./kinds.js";
 import { parseValues, PIN } from "./values.js";
+import { cutText } from "../units/cutText.js";
 
 type Kind = Device["kind"];
 
@@ -31,16 +32,16 @@ export function partsOf(
     if (r.part) owner.set(point, names.spelt(r.part));
     const f = parseFunction(row.function);
     if (row.function.trim() && !f && !AMPERE.test(row.function.trim()))
-      issues.push(issue("chart.unknown-function", ["rows", r.index, "function"], { text: row.function.slice(0, 40) }));
+      issues.push(issue("chart.unknown-function", ["rows", r.index, "function"], { text: cutText(row.function, 40) }));
     if (f) said.set(point, f);
     if (row.values.trim()) values.set(point, { text: row.values, row: r.index });
   }
   const onNet = netFunctions(draft, netOf, said);
   const groups = new Map<string, { cavity: string; function: PinFunction | undefined; net: number }[]>();
   const guesses: string[] = [];
+  const wired = new Set(draft.wires.flatMap((w) => [w.from, w.to]));
   for (const c of draft.connectors) {
     if (inLine(c.id)) continue;
-    const wired = new Set(draft.wires.flatMap((w) => [w.from, w.to]));
     for (const cavity of c.cavities) {
       const point = `${c.id}:${cavity}`;
       const net = netOf.get(point) ?? -1;
@@ -55,7 +56,9 @@ export function partsOf(
             : (own ?? (wired.has(point) ? from : undefined));
       if (f && own === undefined) guesses.push(point);
       const id = owner.get(point) ?? c.id;
-      groups.set(id, [...(groups.get(id) ?? []), { cavity: point, function: f, net }]);
+      const group = groups.get(id) ?? [];
+      groups.set(id, group);
+      group.push({ cavity: point, function: f, net });
     }
   }
   const parts: PartPins[] = [...groups].map(([id, pins]) => ({ id, name: partRows.get(id)?.row.name ?? "", pins }));
@@ -65,6 +68,17 @@ export function partsOf(
   };
   const known = parts.filter((p) => stated(p.id) === "module").map((p) => p.id);
   const modules = known.length ? new Set(known) : guessModules(parts.filter((p) => stated(p.id) === undefined));
+  const onEachNet = new Map<number, Set<PartPins>>();
+  for (const p of parts)
+    for (const { net } of p.pins) {
+      const here = onEachNet.get(net) ?? new Set();
+      onEachNet.set(net, here.add(p));
+    }
+  const firstRow = new Map<string, number>();
+  for (const r of rows) {
+    const id = names.spelt(r.own.id);
+    if (!firstRow.has(id)) firstRow.set(id, r.index);
+  }
   const devices = parts.flatMap((p): Device[] => {
     const kind = stated(p.id) ?? (modules.has(p.id) ? "module" : guessKind(p));
     const found = partRows.get(p.id);
@@ -72,26 +86,20 @@ export function partsOf(
     if (typed && !KINDS.has(typed))
       issues.push(
         issue("chart.unknown-kind", ["parts", found?.index ?? 0, "kind"], {
-          text: typed.slice(0, 40),
+          text: cutText(typed, 40),
           known: [...KINDS],
         }),
       );
     if (!kind) {
       if (p.pins.some((x) => x.net >= 0))
-        issues.push(
-          issue(
-            "chart.kind-unknown",
-            ["rows", rows.find((r) => names.spelt(r.own.id) === p.id)?.index ?? 0, "connector"],
-            { part: p.id },
-          ),
-        );
+        issues.push(issue("chart.kind-unknown", ["rows", firstRow.get(p.id) ?? 0, "connector"], { part: p.id }));
       return [];
     }
     if (!stated(p.id)) guesses.push(p.id);
     const pins =
       kind === "module"
-        ? modulePins(p, parts, values, modules, guesses, issues)
-        : rolesOf(kind, p, extraPins(found?.row), rows, names, issues);
+        ? modulePins(p, onEachNet, values, modules, guesses, issues)
+        : rolesOf(kind, p, extraPins(found?.row), firstRow.get(p.id) ?? 0, issues);
     if (!pins) return [];
     const made = deviceOf(p.id, kind, found, { pins }, issues);
     return made ? [made] : [];
@@ -155,15 +163,14 @@ function rolesOf(
   kind: Kind,
   p: PartPins,
   extra: Readonly<Record<string, string>>,
-  rows: ReturnType<typeof readRows>["rows"],
-  names: Names,
+  row: number,
   issues: Issue[],
 ): Record<string, string> | undefined {
   const { roles, missing: without } = assignRoles(kind, p.pins);
   const missing = without.filter((role) => extra[role] === undefined);
   if (missing.length === 0) return { ...Object.fromEntries(roles), ...extra };
   issues.push(
-    issue("chart.role-missing", ["rows", rows.find((r) => names.spelt(r.own.id) === p.id)?.index ?? 0, "function"], {
+    issue("chart.role-missing", ["rows", row, "function"], {
       part: p.id,
       kind,
       missing,
@@ -177,7 +184,7 @@ function rolesOf(
  */
 function modulePins(
   p: PartPins,
-  parts: readonly PartPins[],
+  onEachNet: ReadonlyMap<number, ReadonlySet<PartPins>>,
   values: ReadonlyMap<string, { text: string; row: number }>,
   modules: ReadonlySet<string>,
   guesses: string[],
@@ -190,7 +197,7 @@ function modulePins(
     const read = parseValues(typed?.text ?? "");
     if (read.wrong.length)
       issues.push(issue("chart.bad-values", ["rows", typed?.row ?? 0, "values"], { text: read.wrong }));
-    const partner = parts.find((o) => o.id !== p.id && !modules.has(o.id) && o.pins.some((x) => x.net === pin.net));
+    const partner = [...(onEachNet.get(pin.net) ?? [])].find((o) => o.id !== p.id && !modules.has(o.id));
     const kind = partner && guessKind(partner);
     const pull =
       role !== "input" || "pull" in read.values

@@ -1,4 +1,5 @@
 import type { DeviceOf } from "../format/wiring.js";
+import { cutText } from "../units/cutText.js";
 
 /**
  * Values of a part or pin in one cell: `ohm25=2k5 restCelsius=-10..90 closedIn=on+running name="Reference 1"`.
@@ -13,7 +14,7 @@ export function parseValues(text: string): {
   const wrong: string[] = [];
   for (const piece of text.match(/[^\s;,="]+\s*=\s*(?:"(?:[^"\\]|\\.)*"|[^\s;]+)|[^\s;]+/g) ?? []) {
     const m = /^([A-Za-z][A-Za-z0-9]*(?:\.[a-z0-9]+)?)\s*=\s*(.+)$/is.exec(piece);
-    if (!m) wrong.push(piece.slice(0, 40));
+    if (!m) wrong.push(cutText(piece, 40));
     else values[m[1]!] = parseValue(m[1]!, m[2]!);
   }
   return { values, wrong };

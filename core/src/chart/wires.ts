@@ -4,6 +4,7 @@ import { issue, type Issue } from "../issues/issue.js";
 import { parseColour, sameColour } from "../units/colour.js";
 import { parseSection } from "../units/section.js";
 import { endName, settleEnd, type End, type Names, type ReadRow } from "./ends.js";
+import { cutText } from "../units/cutText.js";
 
 export interface ChartWire {
   readonly from: End;
@@ -98,17 +99,17 @@ function wireFacts(row: ChartRow, index: number, note: Note): Omit<Wire, "from" 
     const read = parseColour(colour);
     if (read.status === "unknown") note(index, "colour", "unknown-colour", { text: read.text, nearest: read.nearest });
     if (read.status === "ambiguous") note(index, "colour", "ambiguous-colour", { text: read.text, could: read.could });
-    if (colour.length > 20) note(index, "colour", "too-long", { text: colour.slice(0, 40), limit: 20 });
+    if (colour.length > 20) note(index, "colour", "too-long", { text: cutText(colour, 40), limit: 20 });
   }
   const mm2 = row.mm2.trim() ? parseSection(row.mm2) : undefined;
-  if (row.mm2.trim() && mm2 === undefined) note(index, "mm2", "not-a-section", { text: row.mm2.slice(0, 40) });
+  if (row.mm2.trim() && mm2 === undefined) note(index, "mm2", "not-a-section", { text: cutText(row.mm2, 40) });
   const metres = row.lengthM.trim() ? Number(row.lengthM.trim().replace(",", ".").replace(/\s*m$/, "")) : undefined;
   const length = metres !== undefined && metres >= 0 && metres <= 500 ? metres : undefined;
   if (row.lengthM.trim() && length === undefined)
-    note(index, "lengthM", "not-a-length", { text: row.lengthM.slice(0, 40) });
+    note(index, "lengthM", "not-a-length", { text: cutText(row.lengthM, 40) });
   const id = row.wire.trim();
   const named = id === "" || Wire.shape.id.safeParse(id).success;
-  if (!named) note(index, "wire", "bad-name", { text: id.slice(0, 60) });
+  if (!named) note(index, "wire", "bad-name", { text: cutText(id, 60) });
   return {
     ...(named && id ? { id } : {}),
     ...(colour && colour.length <= 20 && parseColour(colour).status !== "unknown" ? { colour } : {}),
@@ -116,7 +117,7 @@ function wireFacts(row: ChartRow, index: number, note: Note): Omit<Wire, "from" 
     ...(length === undefined ? {} : { lengthM: length }),
     ...(row.bundle.trim() ? { bundle: row.bundle.trim() } : {}),
     zones: zonesOf(row.zones, (text) => note(index, "zones", "unknown-zone", { text, known: Zone.options })),
-    ...(row.source.trim() ? { source: row.source.trim().slice(0, 120) } : {}),
+    ...(row.source.trim() ? { source: cutText(row.source.trim(), 120) } : {}),
   };
 }
 export function zonesOf(text: string, unknown: (zone: string) => void) {

@@ -4,6 +4,7 @@ import type { Wiring } from "../format/wiring.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { decodeReply, hexBytes, type CodeStatus } from "./decode.js";
 import { genericTitle } from "./generic.js";
+import { cutText } from "../units/cutText.js";
 
 /** A pasted scan, read: codes, and for every line what became of it. */
 export interface ScanRead {
@@ -73,7 +74,7 @@ export function readScan(text: string, wiring: Wiring, module?: string): ScanRea
     if (hex) {
       const at = named ?? under;
       if (!at) {
-        issues.push(issue("scan.no-module", ["lines", i], { text: line.slice(0, 60) }));
+        issues.push(issue("scan.no-module", ["lines", i], { text: cutText(line, 60) }));
         return;
       }
       const reply = decodeReply(hex);
@@ -100,12 +101,12 @@ export function readScan(text: string, wiring: Wiring, module?: string): ScanRea
       if (named) {
         under = named;
         modules.add(named);
-      } else issues.push(issue("scan.no-code", ["lines", i], { text: line.slice(0, 60) }));
+      } else issues.push(issue("scan.no-code", ["lines", i], { text: cutText(line, 60) }));
       return;
     }
     const at = named ?? under;
     if (!at) {
-      issues.push(issue("scan.no-module", ["lines", i], { text: line.slice(0, 60) }));
+      issues.push(issue("scan.no-module", ["lines", i], { text: cutText(line, 60) }));
       return;
     }
     const rest = line.replace(found.text, " ");

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
 import { fileSort, isForeign } from "./fileSort.js";
+import { cutText } from "../units/cutText.js";
 
 /** Largest file taken, in characters: above it the file is refused before it is read as JSON. */
 export const MAX_CHARACTERS = 8_000_000;
@@ -49,7 +50,7 @@ export function readSchema<T>(value: unknown, schema: z.ZodType<T>, format: stri
   return parsed.success ? ok(parsed.data) : fail(flatten(parsed.error.issues).slice(0, MAX_ISSUES));
 }
 
-const shown = (value: unknown) => (JSON.stringify(value) ?? "nothing").slice(0, 60);
+const shown = (value: unknown) => cutText(JSON.stringify(value) ?? "nothing", 60);
 
 function flatten(issues: readonly z.core.$ZodIssue[]): Issue[] {
   return issues.map((i) => {

@@ -1,3 +1,4 @@
+import { cutText } from "./cutText.js";
 /** A wire's colour as read: base, stripe where there is one, and the letters of IEC 60757. */
 export interface WireColour {
   readonly base: string;
@@ -126,7 +127,7 @@ const one = (word: string): string | readonly string[] | undefined =>
  * The text itself is never changed by this; it only says what the text means.
  */
 export function parseColour(text: string): ColourRead {
-  const shown = text.trim().slice(0, 40);
+  const shown = cutText(text.trim(), 40);
   const bare = shown
     .toUpperCase()
     .replace(/\b(WITH|STRIPE|STRIPED|LIGHT|DARK|LT|DK|TRACER)\b/g, " ")

@@ -1,4 +1,5 @@
 import { fail, issue, ok, type Result } from "../issues/issue.js";
+import { cutText } from "./cutText.js";
 
 export type Unit = "V" | "Ω" | "A";
 
@@ -48,7 +49,7 @@ export const LARGEST_SHOWN: Readonly<Record<Unit, number>> = { V: 60, Ω: 1e9, A
  */
 export function parseQuantity(text: string, unit: Unit): Result<number> {
   const bad = (code: string, extra: Record<string, string | number> = {}) =>
-    fail([issue(`quantity.${code}`, [], { text: text.slice(0, 40), unit, ...extra })]);
+    fail([issue(`quantity.${code}`, [], { text: cutText(text, 40), unit, ...extra })]);
   const t = text.trim().replace(/[−–]/g, "-").replace(/\s+/g, "");
   if (t === "") return bad("empty");
   if (/^(>?o\.?l\.?|inf|∞|open)(Ω|ohms?)?$/i.test(t)) return unit === "Ω" ? ok(OVERLOAD) : bad("overload-not-ohms");

@@ -1,6 +1,7 @@
 import { fail, issue, ok, type Result } from "../issues/issue.js";
 import { parseQuantity, type Unit } from "./quantity.js";
 import { parseScan, type ScanUnit } from "./scanUnit.js";
+import { cutText } from "./cutText.js";
 
 /**
  * What was typed from an instrument: a value, or a word of a lamp or a beeper; and least and most where it would not
@@ -60,7 +61,7 @@ export function parseShown(text: string, unit: Unit, words: ShownWords = "none")
     if ((words === "lamp" ? LAMP : BEEPER).includes(word)) return ok({ value: word! });
     return fail([
       issue(t === "" ? "quantity.empty" : "quantity.not-a-word", [], {
-        text: t.slice(0, 40),
+        text: cutText(t, 40),
         known: words === "lamp" ? [...(LAMP as string[])] : ["beep", "no beep"],
       }),
     ]);

@@ -1,3 +1,4 @@
+import { cutText } from "@radicula/core";
 import { z } from "zod";
 import { Board } from "@/features/board/Board";
 import { countJobs, JOB_SORTS, JOB_STATES, listJobs } from "@/server/repo/jobs";
@@ -12,7 +13,7 @@ const LONGEST_FIND = 120;
 const words = z
   .string()
   .refine(isSaveable)
-  .transform((t) => t.slice(0, LONGEST_FIND))
+  .transform((t) => cutText(t, LONGEST_FIND))
   .optional()
   .catch(undefined);
 /** What the address asks for; what it cannot mean is left out. */

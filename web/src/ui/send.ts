@@ -5,6 +5,7 @@ export type Posted<T> =
   { readonly ok: true; readonly body: T } | { readonly ok: false; readonly issues: readonly Issue[] };
 
 const NO_ANSWER: readonly Issue[] = [{ code: "server.database-gone", path: [], params: {} }];
+const STOPPED: readonly Issue[] = [{ code: "server.stopped", path: [], params: {} }];
 const NOT_UNDERSTOOD: readonly Issue[] = [{ code: "server.answer-not-understood", path: [], params: {} }];
 
 /** What a route of ours says when it refuses. */
@@ -25,17 +26,26 @@ export const Made = z.object({ id: z.string().min(1), wiringId: z.string().min(1
 /** Where only whether it was done is of interest. */
 export const Done = z.unknown();
 
-/** Sends JSON and gives back what came, or why not; no answer at all, or one that does not read, is a reason too. */
-export const post = <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<Posted<T>> =>
-  postAs("application/json", path, JSON.stringify(body), schema);
+/**
+ * Sends JSON and gives back what came, or why not; no answer at all, or one that does not read, is a reason too.
+ * @param signal stops it; it is then refused with `server.stopped`
+ */
+export const post = <T>(path: string, body: unknown, schema: z.ZodType<T>, signal?: AbortSignal): Promise<Posted<T>> =>
+  postAs("application/json", path, JSON.stringify(body), schema, signal);
 
 /** As `post`, for what is changed as a whole. */
 export const put = <T>(path: string, body: unknown, schema: z.ZodType<T>): Promise<Posted<T>> =>
   ask(path, { method: "PUT", headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) }, schema);
 
 /** As `post`, for what is not JSON, or is already. */
-export const postAs = <T>(type: string, path: string, body: BodyInit, schema: z.ZodType<T>): Promise<Posted<T>> =>
-  ask(path, { method: "POST", headers: { "Content-Type": type }, body }, schema);
+export const postAs = <T>(
+  type: string,
+  path: string,
+  body: BodyInit,
+  schema: z.ZodType<T>,
+  signal?: AbortSignal,
+): Promise<Posted<T>> =>
+  ask(path, { method: "POST", headers: { "Content-Type": type }, body, ...(signal ? { signal } : {}) }, schema);
 
 /** Asks for what a route gives. */
 export const get = <T>(path: string, schema: z.ZodType<T>): Promise<Posted<T>> => ask(path, undefined, schema);
@@ -47,7 +57,7 @@ async function ask<T>(path: string, how: RequestInit | undefined, schema: z.ZodT
     response = await (how ? fetch(path, how) : fetch(path));
     answer = await response.json();
   } catch {
-    return { ok: false, issues: NO_ANSWER };
+    return { ok: false, issues: how?.signal?.aborted ? STOPPED : NO_ANSWER };
   }
   return answerOf(response.ok, answer, schema);
 }

@@ -5,6 +5,8 @@ import { z } from "zod";
 export const Entries = z.array(Entry);
 export const Ids = z.array(z.string());
 export { Chart, Intake, Wiring };
+/** A table of a spreadsheet or document, and the chart it is laid over. */
+export const TableOver = z.object({ chart: Chart, text: z.string(), source: z.string() });
 /** A step to be weighed. Its kind is one of the core's own; an unknown one weighs nothing. */
 export const Step: z.ZodType<Candidate> = z.object({
   id: z.string(),

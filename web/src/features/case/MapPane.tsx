@@ -9,6 +9,7 @@ import { useCase } from "./session/caseContext";
 import type { MapView } from "./session/sheetNames";
 import { t } from "@/messages";
 
+const BeforeAfter = dynamic(() => import("./proof/BeforeAfter").then((m) => m.BeforeAfter), { ssr: false });
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const Profile = dynamic(() => import("./profile/Profile").then((m) => m.Profile), { ssr: false });
 const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then((m) => m.SharedMatrixView), {
@@ -20,6 +21,7 @@ const CHOICES: readonly { readonly value: MapView; readonly label: string }[] = 
   { value: "shared", label: t("job.whatTheyShare") },
   { value: "profile", label: t("job.alongTheWire") },
   { value: "course", label: t("job.suspicionOverTime") },
+  { value: "beforeAfter", label: t("job.beforeAndAfter") },
 ]);
 
 /** The map, or another way to look at what it shows. */
@@ -27,8 +29,11 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   const { codes, folded, view: choice } = useCase();
   const view = choice.shown;
   const readsYet = folded.readings.length > 0;
+  // before a repair there is no after
+  const choices = CHOICES.filter((c) => c.value !== "beforeAfter" || view === c.value || folded.repairs.length > 0);
   const about: Readonly<Record<MapView, string>> = {
     profile: t("job.voltsToBatteryNegativeFromThe"),
+    beforeAfter: t("job.sameReadingsBeforeAndAfter"),
     course: t("job.afterEachEntryOfTheLogbook"),
     shared: t("job.fromTheDrawingAloneBeforeAny"),
     map: codes.matrix.coded.length && !readsYet ? sharedText(codes.matrix) : t("job.thickerMeansMoreSuspected"),
@@ -36,7 +41,7 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
   return (
     <>
       <div className={styles.mapHead}>
-        <Segmented<MapView> size="small" value={view} onChange={choice.show} options={[...CHOICES]} />{" "}
+        <Segmented<MapView> size="small" value={view} onChange={choice.show} options={choices} />{" "}
         <span className="muted" title={about[view]}>
           {about[view]}
         </span>
@@ -58,6 +63,7 @@ function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: b
       />
     );
   if (view === "profile") return <Profile />;
+  if (view === "beforeAfter") return <BeforeAfter />;
   if (view === "shared")
     return (
       <SharedMatrixView

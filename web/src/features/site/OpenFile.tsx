@@ -3,6 +3,7 @@ import { FolderOpenOutlined } from "@ant-design/icons";
 import { Button } from "antd";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
+import { LongWork } from "@/ui/LongWork";
 import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
 import { DropFiles } from "./DropFiles";
 import { openFile } from "./openFile";
@@ -12,15 +13,19 @@ import { t } from "@/messages";
 export function OpenFile({ as, testId }: { readonly as: "job" | "wiring"; readonly testId: string }) {
   const input = useRef<HTMLInputElement>(null);
   const router = useRouter();
-  const [busy, setBusy] = useState(false);
+  const [reading, setReading] = useState<{ readonly name: string; readonly stopper: AbortController } | undefined>(
+    undefined,
+  );
   const [refusal, setRefusal] = useState<FileRefusal | undefined>(undefined);
   const open = async (file: File) => {
-    setBusy(true);
+    reading?.stopper.abort();
+    const stopper = new AbortController();
+    setReading({ name: file.name, stopper });
     setRefusal(undefined);
-    const opened = await openFile(file, as);
+    const opened = await openFile(file, as, stopper.signal);
     if (opened.ok) router.push(opened.path);
     else setRefusal({ file: file.name, issues: opened.issues });
-    setBusy(false);
+    setReading((r) => (r?.stopper === stopper ? undefined : r));
     if (input.current) input.current.value = "";
   };
   return (
@@ -36,10 +41,17 @@ export function OpenFile({ as, testId }: { readonly as: "job" | "wiring"; readon
           if (file) void open(file);
         }}
       />
-      <Button icon={<FolderOpenOutlined />} loading={busy} onClick={() => input.current?.click()}>
+      <Button icon={<FolderOpenOutlined />} loading={reading !== undefined} onClick={() => input.current?.click()}>
         {t("site.openAFile")}
       </Button>
       <DropFiles onFile={(f) => void open(f)} says={t("site.dropTheFileToOpenIt")} />
+      {reading ? (
+        <LongWork
+          key={reading.name}
+          says={t("site.opening", { file: reading.name })}
+          onStop={() => reading.stopper.abort()}
+        />
+      ) : null}
       {refusal ? <RefusedFile {...refusal} /> : null}
     </>
   );

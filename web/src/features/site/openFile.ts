@@ -1,4 +1,4 @@
-import { fileSort, type FileSort, type Issue } from "@radicula/core";
+import { cutText, fileSort, type FileSort, type Issue } from "@radicula/core";
 import { decoded } from "@/ui/decoded";
 import { Made, post, postAs, type Posted } from "@/ui/send";
 
@@ -18,26 +18,30 @@ const refused = (code: string, params: Issue["params"] = {}): Opened => ({
 /**
  * Opens a file of any sort of ours, wherever it was dropped: a job becomes a job, a pin chart a wiring. A wiring
  * becomes what the page is for. What cannot be opened is told by what it seems to be, and where it belongs.
+ * @param signal stops it; nothing is saved then
  * @returns the page to go to, or why nothing was saved
  */
-export async function openFile(file: File, asked: "job" | "wiring"): Promise<Opened> {
+export async function openFile(file: File, asked: "job" | "wiring", signal: AbortSignal): Promise<Opened> {
   if (file.size > MOST_BYTES) return refused("file.too-large", { characters: file.size, limit: MOST_BYTES });
   if (file.size === 0) return refused("file.empty");
   const bytes = await file.arrayBuffer();
   const sort = fileSort(firstBytes(bytes), file.name);
-  if (sort === "zip") return to("job", await postAs("application/zip", "/api/jobs", file, Made));
+  if (sort === "zip") return to("job", await postAs("application/zip", "/api/jobs", file, Made, signal));
   // any table may be a pin chart where wirings are; on the page of jobs it has to look like one
   if (NOT_OPENED.has(sort) || (sort === "table" && asked === "job")) return refused("file.other-sort", { sort });
   const { text, isGuessed } = decoded(bytes);
   if (/^\s*[{[]/.test(text.replace(/^\uFEFF/, ""))) {
     const wanted = sort === "case" ? "job" : sort === "chart" ? "wiring" : asked;
-    return to(wanted, await postAs("application/json", wanted === "job" ? "/api/jobs" : "/api/wirings", text, Made));
+    return to(
+      wanted,
+      await postAs("application/json", wanted === "job" ? "/api/jobs" : "/api/wirings", text, Made, signal),
+    );
   }
   // a text that is nothing of ours: the server says what it misses
   if (sort !== "pins" && asked === "job" && !isGuessed)
-    return to("job", await postAs("application/json", "/api/jobs", text, Made));
-  const name = file.name.replace(/\.[^.]*$/, "").slice(0, LONGEST_NAME);
-  return to("wiring", await post("/api/wirings", { csv: text, name }, Made));
+    return to("job", await postAs("application/json", "/api/jobs", text, Made, signal));
+  const name = cutText(file.name.replace(/\.[^.]*$/, ""), LONGEST_NAME);
+  return to("wiring", await post("/api/wirings", { csv: text, name }, Made, signal));
 }
 const NOT_OPENED: ReadonlySet<FileSort> = new Set([
   "notebook",

@@ -1,11 +1,11 @@
 "use client";
-import { chartRow, emptyChart, mergeCharts, readCsv, type Chart, type Issue, type Merged } from "@radicula/core";
+import { cutText, chartRow, type Chart, type Merged } from "@radicula/core";
 import { issueText, midSentence } from "@radicula/core/words";
 import { Button, Input, Modal, Segmented } from "antd";
-import { useMemo, useRef, useState } from "react";
+import { useRef, useState } from "react";
+import { LongWork } from "@/ui/LongWork";
 import { decoded } from "@/ui/decoded";
-import { tidyRow } from "./edit";
-import { useBuilt } from "./useBuilt";
+import { useLaidOver } from "./useLaidOver";
 import type { Built } from "@/workers/chart.worker";
 import styles from "./Workbench.module.css";
 import { t } from "@/messages";
@@ -15,7 +15,6 @@ interface Props {
   readonly chart: Chart;
   readonly onTake: (chart: Chart) => void;
 }
-const NOTHING: Chart = emptyChart();
 const SHOWN = 200;
 
 /**
@@ -53,33 +52,19 @@ function usePasted({ chart }: Props) {
   const [how, setHow] = useState<How>("compare");
   const [source, setSource] = useState(t("wiring.chartB"));
   const [note, setNote] = useState("");
-  const read = useMemo(() => (text.trim() ? readCsv(text) : undefined), [text]);
-  const second: Chart = useMemo(
-    () =>
-      read?.ok
-        ? {
-            ...emptyChart("", chart.nominalVolt),
-            ...read.value.chart,
-            rows: read.value.chart.rows.map((r) => tidyRow(r)),
-          }
-        : NOTHING,
-    [read, chart.nominalVolt],
-  );
-  const merged: Merged | undefined = useMemo(
-    () => (second === NOTHING ? undefined : mergeCharts(chart, second, source.trim() || t("wiring.secondChart"))),
-    [chart, second, source],
-  );
+  const laid = useLaidOver(chart, text, source.trim() || t("wiring.secondChart"));
+  const { second, merged, built } = laid.read?.found ?? {};
   const openFile = async (f: File) => {
     if (f.size > MOST_CHARACTERS) {
       setNote(t("wiring.thisFileIsTooLarge8"));
       return;
     }
-    const read = decoded(await f.arrayBuffer());
-    setText(read.text);
-    setNote(read.isGuessed ? t("wiring.theFileIsNotUtf8") : "");
-    setSource(f.name.replace(/\.[^.]*$/, "").slice(0, LONGEST_NAME));
+    const file = decoded(await f.arrayBuffer());
+    setText(file.text);
+    setNote(file.isGuessed ? t("wiring.theFileIsNotUtf8") : "");
+    setSource(cutText(f.name.replace(/\.[^.]*$/, ""), LONGEST_NAME));
   };
-  const added = () => (second === NOTHING ? undefined : appended(chart, second, source));
+  const added = () => second && appended(chart, second, source);
   return {
     text,
     type: (typed: string) => {
@@ -91,11 +76,12 @@ function usePasted({ chart }: Props) {
     source,
     setSource,
     note,
-    read,
+    laid,
     second,
     merged,
+    built,
     openFile,
-    result: how === "append" ? added() : merged?.chart,
+    result: laid.isWorking ? undefined : how === "append" ? added() : merged?.chart,
   };
 }
 type Pasted = ReturnType<typeof usePasted>;
@@ -132,6 +118,8 @@ function PasteForm(p: Props) {
       />
       <Source pasted={pasted} />
       {note ? <p className={styles.refused}>{note}</p> : null}
+      {pasted.laid.isWorking ? <LongWork says={t("wiring.readingTheTable")} onStop={pasted.laid.stop} /> : null}
+      {pasted.laid.isStopped ? <p role="status">{t("wiring.readingStopped")}</p> : null}
       <Taken pasted={pasted} />
       <NotTaken pasted={pasted} />
       <Button type="primary" block disabled={!result} onClick={take}>
@@ -188,9 +176,8 @@ const LISTED_CONTRADICTIONS = 40;
 const LISTED_ISSUES = 60;
 
 function Taken({ pasted }: PartProps) {
-  const { merged, second, how, source } = pasted;
-  const { built } = useBuilt(second);
-  if (!merged) return null;
+  const { merged, second, built, how, source } = pasted;
+  if (!merged || !second) return null;
   return (
     <div className={styles.report} aria-live="polite">
       <p>
@@ -228,13 +215,13 @@ function Contradictions({ list, source }: { readonly list: Merged["contradiction
   );
 }
 
-function NotTaken({ pasted: { read } }: PartProps) {
-  const issues: readonly Issue[] = read ? (read.ok ? read.value.issues : read.issues) : [];
+function NotTaken({ pasted: { laid } }: PartProps) {
+  const { issues = [], found } = laid.read ?? {};
   if (issues.length === 0) return null;
   return (
     <div className={styles.report}>
       <p>
-        <b>{read?.ok ? t("wiring.notTakenAsItStands") : t("wiring.nothingWasTaken")}</b>
+        <b>{found ? t("wiring.notTakenAsItStands") : t("wiring.nothingWasTaken")}</b>
       </p>
       <ul>
         {issues.slice(0, LISTED_ISSUES).map((i, n) => (

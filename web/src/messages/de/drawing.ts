@@ -23,4 +23,6 @@ export const drawing: Translation<typeof english> = {
   "drawing.png": "PNG",
   "drawing.wiringDrawingWithPartsAndWires": "Schaltplan mit {nodesCount} Teilen und {edgesCount} Leitungen",
   "drawing.follow": "{point} folgen",
+  "drawing.stopped": "Sie haben das Zeichnen angehalten. Ein Teil ist schneller gezeichnet: wählen Sie „Um ein Teil“.",
+  "drawing.drawIt": "Trotzdem zeichnen",
 };

@@ -160,7 +160,6 @@ export const job: Translation<typeof english> = {
   "job.twoReadingsOrMoreAgreeWith":
     "Zwei oder mehr Messungen passen dazu und sprechen gegen die anderen. Die Stelle ansehen, bevor etwas gekauft wird. Dann: {repair}",
   "job.faultsCompared": "Verglichene Fehler",
-  "job.stop": "Anhalten",
   "job.stoppedBeforeEverythingWasComparedMost":
     "Angehalten, bevor alles verglichen war: die meisten Verdächtigen zeigen nur Gründe aus Codes. Im Protokoll ging nichts verloren.",
   "job.fuse": "Sicherung {id}",
@@ -168,4 +167,6 @@ export const job: Translation<typeof english> = {
     "Dieses Gerät behält jetzt nichts: {count, plural, one {der Eintrag steht} other {die # Einträge stehen}} nur in diesem Fenster. Nicht schließen. Speicher auf dem Gerät freimachen oder warten, bis Gespeichert erscheint.",
   "job.anotherWindowLoggedMeanwhile":
     "Ein anderes Fenster hat inzwischen {others, plural, one {einen Eintrag} other {# Einträge}} eingetragen. {what} {count, plural, one {steht} other {stehen}} danach: das Neue ansehen und zurücknehmen, was nicht mehr gilt.",
+  "job.beforeAndAfter": "Vorher und nachher",
+  "job.sameReadingsBeforeAndAfter": "Dieselben Messungen vor und nach der letzten Reparatur",
 };

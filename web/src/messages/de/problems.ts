@@ -7,6 +7,7 @@ export const problems: Translation<typeof english> = {
   "server.starting": "Der Server startet. Das Getippte bleibt hier; gleich noch einmal versuchen.",
   "server.schema-newer":
     "Die Datenbank gehört zu einer neueren Version dieses Programms. Bitte diese Version starten. Das Getippte bleibt hier.",
+  "server.stopped": "Sie haben es angehalten.",
   "server.disk-full": "Der Datenträger des Servers ist voll. Das Getippte bleibt hier, bis Platz ist.",
   "server.failed": "Auf dem Server ging etwas schief. Das Getippte bleibt hier.",
   "server.answer-not-understood":

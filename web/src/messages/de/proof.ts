@@ -62,4 +62,15 @@ export const proof: Translation<typeof english> = {
   "proof.doneBySomebodyElse": "Von jemand anderem gemacht",
   "proof.comesBackBy": "Kommt zurück bis",
   "proof.whatWasAskedFor": "Was verlangt war",
+  "proof.beforeAfterNeedsARepair":
+    "Tragen Sie zuerst eine Reparatur ein. Dann steht hier, was Sie davor gemessen haben, neben dem, was Sie danach messen.",
+  "proof.beforeAfterNeedsAReading":
+    "Vor und nach der Reparatur wurde noch nichts gleich gemessen. Wiederholen Sie eine Messung auf dieselbe Weise: sie steht dann hier neben dem alten Wert.",
+  "proof.asATable": "Als Tabelle",
+  "proof.measuredAt": "Gemessen an",
+  "proof.key": "Zustand",
+  "proof.healthy": "gesund",
+  "proof.beforeTheRepair": "vor der Reparatur",
+  "proof.afterIt": "danach",
+  "proof.pairSaid": "{at}: {before} vorher, {after} nachher",
 };

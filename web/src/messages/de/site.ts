@@ -20,4 +20,5 @@ export const site: Translation<typeof english> = {
   "site.radiculaAllJobs": "Radicula: alle Aufträge",
   "site.main": "Hauptmenü",
   "site.delete": "Löschen",
+  "site.opening": "{file} wird geöffnet …",
 };

@@ -18,4 +18,5 @@ export const ui: Translation<typeof english> = {
   "ui.metric": "Metrisch",
   "ui.language": "Sprache",
   "ui.unitsAndLanguage": "Einheiten und Sprache",
+  "ui.stop": "Anhalten",
 };

@@ -57,7 +57,7 @@ export const wiring: Translation<typeof english> = {
   "wiring.called": "Genannt",
   "wiring.compareWithCurrentChart": "Mit der jetzigen Belegung vergleichen",
   "wiring.addAsNewLines": "Als neue Zeilen hinzufügen",
-  "wiring.linesTaken": "{rowsCount} Zeilen genommen.",
+  "wiring.linesTaken": "{rowsCount, plural, one {# Zeile} other {# Zeilen}} genommen.",
   "wiring.cellsAgreeAreFilled": "{agreements} Zellen stimmen überein, {filledCount} werden gefüllt, ",
   "wiring.cavitiesAreNewContradict": "{addedCount} Kammern sind neu, {contradictionsCount} widersprechen.",
   "wiring.hereIn": "{field}: hier {ours}, {theirs} in",
@@ -153,4 +153,7 @@ export const wiring: Translation<typeof english> = {
   "wiring.toMinus": "gegen −",
   "wiring.toPlus": "gegen +",
   "wiring.nameValue": "Name=Wert",
+  "wiring.readingTheTable": "Tabelle wird gelesen …",
+  "wiring.readingStopped":
+    "Sie haben das Lesen angehalten. Nichts wurde geändert. Ändern Sie die Tabelle, dann wird sie neu gelesen.",
 };

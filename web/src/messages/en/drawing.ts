@@ -20,4 +20,6 @@ export const drawing = {
   "drawing.png": "PNG",
   "drawing.wiringDrawingWithPartsAndWires": "Wiring drawing with {nodesCount} parts and {edgesCount} wires",
   "drawing.follow": "Follow {point}",
+  "drawing.stopped": "You stopped the drawing. One part of the wiring is drawn faster: choose “Around”.",
+  "drawing.drawIt": "Draw it all the same",
 } as const;

@@ -154,7 +154,6 @@ export const job = {
   "job.twoReadingsOrMoreAgreeWith":
     "Two readings or more agree with it and speak against the others. Look at the place before buying anything. Then: {repair}",
   "job.faultsCompared": "Faults compared",
-  "job.stop": "Stop",
   "job.stoppedBeforeEverythingWasComparedMost":
     "Stopped before everything was compared: most suspects show reasons from codes only. Nothing in the logbook is lost.",
   "job.fuse": "{id} fuse",
@@ -162,4 +161,6 @@ export const job = {
     "This device keeps nothing now: {count, plural, one {what you logged is} other {the # entries you logged are}} in this window only. Do not close it. Free some space on the device, or wait until it says Saved.",
   "job.anotherWindowLoggedMeanwhile":
     "Another window logged {others, plural, one {an entry} other {# entries}} meanwhile. {what} {count, plural, one {stands} other {stand}} after {others, plural, one {it} other {them}}: look at what is new, and take back what no longer holds.",
+  "job.beforeAndAfter": "Before and after",
+  "job.sameReadingsBeforeAndAfter": "The same readings before and after the last repair",
 } as const;

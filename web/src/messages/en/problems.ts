@@ -5,6 +5,7 @@ export const problems = {
   "server.starting": "The server is starting. What you typed is kept here; try again in a moment.",
   "server.schema-newer":
     "The database belongs to a newer version of this program. Start that version. What you typed is kept here.",
+  "server.stopped": "You stopped it.",
   "server.disk-full": "The server’s disk is full. What you typed is kept here until there is room.",
   "server.failed": "Something went wrong on the server. What you typed is kept here.",
   "server.answer-not-understood":

@@ -58,4 +58,15 @@ export const proof = {
   "proof.doneBySomebodyElse": "Done by somebody else",
   "proof.comesBackBy": "Comes back by",
   "proof.whatWasAskedFor": "What was asked for",
+  "proof.beforeAfterNeedsARepair":
+    "Log a repair first. Then what you read before it stands here beside what you read after it.",
+  "proof.beforeAfterNeedsAReading":
+    "Nothing was read both before and after the repair. Repeat a reading in the same way: it will stand here beside the old value.",
+  "proof.asATable": "As a table",
+  "proof.measuredAt": "Measured at",
+  "proof.key": "Set-up",
+  "proof.healthy": "healthy",
+  "proof.beforeTheRepair": "before the repair",
+  "proof.afterIt": "after it",
+  "proof.pairSaid": "{at}: {before} before, {after} after",
 } as const;

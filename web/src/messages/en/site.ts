@@ -17,4 +17,5 @@ export const site = {
   "site.radiculaAllJobs": "Radicula: all jobs",
   "site.main": "Main",
   "site.delete": "Delete",
+  "site.opening": "Opening {file} …",
 } as const;

@@ -15,4 +15,5 @@ export const ui = {
   "ui.metric": "Metric",
   "ui.language": "Language",
   "ui.unitsAndLanguage": "Units and language",
+  "ui.stop": "Stop",
 } as const;

@@ -53,7 +53,7 @@ export const wiring = {
   "wiring.called": "Called",
   "wiring.compareWithCurrentChart": "Compare with current chart",
   "wiring.addAsNewLines": "Add as new lines",
-  "wiring.linesTaken": "{rowsCount} lines taken.",
+  "wiring.linesTaken": "{rowsCount, plural, one {# line} other {# lines}} taken.",
   "wiring.cellsAgreeAreFilled": "{agreements} cells agree, {filledCount} are filled, ",
   "wiring.cavitiesAreNewContradict": "{addedCount} cavities are new, {contradictionsCount} contradict.",
   "wiring.hereIn": "{field}: {ours} here, {theirs} in",
@@ -148,4 +148,6 @@ export const wiring = {
   "wiring.toMinus": "to −",
   "wiring.toPlus": "to +",
   "wiring.nameValue": "name=value",
+  "wiring.readingTheTable": "Reading the table …",
+  "wiring.readingStopped": "You stopped the reading. Nothing was changed. Change the table to read it again.",
 } as const;

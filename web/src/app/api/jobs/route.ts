@@ -11,7 +11,7 @@ import {
   type Result,
 } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, jsonBody, limitedBytes, refuse } from "@/server/answers";
+import { answer, answering, isAwaited, jsonBody, limitedBytes, refuse, refuseStopped } from "@/server/answers";
 import { database } from "@/server/db/connection";
 import { cleanPhoto } from "@/server/photos";
 import { createJob, startJob, wiringOfJob } from "@/server/repo/jobs";
@@ -48,6 +48,7 @@ export const POST = (request: Request) =>
     if (start.success) return fromStart(start.data);
     const read = caseOf(sent.value, sent.text);
     if (!read.ok) return refuse(422, read.issues);
+    if (!(await isAwaited(request))) return refuseStopped();
     return answer({ id: await createJob(read.value) }, 201);
   });
 
@@ -84,6 +85,7 @@ async function fromZip(request: Request): Promise<Response> {
   );
   const bad = unsaveable(read.value) ?? clean.find((c) => !isSaveable(c.connector))?.connector;
   if (bad !== undefined) return refuse(422, [issue("text.unsaveable", typeof bad === "string" ? [] : bad)]);
+  if (!(await isAwaited(request))) return refuseStopped();
   const left: string[] = [];
   const id = await database().transaction(async (tx) => {
     const made = await createJob(read.value, {}, tx);

@@ -1,6 +1,6 @@
-import { issue, MAX_CHARACTERS, readChart, readCsv, type Chart } from "@radicula/core";
+import { cutText, issue, MAX_CHARACTERS, readChart, readCsv, type Chart } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, jsonBody, refuse } from "@/server/answers";
+import { answer, answering, isAwaited, jsonBody, refuse, refuseStopped } from "@/server/answers";
 import { database } from "@/server/db/connection";
 import { copyPhotos } from "@/server/repo/photos";
 import { blankChart, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
@@ -26,11 +26,12 @@ export const POST = (request: Request) =>
     if (!asked.success) {
       const read = readChart(sent.value);
       if (!read.ok) return refuse(422, read.issues);
+      if (!(await isAwaited(request))) return refuseStopped();
       chart = read.value;
     } else if ("copyOf" in asked.data) {
       const from = await findWiring(asked.data.copyOf);
       if (!from) return refuse(404, [issue("server.no-such-wiring")]);
-      const copy = { ...from.draft, name: `${from.draft.name} (copy)`.slice(0, 120) };
+      const copy = { ...from.draft, name: cutText(`${from.draft.name} (copy)`, 120) };
       const id = await database().transaction(async (tx) => {
         const made = await createWiring(copy, tx);
         await copyPhotos(from.id, made, tx);
@@ -40,6 +41,7 @@ export const POST = (request: Request) =>
     } else if ("csv" in asked.data) {
       const read = readCsv(asked.data.csv);
       if (!read.ok) return refuse(422, read.issues);
+      if (!(await isAwaited(request))) return refuseStopped();
       chart = { ...read.value.chart, name: read.value.chart.name || asked.data.name };
       return answer({ id: await createWiring(chart), issues: read.value.issues }, 201);
     } else chart = blankChart(asked.data.name, asked.data.machineType, asked.data.nominalVolt);

@@ -1,4 +1,5 @@
 import {
+  cutText,
   type Candidate,
   type Entry,
   type ReadingEntry,
@@ -69,7 +70,7 @@ export function verdictEntry(
     type: "verdict",
     at,
     suspect: suspect.id,
-    text: text.slice(0, 400),
+    text: cutText(text, 400),
     share: suspect.share,
     engine,
     ...(open.length > 1 ? { open: open.slice(0, 40).map((o) => ({ ...o, repair: o.repair.slice(0, 400) })) } : {}),

@@ -1,4 +1,5 @@
 "use client";
+import { cutText } from "@radicula/core";
 import { useCallback, useEffect, useState } from "react";
 import { useSigned } from "@/features/people/Signed";
 
@@ -14,8 +15,8 @@ export function usePerson(): readonly [string, ((name: string) => void) | undefi
     void Promise.resolve().then(() => setPerson(localStorage.getItem(KEY) ?? ""));
   }, []);
   const change = useCallback((name: string) => {
-    setPerson(name.trimStart().slice(0, 60));
-    localStorage.setItem(KEY, name.trim().slice(0, 60));
+    setPerson(cutText(name.trimStart(), 60));
+    localStorage.setItem(KEY, cutText(name.trim(), 60));
   }, []);
   if (signed.isOn) return [signed.person?.name ?? "", undefined];
   return [person.trim() === "" ? "" : person, change];

@@ -2,6 +2,7 @@
 import { followPoint, type Follow, type Wiring } from "@radicula/core";
 import { Button, Segmented, Select } from "antd";
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
+import { LongWork } from "@/ui/LongWork";
 import { fileName } from "@/ui/text";
 import { useUnits } from "@/ui/Units";
 import { findIn } from "../find";
@@ -45,7 +46,7 @@ export function DrawingView({ wiring, thing, find, onThing }: Props) {
     () => drawnGraph(wiring, part === "around" && centre ? neighbourhood(wiring, centre, AROUND) : undefined, units),
     [wiring, part, centre, units],
   );
-  const { drawing, failed, working } = useDrawing(graph);
+  const { drawing, failed, working, stopped, stop, drawAgain } = useDrawing(graph);
   const { paper, zoom, setZoom } = useZoom(drawing);
   const lit = useMemo(() => (point ? followPoint(wiring, point) : undefined), [wiring, point]);
   const found = useMemo(() => findIn(wiring, find), [wiring, find]);
@@ -75,6 +76,15 @@ export function DrawingView({ wiring, thing, find, onThing }: Props) {
         <Tools svg={svg} name={fileName(wiring.name, "wiring")} zoom={zoom} onZoom={setZoom} />
       </header>
       <div ref={paper} className={styles.paper} tabIndex={0} aria-label={t("drawing.theSheetToBeScrolled")}>
+        {working ? <LongWork says={layingOut(graph)} onStop={stop} /> : null}
+        {stopped ? (
+          <p className="muted" role="status">
+            {t("drawing.stopped")}{" "}
+            <button type="button" className="link" onClick={drawAgain}>
+              {t("drawing.drawIt")}
+            </button>
+          </p>
+        ) : null}
         {failed ? (
           <p className="muted" role="alert">
             {t("drawing.thisWiringCouldNotBeLaid")}
@@ -105,19 +115,35 @@ const PARTS: { value: Part; label: string }[] = wordedList(() => [
 /** The graph laid out in a worker; the last drawing stays until the next is there. */
 function useDrawing(graph: DrawnGraph) {
   const [result, setResult] = useState<
-    { readonly of: DrawnGraph; readonly drawing?: Drawing; readonly failed?: boolean } | undefined
+    { readonly of: DrawnGraph; readonly drawing?: Drawing; readonly end?: "failed" | "stopped" } | undefined
   >(undefined);
+  const [tries, setTries] = useState(0);
+  const running = useRef<ReturnType<typeof layOut> | undefined>(undefined);
   useEffect(() => {
     const job = layOut(graph);
+    running.current = job;
     job.drawing.then(
       (drawing) => setResult({ of: graph, drawing }),
       (error: unknown) => {
-        if (!(error instanceof DOMException)) setResult({ of: graph, failed: true });
+        if (!(error instanceof DOMException)) setResult({ of: graph, end: "failed" });
       },
     );
     return job.stop;
-  }, [graph]);
-  return { drawing: result?.drawing, failed: result?.failed ?? false, working: result?.of !== graph };
+  }, [graph, tries]);
+  return {
+    drawing: result?.drawing,
+    failed: result?.end === "failed",
+    stopped: result?.of === graph && result.end === "stopped",
+    working: result?.of !== graph,
+    stop: () => {
+      running.current?.stop();
+      setResult({ of: graph, end: "stopped" });
+    },
+    drawAgain: () => {
+      setResult(undefined);
+      setTries((n) => n + 1);
+    },
+  };
 }
 
 /** Without a zoom of one's own: as large as the window shows whole, but never too small to read. */
@@ -139,6 +165,9 @@ function useZoom(drawing: Drawing | undefined) {
   return { paper, zoom: own ?? fit, setZoom };
 }
 
+const layingOut = ({ nodes, edges }: DrawnGraph) =>
+  t("drawing.layingOutPartsAndWires", { nodesCount: nodes.length, edgesCount: edges.length });
+
 function Hint({
   graph,
   working,
@@ -153,7 +182,7 @@ function Hint({
   return (
     <span className={`muted ${styles.hint}`}>
       {working ? (
-        t("drawing.layingOutPartsAndWires", { nodesCount: graph.nodes.length, edgesCount: graph.edges.length })
+        layingOut(graph)
       ) : point ? (
         <>
           <b className="mono">{point}</b>{" "}

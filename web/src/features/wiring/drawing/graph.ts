@@ -1,4 +1,5 @@
 import {
+  cutText,
   deviceConnectors,
   inLineEnds,
   isPeripheral,
@@ -180,7 +181,7 @@ export function drawnGraph(wiring: Wiring, only?: ReadonlySet<string>, units: Un
   });
   return { nodes, edges };
 }
-const short = (text: string) => (text.trim().length > 30 ? `${text.trim().slice(0, 29)}…` : text.trim());
+const short = (text: string) => (text.trim().length > 30 ? `${cutText(text.trim(), 29)}…` : text.trim());
 
 /** Everything within so many wires of a thing: what is drawn when only a part of the wiring is wanted. */
 export function neighbourhood(wiring: Wiring, id: string, hops: number): Set<string> {

@@ -1,4 +1,4 @@
-import { hideFaults, issue, type Case, type Wiring } from "@radicula/core";
+import { cutText, hideFaults, issue, type Case, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { createJob, findJob, JobId } from "@/server/repo/jobs";
@@ -39,7 +39,7 @@ export const POST = (request: Request) =>
     const job: Case = {
       format: "radicula/case",
       version: 1,
-      title: `Practice ${seed}: ${source.machine ?? source.wiring.name}`.slice(0, 160),
+      title: cutText(`Practice ${seed}: ${source.machine ?? source.wiring.name}`, 160),
       ...(source.machine ? { machine: source.machine } : {}),
       wiring: source.wiring,
       entries: [],
