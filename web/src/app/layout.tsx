@@ -13,6 +13,7 @@ import { Theme } from "@/ui/Theme";
 import { THEME_COOKIE } from "@/ui/tokens";
 import { readUnits, unitsCookie } from "@/ui/unitsCookie";
 import { t } from "@/messages/server";
+import { fontClasses } from "./fonts";
 
 export const generateMetadata = (): Metadata => ({
   title: { default: "Radicula", template: "%s · Radicula" },
@@ -34,7 +35,7 @@ export default async function RootLayout({ children }: { readonly children: Reac
   const units = readUnits(kept.get(unitsCookie(person?.id))?.value);
   const initial = chosen === "dark" || chosen === "light" ? chosen : undefined;
   return (
-    <html lang={readerLanguage()} data-theme={initial ?? "light"} suppressHydrationWarning>
+    <html lang={readerLanguage()} className={fontClasses} data-theme={initial ?? "light"} suppressHydrationWarning>
       <body>
         <a href="#content" className="skip">
           {t("pages.skipToTheContent")}

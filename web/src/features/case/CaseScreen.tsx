@@ -30,6 +30,8 @@ function Screen() {
   const isEnded = useEnded();
   return (
     <div className={styles.page}>
+      {/* the card stands over the map on narrow screens, and comes after it: first drawn when both are there */}
+      <link rel="expect" href="#logbook" blocking="render" />
       <CaseHead />
       <CaseAlerts />
       <DropOnJob />
@@ -40,7 +42,7 @@ function Screen() {
         <aside className={styles.side}>
           <SidePane isEnded={isEnded} handsBusy={handsBusy} />
         </aside>
-        <div className={styles.log}>
+        <div id="logbook" className={styles.log}>
           <JobLogbook />
         </div>
       </main>

@@ -10,6 +10,8 @@ import { PolicySwitch } from "./policy/PolicySwitch";
 import cardStyles from "./reading/NextReading.module.css";
 import { verdictEntry } from "./reading/entries";
 import { NextReading } from "./reading/NextReading";
+import { ClosedCard } from "./proof/ClosedCard";
+import { NotCured, ProofCard } from "./proof/ProofCard";
 import { RunPanel } from "./runs/RunPanel";
 import { useCase } from "./session/caseContext";
 import { useCardActions } from "./session/useCardActions";
@@ -20,9 +22,6 @@ import { Verdict } from "./Verdict";
 import { StillOpen, Working } from "./Working";
 import { t } from "@/messages";
 
-const ClosedCard = dynamic(() => import("./proof/ClosedCard").then((m) => m.ClosedCard), { ssr: false });
-const ProofCard = dynamic(() => import("./proof/ProofCard").then((m) => m.ProofCard), { ssr: false });
-const NotCured = dynamic(() => import("./proof/ProofCard").then((m) => m.NotCured), { ssr: false });
 const LazyRevealed = dynamic(() => import("./revealed/Revealed").then((m) => m.Revealed), { ssr: false });
 
 /** Beside the map: the open run, the one next thing or the verdict, and who could explain it all. */
