@@ -2,6 +2,7 @@ import { chartRow, emptyChart, generateHarness, type Chart } from "@radicula/cor
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import { applicationForTests, JSON_TYPE, makeWiring, axeFindings, still } from "./server";
 import { answers } from "./casePage";
+import { Hands } from "./hands";
 import { cell, table } from "./workbenchPage";
 
 const app = applicationForTests();
@@ -18,35 +19,6 @@ async function typeLine(page: Page, ...cells: string[]) {
 
 const draftOf = async (request: APIRequestContext, id: string) =>
   (await (await request.get(`${app.address}/api/wirings/${id}/draft`)).json()) as { seq: number; chart: Chart };
-
-/**
- * Counts what a person does. Keystroke-level model (Card, Moran & Newell 1980; values from memory): 0.28 s a key for an
- * average typist who is not a secretary, 1.1 s to point, 1.35 s to make up one's mind, here before every cell, word
- * and press, which is more than the model's own rules ask for.
- */
-class Hands {
-  keys = 0;
-  points = 0;
-  minds = 0;
-  constructor(private readonly page: Page) {}
-  async type(text: string) {
-    this.minds++;
-    this.keys += text.length;
-    await this.page.keyboard.type(text);
-  }
-  async press(key: string) {
-    this.keys += key.split("+").length;
-    await this.page.keyboard.press(key);
-  }
-  async point(name: string) {
-    this.minds++;
-    this.points++;
-    await this.page.getByRole("button", { name, exact: true }).click();
-  }
-  get seconds() {
-    return this.keys * 0.28 + this.points * 1.1 + this.minds * 1.35;
-  }
-}
 
 test("typing test: six sensors, two splices, one fuse, by keyboard from an empty document to first suspects", async ({
   page,

@@ -1,3 +1,4 @@
+/* eslint-disable max-len -- the path of a font is read at build time: it has to stand in one piece */
 import localFont from "next/font/local";
 
 /**
