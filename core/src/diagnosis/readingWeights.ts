@@ -63,6 +63,9 @@ function likelihoods(
   return new ReadingCloud(predictor, h, e, wanted, order, (p, d) => predicted.at(p * draws + d)).likelihoods();
 }
 
+/** A fuse that melts moves a voltage by more than this share of the nominal one, or it is of no account. Judgement. */
+const MAY_JUMP = 0.05;
+
 /** What one hypothesis predicts for one reading, at its severities and draws, and between them. */
 class ReadingCloud {
   private readonly count: number;
@@ -71,6 +74,8 @@ class ReadingCloud {
   private readonly fine: number;
   private readonly ohms: boolean;
   private readonly range: number;
+  /** a value that moves less than this between two severities is not asked for fuses */
+  private readonly mayJump: number;
   /** what is predicted by severity place and draw, [place · used + draw]: as it is, and on the scale it is judged on */
   private readonly plain: Float64Array;
   private readonly scaled: Float64Array;
@@ -84,7 +89,7 @@ class ReadingCloud {
   /** @param at the prediction by severity place and draw */
   constructor(
     private readonly predictor: Predictor,
-    h: number,
+    private readonly h: number,
     private readonly e: ReadingEvidence,
     private readonly wanted: Uint8Array,
     order: readonly number[] | undefined,
@@ -99,6 +104,7 @@ class ReadingCloud {
     this.fine = drawSteps(order);
     this.ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
     this.range = voltRange(predictor.wiring.nominalVolt);
+    this.mayJump = MAY_JUMP * predictor.wiring.nominalVolt;
     this.plain = new Float64Array(this.count * this.used);
     for (let p = 0; p < this.count; p++)
       if (this.isWanted(p)) for (let d = 0; d < this.used; d++) this.plain[p * this.used + d] = at(p, d);
@@ -122,14 +128,24 @@ class ReadingCloud {
     return { of: out, byKind };
   }
 
+  /** The next severity, where the value gets there without a jump; else −1. */
+  private nextTo(p: number, next: number, d: number): number {
+    if (!this.isWanted(next)) return -1;
+    return this.jumps(p, next, d, Math.abs(this.way(p, d, next, d))) ? -1 : next;
+  }
+  /** Whether a fuse melts at one of two severities and not at the other: no value lies between the two. */
+  private jumps(p: number, q: number, d: number, way: number): boolean {
+    const { draws } = this.predictor;
+    return !this.ohms && way >= this.mayJump && !this.predictor.meltAlike(this.h, p * draws + d, q * draws + d);
+  }
   private isWanted(p: number): boolean {
     return p >= 0 && p < this.count && this.wanted[p * this.predictor.draws] === 1;
   }
   /** The likelihoods of one severity and draw, at every step between it and its neighbours. */
   private write(p: number, d: number, out: Float32Array): void {
     const { steps, fine, used, e, range, plain } = this;
-    const below = this.isWanted(p - 1) ? p - 1 : -1;
-    const above = this.isWanted(p + 1) ? p + 1 : -1;
+    const below = this.nextTo(p, p - 1, d);
+    const above = this.nextTo(p, p + 1, d);
     const here = plain[p * used + d]!;
     const low = this.ofOneKind(d, this.neighbours?.below[d] ?? -1);
     const high = this.ofOneKind(d, this.neighbours?.above[d] ?? -1);
@@ -172,7 +188,7 @@ class ReadingCloud {
       let least = Infinity;
       for (const q of list) {
         const g = Math.abs(this.scaled[q * this.used + d]! - this.scaled[p * this.used + d]!);
-        if (g < least) least = g;
+        if (g < least && !this.jumps(p, q, d, g)) least = g;
       }
       if (least < Infinity) squares += (SEVERITY_KERNEL * least) ** 2;
     }

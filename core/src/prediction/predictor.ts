@@ -301,6 +301,15 @@ export class Predictor {
     return some;
   }
 
+  /**
+   * Whether two samples melt the same fuses with everything plugged and the key on. Where they do not, a value jumps
+   * from the one to the other: nothing lies between.
+   */
+  meltAlike(h: number, one: number, other: number): boolean {
+    const [a, b] = [this.meltedPlugged(h, one), this.meltedPlugged(h, other)];
+    return a.length === b.length && a.every((fuse, i) => fuse === b[i]);
+  }
+
   private solving(h: number, sample: number, state: State): Solve {
     return (look, extra) => this.solve(h, sample, state, look, extra);
   }
@@ -324,8 +333,11 @@ export class Predictor {
 
   /** A fuse that melts with everything plugged and the key on is blown from then on, until it is renewed. */
   private meltedBefore(h: number, sample: number, state: State): readonly string[] {
+    return fusesMeltedBefore(state) ? this.meltedPlugged(h, sample) : NONE_MELTED;
+  }
+  private meltedPlugged(h: number, sample: number): readonly string[] {
     const { faults, samples } = this.hypotheses[h]!;
-    if (faults.length === 0 || !fusesMeltedBefore(state)) return NONE_MELTED;
+    if (faults.length === 0) return NONE_MELTED;
     let list = this.melted.get(h);
     if (!list) this.melted.set(h, (list = new Array<readonly string[] | undefined>(samples)));
     let known = list[sample];
