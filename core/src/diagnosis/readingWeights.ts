@@ -5,6 +5,7 @@ import { stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { Families } from "../prediction/unknowns.js";
 import type { ReadingEvidence } from "./evidence.js";
+import { jumpsOf } from "./jumps.js";
 import { DRAW_KERNEL, isByKindAlone, likelihood, partDraws, SEVERITY_KERNEL, voltRange } from "./likelihood.js";
 
 /** A reading with the family of its unknown and a name of its own. */
@@ -63,9 +64,6 @@ function likelihoods(
   return new ReadingCloud(predictor, h, e, wanted, order, (p, d) => predicted.at(p * draws + d)).likelihoods();
 }
 
-/** A fuse that melts moves a voltage by more than this share of the nominal one, or it is of no account. Judgement. */
-const MAY_JUMP = 0.05;
-
 /** What one hypothesis predicts for one reading, at its severities and draws, and between them. */
 class ReadingCloud {
   private readonly count: number;
@@ -74,8 +72,7 @@ class ReadingCloud {
   private readonly fine: number;
   private readonly ohms: boolean;
   private readonly range: number;
-  /** a value that moves less than this between two severities is not asked for fuses */
-  private readonly mayJump: number;
+  private readonly jumps: ReturnType<typeof jumpsOf>;
   /** what is predicted by severity place and draw, [place · used + draw]: as it is, and on the scale it is judged on */
   private readonly plain: Float64Array;
   private readonly scaled: Float64Array;
@@ -89,7 +86,7 @@ class ReadingCloud {
   /** @param at the prediction by severity place and draw */
   constructor(
     private readonly predictor: Predictor,
-    private readonly h: number,
+    h: number,
     private readonly e: ReadingEvidence,
     private readonly wanted: Uint8Array,
     order: readonly number[] | undefined,
@@ -104,7 +101,7 @@ class ReadingCloud {
     this.fine = drawSteps(order);
     this.ohms = e.instrument === "ohmmeter" || e.instrument === "continuity";
     this.range = voltRange(predictor.wiring.nominalVolt);
-    this.mayJump = MAY_JUMP * predictor.wiring.nominalVolt;
+    this.jumps = jumpsOf(predictor, h, e.instrument);
     this.plain = new Float64Array(this.count * this.used);
     for (let p = 0; p < this.count; p++)
       if (this.isWanted(p)) for (let d = 0; d < this.used; d++) this.plain[p * this.used + d] = at(p, d);
@@ -131,12 +128,8 @@ class ReadingCloud {
   /** The next severity, where the value gets there without a jump; else −1. */
   private nextTo(p: number, next: number, d: number): number {
     if (!this.isWanted(next)) return -1;
-    return this.jumps(p, next, d, Math.abs(this.way(p, d, next, d))) ? -1 : next;
-  }
-  /** Whether a fuse melts at one of two severities and not at the other: no value lies between the two. */
-  private jumps(p: number, q: number, d: number, way: number): boolean {
     const { draws } = this.predictor;
-    return !this.ohms && way >= this.mayJump && !this.predictor.meltAlike(this.h, p * draws + d, q * draws + d);
+    return this.jumps(p * draws + d, next * draws + d, this.way(p, d, next, d)) ? -1 : next;
   }
   private isWanted(p: number): boolean {
     return p >= 0 && p < this.count && this.wanted[p * this.predictor.draws] === 1;
@@ -183,12 +176,13 @@ class ReadingCloud {
   }
   /** what lies between the few severities tried is as far as the nearest that differs in one fault alone */
   private gapToOthers(p: number, d: number): number {
+    const { draws } = this.predictor;
     let squares = 0;
     for (const list of this.others![p]!) {
       let least = Infinity;
       for (const q of list) {
         const g = Math.abs(this.scaled[q * this.used + d]! - this.scaled[p * this.used + d]!);
-        if (g < least && !this.jumps(p, q, d, g)) least = g;
+        if (g < least && !this.jumps(p * draws + d, q * draws + d, g)) least = g;
       }
       if (least < Infinity) squares += (SEVERITY_KERNEL * least) ** 2;
     }

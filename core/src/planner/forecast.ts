@@ -1,4 +1,5 @@
 import { DEFAULTS } from "../defaults.js";
+import { jumpsOf } from "../diagnosis/jumps.js";
 import { SEVERITY_KERNEL } from "../diagnosis/likelihood.js";
 import type { MixtureComponent } from "../diagnosis/posterior.js";
 import type { Instrument, State } from "../format/case.js";
@@ -117,7 +118,7 @@ export class Forecast {
     const weights = this.rough ? undefined : this.read(particle, c, point);
     const own = weights ? particle : this.few.get(particle)!;
     const predicted = this.column(own.component, c, point, own.component.hypothesis, weights === undefined);
-    return gatherSteps(own, c, predicted, this.predictor.draws, weights);
+    return gatherSteps(own, c, predicted, this.predictor, weights);
   }
   /** the unknown that an particle's answer to a reading hangs on, by name */
   familyOf({ component }: Pick<Particle, "component">, c: Candidate, point: string): string {
@@ -189,12 +190,18 @@ function gatherSteps(
   particle: Particle,
   c: Candidate,
   predicted: Predicted,
-  draws: number,
+  predictor: Predictor,
   weights?: Float64Array,
 ): Expected {
   const { steps } = particle;
   if (steps.length === 1) return gather(particle, c, (s) => predicted.at(s), weights);
+  const { draws } = predictor;
   const ohms = c.instrument === "ohmmeter";
+  const jumps = jumpsOf(predictor, particle.component.hypothesis, c.instrument as Instrument);
+  const toNext = (side: Moments, weight: number, s: number, x: number, next: number) => {
+    const there = scaled(predicted.at(next), ohms);
+    if (!jumps(s, next, there - x)) side.add(weight, x, there);
+  };
   const below = new Moments();
   const above = new Moments();
   let overload = 0;
@@ -214,8 +221,8 @@ function gatherSteps(
     finite += w;
     sum += w * x;
     squares += w * x * x;
-    if (particle.below) below.add(w, x, scaled(predicted.at(s - draws), ohms));
-    if (particle.above) above.add(w, x, scaled(predicted.at(s + draws), ohms));
+    if (particle.below) toNext(below, w, s, x, s - draws);
+    if (particle.above) toNext(above, w, s, x, s + draws);
   }
   if (finite <= 0)
     return overload > 0 ? { mean: Infinity, deviation: 0, overload: 1 } : { mean: NaN, deviation: 0, overload: 0 };
