@@ -72,6 +72,8 @@ export class Predictor {
   private lastMachine: { state: State; draw: number; machine: MachineState } | undefined;
   /** fuses that each sample melts with the key on: they stay blown when something is unplugged afterwards */
   private readonly melted = new Map<number, (readonly string[] | undefined)[]>();
+  /** whether a little of a single fault melts other fuses than much of it */
+  private readonly melting = new Map<number, boolean>();
 
   /** @param draws joint draws of what is not exactly known; fewer on a large machine */
   constructor(
@@ -306,6 +308,22 @@ export class Predictor {
    * from the one to the other: nothing lies between.
    */
   meltAlike(h: number, one: number, other: number): boolean {
+    if (!this.mayMelt(h)) return true;
+    return this.areMeltedAlike(h, one, other);
+  }
+  /** Told by the outer severities in two draws: what melts a fuse there only in between is not looked for. */
+  private mayMelt(h: number): boolean {
+    const { samples, stepped } = this.hypotheses[h]!;
+    if (!stepped) return true;
+    let known = this.melting.get(h);
+    if (known === undefined) {
+      const last = samples - this.draws;
+      known = [0, this.draws >> 1].some((draw) => !this.areMeltedAlike(h, draw, last + draw));
+      this.melting.set(h, known);
+    }
+    return known;
+  }
+  private areMeltedAlike(h: number, one: number, other: number): boolean {
     const [a, b] = [this.meltedPlugged(h, one), this.meltedPlugged(h, other)];
     return a.length === b.length && a.every((fuse, i) => fuse === b[i]);
   }
