@@ -9,7 +9,7 @@ import { useCase } from "./session/caseContext";
 import type { MapView } from "./session/sheetNames";
 import { t } from "@/messages";
 
-const BeforeAfter = dynamic(() => import("./proof/BeforeAfter").then((m) => m.BeforeAfter), { ssr: false });
+const BeforeAfterView = dynamic(() => import("./proof/BeforeAfterView").then((m) => m.BeforeAfterView), { ssr: false });
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const Profile = dynamic(() => import("./profile/Profile").then((m) => m.Profile), { ssr: false });
 const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then((m) => m.SharedMatrixView), {
@@ -63,7 +63,7 @@ function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: b
       />
     );
   if (view === "profile") return <Profile />;
-  if (view === "beforeAfter") return <BeforeAfter />;
+  if (view === "beforeAfter") return <BeforeAfterView />;
   if (view === "shared")
     return (
       <SharedMatrixView

@@ -15,7 +15,7 @@ const AXIS = 44;
 const BAR = 15;
 
 /** What was read before the repair and again after it, side by side, with what a sound machine shows. */
-export function BeforeAfter() {
+export function BeforeAfterView() {
   const { wiring, folded, log, namer } = useCase();
   const repair = folded.repairs.at(-1)?.number;
   const pairs = useMemo(() => (repair === undefined ? [] : beforeAfter(log.entries, repair)), [log.entries, repair]);
