@@ -366,6 +366,31 @@ test.describe("long work is said, and can be stopped", () => {
     await page.waitForURL(/\/wiring\//);
   });
 
+  test("a file that the server has already begun to take: it is taken back", async ({ request }) => {
+    const rows = Array.from({ length: 15_000 }, (_, i) => ({ connector: `B${i}`, cavity: "1", goesTo: `A1:${i}` }));
+    const body = (name: string) => JSON.stringify({ format: "radicula/chart", version: 1, name, rows });
+    const send = (name: string, signal?: AbortSignal) =>
+      fetch(`${app.address}/api/wirings`, {
+        method: "POST",
+        headers: JSON_TYPE,
+        body: body(name),
+        signal: signal ?? null,
+      });
+    const began = Date.now();
+    expect((await send("Waited for")).status).toBe(201);
+    const took = Date.now() - began;
+    const stopper = new AbortController();
+    setTimeout(() => stopper.abort(), took / 4);
+    await expect(send("Stopped halfway", stopper.signal)).rejects.toThrow();
+    expect((await send("After it")).status).toBe(201);
+    const library = await (await request.get(`${app.address}/wirings`)).text();
+    expect(["Waited for", "Stopped halfway", "After it"].map((name) => library.includes(name))).toEqual([
+      true,
+      false,
+      true,
+    ]);
+  });
+
   test("a table being read, and a drawing being laid out", async ({ page, request }) => {
     const rows = Array.from({ length: 6 }, (_, i) => ({ connector: "B1", cavity: `${i + 1}`, goesTo: `A1:${i + 1}` }));
     const id = await makeWiring(app.address, request, { format: "radicula/chart", version: 1, name: "Slow", rows });

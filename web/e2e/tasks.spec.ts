@@ -145,7 +145,7 @@ task("a pin chart from a file, opened as a wiring and drawn", async (hands, page
   await hands.sees(page.locator("svg").getByText("B1", { exact: true }));
 });
 
-task("what the customer says: when it began, after what", async (hands, page) => {
+task("what the customer says: one thing ticked", async (hands, page) => {
   await hands.point(page.getByRole("link", { name: /Three signals low since the wash-down/ }));
   await hands.sees(card(page));
   await hands.press("Escape");
@@ -156,7 +156,7 @@ task("what the customer says: when it began, after what", async (hands, page) =>
   await expect(dialog(page)).toBeHidden();
 });
 
-task("a guided test begun, a step taken, paused", async (hands, page) => {
+task("a guided test begun and paused", async (hands, page) => {
   await hands.point(page.getByRole("link", { name: /Four boom signals low/ }));
   await hands.point(page.getByRole("button", { name: /^\d+ guided tests? recommended|^Guided tests/ }));
   await hands.point(dialog(page).getByRole("list", { name: "Worth their time now" }).getByRole("button").first());
@@ -166,7 +166,7 @@ task("a guided test begun, a step taken, paused", async (hands, page) => {
   await hands.sees(panel.getByRole("button", { name: "Go on" }));
 });
 
-task("a reading of one's own, typed wrongly and put right", async (hands, page) => {
+task("a wrong value logged and taken back", async (hands, page) => {
   await hands.point(page.getByRole("link", { name: /Spreader valve weak/ }));
   await hands.sees(card(page));
   await hands.point(box(page));

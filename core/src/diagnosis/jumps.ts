@@ -5,8 +5,8 @@ import type { Predictor } from "../prediction/predictor.js";
 const MAY_JUMP = 0.05;
 
 /**
- * Tells from each other two severities between which a value runs, and two between which a fuse melts: there it jumps,
- * and no value lies between.
+ * Between two severities a value usually passes through everything that lies between. Not where a fuse melts at one of
+ * them and stays whole at the other: there it jumps.
  * @returns whether the value jumps from one sample of a hypothesis to another; `way` is how far it is, volt or ampere
  */
 export function jumpsOf(

@@ -3,13 +3,19 @@ import type { Entry, ReadingEntry, State } from "../format/case.js";
 import { stateName } from "../network/state.js";
 
 type Value = ReadingEntry["values"][number];
+interface Seen {
+  readonly number: number;
+  readonly value: Value;
+}
 /** The same place read in the same way more than once: before and after. */
 export interface BeforeAfter {
   readonly point: string;
   readonly instrument: ReadingEntry["instrument"];
+  /** unit of a scan value; volts where undefined */
+  readonly unit: ReadingEntry["unit"];
   readonly state: State;
-  readonly before: { readonly number: number; readonly value: Value };
-  readonly after: { readonly number: number; readonly value: Value };
+  readonly before: Seen;
+  readonly after: Seen;
 }
 /**
  * Readings that stand, taken twice or more with the same instrument at the same place in the same state: the first
@@ -19,17 +25,14 @@ export interface BeforeAfter {
  */
 export function beforeAfter(entries: readonly Entry[], repair?: number): BeforeAfter[] {
   const undone = undoneEntries(entries);
-  const seen = new Map<
-    string,
-    { number: number; value: Value; point: string; instrument: ReadingEntry["instrument"]; state: State }[]
-  >();
+  const seen = new Map<string, (Pick<BeforeAfter, "point" | "instrument" | "unit" | "state"> & Seen)[]>();
   entries.forEach((e, i) => {
     if (e.type !== "reading" || undone.has(i + 1)) return;
     e.points.forEach((point, j) => {
-      const name = JSON.stringify([point, e.black ?? "", e.instrument, e.part ?? "", stateName(e.state)]);
+      const name = JSON.stringify([point, e.black ?? "", e.instrument, e.part ?? "", e.unit ?? "", stateName(e.state)]);
       seen.set(name, [
         ...(seen.get(name) ?? []),
-        { number: i + 1, value: e.values[j]!, point, instrument: e.instrument, state: e.state },
+        { number: i + 1, value: e.values[j]!, point, instrument: e.instrument, unit: e.unit, state: e.state },
       ]);
     });
   });
@@ -41,6 +44,7 @@ export function beforeAfter(entries: readonly Entry[], repair?: number): BeforeA
       {
         point: first.point,
         instrument: first.instrument,
+        unit: first.unit,
         state: first.state,
         before: { number: first.number, value: first.value },
         after: { number: last.number, value: last.value },

@@ -160,8 +160,8 @@ class ReportWords {
             t("report.atBeforeAfter", {
               functionOf: capital(this.instructor.functionOf(b.point)),
               point: this.namer.point(b.point),
-              readingValue: readingValue({ instrument: b.instrument }, b.before.value),
-              readingValue2: readingValue({ instrument: b.instrument }, b.after.value),
+              readingValue: readingValue(b, b.before.value),
+              readingValue2: readingValue(b, b.after.value),
             }),
           ),
         ].filter(Boolean),

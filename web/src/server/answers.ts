@@ -1,5 +1,4 @@
 import { issue, parseJson, type Issue } from "@radicula/core";
-import { setImmediate } from "node:timers/promises";
 import type { z } from "zod";
 import { isDatabaseGone, isDiskFull } from "./db/gone";
 import { DATABASE_HEADER } from "@/ui/databaseHeader";
@@ -11,17 +10,6 @@ import { UnreadableRow } from "./repo/rows";
 export const answer = (body: unknown, status = 200) =>
   Response.json(body, { status, headers: { "Cache-Control": "no-store", [DATABASE_HEADER]: databaseId() } });
 export const refuse = (status: number, issues: readonly Issue[]) => answer({ issues }, status);
-
-/**
- * Whether who asked still waits for the answer. It lets the server hear of it first, so that long work before does not
- * hide that it was stopped: nothing is saved for nobody.
- */
-export async function isAwaited(request: Request): Promise<boolean> {
-  await setImmediate();
-  return !request.signal.aborted;
-}
-/** What nobody reads: the request was stopped. */
-export const refuseStopped = () => refuse(499, [issue("server.stopped")]);
 
 const NOT_READY = {
   starting: "server.starting",

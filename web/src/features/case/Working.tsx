@@ -1,6 +1,6 @@
 "use client";
 import { LongWork } from "@/ui/LongWork";
-import styles from "./Case.module.css";
+import styles from "@/ui/LongWork.module.css";
 import { useCase } from "./session/caseContext";
 import { t } from "@/messages";
 
@@ -16,7 +16,7 @@ export function StillOpen() {
   const { computed } = useCase();
   if (!computed.stopped) return null;
   return (
-    <p className={styles.working} role="status">
+    <p className={styles.line} role="status">
       <span>{t("job.stoppedBeforeEverythingWasComparedMost")}</span>
       <button type="button" className="link" onClick={computed.goOn}>
         {t("job.goOn")}

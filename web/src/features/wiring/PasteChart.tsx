@@ -119,7 +119,8 @@ function PasteForm(p: Props) {
       <Source pasted={pasted} />
       {note ? <p className={styles.refused}>{note}</p> : null}
       {pasted.laid.isWorking ? <LongWork says={t("wiring.readingTheTable")} onStop={pasted.laid.stop} /> : null}
-      {pasted.laid.isStopped ? <p role="status">{t("wiring.readingStopped")}</p> : null}
+      {pasted.laid.ended === "stopped" ? <p role="status">{t("wiring.readingStopped")}</p> : null}
+      {pasted.laid.ended === "failed" ? <p role="alert">{t("wiring.readingFailed")}</p> : null}
       <Taken pasted={pasted} />
       <NotTaken pasted={pasted} />
       <Button type="primary" block disabled={!result} onClick={take}>

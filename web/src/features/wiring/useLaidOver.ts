@@ -22,9 +22,9 @@ export function useLaidOver(chart: Chart, text: string, source: string) {
     () => (text.trim() ? { chart, text, source } : undefined),
     [chart, text, source],
   );
-  const [result, setResult] = useState<{ readonly of: Asked; readonly read: LaidOver | "stopped" } | undefined>(
-    undefined,
-  );
+  const [result, setResult] = useState<
+    { readonly of: Asked; readonly read: LaidOver | "stopped" | "failed" } | undefined
+  >(undefined);
   const running = useRef<Worker | undefined>(undefined);
   const end = () => {
     running.current?.terminate();
@@ -37,10 +37,16 @@ export function useLaidOver(chart: Chart, text: string, source: string) {
       running.current = new Worker(new URL("../../workers/chart.worker.ts", import.meta.url), { type: "module" });
       void wrap<ChartApi>(running.current)
         .layOver(asked)
-        .then((read) => {
-          end();
-          if (here) setResult({ of: asked, read });
-        });
+        .then(
+          (read) => {
+            end();
+            if (here) setResult({ of: asked, read });
+          },
+          () => {
+            end();
+            if (here) setResult({ of: asked, read: "failed" });
+          },
+        );
     }, PAUSE_MS);
     return () => {
       here = false;
@@ -48,11 +54,12 @@ export function useLaidOver(chart: Chart, text: string, source: string) {
       end();
     };
   }, [asked]);
-  const read = asked && result?.read !== "stopped" ? result?.read : undefined;
+  const read = asked && typeof result?.read === "object" ? result.read : undefined;
   return {
     read,
     isWorking: asked !== undefined && result?.of !== asked,
-    isStopped: asked !== undefined && result?.of === asked && result.read === "stopped",
+    /** how the reading ended without a result */
+    ended: asked !== undefined && result?.of === asked && typeof result.read === "string" ? result.read : undefined,
     stop: () => {
       end();
       if (asked) setResult({ of: asked, read: "stopped" });

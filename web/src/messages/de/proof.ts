@@ -73,4 +73,5 @@ export const proof: Translation<typeof english> = {
   "proof.beforeTheRepair": "vor der Reparatur",
   "proof.afterIt": "danach",
   "proof.pairSaid": "{at}: {before} vorher, {after} nachher",
+  "proof.unplugged": "; abgesteckt: {unplugged}",
 };

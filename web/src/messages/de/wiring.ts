@@ -156,4 +156,6 @@ export const wiring: Translation<typeof english> = {
   "wiring.readingTheTable": "Tabelle wird gelesen …",
   "wiring.readingStopped":
     "Sie haben das Lesen angehalten. Nichts wurde geändert. Ändern Sie die Tabelle, dann wird sie neu gelesen.",
+  "wiring.readingFailed":
+    "Die Tabelle ließ sich nicht lesen. Nichts wurde geändert. Speichern Sie sie als CSV und öffnen Sie die Datei.",
 };

@@ -69,4 +69,5 @@ export const proof = {
   "proof.beforeTheRepair": "before the repair",
   "proof.afterIt": "after it",
   "proof.pairSaid": "{at}: {before} before, {after} after",
+  "proof.unplugged": "; unplugged: {unplugged}",
 } as const;

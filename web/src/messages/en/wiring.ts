@@ -150,4 +150,5 @@ export const wiring = {
   "wiring.nameValue": "name=value",
   "wiring.readingTheTable": "Reading the table …",
   "wiring.readingStopped": "You stopped the reading. Nothing was changed. Change the table to read it again.",
+  "wiring.readingFailed": "The table could not be read. Nothing was changed. Save it as CSV and open the file.",
 } as const;

@@ -11,12 +11,13 @@ import {
   type Result,
 } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isAwaited, jsonBody, limitedBytes, refuse, refuseStopped } from "@/server/answers";
+import { answer, answering, jsonBody, limitedBytes, refuse } from "@/server/answers";
 import { database } from "@/server/db/connection";
 import { cleanPhoto } from "@/server/photos";
 import { createJob, startJob, wiringOfJob } from "@/server/repo/jobs";
 import { addPhoto, photographed } from "@/server/repo/photos";
 import { blankChart, createWiring, WiringId } from "@/server/repo/wirings";
+import { savedUnlessStopped } from "@/server/savedUnlessStopped";
 import { isSaveable, unsaveable } from "@/server/saveable";
 import { readZip, ZIP } from "@/server/zip";
 
@@ -48,8 +49,7 @@ export const POST = (request: Request) =>
     if (start.success) return fromStart(start.data);
     const read = caseOf(sent.value, sent.text);
     if (!read.ok) return refuse(422, read.issues);
-    if (!(await isAwaited(request))) return refuseStopped();
-    return answer({ id: await createJob(read.value) }, 201);
+    return savedUnlessStopped(request, async (tx) => ({ id: await createJob(read.value, {}, tx) }));
   });
 
 function caseOf(value: unknown, text: string): Result<Case> {
@@ -85,9 +85,8 @@ async function fromZip(request: Request): Promise<Response> {
   );
   const bad = unsaveable(read.value) ?? clean.find((c) => !isSaveable(c.connector))?.connector;
   if (bad !== undefined) return refuse(422, [issue("text.unsaveable", typeof bad === "string" ? [] : bad)]);
-  if (!(await isAwaited(request))) return refuseStopped();
-  const left: string[] = [];
-  const id = await database().transaction(async (tx) => {
+  return savedUnlessStopped(request, async (tx) => {
+    const left: string[] = [];
     const made = await createJob(read.value, {}, tx);
     const wiring = await wiringOfJob(made, tx);
     // a wiring that is in the library already has its photos
@@ -97,7 +96,6 @@ async function fromZip(request: Request): Promise<Response> {
       const added = photo.ok && wiring ? await addPhoto(wiring, connector, photo.value, tx) : "full";
       if (added === "full" || added === "gone") left.push(connector);
     }
-    return made;
+    return { id: made, issues: left.map((connector) => issue("photo.not-a-photo", [connector])) };
   });
-  return answer({ id, issues: left.map((connector) => issue("photo.not-a-photo", [connector])) }, 201);
 }

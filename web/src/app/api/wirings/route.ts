@@ -1,9 +1,10 @@
-import { cutText, issue, MAX_CHARACTERS, readChart, readCsv, type Chart } from "@radicula/core";
+import { cutText, issue, MAX_CHARACTERS, readChart, readCsv, type Chart, type Issue } from "@radicula/core";
 import { z } from "zod";
-import { answer, answering, isAwaited, jsonBody, refuse, refuseStopped } from "@/server/answers";
+import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { database } from "@/server/db/connection";
 import { copyPhotos } from "@/server/repo/photos";
 import { blankChart, createWiring, findWiring, WiringId } from "@/server/repo/wirings";
+import { savedUnlessStopped } from "@/server/savedUnlessStopped";
 
 export const dynamic = "force-dynamic";
 const New = z.union([
@@ -22,11 +23,11 @@ export const POST = (request: Request) =>
     const sent = await jsonBody(request, MAX_CHARACTERS);
     if (!sent.ok) return sent.refused;
     const asked = New.safeParse(sent.value);
-    let chart: Chart | undefined;
+    let chart: Chart;
+    let issues: readonly Issue[] | undefined;
     if (!asked.success) {
       const read = readChart(sent.value);
       if (!read.ok) return refuse(422, read.issues);
-      if (!(await isAwaited(request))) return refuseStopped();
       chart = read.value;
     } else if ("copyOf" in asked.data) {
       const from = await findWiring(asked.data.copyOf);
@@ -41,9 +42,11 @@ export const POST = (request: Request) =>
     } else if ("csv" in asked.data) {
       const read = readCsv(asked.data.csv);
       if (!read.ok) return refuse(422, read.issues);
-      if (!(await isAwaited(request))) return refuseStopped();
       chart = { ...read.value.chart, name: read.value.chart.name || asked.data.name };
-      return answer({ id: await createWiring(chart), issues: read.value.issues }, 201);
+      issues = read.value.issues;
     } else chart = blankChart(asked.data.name, asked.data.machineType, asked.data.nominalVolt);
-    return answer({ id: await createWiring(chart) }, 201);
+    return savedUnlessStopped(request, async (tx) => ({
+      id: await createWiring(chart, tx),
+      ...(issues ? { issues } : {}),
+    }));
   });

@@ -1,6 +1,6 @@
 "use client";
-import { beforeAfter, type Entry, type Instrument } from "@radicula/core";
-import { shownText, stateText, type Namer, wordedList } from "@radicula/core/words";
+import { beforeAfter, type Entry } from "@radicula/core";
+import { readingValue, stateText, type Namer, wordedList } from "@radicula/core/words";
 import { Button } from "antd";
 import { useMemo, useState } from "react";
 import type { LogLine } from "./lines";
@@ -134,7 +134,6 @@ function Tools({
 /** What was read twice at one place in the same way: before beside after. */
 function Twice({ entries, namer }: Pick<Props, "entries" | "namer">) {
   const twice = useMemo(() => beforeAfter(entries), [entries]);
-  const value = (instrument: Instrument, v: number | string) => (typeof v === "string" ? v : shownText(instrument, v));
   if (twice.length === 0) return <p className="muted">{t("logbook.nothingWasReadTwiceAtThe")}</p>;
   return (
     <table className={styles.twice}>
@@ -152,10 +151,10 @@ function Twice({ entries, namer }: Pick<Props, "entries" | "namer">) {
             <td>{pair.point.includes(":") ? namer.point(pair.point) : pair.point}</td>
             <td className="muted">{stateText(pair.state)}</td>
             <td className="mono">
-              {value(pair.instrument, pair.before.value)} <small className="muted">({pair.before.number})</small>
+              {readingValue(pair, pair.before.value)} <small className="muted">({pair.before.number})</small>
             </td>
             <td className="mono">
-              <b>{value(pair.instrument, pair.after.value)}</b> <small className="muted">({pair.after.number})</small>
+              <b>{readingValue(pair, pair.after.value)}</b> <small className="muted">({pair.after.number})</small>
             </td>
           </tr>
         ))}

@@ -1,12 +1,12 @@
 "use client";
-import { beforeAfter, healthyReadings, type BeforeAfter as Pair, type Instrument } from "@radicula/core";
+import { beforeAfter, type BeforeAfter as Pair } from "@radicula/core";
 import { keyText, readingValue } from "@radicula/core/words";
 import { useMemo } from "react";
 import { Bar, BarChart, CartesianGrid, LabelList, ResponsiveContainer, XAxis, YAxis } from "recharts";
 import course from "../course/Course.module.css";
 import profile from "../profile/Profile.module.css";
 import { useCase } from "../session/caseContext";
-import { pairCharts, type PairRow } from "./pairs";
+import { healthyOf, pairCharts, type PairChart } from "./pairs";
 import { t } from "@/messages";
 
 /** Height of one place in the chart: three bars, and room between places. */
@@ -19,15 +19,11 @@ export function BeforeAfterView() {
   const { wiring, folded, log, namer } = useCase();
   const repair = folded.repairs.at(-1)?.number;
   const pairs = useMemo(() => (repair === undefined ? [] : beforeAfter(log.entries, repair)), [log.entries, repair]);
-  const healthy = useMemo(() => {
-    const numbers = new Set(pairs.map((p) => p.after.number));
-    return healthyReadings(wiring, { readings: folded.readings.filter((r) => numbers.has(r.number)) });
-  }, [wiring, folded, pairs]);
+  const healthy = useMemo(() => healthyOf(wiring, pairs, folded.readings), [wiring, folded, pairs]);
   if (repair === undefined) return <p className={profile.none}>{t("proof.beforeAfterNeedsARepair")}</p>;
   if (pairs.length === 0) return <p className={profile.none}>{t("proof.beforeAfterNeedsAReading")}</p>;
   const charts = pairCharts(pairs, healthy, (p) => namer.point(p.point));
-  const shown = (p: Pair, v: Pair["after"]["value"] | undefined) =>
-    v === undefined ? "–" : readingValue({ instrument: p.instrument }, v);
+  const shown = (p: Pair, v: Pair["after"]["value"] | undefined) => (v === undefined ? "–" : readingValue(p, v));
   return (
     <div className={course.course}>
       <ul className={course.legend}>
@@ -40,8 +36,8 @@ export function BeforeAfterView() {
           </li>
         ))}
       </ul>
-      {charts.map(({ instrument, rows }) => (
-        <Drawn key={instrument} instrument={instrument} rows={rows} />
+      {charts.map((chart) => (
+        <Drawn key={`${chart.instrument} ${chart.unit ?? ""}`} chart={chart} />
       ))}
       <details className={profile.table} open={charts.length === 0}>
         <summary>{t("proof.asATable")}</summary>
@@ -58,11 +54,14 @@ export function BeforeAfterView() {
             </tr>
           </thead>
           <tbody>
-            {pairs.map((p) => (
+            {pairs.map((p, i) => (
               <tr key={`${p.instrument} ${p.after.number} ${p.point}`}>
                 <th scope="row">{namer.point(p.point)}</th>
-                <td>{keyText(p.state.key)}</td>
-                <td>{shown(p, healthy.get(p.after.number))}</td>
+                <td>
+                  {keyText(p.state.key)}
+                  {p.state.unplugged.length ? t("proof.unplugged", { unplugged: p.state.unplugged }) : ""}
+                </td>
+                <td>{shown(p, healthy.get(i))}</td>
                 <td>{shown(p, p.before.value)}</td>
                 <td>{shown(p, p.after.value)}</td>
               </tr>
@@ -82,8 +81,9 @@ const BARS = [
 ] as const;
 const said = () => ({ healthy: t("proof.healthy"), before: t("proof.beforeTheRepair"), after: t("proof.afterIt") });
 
-function Drawn({ instrument, rows }: { readonly instrument: Instrument; readonly rows: readonly PairRow[] }) {
-  const value = (v: number) => readingValue({ instrument }, v);
+function Drawn({ chart }: { readonly chart: PairChart }) {
+  const { rows } = chart;
+  const value = (v: number) => readingValue(chart, v);
   const label = rows
     .map((r) => t("proof.pairSaid", { at: r.name, before: value(r.before), after: value(r.after) }))
     .join("; ");
