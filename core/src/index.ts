@@ -285,4 +285,30 @@ export { clueOf, yesLikelihood, type Candidate } from "./planner/candidate.js";
 export { barredConnectors, feedsModule, isGuarded } from "./wiring/safety.js";
 export { compareVerdict, type VerdictMatch } from "./simulation/compareVerdict.js";
 export { play, type Ending, type Played, type PlayedStep, type PlayOptions } from "./simulation/technician.js";
+export {
+  evenChannel,
+  indexAt,
+  lengthOf,
+  MOST_CHANNELS,
+  MOST_SAMPLES,
+  partOf,
+  rateOf,
+  timeOf,
+  valueAt,
+  type Channel,
+  type Recording,
+} from "./traces/recording.js";
+export { parseRecording, readRecording, recordingCsv, recordingFile, RecordingReader } from "./traces/readRecording.js";
+export type { RecordingRead } from "./traces/readTable.js";
+export { RECORDING_FORMAT, RecordingFile } from "./format/recording.js";
+export { factsOf, type ChannelFacts } from "./traces/facts.js";
+export { levelsOf, type Levels } from "./traces/levels.js";
+export { edgesOf, riseTime, timingOf, type Edge, type Timing } from "./traces/edges.js";
+export { pulsesPerTurn, teethOf, type Teeth, type ToothFault } from "./traces/teeth.js";
+export { dropoutsOf, type Dropout } from "./traces/dropouts.js";
+export { agreementOf, lagOf, slewOf, type Agreement, type Parting } from "./traces/agreement.js";
+export { canSeen, HIGH_FOR_TWO_TERMINATORS, linSeen, type BusLevel, type BusSeen } from "./traces/busLines.js";
+export { matchPattern, parsePattern, type Dwell, type PatternMatch, type PatternMissed } from "./traces/pattern.js";
+export { pyramidOf, stretchOf, type Pyramid, type Stretch } from "./traces/pyramid.js";
+export { shortestSeen } from "./traces/quality.js";
 export { DEFAULTS } from "./defaults.js";

@@ -1,0 +1,145 @@
+import { median, robustSigma } from "./numbers.js";
+import { timeOf, valueAt, type Channel } from "./recording.js";
+
+/** A stretch in which two tracks do not go together. */
+export interface Parting {
+  readonly from: number;
+  readonly to: number;
+  readonly samples: number;
+  /** of the first track, where they are furthest apart */
+  readonly first: number;
+  /** of the second there, and what the first lets expect */
+  readonly second: number;
+  readonly expected: number;
+  /** how far apart, in σ of how well they agree elsewhere */
+  readonly sigmas: number;
+}
+/** How one track follows the other: second = `factor` · first + `offset`. */
+export interface Agreement {
+  readonly factor: number;
+  readonly offset: number;
+  /** how far they usually are from that line, σ, in the unit of the second */
+  readonly sigma: number;
+  readonly partings: readonly Parting[];
+}
+
+/** Further apart than this many σ, for so many samples, is a parting. Judgement; the measure asked is 3 σ. */
+const APART = 4;
+const LEAST_SAMPLES = 3;
+/** A chain of three ends where they are back within this. */
+const BACK = 2;
+/** Pairs by which the line is found. */
+const PAIRS = 4_000;
+/** The first track moves at least this share of its size, or there is no sweep to judge by. Judgement. */
+const SWEEP = 0.05;
+
+/**
+ * Two tracks of one part over a sweep: both go along a straight line against each other (their sum, difference or ratio
+ * is constant), found so that stretches off it do not bend it (Theil 1950, Sen 1968: the median of slopes).
+ *
+ * @param floor what the instrument and the tracks' own error allow, in the unit of the second
+ * @returns undefined where the first does not move, or they have no moment in common
+ */
+export function agreementOf(first: Channel, second: Channel, floor = 0): Agreement | undefined {
+  const n = first.values.length;
+  const seconds = Float64Array.from({ length: n }, (_, i) => timeOf(first, i));
+  const other = Float64Array.from(seconds, (t) => valueAt(second, t));
+  const both: number[] = [];
+  for (let i = 0; i < n; i++) if (Number.isFinite(first.values[i]!) && Number.isFinite(other[i]!)) both.push(i);
+  if (both.length < 2 * LEAST_SAMPLES) return undefined;
+  const line = lineThrough(first.values, other, both);
+  if (!line) return undefined;
+  const { factor, offset } = line;
+  const residual = (i: number) => other[i]! - factor * first.values[i]! - offset;
+  const sigma = Math.max(robustSigma(thin(both).map(residual)), floor, 1e-9);
+  const partings: Parting[] = [];
+  for (let k = 0; k < both.length; k++) {
+    if (!(Math.abs(residual(both[k]!)) > APART * sigma)) continue;
+    let end = k;
+    let furthest = both[k]!;
+    while (end < both.length && Math.abs(residual(both[end]!)) > BACK * sigma) {
+      if (Math.abs(residual(both[end]!)) > Math.abs(residual(furthest))) furthest = both[end]!;
+      end++;
+    }
+    if (end - k >= LEAST_SAMPLES)
+      partings.push({
+        from: seconds[both[k]!]!,
+        to: seconds[both[end - 1]!]!,
+        samples: end - k,
+        first: first.values[furthest]!,
+        second: other[furthest]!,
+        expected: factor * first.values[furthest]! + offset,
+        sigmas: Math.abs(residual(furthest)) / sigma,
+      });
+    k = end;
+  }
+  return { factor, offset, sigma, partings };
+}
+
+const thin = (list: readonly number[]) => {
+  const every = Math.max(1, Math.floor(list.length / 20_000));
+  return list.filter((_, i) => i % every === 0);
+};
+
+function lineThrough(x: Float32Array, y: Float64Array, both: readonly number[]) {
+  const byX = [...thin(both)].sort((a, b) => x[a]! - x[b]!);
+  const half = byX.length >> 1;
+  const sweep = x[byX[byX.length - 1]!]! - x[byX[0]!]!;
+  const size = Math.max(Math.abs(x[byX[0]!]!), Math.abs(x[byX[byX.length - 1]!]!));
+  if (!(sweep > SWEEP * size)) return undefined;
+  const slopes: number[] = [];
+  const every = Math.max(1, Math.floor(half / PAIRS));
+  for (let i = 0; i < half; i += every) {
+    const [a, b] = [byX[i]!, byX[i + half]!];
+    if (x[b]! - x[a]! > 0.1 * sweep) slopes.push((y[b]! - y[a]!) / (x[b]! - x[a]!));
+  }
+  if (slopes.length === 0) return undefined;
+  const factor = median(slopes);
+  return { factor, offset: median(byX.map((i) => y[i]! - factor * x[i]!)) };
+}
+
+/** Steps on either side that a lag is looked for over, and samples compared. */
+const LAGS = 400;
+const COMPARED = 4_000;
+
+/**
+ * By how much one channel runs behind another, seconds, by the largest correlation of the two; negative where it runs
+ * ahead. undefined where either does not move or they have nothing in common.
+ */
+export function lagOf(first: Channel, second: Channel): number | undefined {
+  const from = Math.max(timeOf(first, 0), timeOf(second, 0));
+  const to = Math.min(timeOf(first, first.values.length - 1), timeOf(second, second.values.length - 1));
+  if (!(to > from)) return undefined;
+  const step = (to - from) / COMPARED;
+  const sampled = (c: Channel) =>
+    centred(Float64Array.from({ length: COMPARED }, (_, i) => valueAt(c, from + i * step)));
+  const a = sampled(first);
+  const b = sampled(second);
+  if (!a || !b) return undefined;
+  let best = 0;
+  let most = -Infinity;
+  for (let lag = -LAGS; lag <= LAGS; lag++) {
+    let sum = 0;
+    for (let i = Math.max(0, -lag); i < COMPARED - Math.max(0, lag); i++) sum += a[i]! * b[i + lag]!;
+    const own = Math.abs(sum);
+    if (own > most) [most, best] = [own, lag];
+  }
+  return best * step;
+}
+function centred(list: Float64Array): Float64Array | undefined {
+  const known = list.filter((v) => Number.isFinite(v));
+  if (known.length < list.length / 2) return undefined;
+  const mean = known.reduce((s, v) => s + v, 0) / known.length;
+  if (known.every((v) => Math.abs(v - mean) < 1e-9)) return undefined;
+  return list.map((v) => (Number.isFinite(v) ? v - mean : 0));
+}
+
+/** The fastest the signal moves, a second, but for one in a hundred differences; of the noise that is left as it is. */
+export function slewOf(channel: Channel): number {
+  const { values } = channel;
+  const slopes = new Float64Array(Math.max(0, values.length - 1)).map(
+    (_, i) => Math.abs(values[i + 1]! - values[i]!) / (timeOf(channel, i + 1) - timeOf(channel, i)),
+  );
+  const sorted = slopes.filter((v) => Number.isFinite(v)).sort();
+  return sorted.length ? sorted[Math.floor(0.99 * (sorted.length - 1))]! : NaN;
+}

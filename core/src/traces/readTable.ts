@@ -1,0 +1,338 @@
+import { fileSort, isForeign } from "../format/fileSort.js";
+import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
+import { cutText } from "../units/cutText.js";
+import { Clock, Growing } from "./clock.js";
+import { MOST_CHANNELS, MOST_SAMPLES, type Channel, type Recording } from "./recording.js";
+import { layoutOf, type TableLayout } from "./tableLayout.js";
+
+/** What was understood of a file, and what was not. */
+export interface RecordingRead {
+  readonly recording: Recording;
+  /** `trace.…`: rows and cells that were left out, with their row; what had to be assumed */
+  readonly issues: readonly Issue[];
+}
+
+/** Bytes by which a table's layout is told. */
+const HEAD = 64 * 1024;
+/** A line longer than this is no row of a table. Judgement. */
+const LONGEST_LINE = 200_000;
+/** So many rows that could not be taken are named one by one. */
+const NAMED = 3;
+/** Assumed where a table tells no time: one row a second would be as arbitrary, and looks measured. */
+const NO_TIME_STEP = 1;
+
+const NEWLINE = 10;
+const RETURN = 13;
+const QUOTE = 34;
+const SPACE = 32;
+const PLUS = 43;
+const MINUS = 45;
+const ZERO = 48;
+const NINE = 57;
+const POWERS = Float64Array.from({ length: 23 }, (_, i) => 10 ** i);
+
+/** One series of times and the channels that go by it. */
+interface Strand {
+  readonly timeColumn: number | undefined;
+  readonly clock: Clock;
+  readonly columns: readonly number[];
+  backwards: number;
+}
+
+/**
+ * Reads a table of samples as it comes, in any usual layout: CSV and TSV of oscilloscopes and loggers. Cells are parsed
+ * from the bytes: a text for each of twenty million cells would take most of the time.
+ */
+export class TableReader {
+  private pending: Uint8Array = new Uint8Array(0);
+  private layout: TableLayout | undefined;
+  private failed: readonly Issue[] | undefined;
+  private strands: Strand[] = [];
+  private values: Growing[] = [];
+  private row = 0;
+  private samples = 0;
+  private full = false;
+  private decoder: InstanceType<typeof TextDecoder> | undefined;
+  private begun = false;
+  private readonly counts = new Map<string, number>();
+  private readonly issues: Issue[] = [];
+  private cells = new Float64Array(MOST_CHANNELS * 2);
+  /** whether more bytes are of any use */
+  get wantsMore(): boolean {
+    return !this.full && this.failed === undefined;
+  }
+
+  /** @param interval seconds between two rows, for a table that does not tell */
+  constructor(private readonly interval?: number) {}
+
+  push(bytes: Uint8Array): void {
+    if (!this.wantsMore || bytes.length === 0) return;
+    const own = this.asUtf8(bytes);
+    const all = join(this.pending, own);
+    if (!this.layout && all.length < HEAD) {
+      this.pending = all;
+      return;
+    }
+    this.take(all, false);
+  }
+
+  /** @returns what was read, or why nothing was: `file.empty`, `file.other-sort`, `table.not-text`, `trace.no-numbers` */
+  end(): Result<RecordingRead> {
+    if (this.wantsMore) this.take(this.pending, true);
+    if (this.failed) return fail(this.failed);
+    return this.done();
+  }
+
+  /** UTF-16, as some programs write it, becomes UTF-8. */
+  private asUtf8(bytes: Uint8Array): Uint8Array {
+    if (!this.begun) {
+      this.begun = true;
+      if (bytes[0] === 0xff && bytes[1] === 0xfe) this.decoder = new TextDecoder("utf-16le");
+      if (bytes[0] === 0xfe && bytes[1] === 0xff) this.decoder = new TextDecoder("utf-16be");
+      if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return bytes.subarray(3);
+    }
+    return this.decoder ? new TextEncoder().encode(this.decoder.decode(bytes, { stream: true })) : bytes;
+  }
+
+  private take(all: Uint8Array, isEnd: boolean): void {
+    if (!this.layout && !this.findLayout(all, isEnd)) return;
+    let from = 0;
+    while (!this.full) {
+      let to = all.indexOf(NEWLINE, from);
+      if (to < 0) {
+        if (!isEnd || from >= all.length) break;
+        to = all.length;
+      }
+      this.takeLine(all, from, to > from && all[to - 1] === RETURN ? to - 1 : to, to === all.length && isEnd);
+      from = to + 1;
+    }
+    this.pending = all.slice(Math.min(from, all.length));
+    if (this.pending.length > LONGEST_LINE) this.failed = [issue("trace.no-numbers")];
+  }
+
+  private findLayout(all: Uint8Array, isEnd: boolean): boolean {
+    const isWhole = isEnd && all.length <= HEAD;
+    const head = new TextDecoder().decode(all.subarray(0, HEAD));
+    if (head.trim() === "") this.failed = [issue("file.empty")];
+    else if (isForeign(fileSort(head))) this.failed = [issue("file.other-sort", [], { sort: fileSort(head) })];
+    else if (notText(head)) this.failed = [issue("table.not-text")];
+    if (this.failed) return false;
+    // lines end with a carriage return alone in files of very old programs
+    if (!head.includes("\n") && head.includes("\r"))
+      for (let i = 0; i < all.length; i++) if (all[i] === RETURN) all[i] = NEWLINE;
+    const layout = layoutOf(head.replace(/\r\n?/g, "\n"), isWhole);
+    const used = layout?.columns.filter((c) => c.is === "values") ?? [];
+    if (!layout || used.length === 0) {
+      this.failed = [issue("trace.no-numbers")];
+      return false;
+    }
+    if (used.length > MOST_CHANNELS) {
+      this.failed = [issue("trace.many-channels", [], { channels: used.length, limit: MOST_CHANNELS })];
+      return false;
+    }
+    this.layout = layout;
+    this.cells = new Float64Array(layout.columns.length);
+    this.values = layout.columns.map(() => new Growing());
+    const byTime = new Map<number | undefined, number[]>();
+    layout.columns.forEach((c, i) => {
+      if (c.is === "values") byTime.set(c.timedBy, [...(byTime.get(c.timedBy) ?? []), i]);
+    });
+    this.strands = [...byTime].map(([timeColumn, columns]) => ({
+      timeColumn,
+      columns,
+      clock: new Clock(),
+      backwards: 0,
+    }));
+    if (byTime.has(undefined) && layout.interval === undefined && this.interval === undefined)
+      this.issues.push(issue("trace.no-time"));
+    return true;
+  }
+
+  private takeLine(all: Uint8Array, from: number, end: number, isLast: boolean): void {
+    this.row++;
+    const { headRows, columns } = this.layout!;
+    if (this.row <= headRows || end <= from) return;
+    const found = this.readCells(all, from, end);
+    if (isLast && found < columns.length && this.strands.some((s) => s.columns.some((c) => c >= found)))
+      this.note("cut-short", { row: this.row });
+    if (found > columns.length) this.note("wide-row", { row: this.row, cells: found, expected: columns.length });
+    const { cells } = this;
+    for (const strand of this.strands) {
+      const { timeColumn } = strand;
+      if (timeColumn === undefined) {
+        strand.clock.push(this.values[strand.columns[0]!]!.length * this.evenStep);
+      } else {
+        const t = cells[timeColumn]! * columns[timeColumn]!.factor;
+        if (t !== t) {
+          if (strand.columns.some((c) => cells[c] === cells[c])) this.note("no-time-here", { row: this.row });
+          continue;
+        }
+        if (!strand.clock.push(t)) {
+          strand.backwards++;
+          this.note("time-backwards", { row: this.row });
+          continue;
+        }
+      }
+      for (const c of strand.columns) this.values[c]!.push(cells[c]! * columns[c]!.factor);
+      this.samples += strand.columns.length;
+    }
+    if (this.samples < MOST_SAMPLES) return;
+    this.full = true;
+    this.note("too-long", { row: this.row, limit: MOST_SAMPLES });
+  }
+  private get evenStep(): number {
+    return this.layout!.interval ?? this.interval ?? NO_TIME_STEP;
+  }
+
+  /** Parses the cells of one line into `cells`, NaN where there is nothing. @returns how many there are */
+  private readCells(all: Uint8Array, from: number, end: number): number {
+    const { delimiter, decimal, columns } = this.layout!;
+    const divides = delimiter.charCodeAt(0);
+    const point = decimal.charCodeAt(0);
+    const bySpaces = divides === SPACE;
+    const { cells } = this;
+    cells.fill(NaN);
+    let c = 0;
+    let i = from;
+    if (bySpaces) while (i < end && all[i] === SPACE) i++;
+    for (;;) {
+      let begin = i;
+      let stop: number;
+      if (all[begin] === QUOTE && i < end) {
+        begin++;
+        stop = begin;
+        while (stop < end && all[stop] !== QUOTE) stop++;
+        i = stop;
+        while (i < end && all[i] !== divides) i++;
+      } else {
+        while (i < end && all[i] !== divides) i++;
+        stop = i;
+      }
+      if (c < cells.length && columns[c]!.is !== "ignored") {
+        const v = numberIn(all, begin, stop, point);
+        cells[c] = v === v ? v : this.slowly(all, begin, stop, c);
+      }
+      c++;
+      if (i >= end) return c;
+      i++;
+      if (bySpaces) {
+        while (i < end && all[i] === SPACE) i++;
+        if (i >= end) return c;
+      }
+    }
+  }
+
+  /** A cell that is no plain number: nothing, a time of day, or a mistake, which is said. */
+  private slowly(all: Uint8Array, begin: number, stop: number, c: number): number {
+    if (stop <= begin) return NaN;
+    const text = new TextDecoder().decode(all.subarray(begin, stop)).trim();
+    if (/^(|ol|\+?inf|-inf|nan|---?|n\/?a|null|[-+]?∞)$/i.test(text)) return NaN;
+    const clock = clockSeconds(text);
+    if (clock !== undefined) return clock / this.layout!.columns[c]!.factor;
+    this.note("not-a-number", { row: this.row, column: c + 1, text: cutText(text, 40) });
+    return NaN;
+  }
+
+  private note(code: string, params: Issue["params"]): void {
+    const count = (this.counts.get(code) ?? 0) + 1;
+    this.counts.set(code, count);
+    if (count <= NAMED) this.issues.push(issue(`trace.${code}`, [], params));
+  }
+
+  private done(): Result<RecordingRead> {
+    const { layout, strands, values } = this;
+    for (const [code, count] of this.counts)
+      if (count > NAMED)
+        this.issues.push(issue("trace.more-of-it", [], { first: `trace.${code}`, count: count - NAMED }));
+    const channels = strands.flatMap((strand): Channel[] => {
+      const times = strand.clock.times();
+      return strand.columns.map((c, k) => ({
+        name: layout!.columns[c]!.name || `channel ${channelNumber(layout!, c, k)}`,
+        unit: layout!.columns[c]!.unit,
+        ...times,
+        values: values[c]!.done(),
+      }));
+    });
+    const filled = channels.filter((c) => c.values.length > 0);
+    if (filled.length === 0) return fail([issue("trace.no-numbers"), ...this.issues]);
+    return ok({ recording: { channels: filled }, issues: this.issues });
+  }
+}
+const channelNumber = ({ columns }: TableLayout, c: number, k: number) =>
+  columns.slice(0, c + 1).filter((x) => x.is === "values").length || k + 1;
+
+/** A plain number between two places; NaN where it is none. */
+function numberIn(all: Uint8Array, begin: number, stop: number, point: number): number {
+  let i = begin;
+  while (i < stop && all[i] === SPACE) i++;
+  let end = stop;
+  while (end > i && all[end - 1] === SPACE) end--;
+  if (i === end) return NaN;
+  let sign = 1;
+  if (all[i] === MINUS) {
+    sign = -1;
+    i++;
+  } else if (all[i] === PLUS) i++;
+  let mantissa = 0;
+  let digits = 0;
+  let behind = 0;
+  let seenPoint = false;
+  for (; i < end; i++) {
+    const b = all[i]!;
+    if (b >= ZERO && b <= NINE) {
+      digits++;
+      if (mantissa < 9e14) {
+        mantissa = mantissa * 10 + b - ZERO;
+        if (seenPoint) behind++;
+      } else if (!seenPoint) behind--;
+    } else if (b === point && !seenPoint) seenPoint = true;
+    else break;
+  }
+  if (digits === 0) return NaN;
+  let exponent = 0;
+  if (i < end) {
+    if ((all[i]! | 32) !== 101 || i + 1 >= end) return NaN; // e or E
+    i++;
+    let down = false;
+    if (all[i] === MINUS) {
+      down = true;
+      i++;
+    } else if (all[i] === PLUS) i++;
+    if (i >= end) return NaN;
+    for (; i < end; i++) {
+      const b = all[i]!;
+      if (b < ZERO || b > NINE) return NaN;
+      exponent = Math.min(9_999, exponent * 10 + b - ZERO);
+    }
+    if (down) exponent = -exponent;
+  }
+  const power = exponent - behind;
+  const scaled =
+    power === 0
+      ? mantissa
+      : power < 0
+        ? mantissa / (POWERS[-power] ?? 10 ** -power)
+        : mantissa * (POWERS[power] ?? 10 ** power);
+  return sign * scaled;
+}
+
+/** `12:34:56.789`, with or without a day in front: seconds. */
+function clockSeconds(text: string): number | undefined {
+  const m = /^(?:(\d{4}-\d\d-\d\d)[T ])?(\d{1,2}):(\d\d)(?::(\d\d(?:[.,]\d+)?))?Z?$/.exec(text);
+  if (!m) return undefined;
+  const day = m[1] === undefined ? 0 : Date.parse(`${m[1]}T00:00:00Z`) / 1000;
+  return day + Number(m[2]) * 3600 + Number(m[3]) * 60 + Number((m[4] ?? "0").replace(",", "."));
+}
+
+function join(a: Uint8Array, b: Uint8Array): Uint8Array {
+  if (a.length === 0) return b;
+  const out = new Uint8Array(a.length + b.length);
+  out.set(a);
+  out.set(b, a.length);
+  return out;
+}
+/** Bytes of something else: many characters that no text holds. */
+function notText(head: string): boolean {
+  const odd = head.slice(0, 4_000).match(/[\u0000-\u0008\u000e-\u001f\ufffd]/g)?.length ?? 0;
+  return odd > Math.min(4_000, head.length) / 50;
+}
