@@ -41,7 +41,7 @@ export interface Options {
 }
 
 /** `S22/spliceHighResistance@500`, several joined by commas. */
-function chooseFaults(wiring: Wiring, text: string | undefined): FaultAt[] {
+export function chooseFaults(wiring: Wiring, text: string | undefined): FaultAt[] {
   if (text === undefined) return [];
   const faults = generateFaults(wiring);
   return text.split(",").map((one) => {
@@ -226,6 +226,11 @@ function take(
         return readClamp(rig, state, red);
       case "scope":
         return readScope(rig, state, red, black);
+      case "scopeLow":
+      case "scopeHigh": {
+        const shown = readScope(rig, state, red, black);
+        return { ...shown, value: kind === "scopeLow" ? shown.value.least : shown.value.most };
+      }
       case "scanTool":
         return readScanTool(rig, state, red);
     }

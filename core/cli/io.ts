@@ -21,6 +21,8 @@ export interface Io {
   /** what is no text: written to standard output when it is done */
   bytes(content: Promise<Uint8Array>): void;
   read(file: string): string;
+  /** a file that is no text, or too long for one */
+  readBytes(file: string): Uint8Array;
 }
 
 export const EXIT = { done: 0, document: 1, usage: 2, noInput: 66 } as const;

@@ -9,6 +9,7 @@ import { proveCommand } from "./prove.js";
 import { reportCommand } from "./report.js";
 import { logbookCommand, runCommand } from "./runs.js";
 import { simulateCommand } from "./simulate.js";
+import { recordCommand, traceCommand } from "./traces.js";
 
 const TAKES: Readonly<Record<string, string>> = {
   schema: "name: wiring, case, chart or notebook",
@@ -39,6 +40,12 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula run WIRING.json|CASE.json --run RUN [--on PLACE] [--fault FAULT[,FAULT…]] [--seed N] [--json]
                                                          a guided run played on such a machine;
                                                          without --on, where it can begin
+  radicula trace FILE [--rate SAMPLES-A-SECOND] [--case CASE.json|WIRING.json --on PLACES [--do DOING]
+                 [--state STATE]] [--json]               what a recording (CSV, TSV, WAV, VCD, JSON) holds, what
+                                                         happens in it; with a case, what it says of the suspects
+  radicula record WIRING.json --on PLACES [--fault FAULT] [--do DOING] [--state STATE] [--seconds S]
+                  [--rate SAMPLES-A-SECOND] [--presence SHARE] [--seed N]
+                                                         a recording on a simulated machine, as CSV
   radicula logbook CASE.json [--csv|--json]              what a logbook adds up to: what is not as found,
                                                          before and after; all of it as CSV
   radicula netlist WIRING.json [--fault FAULT] [--state STATE]
@@ -62,6 +69,9 @@ STATE is a key position and what was changed, or a state as JSON (see schema cas
 INSTRUMENT is voltmeter, ohmmeter, continuity, lamp, clamp, scope or scanTool.
 RUN is unplugSeries, fuseRun, jumpers, groundProof, dropBySection, halveRun, loadWire, compareTwin, benchTest, farEnd,
   opposite, newPart, wiggle, whichIsWhich, swapTwins, steelTest or hallBench.
+PLACES are in the order of the channels, joined by commas: B9:2 for a point, W4 for a clamp around a wire,
+  scan:A1:24 for a value of the scan tool, - for a channel that is not weighed.
+DOING is nothing, crank, run, sweep or move.
 SCHOOL is information, easiest, halve, powerGroundSignal, chart or random.
 
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read
@@ -90,6 +100,10 @@ const OPTIONS = {
   settings: { type: "string" },
   language: { type: "string" },
   find: { type: "string" },
+  case: { type: "string" },
+  do: { type: "string" },
+  seconds: { type: "string" },
+  rate: { type: "string" },
   help: { type: "boolean", short: "h" },
 } as const;
 
@@ -156,6 +170,12 @@ export function run(argv: readonly string[], io: Io): number {
         break;
       case "convert":
         convertCommand(file, values, io);
+        break;
+      case "trace":
+        traceCommand(file, values, io);
+        break;
+      case "record":
+        recordCommand(file, values, io);
         break;
       case "simulate":
         simulateCommand(file, values, io);

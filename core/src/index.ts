@@ -35,6 +35,10 @@ export {
   type SchoolEntry,
   type SwapEntry,
   type WiggleEntry,
+  type Doing,
+  DOING,
+  TraceChannel,
+  TraceEntry,
   type Instrument,
   type ReadingEntry,
   type VerdictEntry,
@@ -275,6 +279,7 @@ export { fisherAtLeast, wiggleVerdict, type WiggleSample, type WiggleVerdict } f
 export { generateHarness, type HarnessOptions } from "./simulation/harness.js";
 export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./simulation/machine.js";
 export { hideFaults } from "./simulation/hide.js";
+export { simulateRecording, type RecordedPlace, type SimulatedRecordingOptions } from "./simulation/recordMachine.js";
 export { playRun, type PlayedRun } from "./simulation/playRun.js";
 export { playWiggle } from "./simulation/playWiggle.js";
 export { signOf } from "./simulation/signs.js";
@@ -291,7 +296,7 @@ export {
   lengthOf,
   MOST_CHANNELS,
   MOST_SAMPLES,
-  partOf,
+  channelPart,
   rateOf,
   timeOf,
   valueAt,
@@ -303,12 +308,16 @@ export type { RecordingRead } from "./traces/readTable.js";
 export { RECORDING_FORMAT, RecordingFile } from "./format/recording.js";
 export { factsOf, type ChannelFacts } from "./traces/facts.js";
 export { levelsOf, type Levels } from "./traces/levels.js";
-export { edgesOf, riseTime, timingOf, type Edge, type Timing } from "./traces/edges.js";
+export { riseTime, signalEdges, timingOf, type Edge, type Timing } from "./traces/edges.js";
 export { pulsesPerTurn, teethOf, type Teeth, type ToothFault } from "./traces/teeth.js";
 export { dropoutsOf, type Dropout } from "./traces/dropouts.js";
 export { agreementOf, lagOf, slewOf, type Agreement, type Parting } from "./traces/agreement.js";
 export { canSeen, HIGH_FOR_TWO_TERMINATORS, linSeen, type BusLevel, type BusSeen } from "./traces/busLines.js";
 export { matchPattern, parsePattern, type Dwell, type PatternMatch, type PatternMissed } from "./traces/pattern.js";
 export { pyramidOf, stretchOf, type Pyramid, type Stretch } from "./traces/pyramid.js";
+export { pairsOf, type PairSeen } from "./traces/pairs.js";
+export { traceEntry, type ChannelPlace, type TakenRecording } from "./logbook/traceEntry.js";
+export { traceReadings } from "./logbook/traceReadings.js";
+export { seenIn, type ChannelSeen } from "./traces/seen.js";
 export { shortestSeen } from "./traces/quality.js";
 export { DEFAULTS } from "./defaults.js";

@@ -3,6 +3,7 @@ import { OTHER_SORTS } from "./fileSorts.js";
 import { shareText } from "./shares.js";
 import { t } from "./messages/index.js";
 import { midSentence, worded } from "./language.js";
+import { TRACE_TEXTS } from "./traces.js";
 
 /**
  * Human wording of the core's issue codes, shared by the command line and the web. The core itself never words
@@ -10,6 +11,7 @@ import { midSentence, worded } from "./language.js";
  * Each says what is wrong and, where it helps, what to do.
  */
 const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
+  ...TRACE_TEXTS,
   "file.empty": () => t("issues.theFileIsEmpty"),
   "file.too-large": (p) =>
     t("issues.theFileHasCharactersAreTaken", {

@@ -66,6 +66,8 @@ function whereOf(e: Entry): string {
   switch (e.type) {
     case "reading":
       return e.points.join("; ");
+    case "trace":
+      return e.channels.map((c) => c.on).join("; ");
     case "look":
     case "wiggle":
     case "disturbed":
@@ -106,6 +108,14 @@ function saidOf(e: Entry): string {
         e.corrects ? `instead of ${e.corrects}` : "",
       ]
         .filter(Boolean)
+        .join("; ");
+    case "trace":
+      return e.channels
+        .map(
+          (c) =>
+            `${c.kind} ${c.low} to ${c.high}` +
+            `${c.hertz === undefined ? "" : ` at ${c.hertz} Hz`}${c.dropouts ? `, ${c.dropouts.count} dropouts` : ""}`,
+        )
         .join("; ");
     case "code":
       return `${e.code} ${e.status}`;

@@ -25,6 +25,8 @@ const METERS: Readonly<Record<Candidate["instrument"], string>> = worded(() => (
   scanTool: t("readings.scanToolLiveValues"),
   clamp: t("readings.clampDcAmperes"),
   scope: t("readings.scopeOrAMeterWithMinMax"),
+  scopeLow: t("readings.scopeTheLowerLevel"),
+  scopeHigh: t("readings.scopeTheUpperLevel"),
   continuity: t("readings.continuity"),
   lamp: t("readings.testLamp"),
   none: "",

@@ -5,6 +5,7 @@ import type { Entry, Instrument, ReadingEntry, State, WiggleEntry } from "../for
 import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode } from "../logbook/fold.js";
 import { ofMachineNow } from "../logbook/told.js";
+import { showsDropouts } from "../logbook/traceReadings.js";
 import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { type Predictor } from "../prediction/predictor.js";
 import { onLoosePart, stateName } from "../network/state.js";
@@ -113,7 +114,8 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
       symptoms.includes("comesAndGoes") ||
       symptoms.includes("curedItself") ||
       folded.codes.some((c) => c.entry.status === "intermittent") ||
-      folded.readings.some(({ entry }) => flickers(entry)),
+      folded.readings.some(({ entry }) => flickers(entry)) ||
+      folded.traces.some(({ entry }) => showsDropouts(entry)),
   };
 }
 

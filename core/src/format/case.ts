@@ -4,6 +4,7 @@ import { ClearedEntry, ScanEntry } from "./scan.js";
 import { ClosedEntry, FollowedUpEntry, ProofStepEntry, RepairedEntry } from "./repair.js";
 import { ScanUnit } from "../units/scanUnit.js";
 import { LearnedEntry } from "./notebook.js";
+import { TraceEntry } from "./trace.js";
 import { base, State, ThingName } from "./state.js";
 import { Endpoint, Id, Wiring } from "./wiring.js";
 
@@ -12,6 +13,7 @@ export { ClearedEntry, ScanEntry, ScannedCode } from "./scan.js";
 export { State } from "./state.js";
 export * from "./repair.js";
 export { LearnedEntry } from "./notebook.js";
+export { DOING, TraceChannel, TraceEntry, type Doing } from "./trace.js";
 
 /** A case: a wiring document plus an append-only logbook. Everything else is computed from the two. */
 export const CASE_FORMAT = "radicula/case";
@@ -32,7 +34,17 @@ export const CodeEntry = z.strictObject({
 });
 /** What a lamp or a beeper shows; or what a scan value looks like where no figure is given. */
 export const SHOWN = ["bright", "dim", "dark", "beep", "silent", "plausible", "frozen", "lowEnd", "highEnd"] as const;
-export const INSTRUMENTS = ["voltmeter", "ohmmeter", "scanTool", "clamp", "scope", "continuity", "lamp"] as const;
+export const INSTRUMENTS = [
+  "voltmeter",
+  "ohmmeter",
+  "scanTool",
+  "clamp",
+  "scope",
+  "scopeLow",
+  "scopeHigh",
+  "continuity",
+  "lamp",
+] as const;
 /** One measurement. Two points for a fuse read on both sides; values stand in the same order. OL is written "OL". */
 export const ReadingEntry = z
   .strictObject({
@@ -41,7 +53,8 @@ export const ReadingEntry = z
     instrument: z.enum(INSTRUMENTS).meta({
       description:
         "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how " +
-        "far the signal swings while it is watched, volts; continuity: beep or silent; lamp: bright, dim or " +
+        "far the signal swings while it is watched, volts; scopeLow and scopeHigh: the lower and the upper level of a " +
+        "signal that switches, volts; continuity: beep or silent; lamp: bright, dim or " +
         "dark, with the lamp among the state's loads",
     }),
     points: z
@@ -335,6 +348,7 @@ export const Entry = z.discriminatedUnion("type", [
   ClosedEntry,
   FollowedUpEntry,
   LearnedEntry,
+  TraceEntry,
 ]);
 export type Entry = z.infer<typeof Entry>;
 export type ReadingEntry = z.infer<typeof ReadingEntry>;

@@ -21,10 +21,12 @@ import type {
   SeenEntry,
   State,
   SwapEntry,
+  TraceEntry,
   VerdictEntry,
   WiggleEntry,
 } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
+import { traceReadings, traceWiggles } from "./traceReadings.js";
 
 export interface Numbered<T> {
   readonly number: number;
@@ -64,8 +66,10 @@ export interface Folded {
    */
   readonly scanned: ReadonlyMap<string, ReadonlySet<KeyState>>;
   readonly scans: readonly Numbered<ScanEntry>[];
-  /** readings, at the connector where they were really taken */
+  /** readings, at the connector where they were really taken; of a recording all that it says, under its number */
   readonly readings: readonly Numbered<ReadingEntry>[];
+  /** recordings, in order */
+  readonly traces: readonly Numbered<TraceEntry>[];
   /** the machine now */
   readonly state: State;
   /**
@@ -144,7 +148,8 @@ class Folding {
   private readonly codes = new Map<string, CodeWord>();
   private readonly scanned = new Map<string, Set<KeyState>>();
   private readonly scans: Numbered<ScanEntry>[] = [];
-  private readonly readings = new Map<number, ReadingEntry>();
+  private readonly readings = new Map<number, readonly ReadingEntry[]>();
+  private readonly traces: Numbered<TraceEntry>[] = [];
   private readonly setAside = new Set<string>();
   private readonly lacking = new Set<string>();
   private readonly seen = new Map<string, Numbered<SeenEntry>>();
@@ -175,6 +180,7 @@ class Folding {
         return this.takeCodes(entry, number);
       case "reading":
       case "moved":
+      case "trace":
         return this.takeReading(entry, number);
       case "unplugged":
         return this.machine.unplug(entry.connector, number);
@@ -240,16 +246,26 @@ class Folding {
     this.scanned.set(module, set);
   }
 
-  private takeReading(entry: Extract<Entry, { type: "reading" | "moved" }>, number: number): void {
+  private takeReading(entry: Extract<Entry, { type: "reading" | "moved" | "trace" }>, number: number): void {
     if (entry.type === "moved") {
       for (const n of entry.readings) {
-        const r = this.readings.get(n);
-        if (r) this.readings.set(n, movedReading(r, entry.from, entry.to));
+        const own = this.readings.get(n);
+        if (own)
+          this.readings.set(
+            n,
+            own.map((r) => movedReading(r, entry.from, entry.to)),
+          );
       }
       return;
     }
-    this.readings.set(number, entry);
     this.machine.isNow(entry.state, number);
+    if (entry.type === "trace") {
+      this.traces.push({ number, entry });
+      this.readings.set(number, traceReadings(entry));
+      for (const clue of traceWiggles(entry)) this.clues.push({ number, entry: clue });
+      return;
+    }
+    this.readings.set(number, [entry]);
     if (entry.how === "pierced") for (const p of entry.points) this.machine.pierce(p, number);
   }
 
@@ -319,7 +335,8 @@ class Folding {
       codes: [...this.codes.values()],
       scanned: this.scanned,
       scans: this.scans,
-      readings: [...this.readings].map(([number, entry]) => ({ number, entry })),
+      readings: [...this.readings].flatMap(([number, own]) => own.map((entry) => ({ number, entry }))),
+      traces: this.traces,
       state: this.machine.state,
       open: this.machine.disturbed,
       acknowledged: this.acknowledged,

@@ -77,6 +77,28 @@ export function checkEntries(wiring: Wiring, entries: readonly EntryT[], from = 
         if (Math.abs(v) > limit) issues.push(issue("entry.absurd", [i, "values", j], { value: v, limit }));
       });
     }
+    if (e.type === "trace") {
+      e.channels.forEach((c, j) => {
+        if (c.by === "clamp") {
+          if (!wires.has(c.on)) issues.push(issue("entry.missing-thing", [i, "channels", j, "on"], { id: c.on }));
+        } else
+          for (const [p, field] of [
+            [c.on, "on"],
+            ...(c.black === undefined || c.black === CHASSIS ? [] : [[c.black, "black"] as const]),
+          ] as const) {
+            const place = resolvePlace(index, p, [i, "channels", j, field]);
+            if (!place.ok) issues.push(...place.issues);
+          }
+        if (c.low > c.high)
+          issues.push(issue("wiring.range-reversed", [i, "channels", j], { low: c.low, high: c.high }));
+      });
+      e.state.unplugged.forEach((c, j) => connector(c, [i, "state", "unplugged", j]));
+      issues.push(...checkState(index, e.state).map((x) => ({ ...x, path: [i, "state", ...x.path] })));
+      (e.moved ?? []).forEach(({ thing }, j) => {
+        if (!wires.has(thing) && !index.connectors.has(connectorOf(thing)) && !index.devices.has(connectorOf(thing)))
+          issues.push(issue("entry.missing-thing", [i, "moved", j, "thing"], { id: thing }));
+      });
+    }
     if (e.type === "reading") {
       if (e.swing && e.swing[0] > e.swing[1])
         issues.push(issue("wiring.range-reversed", [i, "swing"], { low: e.swing[0], high: e.swing[1] }));

@@ -11,6 +11,8 @@ const BY_INSTRUMENT: Readonly<Record<ReadingEntry["instrument"], CandidateKind>>
   scanTool: "scan",
   clamp: "branchCurrent",
   scope: "activity",
+  scopeLow: "activity",
+  scopeHigh: "activity",
   continuity: "ohms",
   lamp: "lamp",
 };

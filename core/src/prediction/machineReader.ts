@@ -106,7 +106,14 @@ export class MachineReader {
     );
     this.wires = wiring.wires.map(wireId);
     const wirePlaces = new Map(this.wires.map((w, i) => [w, i]));
-    this.places = { volts: this.pointIndex, ohms: this.pointIndex, swing: this.pointIndex, amperes: wirePlaces };
+    this.places = {
+      volts: this.pointIndex,
+      ohms: this.pointIndex,
+      swing: this.pointIndex,
+      least: this.pointIndex,
+      most: this.pointIndex,
+      amperes: wirePlaces,
+    };
   }
 
   /** Numbers per sample in a column of one quantity. */
@@ -125,7 +132,8 @@ export class MachineReader {
   /** Writes a column: volts, ohms or amperes by place. @param into `stride` numbers */
   read(machine: MachineState, solve: Solve, quantity: Quantity, into: Float32Array): void {
     if (quantity === "ohms") this.readOhms(machine, solve, into);
-    else if (quantity === "swing") this.readSwing(machine, solve, into);
+    else if (quantity === "swing" || quantity === "least" || quantity === "most")
+      this.readLevels(machine, solve, quantity, into);
     else {
       into.fill(0);
       for (const { phase, share } of machine.phases) {
@@ -211,7 +219,12 @@ export class MachineReader {
   }
 
   /** least and most over the parts of a period, and over steel passing the sensors while the engine turns */
-  private readSwing(machine: MachineState, solve: Solve, into: Float32Array): void {
+  private readLevels(
+    machine: MachineState,
+    solve: Solve,
+    quantity: "swing" | "least" | "most",
+    into: Float32Array,
+  ): void {
     const nodes = this.nodesOf(machine);
     const turning = machine.state.key === "cranking" || machine.state.key === "running";
     const least = new Float32Array(nodes.length).fill(Infinity);
@@ -226,7 +239,8 @@ export class MachineReader {
           most[p] = Math.max(most[p]!, v);
         }
       }
-    for (let p = 0; p < nodes.length; p++) into[p] = most[p]! - least[p]!;
+    for (let p = 0; p < nodes.length; p++)
+      into[p] = quantity === "least" ? least[p]! : quantity === "most" ? most[p]! : most[p]! - least[p]!;
   }
 
   private addAmperes(s: Solver, circuit: Circuit, share: number, into: Float32Array): void {

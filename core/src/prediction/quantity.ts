@@ -1,7 +1,7 @@
 import type { Instrument } from "../format/case.js";
 
 /** What is predicted for a whole machine at once; several instruments show the same quantity. */
-export type Quantity = "volts" | "ohms" | "amperes" | "swing";
+export type Quantity = "volts" | "ohms" | "amperes" | "swing" | "least" | "most";
 export const QUANTITY: Readonly<Record<Instrument, Quantity>> = {
   voltmeter: "volts",
   scanTool: "volts",
@@ -10,4 +10,6 @@ export const QUANTITY: Readonly<Record<Instrument, Quantity>> = {
   continuity: "ohms",
   clamp: "amperes",
   scope: "swing",
+  scopeLow: "least",
+  scopeHigh: "most",
 };

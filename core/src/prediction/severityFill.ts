@@ -7,6 +7,8 @@ const ALIKE = 5e-4;
 const OFF: Readonly<Record<Quantity, { readonly value: number; readonly share: number }>> = {
   volts: { value: 5e-4, share: 2e-4 },
   swing: { value: 5e-4, share: 2e-4 },
+  least: { value: 5e-4, share: 2e-4 },
+  most: { value: 5e-4, share: 2e-4 },
   ohms: { value: 0.01, share: 5e-4 },
   amperes: { value: 5e-4, share: 5e-4 },
 };

@@ -49,7 +49,9 @@ function makeFamilies(predictor: Predictor): Families {
         ? `ohms ${base}`
         : e.instrument === "scope"
           ? `swing ${base}`
-          : base;
+          : e.instrument === "scopeLow" || e.instrument === "scopeHigh"
+            ? `level ${base}`
+            : base;
     },
     order: (family) => {
       if (orders.has(family)) return orders.get(family);

@@ -40,7 +40,8 @@ export interface MachineOptions {
 export class SimulatedMachine {
   /** the machine itself, for instruments beyond those of `read` */
   readonly rig: Rig;
-  private readonly calm: Rig;
+  /** the same machine while an intermittent fault is not there */
+  readonly calm: Rig;
   private readonly random: () => number;
   private readonly values = new Map<string, number>();
   private there = true;
@@ -107,6 +108,10 @@ export class SimulatedMachine {
         const s = readScope(rig, state, point, black).value;
         return volts(s.most - s.least);
       }
+      case "scopeLow":
+        return volts(readScope(rig, state, point, black).value.least);
+      case "scopeHigh":
+        return volts(readScope(rig, state, point, black).value.most);
       case "continuity": {
         const c = readContinuity(rig, state, point, black);
         return c.proves ? (c.value ? 1 : 0) : NaN;

@@ -15,7 +15,7 @@ const HYSTERESIS = 0.2;
  * Where a signal passes half way between two levels, with hysteresis of ±20 % of what lies between them.
  * @param low the lower level @param high the upper level, in the channel's unit
  */
-export function edgesOf(channel: Channel, low: number, high: number): Edge[] {
+export function signalEdges(channel: Channel, low: number, high: number): Edge[] {
   const { values } = channel;
   const half = (low + high) / 2;
   const up = half + HYSTERESIS * (high - low);

@@ -1,6 +1,6 @@
 import type { Issue } from "../issues/issue.js";
 import { dropoutsOf, type Dropout } from "./dropouts.js";
-import { edgesOf, isRegular, riseTime, timingOf, type Timing } from "./edges.js";
+import { signalEdges, isRegular, riseTime, timingOf, type Timing } from "./edges.js";
 import { levelsOf, type Levels } from "./levels.js";
 import { noiseOf, spanOf } from "./numbers.js";
 import { qualityOf } from "./quality.js";
@@ -37,7 +37,7 @@ export function factsOf(channel: Channel): ChannelFacts {
   const noise = noiseOf(channel.values);
   const levels = levelsOf(channel);
   const isSwitching = levels?.isSwitching === true;
-  const edges = isSwitching ? edgesOf(channel, levels.low, levels.high) : [];
+  const edges = isSwitching ? signalEdges(channel, levels.low, levels.high) : [];
   const timing = isSwitching && isRegular(edges) ? timingOf(edges) : undefined;
   const switches = timing !== undefined;
   const dropouts = count === 0 || switches ? [] : dropoutsOf(channel);

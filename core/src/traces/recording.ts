@@ -79,7 +79,7 @@ export function valueAt(channel: Channel, seconds: number): number {
 }
 
 /** The part of a channel between two moments. Nothing is copied but uneven times. */
-export function partOf(channel: Channel, from: number, to: number): Channel {
+export function channelPart(channel: Channel, from: number, to: number): Channel {
   const first = Math.max(0, indexAt(channel, from - 1e-12) + 1);
   const end = indexAt(channel, to) + 1;
   return {

@@ -23,6 +23,7 @@ function cli(argv: readonly string[], files: Readonly<Record<string, string>> = 
       if (text === undefined) throw new Refusal(66, [`${f}: cannot be read`]);
       return text;
     },
+    readBytes: (f) => new TextEncoder().encode(io.read(f)),
   };
   return { exit: run(argv, io), out, err, bytes };
 }

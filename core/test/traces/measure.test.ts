@@ -1,7 +1,7 @@
 import FFT from "fft.js";
 import { agreementOf, lagOf, slewOf } from "../../src/traces/agreement.js";
 import { dropoutsOf } from "../../src/traces/dropouts.js";
-import { edgesOf, riseTime, timingOf } from "../../src/traces/edges.js";
+import { signalEdges, riseTime, timingOf } from "../../src/traces/edges.js";
 import { factsOf } from "../../src/traces/facts.js";
 import { levelsOf } from "../../src/traces/levels.js";
 import { median } from "../../src/traces/numbers.js";
@@ -38,7 +38,7 @@ describe("levels and edges, against signals written by formula", () => {
     [12.5, 0.82],
   ])("%d Hz at a duty of %d: edges, frequency and duty as written", (hertz, duty) => {
     const channel = signal(square(0, 5, hertz, duty), { seconds: 2, perSecond: 50_000, noise: 0.05 });
-    const edges = edgesOf(channel, 0, 5);
+    const edges = signalEdges(channel, 0, 5);
     const timing = timingOf(edges)!;
     expect(Math.abs(timing.hertz / hertz - 1)).toBeLessThan(2e-3);
     expect(Math.abs(timing.duty - duty)).toBeLessThan(0.005);
@@ -68,7 +68,7 @@ describe("levels and edges, against signals written by formula", () => {
     const power = (k: number) => out[2 * k]! ** 2 + out[2 * k + 1]! ** 2;
     for (let k = 1; k < n / 2; k++) if (power(k) > power(best)) best = k;
     const { low, high } = levelsOf(channel)!;
-    const { hertz } = timingOf(edgesOf(channel, low, high))!;
+    const { hertz } = timingOf(signalEdges(channel, low, high))!;
     expect(Math.abs(hertz - (best * perSecond) / n)).toBeLessThan(perSecond / n);
   });
 
@@ -85,7 +85,7 @@ describe("levels and edges, against signals written by formula", () => {
       perSecond: 10_000,
       noise: 0.2,
     });
-    expect(edgesOf(channel, 0, 5)).toHaveLength(20);
+    expect(signalEdges(channel, 0, 5)).toHaveLength(20);
   });
 });
 
@@ -119,7 +119,7 @@ describe("teeth", () => {
       const lost = 20 + 3 * i;
       const channel = wheel(new Set([lost]), undefined, 350);
       const { low, high } = levelsOf(channel)!;
-      const { faults } = teethOf(edgesOf(channel, low, high));
+      const { faults } = teethOf(signalEdges(channel, low, high));
       if (faults.length === 1 && faults[0]!.kind === "missing" && Math.abs(faults[0]!.at - 0.003 - lost / 100) < 0.002)
         found++;
     }
@@ -129,21 +129,21 @@ describe("teeth", () => {
   test("an engine that speeds up and slows down has no missing tooth", () => {
     const channel = wheel(new Set(), (k) => 100 + 40 * Math.sin(k / 15));
     const { low, high } = levelsOf(channel)!;
-    expect(teethOf(edgesOf(channel, low, high)).faults).toEqual([]);
+    expect(teethOf(signalEdges(channel, low, high)).faults).toEqual([]);
   });
 
   test("a wheel of 60 less two has a gap that was made so; a tooth lost elsewhere is named", () => {
     const made = new Set(Array.from({ length: 6 }, (_, turn) => [58 + 60 * turn, 59 + 60 * turn]).flat());
     const channel = wheel(new Set([...made, 200]), undefined, 360);
     const { low, high } = levelsOf(channel)!;
-    const { gap, faults } = teethOf(edgesOf(channel, low, high));
+    const { gap, faults } = teethOf(signalEdges(channel, low, high));
     expect(gap).toMatchObject({ missing: 2 });
     expect(faults).toEqual([expect.objectContaining({ kind: "missing", count: 1 })]);
   });
 
   test("pulses counted in each turn of another channel", () => {
-    const edges = edgesOf(signal(square(0, 5, 60, 0.5), { seconds: 5, perSecond: 10_000 }), 0, 5);
-    const turns = edgesOf(signal(square(0, 5, 1, 0.1), { seconds: 5, perSecond: 10_000 }), 0, 5);
+    const edges = signalEdges(signal(square(0, 5, 60, 0.5), { seconds: 5, perSecond: 10_000 }), 0, 5);
+    const turns = signalEdges(signal(square(0, 5, 1, 0.1), { seconds: 5, perSecond: 10_000 }), 0, 5);
     pulsesPerTurn(edges, turns).forEach((n) => expect(Math.abs(n - 60)).toBeLessThanOrEqual(1));
   });
 });

@@ -5,7 +5,7 @@ import {
   RecordingReader,
   parseRecording,
 } from "../../src/traces/readRecording.js";
-import { lengthOf, rateOf, timeOf, valueAt, partOf, evenChannel } from "../../src/traces/recording.js";
+import { lengthOf, rateOf, timeOf, valueAt, channelPart, evenChannel } from "../../src/traces/recording.js";
 import { pyramidOf, stretchOf } from "../../src/traces/pyramid.js";
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -247,7 +247,7 @@ describe("drawing a long channel", () => {
     for (let i = 1; i < far.seconds.length; i++) expect(far.seconds[i]!).toBeGreaterThanOrEqual(far.seconds[i - 1]!);
   });
   test("a part of a channel has the values of that time", () => {
-    const part = partOf(channel, 12.3456, 12.3458);
+    const part = channelPart(channel, 12.3456, 12.3458);
     expect(Array.from(part.values)).toHaveLength(3);
     expect(part.values[0]).toBe(9);
   });

@@ -18,6 +18,7 @@ import { shared } from "./shared.js";
 import { shares } from "./shares.js";
 import { stimulus } from "./stimulus.js";
 import { tests } from "./tests.js";
+import { traces } from "./traces.js";
 
 /** Every message in German. */
 export const german: Translation<typeof english> = {
@@ -39,4 +40,5 @@ export const german: Translation<typeof english> = {
   ...shares,
   ...stimulus,
   ...tests,
+  ...traces,
 };

@@ -110,4 +110,6 @@ export const readings: Translation<typeof english> = {
   "readings.onlyWhereTheMakerAllowsIt": "Nur wo der Hersteller es erlaubt; davor und danach auslesen.",
   "readings.neverFitALargerFuse": "Nie eine stärkere Sicherung einsetzen oder sie überbrücken.",
   "readings.sideOf": ", Seite {side}",
+  "readings.scopeTheLowerLevel": "Oszilloskop, unterer Pegel",
+  "readings.scopeTheUpperLevel": "Oszilloskop, oberer Pegel",
 };

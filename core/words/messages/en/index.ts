@@ -16,6 +16,7 @@ import { shared } from "./shared.js";
 import { shares } from "./shares.js";
 import { stimulus } from "./stimulus.js";
 import { tests } from "./tests.js";
+import { traces } from "./traces.js";
 
 /** Every message in English, the language all others are made from. */
 export const english = {
@@ -37,4 +38,5 @@ export const english = {
   ...shares,
   ...stimulus,
   ...tests,
+  ...traces,
 } as const;

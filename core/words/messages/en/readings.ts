@@ -103,4 +103,6 @@ export const readings = {
   "readings.onlyWhereTheMakerAllowsIt": "Only where the maker allows it; scan before and after.",
   "readings.neverFitALargerFuse": "Never fit a larger fuse or bypass it.",
   "readings.sideOf": ", side {side}",
+  "readings.scopeTheLowerLevel": "scope, the lower level",
+  "readings.scopeTheUpperLevel": "scope, the upper level",
 } as const;

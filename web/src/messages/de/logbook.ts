@@ -99,4 +99,5 @@ export const logbook: Translation<typeof english> = {
   "logbook.removedPart": "ausgebautes Teil für sich",
   "logbook.newPart": "neues Teil für sich",
   "logbook.codeCount": "{n, plural, =0 {keine Codes} one {1 Code} other {# Codes}}",
+  "logbook.recordedAt": "Aufgezeichnet an {places}{state}",
 };

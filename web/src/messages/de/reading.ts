@@ -126,4 +126,6 @@ export const reading: Translation<typeof english> = {
   "reading.noJumper": "keine",
   "reading.toCavity": "nach",
   "reading.logFound": "{count, plural, one {Eintragen} other {Alle # eintragen}}",
+  "reading.lowerLevel": "Unterer Pegel",
+  "reading.upperLevel": "Oberer Pegel",
 };

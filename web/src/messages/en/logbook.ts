@@ -96,4 +96,5 @@ export const logbook = {
   "logbook.removedPart": "removed part by itself",
   "logbook.newPart": "new part by itself",
   "logbook.codeCount": "{n, plural, =0 {no codes} one {1 code} other {# codes}}",
+  "logbook.recordedAt": "Recorded at {places}{state}",
 } as const;

@@ -123,4 +123,6 @@ export const reading = {
   "reading.noJumper": "none",
   "reading.toCavity": "to",
   "reading.logFound": "{count, plural, one {Log it} other {Log all #}}",
+  "reading.lowerLevel": "Lower level",
+  "reading.upperLevel": "Upper level",
 } as const;

@@ -1,4 +1,12 @@
-import { formatQuantity, testPlaceOf, undoneEntries, type Analysis, type Entry, isSetCode } from "@radicula/core";
+import {
+  formatQuantity,
+  testPlaceOf,
+  undoneEntries,
+  type Analysis,
+  type Entry,
+  isSetCode,
+  type TraceChannel,
+} from "@radicula/core";
 import {
   CHOICE_WORDS,
   CLOSED_WORDS,
@@ -13,6 +21,8 @@ import {
   SCHOOL_WORDS,
   shareText,
   readingValue,
+  secondsText,
+  seenText,
   shownText,
   type Instructor,
   type Namer,
@@ -83,6 +93,8 @@ function text(e: Entry, number: number, analysis: Analysis | undefined, namer: N
       return readingText(e, number, analysis, namer, instructor);
     case "scan":
       return scanText(e);
+    case "trace":
+      return traceText(e, namer);
     case "intake":
       return intakeText(e);
     case "meterCheck":
@@ -160,6 +172,24 @@ function scanText(e: EntryOf<"scan">): Said {
   );
 }
 
+function traceText(e: EntryOf<"trace">, namer: Namer): Said {
+  const first = e.channels[0];
+  return said(
+    t("logbook.recordedAt", {
+      places: e.channels
+        .slice(0, LISTED)
+        .map((c) => (c.by === "clamp" ? namer.thing(c.on) : namer.point(c.on)))
+        .join(", "),
+      state: e.state.key === "on" ? "" : `; ${keyText(e.state.key)}`,
+    }),
+    secondsText(e.seconds),
+    e.channels.length === 1 && first
+      ? seenText(first, channelUnit(first))
+      : e.channels.map((c) => `${c.name}: ${seenText(c, channelUnit(c))}`).join("; "),
+  );
+}
+const channelUnit = ({ by, unit }: TraceChannel) => unit ?? (by === "clamp" ? "A" : "V");
+
 function intakeText({ intake }: EntryOf<"intake">): Said {
   const told = [
     ...intake.symptoms.map((s) => CHOICE_WORDS.symptoms[s]),
@@ -218,7 +248,9 @@ function asideText({ candidate, reason }: EntryOf<"setAside">, namer: Namer): st
 }
 type Step = Exclude<
   Entry,
-  EntryOf<"code" | "reading" | "scan" | "intake" | "meterCheck" | "look" | "wiggle" | "swap" | "identity" | "holds">
+  EntryOf<
+    "code" | "reading" | "trace" | "scan" | "intake" | "meterCheck" | "look" | "wiggle" | "swap" | "identity" | "holds"
+  >
 >;
 function stepText(e: Step, namer: Namer): Said {
   switch (e.type) {

@@ -12,6 +12,8 @@ const CHOICES: readonly { readonly value: Instrument; readonly label: string }[]
   { value: "lamp", label: t("reading.lamp") },
   { value: "clamp", label: t("reading.clamp") },
   { value: "scope", label: t("reading.swing") },
+  { value: "scopeLow", label: t("reading.lowerLevel") },
+  { value: "scopeHigh", label: t("reading.upperLevel") },
   { value: "scanTool", label: t("reading.scanTool") },
 ]);
 

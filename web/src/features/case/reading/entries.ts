@@ -44,6 +44,8 @@ function kindOf({ instrument, points, state, black, part }: Own, at: string): Ca
     case "lamp":
       return "lamp";
     case "scope":
+    case "scopeLow":
+    case "scopeHigh":
       return "activity";
     default:
       return points.length > 1

@@ -36,6 +36,8 @@ const TWO_LEADS: ReadonlySet<Instrument> = new Set<Instrument>([
   "continuity",
   "lamp",
   "scope",
+  "scopeLow",
+  "scopeHigh",
 ]);
 /** A piece of wire, and what is put in series where a full-scale jumper could do harm, ohm. */
 export const WIRE_OHM = 0.01;

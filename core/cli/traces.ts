@@ -1,0 +1,236 @@
+import {
+  analyse,
+  checkEntries,
+  DOING,
+  factsOf,
+  Focus,
+  pairsOf,
+  readRecording,
+  recordingCsv,
+  seenIn,
+  SimulatedMachine,
+  simulateRecording,
+  traceEntry,
+  withScannedCodes,
+  wireId,
+  type ChannelFacts,
+  type ChannelPlace,
+  type Doing,
+  type Entry,
+  type PairSeen,
+  type RecordedPlace,
+  type Recording,
+  type TraceEntry,
+  type Wiring,
+} from "../src/index.js";
+import {
+  channelEvents,
+  gapText,
+  issueText,
+  Namer,
+  pairEvents,
+  secondsText,
+  seenText,
+  shareText,
+  type TraceEvent,
+} from "../words/index.js";
+import { chooseFaults } from "./circuit.js";
+import { accept, EXIT, jsonNumber, loadMachine, loadWiring, printJson, readState, Refusal, type Io } from "./io.js";
+
+interface Options {
+  readonly on?: string | undefined;
+  readonly case?: string | undefined;
+  readonly state?: string | undefined;
+  readonly do?: string | undefined;
+  readonly fault?: string | undefined;
+  readonly seconds?: string | undefined;
+  readonly rate?: string | undefined;
+  readonly seed?: string | undefined;
+  readonly presence?: string | undefined;
+  readonly json?: boolean | undefined;
+}
+/** Events printed before the rest is counted. */
+const PRINTED = 40;
+const AT = "2026-01-01T12:00:00Z";
+
+/**
+ * `radicula trace`: what a recording holds, channel by channel, and what happens in it. With `--case` and `--on` it is
+ * weighed with that logbook.
+ */
+export function traceCommand(file: string, options: Options, io: Io): void {
+  const rate = options.rate === undefined ? undefined : number("--rate", options.rate, 1e-6, 1e9);
+  const { recording, issues } = accept(
+    file,
+    readRecording(io.readBytes(file), rate === undefined ? undefined : 1 / rate),
+  );
+  const facts = recording.channels.map(factsOf);
+  const pairs = pairsOf(recording, facts);
+  const judged = options.case === undefined ? undefined : judge(options.case, recording, facts, pairs, options, io);
+  if (options.json) {
+    printJson(io, {
+      channels: facts.map((f, i) => channelJson(f, recording, i)),
+      events: eventsOf(recording, facts, pairs),
+      issues: issues.map((i) => ({ code: i.code, params: i.params })),
+      entry: judged?.entry ?? null,
+      suspects: judged?.suspects ?? null,
+    });
+    return;
+  }
+  for (const i of issues) io.out(`${issueText(i)}\n`);
+  for (const f of facts) {
+    io.out(
+      `${f.name}: ${seenText(seenIn(f), f.unit)}\n  ${f.samples} samples, ${secondsText(f.seconds)}` +
+        `${Number.isFinite(f.perSecond) ? `, ${Number(f.perSecond.toPrecision(4))} a second` : ""}\n`,
+    );
+    const gap = gapText(f);
+    if (gap !== undefined) io.out(`  ${gap}.\n`);
+    for (const i of f.issues) io.out(`  ${issueText(i)}\n`);
+  }
+  const events = eventsOf(recording, facts, pairs);
+  if (events.length) io.out("\n");
+  for (const e of events.slice(0, PRINTED)) io.out(`  ${secondsText(e.from).padStart(9)}  ${e.channel}: ${e.text}\n`);
+  if (events.length > PRINTED) io.out(`  and ${events.length - PRINTED} more; all of them with --json\n`);
+  if (!judged) return;
+  io.out("\nSuspects, before and with this recording:\n");
+  for (const s of judged.suspects)
+    io.out(`  ${shareText(s.before).padStart(9)}  ${shareText(s.share).padStart(9)}  ${s.name}\n`);
+}
+
+const eventsOf = (recording: Recording, facts: readonly ChannelFacts[], pairs: readonly PairSeen[]): TraceEvent[] =>
+  [...facts.flatMap(channelEvents), ...pairs.flatMap((p) => pairEvents(recording, p))].sort((a, b) => a.from - b.from);
+
+function channelJson(f: ChannelFacts, { channels }: Recording, i: number) {
+  const { dropouts: _, teeth, issues, levels, timing, ...plain } = f;
+  return {
+    ...Object.fromEntries(Object.entries(plain).map(([k, v]) => [k, typeof v === "number" ? jsonNumber(v) : v])),
+    start: jsonNumber(channels[i]!.start),
+    seen: seenIn(f) ?? null,
+    levels: levels ? { low: levels.low, high: levels.high } : null,
+    timing: timing ? Object.fromEntries(Object.entries(timing).map(([k, v]) => [k, jsonNumber(v)])) : null,
+    gap: teeth?.gap ?? null,
+    issues: issues.map(({ code, params }) => ({ code, params })),
+  };
+}
+
+interface Judged {
+  readonly entry: TraceEntry;
+  readonly suspects: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly before: number;
+    readonly share: number;
+  }[];
+}
+const SUSPECTS = 6;
+
+function judge(
+  file: string,
+  recording: Recording,
+  facts: readonly ChannelFacts[],
+  pairs: readonly PairSeen[],
+  options: Options,
+  io: Io,
+): Judged {
+  const { wiring, entries } = loadMachine(file, io);
+  const doing = doingOf(options.do);
+  const places = placesOf(options.on, wiring);
+  if (places.length !== recording.channels.length)
+    throw new Refusal(EXIT.usage, [
+      `--on names ${places.length} places; the recording has ${recording.channels.length} channels. Write "-" for a channel ` +
+        "that is not to be weighed.",
+    ]);
+  const at = entries.at(-1)?.at ?? AT;
+  const state = readState(
+    options.state ?? (doing === "crank" ? "cranking" : doing === "run" ? "running" : "on"),
+    wiring,
+  );
+  const entry = traceEntry(recording, facts, pairs, { at, state, doing, places });
+  if (!entry) throw new Refusal(EXIT.document, ["No channel with a place holds anything."]);
+  const bad = checkEntries(wiring, [entry]);
+  if (bad.length)
+    throw new Refusal(
+      EXIT.usage,
+      bad.map((i) => `--on: ${issueText(i)}`),
+    );
+  const weigh = (all: readonly Entry[]) => {
+    const own = withScannedCodes(wiring, all);
+    return analyse(new Focus(own).predictor(all), all).suspects;
+  };
+  const before = weigh(entries);
+  const namer = new Namer(wiring);
+  return {
+    entry,
+    suspects: weigh([...entries, entry])
+      .slice(0, SUSPECTS)
+      .map((s) => ({
+        id: s.id,
+        name: namer.suspect(s).title,
+        before: before.find((b) => b.id === s.id)?.share ?? 0,
+        share: s.share,
+      })),
+  };
+}
+
+/** `radicula record`: what a recording on a simulated machine shows, as CSV. */
+export function recordCommand(file: string, options: Options, io: Io): void {
+  const wiring = loadWiring(file, io);
+  const doing = doingOf(options.do);
+  const state = readState(
+    options.state ?? (doing === "crank" ? "cranking" : doing === "run" ? "running" : "on"),
+    wiring,
+  );
+  const places = placesOf(options.on, wiring).filter((p): p is RecordedPlace & ChannelPlace => p !== undefined);
+  const machine = new SimulatedMachine(wiring, chooseFaults(wiring, options.fault), seedOf(options.seed));
+  const presence = options.presence === undefined ? undefined : number("--presence", options.presence, 1e-6, 1);
+  try {
+    io.out(
+      recordingCsv(
+        simulateRecording(machine, {
+          places,
+          state,
+          doing,
+          seconds: number("--seconds", options.seconds ?? "2", 1e-3, 1e5),
+          perSecond: number("--rate", options.rate ?? "5000", 0.01, 1e7),
+          seed: seedOf(options.seed),
+          ...(presence === undefined ? {} : { presence }),
+        }),
+      ),
+    );
+  } catch (error) {
+    if (error instanceof RangeError) throw new Refusal(EXIT.usage, [error.message]);
+    throw error;
+  }
+}
+
+function doingOf(text: string | undefined): Doing {
+  const found = DOING.find((d) => d === (text ?? "nothing"));
+  if (!found) throw new Refusal(EXIT.usage, [`--do: there is no "${text}". One of ${DOING.join(", ")}.`]);
+  return found;
+}
+
+/** `B9:2,W4,scan:A1:24,-`: a point, a wire for a clamp, a module's cavity for the scan tool, nothing. */
+function placesOf(text: string | undefined, wiring: Wiring): ((RecordedPlace & ChannelPlace) | undefined)[] {
+  if (text === undefined)
+    throw new Refusal(EXIT.usage, [
+      "--on: say where each channel is put, in order, joined by commas: B9:2 for a point, W4 for a clamp around a wire, " +
+        "scan:A1:24 for a value of the scan tool.",
+    ]);
+  const wires = new Set(wiring.wires.map(wireId));
+  return text.split(",").map((one) => {
+    const on = one.trim();
+    if (on === "-" || on === "") return undefined;
+    if (on.startsWith("scan:")) return { on: on.slice("scan:".length), by: "scanTool" as const };
+    return { on, by: wires.has(on) ? ("clamp" as const) : ("scope" as const) };
+  });
+}
+function number(name: string, text: string, least: number, most: number): number {
+  const n = Number(text);
+  if (!(n >= least && n <= most))
+    throw new Refusal(EXIT.usage, [`${name}: "${text}" is not a number from ${least} to ${most}.`]);
+  return n;
+}
+function seedOf(text: string | undefined): number {
+  const n = number("--seed", text ?? "1", 0, 1e9);
+  if (!Number.isInteger(n)) throw new Refusal(EXIT.usage, [`--seed: "${text}" is not a whole number.`]);
+  return n;
+}

@@ -1,0 +1,43 @@
+/** What a recording is found to hold, and what is wrong with it. */
+export const traces = {
+  "traces.noNumbers": "There are no samples in it: no row of numbers that belong together.",
+  "traces.manyChannels": "It has {channels} columns of numbers; {limit} are taken at most.",
+  "traces.noTime":
+    "No column tells the time, and no line tells how often a sample was taken. Type the samples a second.",
+  "traces.cutShort": "It ends in the middle of row {row}. What stands before it is taken.",
+  "traces.wideRow": "Row {row} has {cells} cells where {expected} are expected. The rest of it is left out.",
+  "traces.noTimeHere": "Row {row} has values but no time. It is left out.",
+  "traces.timeBackwards": "Time runs backwards at row {row}. Rows are left out until it goes on.",
+  "traces.tooLong": "Only the first {limit} values are taken, up to row {row}.",
+  "traces.notANumber": "Row {row}, column {column}: “{text}” is not a number. It is taken as not read.",
+  "traces.moreOfIt": "The same in {count, plural, one {# more row} other {# more rows}}: {first}",
+  "traces.waveFormat": "This kind of WAV is not read here. Save it as PCM.",
+  "traces.scaleUnknown": "A sound card does not tell volts. Type how many volts full scale is.",
+  "traces.tooManyBytes": "It has more than {limit} bytes. Save a shorter part.",
+  "traces.slow": "At {perSecond} samples a second a glitch shorter than {milliseconds} ms cannot be seen.",
+  "traces.tooFewAPeriod":
+    "{perSecond} samples a second are too few for {hertz} Hz: the true frequency may be another. Record faster.",
+  "traces.gaps": "{share} of it was not read.",
+  "traces.frozen": "The value stands still at {value} for {seconds} s. It may be frozen.",
+  "traces.clipped":
+    "The signal is cut off at {value}: the range of the scope was too small, or something holds it there.",
+  "traces.stairs": "Values come in steps of {step}. What is smaller cannot be seen.",
+  "traces.patternStep": "Step {step} of the pattern is not understood: “{text}”. Write it like “5 for 20 to 40 ms”.",
+  "traces.nothingWasRead": "Nothing was read",
+  "traces.switchesBetween": "Switches between {low} and {high}, {hertz}, high {duty} of the time",
+  "traces.staysAt": "Stays at {value}",
+  "traces.runsFromTo": "Runs from {low} to {high}",
+  "traces.dropsOutTo": "drops out {count, plural, one {once} other {# times}}, to {value}, {longest} at the longest",
+  "traces.pulsesMissing": "{count, plural, one {one pulse is} other {# pulses are}} missing",
+  "traces.dropoutEvent": "Drops out from {base} to {value} for {length}",
+  "traces.mayBeNoise": "may be noise",
+  "traces.missingPulse": "{count, plural, one {A pulse is} other {# pulses are}} missing",
+  "traces.extraPulse": "A pulse too many",
+  "traces.partingEvent": "{second} goes apart from {first}: {value} where {expected} is expected",
+  "traces.gapMadeSo":
+    "A gap of {missing, plural, one {one tooth} other {# teeth}} comes back every {teeth} teeth: the target is made so",
+  "traces.aCellThatIsNoNumber": "a cell that is not a number",
+  "traces.timeThatRunsBackwards": "time that runs backwards",
+  "traces.cellsTooMany": "too many cells",
+  "traces.noTimeInTheRow": "no time in the row",
+} as const;
