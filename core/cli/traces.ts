@@ -100,9 +100,10 @@ const eventsOf = (recording: Recording, facts: readonly ChannelFacts[], pairs: r
   [...facts.flatMap(channelEvents), ...pairs.flatMap((p) => pairEvents(recording, p))].sort((a, b) => a.from - b.from);
 
 function channelJson(f: ChannelFacts, { channels }: Recording, i: number) {
-  const { dropouts: _, teeth, issues, levels, timing, ...plain } = f;
+  const { teeth, issues, levels, timing } = f;
+  const plain = Object.entries(f).filter(([, v]) => typeof v !== "object");
   return {
-    ...Object.fromEntries(Object.entries(plain).map(([k, v]) => [k, typeof v === "number" ? jsonNumber(v) : v])),
+    ...Object.fromEntries(plain.map(([k, v]) => [k, typeof v === "number" ? jsonNumber(v) : v])),
     start: jsonNumber(channels[i]!.start),
     seen: seenIn(f) ?? null,
     levels: levels ? { low: levels.low, high: levels.high } : null,
@@ -136,8 +137,8 @@ function judge(
   const places = placesOf(options.on, wiring);
   if (places.length !== recording.channels.length)
     throw new Refusal(EXIT.usage, [
-      `--on names ${places.length} places; the recording has ${recording.channels.length} channels. Write "-" for a channel ` +
-        "that is not to be weighed.",
+      `--on names ${places.length} places; the recording has ${recording.channels.length} channels. ` +
+        'Write "-" for a channel that is not to be weighed.',
     ]);
   const at = entries.at(-1)?.at ?? AT;
   const state = readState(
@@ -212,8 +213,8 @@ function doingOf(text: string | undefined): Doing {
 function placesOf(text: string | undefined, wiring: Wiring): ((RecordedPlace & ChannelPlace) | undefined)[] {
   if (text === undefined)
     throw new Refusal(EXIT.usage, [
-      "--on: say where each channel is put, in order, joined by commas: B9:2 for a point, W4 for a clamp around a wire, " +
-        "scan:A1:24 for a value of the scan tool.",
+      "--on: say where each channel is put, in order, joined by commas: B9:2 for a point, " +
+        "W4 for a clamp around a wire, scan:A1:24 for a value of the scan tool.",
     ]);
   const wires = new Set(wiring.wires.map(wireId));
   return text.split(",").map((one) => {

@@ -54,9 +54,9 @@ export function channelValue(value: number, unit: string): string {
 }
 /** A time as people say it: `3.2 ms`, `1.25 s`. */
 export const secondsText = (s: number): string =>
-  s < 1e-3
+  s < 0.9995e-3
     ? `${Number((s * 1e6).toPrecision(3))} µs`
-    : s < 1
+    : s < 0.9995
       ? `${Number((s * 1e3).toPrecision(3))} ms`
       : `${Number(s.toPrecision(4))} s`;
 const hertzText = (hertz: number) =>

@@ -8,7 +8,9 @@ export interface Edge {
   readonly rises: boolean;
 }
 
-/** An edge counts once the signal went this far towards the other level: noise at the middle makes no edges. Judgement. */
+/**
+ * An edge counts once the signal went this far towards the other level: noise at the middle makes no edges. Judgement.
+ */
 const HYSTERESIS = 0.2;
 
 /**
@@ -85,7 +87,9 @@ export function isRegular(edges: readonly Edge[]): boolean {
   return ratios.length > 0 && alike.length > REGULAR * ratios.length;
 }
 
-/** From 10 % to 90 % of the way from one level to the other, the usual one, seconds (IEEE 181); NaN where none is seen. */
+/**
+ * From 10 % to 90 % of the way from one level to the other, the usual one, seconds (IEEE 181); NaN where none is seen.
+ */
 export function riseTime(channel: Channel, low: number, high: number): number {
   const { values } = channel;
   const from = low + 0.1 * (high - low);

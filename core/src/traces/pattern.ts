@@ -25,7 +25,8 @@ export interface PatternMissed {
 
 const NUMBER = "([-+]?\\d+(?:[.,]\\d+)?)";
 const STEP = new RegExp(
-  `^${NUMBER}(?:\\s*(?:±|\\+-)\\s*${NUMBER})?\\s*(?:for\\s+${NUMBER}(?:\\s*(?:to|\\.\\.)\\s*${NUMBER})?\\s*(us|µs|ms|s))?$`,
+  `^${NUMBER}(?:\\s*(?:±|\\+-)\\s*${NUMBER})?\\s*` +
+    `(?:for\\s+${NUMBER}(?:\\s*(?:to|\\.\\.)\\s*${NUMBER})?\\s*(us|µs|ms|s))?$`,
   "u",
 );
 const SECONDS: Readonly<Record<string, number>> = { us: 1e-6, µs: 1e-6, ms: 1e-3, s: 1 };
@@ -36,7 +37,8 @@ const LEVEL_FLOOR = 0.2;
 const TIME_SHARE = 0.2;
 
 /**
- * A pattern of levels and times, as one writes it: `5 for 20 to 40 ms, 0.2 for 5 ms, 5±0.5`. Levels are in the unit of the
+ * A pattern of levels and times, as one writes it: `5 for 20 to 40 ms, 0.2 for 5 ms, 5±0.5`. Levels are in the unit
+ * of the
  * channel. @returns the dwells, or `trace.pattern-step` with the part that is not understood
  */
 export function parsePattern(text: string): Result<readonly Dwell[]> {
@@ -65,7 +67,8 @@ export function parsePattern(text: string): Result<readonly Dwell[]> {
 const PASSING = 3;
 
 /**
- * The first place where a channel goes through all dwells of a pattern in order; up to three samples in passing from one
+ * The first place where a channel goes through all dwells of a pattern in order; up to three samples in passing from
+ * one
  * to the next belong to neither. Else how far the best try got.
  */
 export function matchPattern(channel: Channel, pattern: readonly Dwell[]): PatternMatch | PatternMissed {

@@ -15,7 +15,8 @@ interface Line {
 }
 
 /**
- * Recordings of logic analysers as value change dumps (VCD, IEEE 1364, 18.2): lines of one bit, and real numbers. A value
+ * Recordings of logic analysers as value change dumps (VCD, IEEE 1364, 18.2): lines of one bit, and real numbers. A
+ * value
  * holds until the next: each change has a point of its own just before it.
  * @returns the channels, or `trace.no-numbers`; what could not be read stands with its row
  */

@@ -1,5 +1,6 @@
 import { parseJson, readSchema } from "../format/json.js";
 import { RECORDING_FORMAT, RecordingFile } from "../format/recording.js";
+import { fileSort } from "../format/fileSort.js";
 import { fail, issue, ok, type Result } from "../issues/issue.js";
 import { isDump, readDump } from "./readDump.js";
 import { TableReader, type RecordingRead } from "./readTable.js";
@@ -73,6 +74,23 @@ export class RecordingReader {
   }
 }
 
+/** Rows of numbers by which a table is taken for a recording. Judgement. */
+const LEAST_ROWS = 8;
+
+/**
+ * Whether a file seems to be a recording, by how it begins: sound, logic, our own form, or a table of numbers and
+ * hardly
+ * anything else.
+ */
+export function looksRecorded(head: Uint8Array, name = ""): boolean {
+  const text = new TextDecoder().decode(head);
+  if (isWave(head) || isDump(text) || /^\s*\{\s*"format"\s*:\s*"radicula\/recording"/.test(text)) return true;
+  if (/^\s*[{[]/.test(text) || fileSort(text, name) === "scan") return false;
+  const lines = text.split(/\r?\n/, 400);
+  const rows = lines.filter((l) => /^[\s\d.,;:|+\-eE"]*\d[\s\d.,;:|+\-eE"OLNan]*$/.test(l));
+  return rows.length >= LEAST_ROWS && rows.length > lines.length / 2 && readRecording(head).ok;
+}
+
 /** A whole file at once. @param interval seconds between two rows of a table that tells no time */
 export function readRecording(bytes: Uint8Array, interval?: number): Result<RecordingRead> {
   const reader = new RecordingReader(interval);
@@ -113,7 +131,8 @@ export const recordingFile = ({ channels }: Recording): RecordingFile => ({
 /** Digits of a value in a table. */
 const DIGITS = 6;
 /**
- * Channels as one table with a time column; a channel with times of its own is given at the times of the first. Meant for
+ * Channels as one table with a time column; a channel with times of its own is given at the times of the first.
+ * Meant for
  * recordings that were taken together.
  */
 export function recordingCsv({ channels }: Recording): string {

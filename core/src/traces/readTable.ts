@@ -76,7 +76,9 @@ export class TableReader {
     this.take(all, false);
   }
 
-  /** @returns what was read, or why nothing was: `file.empty`, `file.other-sort`, `table.not-text`, `trace.no-numbers` */
+  /**
+   * @returns what was read, or why nothing was: `file.empty`, `file.other-sort`, `table.not-text`, `trace.no-numbers`
+   */
   end(): Result<RecordingRead> {
     if (this.wantsMore) this.take(this.pending, true);
     if (this.failed) return fail(this.failed);

@@ -79,7 +79,8 @@ const isNumber = (cell: string, decimal: "." | ",") => NUMBER[decimal].test(cell
 const isCell = (cell: string, decimal: "." | ",") => isNumber(cell, decimal) || NOTHING.test(cell) || CLOCK.test(cell);
 
 /**
- * How a table is written: which character divides its cells, which stands for the decimal point, where the numbers begin,
+ * How a table is written: which character divides its cells, which stands for the decimal point, where the numbers
+ * begin,
  * what the columns are named, and which of them tell the time.
  * @param head the first lines, the last of which may be cut
  * @param isWhole the head is the whole table

@@ -90,7 +90,7 @@ describe("levels and edges, against signals written by formula", () => {
 });
 
 describe("teeth", () => {
-  const wheel = (lost: ReadonlySet<number>, speed = (_tooth: number) => 100, teeth = 400) => {
+  const wheel = (lost: ReadonlySet<number>, speed: (tooth: number) => number = () => 100, teeth = 400) => {
     const starts: number[] = [];
     let t = 0.003;
     for (let k = 0; k < teeth; k++) {
@@ -183,7 +183,7 @@ describe("dropouts", () => {
     expect(dropoutsOf(channel)).toEqual([]);
   });
 
-  test("a contact that comes and goes is no driver: it does not switch, and its leaves are listed with their depth", () => {
+  test("a contact that comes and goes does not switch by itself: its leaves are listed with their depth", () => {
     const gauss = normal(5);
     const at = [0.31, 0.34, 0.9, 1.7, 1.71, 2.2];
     const channel = signal((t) => (at.some((s) => t >= s && t < s + 0.005) ? 0.1 : 5) + 0.01 * gauss(), {

@@ -75,6 +75,7 @@ function useMore(): MenuProps["items"] {
     { key: "before", label: t("job.seenBefore"), onClick: () => sheets.open("before") },
     { key: "runs", label: t("job.guidedTests"), onClick: () => sheets.open("runs") },
     { key: "watch", label: t("job.moveOnePlaceAtATime"), onClick: () => sheets.open("watch") },
+    { key: "recording", label: t("job.recording"), onClick: () => sheets.open("recording") },
     { key: "disturbed", label: asFound, onClick: () => sheets.open("disturbed") },
     { key: "repair", label: t("job.logARepair"), onClick: () => sheets.open("repair") },
     { key: "report", label: <Link href={`/job/${job.id}/report`}>{t("job.report")}</Link> },

@@ -78,7 +78,7 @@ function useEnded(): boolean {
 }
 
 function JobLogbook() {
-  const { job, lines, log, namer, write, card, person, setPerson } = useCase();
+  const { job, lines, log, namer, write, card, sheets, person, setPerson } = useCase();
   const correct = (number: number) => {
     const entry = log.entries[number - 1];
     if (entry?.type === "reading") card.take(entry, number);
@@ -90,6 +90,7 @@ function JobLogbook() {
       namer={namer}
       onUndo={write.undo}
       onCorrect={correct}
+      onRecording={sheets.giveRecording}
       csv={`/api/jobs/${job.id}/export?as=csv`}
       person={person}
       onPerson={setPerson}

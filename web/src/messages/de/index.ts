@@ -24,6 +24,7 @@ import { problems } from "./problems";
 import { profile } from "./profile";
 import { proof } from "./proof";
 import { reading } from "./reading";
+import { recording } from "./recording";
 import { report } from "./report";
 import { revealed } from "./revealed";
 import { runs } from "./runs";
@@ -62,6 +63,7 @@ export const german: Translation<typeof english> = {
   ...profile,
   ...proof,
   ...reading,
+  ...recording,
   ...report,
   ...revealed,
   ...runs,

@@ -169,4 +169,5 @@ export const job: Translation<typeof english> = {
     "Ein anderes Fenster hat inzwischen {others, plural, one {einen Eintrag} other {# Einträge}} eingetragen. {what} {count, plural, one {steht} other {stehen}} danach: das Neue ansehen und zurücknehmen, was nicht mehr gilt.",
   "job.beforeAndAfter": "Vorher und nachher",
   "job.sameReadingsBeforeAndAfter": "Dieselben Messungen vor und nach der letzten Reparatur",
+  "job.recording": "Aufzeichnung",
 };

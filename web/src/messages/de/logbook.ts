@@ -100,4 +100,5 @@ export const logbook: Translation<typeof english> = {
   "logbook.newPart": "neues Teil für sich",
   "logbook.codeCount": "{n, plural, =0 {keine Codes} one {1 Code} other {# Codes}}",
   "logbook.recordedAt": "Aufgezeichnet an {places}{state}",
+  "logbook.lookAtIt": "Ansehen",
 };

@@ -36,4 +36,8 @@ export const problems: Translation<typeof english> = {
   "sign-in.taken": "Name, Anmeldename oder E-Mail-Adresse ist schon vergeben. Bitte anders wählen.",
   "hidden.not-closed": "Zuerst den Auftrag abschließen. Dann wird das Versteckte gezeigt.",
   "server.no-simulated-machine": "Dieser Auftrag hat keine simulierte Maschine.",
+  "server.no-such-recording": "Diese Aufzeichnung gibt es nicht mehr.",
+  "recording.not-read": "Die Datei ließ sich nicht zu Ende lesen.",
+  "recording.not-compressed": "Hier wird nur eine gepackte Aufzeichnung genommen.",
+  "recording.too-large": "Sie ist gepackt größer als {limit} Bytes. Einen kürzeren Teil speichern.",
 };

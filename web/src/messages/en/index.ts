@@ -22,6 +22,7 @@ import { problems } from "./problems";
 import { profile } from "./profile";
 import { proof } from "./proof";
 import { reading } from "./reading";
+import { recording } from "./recording";
 import { report } from "./report";
 import { revealed } from "./revealed";
 import { runs } from "./runs";
@@ -60,6 +61,7 @@ export const english = {
   ...profile,
   ...proof,
   ...reading,
+  ...recording,
   ...report,
   ...revealed,
   ...runs,

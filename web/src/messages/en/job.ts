@@ -163,4 +163,5 @@ export const job = {
     "Another window logged {others, plural, one {an entry} other {# entries}} meanwhile. {what} {count, plural, one {stands} other {stand}} after {others, plural, one {it} other {them}}: look at what is new, and take back what no longer holds.",
   "job.beforeAndAfter": "Before and after",
   "job.sameReadingsBeforeAndAfter": "The same readings before and after the last repair",
+  "job.recording": "Recording",
 } as const;

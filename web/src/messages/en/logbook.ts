@@ -97,4 +97,5 @@ export const logbook = {
   "logbook.newPart": "new part by itself",
   "logbook.codeCount": "{n, plural, =0 {no codes} one {1 code} other {# codes}}",
   "logbook.recordedAt": "Recorded at {places}{state}",
+  "logbook.lookAtIt": "Look at it",
 } as const;

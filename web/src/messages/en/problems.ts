@@ -34,4 +34,8 @@ export const problems = {
   "sign-in.taken": "Somebody has this name, sign-in name or e-mail address already. Choose another.",
   "hidden.not-closed": "Close the job first. Then what was hidden is shown.",
   "server.no-simulated-machine": "This job has no simulated machine.",
+  "server.no-such-recording": "There is no such recording any more.",
+  "recording.not-read": "The file could not be read to its end.",
+  "recording.not-compressed": "Only a compressed recording is taken here.",
+  "recording.too-large": "It is larger than {limit} bytes, compressed. Save a shorter part.",
 } as const;

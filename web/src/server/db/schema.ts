@@ -128,6 +128,34 @@ export const entries = pgTable(
   ],
 );
 
+/** What an instrument recorded for an entry of a logbook: the file as it came, compressed, in parts. */
+export const recordings = pgTable(
+  "recordings",
+  {
+    id: uuid("id").primaryKey().defaultRandom(),
+    jobId: uuid("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    name: text("name").notNull(),
+    /** how it is to be read: seconds between samples, volts of full scale; where the file does not tell */
+    reading: jsonb("reading").notNull(),
+    bytes: integer("bytes").notNull(),
+    at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [index("recordings_job").on(t.jobId)],
+);
+export const recordingParts = pgTable(
+  "recording_parts",
+  {
+    recordingId: uuid("recording_id")
+      .notNull()
+      .references(() => recordings.id, { onDelete: "cascade" }),
+    part: integer("part").notNull(),
+    bytes: bytea("bytes").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.recordingId, t.part] })],
+);
+
 /** What was done once, for example loading the demo. */
 export const done = pgTable("done", {
   what: text("what").primaryKey(),

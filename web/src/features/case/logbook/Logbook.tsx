@@ -11,7 +11,7 @@ import { t } from "@/messages";
 const SHORT = 4;
 type Show = "all" | "readings" | "looks" | "codes" | "changes" | "twice";
 const KINDS: Readonly<Record<Exclude<Show, "all" | "twice">, ReadonlySet<Entry["type"]>>> = {
-  readings: new Set(["reading", "holds", "meterCheck"]),
+  readings: new Set(["reading", "trace", "holds", "meterCheck"]),
   looks: new Set(["look", "wiggle", "swap", "seen", "identity"]),
   codes: new Set(["code", "scan", "cleared"]),
   changes: new Set(["unplugged", "plugged", "disturbed", "restored", "run", "undo", "moved"]),
@@ -32,6 +32,8 @@ interface Props {
   readonly namer: Namer;
   /** takes an entry back, with a reason where one was given */
   readonly onUndo: (number: number, why?: string) => void;
+  /** shows a recording again, by its id */
+  readonly onRecording?: (id: string) => void;
   /** puts a reading back in the box, to be entered again in the place of the first */
   readonly onCorrect: (number: number) => void;
   readonly csv: string;
@@ -71,7 +73,14 @@ export function Logbook(p: Props) {
       ) : (
         <ol className={styles.lines} reversed>
           {wanted.map((l) => (
-            <Line key={l.number} line={l} canChange={all && l.canUndo} onUndo={p.onUndo} onCorrect={p.onCorrect} />
+            <Line
+              key={l.number}
+              line={l}
+              canChange={all && l.canUndo}
+              onUndo={p.onUndo}
+              onCorrect={p.onCorrect}
+              onRecording={p.onRecording}
+            />
           ))}
         </ol>
       )}
@@ -168,13 +177,19 @@ function Line({
   canChange,
   onUndo,
   onCorrect,
-}: Pick<Props, "onUndo" | "onCorrect"> & { readonly line: LogLine; readonly canChange: boolean }) {
+  onRecording,
+}: Pick<Props, "onUndo" | "onCorrect" | "onRecording"> & { readonly line: LogLine; readonly canChange: boolean }) {
   const [asking, setAsking] = useState(false);
   return (
     <li data-undone={l.undone}>
       <span className={`mono ${styles.time}`}>{l.time}</span>
       <span className={styles.what}>
         {l.what}
+        {l.recording !== undefined && onRecording ? (
+          <button type="button" className="link" style={{ marginLeft: 8 }} onClick={() => onRecording(l.recording!)}>
+            {t("logbook.lookAtIt")}
+          </button>
+        ) : null}
         {l.by ? <small className="muted"> · {l.by}</small> : null}
         {l.note ? <small className={styles.note}>{l.note}</small> : null}
       </span>

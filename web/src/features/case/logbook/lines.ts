@@ -46,6 +46,8 @@ export interface LogLine {
   readonly by: string;
   readonly note: string;
   readonly type: Entry["type"];
+  /** the recording that can be looked at again */
+  readonly recording?: string;
 }
 
 /** The logbook as people read it, newest first. */
@@ -67,6 +69,7 @@ export function logLines(
       by: e.by ?? "",
       note: "note" in e && e.note ? e.note : "",
       type: e.type,
+      ...(e.type === "trace" && e.recording !== undefined ? { recording: e.recording } : {}),
       canUndo: e.type !== "undo" && !undone.has(i + 1),
     }))
     .reverse();

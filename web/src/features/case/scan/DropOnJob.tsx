@@ -1,5 +1,5 @@
 "use client";
-import { fileSort, isForeign, readScan, type FileSort, type Issue, type Wiring } from "@radicula/core";
+import { fileSort, isForeign, looksRecorded, readScan, type FileSort, type Issue, type Wiring } from "@radicula/core";
 import { useState } from "react";
 import { DropFiles } from "@/features/site/DropFiles";
 import { firstBytes } from "@/features/site/openFile";
@@ -10,6 +10,8 @@ import { useCase } from "../session/caseContext";
 
 /** More than any list of codes: a file this large is something else. */
 const MOST_BYTES = 2_000_000;
+/** So much of a file tells whether it is a recording. */
+const TOLD_BY = 60_000;
 /** Documents of ours, and pages, that belong elsewhere, whatever codes they name. */
 const ELSEWHERE: ReadonlySet<FileSort> = new Set(["case", "wiring", "chart", "notebook", "pins", "page"]);
 
@@ -34,11 +36,20 @@ export function codesIn(
   return { text };
 }
 
-/** Takes a file dropped anywhere on an open job: codes go into the scan box, to be looked at before they count. */
+/**
+ * Takes a file dropped anywhere on an open job: codes go into the scan box, a recording is opened; both are to be
+ * looked
+ * at before they count.
+ */
 export function DropOnJob() {
   const { wiring, sheets } = useCase();
   const [refusal, setRefusal] = useState<FileRefusal | undefined>(undefined);
   const take = async (file: File) => {
+    if (looksRecorded(new Uint8Array(await file.slice(0, TOLD_BY).arrayBuffer()), file.name)) {
+      setRefusal(undefined);
+      sheets.giveRecording({ file, name: file.name });
+      return;
+    }
     const found = codesIn(await file.slice(0, MOST_BYTES + 1).arrayBuffer(), file.name, wiring);
     if ("issue" in found) setRefusal({ file: file.name, issues: [found.issue] });
     else {

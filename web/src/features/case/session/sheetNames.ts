@@ -11,6 +11,7 @@ export const SHEETS = [
   "disturbed",
   "meter",
   "watch",
+  "recording",
   "sums",
   "bench",
   "repair",

@@ -1,6 +1,7 @@
 "use client";
 import { isPoint, type Wiring } from "@radicula/core";
 import { useCallback, useEffect, useRef, useState } from "react";
+import type { GivenRecording } from "../recording/useRecording";
 import { SHEETS, type GivenCodes, type SheetName } from "./sheetNames";
 
 /** Which sheet is open over the case. */
@@ -18,6 +19,9 @@ export interface Sheets {
   /** codes that were dropped on the job, for the scan box */
   readonly given: GivenCodes | undefined;
   readonly giveCodes: (text: string) => void;
+  /** a recording that was dropped on the job, or one of the logbook to be looked at again, by its id */
+  readonly recording: GivenRecording | string | undefined;
+  readonly giveRecording: (recording: GivenRecording | string) => void;
   /** where a reading of one's own is to be taken, when a point of the map was pressed */
   readonly point: string | undefined;
   readonly openAt: (point: string) => void;
@@ -91,7 +95,35 @@ export function useSheets(wiring: Wiring, first: SheetName | undefined, isAtStar
     },
     [open],
   );
-  return { sheet, opened, done, open, close, dismiss, given, giveCodes, point, openAt };
+  const [recording, setRecording] = useState<Sheets["recording"]>(undefined);
+  const giveRecording = useCallback(
+    (next: GivenRecording | string) => {
+      setRecording(next);
+      show("recording");
+    },
+    [show],
+  );
+  const openSheet = useCallback(
+    (name: SheetName) => {
+      if (name === "recording") setRecording(undefined);
+      open(name);
+    },
+    [open],
+  );
+  return {
+    sheet,
+    opened,
+    done,
+    open: openSheet,
+    close,
+    dismiss,
+    given,
+    giveCodes,
+    recording,
+    giveRecording,
+    point,
+    openAt,
+  };
 }
 
 const SHEET_PARAM = "sheet";

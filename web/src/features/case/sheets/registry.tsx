@@ -12,6 +12,7 @@ import { useKeptCodes } from "./useKeptCodes";
 
 const Close = dynamic(() => import("../proof/CloseSheet").then((m) => m.CloseSheet), { ssr: false });
 const FollowUp = dynamic(() => import("../proof/FollowUpSheet").then((m) => m.FollowUpSheet), { ssr: false });
+const Recorded = dynamic(() => import("../recording/RecordingSheet").then((m) => m.RecordingSheet), { ssr: false });
 const Repair = dynamic(() => import("../proof/RepairSheet").then((m) => m.RepairSheet), { ssr: false });
 const Before = dynamic(() => import("../before/BeforeSheet").then((m) => m.BeforeSheet), { ssr: false });
 const Bench = dynamic(() => import("../../bench/BenchSheet").then((m) => m.BenchSheet), { ssr: false });
@@ -214,6 +215,26 @@ function WatchEntry({ isOpen }: Props) {
   );
 }
 
+function RecordingEntry({ isOpen }: Props) {
+  const { job, wiring, namer, instructor, analysis, folded, logAndClose, sheets } = useSheetCase();
+  return (
+    <Recorded
+      open={isOpen}
+      jobId={job.id}
+      practice={job.practice}
+      wiring={wiring}
+      namer={namer}
+      instructor={instructor}
+      now={folded.state}
+      leader={analysis?.suspects[0]}
+      given={sheets.recording}
+      traces={folded.traces}
+      onLog={(e) => logAndClose([e])}
+      onClose={sheets.dismiss}
+    />
+  );
+}
+
 function SumsEntry({ isOpen }: Props) {
   const { wiring, next, sheets } = useSheetCase();
   return <Sums open={isOpen} wiring={wiring} candidate={next.candidate} onClose={sheets.dismiss} />;
@@ -306,6 +327,7 @@ export const REGISTRY: Readonly<Record<SheetName, ComponentType<Props>>> = {
   disturbed: DisturbedEntry,
   meter: MeterEntry,
   watch: WatchEntry,
+  recording: RecordingEntry,
   sums: SumsEntry,
   bench: BenchEntry,
   repair: RepairEntry,

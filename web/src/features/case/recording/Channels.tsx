@@ -1,0 +1,67 @@
+"use client";
+import { seenIn, type ChannelPlace } from "@radicula/core";
+import { gapText, secondsText, seenText } from "@radicula/core/words";
+import { Select } from "antd";
+import { say } from "@/messages/issues";
+import { placeOfValue, placeValue, type PlaceChoice } from "./places";
+import styles from "./Recording.module.css";
+import type { OpenRecording } from "./useRecording";
+import { t } from "@/messages";
+
+interface Props {
+  readonly recording: OpenRecording;
+  readonly choices: readonly PlaceChoice[];
+  readonly places: readonly (ChannelPlace | undefined)[];
+  readonly isFixed: boolean;
+  readonly onPlace: (channel: number, place: ChannelPlace | undefined) => void;
+}
+
+/** What was understood, channel by channel: what it does, how often it was sampled, and where it was put. */
+export function Channels({ recording, choices, places, isFixed, onPlace }: Props) {
+  const { channels, measured } = recording;
+  return (
+    <table className={styles.channels}>
+      <thead>
+        <tr>
+          <th scope="col">{t("recording.channel")}</th>
+          <th scope="col">{t("recording.whatItDoes")}</th>
+          <th scope="col">{t("recording.whereItWasPut")}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {channels.map((c, i) => {
+          const facts = measured?.facts[i];
+          const gap = facts && gapText(facts);
+          const place = places[i];
+          return (
+            <tr key={i}>
+              <th scope="row">
+                {c.name}
+                <small>{t("recording.samplesIn", { samples: c.samples, length: secondsText(c.to - c.from) })}</small>
+              </th>
+              <td>
+                {facts ? seenText(seenIn(facts), c.unit) : t("recording.measuring")}
+                {gap ? <small>{gap}</small> : null}
+                {facts?.issues.map((issue) => (
+                  <small key={issue.code}>{say(issue).text}</small>
+                ))}
+              </td>
+              <td>
+                <Select
+                  aria-label={t("recording.whereChannelWasPut", { name: c.name })}
+                  value={place ? placeValue(place) : undefined}
+                  placeholder={t("recording.notWeighed")}
+                  disabled={isFixed}
+                  allowClear
+                  showSearch={{ optionFilterProp: "label" }}
+                  onChange={(v: string | undefined) => onPlace(i, v === undefined ? undefined : placeOfValue(v))}
+                  options={[...choices]}
+                />
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}

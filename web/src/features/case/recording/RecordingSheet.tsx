@@ -1,0 +1,347 @@
+"use client";
+import type { ChannelPlace, Doing, KeyState, Numbered, State, SuspectView, TraceEntry, Wiring } from "@radicula/core";
+import { DANGER_WORDS, keyText, wordedList, type Instructor, type Namer } from "@radicula/core/words";
+import { Button, InputNumber, Select, Switch } from "antd";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { LongWork } from "@/ui/LongWork";
+import { RefusedFile } from "@/ui/RefusedFile";
+import { useMessages } from "@/ui/Theme";
+import { say } from "@/messages/issues";
+import { Sheet } from "../Sheet";
+import { now } from "../session/useCaseSession";
+import { Channels } from "./Channels";
+import { Events } from "./Events";
+import { keepRecording, keptRecording } from "./keep";
+import { guessedPlace, placeChoices } from "./places";
+import { RecordSimulated } from "./RecordSimulated";
+import styles from "./Recording.module.css";
+import { TracePlot, wholeOf, type Seen } from "./TracePlot";
+import { useExpected } from "./useExpected";
+import { useRecording, type GivenRecording, type OpenRecording } from "./useRecording";
+import { t } from "@/messages";
+
+export interface RecordingProps {
+  readonly open: boolean;
+  readonly jobId: string;
+  readonly practice: boolean;
+  readonly wiring: Wiring;
+  readonly namer: Namer;
+  readonly instructor: Instructor;
+  readonly now: State;
+  readonly leader: SuspectView | undefined;
+  /** a recording that was dropped, or the id of one that is in the logbook */
+  readonly given: GivenRecording | string | undefined;
+  readonly traces: readonly Numbered<TraceEntry>[];
+  readonly onLog: (entry: TraceEntry) => void;
+  readonly onClose: () => void;
+}
+
+const KEYS: readonly KeyState[] = ["on", "off", "cranking", "running"];
+export const DOINGS: readonly { readonly value: Doing; readonly label: string }[] = wordedList(() => [
+  { value: "nothing", label: t("recording.nothingMeanwhile") },
+  { value: "crank", label: t("recording.cranking") },
+  { value: "run", label: t("recording.engineRunning") },
+  { value: "sweep", label: t("recording.pressedSlowly") },
+  { value: "move", label: t("recording.harnessMoved") },
+]);
+/** The key that goes with what is done meanwhile. */
+export const KEY_WHILE: Readonly<Partial<Record<Doing, KeyState>>> = { crank: "cranking", run: "running" };
+
+/** What an instrument recorded: opened, looked at, put where it was taken, and logged. */
+export function RecordingSheet(p: RecordingProps) {
+  return (
+    <Sheet open={p.open} onClose={p.onClose} title={t("recording.title")} width={1100} keeps>
+      <Inside {...p} />
+    </Sheet>
+  );
+}
+
+function Inside(p: RecordingProps) {
+  const { given } = p;
+  const { state, open, close } = useRecording();
+  const [places, setPlaces] = useState<readonly (ChannelPlace | undefined)[] | undefined>(undefined);
+  const take = (next: GivenRecording, known?: readonly (ChannelPlace | undefined)[]) => {
+    setPlaces(known);
+    void open(next);
+  };
+  const logged = typeof given === "string" ? p.traces.find((x) => x.entry.recording === given)?.entry : undefined;
+  // what was given is opened once, not on every drawing
+  const taken = useRef<RecordingProps["given"]>(undefined);
+  useEffect(() => {
+    if (given === taken.current) return;
+    taken.current = given;
+    if (given === undefined) return;
+    void (async () => {
+      const next = typeof given === "string" ? await keptRecording(given) : given;
+      await open(next);
+    })();
+  }, [given, open]);
+  return (
+    <div className={styles.sheet}>
+      {state.is === "none" ? <Choose {...p} onTake={take} /> : null}
+      {state.is === "opening" ? (
+        <>
+          <p role="status">{t("recording.reading", { name: state.name })}</p>
+          <LongWork says={t("recording.reading", { name: state.name })} isQuiet value={state.share} onStop={close} />
+        </>
+      ) : null}
+      {state.is === "refused" ? (
+        <>
+          <RefusedFile file={state.name} issues={state.issues} />
+          <Choose {...p} onTake={take} />
+        </>
+      ) : null}
+      {state.is === "open" ? (
+        <Opened
+          key={state.recording.given.name}
+          {...p}
+          recording={state.recording}
+          places={places}
+          logged={logged}
+          onTake={take}
+          onAnother={close}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+function Choose({
+  onTake,
+  ...p
+}: RecordingProps & { readonly onTake: (g: GivenRecording, places?: readonly ChannelPlace[]) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <p>{t("recording.whatItTakes")}</p>
+      <div>
+        <Button type="primary" onClick={() => input.current?.click()} data-first>
+          {t("recording.openAFile")}
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          hidden
+          aria-label={t("recording.openAFile")}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) onTake({ file, name: file.name });
+            e.target.value = "";
+          }}
+        />
+      </div>
+      {p.practice ? <RecordSimulated {...p} onTake={onTake} /> : null}
+    </>
+  );
+}
+
+interface OpenedProps extends RecordingProps {
+  readonly recording: OpenRecording;
+  /** where the channels were, where that is known */
+  readonly places: readonly (ChannelPlace | undefined)[] | undefined;
+  /** the entry that this recording belongs to already */
+  readonly logged: TraceEntry | undefined;
+  readonly onTake: (g: GivenRecording, places?: readonly (ChannelPlace | undefined)[]) => void;
+  readonly onAnother: () => void;
+}
+
+function Opened(p: OpenedProps) {
+  const { recording, wiring, namer, instructor, logged } = p;
+  const { channels } = recording;
+  const [seen, setSeen] = useState<Seen>(() => wholeOf(recording));
+  const [isOver, setOver] = useState(false);
+  const [places, setPlaces] = useState<readonly (ChannelPlace | undefined)[]>(
+    () =>
+      p.places ??
+      channels.map((c) => {
+        const own = logged?.channels.find((x) => x.name === c.name);
+        return own ? { on: own.on, by: own.by } : guessedPlace(wiring, c.name, c.unit);
+      }),
+  );
+  const [doing, setDoing] = useState<Doing>(logged?.doing ?? recording.given.doing ?? "nothing");
+  const [key, setKey] = useState<KeyState>(logged?.state.key ?? KEY_WHILE[doing] ?? p.now.key);
+  const state = useMemo<State>(() => logged?.state ?? { ...p.now, key }, [logged, p.now, key]);
+  const choices = useMemo(() => placeChoices(wiring, namer, instructor), [wiring, namer, instructor]);
+  const expected = useExpected(recording, wiring, state, places, p.leader);
+  const shown = useMemo(() => channels.map((_, i) => i), [channels]);
+  const cautions = [
+    ...(key === "cranking" || key === "running" ? [DANGER_WORDS.turning] : []),
+    ...instructor.cautionsAt(places.flatMap((x) => (x && x.by === "scope" ? [x.on] : []))),
+  ];
+  return (
+    <>
+      <p className={styles.head}>
+        <b>{recording.given.name}</b>
+        {logged ? null : (
+          <button type="button" className="link" onClick={p.onAnother}>
+            {t("recording.another")}
+          </button>
+        )}
+      </p>
+      {recording.issues.length ? (
+        <ul className={styles.issues}>
+          {recording.issues.map((i, k) => (
+            <li key={k}>{say(i).text}</li>
+          ))}
+        </ul>
+      ) : null}
+      <HowRead recording={recording} onTake={(g) => p.onTake(g, places)} />
+      <Channels
+        recording={recording}
+        choices={choices}
+        places={places}
+        isFixed={logged !== undefined}
+        onPlace={(i, place) => setPlaces(places.map((x, k) => (k === i ? place : x)))}
+      />
+      {logged ? null : (
+        <div className={styles.row}>
+          <label htmlFor="recording-doing">{t("recording.meanwhile")}</label>
+          <Select
+            id="recording-doing"
+            value={doing}
+            options={[...DOINGS]}
+            onChange={(d) => {
+              setDoing(d);
+              setKey(KEY_WHILE[d] ?? (key === "cranking" || key === "running" ? "on" : key));
+            }}
+            style={{ minWidth: 200 }}
+          />
+          <label htmlFor="recording-key">{t("recording.key")}</label>
+          <Select
+            id="recording-key"
+            value={key}
+            options={KEYS.map((k) => ({ value: k, label: keyText(k) }))}
+            onChange={setKey}
+            style={{ minWidth: 180 }}
+          />
+        </div>
+      )}
+      {cautions.map((c) => (
+        <p key={c} className={styles.caution}>
+          {c}
+        </p>
+      ))}
+      <div className={styles.row}>
+        {channels.length > 1 ? (
+          <label className={styles.switch}>
+            <Switch checked={isOver} onChange={setOver} /> {t("recording.laidOver")}
+          </label>
+        ) : null}
+        <Legend
+          hasSound={expected?.sound.some(Boolean) ?? false}
+          hasSuspect={expected?.suspect.some(Boolean) ?? false}
+        />
+      </div>
+      <TracePlot
+        recording={recording}
+        shown={shown}
+        isOver={isOver && channels.length > 1}
+        seen={seen}
+        onSee={setSeen}
+        expected={expected}
+      />
+      <Events recording={recording} onSee={setSeen} />
+      {logged ? null : <LogIt {...p} places={places} state={state} doing={doing} />}
+    </>
+  );
+}
+
+function Legend({ hasSound, hasSuspect }: { readonly hasSound: boolean; readonly hasSuspect: boolean }) {
+  if (!hasSound) return null;
+  return (
+    <ul className={styles.legend}>
+      <li data-of="sound">{t("recording.soundMachine")}</li>
+      {hasSuspect ? <li data-of="suspect">{t("recording.leadingSuspect")}</li> : null}
+    </ul>
+  );
+}
+
+/** What the file does not tell: how often it was sampled, and how many volts a sound card's full scale is. */
+function HowRead({
+  recording,
+  onTake,
+}: {
+  readonly recording: OpenRecording;
+  readonly onTake: (g: GivenRecording) => void;
+}) {
+  const { given, issues, channels } = recording;
+  const needsRate = issues.some((i) => i.code === "trace.no-time") || given.how?.interval !== undefined;
+  const needsScale = issues.some((i) => i.code === "trace.scale-unknown") || given.how?.scales !== undefined;
+  if (!needsRate && !needsScale) return null;
+  const again = (how: GivenRecording["how"]) => onTake({ ...given, how: { ...given.how, ...how } });
+  return (
+    <div className={styles.row}>
+      {needsRate ? (
+        <label>
+          {t("recording.samplesASecond")}{" "}
+          <InputNumber
+            min={1e-6}
+            max={1e9}
+            {...(given.how?.interval ? { defaultValue: 1 / given.how.interval } : {})}
+            onPressEnter={(e) => {
+              const rate = Number(e.currentTarget.value);
+              if (rate > 0) again({ interval: 1 / rate });
+            }}
+          />
+        </label>
+      ) : null}
+      {needsScale ? (
+        <label>
+          {t("recording.voltsOfFullScale")}{" "}
+          <InputNumber
+            min={1e-6}
+            max={1e6}
+            {...(given.how?.scales?.[0] ? { defaultValue: given.how.scales[0] } : {})}
+            onPressEnter={(e) => {
+              const volts = Number(e.currentTarget.value);
+              if (volts > 0) again({ scales: channels.map(() => volts) });
+            }}
+          />
+        </label>
+      ) : null}
+    </div>
+  );
+}
+
+function LogIt({
+  recording,
+  places,
+  state,
+  doing,
+  jobId,
+  onLog,
+}: OpenedProps & {
+  readonly places: readonly (ChannelPlace | undefined)[];
+  readonly state: State;
+  readonly doing: Doing;
+}) {
+  const message = useMessages();
+  const [isBusy, setBusy] = useState(false);
+  const has = places.some(Boolean);
+  const log = async () => {
+    setBusy(true);
+    try {
+      const kept = await keepRecording(jobId, recording.given);
+      if (!kept.ok) void message.warning(t("recording.notKept", { why: say(kept.issues[0]!).text }));
+      const entry = await recording.worker.entry({
+        at: now(),
+        state,
+        doing,
+        places,
+        ...(kept.ok ? { recording: kept.body.id } : {}),
+      });
+      if (entry) onLog(entry);
+      else void message.warning(t("recording.nothingToLog"));
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <div className={styles.row}>
+      <Button type="primary" disabled={!has || !recording.measured} loading={isBusy} onClick={() => void log()}>
+        {t("recording.log")}
+      </Button>
+      {has ? null : <span className="muted">{t("recording.sayWhere")}</span>}
+    </div>
+  );
+}

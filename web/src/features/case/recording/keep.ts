@@ -1,0 +1,31 @@
+import { z } from "zod";
+import { Made, postAs, type Posted } from "@/ui/send";
+import type { GivenRecording } from "./useRecording";
+
+/** Keeps a recording on the server, compressed. */
+export async function keepRecording(
+  jobId: string,
+  { file, name, how, isCompressed }: GivenRecording,
+): Promise<Posted<{ id: string }>> {
+  const packed = isCompressed
+    ? file
+    : await new Response(file.stream().pipeThrough(new CompressionStream("gzip"))).blob();
+  const query = new URLSearchParams({ name: name.slice(0, 120) || "recording", reading: JSON.stringify(how ?? {}) });
+  return postAs("application/gzip", `/api/jobs/${jobId}/recordings?${query.toString()}`, packed, Made);
+}
+
+const About = z.object({
+  name: z.string(),
+  reading: z.object({ interval: z.number().exactOptional(), scales: z.array(z.number()).exactOptional() }),
+});
+/** A recording of the logbook, as it was given. @returns an empty one where it cannot be had: it is then refused */
+export async function keptRecording(id: string): Promise<GivenRecording> {
+  try {
+    const response = await fetch(`/api/recordings/${id}`);
+    if (!response.ok) throw new Error(String(response.status));
+    const about = About.parse(JSON.parse(decodeURIComponent(response.headers.get("X-Recording") ?? "")));
+    return { file: await response.blob(), name: about.name, isCompressed: true, how: about.reading };
+  } catch {
+    return { file: new Blob([]), name: id };
+  }
+}

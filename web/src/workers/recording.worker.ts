@@ -1,0 +1,196 @@
+import {
+  DOING,
+  factsOf,
+  findFault,
+  generateFaults,
+  pairsOf,
+  pyramidOf,
+  readScope,
+  RecordingReader,
+  Rig,
+  SCAN_UNITS,
+  State,
+  stretchOf,
+  traceEntry,
+  valueAt,
+  type Channel,
+  type ChannelFacts,
+  type Issue,
+  type PairSeen,
+  type Pyramid,
+  type Recording,
+  type Stretch,
+  type TraceEntry,
+} from "@radicula/core";
+import { expose, transfer } from "comlink";
+import { z } from "zod";
+import { readMessage, Wiring } from "./messages";
+
+/** A file of samples, and how it is to be read where it does not tell. */
+const Asked = z.object({
+  file: z.instanceof(Blob),
+  isCompressed: z.boolean(),
+  interval: z.number().positive().optional(),
+  /** what a value of 1 is, volt, by channel */
+  scales: z.array(z.number()).max(64).optional(),
+});
+const Place = z.object({
+  on: z.string(),
+  black: z.string().exactOptional(),
+  by: z.enum(["scope", "clamp", "scanTool"]),
+  unit: z.enum(SCAN_UNITS).exactOptional(),
+});
+const Taken = z.object({
+  at: z.string(),
+  state: State,
+  doing: z.enum(DOING),
+  places: z.array(Place.or(z.undefined())).max(64),
+  recording: z.uuid().exactOptional(),
+});
+const Expecting = z.object({
+  wiring: Wiring,
+  state: State,
+  points: z.array(z.string().or(z.undefined())).max(64),
+  suspect: z.object({ fault: z.string(), ohm: z.number().nullable() }).optional(),
+});
+
+/** What is known of a recording as soon as it is read. */
+export interface OpenedChannel {
+  readonly name: string;
+  readonly unit: string;
+  readonly samples: number;
+  readonly from: number;
+  readonly to: number;
+  /** samples a second; NaN of one sample */
+  readonly perSecond: number;
+  readonly least: number;
+  readonly most: number;
+}
+export type Opened =
+  | { readonly ok: true; readonly channels: readonly OpenedChannel[]; readonly issues: readonly Issue[] }
+  | { readonly ok: false; readonly issues: readonly Issue[] };
+/** What is measured of it, which may take longer. */
+export interface Measured {
+  readonly facts: readonly ChannelFacts[];
+  readonly pairs: readonly PairSeen[];
+}
+/** Levels between which a channel would be: undefined where nothing is expected of it. */
+export interface Expected {
+  readonly sound: readonly (Band | undefined)[];
+  readonly suspect: readonly (Band | undefined)[];
+}
+export interface Band {
+  readonly low: number;
+  readonly high: number;
+}
+
+let recording: Recording = { channels: [] };
+let pyramids: readonly Pyramid[] = [];
+let measured: Measured | undefined;
+
+const api = {
+  /** Reads a file as it streams in. @param progress told how much of it is read, 0 to 1 */
+  async open(message: unknown, progress: (share: number) => void): Promise<Opened> {
+    const { file, isCompressed, interval, scales } = readMessage(Asked, message);
+    const reader = new RecordingReader(interval);
+    let read = 0;
+    const counted = file.stream().pipeThrough(
+      new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
+        transform(chunk, to) {
+          read += chunk.byteLength;
+          to.enqueue(chunk);
+        },
+      }),
+    );
+    const stream = (isCompressed ? counted.pipeThrough(new DecompressionStream("gzip")) : counted).getReader();
+    let told = 0;
+    try {
+      for (let next = await stream.read(); !next.done && reader.wantsMore; next = await stream.read()) {
+        reader.push(next.value);
+        if (read - told > file.size / 50) {
+          told = read;
+          progress(read / file.size);
+        }
+      }
+    } catch {
+      return { ok: false, issues: [{ code: "recording.not-read", path: [], params: {} }] };
+    }
+    void stream.cancel().catch(() => undefined);
+    const result = reader.end();
+    if (!result.ok) return result;
+    recording = { channels: result.value.recording.channels.map((c, i) => scaled(c, scales?.[i])) };
+    pyramids = recording.channels.map(pyramidOf);
+    measured = undefined;
+    return {
+      ok: true,
+      issues: result.value.issues.filter((i) => i.code !== "trace.scale-unknown" || !scales),
+      channels: pyramids.map(opened),
+    };
+  },
+  /** Everything that is measured of what was opened. */
+  measure(): Measured {
+    if (!measured) {
+      const facts = recording.channels.map(factsOf);
+      measured = { facts, pairs: pairsOf(recording, facts) };
+    }
+    return measured;
+  },
+  /** What to draw of some channels between two moments. */
+  stretches(channels: readonly number[], from: number, to: number, pixels: number): readonly Stretch[] {
+    const all = channels.map((c) => stretchOf(pyramids[c]!, from, to, pixels));
+    return transfer(
+      all,
+      all.flatMap((s) => [s.seconds.buffer, s.values.buffer]),
+    );
+  },
+  /** Values of all channels at a moment. */
+  valuesAt: (seconds: number): number[] => recording.channels.map((c) => valueAt(c, seconds)),
+  /** What goes into the logbook. */
+  entry(message: unknown): TraceEntry | undefined {
+    const { facts, pairs } = api.measure();
+    return traceEntry(recording, facts, pairs, readMessage(Taken, message));
+  },
+  /** What a sound machine, and the leading suspect, would show at the points of the channels. */
+  expected(message: unknown): Expected {
+    const { wiring, state, points, suspect } = readMessage(Expecting, message);
+    const found = suspect && findFault(generateFaults(wiring), suspect.fault);
+    const bands = (rig: Rig) =>
+      points.map((on): Band | undefined => {
+        if (on === undefined) return undefined;
+        const { least, most } = readScope(rig, state, on).value;
+        return { low: least, high: most };
+      });
+    return {
+      sound: bands(new Rig(wiring)),
+      suspect: found ? bands(new Rig(wiring, [{ fault: found.fault, severity: suspect.ohm ?? NaN }])) : [],
+    };
+  },
+};
+export type RecordingApi = typeof api;
+expose(api);
+
+function scaled(channel: Channel, scale: number | undefined): Channel {
+  if (scale === undefined || channel.unit !== "") return channel;
+  return { ...channel, unit: "V", values: channel.values.map((v) => v * scale) };
+}
+function opened({ channel, levels }: Pyramid): OpenedChannel {
+  const top = levels[levels.length - 1];
+  let least = Infinity;
+  let most = -Infinity;
+  for (const v of top?.least ?? channel.values) if (v < least) least = v;
+  for (const v of top?.most ?? channel.values) if (v > most) most = v;
+  const { values, times, start, step } = channel;
+  const n = values.length;
+  const from = times ? times[0]! : start;
+  const to = times ? times[n - 1]! : start + (n - 1) * (step ?? 0);
+  return {
+    name: channel.name,
+    unit: channel.unit,
+    samples: n,
+    from,
+    to,
+    perSecond: n < 2 ? NaN : (n - 1) / (to - from),
+    least,
+    most,
+  };
+}
