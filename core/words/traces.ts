@@ -53,7 +53,8 @@ export function channelValue(value: number, unit: string): string {
   return `${Number(value.toPrecision(4))}${unit ? ` ${unit}` : ""}`;
 }
 /** A time as people say it: `3.2 ms`, `1.25 s`. */
-export const secondsText = (s: number): string =>
+export const secondsText = (s: number): string => (s < 0 ? `−${lengthText(-s)}` : s === 0 ? "0 s" : lengthText(s));
+const lengthText = (s: number): string =>
   s < 0.9995e-3
     ? `${Number((s * 1e6).toPrecision(3))} µs`
     : s < 0.9995

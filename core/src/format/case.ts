@@ -53,8 +53,8 @@ export const ReadingEntry = z
     instrument: z.enum(INSTRUMENTS).meta({
       description:
         "scanTool: what the module makes of one of its pins, volts; clamp: amperes through a wire; scope: how " +
-        "far the signal swings while it is watched, volts; scopeLow and scopeHigh: the lower and the upper level of a " +
-        "signal that switches, volts; continuity: beep or silent; lamp: bright, dim or " +
+        "far the signal swings while it is watched, volts; scopeLow and scopeHigh: the lower and the upper level " +
+        "of a signal that switches, volts; continuity: beep or silent; lamp: bright, dim or " +
         "dark, with the lamp among the state's loads",
     }),
     points: z

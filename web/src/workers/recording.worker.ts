@@ -66,7 +66,7 @@ export interface OpenedChannel {
   readonly least: number;
   readonly most: number;
 }
-export type Opened =
+export type OpenedRecording =
   | { readonly ok: true; readonly channels: readonly OpenedChannel[]; readonly issues: readonly Issue[] }
   | { readonly ok: false; readonly issues: readonly Issue[] };
 /** What is measured of it, which may take longer. */
@@ -75,7 +75,7 @@ export interface Measured {
   readonly pairs: readonly PairSeen[];
 }
 /** Levels between which a channel would be: undefined where nothing is expected of it. */
-export interface Expected {
+export interface ExpectedLevels {
   readonly sound: readonly (Band | undefined)[];
   readonly suspect: readonly (Band | undefined)[];
 }
@@ -90,7 +90,7 @@ let measured: Measured | undefined;
 
 const api = {
   /** Reads a file as it streams in. @param progress told how much of it is read, 0 to 1 */
-  async open(message: unknown, progress: (share: number) => void): Promise<Opened> {
+  async open(message: unknown, progress: (share: number) => void): Promise<OpenedRecording> {
     const { file, isCompressed, interval, scales } = readMessage(Asked, message);
     const reader = new RecordingReader(interval);
     let read = 0;
@@ -151,7 +151,7 @@ const api = {
     return traceEntry(recording, facts, pairs, readMessage(Taken, message));
   },
   /** What a sound machine, and the leading suspect, would show at the points of the channels. */
-  expected(message: unknown): Expected {
+  expected(message: unknown): ExpectedLevels {
     const { wiring, state, points, suspect } = readMessage(Expecting, message);
     const found = suspect && findFault(generateFaults(wiring), suspect.fault);
     const bands = (rig: Rig) =>

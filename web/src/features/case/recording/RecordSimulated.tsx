@@ -5,7 +5,7 @@ import { useMemo, useState } from "react";
 import { useMessages } from "@/ui/Theme";
 import { placeChoices, placeOfValue } from "./places";
 import styles from "./Recording.module.css";
-import { DOINGS, KEY_WHILE, type RecordingProps } from "./RecordingSheet";
+import { DOINGS, KEY_WHILE, type RecordingProps } from "./props";
 import type { GivenRecording } from "./useRecording";
 import { t } from "@/messages";
 

@@ -1,6 +1,6 @@
 "use client";
-import type { ChannelPlace, Doing, KeyState, Numbered, State, SuspectView, TraceEntry, Wiring } from "@radicula/core";
-import { DANGER_WORDS, keyText, wordedList, type Instructor, type Namer } from "@radicula/core/words";
+import type { ChannelPlace, Doing, KeyState, State, TraceEntry } from "@radicula/core";
+import { DANGER_WORDS, keyText } from "@radicula/core/words";
 import { Button, InputNumber, Select, Switch } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { LongWork } from "@/ui/LongWork";
@@ -11,7 +11,8 @@ import { Sheet } from "../Sheet";
 import { now } from "../session/useCaseSession";
 import { Channels } from "./Channels";
 import { Events } from "./Events";
-import { keepRecording, keptRecording } from "./keep";
+import { sendRecording, keptRecording } from "./keep";
+import { DOINGS, KEY_WHILE, type RecordingProps } from "./props";
 import { guessedPlace, placeChoices } from "./places";
 import { RecordSimulated } from "./RecordSimulated";
 import styles from "./Recording.module.css";
@@ -20,33 +21,7 @@ import { useExpected } from "./useExpected";
 import { useRecording, type GivenRecording, type OpenRecording } from "./useRecording";
 import { t } from "@/messages";
 
-export interface RecordingProps {
-  readonly open: boolean;
-  readonly jobId: string;
-  readonly practice: boolean;
-  readonly wiring: Wiring;
-  readonly namer: Namer;
-  readonly instructor: Instructor;
-  readonly now: State;
-  readonly leader: SuspectView | undefined;
-  /** a recording that was dropped, or the id of one that is in the logbook */
-  readonly given: GivenRecording | string | undefined;
-  readonly traces: readonly Numbered<TraceEntry>[];
-  readonly onLog: (entry: TraceEntry) => void;
-  readonly onClose: () => void;
-}
-
 const KEYS: readonly KeyState[] = ["on", "off", "cranking", "running"];
-export const DOINGS: readonly { readonly value: Doing; readonly label: string }[] = wordedList(() => [
-  { value: "nothing", label: t("recording.nothingMeanwhile") },
-  { value: "crank", label: t("recording.cranking") },
-  { value: "run", label: t("recording.engineRunning") },
-  { value: "sweep", label: t("recording.pressedSlowly") },
-  { value: "move", label: t("recording.harnessMoved") },
-]);
-/** The key that goes with what is done meanwhile. */
-export const KEY_WHILE: Readonly<Partial<Record<Doing, KeyState>>> = { crank: "cranking", run: "running" };
-
 /** What an instrument recorded: opened, looked at, put where it was taken, and logged. */
 export function RecordingSheet(p: RecordingProps) {
   return (
@@ -321,7 +296,7 @@ function LogIt({
   const log = async () => {
     setBusy(true);
     try {
-      const kept = await keepRecording(jobId, recording.given);
+      const kept = await sendRecording(jobId, recording.given);
       if (!kept.ok) void message.warning(t("recording.notKept", { why: say(kept.issues[0]!).text }));
       const entry = await recording.worker.entry({
         at: now(),

@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent }
 import uPlot from "uplot";
 import "uplot/dist/uPlot.min.css";
 import { useThemeMode } from "@/ui/Theme";
-import type { Band, Expected } from "@/workers/recording.worker";
+import type { Band, ExpectedLevels } from "@/workers/recording.worker";
 import type { OpenRecording } from "./useRecording";
 import styles from "./Recording.module.css";
 import { t } from "@/messages";
@@ -13,6 +13,9 @@ import { t } from "@/messages";
 const EACH = 150;
 const OVER = 320;
 const AXIS_WIDTH = 64;
+const TIME_HEIGHT = 32;
+/** A channel that moves less than this is drawn as still as it is; in its unit. Judgement. */
+const LEAST_SPAN = 1;
 /** By how much one turn of the wheel or one key zooms, and how much of what is seen one key moves. */
 const ZOOM = 1.35;
 const STEP = 0.25;
@@ -31,7 +34,7 @@ interface Props {
   readonly isOver: boolean;
   readonly seen: Seen;
   readonly onSee: (seen: Seen) => void;
-  readonly expected: Expected | undefined;
+  readonly expected: ExpectedLevels | undefined;
 }
 
 /** From the first sample of a recording to its last. */
@@ -145,7 +148,7 @@ interface OnePlotProps {
   readonly marks: readonly number[];
   readonly mark: (at: number) => void;
   readonly onSee: (seen: Seen) => void;
-  readonly expected: Expected | undefined;
+  readonly expected: ExpectedLevels | undefined;
   readonly worker: OpenRecording["worker"];
 }
 
@@ -172,8 +175,8 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
         legend: { show: false },
         cursor: { drag: { x: true, y: false, setScale: false }, focus: { prox: -1 } },
         axes: [
-          { ...axis, values: (_, ticks) => ticks.map((v) => secondsText(v)) },
-          { ...axis, size: AXIS_WIDTH, values: (_, ticks) => ticks.map((v) => channelValue(v, first.unit)) },
+          { ...axis, size: TIME_HEIGHT, values: (_, ticks) => ticks.map((v) => secondsText(v)) },
+          { ...axis, size: AXIS_WIDTH, space: 26, values: (_, ticks) => ticks.map((v) => channelValue(v, first.unit)) },
         ],
         series: [
           {},
@@ -257,7 +260,7 @@ const gapless = (v: number) => (Number.isNaN(v) ? null : v);
 function rangeOf(channels: readonly { readonly least: number; readonly most: number }[]) {
   const least = Math.min(...channels.map((c) => c.least));
   const most = Math.max(...channels.map((c) => c.most));
-  const air = 0.08 * (most - least) || 0.5;
+  const air = Math.max(0.08 * (most - least), (LEAST_SPAN - (most - least)) / 2);
   return Number.isFinite(least) ? { min: least - air, max: most + air } : { min: 0, max: 1 };
 }
 

@@ -3,7 +3,7 @@ import { Made, postAs, type Posted } from "@/ui/send";
 import type { GivenRecording } from "./useRecording";
 
 /** Keeps a recording on the server, compressed. */
-export async function keepRecording(
+export async function sendRecording(
   jobId: string,
   { file, name, how, isCompressed }: GivenRecording,
 ): Promise<Posted<{ id: string }>> {

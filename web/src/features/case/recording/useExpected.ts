@@ -1,7 +1,7 @@
 "use client";
 import type { ChannelPlace, State, SuspectView, Wiring } from "@radicula/core";
 import { useEffect, useState } from "react";
-import type { Expected } from "@/workers/recording.worker";
+import type { ExpectedLevels } from "@/workers/recording.worker";
 import type { OpenRecording } from "./useRecording";
 
 /** Levels between which a sound machine, and one with the leading suspect, would keep the channels. */
@@ -11,8 +11,8 @@ export function useExpected(
   state: State,
   places: readonly (ChannelPlace | undefined)[],
   leader: SuspectView | undefined,
-): Expected | undefined {
-  const [expected, setExpected] = useState<Expected | undefined>(undefined);
+): ExpectedLevels | undefined {
+  const [expected, setExpected] = useState<ExpectedLevels | undefined>(undefined);
   const member = leader?.type === "fault" ? leader.members[0] : undefined;
   const fault = member?.faults.length === 1 ? member.faults[0]!.id : undefined;
   const ohm = member && Number.isFinite(member.ohm) ? member.ohm : null;
