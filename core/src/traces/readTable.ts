@@ -29,7 +29,10 @@ const PLUS = 43;
 const MINUS = 45;
 const ZERO = 48;
 const NINE = 57;
-const POWERS = Float64Array.from({ length: 23 }, (_, i) => 10 ** i);
+const LETTER_E = 101;
+/** Digits that a whole number of the machine holds exactly. */
+const MOST_DIGITS = 15;
+const POWERS = Float64Array.from({ length: 48 }, (_, i) => 10 ** i);
 
 /** One series of times and the channels that go by it. */
 interface Strand {
@@ -47,6 +50,7 @@ export class TableReader {
   private pending: Uint8Array = new Uint8Array(0);
   private layout: TableLayout | undefined;
   private failed: readonly Issue[] | undefined;
+  private plain: PlainRow = { divides: 0, point: 0, width: 0 };
   private strands: Strand[] = [];
   private values: Growing[] = [];
   private row = 0;
@@ -99,7 +103,15 @@ export class TableReader {
   private take(all: Uint8Array, isEnd: boolean): void {
     if (!this.layout && !this.findLayout(all, isEnd)) return;
     let from = 0;
+    const { headRows } = this.layout!;
     while (!this.full) {
+      const next = this.row >= headRows ? plainRow(all, from, this.plain, this.cells) : -1;
+      if (next > 0) {
+        this.row++;
+        this.takeCells();
+        from = next;
+        continue;
+      }
       let to = all.indexOf(NEWLINE, from);
       if (to < 0) {
         if (!isEnd || from >= all.length) break;
@@ -134,6 +146,11 @@ export class TableReader {
     }
     this.layout = layout;
     this.cells = new Float64Array(layout.columns.length);
+    this.plain = {
+      divides: layout.delimiter.charCodeAt(0),
+      point: layout.decimal.charCodeAt(0),
+      width: layout.columns.length,
+    };
     this.values = layout.columns.map(() => new Growing());
     const byTime = new Map<number | undefined, number[]>();
     layout.columns.forEach((c, i) => {
@@ -158,7 +175,13 @@ export class TableReader {
     if (isLast && found < columns.length && this.strands.some((s) => s.columns.some((c) => c >= found)))
       this.note("cut-short", { row: this.row });
     if (found > columns.length) this.note("wide-row", { row: this.row, cells: found, expected: columns.length });
+    this.takeCells();
+  }
+
+  /** Takes what stands in `cells`: a row of every strand that has a time in it. */
+  private takeCells(): void {
     const { cells } = this;
+    const { columns } = this.layout!;
     for (const strand of this.strands) {
       const { timeColumn } = strand;
       if (timeColumn === undefined) {
@@ -262,6 +285,56 @@ export class TableReader {
 }
 const channelNumber = ({ columns }: TableLayout, c: number, k: number) =>
   columns.slice(0, c + 1).filter((x) => x.is === "values").length || k + 1;
+
+/** How a row is written that holds nothing but numbers. */
+interface PlainRow {
+  readonly divides: number;
+  readonly point: number;
+  readonly width: number;
+}
+
+/**
+ * Reads a row that holds nothing but numbers in one go: nearly all rows do, and twenty million of them are to be read
+ * while somebody waits.
+ * @returns where the next row begins; −1 where this one is not so simple, or not whole
+ */
+function plainRow(all: Uint8Array, from: number, { divides, point, width }: PlainRow, cells: Float64Array): number {
+  let i = from;
+  for (let c = 0; ;) {
+    let b = all[i]!;
+    while (b === SPACE && divides !== SPACE) b = all[++i]!;
+    const isNegative = b === MINUS;
+    if (isNegative) b = all[++i]!;
+    let digits = 0;
+    let mantissa = 0;
+    for (; b >= ZERO && b <= NINE; b = all[++i]!, digits++) mantissa = mantissa * 10 + (b - ZERO);
+    let power = 0;
+    if (b === point && point !== divides)
+      for (b = all[++i]!; b >= ZERO && b <= NINE; b = all[++i]!, power--) mantissa = mantissa * 10 + (b - ZERO);
+    digits -= power;
+    if (digits === 0 || digits > MOST_DIGITS) return -1;
+    if ((b | 32) === LETTER_E) {
+      b = all[++i]!;
+      const isDown = b === MINUS;
+      if (isDown || b === PLUS) b = all[++i]!;
+      let exponent = 0;
+      const first = i;
+      for (; b >= ZERO && b <= NINE; b = all[++i]!) exponent = exponent * 10 + (b - ZERO);
+      if (i === first || exponent > POWERS.length - MOST_DIGITS) return -1;
+      power += isDown ? -exponent : exponent;
+    }
+    if (power <= -POWERS.length) return -1;
+    const value = power < 0 ? mantissa / POWERS[-power]! : power > 0 ? mantissa * POWERS[power]! : mantissa;
+    cells[c++] = isNegative ? -value : value;
+    if (c < width) {
+      if (b !== divides) return -1;
+      i++;
+      continue;
+    }
+    if (b === RETURN) b = all[++i]!;
+    return b === NEWLINE ? i + 1 : -1;
+  }
+}
 
 /** A plain number between two places; NaN where it is none. */
 function numberIn(all: Uint8Array, begin: number, stop: number, point: number): number {

@@ -474,3 +474,45 @@ describe("the notebook", () => {
     expect(refused.err).toContain(says);
   });
 });
+
+test("record writes a recording on a simulated machine as CSV; trace says what it holds and what it says", () => {
+  const made = cli(
+    ["record", "w.json", "--on", "B20:3,B7:3", "--do", "move", "--fault", "B20:2/contactOpen", "--presence", "0.05"],
+    files,
+  );
+  expect(made.exit).toBe(0);
+  expect(made.out.split("\n")[0]).toBe("time (s),B20:3 (V),B7:3 (V)");
+  const more = { ...files, "r.csv": made.out };
+  const plain = cli(["trace", "r.csv"], more);
+  expect(plain.out).toMatch(/B20:3: Stays at 0\.\d+ V, drops out \d+ times, to 4\.\d+ V/);
+  expect(plain.out).toMatch(/B7:3: Stays at 1\.\d+ V\n {2}10000 samples, 2 s, 5000 a second/);
+  const judged = cli(["trace", "r.csv", "--case", "w.json", "--on", "B20:3,B7:3", "--do", "move", "--json"], more);
+  const json = JSON.parse(judged.out) as {
+    channels: { seen: { kind: string } }[];
+    events: unknown[];
+    entry: { type: string; channels: unknown[] };
+    suspects: { name: string; before: number; share: number }[];
+  };
+  expect(json.channels.map((c) => c.seen.kind)).toEqual(["steady", "steady"]);
+  expect(json.events.length).toBeGreaterThan(3);
+  expect(json.entry).toMatchObject({ type: "trace" });
+  expect(json.suspects[0]!.share).toBeGreaterThan(json.suspects[0]!.before);
+});
+
+test("trace and record refuse what makes no sense, and say why", () => {
+  const csv = "time,A\n0,1\n0.1,1\n0.2,1\n0.3,1\n";
+  const more = { ...files, "r.csv": csv, "p.txt": "nothing to see\n", "e.csv": "" };
+  const refused = (argv: readonly string[]) => {
+    const { exit, err } = cli(argv, more);
+    return [exit, err.trim()] as const;
+  };
+  expect(refused(["trace", "p.txt"])).toEqual([1, expect.stringContaining("no samples") as string]);
+  expect(refused(["trace", "e.csv"])).toEqual([1, expect.stringContaining("empty") as string]);
+  expect(refused(["trace", "r.csv", "--case", "w.json"])[1]).toContain("--on: say where");
+  expect(refused(["trace", "r.csv", "--case", "w.json", "--on", "B7:3,B9:3"])[1]).toContain("has 1 channels");
+  expect(refused(["trace", "r.csv", "--case", "w.json", "--on", "Q:9"])[1]).toContain('--on: "Q" is not');
+  expect(refused(["trace", "r.csv", "--case", "w.json", "--on", "-"])[1]).toContain("No channel with a place");
+  expect(refused(["record", "w.json", "--on", "Q:9"])).toEqual([2, 'no point "Q:9" on this machine']);
+  expect(refused(["record", "w.json", "--on", "B7:3", "--do", "sing"])[1]).toContain("there is no");
+  expect(refused(["record", "w.json", "--on", "B7:3", "--seconds", "1e5", "--rate", "1e7"])[0]).toBe(2);
+});

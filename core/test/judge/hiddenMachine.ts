@@ -281,7 +281,9 @@ export class HiddenMachine {
         const cut = this.hidden?.series?.part === `wire ${point}` ? this.hidden.series.ohm : 0;
         return round(this.mean(state, wire.from, wire.to, false) / (ohm + cut) + 0.02 * noise(), 0.01);
       }
-      case "scope": {
+      case "scope":
+      case "scopeLow":
+      case "scopeHigh": {
         const looks = [
           ...this.moments(state).map((m) => m.moment),
           ...(state.key === "cranking" || state.key === "running"
@@ -289,7 +291,8 @@ export class HiddenMachine {
             : []),
         ];
         const seen = this.solve(state, looks).map((v) => this.between(v, point, black));
-        return volts(Math.max(...seen) - Math.min(...seen));
+        if (instrument === "scopeLow") return volts(Math.min(...seen));
+        return volts(Math.max(...seen) - (instrument === "scopeHigh" ? 0 : Math.min(...seen)));
       }
       case "ohmmeter":
       case "continuity": {

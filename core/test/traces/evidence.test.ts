@@ -1,0 +1,158 @@
+import {
+  analyse,
+  checkEntries,
+  factsOf,
+  findFault,
+  Focus,
+  fold,
+  pairsOf,
+  parseCase,
+  Predictor,
+  SimulatedMachine,
+  simulateRecording,
+  traceEntry,
+  traceReadings,
+  type Doing,
+  type Entry,
+  type KeyState,
+  type RecordedPlace,
+  type TraceEntry,
+  type Wiring,
+} from "../../src/index.js";
+import { reasonText } from "../../words/index.js";
+import { tug } from "../helpers.js";
+
+const AT = "2026-11-30T10:00:00Z";
+const wiring = tug();
+
+interface Asked {
+  readonly places: readonly RecordedPlace[];
+  readonly doing: Doing;
+  readonly key?: KeyState;
+  readonly presence?: number;
+  readonly seed?: number;
+  readonly lostTeeth?: readonly number[];
+}
+/** A recording on a simulated machine, as the logbook has it. */
+function recorded(fault: string | undefined, { places, doing, key = "on", seed = 3, ...more }: Asked): TraceEntry {
+  const predictor = new Predictor(wiring);
+  const found = fault === undefined ? undefined : findFault(predictor.faults, fault)!;
+  const faults = found ? [{ fault: found.fault, severity: found.ohm ?? NaN }] : [];
+  const state = { key, unplugged: [] };
+  const recording = simulateRecording(new SimulatedMachine(wiring, faults, seed), {
+    places,
+    state,
+    doing,
+    seconds: 3,
+    perSecond: 4_000,
+    seed,
+    ...more,
+  });
+  const facts = recording.channels.map(factsOf);
+  return traceEntry(recording, facts, pairsOf(recording, facts), { at: AT, state, doing, places })!;
+}
+const scope = (on: string): RecordedPlace => ({ on, by: "scope" });
+const suspects = (w: Wiring, entries: readonly Entry[]) => analyse(new Focus(w).predictor(entries), entries).suspects;
+
+test("a sound speed sensor at cranking switches between ground and its pull-up, and nothing is wrong with it", () => {
+  const entry = recorded(undefined, { places: [scope("B2:3")], doing: "crank", key: "cranking" });
+  expect(entry.channels[0]).toMatchObject({ kind: "switching" });
+  expect(entry.channels[0]!.low).toBeLessThan(0.3);
+  expect(entry.channels[0]!.hertz).toBeGreaterThan(100);
+  expect(entry.channels[0]!.missing).toBeUndefined();
+  expect(traceReadings(entry).map((r) => r.instrument)).toEqual(["scopeLow", "scopeHigh"]);
+});
+
+// common practice, no source: a low level that does not reach ground means the ground it returns to is high
+test("a low level that hangs in the air leads to the ground side of the sensor, and the reasons say so", () => {
+  const entry = recorded("B2:2/contactHighResistance@300", {
+    places: [scope("B2:3")],
+    doing: "crank",
+    key: "cranking",
+  });
+  const found = suspects(wiring, [entry]);
+  const ground = /^(B2:2|W41|G3)/;
+  const share = found
+    .flatMap((s) => s.members.map((m) => [m.faults.map((f) => f.id).join(), m.share] as const))
+    .filter(([id]) => ground.test(id))
+    .reduce((sum, [, s]) => sum + s, 0);
+  const before = suspects(wiring, [])
+    .flatMap((s) => s.members.map((m) => [m.faults.map((f) => f.id).join(), m.share] as const))
+    .filter(([id]) => ground.test(id))
+    .reduce((sum, [, s]) => sum + s, 0);
+  expect(share).toBeGreaterThan(5 * before);
+  const said = found[0]!.reasons.map(reasonText).join("\n");
+  expect(said).toMatch(/1\.\d+ V at B2/);
+});
+
+test("a contact that comes and goes is found by its dropouts: the job is one that comes and goes", () => {
+  const entry = recorded("B20:2/contactOpen", {
+    places: [scope("B20:3"), scope("B7:3")],
+    doing: "move",
+    presence: 0.05,
+  });
+  expect(entry.channels[0]!.dropouts!.count).toBeGreaterThan(3);
+  expect(entry.channels[1]!.dropouts).toBeUndefined();
+  const [leader] = suspects(wiring, [entry]);
+  const places = leader!.members.flatMap((m) => m.faults.map((f) => f.id));
+  expect(places.join(" ")).toMatch(/B20:2|A1:32/); // the two ends of one ground wire
+});
+
+test("two tracks of one pedal, or none that go together: pairs are told only where there are some", () => {
+  const entry = recorded("A1:14/contactOpen", {
+    places: [scope("B20:3"), { on: "A1:14", by: "scanTool" }],
+    doing: "sweep",
+    presence: 0.05,
+  });
+  expect(entry.partings).toEqual([{ channels: ["B20:3", "A1:14"], count: expect.any(Number) as number }]);
+  const sound = recorded(undefined, { places: [scope("B20:3"), { on: "A1:14", by: "scanTool" }], doing: "sweep" });
+  expect(sound.partings).toBeUndefined();
+});
+
+test("teeth broken off the target are counted, and a place moved meanwhile is a clue", () => {
+  const entry = recorded(undefined, { places: [scope("B2:3")], doing: "crank", key: "cranking", lostTeeth: [7] });
+  // a gap in every turn is a target made so, or one with a tooth gone: it is told, not judged
+  expect(entry.channels[0]!.kind).toBe("switching");
+  const moving = recorded("B20:2/contactOpen", { places: [scope("B20:3")], doing: "move", presence: 0.05 });
+  const folded = fold([{ ...moving, moved: [{ thing: "B20", from: 0, to: 3, reacted: true }] }]);
+  expect(folded.clues.map((c) => c.entry)).toEqual([{ type: "wiggle", at: AT, thing: "B20", reacted: true }]);
+});
+
+test("a recording is taken back whole, moves with its connector, and names only places there are", () => {
+  const entry = recorded(undefined, { places: [scope("B7:3"), scope("B9:3")], doing: "nothing" });
+  expect(fold([entry]).readings.map((r) => [r.number, r.entry.points[0]])).toEqual([
+    [1, "B7:3"],
+    [1, "B9:3"],
+  ]);
+  expect(fold([entry, { type: "undo", at: AT, target: 1 }]).readings).toEqual([]);
+  const moved = fold([entry, { type: "moved", at: AT, from: "B7", to: "B12", readings: [1] }]);
+  expect(moved.readings[0]!.entry.points).toEqual(["B12:3"]);
+  expect(checkEntries(wiring, [entry])).toEqual([]);
+  const lost = { ...entry, channels: [{ ...entry.channels[0]!, on: "B99:1" }] };
+  expect(checkEntries(wiring, [lost]).map((i) => i.code)).toEqual(["wiring.missing-connector"]);
+  const turned = { ...entry, channels: [{ ...entry.channels[0]!, low: 3, high: 1 }] };
+  expect(checkEntries(wiring, [turned]).map((i) => i.code)).toEqual(["wiring.range-reversed"]);
+});
+
+test("a case with a recording in its logbook reads and writes", () => {
+  const entry = recorded(undefined, { places: [scope("B2:3")], doing: "crank", key: "cranking" });
+  const text = JSON.stringify({ format: "radicula/case", version: 1, title: "t", wiring, entries: [entry] });
+  const read = parseCase(text);
+  expect(read.ok && read.value.entries).toEqual([entry]);
+});
+
+test("a recording is the same each time, and refuses places there are not", () => {
+  const machine = () => new SimulatedMachine(wiring, [], 1);
+  const options = {
+    places: [scope("B7:3")],
+    state: { key: "on" as const, unplugged: [] },
+    doing: "nothing" as const,
+    seconds: 0.1,
+    perSecond: 1_000,
+    seed: 5,
+  };
+  expect(simulateRecording(machine(), options)).toEqual(simulateRecording(machine(), options));
+  expect(() => simulateRecording(machine(), { ...options, places: [scope("Q:9")] })).toThrow(RangeError);
+  expect(() => simulateRecording(machine(), { ...options, places: [{ on: "Q", by: "clamp" }] })).toThrow(RangeError);
+  expect(() => simulateRecording(machine(), { ...options, seconds: 1e9 })).toThrow(RangeError);
+});
