@@ -6,8 +6,10 @@ import {
   NOTEBOOK_FORMAT,
   parseCase,
   parseJson,
+  parseRecording,
   readNotebook,
   readWiringOrChart,
+  RECORDING_FORMAT,
 } from "../src/index.js";
 import { failureTypeText, statusWord } from "../words/index.js";
 import { accept, EXIT, issueLines, printJson, Refusal, type Io } from "./io.js";
@@ -18,6 +20,11 @@ export function validateCommand(file: string, io: Io): void {
   if (json.ok && formatOf(json.value) === NOTEBOOK_FORMAT) {
     const { lessons } = accept(file, readNotebook(json.value));
     io.out(`${file}: a notebook document in order: ${lessons.length} lessons.\n`);
+    return;
+  }
+  if (json.ok && formatOf(json.value) === RECORDING_FORMAT) {
+    const { channels } = accept(file, parseRecording(text)).recording;
+    io.out(`${file}: a recording document in order: ${channels.length} channels.\n`);
     return;
   }
   const isCase = json.ok && formatOf(json.value) === "radicula/case";
@@ -33,10 +40,12 @@ export function validateCommand(file: string, io: Io): void {
   );
 }
 
+const SCHEMAS = ["wiring", "case", "chart", "notebook", "recording"] as const;
+
 export function schemaCommand(name: string, io: Io): void {
-  if (name !== "wiring" && name !== "case" && name !== "chart" && name !== "notebook")
-    throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: wiring, case, chart, notebook.`]);
-  printJson(io, jsonSchema(name));
+  const known = SCHEMAS.find((s) => s === name);
+  if (!known) throw new Refusal(EXIT.usage, [`There is no schema "${name}"; known: ${SCHEMAS.join(", ")}.`]);
+  printJson(io, jsonSchema(known));
 }
 
 /** Codes in a scan tool's reply, given as hex digits, or "-" for standard input. */

@@ -12,7 +12,7 @@ import { simulateCommand } from "./simulate.js";
 import { recordCommand, traceCommand } from "./traces.js";
 
 const TAKES: Readonly<Record<string, string>> = {
-  schema: "name: wiring, case, chart or notebook",
+  schema: "name: wiring, case, chart, notebook or recording",
   decode: "text of hex digits, in quotes",
 };
 const USAGE = `radicula: finds the one shared cause behind several trouble codes
@@ -60,7 +60,7 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
                                                          what is new, what contradicts
   radicula compare BEFORE.json AFTER.json [--json]       what changed between two wirings
   radicula validate FILE                                 checks a wiring, chart, case or notebook document
-  radicula schema wiring|case|chart|notebook             the JSON Schema of a document
+  radicula schema wiring|case|chart|notebook|recording   the JSON Schema of a document
 
 A FILE of "-" is standard input. A FAULT is an ID with its severity where it has one, several joined by commas:
   S22/spliceHighResistance@500   F1/fuseBlown,B9/dead

@@ -6,7 +6,7 @@ export interface Dropout {
   readonly from: number;
   readonly to: number;
   readonly samples: number;
-  /** the furthest value it went to */
+  /** where it went to: the middle of its samples */
   readonly value: number;
   /** where it was before and after */
   readonly base: number;
@@ -85,10 +85,8 @@ function leaveOf(channel: Channel, from: number, end: number, sigma: number, blo
   const base = (before + after) / 2;
   const depth = inside - base;
   if (!(Math.abs(before - after) < BACK * Math.abs(depth)) || Math.abs(depth) < OUT * sigma) return undefined;
-  let value = inside;
-  for (let i = from; i < end; i++) if (Math.abs(values[i]! - base) > Math.abs(value - base)) value = values[i]!;
   const chance = Math.min(1, values.length * tail(Math.abs(depth) / sigma) ** Math.min(samples, 20));
-  return { from: timeOf(channel, from), to: timeOf(channel, end - 1), samples, value, base, chance };
+  return { from: timeOf(channel, from), to: timeOf(channel, end - 1), samples, value: inside, base, chance };
 }
 
 /** Medians of blocks, joined by straight lines. @returns the baseline at a sample */

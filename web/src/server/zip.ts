@@ -8,12 +8,19 @@ export const ZIP = { bytes: 60_000_000, unpacked: 120_000_000, files: 400, photo
 export interface JobFiles {
   readonly caseText: string;
   readonly photos: readonly { readonly connector: string; readonly bytes: Buffer }[];
+  /** recordings as they are kept, compressed, by the ids that the logbook names them by */
+  readonly recordings: readonly { readonly id: string; readonly bytes: Buffer }[];
+  /** what `recordings.json` says of them; of a file that nobody has checked */
+  readonly aboutRecordings: string | undefined;
 }
 
-/** `case.json`, and photos as `photos/B7/1.jpg`. */
+/**
+ * `case.json`, photos as `photos/B7/1.jpg`, recordings as `recordings/ID.gz` with their names in `recordings.json`.
+ */
 export async function writeZip(
   caseText: string,
   photos: readonly { readonly connector: string; readonly jpeg: Buffer }[],
+  recordings: readonly { readonly id: string; readonly about: unknown; readonly bytes: Buffer }[] = [],
 ): Promise<Buffer> {
   const zip = new ZipFile();
   zip.addBuffer(Buffer.from(caseText), "case.json");
@@ -23,12 +30,18 @@ export async function writeZip(
     count.set(p.connector, n);
     zip.addBuffer(p.jpeg, `photos/${encodeURIComponent(p.connector)}/${n}.jpg`, { compress: false });
   }
+  for (const r of recordings) zip.addBuffer(r.bytes, `recordings/${r.id}.gz`, { compress: false });
+  if (recordings.length) {
+    const about = Object.fromEntries(recordings.map((r) => [r.id, r.about]));
+    zip.addBuffer(Buffer.from(JSON.stringify(about)), "recordings.json");
+  }
   zip.end();
   const chunks: Buffer[] = [];
   for await (const chunk of zip.outputStream as unknown as AsyncIterable<Buffer>) chunks.push(chunk);
   return Buffer.concat(chunks);
 }
 
+const RECORDING_NAME = /^recordings\/([0-9a-f-]{36})\.gz$/;
 const PHOTO_NAME = /^photos\/([^/]{1,120})\/[^/]{1,80}$/;
 /**
  * Reads such a file. Bytes are counted as they come out, so a small file that would unpack to a huge one is given up
@@ -45,16 +58,23 @@ export async function readZip(bytes: Buffer): Promise<Result<JobFiles>> {
   if (zip.entryCount > ZIP.files) return tooLarge();
   let caseText: string | undefined;
   let total = 0;
+  let aboutRecordings: string | undefined;
   const photos: { connector: string; bytes: Buffer }[] = [];
+  const recordings: { id: string; bytes: Buffer }[] = [];
   try {
     for (let entry = await next(zip); entry; entry = await next(zip)) {
       const photo = PHOTO_NAME.exec(entry.fileName);
-      if (entry.fileName !== "case.json" && !photo) continue;
-      const limit = Math.min(ZIP.unpacked - total, photo ? ZIP.photo : 4 * MAX_CHARACTERS);
+      const recording = RECORDING_NAME.exec(entry.fileName);
+      const isAbout = entry.fileName === "recordings.json";
+      if (entry.fileName !== "case.json" && !photo && !recording && !isAbout) continue;
+      const most = photo ? ZIP.photo : recording ? ZIP.unpacked : 4 * MAX_CHARACTERS;
+      const limit = Math.min(ZIP.unpacked - total, most);
       const data = await unpack(zip, entry, limit);
       if (!data) return tooLarge();
       total += data.byteLength;
       if (photo) photos.push({ connector: decodeURIComponent(photo[1]!), bytes: data });
+      else if (recording) recordings.push({ id: recording[1]!, bytes: data });
+      else if (isAbout) aboutRecordings = data.toString("utf8");
       else caseText = data.toString("utf8");
     }
   } catch {
@@ -62,7 +82,9 @@ export async function readZip(bytes: Buffer): Promise<Result<JobFiles>> {
   } finally {
     zip.close();
   }
-  return caseText === undefined ? fail([issue("file.zip-without-case")]) : ok({ caseText, photos });
+  return caseText === undefined
+    ? fail([issue("file.zip-without-case")])
+    : ok({ caseText, photos, recordings, aboutRecordings });
 }
 
 const open = (bytes: Buffer) =>

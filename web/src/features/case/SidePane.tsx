@@ -96,6 +96,7 @@ export function CardPane({ candidate, bare }: { readonly candidate: Candidate; r
       onSetAside={actions.setAside}
       onSum={() => sheets.open("sums")}
       onOther={() => sheets.open("other")}
+      onRecord={() => sheets.open("recording")}
       onWhy={() => setReasonsOf(reasonsOf === leader ? undefined : leader)}
     />
   );

@@ -128,4 +128,6 @@ export const reading: Translation<typeof english> = {
   "reading.logFound": "{count, plural, one {Eintragen} other {Alle # eintragen}}",
   "reading.lowerLevel": "Unterer Pegel",
   "reading.upperLevel": "Oberer Pegel",
+  "reading.orRecordIt": "Oder beim Anlassen aufzeichnen: mindestens 2.000 Werte je Sekunde, 2 s lang.",
+  "reading.openTheRecording": "Aufzeichnung öffnen",
 };

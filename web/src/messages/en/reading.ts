@@ -125,4 +125,6 @@ export const reading = {
   "reading.logFound": "{count, plural, one {Log it} other {Log all #}}",
   "reading.lowerLevel": "Lower level",
   "reading.upperLevel": "Upper level",
+  "reading.orRecordIt": "Or record it while cranking: at least 2,000 samples a second, for 2 s.",
+  "reading.openTheRecording": "Open the recording",
 } as const;

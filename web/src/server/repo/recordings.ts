@@ -81,10 +81,32 @@ export async function* recordingBytes(id: string): AsyncGenerator<Buffer> {
   }
 }
 
-/** The recordings of a job, without their bytes. */
-export const recordingsOf = (jobId: string) =>
-  database()
+/** The recordings of a job with their bytes, oldest first, as many as fit: for a file that holds the whole job. */
+export async function wholeRecordings(jobId: string, most: number) {
+  const rows = await database()
     .select({ id: recordings.id, name: recordings.name, reading: recordings.reading, bytes: recordings.bytes })
     .from(recordings)
     .where(eq(recordings.jobId, jobId))
     .orderBy(asc(recordings.at));
+  const all: { id: string; about: { name: string; reading: unknown }; bytes: Buffer }[] = [];
+  let left = most;
+  for (const { id, name, reading, bytes } of rows) {
+    if (bytes > left) continue;
+    left -= bytes;
+    const parts: Buffer[] = [];
+    for await (const part of recordingBytes(id)) parts.push(part);
+    all.push({ id, about: { name, reading }, bytes: Buffer.concat(parts) });
+  }
+  return all;
+}
+
+/** What a file says of the recordings in it, by id; nothing where it does not read. */
+export function aboutRecordings(text: string | undefined): ReadonlyMap<string, { name: string; reading: HowToRead }> {
+  const About = z.record(z.string(), z.object({ name: z.string().min(1).max(120), reading: HowToRead.catch({}) }));
+  try {
+    const read = About.safeParse(JSON.parse(text ?? "{}"));
+    return new Map(read.success ? Object.entries(read.data) : []);
+  } catch {
+    return new Map();
+  }
+}

@@ -8,6 +8,7 @@ import {
   readWiringOrChart,
   WIRING_FORMAT,
   type Case,
+  type Entry,
   type Result,
 } from "@radicula/core";
 import { z } from "zod";
@@ -16,6 +17,7 @@ import { database } from "@/server/db/connection";
 import { cleanPhoto } from "@/server/photos";
 import { createJob, startJob, wiringOfJob } from "@/server/repo/jobs";
 import { addPhoto, photographed } from "@/server/repo/photos";
+import { aboutRecordings, keepRecording } from "@/server/repo/recordings";
 import { blankChart, createWiring, WiringId } from "@/server/repo/wirings";
 import { savedUnlessStopped } from "@/server/savedUnlessStopped";
 import { isSaveable, unsaveable } from "@/server/saveable";
@@ -73,6 +75,17 @@ async function fromStart(start: z.infer<typeof Start>): Promise<Response> {
   return job ? answer({ ...job, wiringId }, 201) : refuse(404, [issue("server.no-such-wiring")]);
 }
 
+async function* once(bytes: Uint8Array): AsyncGenerator<Uint8Array> {
+  yield bytes;
+}
+/** An entry that names its recording by the id it has here; one whose recording did not come names none. */
+function withRecording(entry: Entry, fresh: ReadonlyMap<string, string>): Entry {
+  if (entry.type !== "trace" || entry.recording === undefined) return entry;
+  const { recording, ...rest } = entry;
+  const own = fresh.get(recording);
+  return own === undefined ? rest : { ...rest, recording: own };
+}
+
 async function fromZip(request: Request): Promise<Response> {
   const bytes = await limitedBytes(request, ZIP.bytes);
   if (!bytes) return refuse(413, [issue("file.zip-too-large", [], { limit: ZIP.bytes })]);
@@ -85,9 +98,18 @@ async function fromZip(request: Request): Promise<Response> {
   );
   const bad = unsaveable(read.value) ?? clean.find((c) => !isSaveable(c.connector))?.connector;
   if (bad !== undefined) return refuse(422, [issue("text.unsaveable", typeof bad === "string" ? [] : bad)]);
+  // recordings get ids of their own: the job they come from may be here, too
+  const fresh = new Map(files.value.recordings.map((r) => [r.id, crypto.randomUUID() as string]));
+  const about = aboutRecordings(files.value.aboutRecordings);
+  const job = { ...read.value, entries: read.value.entries.map((e) => withRecording(e, fresh)) };
   return savedUnlessStopped(request, async (tx) => {
     const left: string[] = [];
-    const made = await createJob(read.value, {}, tx);
+    const made = await createJob(job, {}, tx);
+    for (const { id, bytes } of files.value.recordings) {
+      const told = about.get(id);
+      const name = told && isSaveable(told.name) ? told.name : "recording";
+      await keepRecording(tx, made, { name, reading: told?.reading ?? {}, id: fresh.get(id)! }, once(bytes));
+    }
     const wiring = await wiringOfJob(made, tx);
     // a wiring that is in the library already has its photos
     const there = new Set(wiring ? await photographed(wiring, tx) : []);

@@ -53,6 +53,8 @@ interface Props {
   readonly onSetAside: (reason: "cannotReach" | "noTool") => void;
   readonly onSum: () => void;
   readonly onOther: () => void;
+  /** a recording is opened instead */
+  readonly onRecord?: () => void;
   readonly onWhy: () => void;
   /** only what is asked and the box for it: the rest stands elsewhere */
   readonly bare?: boolean;
@@ -93,6 +95,14 @@ export function NextReading(p: Props) {
       ) : (
         <>
           <Where {...p} instruction={instruction} />
+          {candidate.instrument === "scope" && p.onRecord ? (
+            <p className={styles.record}>
+              {t("reading.orRecordIt")}{" "}
+              <button type="button" className="link" onClick={p.onRecord}>
+                {t("reading.openTheRecording")}
+              </button>
+            </p>
+          ) : null}
           <Answering {...p} how={taken.how} />
           {taken.open && candidate.instrument !== "none" ? (
             <TakenHow

@@ -3,7 +3,7 @@ import type { Recording } from "@radicula/core";
 import { channelEvents, pairEvents, secondsText, type TraceEvent } from "@radicula/core/words";
 import { useMemo } from "react";
 import styles from "./Recording.module.css";
-import type { Seen } from "./TracePlot";
+import type { Seen } from "./seen";
 import type { OpenRecording } from "./useRecording";
 import { t } from "@/messages";
 

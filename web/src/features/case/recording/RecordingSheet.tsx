@@ -16,7 +16,8 @@ import { DOINGS, KEY_WHILE, type RecordingProps } from "./props";
 import { guessedPlace, placeChoices } from "./places";
 import { RecordSimulated } from "./RecordSimulated";
 import styles from "./Recording.module.css";
-import { TracePlot, wholeOf, type Seen } from "./TracePlot";
+import { wholeOf, type Seen } from "./seen";
+import { TracePlot } from "./TracePlot";
 import { useExpected } from "./useExpected";
 import { useRecording, type GivenRecording, type OpenRecording } from "./useRecording";
 import { t } from "@/messages";
@@ -247,34 +248,49 @@ function HowRead({
   return (
     <div className={styles.row}>
       {needsRate ? (
-        <label>
-          {t("recording.samplesASecond")}{" "}
-          <InputNumber
-            min={1e-6}
-            max={1e9}
-            {...(given.how?.interval ? { defaultValue: 1 / given.how.interval } : {})}
-            onPressEnter={(e) => {
-              const rate = Number(e.currentTarget.value);
-              if (rate > 0) again({ interval: 1 / rate });
-            }}
-          />
-        </label>
+        <Asked
+          label={t("recording.samplesASecond")}
+          value={given.how?.interval ? 1 / given.how.interval : undefined}
+          onGive={(rate) => again({ interval: 1 / rate })}
+        />
       ) : null}
       {needsScale ? (
-        <label>
-          {t("recording.voltsOfFullScale")}{" "}
-          <InputNumber
-            min={1e-6}
-            max={1e6}
-            {...(given.how?.scales?.[0] ? { defaultValue: given.how.scales[0] } : {})}
-            onPressEnter={(e) => {
-              const volts = Number(e.currentTarget.value);
-              if (volts > 0) again({ scales: channels.map(() => volts) });
-            }}
-          />
-        </label>
+        <Asked
+          label={t("recording.voltsOfFullScale")}
+          value={given.how?.scales?.[0]}
+          onGive={(volts) => again({ scales: channels.map(() => volts) })}
+        />
       ) : null}
     </div>
+  );
+}
+
+/** A number that the file does not tell: taken with Enter, or when the field is left. */
+function Asked({
+  label,
+  value,
+  onGive,
+}: {
+  readonly label: string;
+  readonly value: number | undefined;
+  readonly onGive: (value: number) => void;
+}) {
+  const [typed, setTyped] = useState<number | undefined>(value);
+  const give = () => {
+    if (typed !== undefined && typed > 0 && typed !== value) onGive(typed);
+  };
+  return (
+    <label>
+      {label}{" "}
+      <InputNumber
+        min={1e-6}
+        max={1e9}
+        {...(value === undefined ? {} : { defaultValue: value })}
+        onChange={(v) => setTyped(v ?? undefined)}
+        onPressEnter={give}
+        onBlur={give}
+      />
+    </label>
   );
 }
 

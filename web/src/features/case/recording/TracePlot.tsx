@@ -7,6 +7,7 @@ import { useThemeMode } from "@/ui/Theme";
 import type { Band, ExpectedLevels } from "@/workers/recording.worker";
 import type { OpenRecording } from "./useRecording";
 import styles from "./Recording.module.css";
+import { wholeOf, within, type Seen } from "./seen";
 import { t } from "@/messages";
 
 /** Height of one channel, and of all laid over each other. */
@@ -22,11 +23,6 @@ const STEP = 0.25;
 /** Colours of channels, as variables of the theme: no two beside each other alike. */
 const COLOURS = ["--accent", "--rust", "--ink", "--wire"];
 
-/** The part of a recording that is seen, seconds. */
-export interface Seen {
-  readonly from: number;
-  readonly to: number;
-}
 interface Props {
   readonly recording: OpenRecording;
   /** places of the channels drawn */
@@ -35,18 +31,6 @@ interface Props {
   readonly seen: Seen;
   readonly onSee: (seen: Seen) => void;
   readonly expected: ExpectedLevels | undefined;
-}
-
-/** From the first sample of a recording to its last. */
-export function wholeOf({ channels }: Pick<OpenRecording, "channels">): Seen {
-  return { from: Math.min(...channels.map((c) => c.from)), to: Math.max(...channels.map((c) => c.to)) };
-}
-
-/** Keeps a stretch within the recording, and no shorter than a few samples. */
-export function within(seen: Seen, whole: Seen, least: number): Seen {
-  const span = Math.min(whole.to - whole.from, Math.max(least, seen.to - seen.from));
-  const from = Math.max(whole.from, Math.min(whole.to - span, seen.from));
-  return { from, to: from + span };
 }
 
 /**

@@ -4,13 +4,14 @@ import { answering, refuse } from "@/server/answers";
 import { exportCase, findJob, JobId } from "@/server/repo/jobs";
 import { photosOf } from "@/server/repo/photos";
 import { fileName } from "@/ui/text";
-import { writeZip } from "@/server/zip";
+import { wholeRecordings } from "@/server/repo/recordings";
+import { writeZip, ZIP } from "@/server/zip";
 
 export const dynamic = "force-dynamic";
 
 /**
- * The whole case as one JSON file, with ?as=zip as a zip with the photos of its wiring, with ?as=csv its logbook as a
- * table.
+ * The whole case as one JSON file, with ?as=zip as a zip with the photos of its wiring and its recordings, with ?as=csv
+ * its logbook as a table.
  */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
@@ -30,7 +31,11 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
       });
     if (as === "zip") {
       const library = (await findJob(id.success ? id.data : ""))?.library;
-      const zip = await writeZip(text, library ? await photosOf(library.id) : []);
+      const zip = await writeZip(
+        text,
+        library ? await photosOf(library.id) : [],
+        await wholeRecordings(id.success ? id.data : "", ZIP.bytes / 2),
+      );
       return new Response(new Uint8Array(zip), {
         headers: {
           "Content-Type": "application/zip",

@@ -1,0 +1,211 @@
+import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
+import { readFileSync } from "node:fs";
+import { gunzipSync, gzipSync } from "node:zlib";
+import { answers, openCopy, saved } from "./casePage";
+import { applicationForTests, axeFindings, JSON_TYPE, makeWiring, still } from "./server";
+
+const app = applicationForTests();
+const TUG = "tug-4-reference.case.json";
+const sheet = (page: Page) => page.getByRole("dialog");
+const logIt = (page: Page) => sheet(page).getByRole("button", { name: "Log what it shows" });
+
+/** When the contact opens, seconds: at any moment, as loose contacts do. */
+const LEAVES = [0.2, 0.31, 0.83, 1.6];
+
+/** A steady signal that drops out now and then, and a square wave, as a scope writes them. */
+function scopeFile(seconds = 2, perSecond = 2_000): string {
+  const lines = ["Time (ms),B20:3 (V),B2:3 (V)"];
+  for (let i = 0; i < seconds * perSecond; i++) {
+    const t = i / perSecond;
+    const isOut = LEAVES.some((at) => t >= at && t < at + 0.008);
+    const noise = 0.01 * Math.sin(i * 12.9898);
+    lines.push(
+      `${(1000 * t).toFixed(2)},${((isOut ? 4.8 : 0.8) + noise).toFixed(3)},${(t * 50) % 1 < 0.5 ? 4.9 : 0.1}`,
+    );
+  }
+  return `${lines.join("\n")}\n`;
+}
+async function openSheet(page: Page, title: string): Promise<void> {
+  await openCopy(app.address, page, TUG, title);
+  await page.goto(`${page.url().split("?")[0]}?sheet=recording`);
+  await answers(sheet(page).getByRole("button", { name: "Open a file" }));
+}
+const give = (page: Page, name: string, text: string | Buffer) =>
+  sheet(page)
+    .locator("input[type=file]")
+    .setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text as string) });
+
+test("a recording is opened, seen, logged, kept, and looked at again; it counts like any reading", async ({ page }) => {
+  await openSheet(page, "Recorded");
+  await give(page, "scope.csv", scopeFile());
+  await expect(sheet(page)).toContainText("Stays at 0.80 V, drops out 4 times, to 4.8");
+  await expect(sheet(page)).toContainText("Switches between 0.10 V and 4.90 V, 50 Hz");
+  await expect(sheet(page)).toContainText("B20 cavity 3"); // the channels' names say where they were
+  await expect(sheet(page).locator("canvas")).toHaveCount(2);
+  // seen near by, by key and by a press on what happens
+  const range = sheet(page).getByText(/^0 s to /);
+  await expect(range).toHaveText("0 s to 2 s");
+  await sheet(page)
+    .getByRole("img", { name: /over time/ })
+    .press("+");
+  await expect(range).toBeHidden();
+  await sheet(page).getByRole("button", { name: "200 ms" }).click();
+  await expect(sheet(page).getByText(/^1\d\d(\.\d)? ms to 2\d\d/)).toBeVisible();
+  await sheet(page).getByRole("button", { name: "All of it" }).click();
+  await expect(range).toHaveText("0 s to 2 s");
+  // two cursors
+  const drawing = sheet(page).locator(".u-over").first();
+  await drawing.click({ position: { x: 300, y: 60 } });
+  await drawing.click({ position: { x: 500, y: 60 } });
+  await expect(sheet(page).locator("output")).toContainText(/Δ .* Hz\)/);
+  await still(page);
+  expect(await axeFindings(page)).toEqual([]);
+  // cranked: people stand clear
+  await sheet(page).getByLabel("Meanwhile").click();
+  await page.getByText("engine cranked", { exact: true }).click();
+  await expect(sheet(page)).toContainText("everybody clear");
+  await logIt(page).click();
+  await expect(sheet(page)).toBeHidden();
+  const logbook = page.getByRole("region", { name: "Logbook" });
+  await expect(logbook).toContainText("Recorded at B20 cavity 3, B2 cavity 3; cranking");
+  await saved(page);
+  await page.reload();
+  await logbook.getByRole("button", { name: "Look at it" }).click();
+  await expect(sheet(page)).toContainText("drops out 4 times");
+  await expect(logIt(page)).toBeHidden();
+});
+
+test("files that are no recordings are refused with the reason, and half a file with what is there", async ({
+  page,
+}) => {
+  await openSheet(page, "Refused recordings");
+  await give(page, "empty.csv", "");
+  await expect(sheet(page).getByRole("alert")).toContainText("The file is empty.");
+  await give(page, "words.csv", "There is nothing here to measure.\n");
+  await expect(sheet(page).getByRole("alert")).toContainText("no samples");
+  await give(page, "picture.csv", Buffer.from("\x89PNG\r\n\x1a\n\0\0\0\rIHDR", "latin1"));
+  await expect(sheet(page).getByRole("alert")).toContainText("picture.csv");
+  const whole = scopeFile();
+  await give(page, "half.csv", `${whole.slice(0, whole.length / 2)}\n999999,oops,1\n1,2,3\n99999`);
+  await expect(sheet(page)).toContainText("is not a number");
+  await expect(sheet(page)).toContainText("Time runs backwards");
+  await expect(sheet(page)).toContainText("drops out 3 times");
+  await sheet(page).getByRole("button", { name: "Another recording" }).click();
+  await give(page, "rateless.csv", `${Array.from({ length: 50 }, (_, i) => 1 + (i % 3) / 100).join("\n")}\n`);
+  await expect(sheet(page)).toContainText("Type the samples a second");
+  await sheet(page).getByLabel("Samples a second").fill("100");
+  await sheet(page).getByLabel("Samples a second").press("Enter");
+  await expect(sheet(page)).toContainText("50 samples in 490 ms");
+  await expect(logIt(page)).toBeDisabled();
+});
+
+test("a recording dropped on an open job is opened there; a list of codes still goes to the scan", async ({ page }) => {
+  await openCopy(app.address, page, TUG, "Dropped recording");
+  const drop = (name: string, text: string) =>
+    page.evaluate(
+      ([n, body]) => {
+        const data = new DataTransfer();
+        data.items.add(new File([body!], n!));
+        for (const type of ["dragenter", "drop"])
+          window.dispatchEvent(new DragEvent(type, { dataTransfer: data, bubbles: true, cancelable: true }));
+      },
+      [name, text],
+    );
+  await drop("scope.csv", scopeFile(1));
+  await expect(sheet(page)).toContainText("drops out 3 times");
+});
+
+test("a practice job has a scope on its simulated machine", async ({ page, request }) => {
+  const wiring = await makeWiring(app.address, request, JSON.parse(readFileSync("demo/tug-4.wiring.json", "utf8")));
+  const made = await request.post(`${app.address}/api/jobs/bench`, { headers: JSON_TYPE, data: { wiring, seed: 7 } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${app.address}/job/${id}?sheet=recording`);
+  const where = sheet(page).getByRole("combobox", { name: /Where to record/ });
+  await where.click();
+  await where.fill("B2 cavity 3");
+  await page
+    .getByText(/^B2 cavity 3/)
+    .last()
+    .click();
+  await page.keyboard.press("Escape");
+  await sheet(page).getByRole("combobox", { name: "Meanwhile" }).click();
+  await page.getByText("engine cranked", { exact: true }).click();
+  await sheet(page).getByRole("button", { name: "Record", exact: true }).click();
+  await expect(sheet(page)).toContainText("10,000 samples in 2 s");
+  await expect(sheet(page)).toContainText("levels of a sound machine");
+  await logIt(page).click();
+  await expect(page.getByRole("region", { name: "Logbook" })).toContainText("Recorded at B2 cavity 3; cranking");
+});
+
+test.describe("kept on the server", () => {
+  const newJob = async (request: APIRequestContext, title: string): Promise<string> => {
+    const text = readFileSync(`demo/${TUG}`, "utf8").replace(/"title": "[^"]*"/, `"title": "${title}"`);
+    const made = await request.post(`${app.address}/api/jobs`, { headers: JSON_TYPE, data: text });
+    return ((await made.json()) as { id: string }).id;
+  };
+  const keep = (request: APIRequestContext, job: string, body: Buffer, query = "name=a.csv") =>
+    request.post(`${app.address}/api/jobs/${job}/recordings?${query}`, {
+      headers: { "Content-Type": "application/gzip" },
+      data: body,
+    });
+  test("comes back byte for byte, and goes with the job as a zip", async ({ request }) => {
+    const job = await newJob(request, "Kept");
+    const text = scopeFile(20, 20_000); // several parts
+    const packed = gzipSync(text, { level: 0 });
+    const { id } = (await (
+      await keep(request, job, packed, "name=a.csv&reading=%7B%22interval%22%3A0.5%7D")
+    ).json()) as {
+      id: string;
+    };
+    const back = await request.get(`${app.address}/api/recordings/${id}`);
+    expect((await back.body()).equals(packed)).toBe(true);
+    expect(JSON.parse(decodeURIComponent(back.headers()["x-recording"]!))).toEqual({
+      name: "a.csv",
+      reading: { interval: 0.5 },
+    });
+    const entry = {
+      type: "trace",
+      at: "2026-11-30T10:00:00Z",
+      recording: id,
+      seconds: 20,
+      perSecond: 20_000,
+      state: { key: "on", unplugged: [] },
+      channels: [{ name: "A", on: "B7:3", kind: "steady", low: 1, high: 1.1, mean: 1.05 }],
+    };
+    const logged = await request.post(`${app.address}/api/jobs/${job}/entries`, {
+      headers: JSON_TYPE,
+      data: { after: 4, batch: crypto.randomUUID(), entries: [entry] },
+    });
+    expect(logged.status()).toBe(201);
+    const zip = await (await request.get(`${app.address}/api/jobs/${job}/export?as=zip`)).body();
+    const again = await request.post(`${app.address}/api/jobs`, {
+      headers: { "Content-Type": "application/zip" },
+      data: zip,
+    });
+    const { id: copy } = (await again.json()) as { id: string };
+    const { entries } = (await (await request.get(`${app.address}/api/jobs/${copy}/export`)).json()) as {
+      entries: { type: string; recording?: string }[];
+    };
+    const own = entries.find((e) => e.type === "trace")!.recording!;
+    expect(own).not.toBe(id);
+    const copied = await request.get(`${app.address}/api/recordings/${own}`);
+    expect(gunzipSync(await copied.body()).toString()).toBe(text);
+  });
+  test("what is no recording of a job is refused", async ({ request }) => {
+    const job = await newJob(request, "Refused");
+    const body = gzipSync("a");
+    expect((await keep(request, crypto.randomUUID(), body)).status()).toBe(404);
+    expect((await keep(request, "x", body)).status()).toBe(404);
+    expect((await keep(request, job, body, "name=")).status()).toBe(400);
+    expect((await keep(request, job, body, "name=a&reading=no")).status()).toBe(400);
+    const plain = await request.post(`${app.address}/api/jobs/${job}/recordings?name=a`, {
+      headers: { "Content-Type": "text/plain" },
+      data: "a",
+    });
+    expect(plain.status()).toBe(415);
+    expect((await request.get(`${app.address}/api/recordings/${crypto.randomUUID()}`)).status()).toBe(404);
+    expect((await request.get(`${app.address}/api/recordings/x`)).status()).toBe(404);
+    const simulated = await request.post(`${app.address}/api/jobs/${job}/record`, { headers: JSON_TYPE, data: {} });
+    expect(simulated.status()).toBe(404);
+  });
+});
