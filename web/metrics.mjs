@@ -24,7 +24,7 @@ const ID = /^[0-9a-f]{8}-[0-9a-f-]{27}$/;
 const WORDS = new Set(
   (
     "api job jobs wiring wirings print photos codes entries events export measure revision revisions scan bench " +
-    "draft people invitation auth health live sign-in sign-out account calculators metrics"
+    "recordings record draft people invitation auth health live sign-in sign-out account calculators metrics"
   ).split(" "),
 );
 /** Addresses of one kind count together; what is no address of ours is one kind. */

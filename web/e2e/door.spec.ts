@@ -182,6 +182,15 @@ function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
     spoilt(good).map((body): Shot => ({ method, path, body }));
   const state = { key: "on", unplugged: ["B9"] };
   const reading = { type: "reading", at: AT, instrument: "voltmeter", points: ["B7:1"], values: [0.8], state };
+  const trace = {
+    type: "trace",
+    at: AT,
+    seconds: 1,
+    perSecond: 100,
+    state,
+    channels: [{ name: "A", on: "B7:3", kind: "steady", low: 1, high: 1.2, mean: 1.1 }],
+    moved: [{ thing: "B7", from: 0, to: 1, reacted: true }],
+  };
   const odd = fc.oneof(NASTY.map(String), fc.string(), fc.uuid());
   const text = JSON.parse(readFileSync("demo/tug-4-reference.case.json", "utf8")) as { wiring: object };
   return fc.oneof(
@@ -196,6 +205,14 @@ function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
     }),
     post(`jobs/${practice}/measure`, { points: ["B7:1"], instrument: "voltmeter", kind: "voltage", state }),
     post(`jobs/${practice}/measure`, { points: ["A1:1", "B7:1"], instrument: "clamp", kind: "watch", state }),
+    post(`jobs/${job}/entries`, { after: 4, batch: crypto.randomUUID(), entries: [trace], join: true }),
+    post(`jobs/${practice}/record`, {
+      places: [{ on: "B7:3", by: "scope" }],
+      state,
+      doing: "sweep",
+      seconds: 0.1,
+      perSecond: 1_000,
+    }),
     post(`jobs/${practice}/scan`, { when: "afterDrive" }),
     post(`jobs/${job}/revision`, {}),
     post(`jobs/${job}/codes`, {}),
@@ -207,15 +224,16 @@ function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
     post("wirings", text.wiring),
     post(`wirings/${wiring}/revisions`, { note: "looked at" }),
     post(`wirings/${wiring}/draft`, { seq: 1, chart: { format: "radicula/chart", version: 1, rows: [] } }, "PUT"),
-    fc.tuple(fc.constantFrom("jobs", "wirings", "photos"), odd, odd).map(([kind, id, query]): Shot => ({
+    fc.tuple(fc.constantFrom("jobs", "wirings", "photos", "recordings"), odd, odd).map(([kind, id, query]): Shot => ({
       method: "GET",
-      path: `${kind}/${enc(id)}${kind === "photos" ? "" : `/export?as=${enc(query)}&revision=${enc(query)}`}`,
+      path: `${kind}/${enc(id)}${isFile(kind) ? "" : `/export?as=${enc(query)}&revision=${enc(query)}`}`,
     })),
     odd.map((after): Shot => ({ method: "GET", path: `jobs/${job}/entries?after=${enc(after)}` })),
     odd.map((id): Shot => ({ method: "DELETE", path: `photos/${enc(id)}`, body: {} })),
     odd.map((raw): Shot => ({ method: "GET", path: `jobs/${raw.replace(/[^\x21-\x7e]|[#?\\]/g, "")}/export` })),
   );
 }
+const isFile = (kind: string) => kind === "photos" || kind === "recordings";
 const enc = (text: string) => encodeURIComponent(text.replace(/[\ud800-\udfff]/g, ""));
 
 test(`${TRIES} spoilt requests: none is answered with a failure of the server, and none holds up others`, async ({

@@ -54,4 +54,6 @@ export const recording: Translation<typeof english> = {
     "{names} über der Zeit. Tasten: Plus und Minus zoomen, Pfeile verschieben, 0 zeigt alles. Die Tabelle darunter nennt, was geschieht.",
   "recording.pressForACursor": "Für eine Marke in die Zeichnung drücken, zum Zoomen ziehen.",
   "recording.noCursor": "Keine Marken",
+  "recording.notLogged": "Angehalten. Nichts wurde eingetragen.",
+  "recording.keeping": "Die Aufzeichnung wird aufbewahrt …",
 };

@@ -52,4 +52,6 @@ export const recording = {
     "{names} over time. Keys: plus and minus zoom, arrows move, 0 shows all. The table below lists what happens.",
   "recording.pressForACursor": "Press the drawing for a cursor, drag to zoom.",
   "recording.noCursor": "No cursors",
+  "recording.notLogged": "Stopped. Nothing was logged.",
+  "recording.keeping": "The recording is being kept …",
 } as const;

@@ -34,7 +34,7 @@ export function RecordingSheet(p: RecordingProps) {
 
 function Inside(p: RecordingProps) {
   const { given } = p;
-  const { state, open, close } = useRecording();
+  const { state, open, close, refuse } = useRecording();
   const [places, setPlaces] = useState<readonly (ChannelPlace | undefined)[] | undefined>(undefined);
   const take = (next: GivenRecording, known?: readonly (ChannelPlace | undefined)[]) => {
     setPlaces(known);
@@ -44,14 +44,19 @@ function Inside(p: RecordingProps) {
   // what was given is opened once, not on every drawing
   const taken = useRef<RecordingProps["given"]>(undefined);
   useEffect(() => {
-    if (given === taken.current) return;
+    const last = taken.current;
+    if (given === last) return;
     taken.current = given;
-    if (given === undefined) return;
+    if (given === undefined) {
+      if (typeof last === "string") close(); // one of the logbook is not there to be logged again
+      return;
+    }
     void (async () => {
       const next = typeof given === "string" ? await keptRecording(given) : given;
-      await open(next);
+      if (next) await open(next);
+      else refuse(String(given), [{ code: "server.no-such-recording", path: [], params: {} }]);
     })();
-  }, [given, open]);
+  }, [given, open, close, refuse]);
   return (
     <div className={styles.sheet}>
       {state.is === "none" ? <Choose {...p} onTake={take} /> : null}
@@ -307,12 +312,13 @@ function LogIt({
   readonly doing: Doing;
 }) {
   const message = useMessages();
-  const [isBusy, setBusy] = useState(false);
+  const [busy, setBusy] = useState<AbortController | undefined>(undefined);
   const has = places.some(Boolean);
   const log = async () => {
-    setBusy(true);
+    const control = new AbortController();
+    setBusy(control);
     try {
-      const kept = await sendRecording(jobId, recording.given);
+      const kept = await sendRecording(jobId, recording.given, control.signal);
       if (!kept.ok) void message.warning(t("recording.notKept", { why: say(kept.issues[0]!).text }));
       const entry = await recording.worker.entry({
         at: now(),
@@ -323,16 +329,24 @@ function LogIt({
       });
       if (entry) onLog(entry);
       else void message.warning(t("recording.nothingToLog"));
+    } catch {
+      void message.warning(t("recording.notLogged"));
     } finally {
-      setBusy(false);
+      setBusy(undefined);
     }
   };
   return (
     <div className={styles.row}>
-      <Button type="primary" disabled={!has || !recording.measured} loading={isBusy} onClick={() => void log()}>
+      <Button
+        type="primary"
+        disabled={!has || !recording.measured}
+        loading={busy !== undefined}
+        onClick={() => void log()}
+      >
         {t("recording.log")}
       </Button>
       {has ? null : <span className="muted">{t("recording.sayWhere")}</span>}
+      {busy ? <LongWork says={t("recording.keeping")} onStop={() => busy.abort()} /> : null}
     </div>
   );
 }

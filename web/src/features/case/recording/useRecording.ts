@@ -84,5 +84,12 @@ export function useRecording() {
     end();
     setState({ is: "none" });
   }, [end]);
-  return { state, open, close };
+  const refuse = useCallback(
+    (name: string, issues: readonly Issue[]) => {
+      end();
+      setState({ is: "refused", name, issues });
+    },
+    [end],
+  );
+  return { state, open, close, refuse };
 }

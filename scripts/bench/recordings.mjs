@@ -1,0 +1,160 @@
+// What a recording is worth where a fault comes and goes: each job is played twice by the plan on the same simulated
+// machine, once with meter and scan tool alone, once with a recording of the coded circuits, taken while the harness
+// was moved, in the logbook from the start; its minutes are counted. The simulated machine shares the engine's
+// equations: this shows consistency, not truth. Also how long a large file takes to read.
+//   npm run bench:recordings [-- --jobs 100 --seed 70000]
+import { parseArgs } from "node:util";
+import {
+  factsOf,
+  generateHarness,
+  hideFaults,
+  pairsOf,
+  play,
+  Predictor,
+  pyramidOf,
+  readWiring,
+  RecordingReader,
+  SimulatedMachine,
+  simulateRecording,
+  stretchOf,
+  traceEntry,
+} from "../../core/dist/src/index.js";
+import { readFileSync } from "node:fs";
+
+const { values } = parseArgs({
+  options: { jobs: { type: "string" }, seed: { type: "string" }, rows: { type: "string" } },
+});
+const JOBS = Number(values.jobs ?? 100);
+const SEED = Number(values.seed ?? 70_000);
+const ROWS = Number(values.rows ?? 10_000_000);
+const AT = "2026-01-01T07:55:00Z";
+/** Leads put on, harness moved, file carried over. Judgement. */
+const RECORDING_MINUTES = 4;
+/** How often the fault is there when a meter looks, and share of the recorded time. Judgement. */
+const PRESENCE = 0.4;
+const RECORDED_PRESENCE = 0.05;
+const CHANNELS = 4;
+
+const wirings = [
+  ...["tug-4", "whimbrel"].map((name) => {
+    const read = readWiring(JSON.parse(readFileSync(`demo/${name}.wiring.json`, "utf8")));
+    if (!read.ok) throw new Error(name);
+    return read.value;
+  }),
+  ...[1, 2].map((seed) => generateHarness({ nodes: 70, seed: SEED + seed })),
+];
+const predictors = wirings.map((w) => new Predictor(w));
+const percent = (x) => `${(100 * x).toFixed(1)} %`;
+const mean = (list) => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length);
+
+/** Opens and closes by itself: what a loose contact, a broken strand or a chafed wire does. */
+const comesAndGoes = ({ fault }) =>
+  /contact|open|Resistance|short/i.test(fault.mode) && !/dead|Swapped/.test(fault.mode);
+
+const ended = { without: [], with: [] };
+const begun = performance.now();
+for (let i = 0, jobs = 0; jobs < JOBS && i < 20 * JOBS; i++) {
+  const at = i % wirings.length;
+  const seed = SEED + i;
+  const faults = hideFaults(wirings[at], 1, seed);
+  if (!faults || !comesAndGoes(faults[0])) continue;
+  const predictor = predictors[at];
+  const machine = new SimulatedMachine(wirings[at], faults, seed);
+  const codes = machine.codes();
+  const places = [
+    ...new Set(
+      codes.flatMap((c) => {
+        const own = predictor.monitors.find((m) => m.code.module === c.module && m.code.id === c.code);
+        return own?.monitor.at && machine.rig.node(own.monitor.at, { key: "on", unplugged: [] })
+          ? [own.monitor.at]
+          : [];
+      }),
+    ),
+  ].slice(0, CHANNELS);
+  if (places.length === 0) continue;
+  jobs++;
+  const told = {
+    type: "intake",
+    at: AT,
+    intake: {
+      complaint: "",
+      symptoms: ["comesAndGoes"],
+      conditions: [],
+      history: [],
+      bulletins: [],
+      safety: [],
+      tools: [],
+    },
+  };
+  const state = { key: "on", unplugged: [] };
+  const channels = places.map((on) => ({ on, by: "scope" }));
+  const recording = simulateRecording(machine, {
+    places: channels,
+    state,
+    doing: "move",
+    seconds: 5,
+    perSecond: 2_000,
+    seed,
+    presence: RECORDED_PRESENCE,
+  });
+  const facts = recording.channels.map(factsOf);
+  const entry = traceEntry(recording, facts, pairsOf(recording, facts), {
+    at: AT,
+    state,
+    doing: "move",
+    places: channels,
+  });
+  const played = (before) => play(predictor, faults, { school: "information", seed, presence: PRESENCE, before });
+  ended.without.push(played([told]));
+  ended.with.push(played(entry ? [told, entry] : [told]));
+  if (jobs % 10 === 0) console.error(`${jobs} of ${JOBS}, ${Math.round((performance.now() - begun) / 1000)} s`);
+}
+console.log(`${ended.with.length} faults that come and go on ${wirings.length} machines, seed ${SEED}`);
+console.log("              isolated  wrong   given up  tests  minutes");
+for (const [name, list] of Object.entries(ended)) {
+  const share = (e) => percent(mean(list.map((p) => (p.ending === e ? 1 : 0)))).padStart(8);
+  const minutes = mean(list.map((p) => p.minutes)) + (name === "with" ? RECORDING_MINUTES : 0);
+  console.log(
+    `${`${name} recording`.padEnd(18)}${share("isolated")} ${share("wrong")} ${share("gaveUp")}` +
+      `  ${mean(list.map((p) => p.steps.length))
+        .toFixed(1)
+        .padStart(5)}  ${minutes.toFixed(1).padStart(6)}`,
+  );
+}
+
+// a file of two channels, as a scope writes it
+const parts = [];
+const encoder = new TextEncoder();
+let text = "time (s),A (V),B (V)\n";
+for (let i = 0; i < ROWS; i++) {
+  text += `${(i * 1e-5).toFixed(5)},${i % 1000 < 500 ? 0.1 : 4.9},${(2 + (i % 777) / 777).toFixed(3)}\n`;
+  if (text.length > 1 << 20 || i === ROWS - 1) {
+    parts.push(encoder.encode(text));
+    text = "";
+  }
+}
+const bytes = parts.reduce((sum, part) => sum + part.length, 0);
+let since = performance.now();
+const took = () => {
+  const ms = performance.now() - since;
+  since = performance.now();
+  return ms;
+};
+const reader = new RecordingReader();
+for (const part of parts) reader.push(part);
+const { recording } = reader.end().value;
+const read = took();
+const pyramids = recording.channels.map(pyramidOf);
+const thinned = took();
+const times = Array.from({ length: 200 }, (_, k) => {
+  const from = (performance.now(), (k * ROWS * 1e-5) / 400);
+  since = performance.now();
+  pyramids.forEach((p) => stretchOf(p, from, from + (ROWS * 1e-5) / (1 + (k % 50)), 1200));
+  return took();
+}).sort((a, b) => a - b);
+recording.channels.map(factsOf);
+console.log(
+  `${((2 * ROWS) / 1e6).toFixed(0)} million samples, ${(bytes / 1e6).toFixed(0)} MB of text: ` +
+    `read ${(read / 1000).toFixed(1)} s, made ready to draw ${(thinned / 1000).toFixed(1)} s, ` +
+    `a part of it to draw ${times[100].toFixed(1)} ms (median); measured ${(took() / 1000).toFixed(1)} s`,
+);
