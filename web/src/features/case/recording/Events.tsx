@@ -36,23 +36,25 @@ export function Events({
     onSee({ from: e.from - around, to: e.to + around });
   };
   return (
-    <section aria-label={t("recording.events")}>
+    <section>
       <h3 className={styles.eventsHead}>{t("recording.eventsCount", { count: events.length })}</h3>
-      <table className={styles.events}>
-        <tbody>
-          {events.slice(0, LISTED).map((e, i) => (
-            <tr key={i}>
-              <td>
-                <button type="button" className="link" onClick={() => show(e)}>
-                  {secondsText(e.from)}
-                </button>
-              </td>
-              <th scope="row">{e.channel}</th>
-              <td>{e.text}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <div className={styles.list} tabIndex={0} role="group" aria-label={t("recording.events")}>
+        <table className={styles.events}>
+          <tbody>
+            {events.slice(0, LISTED).map((e, i) => (
+              <tr key={i}>
+                <td>
+                  <button type="button" className="link" onClick={() => show(e)}>
+                    {secondsText(e.from)}
+                  </button>
+                </td>
+                <th scope="row">{e.channel}</th>
+                <td>{e.text}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {events.length > LISTED ? (
         <p className="muted">{t("recording.andMore", { count: events.length - LISTED })}</p>
       ) : null}

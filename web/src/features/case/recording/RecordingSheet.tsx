@@ -221,8 +221,8 @@ function Opened(p: OpenedProps) {
         onSee={setSeen}
         expected={expected}
       />
-      <Events recording={recording} onSee={setSeen} />
       {logged ? null : <LogIt {...p} places={places} state={state} doing={doing} />}
+      <Events recording={recording} onSee={setSeen} />
     </>
   );
 }

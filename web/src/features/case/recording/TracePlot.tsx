@@ -157,7 +157,7 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
         height,
         scales: { x: { time: false } },
         legend: { show: false },
-        cursor: { drag: { x: true, y: false, setScale: false }, focus: { prox: -1 } },
+        cursor: { y: false, drag: { x: true, y: false, setScale: false }, focus: { prox: -1 } },
         axes: [
           { ...axis, size: TIME_HEIGHT, values: (_, ticks) => ticks.map((v) => secondsText(v)) },
           { ...axis, size: AXIS_WIDTH, space: 26, values: (_, ticks) => ticks.map((v) => channelValue(v, first.unit)) },
