@@ -93,29 +93,18 @@ const api = {
   async open(message: unknown, progress: (share: number) => void): Promise<OpenedRecording> {
     const { file, isCompressed, interval, scales } = readMessage(Asked, message);
     const reader = new RecordingReader(interval);
-    let read = 0;
-    const counted = file.stream().pipeThrough(
-      new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
-        transform(chunk, to) {
-          read += chunk.byteLength;
-          to.enqueue(chunk);
-        },
-      }),
-    );
-    const stream = (isCompressed ? counted.pipeThrough(new DecompressionStream("gzip")) : counted).getReader();
-    let told = 0;
     try {
-      for (let next = await stream.read(); !next.done && reader.wantsMore; next = await stream.read()) {
-        reader.push(next.value);
-        if (read - told > file.size / 50) {
-          told = read;
-          progress(read / file.size);
-        }
+      let told = 0;
+      for await (const [bytes, share] of isCompressed ? unpacked(file) : slices(file)) {
+        reader.push(bytes);
+        if (!reader.wantsMore) break;
+        if (share - told < PROGRESS) continue;
+        told = share;
+        progress(share);
       }
     } catch {
       return { ok: false, issues: [{ code: "recording.not-read", path: [], params: {} }] };
     }
-    void stream.cancel().catch(() => undefined);
     const result = reader.end();
     if (!result.ok) return result;
     recording = { channels: result.value.recording.channels.map((c, i) => scaled(c, scales?.[i])) };
@@ -168,6 +157,31 @@ const api = {
 };
 export type RecordingApi = typeof api;
 expose(api);
+
+/** How much of a file is read at once, bytes; and how much more of it is worth being told. */
+const AT_ONCE = 8 << 20;
+const PROGRESS = 0.02;
+type Part = readonly [bytes: Uint8Array, share: number];
+
+/** A file piece by piece, large ones: each takes a way through the browser. */
+async function* slices(file: Blob): AsyncGenerator<Part> {
+  for (let at = 0; at < file.size; at += AT_ONCE) {
+    const end = Math.min(file.size, at + AT_ONCE);
+    yield [new Uint8Array(await file.slice(at, end).arrayBuffer()), end / file.size];
+  }
+}
+/** A compressed file as it unpacks. */
+async function* unpacked(file: Blob): AsyncGenerator<Part> {
+  let read = 0;
+  const counted = new TransformStream<Uint8Array<ArrayBuffer>, Uint8Array<ArrayBuffer>>({
+    transform(chunk, to) {
+      read += chunk.byteLength;
+      to.enqueue(chunk);
+    },
+  });
+  const stream = file.stream().pipeThrough(counted).pipeThrough(new DecompressionStream("gzip")).getReader();
+  for (let next = await stream.read(); !next.done; next = await stream.read()) yield [next.value, read / file.size];
+}
 
 function scaled(channel: Channel, scale: number | undefined): Channel {
   if (scale === undefined || channel.unit !== "") return channel;
