@@ -323,7 +323,7 @@ export { canSeen, HIGH_FOR_TWO_TERMINATORS, linSeen, type BusLevel, type BusSeen
 export { matchPattern, parsePattern, type Dwell, type PatternMatch, type PatternMissed } from "./traces/pattern.js";
 export { pyramidOf, stretchOf, type Pyramid, type Stretch } from "./traces/pyramid.js";
 export { pairsOf, type PairSeen } from "./traces/pairs.js";
-export { traceEntry, type ChannelPlace, type TakenRecording } from "./logbook/traceEntry.js";
+export { fittingUnit, traceEntry, type ChannelPlace, type TakenRecording } from "./logbook/traceEntry.js";
 export { traceReadings } from "./logbook/traceReadings.js";
 export { seenIn, type ChannelSeen } from "./traces/seen.js";
 export { shortestSeen } from "./traces/quality.js";

@@ -7,6 +7,7 @@ import { parseColour } from "../units/colour.js";
 import { parseSection } from "../units/section.js";
 import { parseFunction } from "./functions.js";
 import { cutText } from "../units/cutText.js";
+import { notText } from "../units/notText.js";
 
 type Column = keyof ChartRow;
 /**
@@ -51,13 +52,6 @@ export interface TableRead {
   readonly issues: readonly Issue[];
   /** which column was taken for what */
   readonly columns: readonly (Column | undefined)[];
-}
-
-/** Bytes of something else: many characters that no text holds. */
-function notText(text: string): boolean {
-  const head = text.slice(0, 4000);
-  const odd = head.match(/[\u0000-\u0008\u000e-\u001f\ufffd]/g)?.length ?? 0;
-  return odd > head.length / 50;
 }
 
 /**

@@ -3,8 +3,9 @@ import type { Doing, TraceChannel, TraceEntry } from "../format/trace.js";
 import type { ChannelFacts } from "../traces/facts.js";
 import type { PairSeen } from "../traces/pairs.js";
 import type { Recording } from "../traces/recording.js";
-import { seenIn } from "../traces/seen.js";
+import { seenIn, type ChannelSeen } from "../traces/seen.js";
 import { cutText } from "../units/cutText.js";
+import { SCAN_UNITS } from "../units/scanUnit.js";
 
 /** Where a channel of a recording was put; a channel without one is not weighed. */
 export interface ChannelPlace {
@@ -25,11 +26,38 @@ export interface TakenRecording {
   readonly note?: string | undefined;
 }
 
+/**
+ * In which unit what a channel shows is logged: volts of a lead, amperes of a clamp, any of the scan tool's.
+ * @returns undefined where the instrument shows no such thing
+ */
+export function fittingUnit(
+  unit: string,
+  by: TraceChannel["by"],
+): { readonly factor: number; readonly unit?: TraceChannel["unit"] } | undefined {
+  if (by === "scope") return unit === "V" || unit === "" ? { factor: 1 } : undefined;
+  if (by === "clamp") return unit === "A" || unit === "" ? { factor: 1 } : unit === "mA" ? { factor: 1e-3 } : undefined;
+  if (unit === "" || unit === "V") return { factor: 1 };
+  const scan = SCAN_UNITS.find((u) => u === unit);
+  return scan && { factor: 1, unit: scan };
+}
+function scaledBy(seen: ChannelSeen, factor: number): ChannelSeen {
+  if (factor === 1) return seen;
+  const { low, high, mean, dropouts } = seen;
+  return {
+    ...seen,
+    low: low * factor,
+    high: high * factor,
+    mean: mean * factor,
+    ...(dropouts ? { dropouts: { ...dropouts, to: dropouts.to * factor } } : {}),
+  };
+}
+
 /** A reaction may come a little after the hand, seconds. Judgement. */
 const AFTER = 0.3;
 
 /**
- * What a recording adds to the logbook. @returns undefined where no channel with a place holds anything
+ * What a recording adds to the logbook. A channel whose unit its instrument does not show is left out.
+ * @returns undefined where no channel with a place holds anything that can be weighed
  */
 export function traceEntry(
   { channels }: Recording,
@@ -39,9 +67,12 @@ export function traceEntry(
 ): TraceEntry | undefined {
   const own = channels.flatMap((c, i): { channel: TraceChannel; i: number }[] => {
     const place = taken.places[i];
-    const seen = facts[i] && seenIn(facts[i]);
-    if (!place || !seen) return [];
-    const { on, black, by, unit } = place;
+    const measured = facts[i] && seenIn(facts[i]);
+    const fitting = place && fittingUnit(c.unit, place.by);
+    if (!place || !measured || !fitting) return [];
+    const seen = scaledBy(measured, fitting.factor);
+    const { on, black, by } = place;
+    const unit = place.unit ?? fitting.unit;
     return [
       {
         i,

@@ -1,6 +1,7 @@
 import { fileSort, isForeign } from "../format/fileSort.js";
 import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
 import { cutText } from "../units/cutText.js";
+import { notText } from "../units/notText.js";
 import { Clock, Growing } from "./clock.js";
 import { MOST_CHANNELS, MOST_SAMPLES, type Channel, type Recording } from "./recording.js";
 import { layoutOf, type TableLayout } from "./tableLayout.js";
@@ -405,9 +406,4 @@ function join(a: Uint8Array, b: Uint8Array): Uint8Array {
   out.set(a);
   out.set(b, a.length);
   return out;
-}
-/** Bytes of something else: many characters that no text holds. */
-function notText(head: string): boolean {
-  const odd = head.slice(0, 4_000).match(/[\u0000-\u0008\u000e-\u001f\ufffd]/g)?.length ?? 0;
-  return odd > Math.min(4_000, head.length) / 50;
 }

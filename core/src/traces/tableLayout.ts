@@ -67,8 +67,8 @@ const UNITS: Readonly<Record<string, readonly [unit: string, factor: number]>> =
   "g/s": ["g/s", 1],
   "kg/h": ["kg/h", 1],
 };
-const INTERVAL = /(sample ?interval|sampling ?interval|interval|increment|delta ?t|Δt|x ?incr|period)/i;
-const RATE = /(sample ?rate|sampling ?rate|sampling ?frequency|samples?\/s|rate|frequency)/i;
+const INTERVAL = /(sample ?interval|sampling ?interval|interval|increment|delta ?t|Δt|x ?incr|sample ?period)/i;
+const RATE = /(sample ?rate|sampling ?rate|sampling ?frequency|sample ?frequency|samples? ?(\/|per) ?s)/i;
 /** Rows looked at to tell how a table is written. */
 const LOOKED_AT = 400;
 /** Rows by which it is told that the numbers have begun. */
@@ -194,7 +194,9 @@ function column(
   const behind = /^(.*\S)\s+(\S+)$/.exec(written);
   const known = units[c] !== undefined ? unitOf(units[c]) : undefined;
   const own = inside ? unitOf(inside[2]!.trim()) : behind ? unitOf(behind[2]!) : undefined;
-  const alone = unitOf(written);
+  // a column named "A" may be a channel of that name, unless all columns are named by units
+  const isAlone = written.length > 1 || names.every((n) => n === "" || unitOf(n) !== undefined);
+  const alone = isAlone ? unitOf(written) : undefined;
   const [unit, factor] = known ?? own ?? alone ?? ["", 1];
   const name = inside && own ? inside[1]! : behind && own && !known ? behind[1]! : written;
   const isClock = body.some((r) => CLOCK.test((r[c] ?? "").trim()) && !isNumber((r[c] ?? "").trim(), decimal));
@@ -211,14 +213,18 @@ function tellsTime(
   if (all.length === 1 && !TIME_NAME.test(name) && unit !== "s") return false;
   const cells = body.map((r) => (r[c] ?? "").trim()).filter((t) => t !== "");
   if (cells.some((t) => CLOCK.test(t))) return true;
-  if (unit === "s" || TIME_NAME.test(name)) return all.length > 1;
-  if (name !== "" || c > 0) return false;
-  // without a head: the first column, where it only rises, by steps that are alike
   const numbers = cells.map((t) => Number(decimal === "," ? t.replace(",", ".") : t));
   const steps = numbers.slice(1).map((v, i) => v - numbers[i]!);
+  // a column of milliseconds may be how long something takes: time goes on
+  const rises = steps.filter((d) => d > 0).length >= RISES * steps.length;
+  if (TIME_NAME.test(name) || (unit === "s" && c === 0)) return all.length > 1 && rises;
+  if (name !== "" || c > 0) return false;
+  // without a head: the first column, where it only rises, by steps that are alike
   const mean = steps.reduce((a, b) => a + b, 0) / Math.max(1, steps.length);
   return steps.length > 2 && mean > 0 && steps.every((d) => d > 0.3 * mean && d < 1.7 * mean);
 }
+/** Share of the steps of a time column that go on; a few rows may be out of order. Judgement. */
+const RISES = 0.6;
 
 function intervalIn(rows: readonly (readonly string[])[]): number | undefined {
   for (const row of rows) {

@@ -1,6 +1,7 @@
 import {
   analyse,
   checkEntries,
+  evenChannel,
   factsOf,
   findFault,
   Focus,
@@ -139,6 +140,23 @@ test("a case with a recording in its logbook reads and writes", () => {
   const text = JSON.stringify({ format: "radicula/case", version: 1, title: "t", wiring, entries: [entry] });
   const read = parseCase(text);
   expect(read.ok && read.value.entries).toEqual([entry]);
+});
+
+test("what an instrument does not show is not logged: pressures of a lead; milliamperes of a clamp are amperes", () => {
+  const state = { key: "on" as const, unplugged: [] };
+  const entryOf = (unit: string, place: RecordedPlace) => {
+    const recording = { channels: [evenChannel("A", unit, 0, 0.01, new Float32Array(200).fill(250))] };
+    return traceEntry(recording, recording.channels.map(factsOf), [], {
+      at: AT,
+      state,
+      doing: "nothing",
+      places: [place],
+    })?.channels[0];
+  };
+  expect(entryOf("kPa", scope("B7:3"))).toBeUndefined();
+  expect(entryOf("kPa", { on: "A1:24", by: "scanTool" })).toMatchObject({ unit: "kPa", mean: 250 });
+  expect(entryOf("mA", { on: "W4", by: "clamp" })).toMatchObject({ mean: 0.25 });
+  expect(entryOf("A", scope("B7:3"))).toBeUndefined();
 });
 
 test("a recording is the same each time, and refuses places there are not", () => {

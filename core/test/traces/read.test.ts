@@ -91,6 +91,22 @@ describe("tables in usual layouts", () => {
     expect(result.ok && Array.from(result.value.recording.channels[0]!.values)).toEqual([1, 2, 3]);
     near(values(text)[0]!, [1, 2, 3]);
   });
+  test("milliseconds that something takes are values, not times; words above the numbers tell no rate", () => {
+    const { recording } = good(
+      "Bus rate,500000\nTime (s),RPM,Injection time (ms),Rail (kPa)\n" +
+        "0,800,2.5,300\n0.1,810,2.4,301\n0.2,805,2.6,302\n0.3,800,2.5,301\n",
+    );
+    expect(recording.channels.map((c) => [c.name, c.unit, c.values.length])).toEqual([
+      ["RPM", "rpm", 4],
+      ["Injection time", "s", 4],
+      ["Rail", "kPa", 4],
+    ]);
+    expect(rateOf(recording.channels[2]!)).toBeCloseTo(10, 6);
+  });
+  test("a channel called A is not amperes, unless its neighbours are units, too", () => {
+    expect(good("time,A,B\n0,1,2\n1,1,2\n2,1,2\n").recording.channels.map((c) => c.unit)).toEqual(["", ""]);
+    expect(good("s,V,A\n0,1,2\n1,1,2\n2,1,2\n").recording.channels.map((c) => c.unit)).toEqual(["V", "A"]);
+  });
   test("quoted cells and spaces", () => {
     near(values('"time","A"\n"0,0","1,5"\n"0,1","2,5"\n"0,2","3,5"\n')[0]!, [1.5, 2.5, 3.5]);
     near(values("time   A\n 0.0   1.5\n 0.1   2.5\n 0.2   3.5\n")[0]!, [1.5, 2.5, 3.5]);

@@ -54,4 +54,5 @@ export const recording = {
   "recording.noCursor": "No cursors",
   "recording.notLogged": "Stopped. Nothing was logged.",
   "recording.keeping": "The recording is being kept …",
+  "recording.unitDoesNotFit": "{unit} is not shown there: not weighed. Choose a scan value, or a clamp for amperes.",
 } as const;

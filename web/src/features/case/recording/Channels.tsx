@@ -1,5 +1,5 @@
 "use client";
-import { seenIn, type ChannelPlace } from "@radicula/core";
+import { fittingUnit, seenIn, type ChannelPlace } from "@radicula/core";
 import { gapText, secondsText, seenText } from "@radicula/core/words";
 import { Select } from "antd";
 import { say } from "@/messages/issues";
@@ -57,6 +57,9 @@ export function Channels({ recording, choices, places, isFixed, onPlace }: Props
                   onChange={(v: string | undefined) => onPlace(i, v === undefined ? undefined : placeOfValue(v))}
                   options={[...choices]}
                 />
+                {place && !fittingUnit(c.unit, place.by) ? (
+                  <small role="alert">{t("recording.unitDoesNotFit", { unit: c.unit })}</small>
+                ) : null}
               </td>
             </tr>
           );

@@ -1,5 +1,5 @@
 "use client";
-import type { ChannelPlace, Doing, KeyState, State, TraceEntry } from "@radicula/core";
+import { fittingUnit, type ChannelPlace, type Doing, type KeyState, type State, type TraceEntry } from "@radicula/core";
 import { DANGER_WORDS, keyText } from "@radicula/core/words";
 import { Button, InputNumber, Select, Switch } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -313,7 +313,9 @@ function LogIt({
 }) {
   const message = useMessages();
   const [busy, setBusy] = useState<AbortController | undefined>(undefined);
-  const has = places.some(Boolean);
+  const has = places.some(
+    (x, i) => x !== undefined && fittingUnit(recording.channels[i]?.unit ?? "", x.by) !== undefined,
+  );
   const log = async () => {
     const control = new AbortController();
     setBusy(control);
