@@ -11,7 +11,8 @@ const app = applicationForTests();
 test.use({ locale: "de-DE" });
 
 const JOB = readFileSync("demo/tug-4-came-back.case.json", "utf8");
-const SHEETS = "other codes name intake seen chart help runs disturbed meter watch recording sums bench repair before".split(" ");
+const SHEETS =
+  "other codes name intake seen chart help runs disturbed meter watch recording sums bench repair before".split(" ");
 const WIDTHS = [1280, 390] as const;
 
 /** Whole messages in English that German says otherwise, but for words of the job itself. */

@@ -56,5 +56,6 @@ export const recording: Translation<typeof english> = {
   "recording.noCursor": "Keine Marken",
   "recording.notLogged": "Angehalten. Nichts wurde eingetragen.",
   "recording.keeping": "Die Aufzeichnung wird aufbewahrt …",
-  "recording.unitDoesNotFit": "{unit} wird dort nicht gezeigt: zählt nicht. Einen Istwert wählen, für Ampere eine Stromzange.",
+  "recording.unitDoesNotFit":
+    "{unit} wird dort nicht gezeigt: zählt nicht. Einen Istwert wählen, für Ampere eine Stromzange.",
 };
