@@ -97,7 +97,9 @@ export function traceCommand(file: string, options: Options, io: Io): void {
 }
 
 const eventsOf = (recording: Recording, facts: readonly ChannelFacts[], pairs: readonly PairSeen[]): TraceEvent[] =>
-  [...facts.flatMap(channelEvents), ...pairs.flatMap((p) => pairEvents(recording, p))].sort((a, b) => a.from - b.from);
+  [...facts.flatMap(channelEvents), ...pairs.flatMap((p) => pairEvents(recording.channels, p))].sort(
+    (a, b) => a.from - b.from,
+  );
 
 function channelJson(f: ChannelFacts, { channels }: Recording, i: number) {
   const { teeth, issues, levels, timing } = f;

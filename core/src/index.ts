@@ -319,12 +319,11 @@ export { riseTime, signalEdges, timingOf, type Edge, type Timing } from "./trace
 export { pulsesPerTurn, teethOf, type Teeth, type ToothFault } from "./traces/teeth.js";
 export { dropoutsOf, type Dropout } from "./traces/dropouts.js";
 export { agreementOf, lagOf, slewOf, type Agreement, type Parting } from "./traces/agreement.js";
-export { canSeen, HIGH_FOR_TWO_TERMINATORS, linSeen, type BusLevel, type BusSeen } from "./traces/busLines.js";
+export { canSeen, linSeen, type BusLevel, type BusSeen } from "./traces/busLines.js";
 export { matchPattern, parsePattern, type Dwell, type PatternMatch, type PatternMissed } from "./traces/pattern.js";
 export { pyramidOf, stretchOf, type Pyramid, type Stretch } from "./traces/pyramid.js";
 export { pairsOf, type PairSeen } from "./traces/pairs.js";
 export { fittingUnit, traceEntry, type ChannelPlace, type TakenRecording } from "./logbook/traceEntry.js";
 export { traceReadings } from "./logbook/traceReadings.js";
 export { seenIn, type ChannelSeen } from "./traces/seen.js";
-export { shortestSeen } from "./traces/quality.js";
 export { DEFAULTS } from "./defaults.js";

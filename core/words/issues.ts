@@ -1,5 +1,6 @@
 import type { Issue } from "../src/index.js";
 import { OTHER_SORTS } from "./fileSorts.js";
+import { thousands } from "./figures.js";
 import { shareText } from "./shares.js";
 import { t } from "./messages/index.js";
 import { midSentence, worded } from "./language.js";
@@ -432,7 +433,6 @@ const names = (value: Params[string] | undefined) =>
     : list(value);
 const list = (value: Params[string] | undefined) => (Array.isArray(value) ? value.join(", ") : String(value ?? ""));
 const first = (value: Params[string] | undefined) => (Array.isArray(value) ? String(value[0] ?? "1") : "1");
-const thousands = (value: Params[string] | undefined) => Number(value).toLocaleString("en").replaceAll(",", "\u202f");
 
 /** One sentence for an issue. Schema issues fall back on what the schema itself says. */
 export function issueText(issue: Issue): string {

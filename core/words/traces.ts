@@ -1,11 +1,12 @@
 import {
   formatQuantity,
+  type Channel,
   type ChannelFacts,
   type ChannelSeen,
   type Issue,
   type PairSeen,
-  type Recording,
 } from "../src/index.js";
+import { thousands } from "./figures.js";
 import { t } from "./messages/index.js";
 
 type Params = Issue["params"];
@@ -15,17 +16,19 @@ export const TRACE_TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "trace.no-numbers": () => t("traces.noNumbers"),
   "trace.many-channels": (p) => t("traces.manyChannels", { channels: p["channels"], limit: p["limit"] }),
   "trace.no-time": () => t("traces.noTime"),
-  "trace.cut-short": (p) => t("traces.cutShort", { row: whole(p["row"]) }),
-  "trace.wide-row": (p) => t("traces.wideRow", { row: whole(p["row"]), cells: p["cells"], expected: p["expected"] }),
-  "trace.no-time-here": (p) => t("traces.noTimeHere", { row: whole(p["row"]) }),
-  "trace.time-backwards": (p) => t("traces.timeBackwards", { row: whole(p["row"]) }),
-  "trace.too-long": (p) => t("traces.tooLong", { row: whole(p["row"]), limit: whole(p["limit"]) }),
-  "trace.not-a-number": (p) => t("traces.notANumber", { row: whole(p["row"]), column: p["column"], text: p["text"] }),
+  "trace.cut-short": (p) => t("traces.cutShort", { row: thousands(p["row"]) }),
+  "trace.wide-row": (p) =>
+    t("traces.wideRow", { row: thousands(p["row"]), cells: p["cells"], expected: p["expected"] }),
+  "trace.no-time-here": (p) => t("traces.noTimeHere", { row: thousands(p["row"]) }),
+  "trace.time-backwards": (p) => t("traces.timeBackwards", { row: thousands(p["row"]) }),
+  "trace.too-long": (p) => t("traces.tooLong", { row: thousands(p["row"]), limit: thousands(p["limit"]) }),
+  "trace.not-a-number": (p) =>
+    t("traces.notANumber", { row: thousands(p["row"]), column: p["column"], text: p["text"] }),
   "trace.more-of-it": (p) =>
     t("traces.moreOfIt", { count: Number(p["count"]), first: NAMES[String(p["first"])]?.() ?? String(p["first"]) }),
   "trace.wave-format": () => t("traces.waveFormat"),
   "trace.scale-unknown": () => t("traces.scaleUnknown"),
-  "trace.too-many-bytes": (p) => t("traces.tooManyBytes", { limit: whole(p["limit"]) }),
+  "trace.too-many-bytes": (p) => t("traces.tooManyBytes", { limit: thousands(p["limit"]) }),
   "trace.slow": (p) => t("traces.slow", { perSecond: figure(p["perSecond"]), milliseconds: figure(p["milliseconds"]) }),
   "trace.too-few-a-period": (p) =>
     t("traces.tooFewAPeriod", { perSecond: figure(p["perSecond"]), hertz: figure(p["hertz"]) }),
@@ -43,7 +46,6 @@ const NAMES: Readonly<Record<string, () => string>> = {
   "trace.no-time-here": () => t("traces.noTimeInTheRow"),
 };
 
-const whole = (v: Params[string] | undefined) => Number(v).toLocaleString("en").replaceAll(",", "\u202f");
 const figure = (v: Params[string] | undefined) => String(Number(Number(v).toPrecision(3)));
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
@@ -132,7 +134,10 @@ export const gapText = ({ teeth }: ChannelFacts): string | undefined =>
     : undefined;
 
 /** Where two tracks go apart. */
-export function pairEvents({ channels }: Recording, { channels: [i, j], agreement }: PairSeen): TraceEvent[] {
+export function pairEvents(
+  channels: readonly Pick<Channel, "name" | "unit">[],
+  { channels: [i, j], agreement }: PairSeen,
+): TraceEvent[] {
   const [first, second] = [channels[i]!, channels[j]!];
   return agreement.partings.map((p) => ({
     from: p.from,

@@ -113,6 +113,10 @@ test("a recording dropped on an open job is opened there; a list of codes still 
     );
   await drop("scope.csv", scopeFile(1));
   await expect(sheet(page)).toContainText("drops out 3 times");
+  await page.keyboard.press("Escape");
+  await expect(sheet(page)).toBeHidden();
+  await drop("scan.txt", "P0642 active\nP0237 stored\n");
+  await expect(sheet(page).getByRole("textbox").first()).toHaveValue(/P0642 active/);
 });
 
 test("a practice job has a scope on its simulated machine", async ({ page, request }) => {

@@ -1,6 +1,7 @@
 import { undoneEntries } from "./undone.js";
 import type { Entry, ReadingEntry, State } from "../format/case.js";
 import { stateName } from "../network/state.js";
+import { traceReadings } from "./traceReadings.js";
 
 type Value = ReadingEntry["values"][number];
 interface Seen {
@@ -27,14 +28,14 @@ export function beforeAfter(entries: readonly Entry[], repair?: number): BeforeA
   const undone = undoneEntries(entries);
   const seen = new Map<string, (Pick<BeforeAfter, "point" | "instrument" | "unit" | "state"> & Seen)[]>();
   entries.forEach((e, i) => {
-    if (e.type !== "reading" || undone.has(i + 1)) return;
-    e.points.forEach((point, j) => {
-      const name = JSON.stringify([point, e.black ?? "", e.instrument, e.part ?? "", e.unit ?? "", stateName(e.state)]);
-      seen.set(name, [
-        ...(seen.get(name) ?? []),
-        { number: i + 1, value: e.values[j]!, point, instrument: e.instrument, unit: e.unit, state: e.state },
-      ]);
-    });
+    if (undone.has(i + 1)) return;
+    const readings = e.type === "reading" ? [e] : e.type === "trace" ? traceReadings(e) : [];
+    for (const { points, values, black, instrument, part, unit, state } of readings)
+      points.forEach((point, j) => {
+        const name = JSON.stringify([point, black ?? "", instrument, part ?? "", unit ?? "", stateName(state)]);
+        const value = values[j]!;
+        seen.set(name, [...(seen.get(name) ?? []), { number: i + 1, value, point, instrument, unit, state }]);
+      });
   });
   return [...seen.values()].flatMap((l) => {
     const last = l.at(-1)!;

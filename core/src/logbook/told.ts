@@ -17,10 +17,16 @@ export function codesGone({ codes, codesBefore, scans, since, stale }: Folded): 
 
 /** What was seen of the machine as it is now: what was seen before a repair is of another one. */
 export function ofMachineNow(folded: Folded): Folded {
-  const { since, readings, clues, seen } = folded;
+  const { since, readings, traces, clues, seen } = folded;
   if (since === 0) return folded;
   const isLater = (e: Numbered<unknown>) => e.number > since;
-  return { ...folded, readings: readings.filter(isLater), clues: clues.filter(isLater), seen: seen.filter(isLater) };
+  return {
+    ...folded,
+    readings: readings.filter(isLater),
+    traces: traces.filter(isLater),
+    clues: clues.filter(isLater),
+    seen: seen.filter(isLater),
+  };
 }
 
 /** Whether anything was seen of the machine at all, before a repair or since. */

@@ -6,9 +6,8 @@ const CLEAR = 1e-3;
 
 /**
  * What a recording says of the machine, as readings taken at one moment: levels of a switching signal, the value of a
- * steady one with where it drops out to, amperes. A signal that varies by itself says nothing as a number: what
- * stood at
- * the sensor meanwhile is not known.
+ * steady one with where it drops out to, amperes. A signal that varies by itself says nothing as a number: what stood
+ * at the sensor meanwhile is not known.
  */
 export function traceReadings(trace: TraceEntry): ReadingEntry[] {
   return trace.channels.flatMap((c) => {

@@ -1,3 +1,4 @@
+import { pinBehind } from "../wiring/points.js";
 import { without, type Belief } from "../diagnosis/belief.js";
 import { groupComponents, type Grouped } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
@@ -27,7 +28,13 @@ export function readingToRetake(
 ): { readonly candidate: Candidate; readonly number: number } | undefined {
   const { evidence, folded } = belief.gathered;
   const e = evidence[at]!;
-  const entry = e.kind === "reading" ? folded.readings.find((r) => r.number === e.number)?.entry : undefined;
+  // a recording holds several readings under one number
+  const isIt = ({ number, entry }: (typeof folded.readings)[number]) =>
+    e.kind === "reading" &&
+    number === e.number &&
+    entry.instrument === e.instrument &&
+    entry.points.some((p) => p === e.point || pinBehind(p) === e.point);
+  const entry = folded.readings.find(isIt)?.entry;
   if (!entry || folded.readings.filter((r) => sameReading(r.entry, entry)).length > 1) return undefined;
   const candidate = offered.find((c) => c.instrument !== "none" && sameReading(c, entry));
   return candidate && { candidate, number: e.number };

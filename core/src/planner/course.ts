@@ -40,6 +40,7 @@ const MOVES: ReadonlySet<Entry["type"]> = new Set<Entry["type"]>([
   "code",
   "scan",
   "reading",
+  "trace",
   "look",
   "wiggle",
   "swap",

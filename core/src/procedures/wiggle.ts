@@ -1,3 +1,4 @@
+import { median } from "../traces/numbers.js";
 /** One value seen while a place was moved; place "" while nothing was. */
 export interface WiggleSample {
   readonly place: string;
@@ -100,12 +101,6 @@ function jumps(samples: readonly WiggleSample[], floor: number): boolean[] {
   const spread = 1.4826 * median(still.map(({ i }) => off[i]!));
   return off.map((d) => !(d <= Math.max(floor, JUMP_SPREADS * spread)));
 }
-function median(list: readonly number[]): number {
-  const s = [...list].sort((a, b) => a - b);
-  const m = s.length >> 1;
-  return s.length === 0 ? NaN : s.length % 2 ? s[m]! : (s[m - 1]! + s[m]!) / 2;
-}
-
 /** Probability of at least k marked among n drawn from `of` things with `marked` marked (hypergeometric tail). */
 export function fisherAtLeast(k: number, n: number, marked: number, of: number): number {
   const ln: number[] = [0];

@@ -48,8 +48,7 @@ const SWEEP_KINDS: ReadonlySet<string> = new Set(["potentiometer"]);
 /**
  * What a scope, clamps and a logging scan tool record on a simulated machine: levels from the solved circuit in every
  * state that devices pass through (steel at the speed sensors or not, pulsed drivers on or off, the pedal at each
- * place of
- * a sweep, a loose contact open or closed), with noise of the instrument. Repeatable from the seed.
+ * place of a sweep, a loose contact open or closed), with noise of the instrument. Repeatable from the seed.
  *
  * @throws RangeError for a place the machine does not have, or more samples than a recording holds
  */

@@ -10,6 +10,8 @@ export interface BusSeen {
   /** volts between the two lines, or of the one line, at rest and while a dominant bit is sent */
   readonly recessive: number;
   readonly dominant: number | undefined;
+  /** a dominant bit lies so high that one of the two terminators seems to be missing */
+  readonly lacksTerminator: boolean;
   /** levels outside what the standard allows */
   readonly outside: readonly {
     readonly what: BusLevel;
@@ -47,7 +49,7 @@ const STUCK = 0.95;
 /** A line that moves less than this while the other talks is missing, volt. Judgement. */
 const STILL = 0.3;
 /** Without one of two terminators a dominant bit lies this much higher between the lines, volt. Judgement. */
-export const HIGH_FOR_TWO_TERMINATORS = 2.6;
+const HIGH_FOR_TWO_TERMINATORS = 2.6;
 
 /** The two lines of a CAN bus. @param high the channel on CAN_H @param low the channel on CAN_L; volts */
 export function canSeen(high: Channel, low: Channel): BusSeen {
@@ -98,6 +100,7 @@ export function canSeen(high: Channel, low: Channel): BusSeen {
     dominantShare,
     recessive: seen.betweenRecessive,
     dominant: Number.isFinite(seen.betweenDominant) ? seen.betweenDominant : undefined,
+    lacksTerminator: isTalking && seen.betweenDominant > HIGH_FOR_TWO_TERMINATORS,
     outside,
   };
 }
@@ -134,6 +137,7 @@ export function linSeen(line: Channel, supply: number): BusSeen {
     dominantShare,
     recessive,
     dominant,
+    lacksTerminator: false, // one line has none
     outside,
   };
 }

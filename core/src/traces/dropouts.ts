@@ -14,7 +14,7 @@ export interface Dropout {
   readonly chance: number;
 }
 
-/** A sample this many σ from the baseline is out. Judgement: three in a row by noise once in 10¹³. */
+/** A sample this many σ from the baseline is out: by noise three in a row once in 10¹⁶. Judgement. */
 const OUT = 4.5;
 /** Fewer samples than this are taken for a disturbance of the instrument. */
 const LEAST_SAMPLES = 3;

@@ -20,7 +20,7 @@ const HELD = 0.002;
 const APART = 8;
 
 /**
- * Low and high state by the modes of the histogram's two halves (IEEE 181-2011, 5.2). Values of a level that are spread
+ * Low and high state by the modes of the histogram's two halves (IEEE 181). Values of a level that are spread
  * by noise are averaged around the mode.
  *
  * @returns undefined where nothing was read, or the signal does not move

@@ -37,9 +37,8 @@ const LEVEL_FLOOR = 0.2;
 const TIME_SHARE = 0.2;
 
 /**
- * A pattern of levels and times, as one writes it: `5 for 20 to 40 ms, 0.2 for 5 ms, 5±0.5`. Levels are in the unit
- * of the
- * channel. @returns the dwells, or `trace.pattern-step` with the part that is not understood
+ * A pattern of levels and times, as one writes it: `5 for 20 to 40 ms, 0.2 for 5 ms, 5±0.5`. Levels are in the unit of
+ * the channel. @returns the dwells, or `trace.pattern-step` with the part that is not understood
  */
 export function parsePattern(text: string): Result<readonly Dwell[]> {
   const dwells: Dwell[] = [];
@@ -68,8 +67,7 @@ const PASSING = 3;
 
 /**
  * The first place where a channel goes through all dwells of a pattern in order; up to three samples in passing from
- * one
- * to the next belong to neither. Else how far the best try got.
+ * one to the next belong to neither. Else how far the best try got.
  */
 export function matchPattern(channel: Channel, pattern: readonly Dwell[]): PatternMatch | PatternMissed {
   const { values } = channel;

@@ -45,8 +45,7 @@ export interface Stretch {
 
 /**
  * What to draw of a channel between two moments: every sample where there are few, else the least and the most of as
- * many
- * together as lie behind about one pixel. @param pixels how wide it is drawn
+ * many together as lie behind about one pixel. @param pixels how wide it is drawn
  */
 export function stretchOf({ channel, levels }: Pyramid, from: number, to: number, pixels: number): Stretch {
   const first = Math.max(0, indexAt(channel, from));

@@ -1,7 +1,7 @@
 import { issue, type Issue } from "../issues/issue.js";
 import type { Timing } from "./edges.js";
 import { noiseOf, spanOf } from "./numbers.js";
-import { lengthOf, rateOf, timeOf, type Channel } from "./recording.js";
+import { rateOf, timeOf, type Channel } from "./recording.js";
 
 /** Samples that a thing must last to be seen for what it is. */
 const TO_BE_SEEN = 3;
@@ -93,7 +93,3 @@ function stairs(values: Float32Array): number {
   steps.sort((a, b) => a - b);
   return steps.length < 8 ? 0 : steps[Math.floor(steps.length * 0.02)]!;
 }
-
-/** The shortest thing that a recording can show, seconds. */
-export const shortestSeen = (channel: Channel): number => TO_BE_SEEN / rateOf(channel);
-export const isWorthJudging = (channel: Channel): boolean => channel.values.length > 1 && lengthOf(channel) > 0;

@@ -14,10 +14,12 @@ interface Line {
   readonly values: number[];
 }
 
+/** Characters before the samples begin: more is no head. Judgement. */
+const LONGEST_HEAD = 2_000_000;
+
 /**
- * Recordings of logic analysers as value change dumps (VCD, IEEE 1364, 18.2): lines of one bit, and real numbers. A
- * value
- * holds until the next: each change has a point of its own just before it.
+ * Recordings of logic analysers as value change dumps (VCD, IEEE 1364; value from memory): lines of one bit, and real
+ * numbers. A value holds until the next: each change has a point of its own just before it.
  * @returns the channels, or `trace.no-numbers`; what could not be read stands with its row
  */
 export function readDump(text: string): Result<RecordingRead> {
@@ -27,7 +29,8 @@ export function readDump(text: string): Result<RecordingRead> {
   let now = 0;
   let last = 0;
   let samples = 0;
-  let header = "";
+  const head: string[] = [];
+  let headLength = 0;
   let isBody = false;
   let row = 0;
   for (const raw of rowsOf(text)) {
@@ -35,9 +38,12 @@ export function readDump(text: string): Result<RecordingRead> {
     const line = raw.trim();
     if (line === "") continue;
     if (!isBody) {
-      header += ` ${line}`;
-      if (header.includes("$enddefinitions")) {
+      head.push(line);
+      headLength += line.length;
+      if (headLength > LONGEST_HEAD) return fail([issue("trace.no-numbers")]);
+      if (line.includes("$enddefinitions")) {
         isBody = true;
+        const header = head.join(" ");
         scale = timescale(header) ?? scale;
         for (const m of header.matchAll(/\$var\s+(\w+)\s+(\d+)\s+(\S+)\s+(\S.*?)\s*\$end/g))
           if ((m[2] === "1" || m[1] === "real") && lines.size < MOST_CHANNELS)

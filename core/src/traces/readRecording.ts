@@ -5,7 +5,7 @@ import { fail, issue, ok, type Result } from "../issues/issue.js";
 import { isDump, readDump } from "./readDump.js";
 import { TableReader, type RecordingRead } from "./readTable.js";
 import { isWave, readWave } from "./readWave.js";
-import { timeOf, type Channel, type Recording } from "./recording.js";
+import { timeOf, valueAt, type Channel, type Recording } from "./recording.js";
 
 /** Bytes kept of a file that can only be read whole (sound, logic, JSON). Judgement. */
 const MOST_BYTES = 600_000_000;
@@ -76,18 +76,19 @@ export class RecordingReader {
 
 /** Rows of numbers by which a table is taken for a recording. Judgement. */
 const LEAST_ROWS = 8;
+/** What rows of numbers are written with, `OL` and `NaN` among it. */
+const NUMBERS = /^[\s\d.,;:|+\-eE"OLNan]*$/;
 
 /**
- * Whether a file seems to be a recording, by how it begins: sound, logic, our own form, or a table of numbers and
- * hardly
- * anything else.
+ * Whether a file seems to be a recording, by how it begins: sound, logic, our own form, or a table of numbers and little
+ * else.
  */
 export function looksRecorded(head: Uint8Array, name = ""): boolean {
   const text = new TextDecoder().decode(head);
   if (isWave(head) || isDump(text) || /^\s*\{\s*"format"\s*:\s*"radicula\/recording"/.test(text)) return true;
   if (/^\s*[{[]/.test(text) || fileSort(text, name) === "scan") return false;
   const lines = text.split(/\r?\n/, 400);
-  const rows = lines.filter((l) => /^[\s\d.,;:|+\-eE"]*\d[\s\d.,;:|+\-eE"OLNan]*$/.test(l));
+  const rows = lines.filter((l) => /\d/.test(l) && NUMBERS.test(l));
   return rows.length >= LEAST_ROWS && rows.length > lines.length / 2 && readRecording(head).ok;
 }
 
@@ -130,22 +131,19 @@ export const recordingFile = ({ channels }: Recording): RecordingFile => ({
 
 /** Digits of a value in a table. */
 const DIGITS = 6;
-/**
- * Channels as one table with a time column; a channel with times of its own is given at the times of the first.
- * Meant for
- * recordings that were taken together.
- */
+/** Channels as one table, at the times of the first: others are read off between their samples where they differ. */
 export function recordingCsv({ channels }: Recording): string {
   const first = channels[0];
   if (!first) return "";
   const head = ["time (s)", ...channels.map((c) => `${cell(c.name)}${c.unit ? ` (${c.unit})` : ""}`)];
   const lines = [head.join(",")];
   for (let i = 0; i < first.values.length; i++) {
+    const t = timeOf(first, i);
     const own = channels.map((c) => {
-      const v = c.values[i];
-      return v === undefined || !Number.isFinite(v) ? "" : String(Number(v.toPrecision(DIGITS)));
+      const v = c === first ? c.values[i]! : valueAt(c, t);
+      return Number.isFinite(v) ? String(Number(v.toPrecision(DIGITS))) : "";
     });
-    lines.push([String(Number(timeOf(first, i).toPrecision(10))), ...own].join(","));
+    lines.push([String(Number(t.toPrecision(10))), ...own].join(","));
   }
   return `${lines.join("\n")}\n`;
 }

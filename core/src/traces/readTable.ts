@@ -4,6 +4,7 @@ import { cutText } from "../units/cutText.js";
 import { notText } from "../units/notText.js";
 import { Clock, Growing } from "./clock.js";
 import { MOST_CHANNELS, MOST_SAMPLES, type Channel, type Recording } from "./recording.js";
+import { clockSeconds, numberIn, NEWLINE, plainRow, QUOTE, RETURN, SPACE, type PlainRow } from "./rowBytes.js";
 import { layoutOf, type TableLayout } from "./tableLayout.js";
 
 /** What was understood of a file, and what was not. */
@@ -22,25 +23,11 @@ const NAMED = 3;
 /** Assumed where a table tells no time: one row a second would be as arbitrary, and looks measured. */
 const NO_TIME_STEP = 1;
 
-const NEWLINE = 10;
-const RETURN = 13;
-const QUOTE = 34;
-const SPACE = 32;
-const PLUS = 43;
-const MINUS = 45;
-const ZERO = 48;
-const NINE = 57;
-const LETTER_E = 101;
-/** Digits that a whole number of the machine holds exactly. */
-const MOST_DIGITS = 15;
-const POWERS = Float64Array.from({ length: 48 }, (_, i) => 10 ** i);
-
 /** One series of times and the channels that go by it. */
 interface Strand {
   readonly timeColumn: number | undefined;
   readonly clock: Clock;
   readonly columns: readonly number[];
-  backwards: number;
 }
 
 /**
@@ -161,7 +148,6 @@ export class TableReader {
       timeColumn,
       columns,
       clock: new Clock(),
-      backwards: 0,
     }));
     if (byTime.has(undefined) && layout.interval === undefined && this.interval === undefined)
       this.issues.push(issue("trace.no-time"));
@@ -194,7 +180,6 @@ export class TableReader {
           continue;
         }
         if (!strand.clock.push(t)) {
-          strand.backwards++;
           this.note("time-backwards", { row: this.row });
           continue;
         }
@@ -286,119 +271,6 @@ export class TableReader {
 }
 const channelNumber = ({ columns }: TableLayout, c: number, k: number) =>
   columns.slice(0, c + 1).filter((x) => x.is === "values").length || k + 1;
-
-/** How a row is written that holds nothing but numbers. */
-interface PlainRow {
-  readonly divides: number;
-  readonly point: number;
-  readonly width: number;
-}
-
-/**
- * Reads a row that holds nothing but numbers in one go: nearly all rows do, and twenty million of them are to be read
- * while somebody waits.
- * @returns where the next row begins; −1 where this one is not so simple, or not whole
- */
-function plainRow(all: Uint8Array, from: number, { divides, point, width }: PlainRow, cells: Float64Array): number {
-  let i = from;
-  for (let c = 0; ;) {
-    let b = all[i]!;
-    while (b === SPACE && divides !== SPACE) b = all[++i]!;
-    const isNegative = b === MINUS;
-    if (isNegative) b = all[++i]!;
-    let digits = 0;
-    let mantissa = 0;
-    for (; b >= ZERO && b <= NINE; b = all[++i]!, digits++) mantissa = mantissa * 10 + (b - ZERO);
-    let power = 0;
-    if (b === point && point !== divides)
-      for (b = all[++i]!; b >= ZERO && b <= NINE; b = all[++i]!, power--) mantissa = mantissa * 10 + (b - ZERO);
-    digits -= power;
-    if (digits === 0 || digits > MOST_DIGITS) return -1;
-    if ((b | 32) === LETTER_E) {
-      b = all[++i]!;
-      const isDown = b === MINUS;
-      if (isDown || b === PLUS) b = all[++i]!;
-      let exponent = 0;
-      const first = i;
-      for (; b >= ZERO && b <= NINE; b = all[++i]!) exponent = exponent * 10 + (b - ZERO);
-      if (i === first || exponent > POWERS.length - MOST_DIGITS) return -1;
-      power += isDown ? -exponent : exponent;
-    }
-    if (power <= -POWERS.length) return -1;
-    const value = power < 0 ? mantissa / POWERS[-power]! : power > 0 ? mantissa * POWERS[power]! : mantissa;
-    cells[c++] = isNegative ? -value : value;
-    if (c < width) {
-      if (b !== divides) return -1;
-      i++;
-      continue;
-    }
-    if (b === RETURN) b = all[++i]!;
-    return b === NEWLINE ? i + 1 : -1;
-  }
-}
-
-/** A plain number between two places; NaN where it is none. */
-function numberIn(all: Uint8Array, begin: number, stop: number, point: number): number {
-  let i = begin;
-  while (i < stop && all[i] === SPACE) i++;
-  let end = stop;
-  while (end > i && all[end - 1] === SPACE) end--;
-  if (i === end) return NaN;
-  let sign = 1;
-  if (all[i] === MINUS) {
-    sign = -1;
-    i++;
-  } else if (all[i] === PLUS) i++;
-  let mantissa = 0;
-  let digits = 0;
-  let behind = 0;
-  let seenPoint = false;
-  for (; i < end; i++) {
-    const b = all[i]!;
-    if (b >= ZERO && b <= NINE) {
-      digits++;
-      if (mantissa < 9e14) {
-        mantissa = mantissa * 10 + b - ZERO;
-        if (seenPoint) behind++;
-      } else if (!seenPoint) behind--;
-    } else if (b === point && !seenPoint) seenPoint = true;
-    else break;
-  }
-  if (digits === 0) return NaN;
-  let exponent = 0;
-  if (i < end) {
-    if ((all[i]! | 32) !== 101 || i + 1 >= end) return NaN; // e or E
-    i++;
-    let down = false;
-    if (all[i] === MINUS) {
-      down = true;
-      i++;
-    } else if (all[i] === PLUS) i++;
-    if (i >= end) return NaN;
-    for (; i < end; i++) {
-      const b = all[i]!;
-      if (b < ZERO || b > NINE) return NaN;
-      exponent = Math.min(9_999, exponent * 10 + b - ZERO);
-    }
-    if (down) exponent = -exponent;
-  }
-  const power = exponent - behind;
-  const scaled =
-    power === 0
-      ? mantissa
-      : power < 0
-        ? mantissa / (POWERS[-power] ?? 10 ** -power)
-        : mantissa * (POWERS[power] ?? 10 ** power);
-  return sign * scaled;
-}
-
-/** `12:34:56.789`, with or without a day in front: seconds. */
-function clockSeconds(text: string): number | undefined {
-  const m = /^(?:(\d{4}-\d\d-\d\d)[T ])?(\d{1,2}):(\d\d)(?::(\d\d(?:[.,]\d+)?))?Z?$/.exec(text);
-  if (!m) return undefined;
-  const day = m[1] === undefined ? 0 : Date.parse(`${m[1]}T00:00:00Z`) / 1000;
-  return day + Number(m[2]) * 3600 + Number(m[3]) * 60 + Number((m[4] ?? "0").replace(",", "."));
-}
 
 function join(a: Uint8Array, b: Uint8Array): Uint8Array {
   if (a.length === 0) return b;

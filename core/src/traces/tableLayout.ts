@@ -69,6 +69,8 @@ const UNITS: Readonly<Record<string, readonly [unit: string, factor: number]>> =
 };
 const INTERVAL = /(sample ?interval|sampling ?interval|interval|increment|delta ?t|Δt|x ?incr|sample ?period)/i;
 const RATE = /(sample ?rate|sampling ?rate|sampling ?frequency|sample ?frequency|samples? ?(\/|per) ?s)/i;
+/** Characters of a name, or of a line above the numbers, that are read. Judgement. */
+const LONGEST_NAME = 200;
 /** Rows looked at to tell how a table is written. */
 const LOOKED_AT = 400;
 /** Rows by which it is told that the numbers have begun. */
@@ -80,8 +82,7 @@ const isCell = (cell: string, decimal: "." | ",") => isNumber(cell, decimal) || 
 
 /**
  * How a table is written: which character divides its cells, which stands for the decimal point, where the numbers
- * begin,
- * what the columns are named, and which of them tell the time.
+ * begin, what the columns are named, and which of them tell the time.
  * @param head the first lines, the last of which may be cut
  * @param isWhole the head is the whole table
  * @returns undefined where there is no row of numbers
@@ -189,7 +190,7 @@ function column(
   body: readonly (readonly string[])[],
   decimal: "." | ",",
 ): Omit<TableColumn, "is" | "timedBy"> {
-  const written = names[c] ?? "";
+  const written = (names[c] ?? "").slice(0, LONGEST_NAME);
   const inside = /^(.*?)\s*[([]([^)\]]*)[)\]]\s*$/.exec(written);
   const behind = /^(.*\S)\s+(\S+)$/.exec(written);
   const known = units[c] !== undefined ? unitOf(units[c]) : undefined;
@@ -228,7 +229,7 @@ const RISES = 0.6;
 
 function intervalIn(rows: readonly (readonly string[])[]): number | undefined {
   for (const row of rows) {
-    const text = row.join(" ");
+    const text = row.join(" ").slice(0, LONGEST_NAME);
     const number = /([-+]?\d+(?:[.,]\d+)?(?:[eE][-+]?\d+)?)\s*([a-zµμ/]*)/i.exec(
       text.replace(/^[^\d]*?(?=[-+]?\d)/, ""),
     );

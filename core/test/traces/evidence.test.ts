@@ -1,14 +1,18 @@
 import {
   analyse,
+  beforeAfter,
   checkEntries,
+  courseOf,
   evenChannel,
   factsOf,
   findFault,
   Focus,
   fold,
+  gather,
   pairsOf,
   parseCase,
   Predictor,
+  seenIn,
   SimulatedMachine,
   simulateRecording,
   traceEntry,
@@ -110,10 +114,26 @@ test("two tracks of one pedal, or none that go together: pairs are told only whe
   expect(sound.partings).toBeUndefined();
 });
 
-test("teeth broken off the target are counted, and a place moved meanwhile is a clue", () => {
-  const entry = recorded(undefined, { places: [scope("B2:3")], doing: "crank", key: "cranking", lostTeeth: [7] });
-  // a gap in every turn is a target made so, or one with a tooth gone: it is told, not judged
-  expect(entry.channels[0]!.kind).toBe("switching");
+test("a tooth broken off the target is a gap that comes back in every turn: told, and not judged", () => {
+  const recording = simulateRecording(new SimulatedMachine(wiring, [], 3), {
+    places: [scope("B2:3")],
+    state: { key: "cranking", unplugged: [] },
+    doing: "crank",
+    seconds: 3,
+    perSecond: 4_000,
+    seed: 3,
+    lostTeeth: [7],
+  });
+  const facts = factsOf(recording.channels[0]!);
+  expect(facts.teeth!.gap).toEqual({
+    teeth: expect.closeTo(35, 0) as number,
+    missing: 1,
+    places: expect.anything() as object,
+  });
+  expect(seenIn(facts)!.missing).toBeUndefined();
+});
+
+test("a place moved meanwhile is a clue", () => {
   const moving = recorded("B20:2/contactOpen", { places: [scope("B20:3")], doing: "move", presence: 0.05 });
   const folded = fold([{ ...moving, moved: [{ thing: "B20", from: 0, to: 3, reacted: true }] }]);
   expect(folded.clues.map((c) => c.entry)).toEqual([{ type: "wiggle", at: AT, thing: "B20", reacted: true }]);
@@ -173,4 +193,29 @@ test("a recording is the same each time, and refuses places there are not", () =
   expect(() => simulateRecording(machine(), { ...options, places: [scope("Q:9")] })).toThrow(RangeError);
   expect(() => simulateRecording(machine(), { ...options, places: [{ on: "Q", by: "clamp" }] })).toThrow(RangeError);
   expect(() => simulateRecording(machine(), { ...options, seconds: 1e9 })).toThrow(RangeError);
+});
+
+describe("in the logbook", () => {
+  const low = (at: string, mean: number): TraceEntry => ({
+    ...recorded(undefined, { places: [scope("B7:3")], doing: "nothing" }),
+    at,
+    channels: [{ name: "A", on: "B7:3", by: "scope", kind: "steady", low: mean, high: mean, mean }],
+  });
+  test("what was recorded before a repair speaks of the machine as it was found: it no longer comes and goes", () => {
+    const entry = recorded("B20:2/contactOpen", { places: [scope("B20:3")], doing: "move", presence: 0.05 });
+    const repaired: Entry = { type: "repaired", at: AT, things: ["B20"], how: "cleaned" };
+    expect(gather(new Predictor(wiring), [entry]).comesAndGoes).toBe(true);
+    expect(gather(new Predictor(wiring), [entry, repaired]).comesAndGoes).toBe(false);
+  });
+  test("places recorded twice stand before and after, as readings do", () => {
+    const repaired: Entry = { type: "repaired", at: AT, things: ["B7"], how: "cleaned" };
+    expect(beforeAfter([low(AT, 0.2), repaired, low(AT, 1.4)], 2)).toEqual([
+      expect.objectContaining({ point: "B7:3", before: { number: 1, value: 0.2 }, after: { number: 3, value: 1.4 } }),
+    ]);
+  });
+  test("what a recording does to the suspects is a step of its own in their course", () => {
+    const scan: Entry = { type: "code", at: AT, module: "A1", code: "P0237", status: "active" };
+    const course = courseOf(new Focus(wiring).predictor([scan]), [scan, low(AT, 0.1)], ["B7"]);
+    expect(course.map((p) => p.number)).toContain(2);
+  });
 });

@@ -59,7 +59,8 @@ describe("bus lines, against the levels of ISO 11898-2 and ISO 17987-4 (values f
   test("levels outside the standard are named with what it allows", () => {
     const seen = canSeen(line(4.9, 2.5, 1), line(0.3, 2.5, 2));
     expect(seen.outside.map((o) => o.what)).toEqual(["highDominant", "lowDominant", "betweenDominant"]);
-    expect(seen.dominant).toBeGreaterThan(2.6); // one of two terminators missing
+    expect(seen.lacksTerminator).toBe(true);
+    expect(canSeen(line(3.5, 2.5, 1), line(1.5, 2.5, 2)).lacksTerminator).toBe(false);
   });
   test("one line of a LIN bus at 12 V", () => {
     expect(linSeen(line(0.8, 11.8, 1), 12)).toMatchObject({ is: "talking", outside: [] });

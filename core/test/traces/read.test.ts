@@ -1,4 +1,5 @@
 import {
+  looksRecorded,
   readRecording,
   recordingCsv,
   recordingFile,
@@ -230,6 +231,19 @@ describe("sound, logic and our own form", () => {
       0, 0, 1, 1, 0, 0,
     ]);
   });
+  test("channels of other rates stand in one table at the times of the first", () => {
+    const slow = evenChannel("slow", "V", 0, 1, [0, 10, 20]);
+    const { recording } = good(recordingCsv({ channels: [evenChannel("fast", "V", 0, 0.5, [1, 2, 3, 4, 5]), slow] }));
+    expect(Array.from(recording.channels[1]!.values)).toEqual([0, 5, 10, 15, 20]);
+  });
+  test("a head without an end is given up before it has been read over and over", () => {
+    const result = read(`$date\n${"$comment x $end\n".repeat(300_000)}`);
+    expect(!result.ok && result.issues[0]!.code).toBe("trace.no-numbers");
+  }, 10_000);
+  test("one line of sixty thousand figures that ends in a word does not hold anybody up", () => {
+    expect(looksRecorded(bytes(`${"1".repeat(60_000)}x\n`.repeat(1)))).toBe(false);
+    expect(read(`${"(".repeat(60_000)}\n1\n2\n3\n`).ok).toBe(true);
+  }, 10_000);
   test("our own JSON and CSV give back what was written", () => {
     const recording = {
       channels: [evenChannel("A", "V", 0, 0.5, [1, NaN, 3]), evenChannel("B", "A", 0, 0.5, [0.25, 0.5, 0.75])],

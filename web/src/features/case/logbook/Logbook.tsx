@@ -156,7 +156,7 @@ function Twice({ entries, namer }: Pick<Props, "entries" | "namer">) {
       </thead>
       <tbody>
         {twice.map((pair) => (
-          <tr key={`${pair.before.number} ${pair.point}`}>
+          <tr key={`${pair.before.number} ${pair.instrument} ${pair.point}`}>
             <td>{pair.point.includes(":") ? namer.point(pair.point) : pair.point}</td>
             <td className="muted">{stateText(pair.state)}</td>
             <td className="mono">

@@ -1,5 +1,4 @@
 "use client";
-import type { Recording } from "@radicula/core";
 import { channelEvents, pairEvents, secondsText, type TraceEvent } from "@radicula/core/words";
 import { useMemo } from "react";
 import styles from "./Recording.module.css";
@@ -24,8 +23,7 @@ export function Events({
   const { measured, channels } = recording;
   const events = useMemo((): TraceEvent[] => {
     if (!measured) return [];
-    const named = { channels } as unknown as Recording; // names and units are all that is asked for
-    return [...measured.facts.flatMap(channelEvents), ...measured.pairs.flatMap((p) => pairEvents(named, p))].sort(
+    return [...measured.facts.flatMap(channelEvents), ...measured.pairs.flatMap((p) => pairEvents(channels, p))].sort(
       (a, b) => a.from - b.from,
     );
   }, [measured, channels]);

@@ -320,17 +320,14 @@ function LogIt({
     const control = new AbortController();
     setBusy(control);
     try {
+      const entry = await recording.worker.entry({ at: now(), state, doing, places });
+      if (!entry) {
+        void message.warning(t("recording.nothingToLog"));
+        return;
+      }
       const kept = await sendRecording(jobId, recording.given, control.signal);
       if (!kept.ok) void message.warning(t("recording.notKept", { why: say(kept.issues[0]!).text }));
-      const entry = await recording.worker.entry({
-        at: now(),
-        state,
-        doing,
-        places,
-        ...(kept.ok ? { recording: kept.body.id } : {}),
-      });
-      if (entry) onLog(entry);
-      else void message.warning(t("recording.nothingToLog"));
+      onLog(kept.ok ? { ...entry, recording: kept.body.id } : entry);
     } catch {
       void message.warning(t("recording.notLogged"));
     } finally {

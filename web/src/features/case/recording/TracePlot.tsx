@@ -35,8 +35,7 @@ interface Props {
 
 /**
  * Channels over time: one under the other, or laid over each other. The wheel and two fingers zoom, a drag chooses a
- * part,
- * keys do both; a press sets a cursor, a second one the other.
+ * part, keys do both; a press sets a cursor, a second one the other.
  */
 export function TracePlot({ recording, shown, isOver, seen, onSee, expected }: Props) {
   const { channels, worker } = recording;

@@ -38,8 +38,7 @@ export function codesIn(
 
 /**
  * Takes a file dropped anywhere on an open job: codes go into the scan box, a recording is opened; both are to be
- * looked
- * at before they count.
+ * looked at before they count.
  */
 export function DropOnJob() {
   const { wiring, sheets } = useCase();
