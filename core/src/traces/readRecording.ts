@@ -80,8 +80,8 @@ const LEAST_ROWS = 8;
 const NUMBERS = /^[\s\d.,;:|+\-eE"OLNan]*$/;
 
 /**
- * Whether a file seems to be a recording, by how it begins: sound, logic, our own form, or a table of numbers and little
- * else.
+ * Whether a file seems to be a recording, by how it begins: sound, logic, our own form, or a table of numbers and
+ * little else.
  */
 export function looksRecorded(head: Uint8Array, name = ""): boolean {
   const text = new TextDecoder().decode(head);
