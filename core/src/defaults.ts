@@ -195,6 +195,8 @@ export const DEFAULTS = {
     slip: 0.003,
     ohmShare: 0.1,
     ohmFloor: 0.5,
+    /** a swing this wide is no unsteady hand: something comes and goes */
+    flickerVolt: 0.3,
   },
 
   codes: {
@@ -234,6 +236,7 @@ export const DEFAULTS = {
     supplyLow: [0.92, 0.82, 0.65, 0.4, 0.05],
     supplyHigh: [1.1, 1.2, 1.35],
     weak: [0.93, 0.85, 0.7, 0.4],
+    duty: [0.25, 0.5, 0.75, 1.35, 2],
     ohmBias: [0.3, 0.6, 1.7, 3.5],
     ohmWrongPart: [0.2, 0.4, 2.5, 5],
     loopBias: [0.4, 0.7, 1.4, 2.2],
@@ -282,6 +285,7 @@ export const DEFAULTS = {
     relayStuck: 0.3,
     driverDead: 1,
     driverStuck: 0.3,
+    dutyWrong: 0.2,
     referenceWeak: 0.3,
     referenceResistive: 0.3,
     lampOpen: 4,
@@ -376,7 +380,15 @@ export const DEFAULTS = {
    * Share of each fault's rate that is of the kind that comes and goes: by what it is; and how often it is there when
    * looked at. Product judgement, no source.
    */
-  intermittent: { contact: 0.2, wire: 0.12, device: 0.06, told: 4, presence: [0.25, 0.7] as const },
+  intermittent: {
+    contact: 0.2,
+    wire: 0.12,
+    device: 0.06,
+    told: 4,
+    presence: [0.25, 0.7] as const,
+    /** how surely it shows itself while it is watched and the harness is moved; a meter misses what is short */
+    caught: { recorded: 0.9, minMax: 0.7 },
+  },
   /**
    * A second independent fault, relative to none; one more plug that a leaking seal reached; readings taken at the
    * wrong, look-alike connector: declared look-alike, or only of the same shape. Product judgement, no source.
@@ -436,6 +448,9 @@ export const DEFAULTS = {
         scan: 0.4,
         scanWatch: 0.4,
         activity: 0.8,
+        record: 3,
+        minMax: 1.5,
+        scanRecord: 2,
         look: 0.6,
         identity: 0.8,
         wiggle: 1,

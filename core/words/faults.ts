@@ -52,6 +52,7 @@ const MODES: Readonly<Record<FaultMode, string>> = worded(() => ({
   moduleGroundOpen: t("faults.groundOpenInside"),
   driverDead: t("faults.driverDead"),
   driverStuck: t("faults.driverStuckOn"),
+  dutyWrong: t("faults.drivenForTheWrongShareOf"),
   busDriverDead: t("faults.doesNotTalkOnTheBus"),
   supplyLow: t("faults.low"),
   supplyHigh: t("faults.chargingTooHigh"),

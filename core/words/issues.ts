@@ -328,6 +328,8 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "run.twin-agrees-undriven": (p) => t("issues.hasFeedAndGroundAsDoes", { part: p["part"], twin: p["twin"] }),
   "remark.one-fluid": (p) => t("issues.fluidInSeveralPlugsHasOne", { plugs: list(p["plugs"]) }),
   "remark.plus-to-ground": (p) => t("issues.entryProvesOnlyThatIsNot", { number: p["number"], black: p["black"] }),
+  "remark.mean-of-a-speed-signal": (p) =>
+    t("issues.entryIsTheMeanOfASpeed", { number: p["number"], point: p["point"] }),
   "remark.ohms-electronics": (p) =>
     t("issues.entryTellsNothingOhmsThroughElectronics", { number: p["number"], point: p["point"] }),
   "remark.scan-frozen": (p) => t("issues.entryCountsForNothingAValue", { number: p["number"] }),

@@ -31,6 +31,12 @@ const METERS: Readonly<Record<Candidate["instrument"], string>> = worded(() => (
   lamp: t("readings.testLamp"),
   none: "",
 }));
+/** Where a value is not read once, but watched. */
+const WATCHING: Readonly<Partial<Record<Candidate["kind"], string>>> = worded(() => ({
+  record: t("readings.scopeForTenSeconds"),
+  minMax: t("readings.voltsMinMax"),
+  scanRecord: t("readings.scanToolRecording"),
+}));
 /** What a conductor is for. */
 export const CONDUCTORS: Readonly<Record<NetFunction, string>> = worded(() => ({
   reference: t("readings.reference"),
@@ -124,7 +130,7 @@ export class Instructor {
         ...(c.plug.length ? [t("readings.plugBackIn", { plug: c.plug.join(", ") })] : []),
         ...this.unplugged(c),
       ].join(" · "),
-      meter: METERS[c.instrument],
+      meter: WATCHING[c.kind] ?? METERS[c.instrument],
       red: c.instrument === "none" || c.instrument === "scanTool" ? [] : c.points.map((p) => this.lead(c, p)),
       black:
         c.instrument === "none" || c.instrument === "scanTool" || c.instrument === "clamp"
@@ -232,6 +238,21 @@ export class Instructor {
         return t("readings.unplugTheAndReadTheSignal", { device, shownName: this.shownName(point) });
       case "activity":
         return t("readings.whileCrankingSeeHowFarThe", { what, where });
+      case "record": {
+        const [, other] = c.points;
+        return other === undefined
+          ? t("readings.recordOneWhileMoved", { what, where })
+          : t("readings.recordTwoWhileMoved", {
+              what,
+              where,
+              other: this.functionOf(other),
+              cavity: cavityOf(other),
+            });
+      }
+      case "minMax":
+        return t("readings.minMaxWhileMoved", { what, where });
+      case "scanRecord":
+        return t("readings.scanRecordWhileMoved", { shownName: this.shownName(point) });
       case "look":
         return this.wires.has(point)
           ? t("readings.lookAlongThe", { wire: this.namer.wire(point) })

@@ -56,6 +56,7 @@ const REPAIRS: Readonly<Record<FaultMode, string>> = worded(() => ({
   inputShort: t("repairs.haveTheModuleRepairedOrReplaced"),
   driverDead: t("repairs.proveTheLoadAndItsWiring"),
   driverStuck: t("repairs.haveTheModuleRepairedOrReplaced"),
+  dutyWrong: t("repairs.proveWhatTheModuleGoesBy"),
   busDriverDead: t("repairs.haveTheModuleRepairedOrReplaced"),
   supplyLow: t("repairs.chargeAndTestTheBatteryLook"),
   supplyHigh: t("repairs.haveTheRegulatorOrAlternatorReplaced"),

@@ -16,6 +16,9 @@ const TESTS: Readonly<Record<CandidateKind, string>> = worded(() => ({
   scan: t("tests.valueOnTheScanTool"),
   scanWatch: t("tests.valueOnTheScanToolPart"),
   activity: t("tests.signalOnTheScope"),
+  record: t("tests.recording"),
+  minMax: t("tests.minMax"),
+  scanRecord: t("tests.scanRecording"),
   look: t("tests.look"),
   wiggle: t("tests.moveTheWires"),
   swap: t("tests.swapThePart"),
@@ -28,7 +31,16 @@ const TESTS: Readonly<Record<CandidateKind, string>> = worded(() => ({
   bench: t("tests.testOnTheBench"),
   codeSets: t("tests.seeWhetherTheCodeSets"),
 }));
-const VOLTS: ReadonlySet<string> = new Set(["voltage", "voltageUnplugged", "watch", "fuse", "drop"]);
+const VOLTS: ReadonlySet<string> = new Set([
+  "voltage",
+  "voltageUnplugged",
+  "watch",
+  "fuse",
+  "drop",
+  "record",
+  "minMax",
+  "scanRecord",
+]);
 const OHMS: ReadonlySet<string> = new Set(["ohms", "ohmsWatch", "ohmsBetween"]);
 
 /** A test that was played, and what came of it: "Voltage, B7 cavity 1: 4.98 V". */

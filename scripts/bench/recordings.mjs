@@ -1,23 +1,20 @@
-// What a recording is worth where a fault comes and goes: each job is played twice by the plan on the same simulated
-// machine, once with meter and scan tool alone, once with a recording of the coded circuits, taken while the harness
-// was moved, in the logbook from the start; its minutes are counted. The simulated machine shares the engine's
-// equations: this shows consistency, not truth. Also how long a large file takes to read.
+// What watching a value over time is worth where a fault comes and goes: each job is played by the plan on the same
+// simulated machine, once with values read one by one, once with a meter's MIN/MAX and a scan tool that records while
+// the harness is moved, once with a scope of two channels, too. The minutes are the plan's. The simulated machine shares
+// the engine's equations: this shows consistency, not truth. Also how long a large file takes to read.
 //   npm run bench:recordings [-- --jobs 100 --seed 70000]
 import { parseArgs } from "node:util";
 import {
   factsOf,
   generateHarness,
   hideFaults,
-  pairsOf,
   play,
   Predictor,
   pyramidOf,
   readWiring,
   RecordingReader,
   SimulatedMachine,
-  simulateRecording,
   stretchOf,
-  traceEntry,
 } from "../../core/dist/src/index.js";
 import { readFileSync } from "node:fs";
 
@@ -28,12 +25,9 @@ const JOBS = Number(values.jobs ?? 100);
 const SEED = Number(values.seed ?? 70_000);
 const ROWS = Number(values.rows ?? 10_000_000);
 const AT = "2026-01-01T07:55:00Z";
-/** Leads put on, harness moved, file carried over. Judgement. */
-const RECORDING_MINUTES = 4;
-/** How often the fault is there when a meter looks, and share of the recorded time. Judgement. */
+/** How often the fault is there when a meter looks. Judgement. */
 const PRESENCE = 0.4;
-const RECORDED_PRESENCE = 0.05;
-const CHANNELS = 4;
+const TOOLS = ["meter", "scanTool", "lamp"];
 
 const wirings = [
   ...["tug-4", "whimbrel"].map((name) => {
@@ -51,7 +45,12 @@ const mean = (list) => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length
 const comesAndGoes = ({ fault }) =>
   /contact|open|Resistance|short/i.test(fault.mode) && !/dead|Swapped/.test(fault.mode);
 
-const ended = { without: [], with: [] };
+const ways = {
+  "read one by one": { tools: TOOLS, without: ["record", "minMax", "scanRecord"] },
+  "MIN/MAX and scan tool": { tools: TOOLS, without: [] },
+  "a scope, too": { tools: [...TOOLS, "scope"], without: [] },
+};
+const ended = Object.fromEntries(Object.keys(ways).map((name) => [name, []]));
 const begun = performance.now();
 for (let i = 0, jobs = 0; jobs < JOBS && i < 20 * JOBS; i++) {
   const at = i % wirings.length;
@@ -59,66 +58,33 @@ for (let i = 0, jobs = 0; jobs < JOBS && i < 20 * JOBS; i++) {
   const faults = hideFaults(wirings[at], 1, seed);
   if (!faults || !comesAndGoes(faults[0])) continue;
   const predictor = predictors[at];
-  const machine = new SimulatedMachine(wirings[at], faults, seed);
-  const codes = machine.codes();
-  const places = [
-    ...new Set(
-      codes.flatMap((c) => {
-        const own = predictor.monitors.find((m) => m.code.module === c.module && m.code.id === c.code);
-        return own?.monitor.at && machine.rig.node(own.monitor.at, { key: "on", unplugged: [] })
-          ? [own.monitor.at]
-          : [];
-      }),
-    ),
-  ].slice(0, CHANNELS);
-  if (places.length === 0) continue;
+  if (new SimulatedMachine(wirings[at], faults, seed).codes().length === 0) continue;
   jobs++;
-  const told = {
-    type: "intake",
-    at: AT,
-    intake: {
-      complaint: "",
-      symptoms: ["comesAndGoes"],
-      conditions: [],
-      history: [],
-      bulletins: [],
-      safety: [],
-      tools: [],
-    },
-  };
-  const state = { key: "on", unplugged: [] };
-  const channels = places.map((on) => ({ on, by: "scope" }));
-  const recording = simulateRecording(machine, {
-    places: channels,
-    state,
-    doing: "move",
-    seconds: 5,
-    perSecond: 2_000,
-    seed,
-    presence: RECORDED_PRESENCE,
-  });
-  const facts = recording.channels.map(factsOf);
-  const entry = traceEntry(recording, facts, pairsOf(recording, facts), {
-    at: AT,
-    state,
-    doing: "move",
-    places: channels,
-  });
-  const played = (before) => play(predictor, faults, { school: "information", seed, presence: PRESENCE, before });
-  ended.without.push(played([told]));
-  ended.with.push(played(entry ? [told, entry] : [told]));
+  for (const [name, { tools, without }] of Object.entries(ways)) {
+    const before = [
+      {
+        type: "intake",
+        at: AT,
+        intake: { symptoms: ["comesAndGoes"], conditions: [], history: [], bulletins: [], safety: [], tools },
+      },
+      ...without.map((kind) => ({ type: "setAside", at: AT, candidate: `${kind} -`, reason: "noTool" })),
+    ];
+    ended[name].push(play(predictor, faults, { school: "information", seed, presence: PRESENCE, before }));
+  }
   if (jobs % 10 === 0) console.error(`${jobs} of ${JOBS}, ${Math.round((performance.now() - begun) / 1000)} s`);
 }
-console.log(`${ended.with.length} faults that come and go on ${wirings.length} machines, seed ${SEED}`);
-console.log("              isolated  wrong   given up  tests  minutes");
+console.log(`${Object.values(ended)[0].length} faults that come and go on ${wirings.length} machines, seed ${SEED}`);
+console.log("                        isolated   alone  wrong   given up  tests  watched  minutes");
 for (const [name, list] of Object.entries(ended)) {
   const share = (e) => percent(mean(list.map((p) => (p.ending === e ? 1 : 0)))).padStart(8);
-  const minutes = mean(list.map((p) => p.minutes)) + (name === "with" ? RECORDING_MINUTES : 0);
+  const watched = list.map((p) => p.steps.filter((x) => /record|minMax/i.test(x.kind)).length);
   console.log(
-    `${`${name} recording`.padEnd(18)}${share("isolated")} ${share("wrong")} ${share("gaveUp")}` +
-      `  ${mean(list.map((p) => p.steps.length))
+    `${name.padEnd(24)}${share("isolated")} ${percent(mean(list.map((p) => (p.verdict?.alone ? 1 : 0)))).padStart(8)}` +
+      `${share("wrong")} ${share("gaveUp")}  ${mean(list.map((p) => p.steps.length))
         .toFixed(1)
-        .padStart(5)}  ${minutes.toFixed(1).padStart(6)}`,
+        .padStart(5)}  ${mean(watched).toFixed(1).padStart(5)}  ${mean(list.map((p) => p.minutes))
+        .toFixed(1)
+        .padStart(6)}`,
   );
 }
 

@@ -21,10 +21,11 @@ export interface Phase {
 
 /**
  * The parts into which the pulsed elements cut a period; one part when nothing is pulsed. All are taken to start
- * together.
+ * together. @param duties of elements that are pulsed otherwise than drawn
  */
-export function phasesOf(circuit: Circuit): Phase[] {
-  const edges = [...new Set(circuit.elements.map((e) => e.duty).filter((d) => d > 0 && d < 1))].sort((a, b) => a - b);
+export function phasesOf(circuit: Circuit, duties: readonly number[] = []): Phase[] {
+  const all = [...circuit.elements.map((e) => e.duty), ...duties];
+  const edges = [...new Set(all.filter((d) => d > 0 && d < 1))].sort((a, b) => a - b);
   const starts = [0, ...edges];
   return starts.map((phase, i) => ({ phase, share: (starts[i + 1] ?? 1) - phase }));
 }

@@ -38,6 +38,8 @@ export interface ReadingEvidence {
   readonly state: State;
   /** how far the value itself may be off, beyond the instrument's error */
   readonly tolerance?: number;
+  /** it stayed there while it was watched: how surely a fault that comes and goes would have shown itself */
+  readonly caught?: number;
 }
 /** What is not a number: a look, a wiggle, a swap, a fuse that held, a part number read. */
 export interface ClueEvidence {
@@ -217,7 +219,9 @@ function readingEvidence(predictor: Predictor, folded: Folded, entries: readonly
       return;
     }
     const judged = judge.judge({ number, entry }, entries[number - 2]?.at);
-    remarks.push(...judged.remarks);
+    // of a recording the two levels count, whatever its mean is worth
+    const isOfTrace = entries[number - 1]?.type === "trace";
+    remarks.push(...judged.remarks.filter((r) => !(isOfTrace && r.code === "remark.mean-of-a-speed-signal")));
     if (!judged.proves || entry.part === "new") return; // a new part says nothing of the machine
     if (entry.instrument !== "scanTool" || isInVolts(entry)) {
       const values = valuesOf(number, entry);
@@ -241,7 +245,7 @@ function withoutRepeats(evidence: readonly Evidence[]): Evidence[] {
   const alike = new Map<string, ReadingEvidence[]>();
   for (const e of evidence) {
     if (e.kind !== "reading") continue;
-    const name = `${e.instrument} ${e.point} ${e.black ?? ""} ${stateName(e.state)}`;
+    const name = `${e.instrument} ${e.point} ${e.black ?? ""} ${e.caught ?? ""} ${stateName(e.state)}`;
     const list = alike.get(name) ?? [];
     if (list.every((x) => isSameValue(x, e))) alike.set(name, [...list, e]);
     else alike.delete(name); // it moved: every value counts
@@ -286,6 +290,7 @@ function scanEvidence(predictor: Predictor, number: number, entry: ReadingEntry)
         state: entry.state,
         value: volts.volt,
         tolerance: volts.tolerance,
+        ...caughtIn(entry),
       });
   }
   return { evidence, remarks: refused.slice(0, 1) };
@@ -306,9 +311,13 @@ function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
       instrument: entry.instrument,
       state,
       value: v,
+      ...caughtIn(entry),
     }));
   });
 }
+/** How surely what comes and goes would have shown itself in a value that stood still while it was watched. */
+const caughtIn = (entry: ReadingEntry): { caught?: number } =>
+  entry.watched === undefined || flickers(entry) ? {} : { caught: DEFAULTS.intermittent.caught[entry.watched] };
 
 /** Whoever moves a wire moves the terminals at its ends. */
 function withEnds(wiring: Wiring, clue: ClueEntry): Clue {
@@ -327,10 +336,9 @@ function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {
 }
 
 /**
- * A swing this wide is no unsteady hand: something comes and goes. Volts; or a factor between the ends where ohms and
- * amperes are read. A scope's swing is its value.
+ * A swing wider than `DEFAULTS.reading.flickerVolt`, or than this factor between the ends where ohms and amperes are
+ * read, is no unsteady hand. A scope's swing is its value.
  */
-const FLICKER_VOLT = 0.3;
 const FLICKER_FACTOR = 1.5;
 const SHOWS_VOLTS: ReadonlySet<Instrument> = new Set<Instrument>(["voltmeter", "scanTool"]);
 const SHOWS_SIZES: ReadonlySet<Instrument> = new Set<Instrument>(["ohmmeter", "clamp"]);
@@ -339,7 +347,7 @@ const FLICKER_FLOOR = 0.3;
 const flickers = ({ instrument, swing }: ReadingEntry) =>
   swing !== undefined &&
   (SHOWS_VOLTS.has(instrument)
-    ? swing[1] - swing[0] > FLICKER_VOLT
+    ? swing[1] - swing[0] > DEFAULTS.reading.flickerVolt
     : SHOWS_SIZES.has(instrument) &&
       Math.abs(swing[1]) + FLICKER_FLOOR > FLICKER_FACTOR * (Math.abs(swing[0]) + FLICKER_FLOOR));
 

@@ -22,6 +22,8 @@ interface FamilyLikelihoods {
   readonly arrays: readonly ReadingLikelihoods[];
   /** the same with the fault away; empty for a lasting one */
   readonly healthy: readonly ReadingLikelihoods[];
+  /** how surely a fault that comes and goes would show itself in each, where it was watched for longer than a look */
+  readonly caught: readonly (number | undefined)[];
   readonly drawSteps: number;
 }
 /** A product of many unlikely readings must not become zero. */
@@ -113,6 +115,7 @@ export class ReadingFamilies {
     return {
       arrays: family.readings.map((n) => this.likelihoodsOfReading(h, n, wanted)),
       healthy: presence < 1 ? family.readings.map((n) => this.likelihoodsOfReading(0, n, ALL_DRAWS)) : [],
+      caught: family.readings.map((n) => n.reading.caught),
       drawSteps: drawSteps(this.unknowns.order(family.family)),
     };
   }
@@ -167,6 +170,7 @@ function partsOf(m: FamilyLikelihoods, severity: number): readonly FamilyLikelih
     ...m,
     arrays: m.arrays.filter((a) => a.byKind[severity] === kind),
     healthy: m.healthy.filter((_, i) => m.arrays[i]!.byKind[severity] === kind),
+    caught: m.caught.filter((_, i) => m.arrays[i]!.byKind[severity] === kind),
   }));
 }
 
@@ -184,7 +188,9 @@ function product(m: FamilyLikelihoods, at: number, draw: number, presence: numbe
   let x = 1;
   if (presence === 1) for (const a of m.arrays) x *= a.of[at]!;
   else
-    for (let i = 0; i < m.arrays.length; i++)
-      x *= presence * m.arrays[i]!.of[at]! + (1 - presence) * m.healthy[i]!.of[draw]!;
+    for (let i = 0; i < m.arrays.length; i++) {
+      const shown = m.caught[i] ?? presence;
+      x *= shown * m.arrays[i]!.of[at]! + (1 - shown) * m.healthy[i]!.of[draw]!;
+    }
   return x;
 }

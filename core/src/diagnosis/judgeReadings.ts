@@ -7,7 +7,7 @@ import type { Folded, Numbered } from "../logbook/fold.js";
 import { stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets, type Nets } from "../wiring/nets.js";
-import { isPlainBlack } from "../wiring/points.js";
+import { devicePins, isPlainBlack } from "../wiring/points.js";
 
 /**
  * A reference is good within this of its nominal voltage; up to the second it is "close enough" to be overlooked
@@ -75,6 +75,10 @@ export class ReadingJudge {
       return { proves: lamp.length === 0, remarks };
     }
     if (entry.instrument !== "voltmeter" && entry.instrument !== "scope") return { proves: true, remarks };
+    if (entry.instrument === "voltmeter" && this.passesSteel(entry)) {
+      say("mean-of-a-speed-signal", {});
+      return { proves: false, remarks };
+    }
     const volt = entry.values.find((v) => typeof v === "number");
     if (typeof volt !== "number") return { proves: true, remarks };
     if (entry.battery !== undefined && entry.state.key === "on" && entry.battery < SAGGING * this.wiring.nominalVolt) {
@@ -108,6 +112,20 @@ export class ReadingJudge {
     }
     return { proves: true, remarks };
   }
+
+  /** Whether a signal follows the teeth of a target: its mean hangs on where they stand, and how wide they are. */
+  private passesSteel({ points, state: { key, unplugged } }: ReadingEntry): boolean {
+    if (key !== "cranking" && key !== "running") return false;
+    this.steelNets ??= new Set(
+      this.wiring.devices.flatMap((d) =>
+        d.kind === "hall"
+          ? devicePins(d).flatMap((p) => (p.role.startsWith("signal") ? [this.nets.netOf.get(p.at) ?? -1] : []))
+          : [],
+      ),
+    );
+    return points.some((p) => this.steelNets!.has(this.nets.netOf.get(p) ?? -2)) && unplugged.length === 0;
+  }
+  private steelNets: ReadonlySet<number> | undefined;
 
   /** Whether a sound machine whose modules have gone to sleep shows next to nothing here. */
   private canSleep(point: string, state: ReadingEntry["state"]): boolean {
@@ -160,9 +178,11 @@ const minutesBetween = (a: string, b: string) => (Date.parse(b) - Date.parse(a))
 /** The meter itself: what its check says, or that there was none before a reading was trusted. */
 export function meterRemarks(folded: Folded): Issue[] {
   const check = folded.meterCheck;
-  const first = folded.readings.find((r) => r.entry.instrument === "voltmeter" || r.entry.instrument === "ohmmeter");
+  const recorded = new Set(folded.traces.map((r) => r.number));
+  const read = folded.readings.filter((r) => !recorded.has(r.number));
+  const first = read.find((r) => r.entry.instrument === "voltmeter" || r.entry.instrument === "ohmmeter");
   if (!check)
-    return first && folded.readings.length >= 2
+    return first && read.length >= 2
       ? [issue("remark.meter-not-proven", ["entries", first.number - 1], { number: first.number })]
       : [];
   const { leads, battery, ground } = check.entry;

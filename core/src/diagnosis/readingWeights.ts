@@ -47,7 +47,7 @@ export function readingLikelihoods(
   return fine;
 }
 export const readingName = (e: ReadingEvidence) =>
-  `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value}±${e.tolerance ?? 0} ${stateName(e.state)}`;
+  `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value}±${e.tolerance ?? 0} ${e.caught ?? ""} ${stateName(e.state)}`;
 
 function likelihoods(
   predictor: Predictor,

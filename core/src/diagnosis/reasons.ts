@@ -163,7 +163,8 @@ export class Reasons {
     const there = this.meanLikelihood(w.hypothesis, w.weights, w.misplaced ? w.misplaced.moved(e) : e);
     if (w.presence === 1) return Math.log(there);
     const calm = new Float64Array(predictor.draws).fill(1 / predictor.draws);
-    return Math.log(w.presence * there + (1 - w.presence) * this.meanLikelihood(0, calm, e));
+    const shown = e.caught ?? w.presence;
+    return Math.log(shown * there + (1 - shown) * this.meanLikelihood(0, calm, e));
   }
   private meanLikelihood(h: number, weights: Float64Array, e: Extract<Evidence, { kind: "reading" }>): number {
     const { predictor } = this;

@@ -46,6 +46,7 @@ export type FaultMode =
   | "inputShort"
   | "driverDead"
   | "driverStuck"
+  | "dutyWrong"
   | "busDriverDead"
   | "supplyLow"
   | "supplyHigh";

@@ -19,6 +19,9 @@ import {
 
 const { severity, prior } = DEFAULTS;
 
+/** A driver that is pulsed is off for a part of its period. */
+const MOST_DUTY = 0.98;
+
 /** What may be wrong with a module: no power, no ground, and at each pin what its role allows. */
 export function moduleFaults(d: DeviceOf<"module">): Fault[] {
   const place = modulePlace(d);
@@ -72,9 +75,16 @@ function pinFaults(d: DeviceOf<"module">, pin: ModulePin): Fault[] {
       const stuck: Fault["edit"] = (_s, c) => ({
         replace: [{ element: elementIndex(c, `driver ${pin.at}`), by: { duty: 1 } }],
       });
+      const pulsed: Fault["edit"] = (factor, c) => {
+        const element = elementIndex(c, `driver ${pin.at}`);
+        return { replace: [{ element, by: { duty: Math.min(MOST_DUTY, factor * c.elements[element]!.duty) } }] };
+      };
       return [
         one("driverDead", prior.driverDead, dead(`driver ${pin.at}`)),
         one("driverStuck", prior.driverStuck, stuck),
+        ...(pin.duty === undefined || pin.duty >= 1
+          ? []
+          : [fault(place, pin.at, "dutyWrong", prior.dutyWrong, severity.duty, pulsed, { ...at, unit: "factor" })]),
       ];
     }
     case "busHigh": {

@@ -46,6 +46,10 @@ export const INSTRUMENTS = [
   "lamp",
 ] as const;
 /** One measurement. Two points for a fuse read on both sides; values stand in the same order. OL is written "OL". */
+/** How a value was watched over time. */
+export const WATCHED = ["recorded", "minMax"] as const;
+export type Watched = (typeof WATCHED)[number];
+
 export const ReadingEntry = z
   .strictObject({
     type: z.literal("reading"),
@@ -80,6 +84,9 @@ export const ReadingEntry = z
     swing: z.tuple([z.number(), z.number()]).optional().meta({
       description:
         "Least and most while it was watched, where the value would not stand still; the value is then the middle",
+    }),
+    watched: z.enum(WATCHED).optional().meta({
+      description: "Watched while the harness was moved: recorded, or by the meter's least and most (MIN/MAX)",
     }),
     mode: z.enum(["dc", "ac"]).optional().meta({ description: "The meter's mode for volts; dc when left out" }),
     battery: z.number().min(0).max(60).optional().meta({ description: "The battery at that moment, volts" }),

@@ -67,6 +67,12 @@ export class MachineState {
     this.batteryVolt = batteryVolt(wiring, state.key, batteryOf(wiring));
   }
 
+  /** The parts of a period with a change to this circuit: a driver may be pulsed otherwise than drawn. */
+  phasesWith(edit: Edit): readonly Phase[] {
+    const duties = (edit.replace ?? []).flatMap(({ by: { duty } }) => (duty === undefined ? [] : [duty]));
+    return duties.some((d) => d > 0 && d < 1) ? phasesOf(this.circuit, duties) : this.phases;
+  }
+
   /** Faults as one change to this circuit. */
   edit(faults: readonly FaultAt[]): Edit {
     if (faults.length === 0) return NO_EDIT;

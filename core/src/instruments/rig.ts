@@ -39,7 +39,8 @@ export class Rig {
     return this.at(state).circuit;
   }
   phases(state: State): readonly Phase[] {
-    return this.at(state).phases;
+    const here = this.at(state);
+    return here.phasesWith(here.edit(this.faults));
   }
 
   /** @returns the node of a point, or undefined where the machine has no such point */

@@ -3,6 +3,9 @@ import type { TraceChannel, TraceEntry } from "../format/trace.js";
 
 /** A clearer dropout than this is no noise. Judgement. */
 const CLEAR = 1e-3;
+/** A recording shorter than this, seconds, or with fewer samples a second, was not watched for what comes and goes. */
+const LONG_ENOUGH = 5;
+const OFTEN_ENOUGH = 5;
 
 /**
  * What a recording says of the machine, as readings taken at one moment: levels of a switching signal, the value of a
@@ -10,6 +13,7 @@ const CLEAR = 1e-3;
  * at the sensor meanwhile is not known.
  */
 export function traceReadings(trace: TraceEntry): ReadingEntry[] {
+  const isWatched = trace.doing === "move" && trace.seconds >= LONG_ENOUGH && trace.perSecond >= OFTEN_ENOUGH;
   return trace.channels.flatMap((c) => {
     const reading = (
       instrument: ReadingEntry["instrument"],
@@ -24,6 +28,7 @@ export function traceReadings(trace: TraceEntry): ReadingEntry[] {
       ...(c.black === undefined ? {} : { black: c.black }),
       values: [value],
       state: trace.state,
+      ...(isWatched ? { watched: "recorded" } : {}),
       ...more,
     });
     if (c.by === "scanTool") {
@@ -31,7 +36,8 @@ export function traceReadings(trace: TraceEntry): ReadingEntry[] {
       return c.kind === "steady" ? [reading("scanTool", c.mean, { ...unit, ...swingOf(c) })] : [];
     }
     if (c.by === "clamp") return c.kind === "varying" ? [] : [reading("clamp", c.mean, swingOf(c))];
-    if (c.kind === "switching") return [reading("scopeLow", c.low), reading("scopeHigh", c.high)];
+    if (c.kind === "switching")
+      return [reading("scopeLow", c.low), reading("scopeHigh", c.high), reading("voltmeter", c.mean)];
     return c.kind === "steady" ? [reading("voltmeter", c.mean, swingOf(c))] : [];
   });
 }

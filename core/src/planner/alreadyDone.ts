@@ -1,13 +1,23 @@
 import type { Entry } from "../format/case.js";
 import type { Folded } from "../logbook/fold.js";
-import { answersReading } from "../logbook/sameReading.js";
+import { answersReading, type ReadingSetup } from "../logbook/sameReading.js";
 import { ofMachineNow } from "../logbook/told.js";
 import { type Candidate, clueOf } from "./candidate.js";
+import { watchedBy } from "./candidateKind.js";
 
 /** Whether the logbook already holds what a candidate would bring. */
 export function alreadyDone(c: Candidate, all: Folded): boolean {
   const folded = ofMachineNow(all);
-  if (c.instrument !== "none") return folded.readings.some(({ entry }) => answersReading(entry, c));
+  if (c.instrument !== "none") {
+    const isDone = (planned: ReadingSetup) =>
+      folded.readings.some(
+        ({ entry }) =>
+          answersReading(entry, planned) &&
+          (!watchedBy(c.kind) || entry.watched !== undefined || entry.swing !== undefined),
+      );
+    // channels of a recorder are entries of their own
+    return watchedBy(c.kind) ? c.points.every((p) => isDone({ ...c, points: [p] })) : isDone(c);
+  }
   const clue = clueOf(c, true);
   if (clue.type === "identity")
     return folded.clues.some(({ entry }) => entry.type === "identity" && entry.connector === clue.connector);

@@ -1,6 +1,12 @@
+import type { Watched } from "../format/case.js";
+
 /** Tests at the very places still in question: the clamp on a branch of a short, ohms from one plug to another. */
 const CLOSER_KINDS = ["branchCurrent", "ohmsBetween"] as const;
 export type CloserKind = (typeof CLOSER_KINDS)[number];
+
+/** What watches a value for a while as the harness is moved: a recorder, a meter's least and most, the scan tool. */
+const WATCHING_KINDS = ["record", "minMax", "scanRecord"] as const;
+type WatchingKind = (typeof WATCHING_KINDS)[number];
 
 /**
  * Steps that guided runs take: between two leads, a jumper with the scan tool, a lamp, a breaker in a fuse's place, a
@@ -25,7 +31,16 @@ export const CANDIDATE_KINDS = [
   "swap",
   "partNumber",
   "identity",
+  ...WATCHING_KINDS,
   ...CLOSER_KINDS,
   ...RUN_KINDS,
 ] as const;
 export type CandidateKind = (typeof CANDIDATE_KINDS)[number];
+
+/** How the value of a test is watched over time; undefined where it is read once. */
+export const watchedBy = (kind: CandidateKind): Watched | undefined => WATCHED_BY[kind as WatchingKind];
+const WATCHED_BY: Readonly<Record<WatchingKind, Watched>> = {
+  record: "recorded",
+  minMax: "minMax",
+  scanRecord: "recorded",
+};

@@ -58,6 +58,8 @@ export class JointDistribution {
   private readonly width: number;
   /** probability that the circuit is live, so that an ohmmeter shows nothing */
   live = 0;
+  /** of the last of two points that are watched at once: which of them moves */
+  together: JointDistribution | undefined;
   get isLive(): boolean {
     return this.live > LIVE_MOST;
   }
@@ -127,6 +129,7 @@ export class JointDistribution {
         j.p[at] = j.p[at]! + this.p[i]!;
       }
     j.live = this.live;
+    j.together = this.together?.merged(to, columns);
     return j;
   }
   /** How far apart two suspects' answers are: total variation distance, 0 the same to 1 never the same. */

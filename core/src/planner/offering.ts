@@ -20,6 +20,9 @@ const SHOWN_KINDS: ReadonlySet<Device["kind"]> = new Set<Device["kind"]>([
 const TURNING_KINDS: ReadonlySet<Device["kind"]> = new Set<Device["kind"]>(["hall", "coilSensor"]);
 const DRIVEN_KINDS: ReadonlySet<Device["kind"]> = new Set<Device["kind"]>(["solenoid", "heater", "lamp", "relay"]);
 
+/** Other cavities of a plug that a second channel is offered for. Judgement: time. */
+const MOST_BESIDE = 3;
+
 const off = (unplugged: string[] = []): State => ({ key: "off", unplugged });
 const on = (unplugged: string[] = []): State => ({ key: "on", unplugged });
 
@@ -64,6 +67,7 @@ class Offering {
 
   all(): readonly Offered[] {
     for (const c of this.connectors) this.atConnector(c);
+    for (const c of this.connectors) this.recordings(c);
     for (const c of this.connectors) if (!this.modules.has(c.id)) this.watches(c);
     for (const d of this.wiring.devices) if (!isNeverProbed(d)) this.atDevice(d);
     for (const d of this.wiring.devices) if (d.kind === "module") this.scans(d.pins);
@@ -105,6 +109,7 @@ class Offering {
       if (this.nets.netOf.get(point) === undefined || !this.isWired(point)) continue;
       if (c.backProbe) {
         this.add("voltage", "voltmeter", [point], c.id, on());
+        this.add("minMax", "voltmeter", [point], c.id, on());
         if (device && DRIVEN_KINDS.has(device.kind))
           this.add("voltage", "voltmeter", [point], c.id, { key: "running", unplugged: [] });
         if (device && TURNING_KINDS.has(device.kind) && this.nets.functionOf(point) === "signal")
@@ -114,6 +119,20 @@ class Offering {
       this.add("voltageUnplugged", "voltmeter", [point], c.id, on([c.id]));
       this.add("ohms", "ohmmeter", [point], c.id, off([c.id]));
     }
+  }
+
+  /** two channels of a recorder on one plug while the harness is moved: its signals, each with each of the others */
+  private recordings(c: Connector): void {
+    if (!c.backProbe || this.modules.has(c.id)) return;
+    const points = connectorPoints(c).filter((p) => this.nets.netOf.get(p) !== undefined && this.isWired(p));
+    const isSignal = (p: string) => this.nets.functionOf(p) === "signal";
+    const signals = points.filter(isSignal);
+    const first = signals.length ? signals : points.slice(0, 1);
+    if (points.length === 1) this.add("record", "voltmeter", points, c.id, on());
+    first.forEach((a, i) => {
+      for (const b of [...first.slice(i + 1), ...points.filter((p) => !first.includes(p))].slice(0, MOST_BESIDE))
+        this.add("record", "voltmeter", [a, b], c.id, on());
+    });
   }
 
   /**
@@ -174,7 +193,8 @@ class Offering {
   }
 
   private scans(pins: readonly { readonly role: string; readonly at: string }[]): void {
-    for (const p of pins) if (this.isShown(p.at)) this.add("scan", "scanTool", [p.at], "", on(), this.shownFor(p.at));
+    for (const kind of ["scan", "scanRecord"] as const)
+      for (const p of pins) if (this.isShown(p.at)) this.add(kind, "scanTool", [p.at], "", on(), this.shownFor(p.at));
   }
   private isShown(pin: string): boolean {
     return this.predictor.placeOf("scanTool", pin) !== undefined && this.shownFor(pin).length > 0;

@@ -183,7 +183,7 @@ function offersOf(predictor: Predictor, belief: Belief): Offers {
   const { gathered, posterior } = belief;
   let own = offers.get(posterior);
   if (!own) {
-    const offered = candidates(predictor, gathered.folded, concerned(predictor, posterior));
+    const offered = candidates(predictor, gathered.folded, concerned(predictor, posterior), gathered.comesAndGoes);
     const grouped = groupComponents(predictor, posterior);
     const particles = particlesOf(predictor, posterior, grouped);
     own = { offered, open: stillOpen(predictor, belief, offered), grouped, particles };

@@ -43,6 +43,14 @@ function stepOf(e: Entry, { state }: Position): Parameters<Cost["minutes"]>[0] |
       const black = isPlainBlack(e.black) ? undefined : e.black;
       return { kind, at, state: e.state, ...(black === undefined ? {} : { black }) };
     }
+    case "trace": {
+      const on = e.channels.find((c) => c.by === "scope")?.on;
+      return {
+        kind: on === undefined ? "scanRecord" : "record",
+        at: on === undefined ? "" : connectorOf(on),
+        state: e.state,
+      };
+    }
     case "look":
     case "wiggle":
       return { kind: e.type, at: connectorOf(e.thing), state };

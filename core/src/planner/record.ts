@@ -3,6 +3,8 @@ import type { Wiring } from "../format/wiring.js";
 import { drawnPartNumber } from "../logbook/seen.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { type Candidate, clueOf } from "./candidate.js";
+import { watchedBy } from "./candidateKind.js";
+
 export type Recorded = Pick<
   Candidate,
   "kind" | "instrument" | "points" | "state" | "plug" | "unplug" | "at" | "black" | "part"
@@ -31,6 +33,7 @@ export function recordReading(
   more: ReadingMore = {},
 ): Entry[] {
   if (c.instrument === "none") throw new RangeError("a step without an instrument has no reading");
+  const watched = watchedBy(c.kind);
   return [
     ...recordChanges(c, at),
     {
@@ -42,6 +45,7 @@ export function recordReading(
       ...(c.part ? { part: c.part } : {}),
       values: values.map((v) => (v === OVERLOAD ? ("OL" as const) : v)),
       state: { ...c.state, unplugged: [...c.state.unplugged] },
+      ...(watched ? { watched } : {}),
       ...more,
     },
   ];

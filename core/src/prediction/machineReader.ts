@@ -1,4 +1,4 @@
-import type { Look } from "../codes/judge.js";
+import type { Look, Phase } from "../codes/judge.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Instrument } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
@@ -130,13 +130,13 @@ export class MachineReader {
   }
 
   /** Writes a column: volts, ohms or amperes by place. @param into `stride` numbers */
-  read(machine: MachineState, solve: Solve, quantity: Quantity, into: Float32Array): void {
+  read(machine: MachineState, phases: readonly Phase[], solve: Solve, quantity: Quantity, into: Float32Array): void {
     if (quantity === "ohms") this.readOhms(machine, solve, into);
     else if (quantity === "swing" || quantity === "least" || quantity === "most")
-      this.readLevels(machine, solve, quantity, into);
+      this.readLevels(machine, phases, solve, quantity, into);
     else {
       into.fill(0);
-      for (const { phase, share } of machine.phases) {
+      for (const { phase, share } of phases) {
         const s = solve({ phase });
         if (quantity === "amperes") this.addAmperes(s, machine.circuit, share, into);
         else this.addLoaded(this.addVolts(s, machine, share, into), (extra) => solve({ phase }, extra), share, into);
@@ -145,8 +145,15 @@ export class MachineReader {
   }
 
   /** Between two leads neither of which is at battery negative: volts or ohms; NaN for ohms where there is voltage. */
-  readBetween(machine: MachineState, solve: Solve, quantity: Quantity, red: string, black: string): number {
-    const { circuit, phases } = machine;
+  readBetween(
+    machine: MachineState,
+    phases: readonly Phase[],
+    solve: Solve,
+    quantity: Quantity,
+    red: string,
+    black: string,
+  ): number {
+    const { circuit } = machine;
     const a = circuit.nodeOf.get(red) ?? 0;
     const b = circuit.nodeOf.get(black) ?? 0;
     const across = (s: Solver) => {
@@ -221,6 +228,7 @@ export class MachineReader {
   /** least and most over the parts of a period, and over steel passing the sensors while the engine turns */
   private readLevels(
     machine: MachineState,
+    phases: readonly Phase[],
     solve: Solve,
     quantity: "swing" | "least" | "most",
     into: Float32Array,
@@ -230,7 +238,7 @@ export class MachineReader {
     const least = new Float32Array(nodes.length).fill(Infinity);
     const most = new Float32Array(nodes.length).fill(-Infinity);
     for (const steel of turning ? [true, false] : [undefined])
-      for (const { phase } of machine.phases) {
+      for (const { phase } of phases) {
         const s = solve({ phase, ...(steel === undefined ? {} : { steel }) });
         measureOhms(s, NEGLIGIBLE_OHM);
         for (let p = 0; p < nodes.length; p++) {

@@ -1,4 +1,4 @@
-import type { Look } from "../codes/judge.js";
+import type { Look, Phase } from "../codes/judge.js";
 import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Fault } from "../faults/fault.js";
@@ -165,7 +165,8 @@ export class Predictor {
     for (let draw = 0; draw < this.draws; draw++)
       added += this.fill(h, draw, quantity, rows, wanted, (sample) => {
         const row = new Float32Array(stride);
-        this.reader.read(this.machineIn(state, draw), this.solving(h, sample, state), quantity, row);
+        const machine = this.machineIn(state, draw);
+        this.reader.read(machine, this.phasesOf(machine, h, sample), this.solving(h, sample, state), quantity, row);
         return row;
       });
     this.cache.count(name, added * stride);
@@ -208,7 +209,9 @@ export class Predictor {
     for (let draw = 0; draw < this.draws; draw++)
       added += this.fill(h, draw, quantity, rows, wanted, (sample) => {
         const machine = this.machineIn(state, draw);
-        return Float32Array.of(this.reader.readBetween(machine, this.solving(h, sample, state), quantity, red, black));
+        const phases = this.phasesOf(machine, h, sample);
+        const solve = this.solving(h, sample, state);
+        return Float32Array.of(this.reader.readBetween(machine, phases, solve, quantity, red, black));
       });
     this.cache.count(name, added * ROW_OVERHEAD);
     return new AtPlace(rows, 0);
@@ -343,6 +346,10 @@ export class Predictor {
     if (!machine.settled) this.unsettled.add(h);
     if (!machine.healthySettled) this.unsettled.add(0);
     return s;
+  }
+  private phasesOf(machine: MachineState, h: number, sample: number): readonly Phase[] {
+    const changesDuty = this.hypotheses[h]!.faults.some((f) => f.mode === "dutyWrong");
+    return changesDuty ? machine.phasesWith(machine.edit(this.faultsOf(h, sample))) : machine.phases;
   }
   private faultsOf(h: number, sample: number): FaultAt[] {
     const severities = this.severitiesOf(h, sample);

@@ -137,6 +137,20 @@ export class SimulatedMachine {
     }
   }
 
+  /** Whether what comes and goes shows itself while it is watched and the harness is moved. */
+  showsItself(random: () => number): boolean {
+    return random() >= (1 - (this.options.presence ?? 1)) ** WATCHED_LOOKS;
+  }
+  /**
+   * What a value shows while the fault is there, and while it is away.
+   * @returns undefined where that makes no difference to see
+   */
+  ends(point: string, state: State, instrument: Instrument): [there: number, away: number] | undefined {
+    const there = this.shown(this.rig, point, state, instrument, undefined);
+    const away = this.shown(this.calm, point, state, instrument, undefined);
+    return Math.abs(there - away) > DEFAULTS.reading.flickerVolt ? [there, away] : undefined;
+  }
+
   /** A reading as the logbook has it. @returns undefined where the instrument shows nothing at all */
   reading(at: string, instrument: Instrument, points: readonly string[], state: State): ReadingEntry | undefined {
     const values = points.map((p) => this.read(p, state, instrument));
@@ -218,6 +232,8 @@ export class SimulatedMachine {
   private readonly stimulus: StimulusOf = (thing, range) =>
     range[0] + (range[1] - range[0]) * this.remembered(`${thing} at rest`);
 }
+/** Watching while the harness is moved is worth so many looks at what comes and goes. Judgement. */
+const WATCHED_LOOKS = 3;
 /** Kinds with the same pins, easily fitted in each other's place. */
 const OTHER_KIND: Readonly<Partial<Record<Device["kind"], Device["kind"]>>> = {
   threeWireSensor: "potentiometer",

@@ -5,12 +5,12 @@ import type { Entry, RepairedEntry } from "../format/case.js";
 import type { FaultAt } from "../instruments/machineState.js";
 import { makePlan } from "../planner/plan.js";
 import { choose } from "../planner/policies.js";
-import { recordAnswer, recordReading } from "../planner/record.js";
+import { recordAnswer } from "../planner/record.js";
 import { uniform } from "../prediction/draws.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { proofOf, type ProofStep } from "../proof/plan.js";
 import { SimulatedMachine } from "./machine.js";
-import { observe } from "./observe.js";
+import { observe, recordObserved } from "./observe.js";
 import { faultsLeft, repairOf } from "./repairs.js";
 
 /** How one simulated job was repaired and proven. */
@@ -113,7 +113,7 @@ class ProvingTechnician {
       this.entries.push(
         ...(seen
           ? seen.values
-            ? recordReading(candidate, seen.values, AT)
+            ? recordObserved(candidate, seen, AT)
             : recordAnswer(this.predictor.wiring, candidate, seen.yes!, AT, seen.found)
           : [{ type: "setAside", at: AT, candidate: candidate.id, reason: "other" } as const]),
       );

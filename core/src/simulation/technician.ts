@@ -11,12 +11,12 @@ import type { Candidate } from "../planner/candidate.js";
 import { openRepairs } from "../planner/outcome.js";
 import { makePlan, type Stage, type Plan } from "../planner/plan.js";
 import { choose, narrowFurther, type ChartStep, type Policy } from "../planner/policies.js";
-import { recordAnswer, recordReading } from "../planner/record.js";
+import { recordAnswer } from "../planner/record.js";
 import { uniform } from "../prediction/draws.js";
 import { Focus } from "../prediction/focus.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { SimulatedMachine, type MachineOptions } from "./machine.js";
-import { observe } from "./observe.js";
+import { observe, recordObserved } from "./observe.js";
 
 export interface PlayOptions extends MachineOptions {
   readonly school: Policy;
@@ -287,13 +287,15 @@ function take(machine: SimulatedMachine, c: Candidate, options: PlayOptions, ran
   const seen = observe(machine, c, options.presence !== undefined, random);
   if (!seen) return { type: "setAside", at: AT, candidate: c.id, reason: "other" };
   return (
-    seen.values ? recordReading(c, seen.values, AT) : recordAnswer(machine.rig.wiring, c, seen.yes!, AT, seen.found)
+    seen.values ? recordObserved(c, seen, AT) : recordAnswer(machine.rig.wiring, c, seen.yes!, AT, seen.found)
   ).at(-1)!;
 }
 function gotOf(entry: Entry): readonly (number | string)[] {
   switch (entry.type) {
     case "reading":
-      return entry.values;
+      return entry.swing ?? entry.values;
+    case "trace":
+      return entry.channels.map((c) => (c.dropouts ? `${c.mean} to ${c.dropouts.to}` : c.mean));
     case "look":
       return entry.found;
     case "wiggle":

@@ -140,6 +140,7 @@ test("every fault mode the program knows is made for some machine", () => {
     inputShort: 1,
     driverDead: 1,
     driverStuck: 1,
+    dutyWrong: 1,
     busDriverDead: 1,
     supplyLow: 1,
     supplyHigh: 1,

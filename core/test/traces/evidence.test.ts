@@ -25,7 +25,7 @@ import {
   type Wiring,
 } from "../../src/index.js";
 import { reasonText } from "../../words/index.js";
-import { tug } from "../helpers.js";
+import { tug, wiring as wired } from "../helpers.js";
 
 const AT = "2026-11-30T10:00:00Z";
 const wiring = tug();
@@ -65,7 +65,10 @@ test("a sound speed sensor at cranking switches between ground and its pull-up, 
   expect(entry.channels[0]!.low).toBeLessThan(0.3);
   expect(entry.channels[0]!.hertz).toBeGreaterThan(100);
   expect(entry.channels[0]!.missing).toBeUndefined();
-  expect(traceReadings(entry).map((r) => r.instrument)).toEqual(["scopeLow", "scopeHigh"]);
+  expect(traceReadings(entry).map((r) => r.instrument)).toEqual(["scopeLow", "scopeHigh", "voltmeter"]);
+  const { evidence, remarks } = gather(new Predictor(wiring), [entry]);
+  expect(evidence.map((e) => e.kind === "reading" && e.instrument)).toEqual(["scopeLow", "scopeHigh"]); // see below
+  expect(remarks).toEqual([]);
 });
 
 // common practice, no source: a low level that does not reach ground means the ground it returns to is high
@@ -218,4 +221,95 @@ describe("in the logbook", () => {
     const course = courseOf(new Focus(wiring).predictor([scan]), [scan, low(AT, 0.1)], ["B7"]);
     expect(course.map((p) => p.number)).toContain(2);
   });
+});
+
+const plug = (id: string, cavities: number) => ({
+  id,
+  cavities: Array.from({ length: cavities }, (_, i) => String(i + 1)),
+  reachMinutes: 1,
+});
+const pulsed = wired({
+  connectors: [plug("A1", 3), plug("H1", 2)],
+  devices: [
+    { kind: "battery", id: "BAT" },
+    { kind: "ground", id: "G1" },
+    { kind: "splice", id: "S1" },
+    { kind: "fuse", id: "F1", rating: 10 },
+    {
+      kind: "module",
+      id: "A1",
+      pins: [
+        { role: "supply", at: "A1:1" },
+        { role: "ground", at: "A1:2" },
+        { role: "lowSide", at: "A1:3", duty: 0.4 },
+      ],
+    },
+    { kind: "heater", id: "H1", pins: { feed: "H1:1", ground: "H1:2" }, ohm: 6 },
+  ],
+  wires: [
+    { from: "BAT:-", to: "G1" },
+    { from: "BAT:+", to: "F1:in" },
+    { from: "F1:out", to: "S1" },
+    { from: "S1", to: "A1:1" },
+    { from: "A1:2", to: "G1" },
+    { from: "S1", to: "H1:1" },
+    { from: "H1:2", to: "A1:3" },
+  ],
+  codes: [],
+});
+
+test("a driver that is on for the wrong share of its period is told from a dead one, a stuck one and its wiring by a recording", () => {
+  const predictor = new Predictor(pulsed);
+  const duty = predictor.faults.find((f) => f.id === "A1:3/dutyWrong")!;
+  const state = { key: "running" as const, unplugged: [] };
+  const places = [scope("H1:2")];
+  const at = (severity: number | undefined) => {
+    const faults = severity === undefined ? [] : [{ fault: duty, severity }];
+    const recording = simulateRecording(new SimulatedMachine(pulsed, faults, 5), {
+      places,
+      state,
+      doing: "run",
+      seconds: 2,
+      perSecond: 5_000,
+      seed: 5,
+    });
+    const facts = recording.channels.map(factsOf);
+    return traceEntry(recording, facts, [], { at: AT, state, doing: "run", places })!;
+  };
+  // the pin of a low-side driver is high while it is off: 1 - duty, as written above
+  expect(at(undefined).channels[0]!.duty).toBeCloseTo(0.6, 1.5);
+  const wrong = at(2);
+  expect(wrong.channels[0]!.duty).toBeCloseTo(0.2, 1.5);
+  const [leader, next] = suspects(pulsed, [wrong]);
+  expect(leader!.members[0]!.faults.map((f) => f.id)).toEqual(["A1:3/dutyWrong"]);
+  expect(leader!.share).toBeGreaterThan(10 * next!.share);
+});
+
+test("what stands still while it is recorded and the harness is moved clears what comes and goes better than a look", () => {
+  const told: Entry = {
+    type: "intake",
+    at: AT,
+    intake: { complaint: "", symptoms: ["comesAndGoes"], conditions: [], history: [], bulletins: [], safety: [] },
+  } as never;
+  const code: Entry = { type: "code", at: AT, module: "A1", code: "P0237", status: "stored" };
+  const reading = (watched: object): Entry => ({
+    type: "reading",
+    at: AT,
+    instrument: "voltmeter",
+    points: ["B7:1"],
+    values: [5],
+    state: { key: "on", unplugged: [] },
+    ...watched,
+  });
+  // what opens now and then between the module's reference and the plug of B7
+  const open = (entries: readonly Entry[]) =>
+    suspects(wiring, entries)
+      .flatMap((s) => s.members)
+      .filter((m) => m.faults.some((f) => /^(W11|S14)\//.test(f.id)))
+      .reduce((sum, m) => sum + m.share, 0);
+  const [before, looked, recordedFor] = [[], [reading({})], [reading({ watched: "recorded" })]].map((more) =>
+    open([told, code, ...more]),
+  ) as [number, number, number];
+  expect(before).toBeGreaterThan(0);
+  expect(recordedFor).toBeLessThan(0.7 * looked);
 });

@@ -108,4 +108,5 @@ export const faults: Translation<typeof english> = {
   "faults.kindLamp": "Lampe",
   "faults.kindSolenoid": "Magnetventil",
   "faults.kindHeater": "Heizung",
+  "faults.drivenForTheWrongShareOf": "Ausgang falsch getaktet",
 };

@@ -350,4 +350,6 @@ export const issues: Translation<typeof english> = {
   "issues.ohms": "Ohm",
   "issues.orJoin": " oder ",
   "issues.andJoin": " und ",
+  "issues.entryIsTheMeanOfASpeed":
+    "Eintrag {number} zählt nicht: Der Mittelwert eines Drehzahlsignals an {point} hängt von den vorbeilaufenden Zähnen ab. Die beiden Pegel zeigt ein Oszilloskop.",
 };

@@ -112,4 +112,13 @@ export const readings: Translation<typeof english> = {
   "readings.sideOf": ", Seite {side}",
   "readings.scopeTheLowerLevel": "Oszilloskop, unterer Pegel",
   "readings.scopeTheUpperLevel": "Oszilloskop, oberer Pegel",
+  "readings.recordOneWhileMoved": "{what} an {where} 10 s lang aufzeichnen und dabei den Kabelbaum bewegen",
+  "readings.recordTwoWhileMoved":
+    "{what} an {where} und zugleich {other} in Kammer {cavity} 10 s lang aufzeichnen und dabei den Kabelbaum bewegen",
+  "readings.minMaxWhileMoved": "Multimeter auf MIN/MAX: {what} an {where}, und den Kabelbaum 10 s lang bewegen",
+  "readings.scanRecordWhileMoved":
+    "Das Signal von {shownName} 20 s lang im Diagnosegerät aufzeichnen und dabei den Kabelbaum bewegen",
+  "readings.scopeForTenSeconds": "Oszilloskop: Volt, 10 s, mindestens 1 000 Werte je Sekunde, ohne Trigger",
+  "readings.voltsMinMax": "DC Volt, MIN/MAX",
+  "readings.scanToolRecording": "Diagnosegerät, Istwerte aufzeichnen",
 };

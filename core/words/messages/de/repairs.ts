@@ -66,4 +66,6 @@ export const repairs: Translation<typeof english> = {
   "repairs.noSignal": "kein Signal",
   "repairs.missingMessage": "Botschaft fehlt",
   "repairs.failureType": "Fehlerart {hex}",
+  "repairs.proveWhatTheModuleGoesBy":
+    "die Eingänge prüfen, nach denen das Steuergerät diesen Ausgang taktet, dann das Steuergerät instand setzen lassen oder ersetzen",
 };

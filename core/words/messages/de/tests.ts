@@ -25,4 +25,7 @@ export const tests: Translation<typeof english> = {
   "tests.testOnTheBench": "Test auf der Werkbank",
   "tests.seeWhetherTheCodeSets": "Prüfen, ob der Fehlercode setzt",
   "tests.nothingToSee": "nichts zu sehen",
+  "tests.recording": "Aufzeichnung bei bewegtem Kabelbaum",
+  "tests.minMax": "kleinster und größter Wert bei bewegtem Kabelbaum",
+  "tests.scanRecording": "Istwert bei bewegtem Kabelbaum aufgezeichnet",
 };

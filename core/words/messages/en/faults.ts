@@ -105,4 +105,5 @@ export const faults = {
   "faults.kindLamp": "lamp",
   "faults.kindSolenoid": "solenoid",
   "faults.kindHeater": "heater",
+  "faults.drivenForTheWrongShareOf": "driver on for the wrong share of the time",
 } as const;

@@ -105,4 +105,13 @@ export const readings = {
   "readings.sideOf": ", side {side}",
   "readings.scopeTheLowerLevel": "scope, the lower level",
   "readings.scopeTheUpperLevel": "scope, the upper level",
+  "readings.recordOneWhileMoved": "Record the {what} at {where} for 10 s while you move its harness",
+  "readings.recordTwoWhileMoved":
+    "Record the {what} at {where} and, at once, the {other} in cavity {cavity} for 10 s while you move the harness",
+  "readings.minMaxWhileMoved": "Set the meter to MIN/MAX on the {what} at {where}, and move its harness for 10 s",
+  "readings.scanRecordWhileMoved":
+    "Let the scan tool record the {shownName} signal for 20 s while you move its harness",
+  "readings.scopeForTenSeconds": "scope: volts, 10 s, at least 1 000 samples a second, no trigger",
+  "readings.voltsMinMax": "DC volts, MIN/MAX",
+  "readings.scanToolRecording": "scan tool, recording live values",
 } as const;

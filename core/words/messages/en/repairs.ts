@@ -59,4 +59,6 @@ export const repairs = {
   "repairs.noSignal": "no signal",
   "repairs.missingMessage": "missing message",
   "repairs.failureType": "failure type {hex}",
+  "repairs.proveWhatTheModuleGoesBy":
+    "prove the inputs that the module goes by for this output, then have the module repaired or replaced",
 } as const;

@@ -22,4 +22,7 @@ export const tests = {
   "tests.testOnTheBench": "Test on the bench",
   "tests.seeWhetherTheCodeSets": "See whether the code sets",
   "tests.nothingToSee": "nothing to see",
+  "tests.recording": "recording while the harness is moved",
+  "tests.minMax": "least and most while the harness is moved",
+  "tests.scanRecording": "scan value recorded while the harness is moved",
 } as const;
