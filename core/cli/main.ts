@@ -41,10 +41,11 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
                                                          a guided run played on such a machine;
                                                          without --on, where it can begin
   radicula trace FILE [--rate SAMPLES-A-SECOND] [--case CASE.json|WIRING.json --on PLACES [--do DOING]
-                 [--state STATE]] [--json]               what a recording (CSV, TSV, WAV, VCD, JSON) holds, what
+                 [--state STATE] [--moved MOVED]] [--bus can|lin [--supply VOLT]] [--pattern PATTERN] [--json]
+                                                         what a recording (CSV, TSV, WAV, VCD, JSON) holds, what
                                                          happens in it; with a case, what it says of the suspects
   radicula record WIRING.json --on PLACES [--fault FAULT] [--do DOING] [--state STATE] [--seconds S]
-                  [--rate SAMPLES-A-SECOND] [--presence SHARE] [--seed N]
+                  [--rate SAMPLES-A-SECOND] [--presence SHARE] [--moved MOVED] [--seed N]
                                                          a recording on a simulated machine, as CSV
   radicula logbook CASE.json [--csv|--json]              what a logbook adds up to: what is not as found,
                                                          before and after; all of it as CSV
@@ -72,6 +73,9 @@ RUN is unplugSeries, fuseRun, jumpers, groundProof, dropBySection, halveRun, loa
 PLACES are in the order of the channels, joined by commas: B9:2 for a point, W4 for a clamp around a wire,
   scan:A1:24 for a value of the scan tool, - for a channel that is not weighed.
 DOING is nothing, crank, run, sweep or move.
+MOVED are places moved meanwhile, and from which second to which: X5@0-3,S50@3-6.
+PATTERN are levels and times in order: "5 for 20 to 40 ms, 0.2 for 5 ms, 5±0.5". Of --bus can the first channel is on
+  CAN high and the second on CAN low; of --bus lin the first is on the line.
 SCHOOL is information, easiest, halve, powerGroundSignal, chart or random.
 
 Exit codes: 0 done · 1 the document has errors · 2 wrong use · 66 the file cannot be read
@@ -104,6 +108,10 @@ const OPTIONS = {
   do: { type: "string" },
   seconds: { type: "string" },
   rate: { type: "string" },
+  moved: { type: "string" },
+  bus: { type: "string" },
+  supply: { type: "string" },
+  pattern: { type: "string" },
   help: { type: "boolean", short: "h" },
 } as const;
 

@@ -1,10 +1,15 @@
 import {
   analyse,
+  canSeen,
   checkEntries,
   DOING,
   factsOf,
   Focus,
+  indexWiring,
+  linSeen,
+  matchPattern,
   pairsOf,
+  parsePattern,
   readRecording,
   recordingCsv,
   seenIn,
@@ -13,6 +18,7 @@ import {
   traceEntry,
   withScannedCodes,
   wireId,
+  type BusSeen,
   type ChannelFacts,
   type ChannelPlace,
   type Doing,
@@ -24,11 +30,13 @@ import {
   type Wiring,
 } from "../src/index.js";
 import {
+  busText,
   channelEvents,
   gapText,
   issueText,
   Namer,
   pairEvents,
+  patternText,
   secondsText,
   seenText,
   shareText,
@@ -47,6 +55,10 @@ interface Options {
   readonly rate?: string | undefined;
   readonly seed?: string | undefined;
   readonly presence?: string | undefined;
+  readonly moved?: string | undefined;
+  readonly bus?: string | undefined;
+  readonly supply?: string | undefined;
+  readonly pattern?: string | undefined;
   readonly json?: boolean | undefined;
 }
 /** Events printed before the rest is counted. */
@@ -65,12 +77,16 @@ export function traceCommand(file: string, options: Options, io: Io): void {
   );
   const facts = recording.channels.map(factsOf);
   const pairs = pairsOf(recording, facts);
+  const bus = options.bus === undefined ? undefined : busOf(recording, options);
+  const patterns = options.pattern === undefined ? undefined : patternsIn(recording, options.pattern);
   const judged = options.case === undefined ? undefined : judge(options.case, recording, facts, pairs, options, io);
   if (options.json) {
     printJson(io, {
       channels: facts.map((f, i) => channelJson(f, recording, i)),
       events: eventsOf(recording, facts, pairs),
       issues: issues.map((i) => ({ code: i.code, params: i.params })),
+      ...(bus ? { bus: { ...bus, dominant: bus.dominant ?? null } } : {}),
+      ...(patterns ? { patterns: patterns.found.map((f, i) => ({ channel: facts[i]!.name, ...f })) } : {}),
       entry: judged?.entry ?? null,
       suspects: judged?.suspects ?? null,
     });
@@ -86,6 +102,9 @@ export function traceCommand(file: string, options: Options, io: Io): void {
     if (gap !== undefined) io.out(`  ${gap}.\n`);
     for (const i of f.issues) io.out(`  ${issueText(i)}\n`);
   }
+  if (bus) io.out(`${busText(bus).join("\n")}\n`);
+  for (const [i, found] of (patterns?.found ?? []).entries())
+    io.out(`${patternText(facts[i]!.name, found, patterns!.steps)}\n`);
   const events = eventsOf(recording, facts, pairs);
   if (events.length) io.out("\n");
   for (const e of events.slice(0, PRINTED)) io.out(`  ${secondsText(e.from).padStart(9)}  ${e.channel}: ${e.text}\n`);
@@ -113,6 +132,23 @@ function channelJson(f: ChannelFacts, { channels }: Recording, i: number) {
     gap: teeth?.gap ?? null,
     issues: issues.map(({ code, params }) => ({ code, params })),
   };
+}
+
+function busOf({ channels }: Recording, options: Options): BusSeen {
+  const [first, second] = channels;
+  if (options.bus === "lin") {
+    if (options.supply === undefined)
+      throw new Refusal(EXIT.usage, ["--bus lin: say with --supply how many volts the node is fed with."]);
+    return linSeen(first!, number("--supply", options.supply, 1, 60));
+  }
+  if (options.bus !== "can") throw new Refusal(EXIT.usage, [`--bus: there is no "${options.bus}". can or lin.`]);
+  if (!second)
+    throw new Refusal(EXIT.usage, ["--bus can: the recording has one channel. It takes CAN high and CAN low."]);
+  return canSeen(first!, second);
+}
+function patternsIn({ channels }: Recording, text: string) {
+  const pattern = accept("--pattern", parsePattern(text));
+  return { steps: pattern.length, found: channels.map((c) => matchPattern(c, pattern)) };
 }
 
 interface Judged {
@@ -147,7 +183,8 @@ function judge(
     options.state ?? (doing === "crank" ? "cranking" : doing === "run" ? "running" : "on"),
     wiring,
   );
-  const entry = traceEntry(recording, facts, pairs, { at, state, doing, places });
+  const moved = movedOf(options.moved, wiring);
+  const entry = traceEntry(recording, facts, pairs, { at, state, doing, places, moved });
   if (!entry) throw new Refusal(EXIT.document, ["No channel with a place holds anything."]);
   const bad = checkEntries(wiring, [entry]);
   if (bad.length)
@@ -196,6 +233,7 @@ export function recordCommand(file: string, options: Options, io: Io): void {
           perSecond: number("--rate", options.rate ?? "5000", 0.01, 1e7),
           seed: seedOf(options.seed),
           ...(presence === undefined ? {} : { presence }),
+          ...(options.moved === undefined ? {} : { moved: movedOf(options.moved, wiring) }),
         }),
       ),
     );
@@ -224,6 +262,20 @@ function placesOf(text: string | undefined, wiring: Wiring): ((RecordedPlace & C
     if (on === "-" || on === "") return undefined;
     if (on.startsWith("scan:")) return { on: on.slice("scan:".length), by: "scanTool" as const };
     return { on, by: wires.has(on) ? ("clamp" as const) : ("scope" as const) };
+  });
+}
+/** `X5@0-3,S50@3-6`: places moved, and from which second to which. */
+function movedOf(text: string | undefined, wiring: Wiring): { thing: string; from: number; to: number }[] {
+  if (text === undefined) return [];
+  const { connectors, devices } = indexWiring(wiring);
+  const wires = new Set(wiring.wires.map(wireId));
+  return text.split(",").map((one) => {
+    const [, thing = "", from, to] = /^\s*(.+)@([\d.]+)-([\d.]+)\s*$/.exec(one) ?? [];
+    if (from === undefined || to === undefined || !(Number(from) < Number(to)))
+      throw new Refusal(EXIT.usage, [`--moved: "${one.trim()}" is no place with its seconds, such as X5@0-3.`]);
+    if (!connectors.has(thing) && !devices.has(thing) && !wires.has(thing))
+      throw new Refusal(EXIT.usage, [`--moved: nothing in this wiring is called "${thing}".`]);
+    return { thing, from: Number(from), to: Number(to) };
   });
 }
 function number(name: string, text: string, least: number, most: number): number {

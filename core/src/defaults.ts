@@ -411,6 +411,13 @@ export const DEFAULTS = {
     swapFalse: 0.03,
     wrongNumberSeen: 0.9,
     wrongNumberFalse: 0.01,
+    /** pulses missing in a recorded speed signal: the target or the gap, a contact that comes and goes, neither */
+    teethSeen: 0.9,
+    teethBeside: 0.3,
+    teethFalse: 0.01,
+    /** and at the same place of every turn: of a damaged target, of anything else */
+    teethReturn: 0.9,
+    teethReturnOtherwise: 0.1,
     holds: 0.97,
     identityTold: 0.9,
     identityFalse: 0.01,

@@ -279,6 +279,7 @@ export { fisherAtLeast, wiggleVerdict, type WiggleSample, type WiggleVerdict } f
 export { generateHarness, type HarnessOptions } from "./simulation/harness.js";
 export { SimulatedMachine, severityOffGrid, type MachineOptions } from "./simulation/machine.js";
 export { hideFaults } from "./simulation/hide.js";
+export { recordedTrace } from "./simulation/recordedTrace.js";
 export { simulateRecording, type RecordedPlace, type SimulatedRecordingOptions } from "./simulation/recordMachine.js";
 export { playRun, type PlayedRun } from "./simulation/playRun.js";
 export { playWiggle } from "./simulation/playWiggle.js";

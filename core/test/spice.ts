@@ -44,3 +44,28 @@ export function spiceMany(netlists: readonly string[]): Map<string, number>[] {
 
 /** One netlist. */
 export const spice = (netlist: string): Map<string, number> => spiceMany([netlist])[0]!;
+
+/** Least and most of some nodes over time, by a transient analysis of one netlist. @param seconds how long */
+export function spiceOverTime(
+  netlist: string,
+  nodes: readonly string[],
+  seconds: number,
+): { readonly least: number; readonly most: number }[] {
+  const folder = mkdtempSync(join(tmpdir(), "netlist-"));
+  try {
+    writeFileSync(join(folder, "c.cir"), netlist);
+    const measures = nodes.flatMap((n, i) => [`meas tran lo${i} min v(${n})`, `meas tran hi${i} max v(${n})`]);
+    const control = [`source ${join(folder, "c.cir")}`, `tran ${seconds / 500} ${seconds}`, ...measures, "quit"];
+    writeFileSync(join(folder, "all.cir"), `* all\n.control\n${control.join("\n")}\n.endc\n.end\n`);
+    const out = execFileSync("ngspice", ["-b", join(folder, "all.cir")], {
+      encoding: "utf8",
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    const measured = new Map(
+      [...out.matchAll(/^(lo|hi)(\d+)\s*=\s*([-+.\deE]+)/gm)].map((m) => [m[1]! + m[2]!, Number(m[3])]),
+    );
+    return nodes.map((_, i) => ({ least: measured.get(`lo${i}`) ?? NaN, most: measured.get(`hi${i}`) ?? NaN }));
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}

@@ -14,6 +14,7 @@ export { stimulusOf, stimulusText, type StimulusWords } from "./stimulus.js";
 export { readingValue } from "./readingValue.js";
 export { logbookCsv, stateText } from "./logbookCsv.js";
 export { playedStepText } from "./tests.js";
+export { busText, patternText } from "./busLines.js";
 export { channelEvents, channelValue, gapText, pairEvents, secondsText, seenText, type TraceEvent } from "./traces.js";
 export * from "./proof.js";
 export * from "./notebook.js";

@@ -29,6 +29,7 @@ const CLUES: Readonly<Record<string, readonly [string, string]>> = worded(() => 
   wiggle: [t("reasons.reactedToMoving"), t("reasons.didNotReactToMoving")],
   swap: [t("reasons.wentWithThePartWhenSwapped"), t("reasons.stayedWhereItWasWhenSwapped")],
   partNumber: [t("reasons.carriesAnotherNumber"), t("reasons.carriesTheRightNumber")],
+  teeth: [t("reasons.lacksPulses"), t("reasons.lacksNoPulse")],
   holds: [t("reasons.held"), t("reasons.didNotHold")],
   identity: [t("reasons.wasAnotherConnector"), t("reasons.wasTheRightConnector")],
 }));

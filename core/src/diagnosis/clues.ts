@@ -150,6 +150,17 @@ export function clueLikelihood(
         : c.wrongNumberFalse;
       return clue.same ? 1 - p : p;
     }
+    case "teeth": {
+      const isHere = (mode: FaultMode) => faults.some((f) => f.mode === mode && f.id.startsWith(`${clue.thing}/`));
+      // a wide gap lacks pulses here and there, and a contact that opens for a moment, too
+      const p = isHere("targetDamaged")
+        ? { any: c.teethSeen, returning: c.teethReturn }
+        : isHere("gapTooLarge")
+          ? { any: c.teethSeen, returning: c.teethReturnOtherwise }
+          : { any: comesAndGoes ? c.teethBeside : c.teethFalse, returning: c.teethReturnOtherwise };
+      if (!clue.missing) return 1 - p.any;
+      return p.any * (clue.returns ? p.returning : 1 - p.returning);
+    }
     case "identity": {
       const p = misplaced?.from === clue.connector ? c.identityTold : c.identityFalse;
       return clue.right ? 1 - p : p;

@@ -2,6 +2,7 @@ import { familyOf } from "../codes/family.js";
 import type { KeyState, Wiring } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Entry, Instrument, ReadingEntry, State, WiggleEntry } from "../format/case.js";
+import type { TraceChannel } from "../format/trace.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode } from "../logbook/fold.js";
 import { ofMachineNow } from "../logbook/told.js";
@@ -10,6 +11,7 @@ import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { type Predictor } from "../prediction/predictor.js";
 import { onLoosePart, stateName } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
+import { findNets } from "../wiring/nets.js";
 import { deviceConnectors, isPlainBlack, pinBehind, wireId } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
 import { lessonFactors } from "./lessons.js";
@@ -50,7 +52,15 @@ export interface ClueEvidence {
 export type Clue =
   | Exclude<ClueEntry, WiggleEntry>
   | (WiggleEntry & { /** terminals at the ends of a wire that was moved */ readonly besides?: readonly string[] })
-  | { readonly type: "partNumber"; readonly parts: readonly string[]; readonly same: boolean };
+  | { readonly type: "partNumber"; readonly parts: readonly string[]; readonly same: boolean }
+  /** a recorded speed signal: whether it lacks pulses that the teeth of the target should give */
+  | {
+      readonly type: "teeth";
+      readonly thing: string;
+      readonly missing: boolean;
+      /** at the same place of every turn */
+      readonly returns: boolean;
+    };
 export type Evidence = CodeEvidence | ReadingEvidence | ClueEvidence;
 
 export interface Gathered {
@@ -102,6 +112,7 @@ export function gather(predictor: Predictor, entries: readonly Entry[]): Gathere
         clue: withEnds(predictor.wiring, entry),
       })),
       ...partNumberEvidence(predictor.wiring, folded),
+      ...teethEvidence(predictor.wiring, folded),
     ],
     remarks: [
       ...seenRemarks(predictor.wiring, folded),
@@ -324,6 +335,39 @@ function withEnds(wiring: Wiring, clue: ClueEntry): Clue {
   if (clue.type !== "wiggle") return clue;
   const wire = wiring.wires.find((w) => wireId(w) === clue.thing);
   return wire ? { ...clue, besides: [wire.from, wire.to] } : clue;
+}
+
+/** A recorded speed signal that switches shows each tooth that is not there. */
+function teethEvidence(wiring: Wiring, folded: Folded): Evidence[] {
+  const nets = findNets(wiring);
+  const sensors = wiring.devices.flatMap((d) =>
+    d.kind === "hall"
+      ? [{ id: d.id, target: d.target, on: d.pins.signal }]
+      : d.kind === "coilSensor"
+        ? [{ id: d.id, target: d.target, on: d.pins.high }]
+        : [],
+  );
+  return folded.traces.flatMap(({ number, entry }) =>
+    entry.channels.flatMap((c): Evidence[] => {
+      if (c.kind !== "switching" || c.by !== "scope" || !turns(entry.state.key)) return [];
+      const net = nets.netOf.get(c.on);
+      const sensor = sensors.find((s) => net !== undefined && nets.netOf.get(s.on) === net);
+      const lacks = sensor && lacksTeeth(c, sensor.target);
+      return lacks ? [{ kind: "clue", number, clue: { type: "teeth", thing: sensor.id, ...lacks } }] : [];
+    }),
+  );
+}
+const turns = (key: KeyState) => key === "cranking" || key === "running";
+/** @returns undefined where a gap comes back in every turn and nobody says whether it is made so */
+function lacksTeeth(
+  { missing = 0, returns, gap }: Pick<TraceChannel, "missing" | "returns" | "gap">,
+  target: { readonly gap: number } | undefined,
+): { missing: boolean; returns: boolean } | undefined {
+  if (missing > 0) return { missing: true, returns: returns === true };
+  if (!gap) return { missing: false, returns: false };
+  if (!target) return undefined;
+  const isAnother = gap.missing !== target.gap;
+  return { missing: isAnother, returns: isAnother };
 }
 
 function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {

@@ -199,7 +199,9 @@ const isYes = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): boolean =>
           ? clue.held
           : clue.type === "identity"
             ? !clue.right
-            : !clue.same;
+            : clue.type === "teeth"
+              ? clue.missing
+              : !clue.same;
 const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string =>
   clue.type === "swap" || clue.type === "partNumber"
     ? clue.parts.join(" + ")

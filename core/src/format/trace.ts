@@ -22,6 +22,14 @@ export const TraceChannel = z.strictObject({
   hertz: z.number().positive().optional(),
   duty: z.number().min(0).max(1).optional().meta({ description: "Share of the time that it is high" }),
   missing: z.number().int().min(0).optional().meta({ description: "Pulses missing where none should be" }),
+  returns: z
+    .literal(true)
+    .optional()
+    .meta({ description: "They are missing at the same place of every turn, beside a gap that is made so" }),
+  gap: z
+    .strictObject({ teeth: z.number().int().min(1), missing: z.number().int().min(1) })
+    .optional()
+    .meta({ description: "A gap that comes back in every turn: pulses in a turn, and how many the gap has" }),
   dropouts: z
     .strictObject({
       count: z.number().int().min(1),

@@ -197,6 +197,24 @@ const transfer = z
 const follows = Id.optional().meta({
   description: "At rest it stands at the same condition as this other part: ambient pressure, the twin",
 });
+const target = z
+  .strictObject({
+    teeth: z
+      .number()
+      .int()
+      .min(1)
+      .max(1000)
+      .meta({ description: "In one turn, those left out on purpose not counted" }),
+    gap: z
+      .number()
+      .int()
+      .min(0)
+      .max(20)
+      .default(0)
+      .meta({ description: "Teeth left out on purpose, one after the other" }),
+  })
+  .optional()
+  .meta({ description: "The wheel that a speed sensor sees; tells a broken tooth from a gap that is made so" });
 const whenGroundLost = z
   .enum(["high", "low"])
   .optional()
@@ -295,8 +313,9 @@ export const Device = z.discriminatedUnion("kind", [
     dropOutVolt: positive.optional(),
     whenGroundLost,
     saturationOhm: positive.optional(),
+    target,
   }),
-  device("coilSensor", { pins: z.strictObject({ high: CavityRef, low: CavityRef }), ohm: positive.optional() }),
+  device("coilSensor", { pins: z.strictObject({ high: CavityRef, low: CavityRef }), ohm: positive.optional(), target }),
   device("currentLoop", {
     pins: z.strictObject({ supply: CavityRef, signal: CavityRef }),
     dropOutVolt: positive.optional(),

@@ -100,10 +100,12 @@ export function traceEntry(
     ...own.flatMap(({ i }) => facts[i]!.dropouts),
     ...pairs.flatMap((p) => (p.channels.every((c) => weighed.has(c)) ? p.agreement.partings : [])),
   ];
-  const moved = taken.moved?.map((m) => ({
-    ...m,
-    reacted: events.some((e) => e.from <= m.to + AFTER && e.to >= m.from),
-  }));
+  const moved = taken.moved?.map((m) => {
+    // what comes a little late belongs to the next place where that is moved already
+    const next = Math.min(...taken.moved!.map((o) => o.from).filter((from) => from >= m.to));
+    const until = Math.max(m.to, Math.min(m.to + AFTER, next));
+    return { ...m, reacted: events.some((e) => e.from < until && e.to >= m.from) };
+  });
   return {
     type: "trace",
     at: taken.at,

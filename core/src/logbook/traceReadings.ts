@@ -1,3 +1,4 @@
+import { DEFAULTS } from "../defaults.js";
 import type { ReadingEntry, WiggleEntry } from "../format/case.js";
 import type { TraceChannel, TraceEntry } from "../format/trace.js";
 
@@ -33,6 +34,8 @@ export function traceReadings(trace: TraceEntry): ReadingEntry[] {
     });
     if (c.by === "scanTool") {
       const unit = c.unit === undefined ? {} : { unit: c.unit };
+      if (c.kind === "varying" && (trace.doing === "crank" || trace.doing === "run"))
+        return [reading("voltmeter", c.mean)];
       return c.kind === "steady" ? [reading("scanTool", c.mean, { ...unit, ...swingOf(c) })] : [];
     }
     if (c.by === "clamp") return c.kind === "varying" ? [] : [reading("clamp", c.mean, swingOf(c))];
@@ -46,9 +49,15 @@ function swingOf({ dropouts, mean }: TraceChannel): Partial<ReadingEntry> {
   return { swing: [Math.min(mean, dropouts.to), Math.max(mean, dropouts.to)] };
 }
 
-/** Whether a recording shows that something comes and goes. */
+/** Whether a recording shows that something comes and goes, and not only that a load is switched. */
 export const showsDropouts = ({ channels, partings }: TraceEntry): boolean =>
-  (partings?.length ?? 0) > 0 || channels.some((c) => c.dropouts !== undefined && c.dropouts.chance <= CLEAR);
+  (partings?.length ?? 0) > 0 ||
+  channels.some(
+    ({ dropouts, mean, by }) =>
+      dropouts !== undefined &&
+      dropouts.chance <= CLEAR &&
+      (by !== "scope" || Math.abs(mean - dropouts.to) > DEFAULTS.reading.flickerVolt),
+  );
 
 /** Places moved while it was recorded, and whether a channel reacted. */
 export const traceWiggles = (trace: TraceEntry): WiggleEntry[] =>

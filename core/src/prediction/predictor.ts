@@ -39,6 +39,10 @@ const PREDICTED_NUMBERS = 48e6;
 const NEGLIGIBLE_VOLT = 1e-4;
 /** A value that is not exactly known is never drawn less often than this. Judgement: a middle and two sides. */
 const LEAST_DRAWS = 3;
+/** Where a signal still switches, the teeth that are left give it the levels of a sound one. */
+const LEVELS: ReadonlySet<Quantity> = new Set<Quantity>(["least", "most"]);
+const isOfTheTarget = ({ mode, severities }: Fault) =>
+  (mode === "targetDamaged" || mode === "gapTooLarge") && severities.length === 1;
 const NONE_MELTED: readonly string[] = [];
 
 /**
@@ -156,6 +160,8 @@ export class Predictor {
    */
   predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Rows {
     const quantity = QUANTITY[instrument];
+    if (LEVELS.has(quantity) && h > 0 && this.hypotheses[h]!.faults.every(isOfTheTarget))
+      return this.predict(0, state, instrument, wanted);
     const name = columnName(state, instrument);
     const { samples } = this.hypotheses[h]!;
     const stride = this.reader.stride(quantity);

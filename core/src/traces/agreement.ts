@@ -23,11 +23,16 @@ export interface Agreement {
   readonly partings: readonly Parting[];
 }
 
-/** Further apart than this many σ, for so many samples, is a parting. Judgement; the measure asked is 3 σ. */
-const APART = 4;
+/**
+ * What is a parting: single samples further apart than 4 σ, until they are back within 2; or, for what lasts longer,
+ * the mean of 16 further apart than 2 σ, which noise reaches once in 10¹⁵. Three samples at least. Judgement; the
+ * measure asked is 3 σ.
+ */
+const SCALES = [
+  { window: 1, apart: 4, back: 2 },
+  { window: 16, apart: 2, back: 1 },
+] as const;
 const LEAST_SAMPLES = 3;
-/** A chain of three ends where they are back within this. */
-const BACK = 2;
 /** Pairs by which the line is found. */
 const PAIRS = 4_000;
 /** The first track moves at least this share of its size, or there is no sweep to judge by. Judgement. */
@@ -52,28 +57,48 @@ export function agreementOf(first: Channel, second: Channel, floor = 0): Agreeme
   const { factor, offset } = line;
   const residual = (i: number) => other[i]! - factor * first.values[i]! - offset;
   const sigma = Math.max(robustSigma(thin(both).map(residual)), floor, 1e-9);
+  const off = Float64Array.from(both, residual);
   const partings: Parting[] = [];
-  for (let k = 0; k < both.length; k++) {
-    if (!(Math.abs(residual(both[k]!)) > APART * sigma)) continue;
-    let end = k;
-    let furthest = both[k]!;
-    while (end < both.length && Math.abs(residual(both[end]!)) > BACK * sigma) {
-      if (Math.abs(residual(both[end]!)) > Math.abs(residual(furthest))) furthest = both[end]!;
-      end++;
+  for (const { window, apart, back } of SCALES) {
+    const smooth = window === 1 ? off : runningMean(off, window);
+    for (let k = 0; k < both.length; k++) {
+      if (!(Math.abs(smooth[k]!) > apart * sigma)) continue;
+      let end = k;
+      let furthest = k;
+      while (end < both.length && Math.abs(smooth[end]!) > back * sigma) {
+        if (Math.abs(smooth[end]!) > Math.abs(smooth[furthest]!)) furthest = end;
+        end++;
+      }
+      const from = seconds[both[k]!]!;
+      const to = seconds[both[end - 1]!]!;
+      if (end - k >= LEAST_SAMPLES && partings.every((p) => p.to < from || p.from > to)) {
+        const value = first.values[both[furthest]!]!;
+        const expected = factor * value + offset;
+        partings.push({
+          from,
+          to,
+          samples: end - k,
+          first: value,
+          second: expected + smooth[furthest]!,
+          expected,
+          sigmas: Math.abs(smooth[furthest]!) / sigma,
+        });
+      }
+      k = end;
     }
-    if (end - k >= LEAST_SAMPLES)
-      partings.push({
-        from: seconds[both[k]!]!,
-        to: seconds[both[end - 1]!]!,
-        samples: end - k,
-        first: first.values[furthest]!,
-        second: other[furthest]!,
-        expected: factor * first.values[furthest]! + offset,
-        sigmas: Math.abs(residual(furthest)) / sigma,
-      });
-    k = end;
   }
-  return { factor, offset, sigma, partings };
+  return { factor, offset, sigma, partings: partings.sort((a, b) => a.from - b.from) };
+}
+/** Means over so many values around each; of fewer at the ends. */
+function runningMean(values: Float64Array, window: number): Float64Array {
+  const half = window >> 1;
+  const sums = new Float64Array(values.length + 1);
+  values.forEach((v, i) => (sums[i + 1] = sums[i]! + v));
+  return values.map((_, i) => {
+    const from = Math.max(0, i - half);
+    const to = Math.min(values.length, i + half);
+    return (sums[to]! - sums[from]!) / (to - from);
+  });
 }
 
 const thin = (list: readonly number[]) => {

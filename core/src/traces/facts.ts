@@ -2,7 +2,7 @@ import type { Issue } from "../issues/issue.js";
 import { dropoutsOf, type Dropout } from "./dropouts.js";
 import { signalEdges, isRegular, riseTime, timingOf, type Timing } from "./edges.js";
 import { levelsOf, type Levels } from "./levels.js";
-import { noiseOf, spanOf } from "./numbers.js";
+import { mostOf, noiseOf, spanOf } from "./numbers.js";
 import { qualityOf } from "./quality.js";
 import { lengthOf, rateOf, type Channel } from "./recording.js";
 import { teethOf, type Teeth } from "./teeth.js";
@@ -64,8 +64,9 @@ export function factsOf(channel: Channel): ChannelFacts {
 /** Whether all that moves in a channel is its dropouts. */
 function isSteadyBut(channel: Channel, dropouts: readonly Dropout[], noise: number): boolean {
   if (dropouts.length === 0) return false;
-  const bases = dropouts.map((d) => d.base);
-  const spread = Math.max(...bases) - Math.min(...bases);
+  // a base between two leaves that follow each other closely is none
+  const { low, high } = mostOf(dropouts.map((d) => d.base));
+  const spread = high - low;
   const out = dropouts.reduce((sum, d) => sum + d.samples, 0);
   return spread < Math.max(STEADY, STEADY_SIGMAS * noise) && out < channel.values.length / 2;
 }

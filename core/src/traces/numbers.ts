@@ -19,6 +19,13 @@ export function median(list: number[] | Float64Array | Float32Array): number {
   return sorted.length % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }
 
+/** Where most of some numbers lie: a tenth of them is below, a tenth above; NaN of none. */
+export function mostOf(list: readonly number[]): { readonly low: number; readonly high: number } {
+  const sorted = Float64Array.from(list).sort();
+  const at = (share: number) => sorted[Math.round(share * (sorted.length - 1))] ?? NaN;
+  return { low: at(0.1), high: at(0.9) };
+}
+
 /** A spread that outliers do not widen: σ of the normal distribution with the same median distance. */
 export function robustSigma(list: readonly number[]): number {
   const middle = median([...list]);

@@ -1,11 +1,11 @@
 import type { TraceChannel } from "../format/trace.js";
 import type { ChannelFacts } from "./facts.js";
-import { median } from "./numbers.js";
+import { median, mostOf } from "./numbers.js";
 
 /** What of a channel goes into the logbook. */
 export type ChannelSeen = Pick<
   TraceChannel,
-  "kind" | "low" | "high" | "mean" | "hertz" | "duty" | "missing" | "dropouts"
+  "kind" | "low" | "high" | "mean" | "hertz" | "duty" | "missing" | "returns" | "gap" | "dropouts"
 >;
 
 /** Digits that are kept: more than any instrument shows. */
@@ -35,15 +35,19 @@ export function seenIn({
       mean: round(mean),
       hertz: round(timing.hertz),
       duty: round(Math.min(1, Math.max(0, timing.duty))),
-      ...(missing ? { missing } : {}),
+      ...(missing ? { missing, ...(teeth?.returns ? { returns: true as const } : {}) } : {}),
+      ...(teeth?.gap && teeth.gap.teeth >= 1
+        ? { gap: { teeth: Math.round(teeth.gap.teeth), missing: teeth.gap.missing } }
+        : {}),
     };
   }
   const clearest = dropouts.reduce((a, d) => Math.min(a, d.chance), 1);
   const bases = dropouts.map((d) => d.base);
+  const usual = mostOf(bases);
   return {
     kind: kind === "varying" ? "varying" : "steady",
-    low: round(dropouts.length ? Math.max(least, Math.min(...bases)) : least),
-    high: round(dropouts.length ? Math.min(most, Math.max(...bases)) : most),
+    low: round(dropouts.length ? Math.max(least, usual.low) : least),
+    high: round(dropouts.length ? Math.min(most, usual.high) : most),
     mean: round(dropouts.length && kind === "steady" ? median(bases) : mean),
     ...(dropouts.length
       ? {

@@ -12,6 +12,8 @@ export interface ToothFault {
 export interface Teeth {
   /** a gap that comes back after the same number of teeth every time: made so */
   readonly gap: { readonly teeth: number; readonly missing: number } | undefined;
+  /** beside that gap pulses are missing at the same place of every turn: a tooth is broken off */
+  readonly returns: boolean;
   readonly faults: readonly ToothFault[];
 }
 
@@ -45,9 +47,10 @@ export function teethOf(edges: readonly Edge[]): Teeth {
   }
   const missing = found.filter((f) => f.kind === "missing");
   const gap = regularGap(missing);
-  if (!gap) return { gap, faults: found };
+  if (!gap) return { gap, returns: false, faults: found };
   return {
     gap,
+    returns: regularGap(missing.filter((f) => !gap.places.has(f.place))) !== undefined,
     faults: found.filter((f) => f.kind === "extra" || f.count !== gap.missing || !gap.places.has(f.place)),
   };
 }

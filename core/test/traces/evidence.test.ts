@@ -67,7 +67,8 @@ test("a sound speed sensor at cranking switches between ground and its pull-up, 
   expect(entry.channels[0]!.missing).toBeUndefined();
   expect(traceReadings(entry).map((r) => r.instrument)).toEqual(["scopeLow", "scopeHigh", "voltmeter"]);
   const { evidence, remarks } = gather(new Predictor(wiring), [entry]);
-  expect(evidence.map((e) => e.kind === "reading" && e.instrument)).toEqual(["scopeLow", "scopeHigh"]); // see below
+  expect(evidence.map((e) => e.kind === "reading" && e.instrument)).toEqual(["scopeLow", "scopeHigh", false]);
+  expect(evidence[2]).toMatchObject({ kind: "clue", clue: { type: "teeth", thing: "B2", missing: false } });
   expect(remarks).toEqual([]);
 });
 
@@ -312,4 +313,41 @@ test("what stands still while it is recorded and the harness is moved clears wha
   ) as [number, number, number];
   expect(before).toBeGreaterThan(0);
   expect(recordedFor).toBeLessThan(0.7 * looked);
+});
+
+test("a speed signal with good levels that lacks pulses leads to the target, where the wiring says how many teeth it has", () => {
+  const known = {
+    ...wiring,
+    devices: wiring.devices.map((d) =>
+      d.id === "B2" && d.kind === "hall" ? { ...d, target: { teeth: 36, gap: 0 } } : d,
+    ),
+  };
+  const code: Entry = { type: "code", at: AT, module: "A1", code: "P0335", status: "active" };
+  const machine = new SimulatedMachine(wiring, [], 3);
+  const state = { key: "cranking" as const, unplugged: [] };
+  const logged = (lostTeeth: readonly number[]) => {
+    const places = [scope("B2:3")];
+    const recording = simulateRecording(machine, {
+      places,
+      state,
+      doing: "crank",
+      seconds: 3,
+      perSecond: 4_000,
+      seed: 3,
+      lostTeeth,
+    });
+    return traceEntry(recording, recording.channels.map(factsOf), [], { at: AT, state, doing: "crank", places })!;
+  };
+  const target = (w: Wiring, entry: TraceEntry) =>
+    suspects(w, [code, entry])
+      .flatMap((s) => s.members)
+      .filter((m) => m.faults.some((f) => f.id === "B2/targetDamaged"))
+      .reduce((sum, m) => sum + m.share, 0);
+  const broken = logged([7]);
+  expect(broken.channels[0]!.gap).toEqual({ teeth: 35, missing: 1 });
+  expect(target(known, broken)).toBeGreaterThan(0.5);
+  expect(target(known, broken)).toBeGreaterThan(5 * target(known, logged([])));
+  expect(target(wiring, broken)).toBeLessThan(target(known, broken)); // made so, for all the wiring says
+  const [leader] = suspects(known, [code, broken]);
+  expect(leader!.reasons.map(reasonText).join("\n")).toMatch(/B2 lacks pulses in the recording/);
 });

@@ -203,6 +203,26 @@ describe("dropouts", () => {
 
 describe("two tracks", () => {
   const sweep = (t: number) => 0.5 + 3.5 * 0.5 * (1 - Math.cos(2 * Math.PI * t * 0.5));
+  test("200 partings of 3 sigma that last 40 samples: at least 198 are found, and at most 2 sweeps of 200 without one show any", () => {
+    const track = (seed: number, apart: number) => {
+      const sweep = (t: number) => 0.5 + 2 * (1 - Math.cos(2 * Math.PI * t));
+      const first = signal(sweep, { seconds: 1, perSecond: 2_000, noise: 0.01, seed });
+      const isApart = (t: number) => t >= 0.4 && t < 0.42;
+      const second = signal((t) => 2 * sweep(t) + (isApart(t) ? apart : 0), {
+        seconds: 1,
+        perSecond: 2_000,
+        noise: 0.02,
+        seed: seed + 10_000,
+      });
+      return agreementOf(first, second)!;
+    };
+    // both noises, on the line of the two tracks
+    const sigma = Math.hypot(0.02, 2 * 0.01);
+    const seeds = Array.from({ length: 200 }, (_, i) => i);
+    const found = seeds.filter((i) => track(i, 3 * sigma).partings.some((p) => p.from < 0.42 && p.to > 0.4));
+    const none = seeds.filter((i) => track(i + 500, 0).partings.length > 0);
+    expect([found.length >= 198, none.length <= 2]).toEqual([true, true]);
+  });
   test("a parting of three sigma and more is found, and none where there is none", () => {
     const first = signal(sweep, { seconds: 6, perSecond: 500, noise: 0.01, seed: 1 });
     const second = signal((t) => sweep(t) / 2 + (t > 2.5 && t < 2.54 ? 0.08 : 0), {

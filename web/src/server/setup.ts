@@ -1,5 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { join } from "node:path";
+import { Readable } from "node:stream";
 import { drizzle } from "drizzle-orm/postgres-js";
 import { migrate } from "drizzle-orm/postgres-js/migrator";
 import { parseCase, parseNotebook } from "@radicula/core";
@@ -8,10 +9,14 @@ import { z } from "zod";
 import { env } from "@/env";
 import type { Db } from "./db/connection";
 import { done, identity } from "./db/schema";
+import { DemoRecording, withRecordings } from "./demoRecordings";
 import { createJob, Hidden } from "./repo/jobs";
 import { addLessons } from "./repo/lessons";
+import { keepRecording } from "./repo/recordings";
 
-const DemoList = z.array(z.object({ file: z.string(), hidden: Hidden.optional() }));
+const DemoList = z.array(
+  z.object({ file: z.string(), hidden: Hidden.optional(), recordings: z.array(DemoRecording).default([]) }),
+);
 const Journal = z.object({ entries: z.array(z.object({ when: z.number() })) });
 
 /** Servers that start at the same time bring the database up to date one after the other. Any number will do. */
@@ -91,12 +96,16 @@ async function loadDemo(db: Pick<Db, "transaction">, folder: string): Promise<vo
     const first = await tx.insert(done).values({ what: "demo" }).onConflictDoNothing().returning();
     if (first.length === 0) return;
     const read = async (list: string) => DemoList.parse(JSON.parse(await readFile(join(folder, list), "utf8")));
-    const jobs = [...(await read("jobs.json")), ...(await read("finished.json"))];
+    const lists = ["jobs.json", "recorded.json", "finished.json"];
+    const jobs = (await Promise.all(lists.map(read))).flat();
     // the board shows the newest first: the first of the list stands on top
-    for (const { file, hidden } of jobs.reverse()) {
+    for (const { file, hidden, recordings } of jobs.reverse()) {
       const job = parseCase(await readFile(join(folder, file), "utf8"));
       if (!job.ok) throw new Error(`demo/${file} does not read: ${JSON.stringify(job.issues[0])}`);
-      await createJob(job.value, { ...(hidden ? { hidden } : {}), demo: true }, tx);
+      const recorded = hidden && recordings.length ? withRecordings(job.value, hidden, recordings) : undefined;
+      const id = await createJob(recorded?.job ?? job.value, { ...(hidden ? { hidden } : {}), demo: true }, tx);
+      for (const r of recorded?.kept ?? [])
+        await keepRecording(tx, id, { name: r.name, reading: {}, id: r.id }, Readable.from([r.bytes]));
     }
     const notebook = parseNotebook(await readFile(join(folder, "notebook.json"), "utf8"));
     if (!notebook.ok) throw new Error(`demo/notebook.json does not read: ${JSON.stringify(notebook.issues[0])}`);

@@ -77,4 +77,6 @@ export const reasons: Translation<typeof english> = {
   "reasons.beep": "Ton",
   "reasons.held": "hielt",
   "reasons.set": "gesetzt",
+  "reasons.lacksPulses": ": Impulse fehlen in der Aufzeichnung",
+  "reasons.lacksNoPulse": ": kein Impuls fehlt in der Aufzeichnung",
 };

@@ -73,4 +73,6 @@ export const reasons = {
   "reasons.beep": "beep",
   "reasons.held": "held",
   "reasons.set": "set",
+  "reasons.lacksPulses": "lacks pulses in the recording",
+  "reasons.lacksNoPulse": "lacks no pulse in the recording",
 } as const;
