@@ -262,7 +262,7 @@ export { planPieces } from "./planner/plan.js";
 export { piecesAhead, thinkAhead, warmingPieces, warmUp } from "./planner/thinkAhead.js";
 export type { CodePiece, Piece, PieceResult, ReadingPlace } from "./prediction/piece.js";
 export { isPieceKnown, openPiece, takeResults, workOutAt, workOutPiece } from "./prediction/pieceWork.js";
-export { CANDIDATE_KINDS, type CandidateKind } from "./planner/candidateKind.js";
+export { CANDIDATE_KINDS, watchedBy, type CandidateKind } from "./planner/candidateKind.js";
 export { makePlan, type Plan } from "./planner/plan.js";
 export type { Weighed } from "./planner/ranking.js";
 export { choose, narrowFurther, POLICIES, type ChooseOptions, type Chosen, type Policy } from "./planner/policies.js";

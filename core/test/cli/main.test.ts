@@ -516,3 +516,51 @@ test("trace and record refuse what makes no sense, and say why", () => {
   expect(refused(["record", "w.json", "--on", "B7:3", "--do", "sing"])[1]).toContain("there is no");
   expect(refused(["record", "w.json", "--on", "B7:3", "--seconds", "1e5", "--rate", "1e7"])[0]).toBe(2);
 });
+
+test("trace finds a pattern written as levels and times, and judges the lines of a bus", () => {
+  const rows = (f: (i: number) => string) =>
+    Array.from({ length: 400 }, (_, i) => `${(i * 1e-5).toFixed(5)},${f(i)}`).join("\n");
+  // 2 to 8 samples of 10 µs a bit, levels of ISO 11898-2 (values from memory): at rest 2.5 V, dominant 3.5 and 1.5 V
+  const isDominant = (i: number) => i % 10 < 4;
+  const can = `time (s),high (V),low (V)\n${rows((i) => (isDominant(i) ? "3.5,1.5" : "2.5,2.5"))}\n`;
+  const shorted = `time (s),high (V),low (V)\n${rows((i) => (isDominant(i) ? "2.6,2.5" : "2.0,2.0"))}\n`;
+  const wake = `time (s),line (V)\n${rows((i) => (i < 100 ? "5" : i < 140 ? "0.1" : "5"))}\n`;
+  const more = { "can.csv": can, "shorted.csv": shorted, "wake.csv": wake };
+  const bus = cli(["trace", "can.csv", "--bus", "can"], more);
+  expect(bus.out).toContain(
+    "The bus talks, 40 % of the time dominant; at rest 0.00 V, while a dominant bit is sent 2.00 V.",
+  );
+  expect(cli(["trace", "shorted.csv", "--bus", "can"], more).out).toContain("shorted to each other");
+  expect(cli(["trace", "wake.csv", "--pattern", "0.1 for 300 to 500 us, 5"], more).out).toContain(
+    "line: the pattern is there, from 1 ms to",
+  );
+  expect(cli(["trace", "wake.csv", "--pattern", "0.1 for 1 to 2 ms, 5"], more).out).toContain(
+    "the pattern is not there",
+  );
+  const refused = (argv: string[]) => [cli(argv, more).exit, cli(argv, more).err];
+  expect(refused(["trace", "wake.csv", "--pattern", "low for long"])[1]).toContain("low for long");
+  expect(refused(["trace", "wake.csv", "--bus", "can"])).toEqual([2, expect.stringContaining("one channel") as string]);
+  expect(refused(["trace", "wake.csv", "--bus", "lin"])[1]).toContain("--supply");
+  expect(refused(["trace", "wake.csv", "--bus", "flex"])[1]).toContain("can or lin");
+});
+
+test("places moved while it was recorded: a contact that comes and goes shows itself only while its own place is moved", () => {
+  const wiring = demoText("tug-4.wiring.json");
+  const argv = ["--on", "B7:3,B7:1", "--do", "move", "--moved", "X5@0-2,W11@2-4"];
+  const recorded = cli(
+    ["record", "w.json", ...argv, "--fault", "W11/open", "--presence", "0.1", "--seconds", "4", "--rate", "1000"],
+    { "w.json": wiring },
+  );
+  const judged = cli(["trace", "r.csv", "--case", "w.json", ...argv, "--json"], {
+    "w.json": wiring,
+    "r.csv": recorded.out,
+  });
+  const { entry } = JSON.parse(judged.out) as { entry: { moved: { thing: string; reacted: boolean }[] } };
+  expect(entry.moved.map((m) => [m.thing, m.reacted])).toEqual([
+    ["X5", false],
+    ["W11", true],
+  ]);
+  const refused = cli(["record", "w.json", "--on", "B7:3", "--moved", "Q9@0-2"], { "w.json": wiring });
+  expect(refused.err).toContain('nothing in this wiring is called "Q9"');
+  expect(cli(["record", "w.json", "--on", "B7:3", "--moved", "X5@3-2"], { "w.json": wiring }).err).toContain("X5@3-2");
+});

@@ -1,9 +1,13 @@
 import {
+  canSeen,
   DOING,
   factsOf,
   findFault,
   generateFaults,
+  linSeen,
+  matchPattern,
   pairsOf,
+  parsePattern,
   pyramidOf,
   readScope,
   RecordingReader,
@@ -17,6 +21,8 @@ import {
   type ChannelFacts,
   type Issue,
   type PairSeen,
+  type PatternMatch,
+  type PatternMissed,
   type Pyramid,
   type Recording,
   type Stretch,
@@ -45,6 +51,10 @@ const Taken = z.object({
   state: State,
   doing: z.enum(DOING),
   places: z.array(Place.or(z.undefined())).max(64),
+  moved: z
+    .array(z.object({ thing: z.string(), from: z.number(), to: z.number() }))
+    .max(200)
+    .exactOptional(),
   recording: z.uuid().exactOptional(),
 });
 const Expecting = z.object({
@@ -83,6 +93,10 @@ export interface Band {
   readonly low: number;
   readonly high: number;
 }
+
+export type PatternFound =
+  | { readonly ok: true; readonly steps: number; readonly found: readonly (PatternMatch | PatternMissed)[] }
+  | { readonly ok: false; readonly issues: readonly Issue[] };
 
 let recording: Recording = { channels: [] };
 let pyramids: readonly Pyramid[] = [];
@@ -138,6 +152,20 @@ const api = {
   entry(message: unknown): TraceEntry | undefined {
     const { facts, pairs } = api.measure();
     return traceEntry(recording, facts, pairs, readMessage(Taken, message));
+  },
+  /** What the lines of a bus do: the channels on CAN high and low, or the one of a LIN line with its supply, volt. */
+  bus(lines: { readonly high: number; readonly low: number } | { readonly line: number; readonly supply: number }) {
+    const { channels } = recording;
+    return "line" in lines
+      ? linSeen(channels[lines.line]!, lines.supply)
+      : canSeen(channels[lines.high]!, channels[lines.low]!);
+  },
+  /** Whether each channel goes through a pattern; what is not understood of it. */
+  pattern(text: string): PatternFound {
+    const pattern = parsePattern(text);
+    if (!pattern.ok) return { ok: false, issues: pattern.issues };
+    const found = recording.channels.map((c) => matchPattern(c, pattern.value));
+    return { ok: true, steps: pattern.value.length, found };
   },
   /** What a sound machine, and the leading suspect, would show at the points of the channels. */
   expected(message: unknown): ExpectedLevels {

@@ -130,4 +130,6 @@ export const reading: Translation<typeof english> = {
   "reading.upperLevel": "Oberer Pegel",
   "reading.orRecordIt": "Oder beim Anlassen aufzeichnen: mindestens 2.000 Werte je Sekunde, 2 s lang.",
   "reading.openTheRecording": "Aufzeichnung öffnen",
+  "reading.recordedIsOpenedHere": "Aufzeichnung öffnen",
+  "reading.orTypeWhatYouSaw": "oder den Wert eintippen, oder den kleinsten und größten, wenn er nicht stillstand",
 };

@@ -58,4 +58,17 @@ export const recording: Translation<typeof english> = {
   "recording.keeping": "Die Aufzeichnung wird aufbewahrt …",
   "recording.unitDoesNotFit":
     "{unit} wird dort nicht gezeigt: zählt nicht. Einen Istwert wählen, für Ampere eine Stromzange.",
+  "recording.placesMoved": "Bewegte Stellen",
+  "recording.movedFromTo": "{thing}, von {from} bis {to}.",
+  "recording.itReacted": "Es hat reagiert.",
+  "recording.noReaction": "Keine Reaktion.",
+  "recording.takeAway": "entfernen",
+  "recording.whichPlaceWasMoved": "Welche Stelle wurde bewegt?",
+  "recording.movedInWhatIsShown": "Sie wurde von {from} bis {to} bewegt, wie gezeigt",
+  "recording.bus": "Was der Bus tut",
+  "recording.lookForAPattern": "Ein Muster aus Pegeln und Zeiten suchen",
+  "recording.howAPatternIsWritten": "Pegel und Dauer der Reihe nach, wie: 5 for 20 to 40 ms, 0.2 for 5 ms, 5±0.5",
+  "recording.pattern": "Muster",
+  "recording.look": "Suchen",
+  "recording.whatToMove": "Was bewegt wird, eine Stelle nach der anderen",
 };

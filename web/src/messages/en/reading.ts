@@ -127,4 +127,6 @@ export const reading = {
   "reading.upperLevel": "Upper level",
   "reading.orRecordIt": "Or record it while cranking: at least 2,000 samples a second, for 2 s.",
   "reading.openTheRecording": "Open the recording",
+  "reading.recordedIsOpenedHere": "Open the recording",
+  "reading.orTypeWhatYouSaw": "or type the value, or its least and most where it would not stand still",
 } as const;

@@ -2,6 +2,7 @@
 import {
   formatQuantity,
   parseShown,
+  watchedBy,
   type Candidate,
   type Finding,
   type Recommendation,
@@ -95,6 +96,14 @@ export function NextReading(p: Props) {
       ) : (
         <>
           <Where {...p} instruction={instruction} />
+          {watchedBy(candidate.kind) === "recorded" && p.onRecord ? (
+            <p className={styles.record}>
+              <Button type="primary" onClick={p.onRecord}>
+                {t("reading.recordedIsOpenedHere")}
+              </Button>{" "}
+              <span className="muted">{t("reading.orTypeWhatYouSaw")}</span>
+            </p>
+          ) : null}
           {candidate.instrument === "scope" && p.onRecord ? (
             <p className={styles.record}>
               {t("reading.orRecordIt")}{" "}

@@ -10,6 +10,8 @@ import { t } from "@/messages";
 const Answer = z.object({
   values: z.array(z.union([z.number(), z.enum(["OL", "bright", "dim", "dark", "beep", "silent"]), z.null()])),
   found: z.enum(FINDINGS).optional(),
+  /** both ends of a value that would not stand still */
+  swings: z.array(z.tuple([z.number(), z.number()]).nullable()).optional(),
 });
 
 /** A meter on a simulated machine: shows what a real one would, for whoever has no machine at hand. */
@@ -46,7 +48,12 @@ export function SimulatedMeter({
         }),
       });
       if (!response.ok) throw new Error(String(response.status));
-      const { values, found } = Answer.parse(await response.json());
+      const read = Answer.parse(await response.json());
+      const { found } = read;
+      const values = read.values.map((v, i) => {
+        const ends = read.swings?.[i];
+        return ends ? `${Math.min(...ends)} – ${Math.max(...ends)}` : v;
+      });
       if (!here.current) return;
       setShown(
         candidate.instrument === "none"

@@ -3,7 +3,8 @@ import type { ChannelPlace, Doing } from "@radicula/core";
 import { Button, InputNumber, Select } from "antd";
 import { useMemo, useState } from "react";
 import { useMessages } from "@/ui/Theme";
-import { placeChoices, placeOfValue } from "./places";
+import { movable } from "./Moved";
+import { placeChoices, placeOfValue, placeValue } from "./places";
 import styles from "./Recording.module.css";
 import { DOINGS, KEY_WHILE, type RecordingProps } from "./props";
 import type { GivenRecording } from "./useRecording";
@@ -21,27 +22,39 @@ export function RecordSimulated({
   namer,
   instructor,
   now,
+  asked,
   onTake,
 }: RecordingProps & { readonly onTake: (g: GivenRecording, places: readonly ChannelPlace[]) => void }) {
   const message = useMessages();
   const choices = useMemo(() => placeChoices(wiring, namer, instructor), [wiring, namer, instructor]);
-  const [values, setValues] = useState<readonly string[]>([]);
-  const [doing, setDoing] = useState<Doing>("nothing");
-  const [seconds, setSeconds] = useState(2);
-  const [perSecond, setPerSecond] = useState(5_000);
+  const things = useMemo(() => movable(wiring, namer), [wiring, namer]);
+  const [values, setValues] = useState<readonly string[]>(() => asked?.places.map(placeValue) ?? []);
+  const [doing, setDoing] = useState<Doing>(asked?.doing ?? "nothing");
+  const [moving, setMoving] = useState<readonly string[]>([]);
+  const [seconds, setSeconds] = useState(asked?.seconds ?? 2);
+  const [perSecond, setPerSecond] = useState(asked?.perSecond ?? 5_000);
   const [isBusy, setBusy] = useState(false);
   const fits = seconds * perSecond * values.length <= MOST;
   const record = async () => {
     setBusy(true);
     try {
       const places = values.map(placeOfValue);
+      const each = seconds / Math.max(1, moving.length);
+      const moved = doing === "move" ? moving.map((thing, i) => ({ thing, from: i * each, to: (i + 1) * each })) : [];
       const response = await fetch(`/api/jobs/${jobId}/record`, {
         method: "POST",
         headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ places, state: { ...now, key: KEY_WHILE[doing] ?? "on" }, doing, seconds, perSecond }),
+        body: JSON.stringify({
+          places,
+          state: { ...now, key: KEY_WHILE[doing] ?? "on" },
+          doing,
+          seconds,
+          perSecond,
+          ...(moved.length ? { moved } : {}),
+        }),
       });
       if (!response.ok) throw new Error(String(response.status));
-      onTake({ file: await response.blob(), name: t("recording.simulatedScope"), doing }, places);
+      onTake({ file: await response.blob(), name: t("recording.simulatedScope"), doing, moved }, places);
     } catch {
       void message.warning(t("recording.notRecorded"));
     } finally {
@@ -61,6 +74,17 @@ export function RecordSimulated({
         options={choices}
         optionFilterProp="label"
       />
+      {doing === "move" ? (
+        <Select
+          mode="multiple"
+          aria-label={t("recording.whatToMove")}
+          placeholder={t("recording.whatToMove")}
+          value={[...moving]}
+          onChange={(v: string[]) => setMoving(v)}
+          options={things}
+          optionFilterProp="label"
+        />
+      ) : null}
       <div className={styles.row}>
         <Select
           aria-label={t("recording.meanwhile")}

@@ -12,7 +12,10 @@ import { now } from "../session/useCaseSession";
 import { Channels } from "./Channels";
 import { Events } from "./Events";
 import { sendRecording, keptRecording } from "./keep";
-import { DOINGS, KEY_WHILE, type RecordingProps } from "./props";
+import { Bus } from "./Bus";
+import { Moved } from "./Moved";
+import { Pattern } from "./Pattern";
+import { DOINGS, KEY_WHILE, type MovedPlace, type MovedWhen, type RecordingProps } from "./props";
 import { guessedPlace, placeChoices } from "./places";
 import { RecordSimulated } from "./RecordSimulated";
 import styles from "./Recording.module.css";
@@ -134,12 +137,15 @@ function Opened(p: OpenedProps) {
   const [places, setPlaces] = useState<readonly (ChannelPlace | undefined)[]>(
     () =>
       p.places ??
-      channels.map((c) => {
+      channels.map((c, i) => {
         const own = logged?.channels.find((x) => x.name === c.name);
-        return own ? { on: own.on, by: own.by } : guessedPlace(wiring, c.name, c.unit);
+        return own ? { on: own.on, by: own.by } : (guessedPlace(wiring, c.name, c.unit) ?? p.asked?.places[i]);
       }),
   );
-  const [doing, setDoing] = useState<Doing>(logged?.doing ?? recording.given.doing ?? "nothing");
+  const [doing, setDoing] = useState<Doing>(logged?.doing ?? recording.given.doing ?? p.asked?.doing ?? "nothing");
+  const [moved, setMoved] = useState<readonly (MovedWhen & Partial<MovedPlace>)[]>(
+    logged?.moved ?? recording.given.moved ?? [],
+  );
   const [key, setKey] = useState<KeyState>(logged?.state.key ?? KEY_WHILE[doing] ?? p.now.key);
   const state = useMemo<State>(() => logged?.state ?? { ...p.now, key }, [logged, p.now, key]);
   const choices = useMemo(() => placeChoices(wiring, namer, instructor), [wiring, namer, instructor]);
@@ -221,8 +227,15 @@ function Opened(p: OpenedProps) {
         onSee={setSeen}
         expected={expected}
       />
-      {logged ? null : <LogIt {...p} places={places} state={state} doing={doing} />}
+      {doing === "move" ? (
+        <Moved moved={moved} seen={seen} wiring={wiring} namer={namer} onMoved={logged ? undefined : setMoved} />
+      ) : null}
+      <Bus recording={recording} wiring={wiring} places={places} state={state} />
+      {logged ? null : (
+        <LogIt {...p} places={places} state={state} doing={doing} moved={doing === "move" ? moved : []} />
+      )}
       <Events recording={recording} onSee={setSeen} />
+      <Pattern recording={recording} />
     </>
   );
 }
@@ -304,9 +317,11 @@ function LogIt({
   places,
   state,
   doing,
+  moved,
   jobId,
   onLog,
 }: OpenedProps & {
+  readonly moved: readonly MovedWhen[];
   readonly places: readonly (ChannelPlace | undefined)[];
   readonly state: State;
   readonly doing: Doing;
@@ -320,7 +335,14 @@ function LogIt({
     const control = new AbortController();
     setBusy(control);
     try {
-      const entry = await recording.worker.entry({ at: now(), state, doing, places });
+      const when = moved.map(({ thing, from, to }) => ({ thing, from, to }));
+      const entry = await recording.worker.entry({
+        at: now(),
+        state,
+        doing,
+        places,
+        ...(when.length ? { moved: when } : {}),
+      });
       if (!entry) {
         void message.warning(t("recording.nothingToLog"));
         return;

@@ -1,4 +1,5 @@
 "use client";
+import type { ChannelFacts, Stretch } from "@radicula/core";
 import { channelValue, secondsText } from "@radicula/core/words";
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import uPlot from "uplot";
@@ -13,7 +14,7 @@ import { t } from "@/messages";
 /** Height of one channel, and of all laid over each other. */
 const EACH = 150;
 const OVER = 320;
-const AXIS_WIDTH = 64;
+export const AXIS_WIDTH = 64;
 const TIME_HEIGHT = 32;
 /** A channel that moves less than this is drawn as still as it is; in its unit. Judgement. */
 const LEAST_SPAN = 1;
@@ -141,11 +142,13 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
   const { mode } = useThemeMode();
   const { channels } = recording;
   // what the drawing itself reads while it is drawn
-  const drawn = useRef({ marks, expected, group, seen });
+  const { measured } = recording;
+  const drawn = useRef({ marks, expected, group, measured });
+  const stretches = useRef<readonly Stretch[]>([]);
   useEffect(() => {
-    drawn.current = { marks, expected, group, seen };
+    drawn.current = { marks, expected, group, measured };
     plot.current?.redraw(false);
-  }, [marks, expected, group, seen]);
+  }, [marks, expected, group, measured]);
   useEffect(() => {
     const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
     const axis = { stroke: colour("--muted"), grid: { stroke: colour("--line"), width: 1 }, ticks: { show: false } };
@@ -181,11 +184,13 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
           ],
           draw: [
             (u) => {
-              const { marks: at, expected: bands, group: own } = drawn.current;
-              for (const c of own) {
-                drawBand(u, bands?.sound[c], colour("--accent"), [2, 4]);
-                drawBand(u, bands?.suspect[c], colour("--rust"), [7, 5]);
-              }
+              const { marks: at, expected: bands, group: own, measured: known } = drawn.current;
+              own.forEach((c, i) => {
+                const shape = { stretch: stretches.current[i], facts: known?.facts[c] };
+                drawExpected(u, bands?.sound[c], shape, colour("--accent"), [2, 4]);
+                drawExpected(u, bands?.suspect[c], shape, colour("--rust"), [7, 5]);
+                drawOutside(u, bands?.sound[c], shape, colour("--rust"));
+              });
               for (const m of at) drawMark(u, m, colour("--ink"));
             },
           ],
@@ -217,6 +222,7 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
       (all) => {
         const u = plot.current;
         if (!isHere || !u) return;
+        stretches.current = all;
         const data = all.map((s): uPlot.AlignedData => [Array.from(s.seconds), Array.from(s.values, gapless)]);
         u.batch(() => {
           u.setData(data.length === 1 ? data[0]! : uPlot.join(data), false);
@@ -247,27 +253,99 @@ function rangeOf(channels: readonly { readonly least: number; readonly most: num
   return Number.isFinite(least) ? { min: least - air, max: most + air } : { min: 0, max: 1 };
 }
 
-function drawBand(u: uPlot, band: Band | undefined, colour: string, dash: number[]): void {
+/** What is drawn of one channel, and what is known of it. */
+interface Shape {
+  readonly stretch: Stretch | undefined;
+  readonly facts: ChannelFacts | undefined;
+}
+/**
+ * What is expected: of a signal that switches its own shape at the levels expected, in step with the edges measured;
+ * else the two levels that it would stay between.
+ */
+function drawExpected(
+  u: uPlot,
+  band: Band | undefined,
+  { stretch, facts }: Shape,
+  colour: string,
+  dash: number[],
+): void {
   if (!band) return;
-  for (const v of new Set([band.low, band.high])) {
-    const y = u.valToPos(v, "y", true);
-    if (y < u.bbox.top || y > u.bbox.top + u.bbox.height) continue;
-    stroke(u, colour, dash, [u.bbox.left, y], [u.bbox.left + u.bbox.width, y]);
+  const isInside = (y: number) => y >= u.bbox.top && y <= u.bbox.top + u.bbox.height;
+  const levels = facts?.kind === "switching" ? facts.levels : undefined;
+  if (!levels || !stretch) {
+    for (const v of new Set([band.low, band.high])) {
+      const y = u.valToPos(v, "y", true);
+      if (isInside(y))
+        line(u, colour, dash, [
+          [u.bbox.left, y],
+          [u.bbox.left + u.bbox.width, y],
+        ]);
+    }
+    return;
   }
+  const half = (levels.low + levels.high) / 2;
+  const [low, high] = [u.valToPos(band.low, "y", true), u.valToPos(band.high, "y", true)];
+  const points: [number, number][] = [];
+  stretch.seconds.forEach((t, i) => {
+    const v = stretch.values[i]!;
+    if (!Number.isNaN(v)) points.push([u.valToPos(t, "x", true), v > half ? high : low]);
+  });
+  const left = u.bbox.left;
+  const steps = points.flatMap(([x, y], i): [number, number][] =>
+    i > 0
+      ? [
+          [x, points[i - 1]![1]],
+          [x, y],
+        ]
+      : [[x, y]],
+  );
+  line(
+    u,
+    colour,
+    dash,
+    steps.filter(([x]) => x >= left && x <= left + u.bbox.width),
+  );
+}
+
+/** Further outside what a sound machine shows than this is marked. Judgement; in the unit of the channel. */
+const OUTSIDE = 0.3;
+/** Where a channel leaves what a sound machine would show: a bar along the upper edge. */
+function drawOutside(u: uPlot, band: Band | undefined, { stretch, facts }: Shape, colour: string): void {
+  if (!band || !stretch || facts?.kind === "varying") return;
+  const air = OUTSIDE + 0.05 * Math.abs(band.high);
+  const { ctx } = u;
+  ctx.save();
+  ctx.fillStyle = colour;
+  stretch.seconds.forEach((t, i) => {
+    const v = stretch.values[i]!;
+    if (!(v < band.low - air || v > band.high + air)) return;
+    const x = u.valToPos(t, "x", true);
+    if (x >= u.bbox.left && x <= u.bbox.left + u.bbox.width)
+      ctx.fillRect(x - devicePixelRatio, u.bbox.top, 2 * devicePixelRatio, 5 * devicePixelRatio);
+  });
+  ctx.restore();
 }
 function drawMark(u: uPlot, at: number, colour: string): void {
   const x = u.valToPos(at, "x", true);
   if (x < u.bbox.left || x > u.bbox.left + u.bbox.width) return;
-  stroke(u, colour, [], [x, u.bbox.top], [x, u.bbox.top + u.bbox.height]);
+  line(
+    u,
+    colour,
+    [],
+    [
+      [x, u.bbox.top],
+      [x, u.bbox.top + u.bbox.height],
+    ],
+  );
 }
-function stroke({ ctx }: uPlot, colour: string, dash: number[], from: readonly number[], to: readonly number[]): void {
+function line(u: uPlot, colour: string, dash: number[], points: readonly (readonly [number, number])[]): void {
+  const { ctx } = u;
   ctx.save();
   ctx.beginPath();
   ctx.setLineDash(dash.map((d) => d * devicePixelRatio));
   ctx.strokeStyle = colour;
   ctx.lineWidth = devicePixelRatio;
-  ctx.moveTo(from[0]!, from[1]!);
-  ctx.lineTo(to[0]!, to[1]!);
+  points.forEach(([x, y], i) => (i === 0 ? ctx.moveTo(x, y) : ctx.lineTo(x, y)));
   ctx.stroke();
   ctx.restore();
 }

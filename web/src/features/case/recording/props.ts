@@ -1,4 +1,15 @@
-import type { Doing, KeyState, Numbered, State, SuspectView, TraceEntry, Wiring } from "@radicula/core";
+import {
+  watchedBy,
+  type Candidate,
+  type ChannelPlace,
+  type Doing,
+  type KeyState,
+  type Numbered,
+  type State,
+  type SuspectView,
+  type TraceEntry,
+  type Wiring,
+} from "@radicula/core";
 import { wordedList, type Instructor, type Namer } from "@radicula/core/words";
 import type { GivenRecording } from "./useRecording";
 import { t } from "@/messages";
@@ -14,10 +25,34 @@ export interface RecordingProps {
   readonly leader: SuspectView | undefined;
   /** a recording that was dropped, or the id of one that is in the logbook */
   readonly given: GivenRecording | string | undefined;
+  /** what the plan asks to be recorded, and what is done meanwhile */
+  readonly asked: AskedRecording | undefined;
   readonly traces: readonly Numbered<TraceEntry>[];
   readonly onLog: (entry: TraceEntry) => void;
   readonly onClose: () => void;
 }
+
+export interface AskedRecording {
+  readonly places: readonly ChannelPlace[];
+  readonly doing: Doing;
+  readonly seconds: number;
+  readonly perSecond: number;
+}
+/** What a test of the plan asks to be recorded; undefined where it asks for none. */
+export function askedBy(candidate: Pick<Candidate, "kind" | "points"> | undefined): AskedRecording | undefined {
+  if (!candidate || watchedBy(candidate.kind) !== "recorded") return undefined;
+  const isScan = candidate.kind === "scanRecord";
+  return {
+    places: candidate.points.map((on) => ({ on, by: isScan ? "scanTool" : "scope" })),
+    doing: "move",
+    seconds: isScan ? 20 : 10,
+    perSecond: isScan ? 10 : 1_000,
+  };
+}
+
+/** A place that was moved, and when, seconds. */
+export type MovedPlace = NonNullable<TraceEntry["moved"]>[number];
+export type MovedWhen = Pick<MovedPlace, "thing" | "from" | "to">;
 
 export const DOINGS: readonly { readonly value: Doing; readonly label: string }[] = wordedList(() => [
   { value: "nothing", label: t("recording.nothingMeanwhile") },

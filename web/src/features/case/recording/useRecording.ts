@@ -2,6 +2,7 @@
 import type { Doing, Issue } from "@radicula/core";
 import { proxy, wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
+import type { MovedWhen } from "./props";
 import type { Measured, OpenedChannel, RecordingApi } from "@/workers/recording.worker";
 
 /** How a file is to be read where it does not tell by itself. */
@@ -17,6 +18,7 @@ export interface GivenRecording {
   readonly how?: HowRead;
   /** what was done meanwhile, where that is known */
   readonly doing?: Doing;
+  readonly moved?: readonly MovedWhen[];
 }
 export interface OpenRecording {
   readonly given: GivenRecording;

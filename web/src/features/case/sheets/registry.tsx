@@ -2,6 +2,7 @@
 import type { Entry, Proof } from "@radicula/core";
 import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
+import { askedBy } from "../recording/props";
 import { scanSimulated } from "../scan/simulated";
 import { useCase } from "../session/caseContext";
 import { useKeepPhoto } from "../session/useCardActions";
@@ -216,7 +217,7 @@ function WatchEntry({ isOpen }: Props) {
 }
 
 function RecordingEntry({ isOpen }: Props) {
-  const { job, wiring, namer, instructor, analysis, folded, logAndClose, sheets } = useSheetCase();
+  const { job, wiring, namer, instructor, analysis, next, folded, logAndClose, sheets } = useSheetCase();
   return (
     <Recorded
       open={isOpen}
@@ -228,6 +229,7 @@ function RecordingEntry({ isOpen }: Props) {
       now={folded.state}
       leader={analysis?.suspects[0]}
       given={sheets.recording}
+      asked={askedBy(next.candidate)}
       traces={folded.traces}
       onLog={(e) => logAndClose([e])}
       onClose={sheets.dismiss}

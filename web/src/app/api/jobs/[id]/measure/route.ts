@@ -1,4 +1,4 @@
-import { CANDIDATE_KINDS, indexWiring, isPoint, issue, observe, State, uniform, wireId } from "@radicula/core";
+import { CANDIDATE_KINDS, indexWiring, isPoint, issue, observe, State, uniform, watchedBy, wireId } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { simulatedOf } from "@/server/simulated";
@@ -54,12 +54,17 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
       hidden.presence === undefined ||
       (watch ? moved && u < STIRRED : uniform(hidden.seed * 7919 + logged)() < hidden.presence);
     const seen = observe(
-      simulated.machine(step.instrument === "none" || there),
+      simulated.machine(step.instrument === "none" || there || watchedBy(step.kind) !== undefined),
       step,
       hidden.presence !== undefined,
       () => LIKELIER,
     );
     if (!seen) return answer({ values: step.points.map(() => null) });
+    if (seen.swings)
+      return answer({
+        values: seen.values!.map((v, i) => (typeof v === "number" ? (seen.swings![i]?.[0] ?? v) : v)),
+        swings: seen.swings.map((ends) => ends ?? null),
+      });
     const noise = watch ? 0.01 * (uniform(hidden.seed + watch.tick * 7 + 3)() - 0.5) : 0;
     return answer(
       seen.values

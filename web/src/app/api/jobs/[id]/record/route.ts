@@ -22,6 +22,10 @@ const Asked = z.object({
   doing: z.enum(DOING),
   seconds: z.number().positive().max(120),
   perSecond: z.number().min(1).max(200_000),
+  moved: z
+    .array(z.object({ thing: z.string().max(90), from: z.number(), to: z.number() }))
+    .max(40)
+    .optional(),
 });
 /** How often what comes and goes shows itself while the harness is moved. Judgement. */
 const STIRRED = 0.06;
@@ -38,12 +42,13 @@ export const POST = (request: Request, { params }: { params: Promise<{ id: strin
       return refuse(400, [
         issue("schema.request", [], { message: body.error?.issues[0]?.message ?? "too many samples" }),
       ]);
-    const { places, ...asked } = body.data;
+    const { places, moved, ...asked } = body.data;
     const { hidden, logged } = simulated;
     try {
       const recording = simulateRecording(simulated.machine(true), {
         ...asked,
         places: places.map(({ black, ...p }) => ({ ...p, ...(black === undefined ? {} : { black }) })),
+        ...(moved ? { moved } : {}),
         seed: hidden.seed + 7919 * logged,
         ...(hidden.presence === undefined
           ? {}
