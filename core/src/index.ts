@@ -285,7 +285,7 @@ export { playRun, type PlayedRun } from "./simulation/playRun.js";
 export { playWiggle } from "./simulation/playWiggle.js";
 export { signOf } from "./simulation/signs.js";
 export { observe, type Observed } from "./simulation/observe.js";
-export { recordAnswer, recordChanges, recordReading, type ReadingMore } from "./planner/record.js";
+export { recordAnswer, recordChanges, recordReading, recordWatched, type ReadingMore } from "./planner/record.js";
 export { testPlaceOf } from "./format/candidateId.js";
 export { clueOf, yesLikelihood, type Candidate } from "./planner/candidate.js";
 export { barredConnectors, feedsModule, isGuarded } from "./wiring/safety.js";

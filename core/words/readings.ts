@@ -31,6 +31,8 @@ const METERS: Readonly<Record<Candidate["instrument"], string>> = worded(() => (
   lamp: t("readings.testLamp"),
   none: "",
 }));
+/** A cavity of an in-line connector without its side. */
+const sideless = (point: string) => point.replace(/\.[ab]$/, "");
 /** Where a value is not read once, but watched. */
 const WATCHING: Readonly<Partial<Record<Candidate["kind"], string>>> = worded(() => ({
   record: t("readings.scopeForTenSeconds"),
@@ -240,6 +242,12 @@ export class Instructor {
         return t("readings.whileCrankingSeeHowFarThe", { what, where });
       case "record": {
         const [, other] = c.points;
+        if (other !== undefined && sideless(point) === sideless(other))
+          return t("readings.recordBothSides", {
+            what,
+            connector: this.namer.connector(connectorOf(point)),
+            cavity: cavityOf(sideless(point)),
+          });
         return other === undefined
           ? t("readings.recordOneWhileMoved", { what, where })
           : t("readings.recordTwoWhileMoved", {

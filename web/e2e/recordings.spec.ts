@@ -213,3 +213,58 @@ test.describe("kept on the server", () => {
     expect(simulated.status()).toBe(404);
   });
 });
+
+test("a demo job of two tracks: they fall together while one wire is moved, and the strip says which", async ({
+  page,
+}) => {
+  await page.goto(app.address);
+  await page.getByRole("link", { name: /Starboard throttle flutters/ }).click();
+  await page.getByRole("button", { name: "Look at it" }).click();
+  const moved = sheet(page).getByRole("region", { name: "Places moved" });
+  await expect(moved).toContainText("X31 (starboard engine in-line connector), from 0 s to 3 s. No reaction.");
+  await expect(moved).toContainText(/W811|wire from S80 to B83:1/);
+  await expect(moved).toContainText("from 6 s to 9 s. It reacted.");
+  await sheet(page).getByRole("switch", { name: "Laid over each other" }).click();
+  await expect(sheet(page).locator("canvas")).toHaveCount(1);
+  await sheet(page).getByText("Look for a pattern of levels and times").click();
+  await sheet(page).getByRole("textbox", { name: "Pattern" }).fill("5 for 10 to 3000 ms, 0 for 1 to 50 ms, 5");
+  await sheet(page).getByRole("button", { name: "Look", exact: true }).click();
+  await expect(sheet(page).getByRole("status").last()).toContainText("B83:1: the pattern is there");
+  await sheet(page).getByRole("textbox", { name: "Pattern" }).fill("up and down");
+  await sheet(page).getByRole("button", { name: "Look", exact: true }).click();
+  await expect(sheet(page).getByRole("status").last()).toContainText("up and down");
+  expect(await axeFindings(page)).toEqual([]);
+});
+
+test("where something comes and goes the plan asks for a recording, and knows where its channels are", async ({
+  page,
+}) => {
+  await openCopy(app.address, page, "whimbrel-connector.case.json", "Asked to record");
+  const card = page.locator("[data-next-reading]");
+  await expect(card.getByRole("heading")).toContainText("Record the reference on both sides of X30");
+  await answers(card.getByRole("button", { name: "Open the recording" }));
+  await give(page, "two.csv", `time (s),A (V),B (V)\n${twoSides()}\n`);
+  await expect(sheet(page)).toContainText("X30 cavity 1, side a");
+  await expect(sheet(page)).toContainText("X30 cavity 1, side b");
+  await expect(sheet(page)).toContainText("harness moved");
+  // the part that is shown is the part in which the place was moved
+  await answers(sheet(page).getByRole("combobox", { name: "Which place was moved?" }));
+  await page.keyboard.type("X30");
+  await page.keyboard.press("Enter");
+  await sheet(page)
+    .getByRole("button", { name: /It was moved from/ })
+    .click();
+  await expect(sheet(page).getByRole("region", { name: "Places moved" })).toContainText("X30");
+  await logIt(page).click();
+  await saved(page);
+  await expect(page.getByText("Terminal in X30 cavity 1 not making contact").first()).toBeVisible();
+  await expect(card.getByRole("heading")).not.toContainText("Record the reference on both sides of X30");
+});
+
+/** Both sides of a terminal that opens now and then: the far side falls, the near one does not. */
+const twoSides = () =>
+  Array.from({ length: 8_000 }, (_, i) => {
+    const isOut = [700, 1_530, 3_011, 5_020, 6_666].some((at) => i >= at && i < at + 30);
+    const noise = 0.01 * Math.sin(i * 12.9898);
+    return `${(i / 1000).toFixed(3)},${(5 + noise).toFixed(3)},${((isOut ? 0.02 : 5) + noise).toFixed(3)}`;
+  }).join("\n");

@@ -47,6 +47,7 @@ const watchSheet = (onLog: ComponentProps<typeof WatchSheet>["onLog"]) => (
   <WatchSheet
     open
     jobId="j"
+    onRecord={() => undefined}
     wiring={job.wiring}
     namer={namer}
     instructor={instructor}

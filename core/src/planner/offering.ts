@@ -121,18 +121,24 @@ class Offering {
     }
   }
 
-  /** two channels of a recorder on one plug while the harness is moved: its signals, each with each of the others */
+  /**
+   * Two channels of a recorder while the harness is moved: on one plug a signal and another cavity; on an in-line
+   * connector both sides of one cavity.
+   */
   private recordings(c: Connector): void {
     if (!c.backProbe || this.modules.has(c.id)) return;
     const points = connectorPoints(c).filter((p) => this.nets.netOf.get(p) !== undefined && this.isWired(p));
-    const isSignal = (p: string) => this.nets.functionOf(p) === "signal";
-    const signals = points.filter(isSignal);
+    for (const [a, b] of c.inline ? bothSides(points) : this.withSignals(points))
+      this.add("record", "voltmeter", b === undefined ? [a] : [a, b], c.id, on());
+  }
+  private withSignals(points: readonly string[]): (readonly [string, string?])[] {
+    if (points.length === 1) return [[points[0]!]];
+    const signals = points.filter((p) => this.nets.functionOf(p) === "signal");
     const first = signals.length ? signals : points.slice(0, 1);
-    if (points.length === 1) this.add("record", "voltmeter", points, c.id, on());
-    first.forEach((a, i) => {
-      for (const b of [...first.slice(i + 1), ...points.filter((p) => !first.includes(p))].slice(0, MOST_BESIDE))
-        this.add("record", "voltmeter", [a, b], c.id, on());
-    });
+    const others = points.filter((p) => !first.includes(p));
+    return first.flatMap((a, i) =>
+      [...first.slice(i + 1), ...others].slice(0, MOST_BESIDE).map((b): readonly [string, string] => [a, b]),
+    );
   }
 
   /**
@@ -236,4 +242,12 @@ class Offering {
     return this.wired.has(point);
   }
   private wired: ReadonlySet<string> | undefined;
+}
+
+/** The two sides of each cavity of an in-line connector. */
+function bothSides(points: readonly string[]): (readonly [string, string])[] {
+  return points.flatMap((a) => {
+    const b = a.endsWith(".a") ? `${a.slice(0, -2)}.b` : undefined;
+    return b !== undefined && points.includes(b) ? [[a, b] as const] : [];
+  });
 }

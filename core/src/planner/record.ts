@@ -52,6 +52,28 @@ export function recordReading(
 }
 
 /**
+ * The entries that values make which were watched for a while: a reading for each point, with its least and most where
+ * it would not stand still.
+ * @param swings by point
+ */
+export function recordWatched(
+  c: Recorded,
+  values: readonly ReadingEntry["values"][number][],
+  swings: readonly (readonly [number, number] | undefined)[],
+  at: string,
+  more: Omit<ReadingMore, "swing"> = {},
+): Entry[] {
+  return [
+    ...recordChanges(c, at),
+    ...c.points.flatMap((point, i) => {
+      const swing = swings[i];
+      const one = { ...c, points: [point], plug: [], unplug: [] };
+      return recordReading(one, [values[i]!], at, { ...more, ...(swing ? { swing: [...swing] } : {}) });
+    }),
+  ];
+}
+
+/**
  * The entries that a yes or no makes: a look, a wiggle, a swap, a part number, which connector it was, whether a
  * breaker held, whether a code set.
  */

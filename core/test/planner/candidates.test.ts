@@ -1,6 +1,17 @@
 import { voltsAt } from "../bench.js";
 import { tugWiring, tugPredictor, fourCodes } from "../warm.js";
-import { DEFAULTS, fold, Predictor, type Entry, type Folded, type Wiring } from "../../src/index.js";
+import {
+  assess,
+  DEFAULTS,
+  fold,
+  makePlan,
+  Predictor,
+  watchedBy,
+  type Entry,
+  type Folded,
+  type Wiring,
+} from "../../src/index.js";
+import { code } from "../helpers.js";
 import { candidates } from "../../src/planner/candidates.js";
 import { alreadyDone } from "../../src/planner/alreadyDone.js";
 import { Cost, positionOf } from "../../src/planner/cost.js";
@@ -116,4 +127,51 @@ describe("what was already read is not asked again, and nothing else is held for
     ["unplugged", { state: { key: "on", unplugged: ["B7"] } }],
     ["another instrument", { instrument: "ohmmeter" }],
   ])("%s: another reading", (_, more) => expect(alreadyDone(asked, taken(more))).toBe(false));
+});
+
+describe("values that are watched while the harness is moved", () => {
+  const told = (tools: readonly string[] | undefined, symptoms: readonly string[]) =>
+    [
+      {
+        type: "intake",
+        at: AT,
+        intake: { symptoms, conditions: [], history: [], bulletins: [], safety: [], ...(tools ? { tools } : {}) },
+      },
+      code("P0237", "stored"),
+    ] as unknown as Entry[];
+  const asked = (tools: readonly string[] | undefined, symptoms: readonly string[]) => {
+    const belief = assess(tugPredictor, told(tools, symptoms));
+    return makePlan(tugPredictor, belief).open.filter((c) => watchedBy(c.kind));
+  };
+  const kindsOf = (tools: readonly string[] | undefined, symptoms = ["comesAndGoes"]) =>
+    [...new Set(asked(tools, symptoms).map((c) => c.kind))].sort();
+
+  test("are asked for where something comes and goes, with what is at hand", () => {
+    expect(kindsOf(undefined, ["noStart"])).toEqual([]);
+    expect(kindsOf(["meter"])).toEqual(["minMax"]);
+    expect(kindsOf(["meter", "scanTool"])).toEqual(["minMax", "scanRecord"]);
+    expect(kindsOf(["meter", "scanTool", "scope"])).toEqual(["record", "scanRecord"]);
+  });
+  test("two channels of a plug have a signal among them; of an in-line connector they are both sides of a cavity", () => {
+    const pairs = asked(["meter", "scope"], ["comesAndGoes"]).map((c) => c.points);
+    expect(pairs).toContainEqual(["B7:3", "B7:1"]);
+    expect(pairs).toContainEqual(["X5:1.a", "X5:1.b"]);
+    expect(pairs.every((p) => p.length === 2 && p[0] !== p[1])).toBe(true);
+  });
+  test("tell more of what comes and goes than one look at the same point; once done they are not asked for again", () => {
+    const entries = told(["meter", "scope"], ["comesAndGoes"]);
+    const belief = assess(tugPredictor, entries);
+    const { ranked } = makePlan(tugPredictor, belief);
+    const best = ranked.find((w) => w.candidate.kind === "record")!;
+    const looks = ranked.filter(
+      (w) => w.candidate.kind === "voltage" && w.candidate.points.every((p) => best.candidate.points.includes(p)),
+    );
+    expect(looks.length).toBeGreaterThan(0);
+    for (const look of looks) expect(best.bits).toBeGreaterThan(look.bits);
+    const reading = (on: string, watched: object): Entry => ({ ...voltsAt(on, 5), ...watched }) as Entry;
+    const both = (watched: object) => best.candidate.points.map((on) => reading(on, watched));
+    expect(alreadyDone(best.candidate, fold(both({})))).toBe(false); // one look is no watching
+    expect(alreadyDone(best.candidate, fold(both({ watched: "recorded" })))).toBe(true);
+    expect(alreadyDone(best.candidate, fold(both({ watched: "recorded" }).slice(1)))).toBe(false);
+  });
 });

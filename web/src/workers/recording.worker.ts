@@ -3,6 +3,7 @@ import {
   DOING,
   factsOf,
   findFault,
+  findNets,
   generateFaults,
   linSeen,
   matchPattern,
@@ -92,6 +93,8 @@ export interface ExpectedLevels {
 export interface Band {
   readonly low: number;
   readonly high: number;
+  /** share of the time that it is high, where a driver is pulsed */
+  readonly duty?: number;
 }
 
 export type PatternFound =
@@ -171,11 +174,13 @@ const api = {
   expected(message: unknown): ExpectedLevels {
     const { wiring, state, points, suspect } = readMessage(Expecting, message);
     const found = suspect && findFault(generateFaults(wiring), suspect.fault);
+    const nets = findNets(wiring);
     const bands = (rig: Rig) =>
       points.map((on): Band | undefined => {
         if (on === undefined) return undefined;
-        const { least, most } = readScope(rig, state, on).value;
-        return { low: least, high: most };
+        const { least, most, duty } = readScope(rig, state, on).value;
+        const isPulsed = nets.functionOf(on) === "driver" && duty > 0 && duty < 1;
+        return { low: least, high: most, ...(isPulsed ? { duty } : {}) };
       });
     return {
       sound: bands(new Rig(wiring)),

@@ -121,4 +121,6 @@ export const readings: Translation<typeof english> = {
   "readings.scopeForTenSeconds": "Oszilloskop: Volt, 10 s, mindestens 1 000 Werte je Sekunde, ohne Trigger",
   "readings.voltsMinMax": "DC Volt, MIN/MAX",
   "readings.scanToolRecording": "Diagnosegerät, Istwerte aufzeichnen",
+  "readings.recordBothSides":
+    "{what} auf beiden Seiten von {connector} Kammer {cavity} 10 s lang aufzeichnen und dabei den Kabelbaum bewegen",
 };

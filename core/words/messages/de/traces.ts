@@ -35,7 +35,8 @@ export const traces: Translation<typeof english> = {
   "traces.missingPulse": "{count, plural, one {Ein Impuls fehlt} other {# Impulse fehlen}}",
   "traces.extraPulse": "Ein Impuls zu viel",
   "traces.partingEvent": "{second} weicht von {first} ab: {value} statt {expected}",
-  "traces.gapMadeSo": "Eine Lücke von {missing, plural, one {einem Zahn} other {# Zähnen}} kehrt alle {teeth} Zähne wieder: Das Geberrad ist so gemacht, oder es ist dort beschädigt",
+  "traces.gapMadeSo":
+    "Eine Lücke von {missing, plural, one {einem Zahn} other {# Zähnen}} kehrt alle {teeth} Zähne wieder: Das Geberrad ist so gemacht, oder es ist dort beschädigt",
   "traces.aCellThatIsNoNumber": "eine Zelle, die keine Zahl ist",
   "traces.timeThatRunsBackwards": "Zeit, die rückwärts läuft",
   "traces.cellsTooMany": "zu viele Zellen",

@@ -114,4 +114,6 @@ export const readings = {
   "readings.scopeForTenSeconds": "scope: volts, 10 s, at least 1 000 samples a second, no trigger",
   "readings.voltsMinMax": "DC volts, MIN/MAX",
   "readings.scanToolRecording": "scan tool, recording live values",
+  "readings.recordBothSides":
+    "Record the {what} on both sides of {connector} cavity {cavity} for 10 s while you move the harness",
 } as const;

@@ -34,7 +34,8 @@ export const traces = {
   "traces.missingPulse": "{count, plural, one {A pulse is} other {# pulses are}} missing",
   "traces.extraPulse": "A pulse too many",
   "traces.partingEvent": "{second} goes apart from {first}: {value} where {expected} is expected",
-  "traces.gapMadeSo": "A gap of {missing, plural, one {one tooth} other {# teeth}} comes back every {teeth} teeth: the target is made so, or it is damaged there",
+  "traces.gapMadeSo":
+    "A gap of {missing, plural, one {one tooth} other {# teeth}} comes back every {teeth} teeth: the target is made so, or it is damaged there",
   "traces.aCellThatIsNoNumber": "a cell that is not a number",
   "traces.timeThatRunsBackwards": "time that runs backwards",
   "traces.cellsTooMany": "too many cells",

@@ -21,7 +21,7 @@ export function waitsFor(
       return t("board.plugBackIn", { open: job.open.map((d) => d.thing).join(", ") });
     return t("board.restore", { open: job.open.map((d) => `${d.thing} ${DISTURBED_WORDS[d.how].still}`).join(", ") });
   }
-  if (job.codes.length === 0) return t("board.needsCodes");
+  if (job.codes.length === 0 && job.readings === 0) return t("board.needsCodes");
   return job.readings === 0 ? t("board.firstReading") : t("board.nextReading");
 }
 

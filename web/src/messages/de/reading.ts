@@ -132,4 +132,5 @@ export const reading: Translation<typeof english> = {
   "reading.openTheRecording": "Aufzeichnung öffnen",
   "reading.recordedIsOpenedHere": "Aufzeichnung öffnen",
   "reading.orTypeWhatYouSaw": "oder den Wert eintippen, oder den kleinsten und größten, wenn er nicht stillstand",
+  "reading.blackAndMeter": "{black} · {meter}",
 };

@@ -71,4 +71,6 @@ export const recording: Translation<typeof english> = {
   "recording.pattern": "Muster",
   "recording.look": "Suchen",
   "recording.whatToMove": "Was bewegt wird, eine Stelle nach der anderen",
+  "recording.soundDuty": "An einer gesunden Maschine ist es {share} der Zeit high.",
+  "recording.suspectDuty": "Mit dem führenden Verdacht: {share}.",
 };

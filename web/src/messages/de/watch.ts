@@ -34,4 +34,5 @@ export const watch: Translation<typeof english> = {
   "watch.nothingWatchedYet": "Noch nichts beobachtet",
   "watch.theLastValuesFromTo": "Die letzten {samplesCount} Werte, von {low} bis {high}",
   "watch.below01": "unter 0,1 %",
+  "watch.itWasRecorded": "Ein Oszilloskop oder Diagnosegerät zeichnet es auf: Aufzeichnung öffnen",
 };

@@ -129,4 +129,5 @@ export const reading = {
   "reading.openTheRecording": "Open the recording",
   "reading.recordedIsOpenedHere": "Open the recording",
   "reading.orTypeWhatYouSaw": "or type the value, or its least and most where it would not stand still",
+  "reading.blackAndMeter": "{black} · {meter}",
 } as const;

@@ -68,4 +68,6 @@ export const recording = {
   "recording.pattern": "Pattern",
   "recording.look": "Look",
   "recording.whatToMove": "What to move, one place after the other",
+  "recording.soundDuty": "On a sound machine it is high {share} of the time.",
+  "recording.suspectDuty": "With the leading suspect: {share}.",
 } as const;

@@ -30,4 +30,5 @@ export const watch = {
   "watch.nothingWatchedYet": "Nothing watched yet",
   "watch.theLastValuesFromTo": "The last {samplesCount} values, from {low} to {high}",
   "watch.below01": "below 0.1 %",
+  "watch.itWasRecorded": "A scope or scan tool records it: open the recording",
 } as const;

@@ -98,9 +98,7 @@ export function NextReading(p: Props) {
           <Where {...p} instruction={instruction} />
           {watchedBy(candidate.kind) === "recorded" && p.onRecord ? (
             <p className={styles.record}>
-              <Button type="primary" onClick={p.onRecord}>
-                {t("reading.recordedIsOpenedHere")}
-              </Button>{" "}
+              <Button onClick={p.onRecord}>{t("reading.recordedIsOpenedHere")}</Button>{" "}
               <span className="muted">{t("reading.orTypeWhatYouSaw")}</span>
             </p>
           ) : null}
@@ -160,7 +158,12 @@ function Where({ wiring, candidate, instruction }: Props & { readonly instructio
         {instruction.black ? (
           <>
             <dt>{t("reading.black")}</dt>
-            <dd>{t("reading.meterOn2", { black: instruction.black, meter: instruction.meter })}</dd>
+            <dd>
+              {t(watchedBy(candidate.kind) ? "reading.blackAndMeter" : "reading.meterOn2", {
+                black: instruction.black,
+                meter: instruction.meter,
+              })}
+            </dd>
           </>
         ) : instruction.meter ? (
           <>

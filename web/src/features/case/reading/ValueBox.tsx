@@ -13,7 +13,10 @@ import { worded } from "@radicula/core/words";
 export type TypedValue = ReadingEntry["values"][number] | number;
 export type Words = ShownWords;
 /** least and most of a value that would not stand still, and the unit of a scan value that is not in volts */
-export type TypedMore = Pick<ShownText, "swing" | "unit">;
+export interface TypedMore extends Pick<ShownText, "swing" | "unit"> {
+  /** of every point, where there are several */
+  readonly swings?: readonly ShownText["swing"][];
+}
 export const hasFigures = (words: Words) => words === "none" || words === "scan";
 interface Props {
   readonly points: readonly string[];
@@ -45,6 +48,8 @@ const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Typed
     ["highEnd", t("reading.highEnd")],
   ],
 }));
+/** Characters that stand in one of two boxes beside its unit. */
+const SHORT = 5;
 const UNITS: Readonly<Record<Unit, string>> = worded(() => ({
   V: t("reading.volts"),
   A: t("reading.amperes"),
@@ -69,6 +74,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
 
   const log = () => {
     const values: TypedValue[] = [];
+    const swings: ShownText["swing"][] = [];
     let more: TypedMore = {};
     for (let i = 0; i < points.length; i++) {
       const read = parseShown(texts[i] ?? "", unit, words);
@@ -83,13 +89,14 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
         return;
       }
       values.push(read.value.value);
+      swings.push(read.value.swing);
       if (i === 0) {
         const { swing, unit: typedUnit } = read.value;
         more = { ...(swing ? { swing } : {}), ...(typedUnit ? { unit: typedUnit } : {}) };
       }
     }
     setWrong(undefined);
-    onLog(values, texts.join(" · "), more);
+    onLog(values, texts.join(" · "), { ...more, ...(points.length > 1 ? { swings } : {}) });
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>) => {
     if (e.key !== "Enter") return;
@@ -127,7 +134,12 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
       {hasFigures(words) ? null : choices}
       <div className={styles.boxes}>
         {points.map((point, i) => (
-          <label key={point} className={styles.box} data-wrong={wrong?.box === i}>
+          <label
+            key={point}
+            className={styles.box}
+            data-wrong={wrong?.box === i}
+            data-long={points.length > 1 && (texts[i] ?? "").length > SHORT ? true : undefined}
+          >
             {points.length > 1 ? (
               <span className={styles.which}>{terminalOf(point) ?? point}</span>
             ) : (

@@ -2,6 +2,7 @@
 import { fittingUnit, seenIn, type ChannelPlace } from "@radicula/core";
 import { gapText, secondsText, seenText } from "@radicula/core/words";
 import { Select } from "antd";
+import type { ExpectedLevels } from "@/workers/recording.worker";
 import { say } from "@/messages/issues";
 import { placeOfValue, placeValue, type PlaceChoice } from "./places";
 import styles from "./Recording.module.css";
@@ -13,11 +14,12 @@ interface Props {
   readonly choices: readonly PlaceChoice[];
   readonly places: readonly (ChannelPlace | undefined)[];
   readonly isFixed: boolean;
+  readonly expected: ExpectedLevels | undefined;
   readonly onPlace: (channel: number, place: ChannelPlace | undefined) => void;
 }
 
 /** What was understood, channel by channel: what it does, how often it was sampled, and where it was put. */
-export function Channels({ recording, choices, places, isFixed, onPlace }: Props) {
+export function Channels({ recording, choices, places, isFixed, expected, onPlace }: Props) {
   const { channels, measured } = recording;
   return (
     <table className={styles.channels}>
@@ -42,6 +44,14 @@ export function Channels({ recording, choices, places, isFixed, onPlace }: Props
               <td>
                 {facts ? seenText(seenIn(facts), c.unit) : t("recording.measuring")}
                 {gap ? <small>{gap}</small> : null}
+                {expected?.sound[i]?.duty === undefined ? null : (
+                  <small>
+                    {t("recording.soundDuty", { share: `${Math.round(100 * expected.sound[i].duty)} %` })}
+                    {expected.suspect[i]?.duty === undefined
+                      ? null
+                      : ` ${t("recording.suspectDuty", { share: `${Math.round(100 * expected.suspect[i].duty)} %` })}`}
+                  </small>
+                )}
                 {facts?.issues.map((issue) => (
                   <small key={issue.code}>{say(issue).text}</small>
                 ))}

@@ -6,7 +6,7 @@ import { useMemo, useState } from "react";
 import type { MovedPlace, MovedWhen } from "./props";
 import styles from "./Recording.module.css";
 import type { Seen } from "./seen";
-import { AXIS_WIDTH } from "./TracePlot";
+import { AXIS_WIDTH, RIGHT_PAD } from "./TracePlot";
 import { t } from "@/messages";
 
 interface Props {
@@ -27,7 +27,7 @@ export function Moved({ moved, seen, wiring, namer, onMoved }: Props) {
   const nameOf = (id: string) => choices.find((c) => c.value === id)?.label ?? id;
   return (
     <section aria-label={t("recording.placesMoved")}>
-      <div className={styles.strip} style={{ marginLeft: AXIS_WIDTH }} aria-hidden="true">
+      <div className={styles.strip} style={{ marginLeft: AXIS_WIDTH, marginRight: RIGHT_PAD }} aria-hidden="true">
         {moved.map((m, i) => {
           const [from, to] = [at(m.from), at(m.to)];
           return to > from ? (

@@ -178,6 +178,7 @@ function Opened(p: OpenedProps) {
         choices={choices}
         places={places}
         isFixed={logged !== undefined}
+        expected={expected}
         onPlace={(i, place) => setPlaces(places.map((x, k) => (k === i ? place : x)))}
       />
       {logged ? null : (

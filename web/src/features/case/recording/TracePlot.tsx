@@ -15,6 +15,8 @@ import { t } from "@/messages";
 const EACH = 150;
 const OVER = 320;
 export const AXIS_WIDTH = 64;
+/** Room for half of the last time beside the drawing. */
+export const RIGHT_PAD = 24;
 const TIME_HEIGHT = 32;
 /** A channel that moves less than this is drawn as still as it is; in its unit. Judgement. */
 const LEAST_SPAN = 1;
@@ -157,6 +159,7 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
       {
         width,
         height,
+        padding: [null, RIGHT_PAD, null, null],
         scales: { x: { time: false } },
         legend: { show: false },
         cursor: { y: false, drag: { x: true, y: false, setScale: false }, focus: { prox: -1 } },

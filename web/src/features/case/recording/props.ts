@@ -50,6 +50,10 @@ export function askedBy(candidate: Pick<Candidate, "kind" | "points"> | undefine
   };
 }
 
+/** One place after the other is moved while a value is recorded at a point. */
+export const askedOn = (on: string | undefined): AskedRecording | undefined =>
+  on === undefined ? undefined : { places: [{ on, by: "scope" }], doing: "move", seconds: 10, perSecond: 1_000 };
+
 /** A place that was moved, and when, seconds. */
 export type MovedPlace = NonNullable<TraceEntry["moved"]>[number];
 export type MovedWhen = Pick<MovedPlace, "thing" | "from" | "to">;

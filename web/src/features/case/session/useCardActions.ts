@@ -1,5 +1,5 @@
 "use client";
-import { connectorOf, recordAnswer, recordReading, type Finding } from "@radicula/core";
+import { connectorOf, recordAnswer, recordReading, recordWatched, watchedBy, type Finding } from "@radicula/core";
 import { postPhoto } from "@/ui/postPhoto";
 import type { How } from "../reading/TakenHow";
 import type { TypedMore, TypedValue } from "../reading/ValueBox";
@@ -14,8 +14,12 @@ export function useCardActions() {
     if (card.other?.reading) card.clear();
     else if (candidate) write.append([{ type: "setAside", at: now(), candidate: candidate.id, reason }]);
   };
-  const logReading = (values: readonly TypedValue[], typed: string, { swing, unit }: TypedMore, how: How) => {
+  const logReading = (values: readonly TypedValue[], typed: string, { swing, swings, unit }: TypedMore, how: How) => {
     if (!candidate) return;
+    if (watchedBy(candidate.kind) && swings) {
+      write.append(recordWatched(candidate, values, swings, now(), how));
+      return;
+    }
     const corrects = card.other?.reading?.corrects;
     write.append(
       recordReading(candidate, values, now(), {

@@ -1,8 +1,8 @@
 "use client";
-import type { Entry, Proof } from "@radicula/core";
+import type { Entry, Folded, Proof } from "@radicula/core";
 import dynamic from "next/dynamic";
 import type { ComponentType } from "react";
-import { askedBy } from "../recording/props";
+import { askedBy, askedOn } from "../recording/props";
 import { scanSimulated } from "../scan/simulated";
 import { useCase } from "../session/caseContext";
 import { useKeepPhoto } from "../session/useCardActions";
@@ -191,11 +191,17 @@ function MeterEntry({ isOpen }: Props) {
   return <Meter open={isOpen} onLog={(e) => logAndClose([e])} onClose={sheets.dismiss} />;
 }
 
+/** Where one place after the other is being moved while a value is watched. */
+const watchedOn = ({ run }: Folded) => (run?.entry.run === "wiggle" ? run.entry.on : undefined);
+function endOfWatch(folded: Folded, event: "finished" | "left"): Entry[] {
+  const on = watchedOn(folded);
+  return on === undefined ? [] : [{ type: "run", at: now(), run: "wiggle", on, event }];
+}
+
 function WatchEntry({ isOpen }: Props) {
   const { job, wiring, namer, instructor, folded, computed, analysis, logAndClose, sheets } = useSheetCase();
-  const on = folded.run?.entry.run === "wiggle" ? folded.run.entry.on : undefined;
-  const ended = (event: "finished" | "left"): Entry[] =>
-    on === undefined ? [] : [{ type: "run", at: now(), run: "wiggle", on, event }];
+  const on = watchedOn(folded);
+  const ended = (event: "finished" | "left") => endOfWatch(folded, event);
   return (
     <Watch
       open={isOpen}
@@ -208,6 +214,7 @@ function WatchEntry({ isOpen }: Props) {
       best={computed.watch}
       places={suspectedPlaces(wiring, analysis?.suspects ?? [])}
       onLog={(entries) => logAndClose([...entries, ...ended("finished")])}
+      onRecord={() => sheets.open("recording")}
       onClose={() => {
         logAndClose(ended("left"));
         sheets.close();
@@ -229,9 +236,9 @@ function RecordingEntry({ isOpen }: Props) {
       now={folded.state}
       leader={analysis?.suspects[0]}
       given={sheets.recording}
-      asked={askedBy(next.candidate)}
+      asked={askedBy(next.candidate) ?? askedOn(watchedOn(folded))}
       traces={folded.traces}
-      onLog={(e) => logAndClose([e])}
+      onLog={(e) => logAndClose([e, ...endOfWatch(folded, "finished")])}
       onClose={sheets.dismiss}
     />
   );

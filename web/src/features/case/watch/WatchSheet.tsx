@@ -21,6 +21,8 @@ interface Props {
   readonly asked: string | undefined;
   readonly best: () => Promise<Watched | undefined>;
   readonly places: readonly string[];
+  /** a recording is opened in its place */
+  readonly onRecord: () => void;
   readonly onLog: (entries: Entry[]) => void;
   readonly onClose: () => void;
 }
@@ -98,6 +100,11 @@ function Choose(p: Props) {
         options={options}
       />
       {candidate ? <Watching key={candidate.id} {...p} candidate={candidate} /> : null}
+      <p>
+        <button type="button" className="link" onClick={p.onRecord}>
+          {t("watch.itWasRecorded")}
+        </button>
+      </p>
     </div>
   );
 }

@@ -1,4 +1,14 @@
-import { CANDIDATE_KINDS, indexWiring, isPoint, issue, observe, State, uniform, watchedBy, wireId } from "@radicula/core";
+import {
+  CANDIDATE_KINDS,
+  indexWiring,
+  isPoint,
+  issue,
+  observe,
+  State,
+  uniform,
+  watchedBy,
+  wireId,
+} from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, refuse } from "@/server/answers";
 import { simulatedOf } from "@/server/simulated";
