@@ -57,16 +57,19 @@ export function Channels({ recording, choices, places, isFixed, expected, onPlac
                 ))}
               </td>
               <td>
-                <Select
-                  aria-label={t("recording.whereChannelWasPut", { name: c.name })}
-                  value={place ? placeValue(place) : undefined}
-                  placeholder={t("recording.notWeighed")}
-                  disabled={isFixed}
-                  allowClear
-                  showSearch={{ optionFilterProp: "label" }}
-                  onChange={(v: string | undefined) => onPlace(i, v === undefined ? undefined : placeOfValue(v))}
-                  options={[...choices]}
-                />
+                {isFixed ? (
+                  (choices.find((x) => place && x.value === placeValue(place))?.label ?? t("recording.notWeighed"))
+                ) : (
+                  <Select
+                    aria-label={t("recording.whereChannelWasPut", { name: c.name })}
+                    value={place ? placeValue(place) : undefined}
+                    placeholder={t("recording.notWeighed")}
+                    allowClear
+                    showSearch={{ optionFilterProp: "label" }}
+                    onChange={(v: string | undefined) => onPlace(i, v === undefined ? undefined : placeOfValue(v))}
+                    options={[...choices]}
+                  />
+                )}
                 {place && !fittingUnit(c.unit, place.by) ? (
                   <small role="alert">{t("recording.unitDoesNotFit", { unit: c.unit })}</small>
                 ) : null}

@@ -153,7 +153,12 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
   }, [marks, expected, group, measured]);
   useEffect(() => {
     const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
-    const axis = { stroke: colour("--muted"), grid: { stroke: colour("--line"), width: 1 }, ticks: { show: false } };
+    // asked for when it is drawn: the theme may change after this
+    const axis = {
+      stroke: () => colour("--muted"),
+      grid: { stroke: () => colour("--line"), width: 1 },
+      ticks: { show: false },
+    };
     const first = channels[group[0]!]!;
     const made = new uPlot(
       {
@@ -171,7 +176,7 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
           {},
           ...group.map((c, i) => ({
             label: channels[c]!.name,
-            stroke: colour(COLOURS[i % COLOURS.length]!),
+            stroke: () => colour(COLOURS[i % COLOURS.length]!),
             width: 1.25,
             points: { show: false },
             spanGaps: group.length > 1,
