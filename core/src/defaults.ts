@@ -386,8 +386,11 @@ export const DEFAULTS = {
     device: 0.06,
     told: 4,
     presence: [0.25, 0.7] as const,
-    /** how surely it shows itself while it is watched and the harness is moved; a meter misses what is short */
-    caught: { recorded: 0.9, minMax: 0.7 },
+    /**
+     * how surely it shows itself while it is watched and the harness is moved there: the fault may be further away, and a
+     * meter misses what is short
+     */
+    caught: { recorded: 0.8, minMax: 0.6 },
   },
   /**
    * A second independent fault, relative to none; one more plug that a leaking seal reached; readings taken at the

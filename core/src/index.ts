@@ -97,6 +97,7 @@ export { formatOf, readChart, readWiringOrChart } from "./chart/documents.js";
 export { FUNCTION_WORDS, parseFunction, type PinFunction } from "./chart/functions.js";
 export { FORMULA_CELL } from "./chart/formula.js";
 export { readCsv, readTable, writeCsv, type TableRead } from "./chart/csv.js";
+export { addGroup, GROUPS, GROUP_SIZES, type AddedGroup, type GroupKind } from "./chart/groups.js";
 export { addTemplate, freeName, TEMPLATES, type TemplateKind } from "./chart/templates.js";
 export { mergeCharts, takeClaim, type Difference, type Merged, type MergeField } from "./chart/merge.js";
 export { sharedMatrix, subjectsOf, type SharedMatrix, type SharedRow } from "./wiring/matrix.js";

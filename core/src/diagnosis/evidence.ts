@@ -339,6 +339,7 @@ function withEnds(wiring: Wiring, clue: ClueEntry): Clue {
 
 /** A recorded speed signal that switches shows each tooth that is not there. */
 function teethEvidence(wiring: Wiring, folded: Folded): Evidence[] {
+  if (folded.traces.length === 0) return [];
   const nets = findNets(wiring);
   const sensors = wiring.devices.flatMap((d) =>
     d.kind === "hall"

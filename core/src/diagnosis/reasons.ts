@@ -184,7 +184,14 @@ export class Reasons {
   private expected(w: MixtureComponent, e: Evidence): number {
     if (e.kind === "code") return setBy(this.predictor, w, e.monitor);
     if (e.kind === "clue") return Math.exp(this.fit(w, e));
-    return expectation(this.predictor, w, e);
+    const there = expectation(this.predictor, w, e);
+    if (w.presence === 1) return there;
+    // what comes and goes may have been away at that moment
+    const { draws } = this.predictor;
+    const calm = { ...w, hypothesis: 0, weights: new Float64Array(draws).fill(1 / draws) };
+    const away = expectation(this.predictor, calm, e);
+    const off = (x: number) => distance(x, e.value, e.instrument, e.tolerance);
+    return off(away) < off(there) ? away : there;
   }
 }
 

@@ -14,7 +14,9 @@ const OFTEN_ENOUGH = 5;
  * at the sensor meanwhile is not known.
  */
 export function traceReadings(trace: TraceEntry): ReadingEntry[] {
-  const isWatched = trace.doing === "move" && trace.seconds >= LONG_ENOUGH && trace.perSecond >= OFTEN_ENOUGH;
+  // where it is known which places were moved, each of them is a clue of its own, and the rest of the harness stood still
+  const isWatched =
+    trace.doing === "move" && !trace.moved?.length && trace.seconds >= LONG_ENOUGH && trace.perSecond >= OFTEN_ENOUGH;
   return trace.channels.flatMap((c) => {
     const reading = (
       instrument: ReadingEntry["instrument"],

@@ -8,16 +8,10 @@ import { watchedBy } from "./candidateKind.js";
 /** Whether the logbook already holds what a candidate would bring. */
 export function alreadyDone(c: Candidate, all: Folded): boolean {
   const folded = ofMachineNow(all);
-  if (c.instrument !== "none") {
-    const isDone = (planned: ReadingSetup) =>
-      folded.readings.some(
-        ({ entry }) =>
-          answersReading(entry, planned) &&
-          (!watchedBy(c.kind) || entry.watched !== undefined || entry.swing !== undefined),
-      );
-    // channels of a recorder are entries of their own
-    return watchedBy(c.kind) ? c.points.every((p) => isDone({ ...c, points: [p] })) : isDone(c);
-  }
+  if (c.instrument !== "none")
+    return watchedBy(c.kind)
+      ? c.points.every((p) => wasWatched(folded, { ...c, points: [p] }))
+      : folded.readings.some(({ entry }) => answersReading(entry, c));
   const clue = clueOf(c, true);
   if (clue.type === "identity")
     return folded.clues.some(({ entry }) => entry.type === "identity" && entry.connector === clue.connector);
@@ -25,6 +19,16 @@ export function alreadyDone(c: Candidate, all: Folded): boolean {
     return folded.seen.some(({ entry }) => entry.partNumber !== undefined && entry.connector === c.at);
   return folded.clues.some(({ entry }) => entry.type === clue.type && aboutTheSame(entry, clue));
 }
+
+/** Whether one value was watched while the harness was moved: channels of a recorder are entries of their own. */
+const wasWatched = (folded: Folded, planned: ReadingSetup): boolean =>
+  folded.readings.some(
+    ({ number, entry }) =>
+      answersReading(entry, planned) &&
+      (entry.watched !== undefined ||
+        entry.swing !== undefined ||
+        folded.traces.some((t) => t.number === number && t.entry.doing === "move")),
+  );
 
 type About = { readonly thing: string } | { readonly parts: readonly string[] } | object;
 function aboutTheSame(entry: Entry, clue: About): boolean {

@@ -47,8 +47,10 @@ export class ExpectedInformation {
       joints[1]!.together = this.movesTogether(c, c.points[0]!, c.points[1]!);
     return joints;
   }
-  /** What a candidate with two points is worth: as much as its better point (both sides of a fuse), or as which of two
-   * that are recorded moves. Bits. */
+  /**
+   * What a candidate with two points is worth: as much as its better point (both sides of a fuse), or as which of two
+   * that are recorded moves. Bits.
+   */
   static bits(joints: readonly JointDistribution[]): number {
     return joints.reduce((most, j) => Math.max(most, j.isLive ? 0 : j.bits(), j.together?.bits() ?? 0), 0);
   }

@@ -4,6 +4,7 @@ import { KIND_WORDS } from "@radicula/core/words";
 import { Dropdown } from "antd";
 import dynamic from "next/dynamic";
 import { Notes } from "./Notes";
+import { WholeCircuit } from "./WholeCircuit";
 import type { Bench } from "./useBench";
 import styles from "./Workbench.module.css";
 import { t } from "@/messages";
@@ -33,7 +34,7 @@ const ADD_MORE: readonly TemplateKind[] = [
 
 /** The pin chart as a table to type into, parts to add, and what needs a look. */
 export function PinsView({ bench }: { readonly bench: Bench }) {
-  const { grid, chart, built, more, onRows, onActive, add, slow, goToRow, takeIt, dropIt } = bench;
+  const { grid, chart, built, more, onRows, onActive, add, addWhole, slow, goToRow, takeIt, dropIt } = bench;
   return (
     <div className={styles.card}>
       <PinGrid ref={grid} rows={chart.rows} built={built} more={more} onRows={onRows} onActive={onActive} />
@@ -49,6 +50,7 @@ export function PinsView({ bench }: { readonly bench: Bench }) {
         >
           <button type="button">{t("wiring.more")}</button>
         </Dropdown>
+        <WholeCircuit onAdd={addWhole} />
       </div>
       <Notes issues={built?.issues ?? NONE} claims={slow.claims} onRow={goToRow} onTake={takeIt} onDrop={dropIt} />
     </div>

@@ -1,4 +1,5 @@
 import {
+  addGroup,
   addTemplate,
   chartRow,
   connectorRow,
@@ -8,6 +9,7 @@ import {
   type ChartRow,
   type ConnectorRow,
   type PartRow,
+  type GroupKind,
   type TemplateKind,
 } from "@radicula/core";
 
@@ -106,6 +108,20 @@ export function addPart(
       parts: made.part ? [...chart.parts, made.part] : chart.parts,
       connectors: made.connector ? [...chart.connectors, made.connector] : chart.connectors,
     },
+  };
+}
+
+/** A whole circuit laid down at the end of the chart. */
+export function addCircuit(
+  chart: Chart,
+  kind: GroupKind,
+  members: number,
+): { readonly chart: Chart; readonly firstRow: number } {
+  const made = addGroup(chart, kind, members);
+  const rows = chart.rows.filter((r, i) => i < chart.rows.length - 1 || Object.values(r).some((c) => c.trim() !== ""));
+  return {
+    firstRow: rows.length,
+    chart: { ...chart, rows: [...rows, ...made.rows], parts: [...chart.parts, ...made.parts] },
   };
 }
 

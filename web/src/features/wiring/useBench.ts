@@ -1,11 +1,11 @@
 "use client";
-import { takeClaim, type Chart, type Claim, type Issue, type TemplateKind } from "@radicula/core";
+import { takeClaim, type Chart, type Claim, type GroupKind, type Issue, type TemplateKind } from "@radicula/core";
 import { useRouter } from "next/navigation";
 import { useCallback, useDeferredValue, useEffect, useMemo, useState, type RefObject } from "react";
 import { z } from "zod";
 import type { LibraryWiring, PhotoInfo } from "@/server/repo/wirings";
 import { Done, post } from "@/ui/send";
-import { addPart, keepSame } from "./edit";
+import { addCircuit, addPart, keepSame } from "./edit";
 import { withRow } from "./emptyRow";
 import type { GridHandle } from "./grid/PinGrid";
 import { useBuilt } from "./useBuilt";
@@ -45,6 +45,13 @@ export function useBench({ wiring: library, job, view: first, kept }: BenchProps
     const column = kind === "splice" || kind === "ground" ? "goesTo" : "colour";
     setTimeout(() => grid.current?.goTo(made.firstRow, column), 0);
   };
+  const addWhole = (kind: GroupKind, members: number) => {
+    const made = addCircuit(chart, kind, members);
+    change(() => made.chart);
+    setView("pins");
+    selection.chooseNone();
+    setTimeout(() => grid.current?.goTo(made.firstRow, "colour"), 0);
+  };
   return {
     library,
     job,
@@ -64,6 +71,7 @@ export function useBench({ wiring: library, job, view: first, kept }: BenchProps
     setLeftOut,
     grid,
     add,
+    addWhole,
     ...selection,
     ...finder,
     ...useEdits(change),

@@ -158,4 +158,12 @@ export const wiring: Translation<typeof english> = {
     "Sie haben das Lesen angehalten. Nichts wurde geändert. Ändern Sie die Tabelle, dann wird sie neu gelesen.",
   "wiring.readingFailed":
     "Die Tabelle ließ sich nicht lesen. Nichts wurde geändert. Speichern Sie sie als CSV und öffnen Sie die Datei.",
+  "wiring.aWholeCircuit": "eine ganze Schaltung",
+  "wiring.sensorsOnOneReference": "Sensoren an einer 5-V-Referenz",
+  "wiring.valvesOnOneFeed": "Ventile an einer abgesicherten Versorgung",
+  "wiring.modulesOnABus": "Steuergeräte an einem Bus",
+  "wiring.heatersOnABar": "Heizelemente an einer Schiene",
+  "wiring.pedalWithTwoTracks": "ein Pedal mit zwei Spuren",
+  "wiring.howMany": "Wie viele",
+  "wiring.layItDown": "Anlegen",
 };

@@ -151,4 +151,12 @@ export const wiring = {
   "wiring.readingTheTable": "Reading the table …",
   "wiring.readingStopped": "You stopped the reading. Nothing was changed. Change the table to read it again.",
   "wiring.readingFailed": "The table could not be read. Nothing was changed. Save it as CSV and open the file.",
+  "wiring.aWholeCircuit": "a whole circuit",
+  "wiring.sensorsOnOneReference": "sensors on one 5 V reference",
+  "wiring.valvesOnOneFeed": "valves on one fused feed",
+  "wiring.modulesOnABus": "modules on a bus",
+  "wiring.heatersOnABar": "heaters on one bar",
+  "wiring.pedalWithTwoTracks": "a pedal with two tracks",
+  "wiring.howMany": "How many",
+  "wiring.layItDown": "Lay it down",
 } as const;

@@ -246,7 +246,13 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
   }, [worker, group, seen, width, channels, mode]);
   return (
     <div className={styles.one}>
-      <span className={styles.name}>{group.map((c) => channels[c]!.name).join(" · ")}</span>
+      <span className={styles.name}>
+        {group.map((c, i) => (
+          <b key={c} style={group.length > 1 ? { color: `var(${COLOURS[i % COLOURS.length]!})` } : {}}>
+            {channels[c]!.name}
+          </b>
+        ))}
+      </span>
       <div ref={host} style={{ height }} />
     </div>
   );
