@@ -387,8 +387,8 @@ export const DEFAULTS = {
     told: 4,
     presence: [0.25, 0.7] as const,
     /**
-     * how surely it shows itself while it is watched and the harness is moved there: the fault may be further away, and a
-     * meter misses what is short
+     * how surely it shows itself while it is watched and the harness is moved there: the fault may be further away, and
+     * a meter misses what is short
      */
     caught: { recorded: 0.8, minMax: 0.6 },
   },

@@ -1,7 +1,7 @@
 // What watching a value over time is worth where a fault comes and goes: each job is played by the plan on the same
 // simulated machine, once with values read one by one, once with a meter's MIN/MAX and a scan tool that records while
-// the harness is moved, once with a scope of two channels, too. The minutes are the plan's. The simulated machine shares
-// the engine's equations: this shows consistency, not truth. Also how long a large file takes to read.
+// the harness is moved, once with a scope of two channels, too. The minutes are the plan's. The simulated machine
+// shares the engine's equations: this shows consistency, not truth. Also how long a large file takes to read.
 //   npm run bench:recordings [-- --jobs 100 --seed 70000]
 import { parseArgs } from "node:util";
 import {

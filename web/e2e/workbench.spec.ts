@@ -129,6 +129,27 @@ test("two windows on one wiring: the later is told, and neither overwrites the o
   expect((await draftOf(request, id)).chart.rows[0]!.connector).toBe("C1");
 });
 
+test("a whole circuit is laid down in one step, and reads without a refused cell", async ({ page, request }) => {
+  const id = await makeWiring(app.address, request, { name: "Whole" });
+  await page.goto(`${app.address}/wiring/${id}`);
+  await table(page);
+  await answers(page.getByRole("button", { name: "+ a whole circuit" }));
+  await page.getByRole("button", { name: "+ a whole circuit" }).click();
+  const form = page.getByRole("form", { name: "a whole circuit" });
+  await form.getByRole("spinbutton", { name: "How many" }).fill("6");
+  await still(page);
+  expect(await axeFindings(page)).toEqual([]);
+  await form.getByRole("button", { name: "Lay it down" }).click();
+  await expect(form).toBeHidden();
+  const kinds = async () => (await draftOf(request, id)).chart.parts.map((p) => p.kind).sort();
+  await expect
+    .poll(kinds)
+    .toEqual([...Array<string>(1).fill("module"), "splice", "splice", ...Array<string>(6).fill("threeWireSensor")]);
+  await expect(page.getByLabel("What needs a look")).not.toContainText("is not");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await expect.poll(kinds).toEqual([]);
+});
+
 test("fill down, undo, a part from the list, and what cannot be taken marked at its line", async ({
   page,
   request,

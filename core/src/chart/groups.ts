@@ -24,9 +24,9 @@ export interface AddedGroup {
 }
 
 /**
- * Rows for a whole circuit: its members with names by rule (B1, B2 …), what they share (splices, fuse, ground), the wires
- * between them, and the pins at the module. The chart's own module takes the pins where it has exactly one, at cavities
- * that are free; else a new one. Colours, sizes and places are left to be typed, or tapped.
+ * Rows for a whole circuit: its members with names by rule (B1, B2 …), what they share (splices, fuse, ground), the
+ * wires between them, and the pins at the module. The chart's own module takes the pins where it has exactly one, at
+ * cavities that are free; else a new one. Colours, sizes and places are left to be typed.
  * @param members how many; kept within `GROUP_SIZES`
  */
 export function addGroup(chart: Chart, kind: GroupKind, members = GROUP_SIZES[kind].usual): AddedGroup {

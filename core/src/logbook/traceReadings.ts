@@ -14,7 +14,7 @@ const OFTEN_ENOUGH = 5;
  * at the sensor meanwhile is not known.
  */
 export function traceReadings(trace: TraceEntry): ReadingEntry[] {
-  // where it is known which places were moved, each of them is a clue of its own, and the rest of the harness stood still
+  // where it is known which places were moved, each of them is a clue of its own, and the rest stood still
   const isWatched =
     trace.doing === "move" && !trace.moved?.length && trace.seconds >= LONG_ENOUGH && trace.perSecond >= OFTEN_ENOUGH;
   return trace.channels.flatMap((c) => {

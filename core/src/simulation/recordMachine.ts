@@ -34,10 +34,11 @@ export interface SimulatedRecordingOptions {
   readonly moved?: readonly { readonly thing: string; readonly from: number; readonly to: number }[];
 }
 
-/** A target that the wiring does not tell; turns a second while cranking and while idling. Common practice, no source. */
+/** A target that the wiring does not tell. Common practice, no source. */
 const TARGET = { teeth: 36, gap: 0 };
 /** The tooth that is gone where the hidden fault is a damaged target. */
 const BROKEN = [7];
+/** Turns a second while cranking and while idling. Common practice, no source. */
 const CRANKING_TURNS = 4;
 const IDLING_TURNS = 13;
 /** A starter slows down at every compression by so much, twice a turn. Judgement. */

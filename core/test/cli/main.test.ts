@@ -544,7 +544,7 @@ test("trace finds a pattern written as levels and times, and judges the lines of
   expect(refused(["trace", "wake.csv", "--bus", "flex"])[1]).toContain("can or lin");
 });
 
-test("places moved while it was recorded: a contact that comes and goes shows itself only while its own place is moved", () => {
+test("places moved while it was recorded: a loose contact shows itself only while its own place is moved", () => {
   const wiring = demoText("tug-4.wiring.json");
   const argv = ["--on", "B7:3,B7:1", "--do", "move", "--moved", "X5@0-2,W11@2-4"];
   const recorded = cli(

@@ -152,13 +152,13 @@ describe("values that are watched while the harness is moved", () => {
     expect(kindsOf(["meter", "scanTool"])).toEqual(["minMax", "scanRecord"]);
     expect(kindsOf(["meter", "scanTool", "scope"])).toEqual(["record", "scanRecord"]);
   });
-  test("two channels of a plug have a signal among them; of an in-line connector they are both sides of a cavity", () => {
+  test("two channels of a plug have a signal among them; of an in-line connector both sides of a cavity", () => {
     const pairs = asked(["meter", "scope"], ["comesAndGoes"]).map((c) => c.points);
     expect(pairs).toContainEqual(["B7:3", "B7:1"]);
     expect(pairs).toContainEqual(["X5:1.a", "X5:1.b"]);
     expect(pairs.every((p) => p.length === 2 && p[0] !== p[1])).toBe(true);
   });
-  test("tell more of what comes and goes than one look at the same point; once done they are not asked for again", () => {
+  test("tell more of what comes and goes than one look at the same point; once done they are not asked again", () => {
     const entries = told(["meter", "scope"], ["comesAndGoes"]);
     const belief = assess(tugPredictor, entries);
     const { ranked } = makePlan(tugPredictor, belief);

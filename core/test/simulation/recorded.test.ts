@@ -38,7 +38,7 @@ function judged({ file, hidden: { fault, ohm, seed }, recordings }: RecordedJob)
 }
 const jobOf = (file: string) => jobs.find((j) => j.file === file)!;
 
-test("a contact that comes and goes: two tracks laid over each other fall at the same moments, while one wire is moved", () => {
+test("a loose contact: two tracks laid over each other fall at the same moments, while one wire is moved", () => {
   const { traces, before, after } = judged(jobOf("whimbrel-flutter.case.json"));
   const [signal, reference] = traces[0]!.channels;
   expect(signal!.dropouts!.count).toBeGreaterThan(3);

@@ -259,7 +259,7 @@ const pulsed = wired({
   codes: [],
 });
 
-test("a driver that is on for the wrong share of its period is told from a dead one, a stuck one and its wiring by a recording", () => {
+test("a recording tells a driver with a wrong duty from a dead one, a stuck one and its wiring", () => {
   const predictor = new Predictor(pulsed);
   const duty = predictor.faults.find((f) => f.id === "A1:3/dutyWrong")!;
   const state = { key: "running" as const, unplugged: [] };
@@ -286,7 +286,7 @@ test("a driver that is on for the wrong share of its period is told from a dead 
   expect(leader!.share).toBeGreaterThan(10 * next!.share);
 });
 
-test("what stands still while it is recorded and the harness is moved clears what comes and goes better than a look", () => {
+test("what stands still while it is recorded and moved clears what comes and goes better than a look", () => {
   const told: Entry = {
     type: "intake",
     at: AT,
@@ -315,7 +315,7 @@ test("what stands still while it is recorded and the harness is moved clears wha
   expect(recordedFor).toBeLessThan(0.7 * looked);
 });
 
-test("a speed signal with good levels that lacks pulses leads to the target, where the wiring says how many teeth it has", () => {
+test("a speed signal with good levels that lacks pulses leads to the target, where the wiring knows its teeth", () => {
   const known = {
     ...wiring,
     devices: wiring.devices.map((d) =>

@@ -203,7 +203,7 @@ describe("dropouts", () => {
 
 describe("two tracks", () => {
   const sweep = (t: number) => 0.5 + 3.5 * 0.5 * (1 - Math.cos(2 * Math.PI * t * 0.5));
-  test("200 partings of 3 sigma that last 40 samples: at least 198 are found, and at most 2 sweeps of 200 without one show any", () => {
+  test("of 200 partings of 3 sigma, 40 samples long, 198 are found; of 200 sound sweeps at most 2 show any", () => {
     const track = (seed: number, apart: number) => {
       const sweep = (t: number) => 0.5 + 2 * (1 - Math.cos(2 * Math.PI * t));
       const first = signal(sweep, { seconds: 1, perSecond: 2_000, noise: 0.01, seed });

@@ -56,8 +56,7 @@ test("levels of a recorded speed sensor lie within 10 mV or 1 % of what ngspice 
   });
 });
 
-// Reference program: ngspice, a transient analysis of the exported circuit whose battery sags by 5 % at every
-// compression (a sine, as the simulated machine has it)
+// Reference program: ngspice, a transient analysis of the exported circuit; the battery is a sine of 5 %
 test("the ripple of a supply while cranking lies within 10 mV or 1 % of ngspice's transient analysis", () => {
   const wiring = tug();
   const machine = new SimulatedMachine(wiring, [], 11);
@@ -90,6 +89,7 @@ test("the ripple of a supply while cranking lies within 10 mV or 1 % of ngspice'
       [most, spans[i]!.most],
     ] as const)
       expect([point, Math.abs(got - wanted) <= noise + Math.max(0.01, 0.01 * Math.abs(wanted))]).toEqual([point, true]);
-    expect([point, spans[i]!.most - spans[i]!.least > 0.5]).toEqual([point, point !== "B7:1"]); // a reference does not follow
+    // a reference does not follow its supply
+    expect([point, spans[i]!.most - spans[i]!.least > 0.5]).toEqual([point, point !== "B7:1"]);
   });
 });

@@ -48,6 +48,8 @@ const CHOICES: Readonly<Record<Exclude<Words, "none">, readonly (readonly [Typed
     ["highEnd", t("reading.highEnd")],
   ],
 }));
+const unitWord = (unit: Unit, words: Words): string =>
+  words === "scan" ? t("reading.voltsOr85C") : words === "none" ? UNITS[unit] : SHOWN_ON[words];
 /** Characters that stand in one of two boxes beside its unit. */
 const SHORT = 5;
 const UNITS: Readonly<Record<Unit, string>> = worded(() => ({
@@ -163,9 +165,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
               onKeyDown={onKey}
               onChange={(e) => put(i, e.target.value)}
             />
-            <span className={styles.unit}>
-              {words === "scan" ? t("reading.voltsOr85C") : words === "none" ? UNITS[unit] : SHOWN_ON[words]}
-            </span>
+            <span className={styles.unit}>{unitWord(unit, words)}</span>
           </label>
         ))}
         <Button type="primary" htmlType="submit" size="large" className={styles.log}>

@@ -3,7 +3,7 @@ import { wireId, type Wiring } from "@radicula/core";
 import { secondsText, type Namer } from "@radicula/core/words";
 import { Button, Select } from "antd";
 import { useMemo, useState } from "react";
-import type { MovedPlace, MovedWhen } from "./props";
+import type { MovedPlace, MovedWhen } from "./movedWhen";
 import styles from "./Recording.module.css";
 import type { Seen } from "./seen";
 import { AXIS_WIDTH, RIGHT_PAD } from "./TracePlot";

@@ -14,8 +14,9 @@ import { Events } from "./Events";
 import { sendRecording, keptRecording } from "./keep";
 import { Bus } from "./Bus";
 import { Moved } from "./Moved";
-import { Pattern } from "./Pattern";
-import { DOINGS, KEY_WHILE, type MovedPlace, type MovedWhen, type RecordingProps } from "./props";
+import { PatternSearch } from "./PatternSearch";
+import type { MovedPlace, MovedWhen } from "./movedWhen";
+import { DOINGS, KEY_WHILE, type RecordingProps } from "./props";
 import { guessedPlace, placeChoices } from "./places";
 import { RecordSimulated } from "./RecordSimulated";
 import styles from "./Recording.module.css";
@@ -236,7 +237,7 @@ function Opened(p: OpenedProps) {
         <LogIt {...p} places={places} state={state} doing={doing} moved={doing === "move" ? moved : []} />
       )}
       <Events recording={recording} onSee={setSeen} />
-      <Pattern recording={recording} />
+      <PatternSearch recording={recording} />
     </>
   );
 }

@@ -54,10 +54,6 @@ export function askedBy(candidate: Pick<Candidate, "kind" | "points"> | undefine
 export const askedOn = (on: string | undefined): AskedRecording | undefined =>
   on === undefined ? undefined : { places: [{ on, by: "scope" }], doing: "move", seconds: 10, perSecond: 1_000 };
 
-/** A place that was moved, and when, seconds. */
-export type MovedPlace = NonNullable<TraceEntry["moved"]>[number];
-export type MovedWhen = Pick<MovedPlace, "thing" | "from" | "to">;
-
 export const DOINGS: readonly { readonly value: Doing; readonly label: string }[] = wordedList(() => [
   { value: "nothing", label: t("recording.nothingMeanwhile") },
   { value: "crank", label: t("recording.cranking") },

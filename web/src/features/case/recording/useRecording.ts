@@ -2,7 +2,7 @@
 import type { Doing, Issue } from "@radicula/core";
 import { proxy, wrap, type Remote } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
-import type { MovedWhen } from "./props";
+import type { MovedWhen } from "./movedWhen";
 import type { Measured, OpenedChannel, RecordingApi } from "@/workers/recording.worker";
 
 /** How a file is to be read where it does not tell by itself. */

@@ -9,7 +9,7 @@ import type { OpenRecording } from "./useRecording";
 import { t } from "@/messages";
 
 /** Looks in every channel for levels and times in order: how a sensor wakes up, or a module answers. */
-export function Pattern({ recording }: { readonly recording: OpenRecording }) {
+export function PatternSearch({ recording }: { readonly recording: OpenRecording }) {
   const { worker, channels } = recording;
   const [text, setText] = useState("");
   const [found, setFound] = useState<PatternFound | undefined>(undefined);
