@@ -235,13 +235,13 @@ function readingEvidence(predictor: Predictor, folded: Folded, entries: readonly
     remarks.push(...judged.remarks.filter((r) => !(isOfTrace && r.code === "remark.mean-of-a-speed-signal")));
     if (!judged.proves || entry.part === "new") return; // a new part says nothing of the machine
     if (entry.instrument !== "scanTool" || isInVolts(entry)) {
-      const values = valuesOf(number, entry);
+      const values = valuesOf(number, entry, folded.readings);
       evidence.push(...values);
       if (values.some((e) => e.instrument === "ohmmeter" && Number.isNaN(predictor.predictAt(0, e).at(0))))
         remarks.push(issue("remark.ohms-electronics", ["entries", number - 1], { number, point: entry.points[0]! }));
       return;
     }
-    const scanned = scanEvidence(predictor, number, entry);
+    const scanned = scanEvidence(predictor, number, entry, folded.readings);
     evidence.push(...scanned.evidence);
     remarks.push(...scanned.remarks);
   });
@@ -274,7 +274,7 @@ const isInVolts = ({ unit, values }: ReadingEntry) =>
   (unit ?? "V") === "V" && values.every((v) => typeof v === "number");
 
 /** A scan value in another unit than volts, or in words. */
-function scanEvidence(predictor: Predictor, number: number, entry: ReadingEntry): Part {
+function scanEvidence(predictor: Predictor, number: number, entry: ReadingEntry, readings: Folded["readings"]): Part {
   const path = ["entries", number - 1];
   const shown = flickers(entry) ? entry.swing! : entry.values;
   const evidence: Evidence[] = [];
@@ -301,12 +301,12 @@ function scanEvidence(predictor: Predictor, number: number, entry: ReadingEntry)
         state: entry.state,
         value: volts.volt,
         tolerance: volts.tolerance,
-        ...caughtIn(entry),
+        ...caughtIn(entry, readings),
       });
   }
   return { evidence, remarks: refused.slice(0, 1) };
 }
-function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
+function valuesOf(number: number, entry: ReadingEntry, readings: Folded["readings"]): ReadingEvidence[] {
   const own = (p: string) => (entry.part === "removed" ? pinBehind(p) : p);
   const state = entry.part === "removed" ? onLoosePart(entry.state) : entry.state;
   return entry.points.flatMap((p, i) => {
@@ -322,13 +322,23 @@ function valuesOf(number: number, entry: ReadingEntry): ReadingEvidence[] {
       instrument: entry.instrument,
       state,
       value: v,
-      ...caughtIn(entry),
+      ...caughtIn(entry, readings),
     }));
   });
 }
-/** How surely what comes and goes would have shown itself in a value that stood still while it was watched. */
-const caughtIn = (entry: ReadingEntry): { caught?: number } =>
-  entry.watched === undefined || flickers(entry) ? {} : { caught: DEFAULTS.intermittent.caught[entry.watched] };
+/**
+ * How surely what comes and goes would have shown itself in a value that stood still while it was watched. Values
+ * watched at once share that luck: what one of them shows was there for the others, and what none shows was missed by
+ * all of them together.
+ */
+function caughtIn(entry: ReadingEntry, readings: Folded["readings"]): { caught?: number } {
+  if (entry.watched === undefined || flickers(entry)) return {};
+  const together = readings.filter((r) => r.entry.watched !== undefined && r.entry.at === entry.at);
+  if (together.some((r) => flickers(r.entry))) return { caught: SHOWN_TOO };
+  return { caught: 1 - (1 - DEFAULTS.intermittent.caught[entry.watched]) ** (1 / Math.max(1, together.length)) };
+}
+/** It was there: another value watched at the same time showed it. Judgement: samples and slips are left. */
+const SHOWN_TOO = 0.98;
 
 /** Whoever moves a wire moves the terminals at its ends. */
 function withEnds(wiring: Wiring, clue: ClueEntry): Clue {

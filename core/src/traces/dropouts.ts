@@ -28,6 +28,8 @@ const LONGER = 8;
 const LEAST_BLOCKS = 4;
 /** Leaves smaller than this share of what the channel spans are noise of the source. Judgement. */
 const LEAST_SHARE = 0.02;
+/** Leaves smaller than this share of where the signal stands are its ripple: a load on the same feed. Judgement. */
+const LEAST_OF_LEVEL = 0.005;
 /** So many are listed. */
 const MOST = 2_000;
 
@@ -84,7 +86,8 @@ function leaveOf(channel: Channel, from: number, end: number, sigma: number, blo
   const inside = median(Float64Array.from(values.subarray(from, end)));
   const base = (before + after) / 2;
   const depth = inside - base;
-  if (!(Math.abs(before - after) < BACK * Math.abs(depth)) || Math.abs(depth) < OUT * sigma) return undefined;
+  const least = Math.max(OUT * sigma, LEAST_OF_LEVEL * Math.abs(base));
+  if (!(Math.abs(before - after) < BACK * Math.abs(depth)) || Math.abs(depth) < least) return undefined;
   const chance = Math.min(1, values.length * tail(Math.abs(depth) / sigma) ** Math.min(samples, 20));
   return { from: timeOf(channel, from), to: timeOf(channel, end - 1), samples, value: inside, base, chance };
 }

@@ -351,3 +351,25 @@ test("a speed signal with good levels that lacks pulses leads to the target, whe
   const [leader] = suspects(known, [code, broken]);
   expect(leader!.reasons.map(reasonText).join("\n")).toMatch(/B2 lacks pulses in the recording/);
 });
+
+test("values watched at once share their luck: two that stand still count as one; one that moves speaks for both", () => {
+  const value = (on: string, swing?: [number, number]): Entry => ({
+    type: "reading",
+    at: AT,
+    instrument: "voltmeter",
+    points: [on],
+    values: [5],
+    state: { key: "on", unplugged: [] },
+    watched: "recorded",
+    ...(swing ? { swing } : {}),
+  });
+  const predictor = new Predictor(wiring);
+  const caught = (...entries: Entry[]) =>
+    gather(predictor, entries).evidence.flatMap((e) => (e.kind === "reading" ? [e.caught] : []));
+  const [alone] = caught(value("B7:1"));
+  expect(alone).toBeGreaterThan(0.5);
+  const two = caught(value("B7:1"), value("B7:3"));
+  expect(two.reduce<number>((missed, c) => missed * (1 - c!), 1)).toBeCloseTo(1 - alone!, 9);
+  const [still] = caught(value("B7:1"), value("B7:3", [0, 5]));
+  expect(still).toBeGreaterThan(0.95);
+});

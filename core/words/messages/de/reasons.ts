@@ -77,6 +77,6 @@ export const reasons: Translation<typeof english> = {
   "reasons.beep": "Ton",
   "reasons.held": "hielt",
   "reasons.set": "gesetzt",
-  "reasons.lacksPulses": ": Impulse fehlen in der Aufzeichnung",
-  "reasons.lacksNoPulse": ": kein Impuls fehlt in der Aufzeichnung",
+  "reasons.lacksPulses": "hat in der Aufzeichnung fehlende Impulse",
+  "reasons.lacksNoPulse": "hat in der Aufzeichnung alle Impulse",
 };

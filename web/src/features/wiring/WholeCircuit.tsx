@@ -31,7 +31,7 @@ export function WholeCircuit({ onAdd }: { readonly onAdd: (kind: GroupKind, memb
       onOpenChange={setOpen}
       content={
         <form
-          className={styles.whole}
+          className={styles.circuit}
           aria-label={t("wiring.aWholeCircuit")}
           onSubmit={(e) => {
             e.preventDefault();

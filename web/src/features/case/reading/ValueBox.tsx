@@ -98,7 +98,7 @@ export function ValueBox({ points, unit, words = "none", texts, onTexts, onLog, 
       }
     }
     setWrong(undefined);
-    onLog(values, texts.join(" · "), { ...more, ...(points.length > 1 ? { swings } : {}) });
+    onLog(values, texts.join(" · "), { ...more, ...(points.length > 1 && swings.some(Boolean) ? { swings } : {}) });
   };
   const onKey = (e: KeyboardEvent<HTMLInputElement>) => {
     if (e.key !== "Enter") return;

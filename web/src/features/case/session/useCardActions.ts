@@ -16,8 +16,8 @@ export function useCardActions() {
   };
   const logReading = (values: readonly TypedValue[], typed: string, { swing, swings, unit }: TypedMore, how: How) => {
     if (!candidate) return;
-    if (watchedBy(candidate.kind) && swings) {
-      write.append(recordWatched(candidate, values, swings, now(), how));
+    if (watchedBy(candidate.kind) && candidate.points.length > 1) {
+      write.append(recordWatched(candidate, values, swings ?? [], now(), how));
       return;
     }
     const corrects = card.other?.reading?.corrects;
