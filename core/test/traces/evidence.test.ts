@@ -352,7 +352,7 @@ test("a speed signal with good levels that lacks pulses leads to the target, whe
   expect(leader!.reasons.map(reasonText).join("\n")).toMatch(/B2 lacks pulses in the recording/);
 });
 
-test("values watched at once share their luck: two that stand still count as one; one that moves speaks for both", () => {
+test("values watched at once share their luck: two that stand still count as one, one that moves for both", () => {
   const value = (on: string, swing?: [number, number]): Entry => ({
     type: "reading",
     at: AT,
