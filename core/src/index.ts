@@ -162,7 +162,14 @@ export { filamentOhm } from "./network/conductances.js";
 export { compileState, conditionsOf, stateName } from "./network/state.js";
 export { netlist, type Solution } from "./network/netlist.js";
 export { findFault, generateFaults } from "./faults/generate.js";
-export { middleSeverity, type Fault, type FaultMode, type FaultPlace, type SeverityUnit } from "./faults/fault.js";
+export {
+  losesTeeth,
+  middleSeverity,
+  type Fault,
+  type FaultMode,
+  type FaultPlace,
+  type SeverityUnit,
+} from "./faults/fault.js";
 export { sweep, type SweepCase, type SweepOptions, type SweepResult } from "./faults/sweep.js";
 export { bindMonitors, isSet, lacksActivity, moduleSideVolt, type BoundMonitor } from "./codes/monitors.js";
 export { judge, judgePlan, phasesOf, type Look, type Phase } from "./codes/judge.js";

@@ -69,6 +69,7 @@ test("every page is in German, and none grows wider than the screen", async ({ p
   for (const view of ["", "?view=drawing", "?view=codes", "?view=revisions", "/print"]) {
     await page.goto(`${app.address}${wiring}${view}`);
     await expect(page.locator("main")).toBeVisible();
+    await page.waitForLoadState("networkidle");
     await isGerman(page, `the wiring ${view}`);
   }
   expect(failed).toEqual([]);

@@ -139,7 +139,7 @@ test("a whole circuit is laid down in one step, and reads without a refused cell
   await form.getByRole("spinbutton", { name: "How many" }).fill("6");
   await still(page);
   expect(await axeFindings(page)).toEqual([]);
-  await form.getByRole("button", { name: "Lay it down" }).click();
+  await form.getByRole("button", { name: "Add it" }).click();
   await expect(form).toBeHidden();
   const kinds = async () => (await draftOf(request, id)).chart.parts.map((p) => p.kind).sort();
   await expect

@@ -2,7 +2,6 @@ import { familyOf } from "../codes/family.js";
 import type { KeyState, Wiring } from "../format/wiring.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Entry, Instrument, ReadingEntry, State, WiggleEntry } from "../format/case.js";
-import type { TraceChannel } from "../format/trace.js";
 import { issue, type Issue } from "../issues/issue.js";
 import { fold, type ClueEntry, type CodeWord, type Folded, isSetCode } from "../logbook/fold.js";
 import { ofMachineNow } from "../logbook/told.js";
@@ -11,13 +10,14 @@ import { compareSeen, drawnPartNumber, seenRemarks } from "../logbook/seen.js";
 import { type Predictor } from "../prediction/predictor.js";
 import { onLoosePart, stateName } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { findNets } from "../wiring/nets.js";
 import { deviceConnectors, isPlainBlack, pinBehind, wireId } from "../wiring/points.js";
 import { circumstances, type Feed } from "./circumstances.js";
 import { lessonFactors } from "./lessons.js";
 import { distance } from "./likelihood.js";
 import { meterRemarks, ReadingJudge } from "./judgeReadings.js";
 import { scanVolts } from "./scanValues.js";
+import { teethEvidence, type TeethClue } from "./teeth.js";
+import { caughtIn, flickers } from "./watched.js";
 
 type Status = Exclude<CodeWord["entry"]["status"], "notRun">;
 export interface CodeEvidence {
@@ -53,14 +53,7 @@ export type Clue =
   | Exclude<ClueEntry, WiggleEntry>
   | (WiggleEntry & { /** terminals at the ends of a wire that was moved */ readonly besides?: readonly string[] })
   | { readonly type: "partNumber"; readonly parts: readonly string[]; readonly same: boolean }
-  /** a recorded speed signal: whether it lacks pulses that the teeth of the target should give */
-  | {
-      readonly type: "teeth";
-      readonly thing: string;
-      readonly missing: boolean;
-      /** at the same place of every turn */
-      readonly returns: boolean;
-    };
+  | TeethClue;
 export type Evidence = CodeEvidence | ReadingEvidence | ClueEvidence;
 
 export interface Gathered {
@@ -301,7 +294,7 @@ function scanEvidence(predictor: Predictor, number: number, entry: ReadingEntry,
         state: entry.state,
         value: volts.volt,
         tolerance: volts.tolerance,
-        ...caughtIn(entry, readings),
+        ...caughtIn({ number, entry }, readings),
       });
   }
   return { evidence, remarks: refused.slice(0, 1) };
@@ -322,63 +315,15 @@ function valuesOf(number: number, entry: ReadingEntry, readings: Folded["reading
       instrument: entry.instrument,
       state,
       value: v,
-      ...caughtIn(entry, readings),
+      ...caughtIn({ number, entry }, readings),
     }));
   });
 }
-/**
- * How surely what comes and goes would have shown itself in a value that stood still while it was watched. Values
- * watched at once share that luck: what one of them shows was there for the others, and what none shows was missed by
- * all of them together.
- */
-function caughtIn(entry: ReadingEntry, readings: Folded["readings"]): { caught?: number } {
-  if (entry.watched === undefined || flickers(entry)) return {};
-  const together = readings.filter((r) => r.entry.watched !== undefined && r.entry.at === entry.at);
-  if (together.some((r) => flickers(r.entry))) return { caught: SHOWN_TOO };
-  return { caught: 1 - (1 - DEFAULTS.intermittent.caught[entry.watched]) ** (1 / Math.max(1, together.length)) };
-}
-/** It was there: another value watched at the same time showed it. Judgement: samples and slips are left. */
-const SHOWN_TOO = 0.98;
-
 /** Whoever moves a wire moves the terminals at its ends. */
 function withEnds(wiring: Wiring, clue: ClueEntry): Clue {
   if (clue.type !== "wiggle") return clue;
   const wire = wiring.wires.find((w) => wireId(w) === clue.thing);
   return wire ? { ...clue, besides: [wire.from, wire.to] } : clue;
-}
-
-/** A recorded speed signal that switches shows each tooth that is not there. */
-function teethEvidence(wiring: Wiring, folded: Folded): Evidence[] {
-  if (folded.traces.length === 0) return [];
-  const nets = findNets(wiring);
-  const sensors = wiring.devices.flatMap((d) =>
-    d.kind === "hall"
-      ? [{ id: d.id, target: d.target, on: d.pins.signal }]
-      : d.kind === "coilSensor"
-        ? [{ id: d.id, target: d.target, on: d.pins.high }]
-        : [],
-  );
-  return folded.traces.flatMap(({ number, entry }) =>
-    entry.channels.flatMap((c): Evidence[] => {
-      if (c.kind !== "switching" || c.by !== "scope" || !turns(entry.state.key)) return [];
-      const net = nets.netOf.get(c.on);
-      const sensor = sensors.find((s) => net !== undefined && nets.netOf.get(s.on) === net);
-      const lacks = sensor && lacksTeeth(c, sensor.target);
-      return lacks ? [{ kind: "clue", number, clue: { type: "teeth", thing: sensor.id, ...lacks } }] : [];
-    }),
-  );
-}
-const turns = (key: KeyState) => key === "cranking" || key === "running";
-/** @returns undefined where a gap comes back in every turn and nobody says whether it is made so */
-function lacksTeeth(
-  { missing = 0, returns, gap }: Pick<TraceChannel, "missing" | "returns" | "gap">,
-  target: { readonly gap: number } | undefined,
-): { missing: boolean; returns: boolean } | undefined {
-  if (missing > 0) return { missing: true, returns: returns === true };
-  if (!gap) return { missing: false, returns: false };
-  if (!target) return undefined;
-  const isAnother = gap.missing !== target.gap;
-  return { missing: isAnother, returns: isAnother };
 }
 
 function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {
@@ -389,22 +334,6 @@ function partNumberEvidence(wiring: Wiring, folded: Folded): Evidence[] {
     return [{ kind: "clue", number, clue: { type: "partNumber", parts, same } }];
   });
 }
-
-/**
- * A swing wider than `DEFAULTS.reading.flickerVolt`, or than this factor between the ends where ohms and amperes are
- * read, is no unsteady hand. A scope's swing is its value.
- */
-const FLICKER_FACTOR = 1.5;
-const SHOWS_VOLTS: ReadonlySet<Instrument> = new Set<Instrument>(["voltmeter", "scanTool"]);
-const SHOWS_SIZES: ReadonlySet<Instrument> = new Set<Instrument>(["ohmmeter", "clamp"]);
-/** Sizes below this (ohm, ampere) flicker by themselves. */
-const FLICKER_FLOOR = 0.3;
-const flickers = ({ instrument, swing }: ReadingEntry) =>
-  swing !== undefined &&
-  (SHOWS_VOLTS.has(instrument)
-    ? swing[1] - swing[0] > DEFAULTS.reading.flickerVolt
-    : SHOWS_SIZES.has(instrument) &&
-      Math.abs(swing[1]) + FLICKER_FLOOR > FLICKER_FACTOR * (Math.abs(swing[0]) + FLICKER_FLOOR));
 
 /** A set condition that was only made from the code's family counts for less. */
 const sureness = (predictor: Predictor, monitor: number) =>

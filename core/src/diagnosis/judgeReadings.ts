@@ -4,7 +4,7 @@ import { readLamp, readVolts } from "../instruments/readings.js";
 import { Rig } from "../instruments/rig.js";
 import { issue, type Issue } from "../issues/issue.js";
 import type { Folded, Numbered } from "../logbook/fold.js";
-import { stateName } from "../network/state.js";
+import { isTurning, stateName } from "../network/state.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { findNets, type Nets } from "../wiring/nets.js";
 import { devicePins, isPlainBlack } from "../wiring/points.js";
@@ -115,7 +115,7 @@ export class ReadingJudge {
 
   /** Whether a signal follows the teeth of a target: its mean hangs on where they stand, and how wide they are. */
   private passesSteel({ points, state: { key, unplugged } }: ReadingEntry): boolean {
-    if (key !== "cranking" && key !== "running") return false;
+    if (!isTurning(key)) return false;
     this.steelNets ??= new Set(
       this.wiring.devices.flatMap((d) =>
         d.kind === "hall"

@@ -94,6 +94,10 @@ export interface Fault {
   edit(severity: number, circuit: Circuit, batteryVolt: number): Edit;
 }
 
+/** Whether it takes teeth from a signal that may still switch: what is left of it has the levels of a sound one. */
+export const losesTeeth = ({ mode, severities }: Pick<Fault, "mode" | "severities">): boolean =>
+  (mode === "targetDamaged" || mode === "gapTooLarge") && severities.length === 1;
+
 /** Severity to use when none is given: the middle of the grid. */
 export const middleSeverity = (fault: Fault) => fault.severities[fault.severities.length >> 1] ?? NaN;
 

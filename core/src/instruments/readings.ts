@@ -5,6 +5,7 @@ import { issue, type Issue } from "../issues/issue.js";
 import { innerGround } from "../network/compileModule.js";
 import { elementAmpere, measureOhms, nodeOhm, nodeVolt, ohmBetween } from "../network/observe.js";
 import type { Solver } from "../network/solver.js";
+import { isTurning } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { findNets, type Nets } from "../wiring/nets.js";
 import { CHASSIS, connectorOf, devicePins, indexWiring, pinBehind, resolvePlace } from "../wiring/points.js";
@@ -213,7 +214,7 @@ export function readScope(rig: Rig, state: State, red: string, black: string = C
   const a = node(rig, red, state);
   const b = node(rig, black, state);
   const meter = a === b ? {} : { shunts: [{ a, b, ohm: DEFAULTS.meter.ohm }] };
-  const turning = state.key === "cranking" || state.key === "running";
+  const turning = isTurning(state.key);
   const samples = (turning ? [true, false] : [undefined]).flatMap((steel) =>
     rig.phases(state).map((p) => ({
       share: p.share / (turning ? 2 : 1),

@@ -1,5 +1,5 @@
 import type { State } from "../format/case.js";
-import type { Wiring } from "../format/wiring.js";
+import type { KeyState, Wiring } from "../format/wiring.js";
 import type { StimulusOf, ValueOf } from "./builder.js";
 import { compile, middle, nominalValue, type Fitted } from "./compile.js";
 import type { Circuit } from "./element.js";
@@ -24,6 +24,8 @@ export const fittedOf = ({ jumpers, loads, pulled, breakers, stimulus }: State):
   conditions: stimulus,
 });
 
+/** Whether the engine turns: speed sensors see steel pass. */
+export const isTurning = (key: KeyState): boolean => key === "cranking" || key === "running";
 /**
  * Whether a state changes more than the key and what is plugged: its circuit is then not that of the plain document.
  */

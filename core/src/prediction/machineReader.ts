@@ -8,7 +8,7 @@ import { innerGround } from "../network/compileModule.js";
 import { NO_EDIT, type Circuit, type Edit } from "../network/element.js";
 import { elementAmpere, measureOhms, nodeVolt, ohmBetween } from "../network/observe.js";
 import { openedBy, type Solver } from "../network/solver.js";
-import { isSpecial } from "../network/state.js";
+import { isSpecial, isTurning } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
 import { findNets } from "../wiring/nets.js";
 import { devicePins, meterPoints, pinBehind, wireId } from "../wiring/points.js";
@@ -234,7 +234,7 @@ export class MachineReader {
     into: Float32Array,
   ): void {
     const nodes = this.nodesOf(machine);
-    const turning = machine.state.key === "cranking" || machine.state.key === "running";
+    const turning = isTurning(machine.state.key);
     const least = new Float32Array(nodes.length).fill(Infinity);
     const most = new Float32Array(nodes.length).fill(-Infinity);
     for (const steel of turning ? [true, false] : [undefined])

@@ -1,7 +1,7 @@
 import type { Look, Phase } from "../codes/judge.js";
 import { bindMonitors, type BoundMonitor } from "../codes/monitors.js";
 import { DEFAULTS } from "../defaults.js";
-import type { Fault } from "../faults/fault.js";
+import { losesTeeth, type Fault } from "../faults/fault.js";
 import { generateFaults } from "../faults/generate.js";
 import type { Instrument, State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
@@ -41,8 +41,6 @@ const NEGLIGIBLE_VOLT = 1e-4;
 const LEAST_DRAWS = 3;
 /** Where a signal still switches, the teeth that are left give it the levels of a sound one. */
 const LEVELS: ReadonlySet<Quantity> = new Set<Quantity>(["least", "most"]);
-const isOfTheTarget = ({ mode, severities }: Fault) =>
-  (mode === "targetDamaged" || mode === "gapTooLarge") && severities.length === 1;
 const NONE_MELTED: readonly string[] = [];
 
 /**
@@ -160,7 +158,7 @@ export class Predictor {
    */
   predict(h: number, state: State, instrument: Instrument, wanted?: Uint8Array): Rows {
     const quantity = QUANTITY[instrument];
-    if (LEVELS.has(quantity) && h > 0 && this.hypotheses[h]!.faults.every(isOfTheTarget))
+    if (LEVELS.has(quantity) && h > 0 && this.hypotheses[h]!.faults.every(losesTeeth))
       return this.predict(0, state, instrument, wanted);
     const name = columnName(state, instrument);
     const { samples } = this.hypotheses[h]!;

@@ -124,6 +124,9 @@ export function recordObserved(c: Recorded, { values = [], swings }: Observed, a
     },
   ];
 }
+/** Every test of a simulated job has a date of its own: values of one date on one plug count as watched at once. */
+export const dateOfStep = (begun: string, step: number): string =>
+  new Date(Date.parse(begun) + 1000 * step).toISOString();
 /** A recording of a simulated job: long and fine enough for what comes and goes. */
 const WATCHED_SECONDS = 10;
 const WATCHED_RATE = 1000;

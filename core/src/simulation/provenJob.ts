@@ -10,7 +10,7 @@ import { uniform } from "../prediction/draws.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { proofOf, type ProofStep } from "../proof/plan.js";
 import { SimulatedMachine } from "./machine.js";
-import { observe, recordObserved } from "./observe.js";
+import { dateOfStep, observe, recordObserved } from "./observe.js";
 import { faultsLeft, repairOf } from "./repairs.js";
 
 /** How one simulated job was repaired and proven. */
@@ -109,13 +109,14 @@ class ProvingTechnician {
         return (this.options.wrongPlace ? causes[1] : causes[0])?.members[0]?.fault;
       }
       machine.look();
+      const at = dateOfStep(AT, i + 1);
       const seen = observe(machine, candidate, this.options.presence !== undefined, this.random);
       this.entries.push(
         ...(seen
           ? seen.values
-            ? recordObserved(candidate, seen, AT)
-            : recordAnswer(this.predictor.wiring, candidate, seen.yes!, AT, seen.found)
-          : [{ type: "setAside", at: AT, candidate: candidate.id, reason: "other" } as const]),
+            ? recordObserved(candidate, seen, at)
+            : recordAnswer(this.predictor.wiring, candidate, seen.yes!, at, seen.found)
+          : [{ type: "setAside", at, candidate: candidate.id, reason: "other" } as const]),
       );
     }
   }

@@ -5,6 +5,7 @@ import { DEFAULTS } from "../defaults.js";
 import { isAt } from "../diagnosis/clues.js";
 import { joinEdits, NO_EDIT, type Edit } from "../network/element.js";
 import { elementAmpere, nodeVolt } from "../network/observe.js";
+import { isTurning } from "../network/state.js";
 import { innerGround } from "../network/compileModule.js";
 import { uniform } from "../prediction/draws.js";
 import { evenChannel, MOST_CHANNELS, MOST_SAMPLES, type Recording } from "../traces/recording.js";
@@ -70,7 +71,7 @@ export function simulateRecording(machine: SimulatedMachine, options: SimulatedR
   const random = uniform(seed);
   const gauss = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
   const swept = machine.rig.wiring.devices.filter((d) => SWEEP_KINDS.has(d.kind)).map((d) => d.id);
-  const turning = doing === "crank" || doing === "run" || state.key === "cranking" || state.key === "running";
+  const turning = doing === "crank" || doing === "run" || isTurning(state.key);
   // what is left of a broken target passes the sensor as before
   const isTarget = machine.faults.length > 0 && machine.faults.every((f) => f.fault.mode === "targetDamaged");
   const levels = new Levels(

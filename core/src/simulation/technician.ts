@@ -16,7 +16,7 @@ import { uniform } from "../prediction/draws.js";
 import { Focus } from "../prediction/focus.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { SimulatedMachine, type MachineOptions } from "./machine.js";
-import { observe, recordObserved } from "./observe.js";
+import { dateOfStep, observe, recordObserved } from "./observe.js";
 
 export interface PlayOptions extends MachineOptions {
   readonly school: Policy;
@@ -189,7 +189,7 @@ class Technician {
       this.isNotAll = plan.sure !== undefined;
       if (!candidate) return plan.sure ?? leader;
       machine.look();
-      const entry = take(machine, candidate, this.options, this.random);
+      const entry = take(machine, candidate, this.options, this.random, dateOfStep(AT, this.steps.length + 1));
       if (machine.mistaken && candidate.at === machine.mistaken.from) this.atWrong++;
       const { id, kind, minutes } = candidate;
       this.step({ candidate: id, kind, minutes, got: gotOf(entry) }, leader);
@@ -283,11 +283,11 @@ function shareOfTruth(suspects: readonly Suspect[], truth: ReadonlySet<string>, 
   return suspects.reduce((sum, s) => sum + (isCause(s) && isRight(s, truth, odd) ? s.share : 0), 0);
 }
 
-function take(machine: SimulatedMachine, c: Candidate, options: PlayOptions, random: () => number): Entry {
+function take(machine: SimulatedMachine, c: Candidate, options: PlayOptions, random: () => number, at: string): Entry {
   const seen = observe(machine, c, options.presence !== undefined, random);
-  if (!seen) return { type: "setAside", at: AT, candidate: c.id, reason: "other" };
+  if (!seen) return { type: "setAside", at, candidate: c.id, reason: "other" };
   return (
-    seen.values ? recordObserved(c, seen, AT) : recordAnswer(machine.rig.wiring, c, seen.yes!, AT, seen.found)
+    seen.values ? recordObserved(c, seen, at) : recordAnswer(machine.rig.wiring, c, seen.yes!, at, seen.found)
   ).at(-1)!;
 }
 function gotOf(entry: Entry): readonly (number | string)[] {

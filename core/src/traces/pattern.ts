@@ -26,7 +26,7 @@ export interface PatternMissed {
 const NUMBER = "([-+]?\\d+(?:[.,]\\d+)?)";
 const STEP = new RegExp(
   `^${NUMBER}(?:\\s*(?:±|\\+-)\\s*${NUMBER})?\\s*` +
-    `(?:for\\s+${NUMBER}(?:\\s*(?:to|\\.\\.)\\s*${NUMBER})?\\s*(us|µs|ms|s))?$`,
+    `(?:(?:for|für)\\s+${NUMBER}(?:\\s*(?:to|bis|\\.\\.)\\s*${NUMBER})?\\s*(us|µs|ms|s))?$`,
   "u",
 );
 const SECONDS: Readonly<Record<string, number>> = { us: 1e-6, µs: 1e-6, ms: 1e-3, s: 1 };

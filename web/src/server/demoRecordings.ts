@@ -1,17 +1,8 @@
-import {
-  DOING,
-  findFault,
-  generateFaults,
-  middleSeverity,
-  recordedTrace,
-  recordingCsv,
-  SimulatedMachine,
-  State,
-  type Case,
-} from "@radicula/core";
+import { DOING, generateFaults, recordedTrace, recordingCsv, SimulatedMachine, State, type Case } from "@radicula/core";
 import { gzipSync } from "node:zlib";
 import { z } from "zod";
 import type { Hidden } from "./repo/jobs";
+import { faultsHidden } from "./simulated";
 
 /** A recording that a demo job comes with, taken on its simulated machine when the demo is loaded. */
 export const DemoRecording = z.strictObject({
@@ -29,12 +20,7 @@ export type DemoRecording = z.infer<typeof DemoRecording>;
 
 /** The samples of a demo job's recordings, compressed, and the job with what they add to its logbook. */
 export function withRecordings(job: Case, hidden: Hidden, asked: readonly DemoRecording[]) {
-  const known = generateFaults(job.wiring);
-  const faults = [hidden, ...(hidden.also ?? [])].flatMap(({ fault, ohm }) => {
-    const found = findFault(known, fault);
-    return found ? [{ fault: found.fault, severity: ohm ?? middleSeverity(found.fault) }] : [];
-  });
-  const machine = new SimulatedMachine(job.wiring, faults, hidden.seed);
+  const machine = new SimulatedMachine(job.wiring, faultsHidden(generateFaults(job.wiring), hidden), hidden.seed);
   const kept = asked.map(({ name, at, presence, moved, ...more }) => {
     const id = crypto.randomUUID();
     const options = {

@@ -6,6 +6,7 @@ import {
   middleSeverity,
   SimulatedMachine,
   undoneEntries,
+  type Fault,
   type FaultAt,
   type Folded,
 } from "@radicula/core";
@@ -30,6 +31,13 @@ export interface Simulated {
   readonly machine: (there: boolean) => SimulatedMachine;
 }
 
+/** What is hidden in a practice job, as faults of its wiring. */
+export const faultsHidden = (all: readonly Fault[], hidden: Hidden): FaultAt[] =>
+  [hidden, ...(hidden.also ?? [])].flatMap(({ fault, ohm }) => {
+    const found = findFault(all, fault);
+    return found ? [{ fault: found.fault, severity: ohm ?? middleSeverity(found.fault) }] : [];
+  });
+
 export async function simulatedOf(id: string): Promise<Simulated | undefined> {
   const known = JobId.safeParse(id);
   if (!known.success) return undefined;
@@ -38,10 +46,7 @@ export async function simulatedOf(id: string): Promise<Simulated | undefined> {
   const all = generateFaults(job.wiring);
   const entries = await entriesAfter(job.id, 0);
   const undone = undoneEntries(entries);
-  const faults = [hidden, ...(hidden.also ?? [])].flatMap(({ fault, ohm }) => {
-    const found = findFault(all, fault);
-    return found ? [{ fault: found.fault, severity: ohm ?? middleSeverity(found.fault) }] : [];
-  });
+  const faults = faultsHidden(all, hidden);
   // until its readings are moved to where they were really taken
   const mistaken =
     hidden.mistaken &&

@@ -6,6 +6,7 @@ import {
   findNets,
   generateFaults,
   linSeen,
+  losesTeeth,
   matchPattern,
   pairsOf,
   parsePattern,
@@ -184,7 +185,11 @@ const api = {
       });
     return {
       sound: bands(new Rig(wiring)),
-      suspect: found ? bands(new Rig(wiring, [{ fault: found.fault, severity: suspect.ohm ?? NaN }])) : [],
+      // what a few teeth less do is no matter of levels
+      suspect:
+        found && !losesTeeth(found.fault)
+          ? bands(new Rig(wiring, [{ fault: found.fault, severity: suspect.ohm ?? NaN }]))
+          : [],
     };
   },
 };

@@ -340,5 +340,5 @@ export const issues = {
   "issues.orJoin": " or ",
   "issues.andJoin": " and ",
   "issues.entryIsTheMeanOfASpeed":
-    "Entry {number} counts for nothing: the mean of a speed signal at {point} hangs on the teeth that pass. Use a scope for its two levels.",
+    "Entry {number} counts for nothing: the mean of a speed signal at {point} depends on the teeth that pass. Use a scope for its two levels.",
 } as const;

@@ -74,5 +74,5 @@ export const reasons = {
   "reasons.held": "held",
   "reasons.set": "set",
   "reasons.lacksPulses": "lacks pulses in the recording",
-  "reasons.lacksNoPulse": "lacks no pulse in the recording",
+  "reasons.lacksNoPulse": "has all its pulses in the recording",
 } as const;

@@ -67,7 +67,7 @@ export const recording: Translation<typeof english> = {
   "recording.movedInWhatIsShown": "Sie wurde von {from} bis {to} bewegt, wie gezeigt",
   "recording.bus": "Was der Bus tut",
   "recording.lookForAPattern": "Ein Muster aus Pegeln und Zeiten suchen",
-  "recording.howAPatternIsWritten": "Pegel und Dauer der Reihe nach, wie: 5 for 20 to 40 ms, 0.2 for 5 ms, 5±0.5",
+  "recording.howAPatternIsWritten": "Pegel und Dauer der Reihe nach, wie: 5 für 20 bis 40 ms, 0,2 für 5 ms, 5±0,5",
   "recording.pattern": "Muster",
   "recording.look": "Suchen",
   "recording.whatToMove": "Was bewegt wird, eine Stelle nach der anderen",

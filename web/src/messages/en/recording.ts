@@ -59,7 +59,7 @@ export const recording = {
   "recording.movedFromTo": "{thing}, from {from} to {to}.",
   "recording.itReacted": "It reacted.",
   "recording.noReaction": "No reaction.",
-  "recording.takeAway": "take away",
+  "recording.takeAway": "remove",
   "recording.whichPlaceWasMoved": "Which place was moved?",
   "recording.movedInWhatIsShown": "It was moved from {from} to {to}, the part shown",
   "recording.bus": "What the bus does",

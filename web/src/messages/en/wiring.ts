@@ -158,5 +158,5 @@ export const wiring = {
   "wiring.heatersOnABar": "heaters on one bar",
   "wiring.pedalWithTwoTracks": "a pedal with two tracks",
   "wiring.howMany": "How many",
-  "wiring.layItDown": "Lay it down",
+  "wiring.layItDown": "Add it",
 } as const;

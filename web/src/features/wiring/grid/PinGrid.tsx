@@ -14,6 +14,7 @@ import {
 import { flushSync } from "react-dom";
 import { DynamicDataSheetGrid, type DataSheetGridRef } from "react-datasheet-grid";
 import "react-datasheet-grid/dist/style.css";
+import { t } from "@/messages";
 import type { Built } from "@/workers/chart.worker";
 import { fillDown, rowBelow, tidyRows } from "../edit";
 import { gridColumns, MAIN, MORE, type Key } from "./columns";
@@ -86,7 +87,7 @@ export const PinGrid = memo(function PinGrid({ rows, built, more, ref, onRows, o
     if (!sheet) return;
     sheet.tabIndex = 0;
     sheet.setAttribute("role", "group");
-    sheet.setAttribute("aria-label", "Pin chart");
+    sheet.setAttribute("aria-label", t("wiring.pinChart"));
     const enter = () => {
       if (!grid.current?.activeCell && sheet.matches(":focus-visible")) grid.current?.setActiveCell({ row: 0, col: 0 });
     };
