@@ -322,7 +322,7 @@ export {
 } from "./traces/readRecording.js";
 export type { RecordingRead } from "./traces/readTable.js";
 export { RECORDING_FORMAT, RecordingFile } from "./format/recording.js";
-export { factsOf, type ChannelFacts } from "./traces/facts.js";
+export { factsInSteps, factsOf, type ChannelFacts } from "./traces/facts.js";
 export { levelsOf, type Levels } from "./traces/levels.js";
 export { riseTime, signalEdges, timingOf, type Edge, type Timing } from "./traces/edges.js";
 export { pulsesPerTurn, teethOf, type Teeth, type ToothFault } from "./traces/teeth.js";

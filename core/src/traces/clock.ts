@@ -48,6 +48,16 @@ export class Clock {
     return true;
   }
 
+  /**
+   * Takes the times that stand in one column of rows, as long as each goes on from the last.
+   * @param factor seconds of 1 in the column
+   * @returns the first row that was not taken, or `end`
+   */
+  pushColumn(rows: Float64Array, width: number, column: number, factor: number, from: number, end: number): number {
+    for (let r = from, k = from * width + column; r < end; r++, k += width) if (!this.push(rows[k]! * factor)) return r;
+    return end;
+  }
+
   /** Where every sample was taken: evenly, or each by its own time. */
   times(): Pick<Channel, "start" | "step" | "times"> {
     const { count, all } = this;
@@ -82,20 +92,46 @@ export class Clock {
   }
 }
 
-/** Numbers as they come, in room that grows. */
+/** Samples kept in one piece while they come. */
+const PIECE = 65_536;
+
+/** Numbers as they come, in pieces: room that grows by being copied would take twice as much for a moment. */
 export class Growing {
-  private room = new Float32Array(4_096);
-  length = 0;
-  push(value: number): void {
-    if (this.length === this.room.length) {
-      const more = new Float32Array(Math.ceil(this.length * 1.5));
-      more.set(this.room);
-      this.room = more;
-    }
-    this.room[this.length++] = value;
+  private readonly full: Float32Array[] = [];
+  private piece = new Float32Array(PIECE);
+  private held = 0;
+  get length(): number {
+    return this.full.length * PIECE + this.held;
   }
-  /** All of them; the room is given away, nothing may be pushed afterwards. */
+  push(value: number): void {
+    if (this.held === PIECE) {
+      this.full.push(this.piece);
+      this.piece = new Float32Array(PIECE);
+      this.held = 0;
+    }
+    this.piece[this.held++] = value;
+  }
+  /** Takes the numbers that stand in one column of rows. @param factor what 1 in the column is */
+  pushColumn(rows: Float64Array, width: number, column: number, factor: number, from: number, end: number): void {
+    for (let r = from, k = from * width + column; r < end;) {
+      const until = Math.min(end, r + PIECE - this.held);
+      if (until === r) {
+        this.push(rows[k]! * factor);
+        r++;
+        k += width;
+        continue;
+      }
+      const { piece } = this;
+      let at = this.held;
+      for (; r < until; r++, k += width) piece[at++] = rows[k]! * factor;
+      this.held = at;
+    }
+  }
+  /** All of them; the pieces are given away, nothing may be pushed afterwards. */
   done(): Float32Array {
-    return this.room.subarray(0, this.length);
+    const all = new Float32Array(this.length);
+    all.set(this.piece.subarray(0, this.held), this.full.length * PIECE);
+    for (let k = this.full.length - 1; k >= 0; k--) all.set(this.full.pop()!, k * PIECE);
+    return all;
   }
 }

@@ -1,5 +1,6 @@
 import { median, robustSigma, noiseOf, spanOf, tail } from "./numbers.js";
 import { timeOf, type Channel } from "./recording.js";
+import { finished } from "./steps.js";
 
 /** A short leave from where the signal was, and back. */
 export interface Dropout {
@@ -37,7 +38,10 @@ const MOST = 2_000;
  * Leaves of at least three samples from a baseline made of block medians, which go back to where they came from: a
  * contact that opens and closes, a wire that touches and lets go. For signals that do not switch by themselves.
  */
-export function dropoutsOf(channel: Channel): Dropout[] {
+export const dropoutsOf = (channel: Channel): Dropout[] => finished(dropoutsInSteps(channel));
+
+/** The same, one length of block at a time. */
+export function* dropoutsInSteps(channel: Channel): Generator<void, Dropout[]> {
   const { values } = channel;
   const { least, most } = spanOf(values);
   if (!(most > least)) return [];
@@ -46,6 +50,7 @@ export function dropoutsOf(channel: Channel): Dropout[] {
     for (const d of leaves(channel, block, most - least))
       if (found.every((f) => d.to < f.from || d.from > f.to)) found.push(d);
     if (found.length > MOST) break;
+    yield;
   }
   return found.sort((a, b) => a.from - b.from).slice(0, MOST);
 }

@@ -1,10 +1,11 @@
 import type { Issue } from "../issues/issue.js";
-import { dropoutsOf, type Dropout } from "./dropouts.js";
+import { dropoutsInSteps, type Dropout } from "./dropouts.js";
 import { signalEdges, isRegular, riseTime, timingOf, type Timing } from "./edges.js";
 import { levelsOf, type Levels } from "./levels.js";
 import { mostOf, noiseOf, spanOf } from "./numbers.js";
 import { qualityOf } from "./quality.js";
 import { lengthOf, rateOf, type Channel } from "./recording.js";
+import { finished } from "./steps.js";
 import { teethOf, type Teeth } from "./teeth.js";
 
 /** What one channel is seen to do. */
@@ -32,15 +33,22 @@ const STEADY_SIGMAS = 12;
 const STEADY = 0.1;
 
 /** All that is measured of one channel by itself. */
-export function factsOf(channel: Channel): ChannelFacts {
+export const factsOf = (channel: Channel): ChannelFacts => finished(factsInSteps(channel));
+
+/** The same in steps of its own, between which somebody may ask for something else: a long recording takes seconds. */
+export function* factsInSteps(channel: Channel): Generator<void, ChannelFacts> {
   const { least, most, mean, count } = spanOf(channel.values);
   const noise = noiseOf(channel.values);
+  yield;
   const levels = levelsOf(channel);
+  yield;
   const isSwitching = levels?.isSwitching === true;
   const edges = isSwitching ? signalEdges(channel, levels.low, levels.high) : [];
   const timing = isSwitching && isRegular(edges) ? timingOf(edges) : undefined;
   const switches = timing !== undefined;
-  const dropouts = count === 0 || switches ? [] : dropoutsOf(channel);
+  yield;
+  const dropouts = count === 0 || switches ? [] : yield* dropoutsInSteps(channel);
+  yield;
   const moves = most - least > Math.max(STEADY, STEADY_SIGMAS * noise) && !isSteadyBut(channel, dropouts, noise);
   return {
     name: channel.name,

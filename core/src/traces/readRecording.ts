@@ -89,7 +89,10 @@ export function looksRecorded(head: Uint8Array, name = ""): boolean {
   if (/^\s*[{[]/.test(text) || fileSort(text, name) === "scan") return false;
   const lines = text.split(/\r?\n/, 400);
   const rows = lines.filter((l) => /\d/.test(l) && NUMBERS.test(l));
-  return rows.length >= LEAST_ROWS && rows.length > lines.length / 2 && readRecording(head).ok;
+  if (rows.length < LEAST_ROWS || rows.length <= lines.length / 2) return false;
+  const table = new TableReader();
+  table.push(head);
+  return table.end().ok;
 }
 
 /** A whole file at once. @param interval seconds between two rows of a table that tells no time */

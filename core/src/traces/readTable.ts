@@ -4,7 +4,7 @@ import { cutText } from "../units/cutText.js";
 import { notText } from "../units/notText.js";
 import { Clock, Growing } from "./clock.js";
 import { MOST_CHANNELS, MOST_SAMPLES, type Channel, type Recording } from "./recording.js";
-import { clockSeconds, numberIn, NEWLINE, plainRow, QUOTE, RETURN, SPACE, type PlainRow } from "./rowBytes.js";
+import { clockSeconds, numberIn, NEWLINE, plainRows, QUOTE, RETURN, SPACE, type PlainRow } from "./rowBytes.js";
 import { layoutOf, type TableLayout } from "./tableLayout.js";
 
 /** What was understood of a file, and what was not. */
@@ -16,6 +16,8 @@ export interface RecordingRead {
 
 /** Bytes by which a table's layout is told. */
 const HEAD = 64 * 1024;
+/** Rows read in one go. */
+const ROWS_AT_ONCE = 512;
 /** A line longer than this is no row of a table. Judgement. */
 const LONGEST_LINE = 200_000;
 /** So many rows that could not be taken are named one by one. */
@@ -49,6 +51,8 @@ export class TableReader {
   private readonly counts = new Map<string, number>();
   private readonly issues: Issue[] = [];
   private cells = new Float64Array(MOST_CHANNELS * 2);
+  private plainCells = new Float64Array(0);
+  private readonly found = { next: 0, rows: 0 };
   /** whether more bytes are of any use */
   get wantsMore(): boolean {
     return !this.full && this.failed === undefined;
@@ -60,12 +64,16 @@ export class TableReader {
   push(bytes: Uint8Array): void {
     if (!this.wantsMore || bytes.length === 0) return;
     const own = this.asUtf8(bytes);
-    const all = join(this.pending, own);
-    if (!this.layout && all.length < HEAD) {
-      this.pending = all;
+    if (this.layout && this.pending.length > 0) {
+      // the row that was cut through by itself: the rest need not be copied
+      const end = own.indexOf(NEWLINE) + 1;
+      this.take(join(this.pending, own.subarray(0, end || own.length)), false);
+      if (end > 0 && this.wantsMore) this.take(own.subarray(end), false);
       return;
     }
-    this.take(all, false);
+    const all = join(this.pending, own);
+    if (!this.layout && all.length < HEAD) this.pending = all;
+    else this.take(all, false);
   }
 
   /**
@@ -93,12 +101,9 @@ export class TableReader {
     let from = 0;
     const { headRows } = this.layout!;
     while (!this.full) {
-      const next = this.row >= headRows ? plainRow(all, from, this.plain, this.cells) : -1;
-      if (next > 0) {
-        this.row++;
-        this.takeCells();
-        from = next;
-        continue;
+      if (this.row >= headRows) {
+        from = this.takePlain(all, from);
+        if (this.full) break;
       }
       let to = all.indexOf(NEWLINE, from);
       if (to < 0) {
@@ -134,6 +139,7 @@ export class TableReader {
     }
     this.layout = layout;
     this.cells = new Float64Array(layout.columns.length);
+    this.plainCells = new Float64Array(ROWS_AT_ONCE * layout.columns.length);
     this.plain = {
       divides: layout.delimiter.charCodeAt(0),
       point: layout.decimal.charCodeAt(0),
@@ -152,6 +158,40 @@ export class TableReader {
     if (byTime.has(undefined) && layout.interval === undefined && this.interval === undefined)
       this.issues.push(issue("trace.no-time"));
     return true;
+  }
+
+  /** Takes rows of nothing but numbers as far as they go. @returns where the next row begins */
+  private takePlain(all: Uint8Array, from: number): number {
+    const { found } = this;
+    found.next = from;
+    do {
+      plainRows(all, found.next, this.plain, this.plainCells, found);
+      this.takePlainRows(found.rows);
+    } while (found.rows === ROWS_AT_ONCE && !this.full);
+    return found.next;
+  }
+  private takePlainRows(rows: number): void {
+    const { plainCells, cells, strands } = this;
+    const { width } = this.plain;
+    const { columns } = this.layout!;
+    const used = strands.reduce((sum, s) => sum + s.columns.length, 0);
+    if (this.samples + rows * used >= MOST_SAMPLES || strands.some((s) => s.timeColumn === undefined)) {
+      for (let r = 0; r < rows && !this.full; r++) {
+        for (let c = 0; c < width; c++) cells[c] = plainCells[r * width + c]!;
+        this.row++;
+        this.takeCells();
+      }
+      return;
+    }
+    for (const { clock, timeColumn, columns: own } of strands)
+      for (let r = 0; r < rows; r++) {
+        const end = clock.pushColumn(plainCells, width, timeColumn!, columns[timeColumn!]!.factor, r, rows);
+        for (const c of own) this.values[c]!.pushColumn(plainCells, width, c, columns[c]!.factor, r, end);
+        this.samples += (end - r) * own.length;
+        if (end < rows) this.note("time-backwards", { row: this.row + end + 1 });
+        r = end;
+      }
+    this.row += rows;
   }
 
   private takeLine(all: Uint8Array, from: number, end: number, isLast: boolean): void {

@@ -1,3 +1,4 @@
+import WaveLibrary from "wavefile/dist/wavefile.js";
 import { fail, issue, ok, type Issue, type Result } from "../issues/issue.js";
 import type { RecordingRead } from "./readTable.js";
 import { evenChannel, MOST_CHANNELS, MOST_SAMPLES } from "./recording.js";
@@ -12,33 +13,40 @@ export const isWave = (bytes: Uint8Array): boolean =>
 const ascii = (bytes: Uint8Array, at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
 
 /**
- * A sound recording: a sound card used as a scope. PCM of 8 to 32 bits, or floats. Full scale is 1, without a unit: how
- * many volts that is must be asked.
+ * A sound recording: a sound card used as a scope. PCM of 8 to 32 bits, or floats of 32; the parts of the file are told
+ * by the library wavefile. Full scale is 1, without a unit: how many volts that is must be asked.
  * @returns the channels, or `trace.wave-format`, `trace.no-numbers`; `trace.cut-short` where it ends too soon
  */
 export function readWave(bytes: Uint8Array): Result<RecordingRead> {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  let format: { kind: number; channels: number; rate: number; bits: number } | undefined;
-  for (let at = 12; at + 8 <= bytes.length;) {
-    const id = ascii(bytes, at);
-    const size = view.getUint32(at + 4, true);
-    const body = at + 8;
-    if (id === "fmt " && size >= 16 && body + 16 <= bytes.length) {
-      const kind = view.getUint16(body, true);
-      format = {
-        kind: kind === EXTENSIBLE && body + 26 <= bytes.length ? view.getUint16(body + 24, true) : kind,
-        channels: view.getUint16(body + 2, true),
-        rate: view.getUint32(body + 4, true),
-        bits: view.getUint16(body + 14, true),
-      };
-    }
-    if (id === "data") {
-      if (!format || !readsAs(format)) return fail([issue("trace.wave-format")]);
-      return samplesOf(view, body, Math.min(size, bytes.length - body), size, format);
-    }
-    at = body + size + (size % 2);
+  const file = new WaveLibrary.WaveFile();
+  try {
+    file.fromBuffer(bytes);
+  } catch {
+    return fail([issue("trace.no-numbers")]);
   }
-  return fail([issue("trace.no-numbers")]);
+  const { audioFormat, numChannels, sampleRate, bitsPerSample, subformat } = file.fmt as Head;
+  const format = {
+    kind: audioFormat === EXTENSIBLE ? (subformat[0] ?? 0) & 0xffff : audioFormat,
+    channels: numChannels,
+    rate: sampleRate,
+    bits: bitsPerSample,
+  };
+  if (!readsAs(format)) return fail([issue("trace.wave-format")]);
+  const { samples, chunkSize } = file.data as Body;
+  return samplesOf(new DataView(samples.buffer, samples.byteOffset, samples.byteLength), chunkSize, format);
+}
+
+/** What the library tells of a file's head, as it types neither. */
+interface Head {
+  readonly audioFormat: number;
+  readonly numChannels: number;
+  readonly sampleRate: number;
+  readonly bitsPerSample: number;
+  readonly subformat: readonly number[];
+}
+interface Body {
+  readonly samples: Uint8Array;
+  readonly chunkSize: number;
 }
 
 interface Format {
@@ -53,7 +61,8 @@ const readsAs = ({ kind, channels, rate, bits }: Format) =>
   rate > 0 &&
   ((kind === PCM && [8, 16, 24, 32].includes(bits)) || (kind === FLOAT && bits === 32));
 
-function samplesOf(view: DataView, from: number, held: number, told: number, format: Format): Result<RecordingRead> {
+function samplesOf(view: DataView, told: number, format: Format): Result<RecordingRead> {
+  const held = Math.min(told, view.byteLength);
   const { channels, bits, kind, rate } = format;
   const width = bits / 8;
   const most = Math.floor(MOST_SAMPLES / channels);
@@ -61,8 +70,7 @@ function samplesOf(view: DataView, from: number, held: number, told: number, for
   if (count === 0) return fail([issue("trace.no-numbers")]);
   const read = reader(view, kind, bits);
   const values = Array.from({ length: channels }, () => new Float32Array(count));
-  for (let i = 0; i < count; i++)
-    for (let c = 0; c < channels; c++) values[c]![i] = read(from + (i * channels + c) * width);
+  for (let i = 0; i < count; i++) for (let c = 0; c < channels; c++) values[c]![i] = read((i * channels + c) * width);
   const issues: Issue[] = [];
   if (held < told && told !== 0xffffffff) issues.push(issue("trace.cut-short", [], { row: count }));
   if (count === most) issues.push(issue("trace.too-long", [], { row: count, limit: MOST_SAMPLES }));

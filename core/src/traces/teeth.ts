@@ -49,7 +49,7 @@ export function teethOf(edges: readonly Edge[]): Teeth {
   const gap = regularGap(missing);
   if (!gap) return { gap, returns: false, faults: found };
   return {
-    gap,
+    gap: { teeth: teethBetween(gap.places, found), missing: gap.missing },
     returns: regularGap(missing.filter((f) => !gap.places.has(f.place))) !== undefined,
     faults: found.filter((f) => f.kind === "extra" || f.count !== gap.missing || !gap.places.has(f.place)),
   };
@@ -67,9 +67,20 @@ function regularGap(missing: readonly (ToothFault & { readonly place: number })[
     const places = new Set(
       own.filter((f, i) => near(own[i + 1], f, usual) || near(f, own[i - 1], usual)).map((f) => f.place),
     );
-    return { teeth: usual, missing: size, places };
+    return { missing: size, places };
   }
   return undefined;
+}
+/** Teeth from one gap to the next: the pulses between them, those that are missing among them, too. */
+function teethBetween(gaps: ReadonlySet<number>, found: readonly (ToothFault & { readonly place: number })[]): number {
+  const places = [...gaps];
+  return median(
+    places.slice(1).map((end, i) => {
+      const between = found.filter((f) => f.place > places[i]! && f.place < end);
+      const lost = between.reduce((sum, f) => sum + (f.kind === "missing" ? f.count : -f.count), 0);
+      return end - places[i]! + lost;
+    }),
+  );
 }
 const near = (after: { place: number } | undefined, before: { place: number } | undefined, usual: number) =>
   after !== undefined && before !== undefined && Math.abs(after.place - before.place - usual) <= 1;

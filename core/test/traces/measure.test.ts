@@ -141,6 +141,13 @@ describe("teeth", () => {
     expect(faults).toEqual([expect.objectContaining({ kind: "missing", count: 1 })]);
   });
 
+  test("a tooth broken off does not make the wheel smaller: teeth from gap to gap are counted with it", () => {
+    const turns = Array.from({ length: 8 }, (_, turn) => 60 * turn);
+    const channel = wheel(new Set(turns.flatMap((t) => [t + 58, t + 59, t + 20])), undefined, 480);
+    const { low, high } = levelsOf(channel)!;
+    expect(teethOf(signalEdges(channel, low, high))).toMatchObject({ gap: { teeth: 58, missing: 2 }, returns: true });
+  });
+
   test("pulses counted in each turn of another channel", () => {
     const edges = signalEdges(signal(square(0, 5, 60, 0.5), { seconds: 5, perSecond: 10_000 }), 0, 5);
     const turns = signalEdges(signal(square(0, 5, 1, 0.1), { seconds: 5, perSecond: 10_000 }), 0, 5);

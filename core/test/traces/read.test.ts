@@ -1,3 +1,4 @@
+import WaveLibrary from "wavefile/dist/wavefile.js";
 import {
   looksRecorded,
   readRecording,
@@ -215,6 +216,37 @@ describe("sound, logic and our own form", () => {
     expect(channel!.step).toBeCloseTo(1 / 8_000, 9);
     [0, 0.5, -0.5, 1].forEach((v, i) => expect(Math.abs(channel!.values[i]! - v)).toBeLessThan(0.01));
     expect(result.value.issues.map((i) => i.code)).toEqual(["trace.scale-unknown"]);
+  });
+  // Reference program: wavefile writes what is read here, floats and the extensible head among it
+  test.each(["8", "16", "24", "32", "32f"])("two channels of a WAV of %s bits as the library writes it", (bits) => {
+    const file = new WaveLibrary.WaveFile();
+    const own = [
+      [0, 0.5, -0.5],
+      [0.25, -0.25, 1],
+    ];
+    const full = bits === "32f" ? 1 : 2 ** (Number(bits) - 1) - 1;
+    const lift = bits === "8" ? 128 : 0;
+    file.fromScratch(
+      2,
+      48_000,
+      bits,
+      own.map((c) => c.map((v) => lift + Math.round(v * full * 1e6) / 1e6)),
+    );
+    const result = readRecording(file.toBuffer());
+    if (!result.ok) throw new Error(JSON.stringify(result.issues));
+    const { channels } = result.value.recording;
+    expect(channels.map((c) => Array.from(c.values, (v) => Math.round(v * 50) / 50))).toEqual(
+      own.map((c) => c.map((v) => Math.round(v * 50) / 50)),
+    );
+    expect(channels[0]!.step).toBeCloseTo(1 / 48_000, 12);
+  });
+  test.each([
+    ["no parts", (b: Uint8Array) => b.subarray(0, 20), "trace.no-numbers"],
+    ["no samples", (b: Uint8Array) => b.subarray(0, 44), "trace.no-numbers"],
+    ["compressed samples", (b: Uint8Array) => b.map((v, i) => (i === 20 ? 85 : v)), "trace.wave-format"],
+  ])("a WAV with %s is refused", (_, spoil, code) => {
+    const result = readRecording(spoil(wave(16, [0.1, 0.2])));
+    expect(!result.ok && result.issues.map((i) => i.code)).toContain(code);
   });
   test("a WAV that ends too soon says so and keeps what is there", () => {
     const result = readRecording(wave(16, [0.1, 0.2], 100));

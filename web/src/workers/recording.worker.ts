@@ -1,7 +1,7 @@
 import {
   canSeen,
   DOING,
-  factsOf,
+  factsInSteps,
   findFault,
   findNets,
   generateFaults,
@@ -104,7 +104,7 @@ export type PatternFound =
 
 let recording: Recording = { channels: [] };
 let pyramids: readonly Pyramid[] = [];
-let measured: Measured | undefined;
+let measured: Promise<Measured> | undefined;
 
 const api = {
   /** Reads a file as it streams in. @param progress told how much of it is read, 0 to 1 */
@@ -134,14 +134,8 @@ const api = {
       channels: pyramids.map(opened),
     };
   },
-  /** Everything that is measured of what was opened. */
-  measure(): Measured {
-    if (!measured) {
-      const facts = recording.channels.map(factsOf);
-      measured = { facts, pairs: pairsOf(recording, facts) };
-    }
-    return measured;
-  },
+  /** Everything that is measured of what was opened: what is to be drawn meanwhile comes first. */
+  measure: (): Promise<Measured> => (measured ??= measureAll(recording)),
   /** What to draw of some channels between two moments. */
   stretches(channels: readonly number[], from: number, to: number, pixels: number): readonly Stretch[] {
     const all = channels.map((c) => stretchOf(pyramids[c]!, from, to, pixels));
@@ -153,8 +147,8 @@ const api = {
   /** Values of all channels at a moment. */
   valuesAt: (seconds: number): number[] => recording.channels.map((c) => valueAt(c, seconds)),
   /** What goes into the logbook. */
-  entry(message: unknown): TraceEntry | undefined {
-    const { facts, pairs } = api.measure();
+  async entry(message: unknown): Promise<TraceEntry | undefined> {
+    const { facts, pairs } = await api.measure();
     return traceEntry(recording, facts, pairs, readMessage(Taken, message));
   },
   /** What the lines of a bus do: the channels on CAN high and low, or the one of a LIN line with its supply, volt. */
@@ -197,15 +191,19 @@ export type RecordingApi = typeof api;
 expose(api);
 
 /** How much of a file is read at once, bytes; and how much more of it is worth being told. */
-const AT_ONCE = 8 << 20;
+const AT_ONCE = 4 << 20;
 const PROGRESS = 0.02;
 type Part = readonly [bytes: Uint8Array, share: number];
 
-/** A file piece by piece, large ones: each takes a way through the browser. */
+/** A file in large pieces: each takes a way through the browser, and the next is on its way while one is read. */
 async function* slices(file: Blob): AsyncGenerator<Part> {
-  for (let at = 0; at < file.size; at += AT_ONCE) {
-    const end = Math.min(file.size, at + AT_ONCE);
-    yield [new Uint8Array(await file.slice(at, end).arrayBuffer()), end / file.size];
+  const piece = (at: number) => (at < file.size ? file.slice(at, at + AT_ONCE).arrayBuffer() : undefined);
+  let next = piece(0);
+  for (let at = 0; next; at += AT_ONCE) {
+    const bytes = new Uint8Array(await next);
+    next = piece(at + AT_ONCE);
+    next?.catch(() => undefined); // told where it is waited for
+    yield [bytes, Math.min(1, (at + AT_ONCE) / file.size)];
   }
 }
 /** A compressed file as it unpacks. */
@@ -221,6 +219,17 @@ async function* unpacked(file: Blob): AsyncGenerator<Part> {
   for (let next = await stream.read(); !next.done; next = await stream.read()) yield [next.value, read / file.size];
 }
 
+/** Measures step by step, and lets what was asked for meanwhile pass. */
+async function measureAll(all: Recording): Promise<Measured> {
+  const facts: ChannelFacts[] = [];
+  for (const channel of all.channels) {
+    const steps = factsInSteps(channel);
+    let next = steps.next();
+    for (; !next.done; next = steps.next()) await new Promise((pass) => setTimeout(pass));
+    facts.push(next.value);
+  }
+  return { facts, pairs: pairsOf(all, facts) };
+}
 function scaled(channel: Channel, scale: number | undefined): Channel {
   if (scale === undefined || channel.unit !== "") return channel;
   return { ...channel, unit: "V", values: channel.values.map((v) => v * scale) };

@@ -18,6 +18,10 @@ interface Props {
   readonly onPlace: (channel: number, place: ChannelPlace | undefined) => void;
 }
 
+/** How long was recorded: each sample stands for the time until the next. */
+const lengthOf = ({ from, to, samples }: OpenRecording["channels"][number]) =>
+  samples > 1 ? ((to - from) * samples) / (samples - 1) : 0;
+
 /** What was understood, channel by channel: what it does, how often it was sampled, and where it was put. */
 export function Channels({ recording, choices, places, isFixed, expected, onPlace }: Props) {
   const { channels, measured } = recording;
@@ -39,7 +43,7 @@ export function Channels({ recording, choices, places, isFixed, expected, onPlac
             <tr key={i}>
               <th scope="row">
                 {c.name}
-                <small>{t("recording.samplesIn", { samples: c.samples, length: secondsText(c.to - c.from) })}</small>
+                <small>{t("recording.samplesIn", { samples: c.samples, length: secondsText(lengthOf(c)) })}</small>
               </th>
               <td>
                 {facts ? seenText(seenIn(facts), c.unit) : t("recording.measuring")}
