@@ -33,7 +33,8 @@ const SCALES = [
   { window: 16, apart: 2, back: 1 },
 ] as const;
 const LEAST_SAMPLES = 3;
-/** Pairs by which the line is found. */
+/** Samples by which it is told whether two tracks go together, and pairs by which the line is found. */
+const ENOUGH = 20_000;
 const PAIRS = 4_000;
 /** The first track moves at least this share of its size, or there is no sweep to judge by. Judgement. */
 const SWEEP = 0.05;
@@ -43,20 +44,25 @@ const SWEEP = 0.05;
  * is constant), found so that stretches off it do not bend it (Theil 1950, Sen 1968: the median of slopes).
  *
  * @param floor what the instrument and the tracks' own error allow, in the unit of the second
- * @returns undefined where the first does not move, or they have no moment in common
+ * @param most tracks that scatter more around their line, in the unit of the second, have nothing in common
+ * @returns undefined where the first does not move, they have no moment in common, or scatter too much
  */
-export function agreementOf(first: Channel, second: Channel, floor = 0): Agreement | undefined {
+export function agreementOf(first: Channel, second: Channel, floor = 0, most = Infinity): Agreement | undefined {
   const n = first.values.length;
-  const seconds = Float64Array.from({ length: n }, (_, i) => timeOf(first, i));
-  const other = Float64Array.from(seconds, (t) => valueAt(second, t));
-  const both: number[] = [];
-  for (let i = 0; i < n; i++) if (Number.isFinite(first.values[i]!) && Number.isFinite(other[i]!)) both.push(i);
-  if (both.length < 2 * LEAST_SAMPLES) return undefined;
-  const line = lineThrough(first.values, other, both);
+  const at = (i: number) => timeOf(first, i);
+  const other = (i: number) => valueAt(second, at(i));
+  const isIn = (i: number) => Number.isFinite(first.values[i]!) && Number.isFinite(other(i));
+  // the line by some of them: whether they go together is seen before any sample is compared
+  const every = Math.max(1, Math.floor(n / ENOUGH));
+  const some = Array.from({ length: Math.ceil(n / every) }, (_, k) => k * every).filter(isIn);
+  if (some.length * every < 2 * LEAST_SAMPLES) return undefined;
+  const line = lineThrough(first.values, other, some);
   if (!line) return undefined;
   const { factor, offset } = line;
-  const residual = (i: number) => other[i]! - factor * first.values[i]! - offset;
-  const sigma = Math.max(robustSigma(thin(both).map(residual)), floor, 1e-9);
+  const residual = (i: number) => other(i) - factor * first.values[i]! - offset;
+  const sigma = Math.max(robustSigma(some.map(residual)), floor, 1e-9);
+  if (sigma >= most) return undefined;
+  const both = Uint32Array.from({ length: n }, (_, i) => i).filter(isIn);
   const off = Float64Array.from(both, residual);
   const partings: Parting[] = [];
   for (const { window, apart, back } of SCALES) {
@@ -69,8 +75,8 @@ export function agreementOf(first: Channel, second: Channel, floor = 0): Agreeme
         if (Math.abs(smooth[end]!) > Math.abs(smooth[furthest]!)) furthest = end;
         end++;
       }
-      const from = seconds[both[k]!]!;
-      const to = seconds[both[end - 1]!]!;
+      const from = at(both[k]!);
+      const to = at(both[end - 1]!);
       if (end - k >= LEAST_SAMPLES && partings.every((p) => p.to < from || p.from > to)) {
         const value = first.values[both[furthest]!]!;
         const expected = factor * value + offset;
@@ -101,13 +107,8 @@ function runningMean(values: Float64Array, window: number): Float64Array {
   });
 }
 
-const thin = (list: readonly number[]) => {
-  const every = Math.max(1, Math.floor(list.length / 20_000));
-  return list.filter((_, i) => i % every === 0);
-};
-
-function lineThrough(x: Float32Array, y: Float64Array, both: readonly number[]) {
-  const byX = [...thin(both)].sort((a, b) => x[a]! - x[b]!);
+function lineThrough(x: Float32Array, y: (i: number) => number, some: readonly number[]) {
+  const byX = [...some].sort((a, b) => x[a]! - x[b]!);
   const half = byX.length >> 1;
   const sweep = x[byX[byX.length - 1]!]! - x[byX[0]!]!;
   const size = Math.max(Math.abs(x[byX[0]!]!), Math.abs(x[byX[byX.length - 1]!]!));
@@ -116,11 +117,11 @@ function lineThrough(x: Float32Array, y: Float64Array, both: readonly number[]) 
   const every = Math.max(1, Math.floor(half / PAIRS));
   for (let i = 0; i < half; i += every) {
     const [a, b] = [byX[i]!, byX[i + half]!];
-    if (x[b]! - x[a]! > 0.1 * sweep) slopes.push((y[b]! - y[a]!) / (x[b]! - x[a]!));
+    if (x[b]! - x[a]! > 0.1 * sweep) slopes.push((y(b) - y(a)) / (x[b]! - x[a]!));
   }
   if (slopes.length === 0) return undefined;
   const factor = median(slopes);
-  return { factor, offset: median(byX.map((i) => y[i]! - factor * x[i]!)) };
+  return { factor, offset: median(byX.map((i) => y(i) - factor * x[i]!)) };
 }
 
 /** Steps on either side that a lag is looked for over, and samples compared. */

@@ -19,9 +19,9 @@ export function pairsOf({ channels }: Recording, facts: readonly ChannelFacts[])
   return moving.flatMap(({ c, i }, k) =>
     moving.slice(k + 1).flatMap(({ c: other, i: j }) => {
       if (c.unit !== other.unit) return [];
-      const agreement = agreementOf(c, other);
       const span = facts[j]!.most - facts[j]!.least;
-      return agreement && agreement.sigma < TOGETHER * span ? [{ channels: [i, j] as const, agreement }] : [];
+      const agreement = agreementOf(c, other, 0, TOGETHER * span);
+      return agreement ? [{ channels: [i, j] as const, agreement }] : [];
     }),
   );
 }
