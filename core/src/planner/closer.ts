@@ -93,7 +93,10 @@ class Closer {
     for (const place of places) {
       const wire = this.wires.get(place.id);
       if (wire) this.atWire(wire, place.faults);
-      else this.atPart(place);
+      else {
+        this.atPart(place);
+        this.throughContact(place);
+      }
       for (const f of place.faults)
         if (f.place.type === "module" && f.at !== undefined) this.withoutModule(f.at);
         else if (f.place.type === "cavity" && this.moduleOn(connectorOf(f.place.id))) this.withoutModule(f.place.id);
@@ -140,6 +143,34 @@ class Closer {
       black,
       state: { key: "off", unplugged: plugs.sort() },
     });
+  }
+
+  /**
+   * A terminal of an in-line plug, or a leg of a splice, that may not conduct: ohms through it, from what is plugged on
+   * one side to what is plugged on the other, both taken off.
+   */
+  private throughContact({ id, faults }: Place): void {
+    if (faults.every((f) => SHORTS.has(f.mode))) return;
+    for (const f of faults) {
+      const leg = f.place.type === "splice" ? this.wires.get(f.at ?? "") : undefined;
+      if (leg) this.ohms(this.plugEnd(leg), this.beyond(id, leg));
+    }
+    if (!this.index.connectors.get(connectorOf(id))?.inline) return;
+    const [one, other] = [`${id}.a`, `${id}.b`].map((side) => {
+      const wire = this.predictor.wiring.wires.find((w) => w.from === side || w.to === side);
+      if (!wire) return undefined;
+      const end = wire.from === side ? wire.to : wire.from;
+      return this.canUnplug(connectorOf(end)) ? end : this.beyond(end, wire);
+    });
+    this.ohms(one, other);
+  }
+  /** The nearest cavity, but by this wire, from which a splice is reached. */
+  private beyond(splice: string, without: Wire): string | undefined {
+    const ends = this.predictor.wiring.wires.flatMap((w) =>
+      w !== without && (w.from === splice || w.to === splice) ? [w.from === splice ? w.to : w.from] : [],
+    );
+    const reach = (end: string) => this.cost.reach(connectorOf(end), this.from);
+    return ends.filter((e) => this.canUnplug(connectorOf(e))).sort((a, b) => reach(a) - reach(b))[0];
   }
 
   /** A fuse that a short melts: a lamp in its place, and the clamp on each branch of what it feeds. */

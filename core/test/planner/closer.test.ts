@@ -145,3 +145,26 @@ test("the first pass over all faults tells how far it is, and changes nothing by
     plain.components.slice(0, 3).map((c) => c.hypothesis),
   );
 });
+
+test("a terminal of an in-line plug, or a leg of a splice: ohms through it, the plugs on either side off", () => {
+  const through = tugWiring.wires.find((w) => w.from.startsWith("X5:") && w.to.startsWith("A1:"))!;
+  const terminal = through.from.replace(/\.[ab]$/, "");
+  const list = offeredFor(tugPredictor, fourCodes, `${terminal}/contactOpen`, "B4/elementOpen");
+  const ohmsThrough = list.find((c) => c.kind === "ohmsBetween")!;
+  expect(ohmsThrough.state.unplugged).toContain("A1");
+  expect(ohmsThrough.state.unplugged).not.toContain("X5");
+  // what it is for: no less than "open" where the terminal is, next to nothing where it is sound
+  const place = {
+    instrument: "ohmmeter",
+    point: ohmsThrough.points[0]!,
+    black: ohmsThrough.black!,
+    state: ohmsThrough.state,
+  } as const;
+  const open = tugPredictor.faults.findIndex((f) => f.id === `${terminal}/contactOpen`) + 1;
+  expect(tugPredictor.predictAt(0, place).at(0)).toBeLessThan(5);
+  expect(tugPredictor.predictAt(open, place).at(0)).toBeGreaterThan(1e4);
+  const leg = offeredFor(tugPredictor, fourCodes, "S30~W5/legOpen", "B4/elementOpen");
+  expect(leg.filter((c) => c.kind === "ohmsBetween").map((c) => [c.points[0], c.black].includes("B2:1"))).toEqual([
+    true,
+  ]);
+});
