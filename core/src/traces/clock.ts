@@ -98,29 +98,25 @@ const PIECE = 65_536;
 /** Numbers as they come, in pieces: room that grows by being copied would take twice as much for a moment. */
 export class Growing {
   private readonly full: Float32Array[] = [];
-  private piece = new Float32Array(PIECE);
+  private piece: Float32Array;
   private held = 0;
+  private before = 0;
+  /** @param expected how many will about come, where that is known: nothing needs to be put together then */
+  constructor(expected = 0) {
+    this.piece = new Float32Array(Math.max(PIECE, expected));
+  }
   get length(): number {
-    return this.full.length * PIECE + this.held;
+    return this.before + this.held;
   }
   push(value: number): void {
-    if (this.held === PIECE) {
-      this.full.push(this.piece);
-      this.piece = new Float32Array(PIECE);
-      this.held = 0;
-    }
+    if (this.held === this.piece.length) this.goOn();
     this.piece[this.held++] = value;
   }
   /** Takes the numbers that stand in one column of rows. @param factor what 1 in the column is */
   pushColumn(rows: Float64Array, width: number, column: number, factor: number, from: number, end: number): void {
     for (let r = from, k = from * width + column; r < end;) {
-      const until = Math.min(end, r + PIECE - this.held);
-      if (until === r) {
-        this.push(rows[k]! * factor);
-        r++;
-        k += width;
-        continue;
-      }
+      if (this.held === this.piece.length) this.goOn();
+      const until = Math.min(end, r + this.piece.length - this.held);
       const { piece } = this;
       let at = this.held;
       for (; r < until; r++, k += width) piece[at++] = rows[k]! * factor;
@@ -129,9 +125,17 @@ export class Growing {
   }
   /** All of them; the pieces are given away, nothing may be pushed afterwards. */
   done(): Float32Array {
+    if (this.full.length === 0) return this.piece.subarray(0, this.held);
     const all = new Float32Array(this.length);
-    all.set(this.piece.subarray(0, this.held), this.full.length * PIECE);
-    for (let k = this.full.length - 1; k >= 0; k--) all.set(this.full.pop()!, k * PIECE);
+    let at = this.before;
+    all.set(this.piece.subarray(0, this.held), at);
+    for (let piece = this.full.pop(); piece; piece = this.full.pop()) all.set(piece, (at -= piece.length));
     return all;
+  }
+  private goOn(): void {
+    this.full.push(this.piece);
+    this.before += this.held;
+    this.piece = new Float32Array(PIECE);
+    this.held = 0;
   }
 }

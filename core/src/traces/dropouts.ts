@@ -31,6 +31,8 @@ const LEAST_BLOCKS = 4;
 const LEAST_SHARE = 0.02;
 /** Leaves smaller than this share of where the signal stands are its ripple: a load on the same feed. Judgement. */
 const LEAST_OF_LEVEL = 0.005;
+/** Samples of a block by which its middle is told. */
+const MOST_OF_BLOCK = 257;
 /** So many are listed. */
 const MOST = 2_000;
 
@@ -101,12 +103,13 @@ function leaveOf(channel: Channel, from: number, end: number, sigma: number, blo
 function baseline(values: Float32Array, block: number): (i: number) => number {
   const blocks = Math.max(1, Math.floor(values.length / block));
   const middles = new Float64Array(blocks);
+  const some = new Float64Array(2 * MOST_OF_BLOCK);
   for (let b = 0; b < blocks; b++) {
     const end = b === blocks - 1 ? values.length : (b + 1) * block;
-    const every = Math.max(1, Math.floor((end - b * block) / 257));
-    const own: number[] = [];
-    for (let i = b * block; i < end; i += every) if (values[i]! - values[i]! === 0) own.push(values[i]!);
-    middles[b] = median(own);
+    const every = Math.max(1, Math.floor((end - b * block) / MOST_OF_BLOCK));
+    let count = 0;
+    for (let i = b * block; i < end; i += every) if (values[i]! - values[i]! === 0) some[count++] = values[i]!;
+    middles[b] = median(some.subarray(0, count));
   }
   // of blocks in which nothing was read, and a jump within a block: the neighbours' middle
   for (let b = 0; b < blocks; b++) if (Number.isNaN(middles[b]!)) middles[b] = middles[b - 1] ?? NaN;

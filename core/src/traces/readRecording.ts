@@ -21,8 +21,14 @@ export class RecordingReader {
   private isTold = false;
   private tooLarge = false;
 
-  /** @param interval seconds between two rows of a table that tells no time */
-  constructor(private readonly interval?: number) {}
+  /**
+   * @param interval seconds between two rows of a table that tells no time
+   * @param size bytes that will come, where that is known: room is then made once
+   */
+  constructor(
+    private readonly interval?: number,
+    private readonly bytes?: number,
+  ) {}
 
   /** Whether more bytes are of any use: false once enough samples were read, or it is clear that it is no recording. */
   get wantsMore(): boolean {
@@ -57,7 +63,7 @@ export class RecordingReader {
     return isWave(head) || isDump(text) || /^\s*[{[]/.test(text);
   }
   private toTable(): TableReader {
-    this.table = new TableReader(this.interval);
+    this.table = new TableReader(this.interval, this.bytes);
     for (const part of this.parts.splice(0)) this.table.push(part);
     return this.table;
   }

@@ -18,6 +18,8 @@ export interface RecordingRead {
 const HEAD = 64 * 1024;
 /** Rows read in one go. */
 const ROWS_AT_ONCE = 512;
+/** Rows at the head of a file are somewhat longer or shorter than those that follow. */
+const SOME_MORE = 1.05;
 /** A line longer than this is no row of a table. Judgement. */
 const LONGEST_LINE = 200_000;
 /** So many rows that could not be taken are named one by one. */
@@ -58,8 +60,14 @@ export class TableReader {
     return !this.full && this.failed === undefined;
   }
 
-  /** @param interval seconds between two rows, for a table that does not tell */
-  constructor(private readonly interval?: number) {}
+  /**
+   * @param interval seconds between two rows, for a table that does not tell
+   * @param size bytes that will come, where that is known
+   */
+  constructor(
+    private readonly interval?: number,
+    private readonly size = 0,
+  ) {}
 
   push(bytes: Uint8Array): void {
     if (!this.wantsMore || bytes.length === 0) return;
@@ -145,7 +153,10 @@ export class TableReader {
       point: layout.decimal.charCodeAt(0),
       width: layout.columns.length,
     };
-    this.values = layout.columns.map(() => new Growing());
+    const lines = head.split("\n").length;
+    const rows = this.size > HEAD ? (SOME_MORE * this.size * lines) / HEAD : 0;
+    const expected = Math.ceil(Math.min(rows, MOST_SAMPLES / used.length));
+    this.values = layout.columns.map((c) => new Growing(c.is === "values" ? expected : 0));
     const byTime = new Map<number | undefined, number[]>();
     layout.columns.forEach((c, i) => {
       if (c.is === "values") byTime.set(c.timedBy, [...(byTime.get(c.timedBy) ?? []), i]);

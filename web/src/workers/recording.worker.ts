@@ -110,7 +110,7 @@ const api = {
   /** Reads a file as it streams in. @param progress told how much of it is read, 0 to 1 */
   async open(message: unknown, progress: (share: number) => void): Promise<OpenedRecording> {
     const { file, isCompressed, interval, scales } = readMessage(Asked, message);
-    const reader = new RecordingReader(interval);
+    const reader = new RecordingReader(interval, isCompressed ? undefined : file.size);
     try {
       let told = 0;
       for await (const [bytes, share] of isCompressed ? unpacked(file) : slices(file)) {
