@@ -1,5 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { Evidence } from "./evidence.js";
+import type { CodeEvidence, Evidence } from "./evidence.js";
 import { distance } from "./likelihood.js";
 import type { MixtureComponent } from "./posterior.js";
 import { isUnmovedAt } from "./unmoved.js";
@@ -11,6 +11,10 @@ import { isUnmovedAt } from "./unmoved.js";
 export const CODE_EXPLAINED_FROM = 0.3;
 export const MISFIT_SIGMAS = 4;
 
+/** A code that a cause must explain: it is set, and not long ago. Judgement. */
+export const asksForCause = ({ present, weight }: Pick<CodeEvidence, "present" | "weight">): boolean =>
+  present && weight > 0.3;
+
 /** Present codes and readings that a component does not account for. */
 export function leftOver(
   predictor: Predictor,
@@ -20,12 +24,7 @@ export function leftOver(
   const codes: number[] = [];
   const readings: number[] = [];
   evidence.forEach((e, i) => {
-    if (
-      e.kind === "code" &&
-      e.present &&
-      e.weight > 0.3 &&
-      setBy(predictor, component, e.monitor) < CODE_EXPLAINED_FROM
-    )
+    if (e.kind === "code" && asksForCause(e) && setBy(predictor, component, e.monitor) < CODE_EXPLAINED_FROM)
       codes.push(i);
     if (e.kind === "reading" && misfit(predictor, component, e) > MISFIT_SIGMAS) readings.push(i);
   });

@@ -1,6 +1,6 @@
 import type { Predictor } from "../prediction/predictor.js";
 import { familiesOf } from "../prediction/unknowns.js";
-import { CODE_EXPLAINED_FROM, leftOver, misfit, MISFIT_SIGMAS, setBy } from "./fit.js";
+import { asksForCause, CODE_EXPLAINED_FROM, leftOver, misfit, MISFIT_SIGMAS, setBy } from "./fit.js";
 import type { Evidence, Gathered, ReadingEvidence } from "./evidence.js";
 import type { Grouped, Suspect } from "./groups.js";
 import type { MixtureComponent, Posterior } from "./posterior.js";
@@ -10,7 +10,7 @@ import { stateName } from "../network/state.js";
  * How sure anybody may be of the leader, whatever its share: the model itself may be wrong, and what bends to fit
  * anything is then the least bad of all. Judgement, not tuned.
  */
-const BOUND = { misfits: 0.94, misfitsOfSeveral: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
+const BOUND = { misfits: 0.94, misfitsOfSeveral: 0.8, noCode: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
 /** What a bound is worked out from. */
 interface Weighed {
   readonly gathered: Pick<Gathered, "evidence">;
@@ -21,8 +21,8 @@ const MATTERS_FROM = 0.8;
 
 /**
  * The most that may be claimed for the leading suspect: less where readings contradict it (what it keeps when all
- * evidence counts half, and never as much as a verdict needs), where a fault of several is not needed by anything
- * measured, and where it is said to come and go but nothing was seen to.
+ * evidence counts half, and never as much as a verdict needs), where it explains none of the codes that are set, where a
+ * fault of several is not needed by anything measured, and where it is said to come and go but nothing was seen to.
  */
 export function mostToClaim(predictor: Predictor, belief: Weighed, grouped: Grouped): number {
   const leader = grouped.suspects[0]!;
@@ -30,13 +30,15 @@ export function mostToClaim(predictor: Predictor, belief: Weighed, grouped: Grou
   const component = belief.posterior.components.find((_, i) => grouped.of[i] === 0);
   if (!component || component.hypothesis === 0) return 1;
   const { evidence } = belief.gathered;
-  const { readings } = leftOver(predictor, component, evidence);
+  const { codes, readings } = leftOver(predictor, component, evidence);
+  const asked = evidence.filter((e) => e.kind === "code" && asksForCause(e));
   const goes = leader.members.reduce((sum, m) => sum + m.intermittent, 0) > leader.share / 2;
   return Math.min(
     // a single one is taken again before a cause is declared
     readings.length > 1
       ? mostAgainstReadings(predictor, belief, leader, areOfOneUnknown(predictor, evidence, readings))
       : 1,
+    asked.length > 0 && codes.length === asked.length ? BOUND.noCode : 1,
     leader.type === "several" && neededOf(predictor, component, evidence).includes(false) ? BOUND.notNeeded : 1,
     goes && !isSeenToGo(evidence) ? BOUND.notSeenToGo : 1,
   );

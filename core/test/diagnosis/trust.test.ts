@@ -49,3 +49,16 @@ test("two faults of which each is needed by a code and a reading of its own are 
   expect(grouped.suspects[0]!.type).toBe("several");
   expect(most).toBe(1);
 });
+
+test("a leader that explains none of the codes that are set is no cause of them, however well readings fit", () => {
+  const own = claimed(tugPredictor, dragged);
+  const { posterior } = assess(tugPredictor, dragged);
+  const readings = dragged.filter((e) => e.type === "reading");
+  const claimedOf = (...codes: readonly string[]) => {
+    const { gathered } = assess(tugPredictor, [...codes.map((c) => code(c)), ...readings], { multiple: "never" });
+    return mostToClaim(tugPredictor, { gathered, posterior }, own.grouped);
+  };
+  expect(claimedOf("P0237")).toBe(1);
+  expect(claimedOf("P0118")).toBeLessThanOrEqual(0.8);
+  expect(claimedOf("P0118", "P0237")).toBe(1); // that something else is wrong, too, does not make it less so
+});
