@@ -14,7 +14,7 @@ const ROUGH_SPREAD = 1.8;
 /** Of each of two points: stands where it should, moves, stands elsewhere. */
 const MOVES = Float64Array.from({ length: 9 }, (_, b) => b);
 /** How surely the fault shows itself in this test. */
-export function shownIn(c: Candidate, { component: { presence } }: Particle): number {
+function shownIn(c: Candidate, { component: { presence } }: Particle): number {
   const watched = watchedBy(c.kind);
   return presence === 1 || !watched ? presence : DEFAULTS.intermittent.caught[watched];
 }

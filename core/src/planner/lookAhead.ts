@@ -5,7 +5,6 @@ import type { Candidate } from "./candidate.js";
 import type { Cost, Position } from "./cost.js";
 import { expectedCost, greedy, rollout, type Decision } from "./decision.js";
 import type { Expected } from "./forecast.js";
-import { shownIn } from "./expectedInformation.js";
 import { Forecast } from "./forecast.js";
 import { type Particle, type ParticleBelief } from "./particles.js";
 import type { Weighed } from "./ranking.js";
@@ -18,11 +17,6 @@ const FIRST = 16;
  * minute.
  */
 const WORTH = 0.4;
-/**
- * A first test that tells less than this part of the best one's information is not proposed, however quick it is: so
- * little is within the error of the reduced problem. Judgement.
- */
-const TELLS_SOMETHING = 0.1;
 /** The search counts as over when one suspect holds this share. */
 const ENOUGH = 0.97;
 /** Answers closer together than this are one answer, volt below and above 6 V; steps of a decade for ohms. */
@@ -94,8 +88,7 @@ function distinctFirstTests(d: Decision, ranked: readonly Weighed[]): number[] {
   const seen = new Set<string>();
   const first: number[] = [];
   for (let t = 0; t < Math.min(ranked.length, TESTS) && first.length < FIRST; t++) {
-    const { bits } = ranked[t]!;
-    if (bits < TELLS_SOMETHING * most || (rate(ranked[t]!) < WORTH * quickest && bits < WORTH * most)) continue;
+    if (rate(ranked[t]!) < WORTH * quickest && ranked[t]!.bits < WORTH * most) continue;
     const numbers = new Map<number, number>();
     const partition = Array.from(d.outcomes[t]!, (o) => {
       const n = numbers.get(o) ?? numbers.size;
@@ -156,13 +149,14 @@ export function decisionProblem(
       i < OPENED ? PLACES.map((_, place): Scenario => ({ particle, place })) : [{ particle, place: undefined }],
     );
   const kinds = new Map<string, number>();
-  const kindOf = (name: string) => {
-    const k = kinds.get(name) ?? kinds.size;
-    kinds.set(name, k);
-    return k;
-  };
-  const singles = tests.map((c) => answersOf(forecast, things, c, kindOf));
-  const outcomes = [...singles, ...macros.map((m) => outcomesOf(predictor, things, m, kindOf))];
+  const singles = tests.map((c) =>
+    answersOf(forecast, things, c, (family) => {
+      const k = kinds.get(family) ?? kinds.size;
+      kinds.set(family, k);
+      return k;
+    }),
+  );
+  const outcomes = [...singles, ...macros.map((m) => outcomesOf(predictor, things, m))];
   const after = tests.map((c) => cost.after(c, from));
   const first = tests.map((c) => c.minutes);
   const between = new Map<number, number>();
@@ -184,18 +178,11 @@ export function decisionProblem(
     },
   };
 }
-/** Outcomes of a run as whole numbers; with a fault that comes and goes away for the moment, as with none. */
-function outcomesOf(
-  predictor: Predictor,
-  things: readonly Scenario[],
-  { run, on, outcomeOf }: MacroTest,
-  kindOf: (name: string) => number,
-): Uint16Array {
+/** Outcomes of a run as whole numbers. */
+function outcomesOf(predictor: Predictor, things: readonly Scenario[], { outcomeOf }: MacroTest): Uint16Array {
   const numbers = new Map<string, number>();
-  const luck = kindOf(`there ${run} ${on}`);
-  return Uint16Array.from(things, (thing) => {
-    const { hypothesis, presence } = thing.particle.component;
-    const name = outcomeOf(isThere(thing, presence, luck) ? predictor.hypotheses[hypothesis]!.faults : []);
+  return Uint16Array.from(things, ({ particle }) => {
+    const name = outcomeOf(predictor.hypotheses[particle.component.hypothesis]!.faults);
     const n = numbers.get(name) ?? numbers.size;
     numbers.set(name, n);
     return n;
@@ -223,11 +210,6 @@ const ORDERS = [
   [2, 1, 0],
 ];
 
-const at = (kind: number, place: number) => ORDERS[kind % ORDERS.length]![place]!;
-/** What comes and goes is there in as many of the places as it is surely seen, in others than for the next test. */
-const isThere = ({ place }: Scenario, shown: number, luck: number): boolean =>
-  place === undefined ? shown > 0.5 : at(luck, place) < Math.round(shown * PLACES.length);
-
 /**
  * Answers to one test as whole numbers: what the instrument would plainly tell apart. Answers closer than a step are
  * one,
@@ -240,6 +222,7 @@ function answersOf(
   c: Candidate,
   kindOf: (family: string) => number,
 ): Uint16Array {
+  const at = (kind: number, place: number) => ORDERS[kind % ORDERS.length]![place]!;
   if (c.instrument === "none") {
     const kind = kindOf(c.id);
     return Uint16Array.from(things, ({ particle, place }) => {
@@ -252,15 +235,11 @@ function answersOf(
   // on a scale where one is a step
   const scale = (m: number) =>
     ohms ? (m / Math.LN10) * STEPS_PER_DECADE : m < 6 ? m / STEP_LOW : 6 / STEP_LOW + (m - 6) / STEP_HIGH;
-  const luck = kindOf(`there ${c.id}`);
   for (const p of c.points) {
     const values = new Float64Array(things.length);
-    let last: { readonly particle: Particle; readonly there: boolean; readonly expected: Expected } | undefined;
-    things.forEach((thing, i) => {
-      const { particle, place } = thing;
-      const there = isThere(thing, shownIn(c, particle), luck);
-      if (last?.particle !== particle || last.there !== there)
-        last = { particle, there, expected: there ? forecast.there(particle, c, p) : forecast.away(particle, c, p) };
+    let last: { readonly particle: Particle; readonly expected: Expected } | undefined;
+    things.forEach(({ particle, place }, i) => {
+      if (last?.particle !== particle) last = { particle, expected: forecast.there(particle, c, p) };
       const { mean, deviation } = last.expected;
       values[i] = scale(
         place === undefined || !Number.isFinite(mean)

@@ -12,7 +12,6 @@ import type { Candidate } from "./candidate.js";
 import { price } from "./cost.js";
 import { Forecast } from "./forecast.js";
 import { lookAhead, type LookAhead, type MacroTest } from "./lookAhead.js";
-import type { ParticleBelief } from "./particles.js";
 import type { Plan } from "./plan.js";
 import type { Weighed } from "./ranking.js";
 
@@ -42,22 +41,6 @@ export interface Chosen {
 /** The look-ahead is worth its time once so few suspects are left. */
 const LOOK_AHEAD_FROM = 24;
 
-/**
- * Where more than this is of the kind that comes and goes, there is no looking ahead: an answer hangs on luck there, and
- * the same test may be worth as much again. Judgement.
- */
-const MOSTLY_GOES = 0.5;
-/** How much of what is believed comes and goes, 0 to 1. */
-function comesAndGoes({ particles }: ParticleBelief): number {
-  let all = 0;
-  let goes = 0;
-  for (const { weight, component } of particles) {
-    all += weight;
-    if (component.presence < 1) goes += weight;
-  }
-  return all > 0 ? goes / all : 0;
-}
-
 /** What tells the repairs of a proven group apart, the best first step first; undefined where nothing does. */
 export function narrowFurther(predictor: Predictor, { narrowing }: Plan, folded: Folded): Chosen | undefined {
   if (!narrowing) return undefined;
@@ -86,7 +69,7 @@ export function choose(
       const first = ranked[0];
       if (!first) return undefined;
       const worth = plan.grouped.suspects.filter((s) => s.share >= 0.01).length;
-      if (options.greedy || worth > LOOK_AHEAD_FROM || comesAndGoes(plan.particleBelief) > MOSTLY_GOES)
+      if (options.greedy || worth > LOOK_AHEAD_FROM)
         return { candidate: first.candidate, weighed: first, minutes: undefined };
       const ahead = lookAhead(predictor, plan.particleBelief, ranked, plan.cost, plan.position, options.macros);
       const best = ranked[ahead.best]!;

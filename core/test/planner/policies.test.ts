@@ -1,12 +1,10 @@
 import { voltsAt } from "../bench.js";
-import { demoText } from "../helpers.js";
 import { planOf, fourCodes, tugPredictor, tugWiring } from "../warm.js";
 import {
   analyse,
   assess,
   choose,
   makePlan,
-  parseCase,
   Predictor,
   POLICIES,
   type ChartStep,
@@ -117,14 +115,4 @@ describe("schools", () => {
     expect(m.information).toBeLessThanOrEqual(m.easiest + 1e-9);
     expect(m.information).toBeLessThanOrEqual(m.halve + 1e-9);
   });
-});
-
-test("where the cause comes and goes, what tells most per minute comes first, and no end is promised", () => {
-  const job = parseCase(demoText("whimbrel-connector.case.json"));
-  if (!job.ok) throw new Error(JSON.stringify(job.issues));
-  const a = analyse(new Predictor(job.value.wiring), job.value.entries);
-  const rates = a.next.map(({ bits, candidate }) => bits / candidate.minutes);
-  expect(rates[0]).toBe(Math.max(...rates));
-  expect(a.next[0]!.candidate.kind).toBe("record");
-  expect(a.minutesLeft).toBeUndefined();
 });
