@@ -10,7 +10,13 @@ import { stateName } from "../network/state.js";
  * How sure anybody may be of the leader, whatever its share: the model itself may be wrong, and what bends to fit
  * anything is then the least bad of all. Judgement, not tuned.
  */
-const BOUND = { misfits: 0.94, misfitsOfSeveral: 0.8, noCode: 0.8, notNeeded: 0.85, notSeenToGo: 0.9 } as const;
+const BOUND = {
+  misfits: 0.94,
+  misfitsOfSeveral: 0.8,
+  noCode: 0.8,
+  notNeeded: 0.85,
+  notSeenToGo: 0.9,
+} as const;
 /** What a bound is worked out from. */
 interface Weighed {
   readonly gathered: Pick<Gathered, "evidence">;
@@ -21,8 +27,8 @@ const MATTERS_FROM = 0.8;
 
 /**
  * The most that may be claimed for the leading suspect: less where readings contradict it (what it keeps when all
- * evidence counts half, and never as much as a verdict needs), where it explains none of the codes that are set, where a
- * fault of several is not needed by anything measured, and where it is said to come and go but nothing was seen to.
+ * evidence counts half, and never as much as a verdict needs), where it explains none of the codes that are set, where
+ * a fault of several is not needed by anything measured, and where it is said to come and go but nothing was seen to.
  */
 export function mostToClaim(predictor: Predictor, belief: Weighed, grouped: Grouped): number {
   const leader = grouped.suspects[0]!;
