@@ -35,6 +35,18 @@ const give = (page: Page, name: string, text: string | Buffer) =>
     .locator("input[type=file]")
     .setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text as string) });
 
+/** Whether anything is drawn on each canvas: axes alone are some thousands of points, a signal is more. */
+const inkOf = (page: Page) =>
+  sheet(page)
+    .locator("canvas")
+    .evaluateAll((all) =>
+      all.map((c) => {
+        const canvas = c as HTMLCanvasElement;
+        const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
+        return data.filter((v, i) => i % 4 === 3 && v > 0).length > 1_000;
+      }),
+    );
+
 test("a recording is opened, seen, logged, kept, and looked at again; it counts like any reading", async ({ page }) => {
   await openSheet(page, "Recorded");
   await give(page, "scope.csv", scopeFile());
@@ -42,6 +54,7 @@ test("a recording is opened, seen, logged, kept, and looked at again; it counts 
   await expect(sheet(page)).toContainText("Switches between 0.10 V and 4.90 V, 50 Hz");
   await expect(sheet(page)).toContainText("B20 cavity 3"); // the channels' names say where they were
   await expect(sheet(page).locator("canvas")).toHaveCount(2);
+  await expect.poll(() => inkOf(page)).toEqual([true, true]);
   // seen near by, by key and by a press on what happens
   const range = sheet(page).getByText(/^0 s to /);
   await expect(range).toHaveText("0 s to 2 s");

@@ -1,7 +1,7 @@
 "use client";
 import type { Stretch } from "@radicula/core";
 import { channelValue, secondsText } from "@radicula/core/words";
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from "react";
 import uPlot from "uplot";
 import "uplot/dist/uPlot.min.css";
 import { useThemeMode } from "@/ui/Theme";
@@ -139,6 +139,15 @@ interface OnePlotProps {
   readonly worker: OpenRecording["worker"];
 }
 
+/** What a value was when the page was last drawn, for what runs at other times. */
+function useLatest<T>(value: T): RefObject<T> {
+  const latest = useRef(value);
+  useEffect(() => {
+    latest.current = value;
+  });
+  return latest;
+}
+
 function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, expected, worker }: OnePlotProps) {
   const host = useRef<HTMLDivElement>(null);
   const plot = useRef<uPlot | undefined>(undefined);
@@ -146,12 +155,11 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
   const { channels } = recording;
   // what the drawing itself reads while it is drawn
   const { measured } = recording;
-  const drawn = useRef({ marks, expected, group, measured });
+  const drawn = useLatest({ marks, expected, group, measured });
   const stretches = useRef<readonly Stretch[]>([]);
-  useEffect(() => {
-    drawn.current = { marks, expected, group, measured };
-    plot.current?.redraw(false);
-  }, [marks, expected, group, measured]);
+  useEffect(() => plot.current?.redraw(false), [marks, expected, group, measured]);
+  // the plot calls the latest of these: made anew for each of them, it would lose what is drawn
+  const call = useLatest({ mark, onSee });
   useEffect(() => {
     const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
     // asked for when it is drawn: the theme may change after this
@@ -187,7 +195,10 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
           setSelect: [
             (u) => {
               if (u.select.width < 4) return;
-              onSee({ from: u.posToVal(u.select.left, "x"), to: u.posToVal(u.select.left + u.select.width, "x") });
+              call.current.onSee({
+                from: u.posToVal(u.select.left, "x"),
+                to: u.posToVal(u.select.left + u.select.width, "x"),
+              });
               u.setSelect({ left: 0, top: 0, width: 0, height: 0 }, false);
             },
           ],
@@ -211,7 +222,7 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
     plot.current = made;
     const press = () => {
       const { left } = made.cursor;
-      if (left !== undefined && left >= 0) mark(made.posToVal(left, "x"));
+      if (left !== undefined && left >= 0) call.current.mark(made.posToVal(left, "x"));
     };
     let downAt = 0;
     const down = (e: MouseEvent) => (downAt = e.clientX);
@@ -224,7 +235,7 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
       made.destroy();
       plot.current = undefined;
     };
-  }, [channels, group, width, height, mark, onSee, mode]);
+  }, [channels, group, width, height, mode, call, drawn]);
   useEffect(() => {
     let isHere = true;
     void worker.stretches(group, seen.from, seen.to, width).then(
@@ -244,7 +255,7 @@ function OnePlot({ recording, group, seen, width, height, marks, mark, onSee, ex
     return () => {
       isHere = false;
     };
-  }, [worker, group, seen, width, channels, mode]);
+  }, [worker, group, seen, width, height, channels, mode]); // as often as the plot is made anew
   return (
     <div className={styles.one}>
       <span className={styles.name}>
