@@ -1,6 +1,7 @@
 /** Wording of the core's data for people, in English; used by the command line and the web alike. */
 export { issueText, KIND_WORDS, placeOf, wordedCodes } from "./issues.js";
 export { Namer } from "./faults.js";
+export { thousands } from "./figures.js";
 export { cavityOf, DANGER_WORDS, Instructor, keyText, type Danger, type Instruction } from "./readings.js";
 export { probabilityWord, rulesOut, shareShort, shareText, strengthWord } from "./shares.js";
 export { failureTypeText, repairText, severityText, statusWord } from "./repairs.js";

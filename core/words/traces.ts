@@ -25,7 +25,11 @@ export const TRACE_TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "trace.not-a-number": (p) =>
     t("traces.notANumber", { row: thousands(p["row"]), column: p["column"], text: p["text"] }),
   "trace.more-of-it": (p) =>
-    t("traces.moreOfIt", { count: Number(p["count"]), first: NAMES[String(p["first"])]?.() ?? String(p["first"]) }),
+    t("traces.moreOfIt", {
+      count: Number(p["count"]),
+      shown: thousands(p["count"]),
+      first: NAMES[String(p["first"])]?.() ?? String(p["first"]),
+    }),
   "trace.wave-format": () => t("traces.waveFormat"),
   "trace.scale-unknown": () => t("traces.scaleUnknown"),
   "trace.too-many-bytes": (p) => t("traces.tooManyBytes", { limit: thousands(p["limit"]) }),

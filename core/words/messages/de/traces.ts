@@ -11,7 +11,7 @@ export const traces: Translation<typeof english> = {
   "traces.timeBackwards": "Die Zeit läuft in Zeile {row} rückwärts. Zeilen bleiben weg, bis sie weitergeht.",
   "traces.tooLong": "Nur die ersten {limit} Werte werden genommen, bis Zeile {row}.",
   "traces.notANumber": "Zeile {row}, Spalte {column}: „{text}“ ist keine Zahl. Sie gilt als nicht gemessen.",
-  "traces.moreOfIt": "Dasselbe in {count, plural, one {# weiteren Zeile} other {# weiteren Zeilen}}: {first}",
+  "traces.moreOfIt": "Dasselbe in {count, plural, one {einer weiteren Zeile} other {{shown} weiteren Zeilen}}: {first}",
   "traces.waveFormat": "Diese Art WAV wird hier nicht gelesen. Als PCM speichern.",
   "traces.scaleUnknown": "Eine Soundkarte nennt keine Volt. Eingeben, wie viel Volt der Vollausschlag ist.",
   "traces.tooManyBytes": "Sie hat mehr als {limit} Bytes. Einen kürzeren Teil speichern.",

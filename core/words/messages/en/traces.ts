@@ -10,7 +10,7 @@ export const traces = {
   "traces.timeBackwards": "Time runs backwards at row {row}. Rows are left out until it goes on.",
   "traces.tooLong": "Only the first {limit} values are taken, up to row {row}.",
   "traces.notANumber": "Row {row}, column {column}: “{text}” is not a number. It is taken as not read.",
-  "traces.moreOfIt": "The same in {count, plural, one {# more row} other {# more rows}}: {first}",
+  "traces.moreOfIt": "The same in {count, plural, one {one more row} other {{shown} more rows}}: {first}",
   "traces.waveFormat": "This kind of WAV is not read here. Save it as PCM.",
   "traces.scaleUnknown": "A sound card does not tell volts. Type how many volts full scale is.",
   "traces.tooManyBytes": "It has more than {limit} bytes. Save a shorter part.",

@@ -28,7 +28,7 @@ export const recording: Translation<typeof english> = {
   "recording.whatItDoes": "Was er tut",
   "recording.whereItWasPut": "Wo er angelegt war",
   "recording.whereChannelWasPut": "Wo {name} angelegt war",
-  "recording.samplesIn": "{samples, plural, one {# Wert} other {# Werte}} in {length}",
+  "recording.samplesIn": "{samples, plural, one {ein Wert} other {{shown} Werte}} in {length}",
   "recording.measuring": "Wird ausgemessen …",
   "recording.notWeighed": "nirgends: zählt nicht",
   "recording.scanToolAt": "Diagnosegerät: {functionOf} an {point}",

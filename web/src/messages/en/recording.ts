@@ -26,7 +26,7 @@ export const recording = {
   "recording.whatItDoes": "What it does",
   "recording.whereItWasPut": "Where it was put",
   "recording.whereChannelWasPut": "Where {name} was put",
-  "recording.samplesIn": "{samples, plural, one {# sample} other {# samples}} in {length}",
+  "recording.samplesIn": "{samples, plural, one {one sample} other {{shown} samples}} in {length}",
   "recording.measuring": "Measuring …",
   "recording.notWeighed": "nowhere: not weighed",
   "recording.scanToolAt": "scan tool: {functionOf} at {point}",

@@ -1,6 +1,6 @@
 "use client";
 import { fittingUnit, seenIn, type ChannelPlace } from "@radicula/core";
-import { gapText, secondsText, seenText } from "@radicula/core/words";
+import { gapText, secondsText, seenText, thousands } from "@radicula/core/words";
 import { Select } from "antd";
 import type { ExpectedLevels } from "@/workers/recording.worker";
 import { say } from "@/messages/issues";
@@ -43,7 +43,13 @@ export function Channels({ recording, choices, places, isFixed, expected, onPlac
             <tr key={i}>
               <th scope="row">
                 {c.name}
-                <small>{t("recording.samplesIn", { samples: c.samples, length: secondsText(lengthOf(c)) })}</small>
+                <small>
+                  {t("recording.samplesIn", {
+                    samples: c.samples,
+                    shown: thousands(c.samples),
+                    length: secondsText(lengthOf(c)),
+                  })}
+                </small>
               </th>
               <td>
                 {facts ? seenText(seenIn(facts), c.unit) : t("recording.measuring")}
