@@ -312,14 +312,8 @@ export {
   type Channel,
   type Recording,
 } from "./traces/recording.js";
-export {
-  looksRecorded,
-  parseRecording,
-  readRecording,
-  recordingCsv,
-  recordingFile,
-  RecordingReader,
-} from "./traces/readRecording.js";
+export { looksRecorded } from "./traces/looksRecorded.js";
+export { parseRecording, readRecording, recordingCsv, recordingFile, RecordingReader } from "./traces/readRecording.js";
 export type { RecordingRead } from "./traces/readTable.js";
 export { RECORDING_FORMAT, RecordingFile } from "./format/recording.js";
 export { factsInSteps, factsOf, type ChannelFacts } from "./traces/facts.js";

@@ -1,10 +1,10 @@
 import { parseJson, readSchema } from "../format/json.js";
 import { RECORDING_FORMAT, RecordingFile } from "../format/recording.js";
-import { fileSort } from "../format/fileSort.js";
 import { fail, issue, ok, type Result } from "../issues/issue.js";
 import { isDump, readDump } from "./readDump.js";
 import { TableReader, type RecordingRead } from "./readTable.js";
-import { isWave, readWave } from "./readWave.js";
+import { isWave } from "./isWave.js";
+import { readWave } from "./readWave.js";
 import { timeOf, valueAt, type Channel, type Recording } from "./recording.js";
 
 /** Bytes kept of a file that can only be read whole (sound, logic, JSON). Judgement. */
@@ -78,27 +78,6 @@ export class RecordingReader {
     this.parts.splice(0, this.parts.length, all);
     return all;
   }
-}
-
-/** Rows of numbers by which a table is taken for a recording. Judgement. */
-const LEAST_ROWS = 8;
-/** What rows of numbers are written with, `OL` and `NaN` among it. */
-const NUMBERS = /^[\s\d.,;:|+\-eE"OLNan]*$/;
-
-/**
- * Whether a file seems to be a recording, by how it begins: sound, logic, our own form, or a table of numbers and
- * little else.
- */
-export function looksRecorded(head: Uint8Array, name = ""): boolean {
-  const text = new TextDecoder().decode(head);
-  if (isWave(head) || isDump(text) || /^\s*\{\s*"format"\s*:\s*"radicula\/recording"/.test(text)) return true;
-  if (/^\s*[{[]/.test(text) || fileSort(text, name) === "scan") return false;
-  const lines = text.split(/\r?\n/, 400);
-  const rows = lines.filter((l) => /\d/.test(l) && NUMBERS.test(l));
-  if (rows.length < LEAST_ROWS || rows.length <= lines.length / 2) return false;
-  const table = new TableReader();
-  table.push(head);
-  return table.end().ok;
 }
 
 /** A whole file at once. @param interval seconds between two rows of a table that tells no time */

@@ -7,11 +7,6 @@ const PCM = 1;
 const FLOAT = 3;
 const EXTENSIBLE = 0xfffe;
 
-/** Whether bytes begin as a WAV file does. */
-export const isWave = (bytes: Uint8Array): boolean =>
-  bytes.length >= 12 && ascii(bytes, 0) === "RIFF" && ascii(bytes, 8) === "WAVE";
-const ascii = (bytes: Uint8Array, at: number) => String.fromCharCode(...bytes.subarray(at, at + 4));
-
 /**
  * A sound recording: a sound card used as a scope. PCM of 8 to 32 bits, or floats of 32; the parts of the file are told
  * by the library wavefile. Full scale is 1, without a unit: how many volts that is must be asked.
