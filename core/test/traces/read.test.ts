@@ -1,12 +1,12 @@
 import WaveLibrary from "wavefile/dist/wavefile.js";
 import {
-  looksRecorded,
   readRecording,
   recordingCsv,
   recordingFile,
   RecordingReader,
   parseRecording,
 } from "../../src/traces/readRecording.js";
+import { looksRecorded } from "../../src/traces/looksRecorded.js";
 import { lengthOf, rateOf, timeOf, valueAt, channelPart, evenChannel } from "../../src/traces/recording.js";
 import { pyramidOf, stretchOf } from "../../src/traces/pyramid.js";
 
