@@ -35,7 +35,7 @@ const give = (page: Page, name: string, text: string | Buffer) =>
     .locator("input[type=file]")
     .setInputFiles({ name, mimeType: "text/csv", buffer: Buffer.from(text as string) });
 
-/** Whether anything is drawn on each canvas: axes alone are some thousands of points, a signal is more. */
+/** Whether a signal is drawn on each canvas: points greener than axes and grid ever are. */
 const inkOf = (page: Page) =>
   sheet(page)
     .locator("canvas")
@@ -43,7 +43,7 @@ const inkOf = (page: Page) =>
       all.map((c) => {
         const canvas = c as HTMLCanvasElement;
         const { data } = canvas.getContext("2d")!.getImageData(0, 0, canvas.width, canvas.height);
-        return data.filter((v, i) => i % 4 === 3 && v > 0).length > 1_000;
+        return data.filter((v, i) => i % 4 === 1 && v > data[i - 1]! + 40 && data[i + 2]! > 200).length > 300;
       }),
     );
 

@@ -27,7 +27,8 @@ const BRANCHES = 10;
 const ON: State = { key: "on", unplugged: [] };
 
 /**
- * Tests at the very places still in question, once few are left: the drop over a wire under its own current, ohms from
+ * Tests at the very places still in question, once few are left: ohms through a terminal of an in-line plug or a leg of
+ * a splice; the drop over a wire under its own current, ohms from
  * one of its ends to the other or to the wire it may touch, looking along it, the clamp on each branch of a short that
  * is fed through a lamp in the fuse's place, a part by itself, a module's plug without the module.
  * @param posterior what is believed: says which places are in question

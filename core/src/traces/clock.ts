@@ -101,7 +101,7 @@ export class Growing {
   private piece: Float32Array;
   private held = 0;
   private before = 0;
-  /** @param expected how many will about come, where that is known: nothing needs to be put together then */
+  /** @param expected about how many will come, where that is known: they are then kept in one piece */
   constructor(expected = 0) {
     this.piece = new Float32Array(Math.max(PIECE, expected));
   }

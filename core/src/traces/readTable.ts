@@ -50,6 +50,8 @@ export class TableReader {
   private full = false;
   private decoder: InstanceType<typeof TextDecoder> | undefined;
   private begun = false;
+  /** lines end with a carriage return alone, as in files of very old programs */
+  private endsWithReturn = false;
   private readonly counts = new Map<string, number>();
   private readonly issues: Issue[] = [];
   private cells = new Float64Array(MOST_CHANNELS * 2);
@@ -72,6 +74,7 @@ export class TableReader {
   push(bytes: Uint8Array): void {
     if (!this.wantsMore || bytes.length === 0) return;
     const own = this.asUtf8(bytes);
+    if (this.endsWithReturn) returnsToNewlines(own);
     if (this.layout && this.pending.length > 0) {
       // the row that was cut through by itself: the rest need not be copied
       const end = own.indexOf(NEWLINE) + 1;
@@ -132,9 +135,8 @@ export class TableReader {
     else if (isForeign(fileSort(head))) this.failed = [issue("file.other-sort", [], { sort: fileSort(head) })];
     else if (notText(head)) this.failed = [issue("table.not-text")];
     if (this.failed) return false;
-    // lines end with a carriage return alone in files of very old programs
-    if (!head.includes("\n") && head.includes("\r"))
-      for (let i = 0; i < all.length; i++) if (all[i] === RETURN) all[i] = NEWLINE;
+    this.endsWithReturn = !head.includes("\n") && head.includes("\r");
+    if (this.endsWithReturn) returnsToNewlines(all);
     const layout = layoutOf(head.replace(/\r\n?/g, "\n"), isWhole);
     const used = layout?.columns.filter((c) => c.is === "values") ?? [];
     if (!layout || used.length === 0) {
@@ -319,6 +321,9 @@ export class TableReader {
     if (filled.length === 0) return fail([issue("trace.no-numbers"), ...this.issues]);
     return ok({ recording: { channels: filled }, issues: this.issues });
   }
+}
+function returnsToNewlines(bytes: Uint8Array): void {
+  for (let i = 0; i < bytes.length; i++) if (bytes[i] === RETURN) bytes[i] = NEWLINE;
 }
 const channelNumber = ({ columns }: TableLayout, c: number, k: number) =>
   columns.slice(0, c + 1).filter((x) => x.is === "values").length || k + 1;

@@ -1,4 +1,4 @@
-// the library's own types are of another way to its file: this one is the same in Node.js and in a bundle
+// the library declares types for its main module only; this file of it is the same in Node.js and in a bundle
 declare module "wavefile/dist/wavefile.js" {
   export { default } from "wavefile";
 }

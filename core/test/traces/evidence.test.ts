@@ -368,4 +368,7 @@ test("values watched at once share their luck: two that stand still count as one
   expect(two.reduce<number>((missed, c) => missed * (1 - c!), 1)).toBeCloseTo(1 - alone!, 9);
   const [still] = caught(value("B7:1"), value("B7:3", [0, 5]));
   expect(still).toBeGreaterThan(0.95);
+  // on another plug, or at another time, it is another chance
+  expect(caught(value("B7:1"), value("B2:1"))[0]).toBe(alone);
+  expect(caught(value("B7:1"), { ...value("B7:3"), at: "2026-11-24T11:11:11Z" })[0]).toBe(alone);
 });

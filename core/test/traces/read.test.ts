@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import WaveLibrary from "wavefile/dist/wavefile.js";
 import {
   readRecording,
@@ -121,6 +122,13 @@ describe("tables in usual layouts", () => {
     for (let at = 0, k = 1; at < all.length; at += k, k = (k * 7) % 9_973) reader.push(all.subarray(at, at + k));
     const parts = reader.end();
     expect(parts.ok && parts.value.recording).toEqual(whole);
+    // whatever room is made at first
+    for (const size of [all.length, all.length / 3, 10 * all.length]) {
+      const roomy = new RecordingReader(undefined, size);
+      roomy.push(all);
+      const read = roomy.end();
+      expect(read.ok && read.value.recording).toEqual(whole);
+    }
     expect(whole.channels[1]!.values[29_999]).toBe(-29_999);
     expect(whole.channels[0]!.step).toBeCloseTo(0.01, 9);
   });
@@ -129,6 +137,37 @@ describe("tables in usual layouts", () => {
     const { recording } = good(`t,A\n${Array.from({ length: 12_000 }, (_, i) => `${time(i)},${i}`).join("\n")}\n`);
     const channel = recording.channels[0]!;
     [0, 5_000, 8_999, 9_000, 11_999].forEach((i) => expect(timeOf(channel, i)).toBeCloseTo(time(i), 3));
+  });
+});
+
+describe("how rows and numbers are written", () => {
+  test("lines that end with a carriage return alone, in a file of several parts", () => {
+    const rows = Array.from({ length: 20_000 }, (_, i) => `${(i / 1_000).toFixed(3)},${i % 7}`);
+    const all = bytes(`time (s),A (V)\r${rows.join("\r")}`);
+    const reader = new RecordingReader();
+    for (let at = 0; at < all.length; at += 65_536) reader.push(all.slice(at, at + 65_536));
+    const parts = reader.end();
+    expect(parts.ok && parts.value.recording.channels[0]!.values.length).toBe(20_000);
+  });
+  // Reference: the language's own reading of a number
+  test("numbers of any usual writing are read as the language reads them", () => {
+    const number = fc.oneof(
+      fc.integer(),
+      fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e12, max: 1e12 }).map((v) => Number(v.toPrecision(14))),
+    );
+    const written = number.chain((v) => fc.constantFrom(String(v), v.toExponential(), v.toFixed(6)));
+    fc.assert(
+      fc.property(fc.array(fc.tuple(written, written), { minLength: 20, maxLength: 40 }), (rows) => {
+        const { channels } = good(`t,A,B\n${rows.map((r, i) => `${i},${r.join(",")}`).join("\n")}\n`).recording;
+        rows.forEach((row, i) =>
+          row.forEach((text, c) => {
+            const wanted = Math.fround(Number(text));
+            expect(Math.abs(channels[c]!.values[i]! - wanted)).toBeLessThanOrEqual(2e-7 * Math.abs(wanted));
+          }),
+        );
+      }),
+      { numRuns: 60, seed: 7 },
+    );
   });
 });
 
@@ -217,7 +256,20 @@ describe("sound, logic and our own form", () => {
     [0, 0.5, -0.5, 1].forEach((v, i) => expect(Math.abs(channel!.values[i]! - v)).toBeLessThan(0.01));
     expect(result.value.issues.map((i) => i.code)).toEqual(["trace.scale-unknown"]);
   });
-  // Reference program: wavefile writes what is read here, floats and the extensible head among it
+  test("a WAV of three channels, whose head is the extensible one", () => {
+    const file = new WaveLibrary.WaveFile();
+    file.fromScratch(
+      3,
+      8_000,
+      "16",
+      [0.25, 0.5, -0.5].map((v) => [v * 32_767, 0]),
+    );
+    const result = readRecording(file.toBuffer());
+    expect(result.ok && result.value.recording.channels.map((c) => Math.round(c.values[0]! * 100) / 100)).toEqual([
+      0.25, 0.5, -0.5,
+    ]);
+  });
+  // Reference program: wavefile writes what is read here, floats among it
   test.each(["8", "16", "24", "32", "32f"])("two channels of a WAV of %s bits as the library writes it", (bits) => {
     const file = new WaveLibrary.WaveFile();
     const own = [

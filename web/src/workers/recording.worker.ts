@@ -179,7 +179,7 @@ const api = {
       });
     return {
       sound: bands(new Rig(wiring)),
-      // what a few teeth less do is no matter of levels
+      // missing teeth do not change the levels
       suspect:
         found && !losesTeeth(found.fault)
           ? bands(new Rig(wiring, [{ fault: found.fault, severity: suspect.ohm ?? NaN }]))
@@ -202,7 +202,7 @@ async function* slices(file: Blob): AsyncGenerator<Part> {
   for (let at = 0; next; at += AT_ONCE) {
     const bytes = new Uint8Array(await next);
     next = piece(at + AT_ONCE);
-    next?.catch(() => undefined); // told where it is waited for
+    next?.catch(() => undefined); // a failure is thrown where the piece is awaited
     yield [bytes, Math.min(1, (at + AT_ONCE) / file.size)];
   }
 }
