@@ -17,6 +17,11 @@ const FIRST = 16;
  * minute.
  */
 const WORTH = 0.4;
+/**
+ * However quick, a first test that tells less than this part of the best one's information is not proposed: what it
+ * saves by being quick is the chance that it settles the case at once, and that chance is small.
+ */
+const TELLS_SOMETHING = 0.1;
 /** The search counts as over when one suspect holds this share. */
 const ENOUGH = 0.97;
 /** Answers closer together than this are one answer, volt below and above 6 V; steps of a decade for ohms. */
@@ -88,7 +93,8 @@ function distinctFirstTests(d: Decision, ranked: readonly Weighed[]): number[] {
   const seen = new Set<string>();
   const first: number[] = [];
   for (let t = 0; t < Math.min(ranked.length, TESTS) && first.length < FIRST; t++) {
-    if (rate(ranked[t]!) < WORTH * quickest && ranked[t]!.bits < WORTH * most) continue;
+    const { bits } = ranked[t]!;
+    if (bits < TELLS_SOMETHING * most || (rate(ranked[t]!) < WORTH * quickest && bits < WORTH * most)) continue;
     const numbers = new Map<number, number>();
     const partition = Array.from(d.outcomes[t]!, (o) => {
       const n = numbers.get(o) ?? numbers.size;
