@@ -8,6 +8,7 @@ import { mostToClaim } from "./trust.js";
 import { carryOver, entriesBefore, type AfterRepair, type Before } from "./afterRepair.js";
 import { leftOver } from "./fit.js";
 import { searchMultipleFaults } from "./multipleFaults.js";
+import { solveTogether } from "./solveTogether.js";
 import { refineFaultSets } from "./refineFaultSets.js";
 import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type MixtureComponent, type Posterior } from "./posterior.js";
@@ -151,12 +152,14 @@ function assessMachine(
   const posterior = weigh(predictor, evidence, { ...how, breadth: "wide" });
   const alarmed = unsure(posterior, 2) || hasty(posterior);
   if (!alarmed) return { gathered, carried, posterior, breadth: "wide", alarmed, multiple: [], unfinished: false };
-  const found = searchMultipleFaults(predictor, evidence, gathered.factors, options.stop);
+  const never = () => false;
+  const stop = options.stop ?? never;
+  const ranked = searchMultipleFaults(predictor, evidence, gathered.factors, stop);
+  const found = solveTogether(predictor, evidence, ranked, { ...how, breadth: "wide" }, stop);
   const weighWith = (multiple: readonly MultipleFaultHypothesis[]) =>
     weigh(predictor, evidence, { ...how, breadth: "wide", multiple });
   const coarse = weighSeveral(found, posterior, weighWith);
-  const never = () => false;
-  const whole = refineFaultSets(predictor, coarse.multiple, coarse.posterior, weighWith, options.stop ?? never);
+  const whole = refineFaultSets(predictor, coarse.multiple, coarse.posterior, weighWith, stop);
   return { gathered, carried, alarmed, unfinished: false, breadth: "wide", ...whole };
 }
 /** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */

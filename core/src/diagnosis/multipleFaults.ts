@@ -51,7 +51,19 @@ export function searchMultipleFaults(
   predictor.makeRoom();
   return [...pairs, ...triples]
     .sort((a, b) => b.score - a.score)
-    .map((set) => exactHypothesis(predictor, set, factors));
+    .map((set) => ({ ...exactHypothesis(predictor, set, factors), together: actsTogether(set, parts) }));
+}
+
+/** Whether two members of a set, at some severity each, move the same reading. */
+function actsTogether(set: FaultSet, parts: readonly FaultAtSeverity[]): boolean {
+  const moved = new Set<number>();
+  for (const h of set.members) {
+    const own = new Set<number>();
+    for (const p of parts) if (p.h === h) p.moves.forEach((m, r) => (m > MOVES_FROM ? own.add(r) : undefined));
+    if ([...own].some((r) => moved.has(r))) return true;
+    own.forEach((r) => moved.add(r));
+  }
+  return false;
 }
 
 /** So many readings rank the sets: the latest, each value once. All of them weigh the sets afterwards. */
@@ -82,6 +94,8 @@ function soundFits(predictor: Predictor, readings: ToExplain["readings"]): Float
 export const LN_MUST_ADD = 1;
 /** A reading fits a set badly where another fault would fit it so much better, ln. Judgement: about 2.5 σ. */
 const LN_MISFIT = 3;
+/** What two faults bring a reading to together is not known before it is solved: it counts as this far off, ln. */
+const LN_TOGETHER = 3;
 /** A set whose bound is so far below what one fault alone reaches is not solved, ln. Judgement: no verdict needs it. */
 const LN_HOPELESS = Math.log(1e-5);
 
@@ -130,6 +144,7 @@ class SetSearch {
     private readonly sound: Float64Array,
   ) {
     this.coverable = parts.reduce((all, p) => union(all, p.covers), emptyCover(toExplain.present.length));
+    this.bestFits = sound.map((fit, r) => parts.reduce((most, p) => Math.max(most, p.fits[r]!), fit));
     let floor = -Infinity;
     for (const p of parts) {
       const fit = this.fit([p]);
@@ -144,7 +159,6 @@ class SetSearch {
       promising.filter((p) => covers(p.covers, c)).slice(0, MOST_EXPLAINING),
     );
     const { readings } = toExplain;
-    this.bestFits = sound.map((fit, r) => parts.reduce((most, p) => Math.max(most, p.fits[r]!), fit));
     this.fitting = readings.map((_, r) =>
       parts
         .filter((p) => p.moves[r]! > MOVES_FROM && p.fits[r]! > this.bestFits[r]! - LN_MISFIT)
@@ -220,7 +234,9 @@ class SetSearch {
   }
   /** Readings that another fault would fit much better, the one that is furthest off first. */
   private openReadings(set: readonly FaultAtSeverity[]): number[] {
-    const short = this.toExplain.readings.map((_, r) => this.bestFits[r]! - fitOfReading(set, r, this.sound[r]!));
+    const short = this.toExplain.readings.map(
+      (_, r) => this.bestFits[r]! - fitOfReading(set, r, this.sound[r]!, this.bestFits[r]!),
+    );
     return [...short.keys()].filter((r) => short[r]! > LN_MISFIT).sort((a, b) => short[b]! - short[a]!);
   }
   private openCodes(covered: CodeCover): number[] {
@@ -257,7 +273,7 @@ class SetSearch {
       for (const p of parts) none *= 1 - p.sets[c]!;
       fit += logCode(1 - none, codes[c]!);
     }
-    for (let r = 0; r < readings.length; r++) fit += fitOfReading(parts, r, this.sound[r]!);
+    for (let r = 0; r < readings.length; r++) fit += fitOfReading(parts, r, this.sound[r]!, this.bestFits[r]!);
     return fit;
   }
 }
@@ -284,12 +300,19 @@ function best(
 }
 /**
  * ln likelihood of a reading: as the member that moves it and fits it best has it; what none moves is as on a sound
- * machine.
+ * machine. What several members move may come to what none of them brings it to: then it is at most so far below the
+ * best that any fault makes of it.
  */
-function fitOfReading(parts: readonly FaultAtSeverity[], r: number, sound: number): number {
+function fitOfReading(parts: readonly FaultAtSeverity[], r: number, sound: number, best: number): number {
   let fit = -Infinity;
-  for (const p of parts) if (p.moves[r]! > MOVES_FROM) fit = Math.max(fit, p.fits[r]!);
-  return fit === -Infinity ? sound : fit;
+  let movers = 0;
+  for (const p of parts) {
+    if (p.moves[r]! <= MOVES_FROM) continue;
+    movers++;
+    fit = Math.max(fit, p.fits[r]!);
+  }
+  if (movers > 1) return Math.max(fit, best - LN_TOGETHER);
+  return movers === 0 ? sound : fit;
 }
 
 /** A set as a hypothesis to be solved and weighed as it is. */
@@ -298,7 +321,6 @@ function exactHypothesis(
   set: FaultSet,
   factors: Float64Array | undefined,
 ): MultipleFaultHypothesis {
-  const prior = logPriors(predictor, factors);
   const most = set.members.length > 2 ? SEVERITIES_IN_TRIPLE : SEVERITIES_IN_PAIR;
   const choices = set.members.map((h) => {
     const scored = [...set.severities.get(h)!].sort((a, b) => b[1] - a[1]).map(([k]) => k);
@@ -307,16 +329,31 @@ function exactHypothesis(
     const near = [best - 1, best + 1].filter((k) => k >= 0 && k < predictor.faults[h - 1]!.severities.length);
     return [...new Set([best, ...scored.slice(0, most - 1), ...near])].slice(0, most).sort((a, b) => a - b);
   });
-  const hypothesis = predictor.combine(set.members, choices);
+  return setAtSeverities(predictor, set.members, choices, factors);
+}
+
+/**
+ * A set of faults at chosen severities, as a hypothesis.
+ * @param choices places on the grid of each member, in the order of `members`
+ */
+export function setAtSeverities(
+  predictor: Predictor,
+  members: readonly number[],
+  choices: readonly (readonly number[])[],
+  factors: Float64Array | undefined,
+  draws?: number,
+): MultipleFaultHypothesis {
+  const prior = logPriors(predictor, factors);
+  const hypothesis = predictor.combine(members, choices, draws);
   const { samples } = predictor.hypotheses[hypothesis]!;
   const wanted = new Uint8Array(samples).fill(1);
-  const logChosen = set.members.reduce(
+  const logChosen = members.reduce(
     (sum, h, i) => sum + Math.log(choices[i]!.length / (predictor.hypotheses[h]!.samples / predictor.draws)),
     0,
   );
   const logPrior =
-    set.members.reduce((sum, h) => sum + prior[h]!, logChosen) +
-    logRateOfFurther(predictor, factors)(set.members) +
-    logOrders(set.members.length);
-  return { hypothesis, logPrior, logChosen, members: set.members, wanted };
+    members.reduce((sum, h) => sum + prior[h]!, logChosen) +
+    logRateOfFurther(predictor, factors)(members) +
+    logOrders(members.length);
+  return { hypothesis, logPrior, logChosen, members, wanted };
 }

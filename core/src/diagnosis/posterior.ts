@@ -77,6 +77,8 @@ export interface MultipleFaultHypothesis {
   readonly logChosen: number;
   /** hypotheses of its members by themselves */
   readonly members: readonly number[];
+  /** whether several of them move the same reading: what they come to together is only known once solved */
+  readonly together?: boolean;
   readonly wanted: Uint8Array;
 }
 

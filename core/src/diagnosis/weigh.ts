@@ -54,6 +54,19 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[], optio
   return new Weighing(predictor, evidence, options).posterior();
 }
 
+/**
+ * How well sets of faults explain the evidence, each severity by itself.
+ * @returns for each set, ln likelihood by combination of severities, in the order of its hypothesis
+ */
+export function fitsOfSets(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  sets: readonly MultipleFaultHypothesis[],
+  options: WeighOptions,
+): Float64Array[] {
+  return new Weighing(predictor, evidence, { ...options, multiple: [] }).fitsOf(sets);
+}
+
 /** ln likelihood of evidence, severity by severity, remembered by evidence: a new reading only adds its own. */
 class Weighing {
   private readonly codes: readonly CodeEvidence[];
@@ -157,6 +170,11 @@ class Weighing {
     };
   }
 
+  fitsOf(sets: readonly MultipleFaultHypothesis[]): Float64Array[] {
+    const view: View = { misplaced: undefined, families: this.families.group(this.readings, undefined) };
+    return sets.map((m) => this.weighOne(this.several(m), this.several(m).codes, view, 1, -Infinity)!.places);
+  }
+
   /** Every hypothesis in every way it may show: lasting, coming and going, readings where logged or at a look-alike. */
   private weighAll(): WeighedComponent[] {
     const misplaced = this.options.only ? [] : misplacements(this.predictor.wiring, this.readings);
@@ -174,7 +192,7 @@ class Weighing {
    * Single faults, then several at once.
    */
   private toWeigh(): ToWeigh[] {
-    const { predictor, byCodes } = this;
+    const { byCodes } = this;
     const single = (hypothesis: number, { log, places, wanted }: CodesOfOne): ToWeigh => ({
       multiple: undefined,
       hypothesis,
@@ -189,15 +207,18 @@ class Weighing {
       ),
       ...[...this.takenUp].map(([h, own]) => single(h, own)),
     ];
-    const multiple = (this.options.multiple ?? []).map((m): ToWeigh => ({
+    return [...singles, ...(this.options.multiple ?? []).map((m) => this.several(m))];
+  }
+  private several(m: MultipleFaultHypothesis): ToWeigh {
+    const { predictor } = this;
+    return {
       multiple: m,
       hypothesis: m.hypothesis,
       wanted: m.wanted,
       logPrior: m.logPrior,
       byCodes: -Infinity,
       codes: meanOverDraws(predictor, m.hypothesis, codeLogLikelihoods(predictor, m.hypothesis, this.codes, 1, true)),
-    }));
-    return [...singles, ...multiple];
+    };
   }
   /**
    * Those first that fit best by what is known of them: their lead spares the others the readings that are new. Several
