@@ -78,6 +78,50 @@ export {
   SeenEntry,
   type ScannedCode,
 } from "./format/case.js";
+export {
+  DrawingMark,
+  DrawingSheet,
+  DrawingTrace,
+  OpenEnd,
+  PageDrawing,
+  SheetContent,
+  SHEET_FORMAT,
+  type SheetWord,
+} from "./format/sheet.js";
+export { drawnWires, type DrawnEnd, type DrawnWire, type Spot } from "./sheets/drawnWires.js";
+export {
+  readSheet,
+  type DrawnKind,
+  type ReadBox,
+  type ReadEnd,
+  type ReadPin,
+  type ReadSheet,
+  type ReadStar,
+  type ReadWire,
+} from "./sheets/readSheet.js";
+export {
+  boxToTake,
+  markAt,
+  notOnAPage,
+  progressOf,
+  takeReadWire,
+  takeWhole,
+  type SheetProgress,
+} from "./sheets/takeRead.js";
+export { pdfContent, type Matrix, type PdfOperations, type PdfPage } from "./sheets/pdfPage.js";
+export {
+  cavitiesInBox,
+  dropSheet,
+  functionSaid,
+  placeOnSheet,
+  takeBox,
+  takeCavity,
+  takeHalf,
+  takeStar,
+  takeWire,
+  type TakenBox,
+  type TakenWire,
+} from "./sheets/takeFromSheet.js";
 export { COLOUR_LETTERS, parseColour, sameColour, type ColourRead, type WireColour } from "./units/colour.js";
 export {
   fromPreferred,

@@ -121,6 +121,14 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "file.not-a-zip": () => t("issues.thisIsNotAZipFile"),
   "file.zip-too-large": (p) => t("issues.theZipFileHoldsMoreThan", { limit: thousands(p["limit"]) }),
   "file.zip-without-case": () => t("issues.theZipFileHoldsNoCase"),
+  "page.no-picture": () => t("issues.thisFileIsNoPicture"),
+  "page.no-pdf": () => t("issues.thisPdfCannotBeRead"),
+  "page.locked": () => t("issues.thisPdfIsLocked"),
+  "page.too-many-points": (p) =>
+    t("issues.thePictureHasMillionPoints", { millions: thousands(p["millions"]), limit: thousands(p["limit"]) }),
+  "page.too-large": (p) => t("issues.thePageHasTooManyBytes", { limit: thousands(p["limit"]) }),
+  "page.too-many": (p) => t("issues.aWiringTakesPages", { limit: p["limit"] }),
+  "server.no-such-page": () => t("issues.noSuchPage"),
   "photo.not-a-photo": () => t("issues.thisFileIsNotAPhoto"),
   "photo.too-large": (p) =>
     t("issues.thePhotoHasBytesAreTaken", { bytes: thousands(p["bytes"]), limit: thousands(p["limit"]) }),

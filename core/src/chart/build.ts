@@ -94,6 +94,7 @@ export function buildChart(chart: Chart): BuiltChart {
     ...(chart.claims.length + claims.length ? { claims: [...chart.claims, ...claims] as Claim[] } : {}),
     ...(guesses.length ? { guesses: [...new Set(guesses)] } : {}),
     ...(chart.resets.length ? { resets: chart.resets } : {}),
+    ...(chart.pages.sheets.length ? { pages: chart.pages } : {}),
   };
   return { wiring: soundOnly(wiring, chart.codes, issues), issues, points };
 }

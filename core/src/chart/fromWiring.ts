@@ -1,4 +1,5 @@
 import { chartRow, CHART_FORMAT, type Chart, type ChartRow, type ConnectorRow, type PartRow } from "../format/chart.js";
+import { noPages } from "../format/sheet.js";
 import type { Connector, Device, Wiring } from "../format/wiring.js";
 import { STAR_KINDS, TERMINALS } from "../wiring/kinds.js";
 import { devicePins } from "../wiring/points.js";
@@ -115,6 +116,7 @@ export function chartOf(wiring: Wiring): Chart {
     claims: [...(wiring.claims ?? [])],
     resets: [...(wiring.resets ?? [])],
     read: guessed.size ? settled : [],
+    pages: wiring.pages ?? noPages(),
   };
 }
 const text = (value: number | undefined) => (value === undefined ? "" : String(value));

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { noPages, PageDrawing } from "./sheet.js";
 import { Reset, Claim, Code } from "./wiring.js";
 
 /**
@@ -63,6 +64,7 @@ export const Chart = z.strictObject({
     .max(8000)
     .default([])
     .meta({ description: "Cavities and parts whose function or kind has been read on the machine: no longer guesses" }),
+  pages: PageDrawing.default(noPages).meta({ description: "Pages it was read from, and where on them things stand" }),
 });
 export type Chart = z.infer<typeof Chart>;
 
@@ -116,4 +118,5 @@ export const emptyChart = (name = "", nominalVolt: 12 | 24 = 12): Chart => ({
   claims: [],
   resets: [],
   read: [],
+  pages: noPages(),
 });

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { PageDrawing } from "./sheet.js";
 import { ScanUnit } from "../units/scanUnit.js";
 
 /**
@@ -462,6 +463,7 @@ export const Wiring = z.strictObject({
   wires: z.array(Wire).max(20000).default([]),
   codes: z.array(Code).max(4000).default([]),
   resets: z.array(Reset).max(400).optional().meta({ description: "Teach-ins, calibrations and counters to set back" }),
+  pages: PageDrawing.optional().meta({ description: "Pages it was read from, and where on them things stand" }),
 });
 export type Wiring = z.infer<typeof Wiring>;
 export type Connector = z.infer<typeof Connector>;

@@ -80,6 +80,8 @@ async function grantServer(client: postgres.Sql, role: string): Promise<void> {
   await client`grant select, insert, delete on photos to ${client(role)}`;
   await client`grant select, insert, update on recordings to ${client(role)}`;
   await client`grant select, insert on recording_parts to ${client(role)}`;
+  await client`grant select, insert, update on pages to ${client(role)}`;
+  await client`grant select, insert on page_tiles to ${client(role)}`;
   await client`grant select on identity to ${client(role)}`;
   await client`grant select, insert, update on workshop, standing_answers to ${client(role)}`;
   await client`grant select, insert, update, delete on lessons to ${client(role)}`;

@@ -352,4 +352,15 @@ export const issues: Translation<typeof english> = {
   "issues.andJoin": " und ",
   "issues.entryIsTheMeanOfASpeed":
     "Eintrag {number} zählt nicht: Der Mittelwert eines Drehzahlsignals an {point} hängt von den vorbeilaufenden Zähnen ab. Die beiden Pegel zeigt ein Oszilloskop.",
+  "issues.thisFileIsNoPicture":
+    "Diese Datei ist kein lesbares Bild: JPEG, PNG oder WebP, vollständig. Nichts wurde aufgenommen.",
+  "issues.thisPdfCannotBeRead":
+    "Dieses PDF ist nicht lesbar: Es ist beschädigt oder kein PDF. Schon aufgenommene Seiten bleiben.",
+  "issues.thisPdfIsLocked":
+    "Dieses PDF ist mit einem Passwort gesperrt. Bitte ohne Passwort speichern und dann aufnehmen.",
+  "issues.thePictureHasMillionPoints":
+    "Das Bild hat {millions} Millionen Punkte; bis zu {limit} Millionen werden aufgenommen.",
+  "issues.thePageHasTooManyBytes": "Das Bild einer Seite darf bis zu {limit} Bytes haben.",
+  "issues.aWiringTakesPages": "Eine Verdrahtung nimmt bis zu {limit} Seiten auf.",
+  "issues.noSuchPage": "Diese Seite gibt es nicht.",
 };

@@ -341,4 +341,11 @@ export const issues = {
   "issues.andJoin": " and ",
   "issues.entryIsTheMeanOfASpeed":
     "Entry {number} counts for nothing: the mean of a speed signal at {point} depends on the teeth that pass. Use a scope for its two levels.",
+  "issues.thisFileIsNoPicture": "This file is no picture that can be read: JPEG, PNG or WebP, whole. Nothing was kept.",
+  "issues.thisPdfCannotBeRead": "This PDF cannot be read: it is damaged, or no PDF. Pages kept before stay.",
+  "issues.thisPdfIsLocked": "This PDF is locked with a password. Save it without one, then add it.",
+  "issues.thePictureHasMillionPoints": "The picture has {millions} million points; up to {limit} million are taken.",
+  "issues.thePageHasTooManyBytes": "The picture of a page may have up to {limit} bytes.",
+  "issues.aWiringTakesPages": "A wiring takes up to {limit} pages.",
+  "issues.noSuchPage": "There is no such page.",
 } as const;

@@ -21,6 +21,7 @@ import { WorkbenchBar } from "./WorkbenchBar";
 import { WorkbenchHead } from "./WorkbenchHead";
 
 const DrawingView = dynamic(() => import("./drawing/DrawingView").then((m) => m.DrawingView), { ssr: false });
+const PagesView = dynamic(() => import("./pages/PagesView").then((m) => m.PagesView), { ssr: false });
 
 /** The wiring workbench: the pin chart to type, what it adds up to, the drawing, codes, revisions. */
 export function Workbench(props: Omit<BenchProps, "kept">) {
@@ -44,7 +45,7 @@ function OnTheBench(props: BenchProps) {
       <WorkbenchBar bench={bench} onPaste={() => setPasting(true)} />
       <WorkbenchAlerts bench={bench} />
       <main id="content" className={styles.main} data-view={view}>
-        {view === "drawing" ? null : built ? (
+        {view === "drawing" || view === "pages" ? null : built ? (
           <Things wiring={built.wiring} chosen={chosen} find={find} onChoose={goToThing} />
         ) : (
           <nav className={styles.things} />
@@ -73,6 +74,7 @@ interface BenchPart {
 function ViewOf({ bench }: BenchPart) {
   const { view, built, chart, change, library, revisions, freeze, chosen, find, goToThing } = bench;
   if (view === "pins") return <PinsView bench={bench} />;
+  if (view === "pages") return <PagesView bench={bench} />;
   if (view === "revisions")
     return (
       <div className={styles.card}>

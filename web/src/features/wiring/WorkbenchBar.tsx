@@ -9,6 +9,7 @@ import { wordedList } from "@radicula/core/words";
 
 const VIEWS = wordedList(() => [
   { value: "pins", label: t("wiring.pinChart") },
+  { value: "pages", label: t("wiring.pages") },
   { value: "drawing", label: t("wiring.drawing") },
   { value: "codes", label: t("wiring.codes") },
   { value: "revisions", label: t("wiring.revisions") },

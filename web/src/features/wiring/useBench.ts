@@ -14,7 +14,7 @@ import { dropAside, useDraft } from "./useDraft";
 import { useFinder } from "./useFinder";
 import { useSelection } from "./useSelection";
 
-export type View = "pins" | "drawing" | "codes" | "revisions";
+export type View = "pins" | "pages" | "drawing" | "codes" | "revisions";
 export interface BenchProps {
   readonly wiring: LibraryWiring;
   readonly job: { readonly id: string; readonly title: string; readonly started: boolean } | null;

@@ -18,6 +18,7 @@ import { matrix } from "./matrix";
 import { meter } from "./meter";
 import { notebook } from "./notebook";
 import { pages } from "./pages";
+import { paper } from "./paper";
 import { people } from "./people";
 import { policy } from "./policy";
 import { problems } from "./problems";
@@ -57,6 +58,7 @@ export const german: Translation<typeof english> = {
   ...meter,
   ...notebook,
   ...pages,
+  ...paper,
   ...people,
   ...policy,
   ...problems,

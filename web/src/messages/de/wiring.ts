@@ -166,4 +166,5 @@ export const wiring: Translation<typeof english> = {
   "wiring.pedalWithTwoTracks": "ein Pedal mit zwei Spuren",
   "wiring.howMany": "Wie viele",
   "wiring.layItDown": "Anlegen",
+  "wiring.pages": "Seiten",
 };

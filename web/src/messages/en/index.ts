@@ -16,6 +16,7 @@ import { matrix } from "./matrix";
 import { meter } from "./meter";
 import { notebook } from "./notebook";
 import { pages } from "./pages";
+import { paper } from "./paper";
 import { people } from "./people";
 import { policy } from "./policy";
 import { problems } from "./problems";
@@ -55,6 +56,7 @@ export const english = {
   ...meter,
   ...notebook,
   ...pages,
+  ...paper,
   ...people,
   ...policy,
   ...problems,

@@ -159,4 +159,5 @@ export const wiring = {
   "wiring.pedalWithTwoTracks": "a pedal with two tracks",
   "wiring.howMany": "How many",
   "wiring.layItDown": "Add it",
+  "wiring.pages": "Pages",
 } as const;

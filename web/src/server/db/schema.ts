@@ -75,6 +75,39 @@ export const photos = pgTable(
   (t) => [index("photos_at").on(t.wiringId, t.connector)],
 );
 
+/** A page of a drawing: what stands on it besides its picture, which is kept in tiles. */
+export const pages = pgTable(
+  "pages",
+  {
+    id: uuid("id").primaryKey().defaultRandom(),
+    wiringId: uuid("wiring_id")
+      .notNull()
+      .references(() => wirings.id, { onDelete: "cascade" }),
+    /** of the picture as it came: the same page is kept once */
+    hash: text("hash").notNull(),
+    width: integer("width").notNull(),
+    height: integer("height").notNull(),
+    /** words and strokes; none for a picture that nobody read */
+    content: jsonb("content"),
+    at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [uniqueIndex("pages_wiring_hash").on(t.wiringId, t.hash)],
+);
+/** The picture of a page, each level half as large as the next, in tiles. */
+export const pageTiles = pgTable(
+  "page_tiles",
+  {
+    pageId: uuid("page_id")
+      .notNull()
+      .references(() => pages.id, { onDelete: "cascade" }),
+    level: integer("level").notNull(),
+    x: integer("x").notNull(),
+    y: integer("y").notNull(),
+    jpeg: bytea("jpeg").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.pageId, t.level, t.x, t.y] })],
+);
+
 /** A job: the machine, the complaint and the wiring it uses. Everything else is its logbook. */
 export const jobs = pgTable(
   "jobs",

@@ -11,7 +11,7 @@ export const dynamic = "force-dynamic";
 type Props = { params: Promise<{ id: string }>; searchParams: Promise<Record<string, string | string[] | undefined>> };
 const Query = z.object({
   job: JobId.optional().catch(undefined),
-  view: z.enum(["pins", "drawing", "codes", "revisions"]).catch("pins"),
+  view: z.enum(["pins", "pages", "drawing", "codes", "revisions"]).catch("pins"),
 });
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {

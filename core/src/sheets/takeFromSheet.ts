@@ -1,0 +1,231 @@
+import { chartRow, connectorRow, partRow, type Chart, type ChartRow } from "../format/chart.js";
+import type { DrawingMark, DrawingSheet, DrawingTrace, OpenEnd } from "../format/sheet.js";
+import { freeName } from "../chart/templates.js";
+import { parseFunction } from "../chart/functions.js";
+import type { Spot } from "./drawnWires.js";
+
+/** Columns and rows of the grid by which a place on a page is named, as along the edges of a drawing. */
+const COLUMNS = 8;
+const ROWS = 6;
+
+/** Where on a page something stands, in words for a source: "Sheet 1 C4". */
+export function placeOnSheet(sheet: DrawingSheet, [x, y]: Spot): string {
+  const cell = (share: number, count: number) => Math.max(0, Math.min(count - 1, Math.floor(share * count)));
+  const row = String.fromCharCode(65 + cell(y / sheet.height, ROWS));
+  return `${sheet.name} ${row}${cell(x / sheet.width, COLUMNS) + 1}`;
+}
+
+/** A box on a page: a connector, or a part with pins, as somebody named it. */
+export interface TakenBox {
+  readonly id: string;
+  readonly kind: "connector" | "inline" | "module" | "fuse" | "battery";
+  readonly title: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly pins: readonly { readonly cavity: string; readonly at: Spot; readonly function: string }[];
+}
+/** Takes a box and its pins into the chart: a row for every cavity that has none, marks where they stand. */
+export function takeBox(chart: Chart, sheet: DrawingSheet, box: TakenBox): Chart {
+  const { id } = box;
+  const has = new Set(cavitiesOf(chart, id));
+  const added = box.pins
+    .filter((p) => !has.has(p.cavity.toUpperCase()))
+    .map((p) => chartRow({ connector: id, cavity: p.cavity, function: p.function, source: placeOnSheet(sheet, p.at) }));
+  const filled = chart.rows.map((r, i) => {
+    const pin = box.pins.find((p) => p.function && isAt(chart.rows, i, id, p.cavity));
+    return pin && r.function.trim() === "" ? { ...r, function: pin.function } : r;
+  });
+  const mark: DrawingMark = { at: id, sheet: sheet.id, x: box.x, y: box.y, width: box.width, height: box.height };
+  const marks = [mark, ...box.pins.map((p) => spotMark(`${id}:${p.cavity}`, sheet, p.at))];
+  return withMarks(named({ ...chart, rows: insertedBehind(filled, id, added) }, box), marks);
+}
+/** The kind and the name of what a box stands for. */
+function named(chart: Chart, { id, kind, title }: TakenBox): Chart {
+  const name = title.slice(0, 200);
+  if (kind === "connector" && name === "") return chart;
+  if (kind === "inline") {
+    if (chart.connectors.some((c) => sameName(c.id, id))) return chart;
+    return { ...chart, connectors: [...chart.connectors, connectorRow({ id, inline: "yes", name })] };
+  }
+  const known = chart.parts.find((p) => sameName(p.id, id));
+  const stated = kind === "connector" ? "" : kind;
+  const rating = kind === "fuse" ? /(\d+(?:[.,]\d+)?)\s*A\b/.exec(title)?.[1] : undefined;
+  const values = rating ? `rating=${rating.replace(",", ".")}` : "";
+  if (!known) return { ...chart, parts: [...chart.parts, partRow({ id, kind: stated, name, values })] };
+  const filled = { ...known, kind: known.kind.trim() || stated, name: known.name.trim() || name };
+  return { ...chart, parts: chart.parts.map((p) => (p === known ? filled : p)) };
+}
+
+/** Takes a splice or a ground; one that the chart has already is only marked. @returns the name it has in the chart */
+export function takeStar(
+  chart: Chart,
+  sheet: DrawingSheet,
+  star: { readonly id: string | undefined; readonly kind: "splice" | "ground"; readonly at: Spot },
+): { readonly chart: Chart; readonly id: string } {
+  const id = star.id ?? freeName(chart, star.kind === "splice" ? "S" : "G");
+  const has = chart.parts.some((p) => sameName(p.id, id));
+  const parts = has ? chart.parts : [...chart.parts, partRow({ id, kind: star.kind })];
+  return { id, chart: withMarks({ ...chart, parts }, [spotMark(id, sheet, star.at)]) };
+}
+
+/** A cavity by itself. */
+export function takeCavity(chart: Chart, sheet: DrawingSheet, id: string, cavity: string, at: Spot): Chart {
+  const rows = cavitiesOf(chart, id).includes(cavity.toUpperCase())
+    ? chart.rows
+    : insertedBehind(chart.rows, id, [chartRow({ connector: id, cavity, source: placeOnSheet(sheet, at) })]);
+  return withMarks({ ...chart, rows }, [spotMark(`${id}:${cavity}`, sheet, at)]);
+}
+
+/** A wire between two things of the chart, and how it runs on the page. */
+export interface TakenWire {
+  readonly from: string;
+  readonly to: string;
+  readonly colour: string;
+  readonly mm2: string;
+  readonly points: readonly Spot[];
+}
+/** Takes a wire into the row of the end it is drawn from; a wire that the chart has is not laid twice. */
+export function takeWire(chart: Chart, sheet: DrawingSheet, wire: TakenWire): Chart {
+  const trace: DrawingTrace = { from: wire.from, to: wire.to, sheet: sheet.id, points: spots(wire.points) };
+  const rows = withWire(chart.rows, wire, placeOnSheet(sheet, wire.points[0]!));
+  return { ...chart, rows, pages: { ...chart.pages, traces: [...chart.pages.traces, trace] } };
+}
+
+/**
+ * Takes a wire that goes on elsewhere under a label. Where the other half waits under the same label, both become one
+ * wire; else this half waits.
+ */
+export function takeHalf(
+  chart: Chart,
+  sheet: DrawingSheet,
+  half: Omit<TakenWire, "to"> & { readonly label: string },
+): Chart {
+  const { openEnds } = chart.pages;
+  const other = openEnds.find((e) => sameName(e.label, half.label) && !sameName(e.from, half.from));
+  if (!other) {
+    const waiting: OpenEnd = {
+      label: half.label,
+      from: half.from,
+      colour: half.colour,
+      sheet: sheet.id,
+      points: spots(half.points),
+    };
+    const others = openEnds.filter((e) => !(sameName(e.label, half.label) && sameName(e.from, half.from)));
+    return { ...chart, pages: { ...chart.pages, openEnds: [...others, waiting] } };
+  }
+  const ends = { from: half.from, to: other.from };
+  const wire = { ...ends, colour: half.colour || other.colour, mm2: half.mm2, points: half.points };
+  const rest = { ...chart.pages, openEnds: openEnds.filter((e) => e !== other) };
+  const joined = takeWire({ ...chart, pages: rest }, sheet, wire);
+  const trace: DrawingTrace = { ...ends, sheet: other.sheet, points: other.points };
+  return { ...joined, pages: { ...joined.pages, traces: [...joined.pages.traces, trace] } };
+}
+
+/** A page with everything that was marked on it taken off the chart's drawing; the lines of the chart stay. */
+export function dropSheet(chart: Chart, id: string): Chart {
+  const kept = <T extends { readonly sheet: string }>(list: readonly T[]) => list.filter((x) => x.sheet !== id);
+  const { sheets, marks, traces, openEnds } = chart.pages;
+  return {
+    ...chart,
+    pages: {
+      sheets: sheets.filter((s) => s.id !== id),
+      marks: kept(marks),
+      traces: kept(traces),
+      openEnds: kept(openEnds),
+    },
+  };
+}
+
+/** Cavities by rule: `count` of them in a box, row by row or column by column, from the upper left or lower right. */
+export function cavitiesInBox(
+  box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+  rule: { readonly count: number; readonly rows: number; readonly isReversed?: boolean; readonly first?: number },
+): { readonly cavity: string; readonly at: Spot }[] {
+  const rows = Math.max(1, Math.min(rule.rows, rule.count));
+  const columns = Math.ceil(rule.count / rows);
+  return Array.from({ length: rule.count }, (_, i) => {
+    const place = rule.isReversed ? rows * columns - 1 - i : i;
+    const at: Spot = [
+      box.x + ((place % columns) + 0.5) * (box.width / columns),
+      box.y + (Math.floor(place / columns) + 0.5) * (box.height / rows),
+    ];
+    return { cavity: String((rule.first ?? 1) + i), at };
+  });
+}
+
+const sameName = (a: string, b: string) => a.trim().toUpperCase() === b.trim().toUpperCase();
+const spotMark = (at: string, sheet: DrawingSheet, [x, y]: Spot): DrawingMark => ({ at, sheet: sheet.id, x, y });
+const spots = (points: readonly Spot[]) => points.map(([x, y]): [number, number] => [x, y]);
+
+function withMarks(chart: Chart, marks: readonly DrawingMark[]): Chart {
+  const isNew = (m: DrawingMark) => !marks.some((n) => n.sheet === m.sheet && sameName(n.at, m.at));
+  return { ...chart, pages: { ...chart.pages, marks: [...chart.pages.marks.filter(isNew), ...marks] } };
+}
+
+/** Names of the connectors of all rows: an empty one means the one above. */
+function connectorsOf(rows: readonly ChartRow[]): string[] {
+  let above = "";
+  return rows.map((r) => (above = r.connector.trim() || above).toUpperCase());
+}
+function isAt(rows: readonly ChartRow[], i: number, id: string, cavity: string): boolean {
+  return connectorsOf(rows.slice(0, i + 1)).at(-1) === id.toUpperCase() && sameName(rows[i]!.cavity, cavity);
+}
+function cavitiesOf(chart: Chart, id: string): string[] {
+  const of = connectorsOf(chart.rows);
+  return chart.rows.flatMap((r, i) => (of[i] === id.toUpperCase() ? [r.cavity.trim().toUpperCase()] : []));
+}
+const isEmptyRow = (r: ChartRow) => Object.values(r).every((c) => c.trim() === "");
+function lastOf(rows: readonly ChartRow[], is: (row: ChartRow, i: number) => boolean): number {
+  for (let i = rows.length - 1; i >= 0; i--) if (is(rows[i]!, i)) return i;
+  return -1;
+}
+/** New rows behind the last one of the same connector, or at the end. */
+function insertedBehind(rows: readonly ChartRow[], id: string, added: readonly ChartRow[]): ChartRow[] {
+  if (added.length === 0) return [...rows];
+  const of = connectorsOf(rows);
+  const last = lastOf(rows, (r, i) => of[i] === id.toUpperCase() && !isEmptyRow(r));
+  if (last >= 0) return [...rows.slice(0, last + 1), ...added, ...rows.slice(last + 1)];
+  const end = lastOf(rows, (r) => !isEmptyRow(r)) + 1;
+  return [...rows.slice(0, end), ...added, ...rows.slice(end)];
+}
+
+/** The rows with a wire: in the row of its first end that says of no other wire yet, else in a row of its own. */
+function withWire(rows: readonly ChartRow[], wire: TakenWire, source: string): ChartRow[] {
+  const of = connectorsOf(rows);
+  const split = (end: string) => {
+    const colon = end.indexOf(":");
+    return colon < 0 ? ([end, ""] as const) : ([end.slice(0, colon), end.slice(colon + 1)] as const);
+  };
+  const isOf = (i: number, end: string) => {
+    const [id, cavity] = split(end);
+    return of[i] === id.toUpperCase() && sameName(rows[i]!.cavity, cavity) && !isEmptyRow(rows[i]!);
+  };
+  const goes = (r: ChartRow) => r.goesTo.split(/[,;]+/).map((t) => t.trim());
+  const isLaid = (from: string, to: string) =>
+    rows.some((r, i) => isOf(i, from) && goes(r).some((g) => sameName(g, to)));
+  if (isLaid(wire.from, wire.to) || isLaid(wire.to, wire.from)) return [...rows];
+  for (const [from, to] of [
+    [wire.from, wire.to],
+    [wire.to, wire.from],
+  ] as const) {
+    const free = rows.findIndex((r, i) => isOf(i, from) && r.goesTo.trim() === "");
+    if (free < 0) continue;
+    const r = rows[free]!;
+    const filled = {
+      ...r,
+      goesTo: to,
+      colour: r.colour || wire.colour,
+      mm2: r.mm2 || wire.mm2,
+      source: r.source || source,
+    };
+    return rows.map((x, i) => (i === free ? filled : x));
+  }
+  const [id, cavity] = split(wire.from);
+  const { colour, mm2 } = wire;
+  return insertedBehind(rows, id, [chartRow({ connector: id, cavity, goesTo: wire.to, colour, mm2, source })]);
+}
+
+/** What a drawing writes beside a pin, as the function of the row; nothing where it is not known as one. */
+export const functionSaid = (text: string): string => (parseFunction(text) ? text : "");

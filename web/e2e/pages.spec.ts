@@ -1,0 +1,218 @@
+import { readFileSync } from "node:fs";
+import type { Chart } from "@radicula/core";
+import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
+import PDFDocument from "pdfkit";
+import sharp from "sharp";
+import { answers } from "./casePage";
+import { Hands } from "./hands";
+import { applicationForTests, axeFindings, JSON_TYPE, makeWiring, still } from "./server";
+import { table } from "./workbenchPage";
+
+const app = applicationForTests();
+const DEMO = "demo/stacker-2-pages.pdf";
+const PHOTO = "demo/stacker-2-page-1.jpg";
+const file = (page: Page) => page.getByTestId("page-file");
+const addAll = (page: Page) => page.getByRole("button", { name: "Add all of it" });
+const add = (page: Page) => page.getByRole("button", { name: "Add to the chart" });
+const says = (page: Page) => page.getByRole("complementary", { name: "What the page says" });
+const chartOf = async (request: APIRequestContext, id: string) =>
+  ((await (await request.get(`${app.address}/api/wirings/${id}/draft`)).json()) as { chart: Chart }).chart;
+const wiresOf = async (request: APIRequestContext, id: string) =>
+  (await chartOf(request, id)).rows
+    .filter((r) => r.goesTo)
+    .map((r) => [`${r.connector}${r.cavity ? `:${r.cavity}` : ""}`, r.goesTo, r.colour].join(" "));
+
+/** Where a place of the page is on the screen. */
+async function onScreen(page: Page, x: number, y: number): Promise<[number, number]> {
+  return page.getByTestId("over-page").evaluate(
+    (g: SVGGElement, [px, py]: [number, number]) => {
+      const m = g.getScreenCTM()!;
+      return [m.a * px + m.e, m.d * py + m.f] as [number, number];
+    },
+    [x, y] as [number, number],
+  );
+}
+const tap = async (page: Page, x: number, y: number) => page.mouse.click(...(await onScreen(page, x, y)));
+async function openPages(page: Page, request: APIRequestContext): Promise<string> {
+  const id = await makeWiring(app.address, request, { name: "Stacker 2", nominalVolt: 24 });
+  await page.goto(`${app.address}/wiring/${id}?view=pages`);
+  await answers(page.getByRole("button", { name: "Add pages" }));
+  return id;
+}
+
+test("from a PDF of two pages to first suspects, by taps: twelve sensors, and a job solved on them", async ({
+  page,
+}) => {
+  test.slow();
+  await page.goto(app.address);
+  await answers(page.getByRole("button", { name: "New job" }));
+  const hands = new Hands(page);
+  await hands.point("New job");
+  await expect(page.getByLabel("Machine")).toBeFocused();
+  await hands.type("Stacker 2");
+  await hands.press("Tab");
+  await hands.type("Spreader and steering dead");
+  await expect(page.getByLabel("What the customer says")).toHaveValue("Spreader and steering dead");
+  await hands.press("Control+Enter");
+  await page.waitForURL(/\/wiring\//, { timeout: 40_000 });
+  await table(page);
+  await hands.point(page.getByText("Pages", { exact: true }));
+  // the window of the system: the file found, and pressed twice
+  hands.points += 2;
+  hands.minds++;
+  await expect(page.getByText("Nothing is sent anywhere else")).toBeVisible();
+  await file(page).setInputFiles(DEMO);
+  await hands.point(addAll(page));
+  await hands.point(page.getByRole("tab", { name: /page 2/ }));
+  await hands.point(addAll(page));
+  await expect(says(page)).toContainText("Everything read on this page is in the chart.");
+  await hands.press("Control+Enter");
+  await page.waitForURL(/\/job\//);
+  await expect(page.getByLabel("Codes, typed or pasted")).toBeFocused();
+  for (let i = 0; i < 12; i++) {
+    if (i > 0) await hands.press("Enter");
+    await hands.type(`p11${i}1 b${i + 1} low`);
+  }
+  await hands.press("Control+Enter");
+  const suspects = page.getByRole("region", { name: "Suspects" });
+  await expect(suspects).toContainText("12/12");
+  await page.getByText("What they share", { exact: true }).click();
+  await expect(page.getByText(/All 12 pass through/)).toBeVisible();
+  console.log(
+    `two pages, twelve sensors: ${hands.keys} keystrokes, ${hands.points} pointings: ` +
+      `${hands.seconds.toFixed(0)} s by the keystroke-level model`,
+  );
+  expect(hands.seconds).toBeLessThanOrEqual(240);
+});
+
+test("a box, a dot and a wire are tapped, checked and added one by one; each is undone", async ({ page, request }) => {
+  const id = await openPages(page, request);
+  await file(page).setInputFiles(DEMO);
+  await expect(addAll(page)).toBeVisible();
+  await still(page);
+  expect(await axeFindings(page)).toEqual([]);
+  // the box of B1: its name is put right before it is added
+  await tap(page, 650, 95);
+  await expect(page.getByLabel("Name on the drawing")).toHaveValue("B1");
+  await page.getByLabel("Name on the drawing").fill("b21");
+  await add(page).click();
+  await expect.poll(async () => (await chartOf(request, id)).rows.map((r) => r.connector)).toContain("B21");
+  // its reference wire goes through two bends to a dot
+  await tap(page, 520, 51);
+  await expect(says(page).getByRole("heading")).toHaveText("B21:1 to S1");
+  await add(page).click();
+  await expect.poll(() => wiresOf(request, id)).toEqual(["B21:1 S1 RD/WH"]);
+  // where it crosses others without a dot it is not joined to them
+  await tap(page, 380, 106);
+  await expect(says(page).getByRole("heading")).toHaveText("B1:3 to A1:10".replace("B1", "B21"));
+  await page.getByRole("button", { name: "Leave it" }).click();
+  // half of a wire waits for the other page
+  await tap(page, 500, 552);
+  await expect(says(page).getByRole("heading")).toHaveText("S1 to P on another page");
+  await add(page).click();
+  await expect(says(page)).toContainText("the other end not found yet: P (S1)");
+  const undo = page.getByRole("button", { name: "Undo", exact: true });
+  await undo.click();
+  await undo.click();
+  await expect.poll(() => wiresOf(request, id)).toEqual([]);
+  await page.getByRole("button", { name: "Redo", exact: true }).click();
+  await expect.poll(() => wiresOf(request, id)).toEqual(["B21:1 S1 RD/WH"]);
+  // what is typed in the chart is on no page yet, and the page says so
+  await page.getByText("Pin chart", { exact: true }).click();
+  await table(page);
+  await page.keyboard.press("Control+End");
+  const sources = (await chartOf(request, id)).rows.map((r) => r.source);
+  expect(sources[0]).toMatch(/^stacker-2-pages, page 1 [A-F][1-8]$/);
+});
+
+test("a photo is built on by hand: a box with cavities by rule, a splice, wires from end to end", async ({
+  page,
+  request,
+}) => {
+  const id = await openPages(page, request);
+  await file(page).setInputFiles(PHOTO);
+  await expect(says(page)).toContainText("This page is a picture");
+  await page.getByRole("button", { name: "Draw a box" }).click();
+  const [x1, y1] = await onScreen(page, 1900, 300);
+  const [x2, y2] = await onScreen(page, 2300, 600);
+  await page.mouse.move(x1, y1);
+  await page.mouse.down();
+  await page.mouse.move(x2, y2, { steps: 5 });
+  await page.mouse.up();
+  await page.getByLabel("Name on the drawing").fill("b1");
+  await page.getByLabel("In rows").fill("3");
+  await add(page).click();
+  await expect.poll(async () => (await chartOf(request, id)).rows.map((r) => r.cavity)).toEqual(["1", "2", "3", ""]);
+  // wire: from the first cavity to a splice that is named on the way
+  await tap(page, 2100, 350);
+  await expect(says(page).getByRole("heading")).toHaveText("B1:1");
+  await page.getByRole("button", { name: "Wire from here" }).click();
+  await tap(page, 1300, 900);
+  await page.getByText("Splice", { exact: true }).click();
+  await page.getByLabel("Name on the drawing").fill("s1");
+  await add(page).click();
+  await expect.poll(() => wiresOf(request, id)).toEqual(["B1:1 S1 "]);
+  const { pages } = await chartOf(request, id);
+  expect(pages.traces.map((t) => [t.from, t.to])).toEqual([["B1:1", "S1"]]);
+});
+
+test("what is no page is refused with its reason, and nothing is kept", async ({ page, request }) => {
+  const id = await openPages(page, request);
+  const pdf = (how: PDFKit.PDFDocumentOptions) =>
+    new Promise<Buffer>((done) => {
+      const made = new PDFDocument(how);
+      const parts: Buffer[] = [];
+      made.on("data", (part: Buffer) => parts.push(part));
+      made.on("end", () => done(Buffer.concat(parts)));
+      made.text("S14");
+      made.end();
+    });
+  const give = (name: string, mimeType: string, buffer: Buffer) => file(page).setInputFiles({ name, mimeType, buffer });
+  const refused = (words: string) => expect(page.getByRole("alert").filter({ hasText: words })).toBeVisible();
+  await give("locked.pdf", "application/pdf", await pdf({ userPassword: "x" }));
+  await refused("locked with a password");
+  await give("half.pdf", "application/pdf", readFileSync(DEMO).subarray(0, 900));
+  await refused("cannot be read");
+  await give("none.pdf", "application/pdf", Buffer.from("hello"));
+  await refused("cannot be read");
+  await give("half.jpg", "image/jpeg", readFileSync(PHOTO).subarray(0, 40_000));
+  await refused("no picture that can be read");
+  // 81 million black points in some kilobytes
+  const bomb = await sharp({ create: { width: 9000, height: 9000, channels: 3, background: "#000" } })
+    .png()
+    .toBuffer();
+  await give("bomb.png", "image/png", bomb);
+  await refused("81 million points");
+  expect((await chartOf(request, id)).pages.sheets).toEqual([]);
+  const form = await request.post(`${app.address}/api/wirings/${id}/pages`, { multipart: { a: "b" } });
+  expect(form.status()).toBe(415);
+  const none = await request.get(`${app.address}/api/pages/${id}/9/0_0`);
+  expect(none.status()).toBe(404);
+  const wrong = await request.put(`${app.address}/api/pages/${id}`, { headers: JSON_TYPE, data: { width: -1 } });
+  expect(wrong.status()).toBe(422);
+});
+
+test("a PDF that carries a script runs nothing; the same page twice is said and kept once", async ({
+  page,
+  request,
+}) => {
+  const id = await openPages(page, request);
+  const script = [
+    "%PDF-1.7",
+    "1 0 obj <</Type/Catalog/Pages 2 0 R/OpenAction<</S/JavaScript/JS(app.alert\\(1\\); this.print\\(\\);)>>>> endobj",
+    "2 0 obj <</Type/Pages/Kids[3 0 R]/Count 1>> endobj",
+    "3 0 obj <</Type/Page/Parent 2 0 R/MediaBox[0 0 400 300]>> endobj",
+    "trailer <</Root 1 0 R>>",
+  ].join("\n");
+  let asked = 0;
+  page.on("dialog", (d) => {
+    asked++;
+    void d.dismiss();
+  });
+  await file(page).setInputFiles({ name: "script.pdf", mimeType: "application/pdf", buffer: Buffer.from(script) });
+  await expect(page.getByRole("tab", { name: "script" })).toBeVisible();
+  await file(page).setInputFiles({ name: "script.pdf", mimeType: "application/pdf", buffer: Buffer.from(script) });
+  await expect(page.getByRole("status").filter({ hasText: "already has: script" })).toBeVisible();
+  expect((await chartOf(request, id)).pages.sheets).toHaveLength(1);
+  expect(asked).toBe(0);
+});

@@ -1,0 +1,235 @@
+"use client";
+import { dropSheet, notOnAPage, progressOf, takeWhole, type Chart, type DrawingSheet } from "@radicula/core";
+import { Button, Input } from "antd";
+import { useMemo, useState } from "react";
+import { say } from "@/messages/issues";
+import type { Bench } from "../useBench";
+import { withRow } from "../emptyRow";
+import { whatIsAt, type Tapped } from "./hit";
+import { PageCard } from "./PageCards";
+import { PageOverlay } from "./PageOverlay";
+import { PageViewer } from "./PageViewer";
+import styles from "./Pages.module.css";
+import { TakeIn } from "./TakeIn";
+import { useOpenPage, type OpenPage } from "./usePages";
+import { t } from "@/messages";
+
+/** Pages of drawings: tapped, they become the pin chart. */
+export function PagesView({ bench }: { readonly bench: Bench }) {
+  const { chart, change, library, built } = bench;
+  const { sheets } = chart.pages;
+  const [chosen, setChosen] = useState<string | undefined>(undefined);
+  const sheet = sheets.find((s) => s.id === chosen) ?? sheets[0];
+  const open = useOpenPage(chart, sheet);
+  const take = (make: (c: Chart) => Chart) => change((c) => withRow(make(c)));
+  const add = (added: readonly DrawingSheet[]) => {
+    take((c) => ({ ...c, pages: { ...c.pages, sheets: [...c.pages.sheets, ...added] } }));
+    setChosen(added[0]?.id);
+  };
+  const takeIn = <TakeIn wiringId={library.id} has={sheets} onSheets={add} isFirst={sheets.length === 0} />;
+  if (!sheet) return <div className={styles.card}>{takeIn}</div>;
+  return (
+    <div className={styles.card}>
+      <div className={styles.bar}>
+        <div role="tablist" aria-label={t("paper.pages")} className={styles.tabs}>
+          {sheets.map((s) => (
+            <button key={s.id} type="button" role="tab" aria-selected={s === sheet} onClick={() => setChosen(s.id)}>
+              {s.name}
+            </button>
+          ))}
+        </div>
+        {takeIn}
+      </div>
+      <OnePage key={sheet.id} chart={chart} sheet={sheet} open={open} points={built?.points ?? NONE} onChart={take} />
+    </div>
+  );
+}
+const NONE: readonly string[] = [];
+
+interface OnePageProps {
+  readonly chart: Chart;
+  readonly sheet: DrawingSheet;
+  readonly open: OpenPage;
+  readonly points: readonly string[];
+  readonly onChart: (make: (chart: Chart) => Chart) => void;
+}
+function OnePage({ chart, sheet, open, points, onChart }: OnePageProps) {
+  const [tapped, setTapped] = useState<Tapped | undefined>(undefined);
+  const [from, setFrom] = useState<string | undefined>(undefined);
+  const [isDrawing, setDrawing] = useState(false);
+  const { page, read } = open;
+  const done = useMemo(() => progressOf(chart, sheet, read), [chart, sheet, read]);
+  return (
+    <div className={styles.split}>
+      {page ? (
+        <PageViewer
+          sheet={sheet}
+          picture={page}
+          isDrawing={isDrawing}
+          onTap={(at, reach) => setTapped(whatIsAt(chart, sheet, read, at, reach))}
+          onArea={(x, y, width, height) => {
+            setDrawing(false);
+            setTapped({ kind: "area", x, y, width, height });
+          }}
+        >
+          <PageOverlay chart={chart} sheet={sheet} read={read} done={done} tapped={tapped} />
+        </PageViewer>
+      ) : (
+        <div className={styles.viewer}>
+          {open.issues.map((i, n) => (
+            <p key={n} role="alert" className={styles.refused}>
+              {say(i).text}
+            </p>
+          ))}
+        </div>
+      )}
+      <aside className={styles.beside} aria-label={t("paper.whatThePageSays")}>
+        {tapped ? (
+          <PageCard
+            key={JSON.stringify(tapped)}
+            chart={chart}
+            sheet={sheet}
+            read={read}
+            tapped={tapped}
+            from={from}
+            onChart={onChart}
+            onFrom={setFrom}
+            onTap={setTapped}
+          />
+        ) : (
+          <WholePage sheet={sheet} open={open} done={done} from={from} onChart={onChart} />
+        )}
+        <div className={styles.tools}>
+          <Button type="text" aria-pressed={isDrawing} onClick={() => setDrawing((d) => !d)}>
+            {isDrawing ? t("paper.moveThePage") : t("paper.drawABox")}
+          </Button>
+          {tapped || from ? (
+            <Button
+              type="text"
+              onClick={() => {
+                setTapped(undefined);
+                setFrom(undefined);
+              }}
+            >
+              {t("paper.leaveIt")}
+            </Button>
+          ) : null}
+        </div>
+        <Lines chart={chart} sheet={sheet} points={points} />
+        {tapped ? null : <PageName chart={chart} sheet={sheet} onChart={onChart} />}
+      </aside>
+    </div>
+  );
+}
+
+/** What was read on the page and is not in the chart yet, to be taken at once. */
+function WholePage({
+  sheet,
+  open,
+  done,
+  from,
+  onChart,
+}: Pick<OnePageProps, "sheet" | "open" | "onChart"> & {
+  readonly done: ReturnType<typeof progressOf>;
+  readonly from: string | undefined;
+}) {
+  const { read, isReading, page } = open;
+  const left = (flags: readonly boolean[], may: readonly boolean[]) => flags.filter((f, i) => !f && may[i]).length;
+  const boxes = left(
+    done.boxes,
+    read.boxes.map((b) => b.id !== undefined),
+  );
+  const stars = left(
+    done.stars,
+    read.stars.map((s) => s.id !== undefined),
+  );
+  const wires = left(done.wires, done.plain);
+  const asked = left(
+    done.wires,
+    done.plain.map((p) => !p),
+  );
+  if (from) return <p className={styles.hint}>{t("paper.tapWhereItGoes", { from })}</p>;
+  if (page && !page.content) return <p className={styles.hint}>{t("paper.aPicture")}</p>;
+  if (isReading && read.wires.length === 0) return <p className={styles.hint}>{t("paper.reading")}</p>;
+  if (boxes + stars + wires === 0)
+    return <p className={styles.hint}>{asked ? t("paper.theRestIsAsked", { count: asked }) : t("paper.allTaken")}</p>;
+  return (
+    <form
+      className={styles.form}
+      onSubmit={(e) => {
+        e.preventDefault();
+        onChart((c) => takeWhole(c, sheet, read));
+      }}
+    >
+      <h2>{t("paper.readHere")}</h2>
+      <ul className={styles.counts}>
+        <li>{t("paper.boxes", { count: boxes })}</li>
+        <li>{t("paper.splicesAndGrounds", { count: stars })}</li>
+        <li>{t("paper.wires", { count: wires })}</li>
+      </ul>
+      <Button type="primary" htmlType="submit" data-testid="take-all">
+        {t("paper.takeAll")}
+      </Button>
+      <p className="muted">{t("paper.orTap")}</p>
+    </form>
+  );
+}
+function OpenEnds({ chart }: { readonly chart: Chart }) {
+  return <p>{t("paper.waiting", { ends: chart.pages.openEnds.map((e) => `${e.label} (${e.from})`).join(", ") })}</p>;
+}
+
+/** The lines of the chart that come from this page, the newest first; what of the chart no page shows. */
+function Lines({ chart, sheet, points }: Pick<OnePageProps, "chart" | "sheet" | "points">) {
+  const own = chart.rows
+    .map((r, i) => ({ r, i, point: points[i] ?? "" }))
+    .filter(({ r, point }) => r.source.startsWith(`${sheet.name} `) && point && r.goesTo)
+    .reverse();
+  const missing = notOnAPage(
+    chart,
+    points.filter((p) => p.includes(":")),
+  );
+  return (
+    <div className={styles.lines}>
+      {own.length ? (
+        <ul>
+          {own.slice(0, MOST_LINES).map(({ r, i, point }) => (
+            <li key={i}>
+              <b>{point}</b> → {r.goesTo} <span className="muted">{[r.mm2, r.colour].filter(Boolean).join(" ")}</span>
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {chart.pages.openEnds.length ? <OpenEnds chart={chart} /> : null}
+      {missing.length ? (
+        <p className="muted">
+          {t("paper.notOnAPage", { count: missing.length, list: missing.slice(0, 12).join(", ") })}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+const MOST_LINES = 60;
+
+/** The name of a page, and the way to take it off. */
+function PageName({ chart, sheet, onChart }: Pick<OnePageProps, "chart" | "sheet" | "onChart">) {
+  const marks = chart.pages.marks.filter((m) => m.sheet === sheet.id).length;
+  const rename = (name: string) =>
+    onChart((c) => ({
+      ...c,
+      pages: {
+        ...c.pages,
+        sheets: c.pages.sheets.map((s) => (s.id === sheet.id ? { ...s, name: name || s.name } : s)),
+      },
+    }));
+  return (
+    <div className={styles.form}>
+      <label>
+        {t("paper.nameOfThePage")}
+        <Input key={sheet.id} defaultValue={sheet.name} maxLength={80} onBlur={(e) => rename(e.target.value.trim())} />
+      </label>
+      <Button type="text" onClick={() => onChart((c) => dropSheet(c, sheet.id))}>
+        {t("paper.takeThePageOff", { count: marks })}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,49 @@
+import type { Chart, DrawingMark, DrawingSheet, ReadSheet, Spot } from "@radicula/core";
+
+/** What was tapped on a page. */
+export type Tapped =
+  | { readonly kind: "mark"; readonly mark: DrawingMark }
+  | { readonly kind: "box"; readonly index: number }
+  | { readonly kind: "star"; readonly index: number }
+  | { readonly kind: "wire"; readonly index: number }
+  | { readonly kind: "spot"; readonly at: Spot }
+  | { readonly kind: "area"; readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+
+/**
+ * What lies at a place of a page: a mark first, then a dot, a wire, the box round it, else the bare place.
+ * @param reach how far a finger is off, in units of the page
+ */
+export function whatIsAt(chart: Chart, sheet: DrawingSheet, read: ReadSheet, at: Spot, reach: number): Tapped {
+  const marks = chart.pages.marks.filter((m) => m.sheet === sheet.id && m.width === undefined);
+  const mark = nearest(marks, (m) => apart([m.x, m.y], at), reach);
+  if (mark !== undefined) return { kind: "mark", mark: marks[mark]! };
+  const star = nearest(read.stars, (s) => apart(s.at, at), reach);
+  if (star !== undefined) return { kind: "star", index: star };
+  const wire = nearest(read.wires, (w) => toLine(w.points, at), reach);
+  const box = read.boxes.findIndex(
+    (b) => at[0] >= b.x && at[0] <= b.x + b.width && at[1] >= b.y && at[1] <= b.y + b.height,
+  );
+  if (box >= 0) return { kind: "box", index: box };
+  return wire === undefined ? { kind: "spot", at } : { kind: "wire", index: wire };
+}
+
+function nearest<T>(list: readonly T[], far: (item: T) => number, reach: number): number | undefined {
+  let best: number | undefined;
+  let least = reach;
+  list.forEach((item, i) => {
+    const d = far(item);
+    if (d < least) [best, least] = [i, d];
+  });
+  return best;
+}
+const apart = (a: Spot, b: Spot) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+function toLine(points: readonly Spot[], p: Spot): number {
+  let least = Infinity;
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1]!, points[i]!];
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const t = Math.max(0, Math.min(1, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy || 1)));
+    least = Math.min(least, apart(p, [a[0] + t * dx, a[1] + t * dy]));
+  }
+  return least;
+}

@@ -1,0 +1,72 @@
+import { and, eq, sql } from "drizzle-orm";
+import { SheetContent } from "@radicula/core";
+import { PAGE } from "@/ui/pageLimits";
+import { database } from "../db/connection";
+import { pages, pageTiles, wirings } from "../db/schema";
+import type { TiledPage } from "../pages";
+
+export interface KeptPage {
+  readonly id: string;
+  readonly width: number;
+  readonly height: number;
+  /** whether the wiring had this very picture before */
+  readonly known: boolean;
+}
+
+/** Keeps a page with all its tiles, or nothing of it. A picture that the wiring has already is not kept twice. */
+export async function keepPage(
+  wiringId: string,
+  page: TiledPage,
+  isStopped: () => boolean,
+): Promise<KeptPage | "gone" | "full" | "stopped"> {
+  const { hash, width, height } = page;
+  return database().transaction(async (tx) => {
+    const [wiring] = await tx.select({ id: wirings.id }).from(wirings).where(eq(wirings.id, wiringId)).for("update");
+    if (!wiring) return "gone";
+    const [known] = await tx
+      .select({ id: pages.id })
+      .from(pages)
+      .where(and(eq(pages.wiringId, wiringId), eq(pages.hash, hash)));
+    if (known) return { id: known.id, width, height, known: true };
+    const [count] = await tx
+      .select({ n: sql<number>`count(*)::int` })
+      .from(pages)
+      .where(eq(pages.wiringId, wiringId));
+    if ((count?.n ?? 0) >= PAGE.each) return "full";
+    const [row] = await tx.insert(pages).values({ wiringId, hash, width, height }).returning({ id: pages.id });
+    const { id } = row!;
+    for await (const tile of page.tiles()) {
+      if (isStopped()) throw new PageStopped();
+      await tx.insert(pageTiles).values({ pageId: id, ...tile });
+    }
+    return { id, width, height, known: false };
+  });
+}
+/** Thrown inside the transaction: nothing of the page is kept. */
+export class PageStopped extends Error {}
+
+export async function findTile(id: string, level: number, x: number, y: number): Promise<Buffer | undefined> {
+  const [row] = await database()
+    .select({ jpeg: pageTiles.jpeg })
+    .from(pageTiles)
+    .where(and(eq(pageTiles.pageId, id), eq(pageTiles.level, level), eq(pageTiles.x, x), eq(pageTiles.y, y)));
+  return row?.jpeg;
+}
+
+/** A page's picture size and what is written and drawn on it. */
+export async function findPage(id: string) {
+  const [row] = await database()
+    .select({ width: pages.width, height: pages.height, content: pages.content })
+    .from(pages)
+    .where(eq(pages.id, id));
+  if (!row) return undefined;
+  const content = SheetContent.safeParse(row.content);
+  return { width: row.width, height: row.height, content: content.success ? content.data : null };
+}
+
+/** @returns false where there is no such page */
+export async function setContent(id: string, content: SheetContent): Promise<boolean> {
+  return (
+    (await database().update(pages).set({ content }).where(eq(pages.id, id)).returning({ id: pages.id })).length > 0
+  );
+}
