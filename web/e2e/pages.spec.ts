@@ -3,7 +3,7 @@ import type { Chart } from "@radicula/core";
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import PDFDocument from "pdfkit";
 import sharp from "sharp";
-import { answers } from "./casePage";
+import { answers, card, verdict } from "./casePage";
 import { Hands } from "./hands";
 import { applicationForTests, axeFindings, JSON_TYPE, makeWiring, still } from "./server";
 import { table } from "./workbenchPage";
@@ -55,6 +55,7 @@ test("from a PDF of two pages to first suspects, by taps: twelve sensors, and a 
   await expect(page.getByLabel("What the customer says")).toHaveValue("Spreader and steering dead");
   await hands.press("Control+Enter");
   await page.waitForURL(/\/wiring\//, { timeout: 40_000 });
+  const wiring = /wiring\/([\w-]+)/.exec(page.url())![1]!;
   await table(page);
   await hands.point(page.getByText("Pages", { exact: true }));
   // the window of the system: the file found, and pressed twice
@@ -71,7 +72,7 @@ test("from a PDF of two pages to first suspects, by taps: twelve sensors, and a 
   await expect(page.getByLabel("Codes, typed or pasted")).toBeFocused();
   for (let i = 0; i < 12; i++) {
     if (i > 0) await hands.press("Enter");
-    await hands.type(`p11${i}1 b${i + 1} low`);
+    await hands.type(`p12${String(i + 10)} b${i + 1} low`);
   }
   await hands.press("Control+Enter");
   const suspects = page.getByRole("region", { name: "Suspects" });
@@ -83,7 +84,70 @@ test("from a PDF of two pages to first suspects, by taps: twelve sensors, and a 
       `${hands.seconds.toFixed(0)} s by the keystroke-level model`,
   );
   expect(hands.seconds).toBeLessThanOrEqual(240);
+
+  // the same wiring with its codes on the simulated machine, with a fault hidden in it
+  const draft = (await (await page.request.get(`${app.address}/api/wirings/${wiring}/draft`)).json()) as {
+    seq: number;
+    chart: Chart;
+  };
+  const codes = Array.from({ length: 12 }, (_, i) => ({
+    id: `P12${i + 10}`,
+    module: "A1",
+    title: `B${i + 1} low`,
+    about: `B${i + 1}`,
+    family: "low" as const,
+  }));
+  const saved = await page.request.put(`${app.address}/api/wirings/${wiring}/draft`, {
+    headers: JSON_TYPE,
+    data: { seq: draft.seq, chart: { ...draft.chart, codes } },
+  });
+  expect(saved.status()).toBe(200);
+  const made = await page.request.post(`${app.address}/api/jobs/bench`, {
+    headers: JSON_TYPE,
+    data: { wiring, seed: 11 },
+  });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${app.address}/job/${id}?sheet=codes`);
+  await page.getByRole("button", { name: "Scan it" }).click();
+  await page.getByRole("button", { name: /Log the scan, \d+ code/ }).click();
+  // the next reading is marked on the page it stands on
+  await page.getByText("My drawing", { exact: true }).click();
+  await expect(page.getByRole("list", { name: "On this page" })).toContainText("next reading here");
+  await expect(page.getByTestId("page").locator("canvas")).toBeVisible();
+  await solveOnTheBench(page);
+  await expect(page.getByRole("list", { name: "On this page" })).toContainText(/\d V/);
+  const [file1] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save this page (SVG)" }).click(),
+  ]);
+  const svg = readFileSync((await file1.path())!, "utf8");
+  expect(svg).toMatch(/^<\?xml/);
+  expect(svg).toContain('href="data:image/jpeg;base64,');
+  expect(svg).toMatch(/<text[^>]*>-?[\d.]+ V<\/text>/);
+  await verdict(page)
+    .getByRole("button", { name: /^Log (this as the cause|what is proven)/ })
+    .first()
+    .click();
+  await expect(verdict(page).getByText("Verdict logged")).toBeVisible();
 });
+
+/** Takes the readings that are proposed until there is a verdict. */
+async function solveOnTheBench(page: Page): Promise<void> {
+  for (let reading = 0; reading < 20; reading++) {
+    await expect(card(page).or(verdict(page)).first()).toBeVisible();
+    if (await verdict(page).isVisible()) return;
+    const said = await card(page).getByRole("heading").first().textContent();
+    const caution = card(page).getByRole("button", { name: "Read and understood" });
+    if (await caution.isVisible()) await caution.click();
+    await card(page)
+      .getByRole("button", { name: /^(Put the leads on|Read it|Do it)/ })
+      .click();
+    await expect(card(page).getByLabel("Simulated meter shows")).not.toContainText("– – –");
+    await page.keyboard.press("Enter");
+    const moved = verdict(page).or(card(page).getByRole("heading").filter({ hasNotText: said! }));
+    await expect(moved.first()).toBeVisible();
+  }
+}
 
 test("a box, a dot and a wire are tapped, checked and added one by one; each is undone", async ({ page, request }) => {
   const id = await openPages(page, request);

@@ -12,12 +12,14 @@ import { t } from "@/messages";
 const BeforeAfterView = dynamic(() => import("./proof/BeforeAfterView").then((m) => m.BeforeAfterView), { ssr: false });
 const Course = dynamic(() => import("./course/Course").then((m) => m.Course), { ssr: false });
 const Profile = dynamic(() => import("./profile/Profile").then((m) => m.Profile), { ssr: false });
+const PageMap = dynamic(() => import("./page/PageMap").then((m) => m.PageMap), { ssr: false });
 const SharedMatrixView = dynamic(() => import("./matrix/SharedMatrixView").then((m) => m.SharedMatrixView), {
   ssr: false,
 });
 
 const CHOICES: readonly { readonly value: MapView; readonly label: string }[] = wordedList(() => [
   { value: "map", label: t("job.rootMap") },
+  { value: "page", label: t("job.myDrawing") },
   { value: "shared", label: t("job.whatTheyShare") },
   { value: "profile", label: t("job.alongTheWire") },
   { value: "course", label: t("job.suspicionOverTime") },
@@ -26,13 +28,17 @@ const CHOICES: readonly { readonly value: MapView; readonly label: string }[] = 
 
 /** The map, or another way to look at what it shows. */
 export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
-  const { codes, folded, view: choice } = useCase();
+  const { codes, folded, view: choice, wiring } = useCase();
   const view = choice.shown;
   const readsYet = folded.readings.length > 0;
-  // before a repair there is no after
-  const choices = CHOICES.filter((c) => c.value !== "beforeAfter" || view === c.value || folded.repairs.length > 0);
+  // before a repair there is no after; without pages there is no drawing of one's own
+  const isThere = (v: MapView) =>
+    v === view ||
+    (v === "beforeAfter" ? folded.repairs.length > 0 : v !== "page" || (wiring.pages?.sheets.length ?? 0) > 0);
+  const choices = CHOICES.filter((c) => isThere(c.value));
   const about: Readonly<Record<MapView, string>> = {
     profile: t("job.voltsToBatteryNegativeFromThe"),
+    page: t("job.suspicionOnYourOwnPages"),
     beforeAfter: t("job.sameReadingsBeforeAndAfter"),
     course: t("job.afterEachEntryOfTheLogbook"),
     shared: t("job.fromTheDrawingAloneBeforeAny"),
@@ -62,6 +68,7 @@ function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: b
         namer={namer}
       />
     );
+  if (view === "page") return <PageMap isEnded={isEnded} />;
   if (view === "profile") return <Profile />;
   if (view === "beforeAfter") return <BeforeAfterView />;
   if (view === "shared")

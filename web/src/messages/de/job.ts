@@ -170,4 +170,6 @@ export const job: Translation<typeof english> = {
   "job.beforeAndAfter": "Vorher und nachher",
   "job.sameReadingsBeforeAndAfter": "Dieselben Messungen vor und nach der letzten Reparatur",
   "job.recording": "Aufzeichnung",
+  "job.myDrawing": "Mein Plan",
+  "job.suspicionOnYourOwnPages": "Verdacht und Messwerte auf Ihren eigenen Seiten",
 };

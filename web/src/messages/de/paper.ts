@@ -69,4 +69,8 @@ export const paper: Translation<typeof english> = {
   "paper.leaveIt": "Lassen",
   "paper.nameOfThePage": "Name der Seite",
   "paper.takeThePageOff": "Seite wegnehmen ({count} Markierungen)",
+  "paper.noPagesYet": "Diese Verdrahtung hat noch keine Seiten. Nehmen Sie sie in der Verdrahtung unter „Seiten“ auf.",
+  "paper.onThisPage": "Auf dieser Seite",
+  "paper.nextHere": "nächste Messung hier",
+  "paper.saveAsSvg": "Diese Seite speichern (SVG)",
 };

@@ -164,4 +164,6 @@ export const job = {
   "job.beforeAndAfter": "Before and after",
   "job.sameReadingsBeforeAndAfter": "The same readings before and after the last repair",
   "job.recording": "Recording",
+  "job.myDrawing": "My drawing",
+  "job.suspicionOnYourOwnPages": "Suspicion and readings on your own pages",
 } as const;

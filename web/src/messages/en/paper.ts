@@ -66,4 +66,8 @@ export const paper = {
   "paper.leaveIt": "Leave it",
   "paper.nameOfThePage": "Name of the page",
   "paper.takeThePageOff": "Take the page off ({count} marks)",
+  "paper.noPagesYet": "This wiring has no pages yet. Add them in the wiring, under Pages.",
+  "paper.onThisPage": "On this page",
+  "paper.nextHere": "next reading here",
+  "paper.saveAsSvg": "Save this page (SVG)",
 } as const;

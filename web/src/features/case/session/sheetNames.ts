@@ -22,7 +22,7 @@ export const SHEETS = [
 export type SheetName = (typeof SHEETS)[number];
 
 /** The ways to look at what the codes share; each has an address too: `?view=shared`. */
-export const VIEWS = ["map", "shared", "profile", "course", "beforeAfter"] as const;
+export const VIEWS = ["map", "page", "shared", "profile", "course", "beforeAfter"] as const;
 export type MapView = (typeof VIEWS)[number];
 
 /** A text for the scan box; each that is given is another, though it says the same. */

@@ -3,12 +3,12 @@ import { dropSheet, notOnAPage, progressOf, takeWhole, type Chart, type DrawingS
 import { Button, Input } from "antd";
 import { useMemo, useState } from "react";
 import { say } from "@/messages/issues";
+import { PageViewer } from "@/ui/page/PageViewer";
 import type { Bench } from "../useBench";
 import { withRow } from "../emptyRow";
 import { whatIsAt, type Tapped } from "./hit";
 import { PageCard } from "./PageCards";
 import { PageOverlay } from "./PageOverlay";
-import { PageViewer } from "./PageViewer";
 import styles from "./Pages.module.css";
 import { TakeIn } from "./TakeIn";
 import { useOpenPage, type OpenPage } from "./usePages";
@@ -75,7 +75,7 @@ function OnePage({ chart, sheet, open, points, onChart }: OnePageProps) {
           <PageOverlay chart={chart} sheet={sheet} read={read} done={done} tapped={tapped} />
         </PageViewer>
       ) : (
-        <div className={styles.viewer}>
+        <div className={styles.none}>
           {open.issues.map((i, n) => (
             <p key={n} role="alert" className={styles.refused}>
               {say(i).text}

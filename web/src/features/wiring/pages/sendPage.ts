@@ -1,10 +1,8 @@
-import { SheetContent, type DrawingSheet, type Result, fail, ok } from "@radicula/core";
+import { fail, ok, type DrawingSheet, type Result, type SheetContent } from "@radicula/core";
 import { z } from "zod";
-import { Done, get, postAs, put } from "@/ui/send";
+import { Done, postAs, put } from "@/ui/send";
 
 const Kept = z.object({ id: z.string(), width: z.number(), height: z.number(), known: z.boolean() });
-const Page = z.object({ width: z.number(), height: z.number(), content: SheetContent.nullable() });
-export type Page = z.infer<typeof Page>;
 
 /** A page kept, and whether the wiring had it before. */
 export interface KeptSheet {
@@ -29,5 +27,3 @@ export async function sendPage(
   }
   return ok({ known, sheet: { id, name: page.name.slice(0, 80), source: page.source ?? "", width, height } });
 }
-
-export const fetchPage = (id: string) => get(`/api/pages/${id}`, Page);

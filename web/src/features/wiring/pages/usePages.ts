@@ -3,7 +3,7 @@ import type { Chart, DrawingSheet, Issue, ReadSheet, SheetContent } from "@radic
 import { wrap } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import type { PageApi } from "@/workers/page.worker";
-import { fetchPage, type Page } from "./sendPage";
+import { fetchPage, type Page } from "@/ui/page/fetchPage";
 
 export const NOTHING_READ: ReadSheet = { boxes: [], stars: [], wires: [] };
 

@@ -3,7 +3,7 @@ import type { DrawingSheet, Spot } from "@radicula/core";
 import type { Viewer } from "openseadragon";
 import { useEffect, useRef, type ReactNode } from "react";
 import { PAGE } from "@/ui/pageLimits";
-import styles from "./Pages.module.css";
+import styles from "./PageViewer.module.css";
 import { t } from "@/messages";
 
 /** A finger is off by so many points of the screen. */

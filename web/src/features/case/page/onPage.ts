@@ -1,0 +1,99 @@
+import { wireId, type Analysis, type DrawingSheet, type ReadingView, type Spot, type Wiring } from "@radicula/core";
+
+/** A line of the page with how much is suspected along it; a place with how much is suspected there. */
+export interface PageLine {
+  readonly key: string;
+  readonly points: readonly Spot[];
+  readonly share: number;
+}
+export interface PagePlace {
+  readonly point: string;
+  readonly x: number;
+  readonly y: number;
+  readonly share: number;
+  readonly isNext: boolean;
+  readonly reading: ReadingView | undefined;
+}
+export interface PageBox {
+  readonly id: string;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  readonly share: number;
+}
+export interface OnPage {
+  readonly lines: readonly PageLine[];
+  readonly places: readonly PagePlace[];
+  readonly boxes: readonly PageBox[];
+}
+
+/** What a case says, at the places of one page: suspicion along its lines, readings where they were taken. */
+export function onPage(
+  wiring: Wiring,
+  sheet: DrawingSheet,
+  analysis: Pick<Analysis, "suspicion" | "readings"> | undefined,
+  next: readonly string[],
+): OnPage {
+  const { marks = [], traces = [] } = wiring.pages ?? {};
+  const suspicion = analysis?.suspicion ?? new Map<string, number>();
+  const latest = new Map(analysis?.readings.map((r) => [r.point, r]));
+  const wires = new Map(wiring.wires.flatMap((w) => [w.from, w.to].map((end, i) => [key(end, i ? w.from : w.to), w])));
+  const here = marks.filter((m) => m.sheet === sheet.id);
+  return {
+    lines: traces.flatMap((trace, i): PageLine[] => {
+      const wire = wires.get(key(trace.from, trace.to));
+      return trace.sheet === sheet.id && wire
+        ? [{ key: `${i}`, points: trace.points, share: suspicion.get(wireId(wire)) ?? 0 }]
+        : [];
+    }),
+    places: here.flatMap((m): PagePlace[] => {
+      if (m.width !== undefined) return [];
+      const point = m.at;
+      // one side of an in-line cavity is read at its mark as well
+      const at = [point, `${point}.a`, `${point}.b`];
+      return [
+        {
+          point,
+          x: m.x,
+          y: m.y,
+          share: suspicion.get(point) ?? 0,
+          isNext: at.some((p) => next.includes(p)),
+          reading: at.map((p) => latest.get(p)).find((r) => r !== undefined),
+        },
+      ];
+    }),
+    boxes: here.flatMap((m): PageBox[] => {
+      if (m.width === undefined || m.height === undefined) return [];
+      return [{ id: m.at, x: m.x, y: m.y, width: m.width, height: m.height, share: suspicion.get(m.at) ?? 0 }];
+    }),
+  };
+}
+const key = (a: string, b: string) => `${a.toUpperCase()} ${b.toUpperCase()}`;
+
+/** The place nearest to a tap, within reach. */
+export function placeAt({ places }: OnPage, at: Spot, reach: number): PagePlace | undefined {
+  let best: PagePlace | undefined;
+  let least = reach;
+  for (const p of places) {
+    const far = Math.hypot(p.x - at[0], p.y - at[1]);
+    if (far < least) [best, least] = [p, far];
+  }
+  return best;
+}
+/** The page on which the next reading stands; else the one that shows most of what is suspected. */
+export function pageToShow(
+  wiring: Wiring,
+  analysis: Pick<Analysis, "suspicion" | "readings"> | undefined,
+  next: readonly string[],
+): string | undefined {
+  let best: string | undefined;
+  let most = -1;
+  for (const sheet of wiring.pages?.sheets ?? []) {
+    const { lines, places, boxes } = onPage(wiring, sheet, analysis, next);
+    const worth =
+      [...lines, ...places, ...boxes].reduce((sum, x) => sum + x.share, 0) + (places.some((p) => p.isNext) ? 100 : 0);
+    if (worth > most) [best, most] = [sheet.id, worth];
+  }
+  return best;
+}
