@@ -98,3 +98,6 @@ export const contentPolicy = (nonce) =>
     "form-action 'self'",
     "frame-ancestors 'none'",
   ].join("; ");
+
+/** What the reader of words in pictures may do in its worker: run from here, compiled code too, and load from here. */
+export const readerPolicy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'";

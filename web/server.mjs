@@ -6,7 +6,7 @@ import { createServer } from "node:http";
 import { createServer as createTlsServer } from "node:https";
 import next from "next";
 import { RateLimiterMemory } from "rate-limiter-flexible";
-import { contentPolicy, originOf, refusalOf, withOurHeaders } from "./door.mjs";
+import { contentPolicy, originOf, readerPolicy, refusalOf, withOurHeaders } from "./door.mjs";
 import { inLanguageOf } from "./language.mjs";
 import { countRefusal, mayReadMetrics, sendMetrics, timeAnswer } from "./metrics.mjs";
 import { BadSetting, settings } from "./settings.mjs";
@@ -66,7 +66,8 @@ async function letIn(request, response) {
     return refuse(request, response, { status: 403, text: "Metrics are read with the token RADICULA_METRICS_TOKEN." });
   }
   if (set.needsSignIn && !(await mayPass(request, response))) return;
-  if (!request.url?.startsWith("/api/")) {
+  if (request.url?.startsWith("/ocr/")) response.setHeader("Content-Security-Policy", readerPolicy);
+  else if (!request.url?.startsWith("/api/")) {
     // the framework reads the nonce for its own scripts from the request
     const policy = contentPolicy(randomBytes(18).toString("base64"));
     request.headers["content-security-policy"] = policy;

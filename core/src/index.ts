@@ -108,6 +108,7 @@ export {
   takeWhole,
   type SheetProgress,
 } from "./sheets/takeRead.js";
+export { ocrName } from "./sheets/ocrName.js";
 export { pdfContent, type Matrix, type PdfOperations, type PdfPage } from "./sheets/pdfPage.js";
 export {
   cavitiesInBox,

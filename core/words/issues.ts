@@ -122,6 +122,7 @@ const TEXTS: Readonly<Record<string, (p: Params) => string>> = {
   "file.zip-too-large": (p) => t("issues.theZipFileHoldsMoreThan", { limit: thousands(p["limit"]) }),
   "file.zip-without-case": () => t("issues.theZipFileHoldsNoCase"),
   "page.no-picture": () => t("issues.thisFileIsNoPicture"),
+  "page.no-words": () => t("issues.theWordsCouldNotBeRead"),
   "page.no-pdf": () => t("issues.thisPdfCannotBeRead"),
   "page.locked": () => t("issues.thisPdfIsLocked"),
   "page.too-many-points": (p) =>

@@ -195,6 +195,7 @@ test("a photo is built on by hand: a box with cavities by rule, a splice, wires 
 }) => {
   const id = await openPages(page, request);
   await file(page).setInputFiles(PHOTO);
+  await page.getByRole("button", { name: "Add it as it is" }).click();
   await expect(says(page)).toContainText("This page is a picture");
   await page.getByRole("button", { name: "Draw a box" }).click();
   const [x1, y1] = await onScreen(page, 1900, 300);
@@ -218,6 +219,42 @@ test("a photo is built on by hand: a box with cavities by rule, a splice, wires 
   await expect.poll(() => wiresOf(request, id)).toEqual(["B1:1 S1 "]);
   const { pages } = await chartOf(request, id);
   expect(pages.traces.map((t) => [t.from, t.to])).toEqual([["B1:1", "S1"]]);
+});
+
+test("a photo is straightened by its corners, its words are read on this device and offered", async ({
+  page,
+  request,
+}) => {
+  test.slow();
+  const id = await openPages(page, request);
+  await file(page).setInputFiles(PHOTO);
+  const corner = page.getByRole("slider", { name: "Upper left corner" });
+  await expect(corner).toBeVisible();
+  await still(page);
+  expect(await axeFindings(page)).toEqual([]);
+  // the sheet lies turned by 4 degrees: its corners are those of the picture that the script drew
+  const photo = await sharp(PHOTO).metadata();
+  const ends = [
+    ["Upper left corner", 0.12, 0.06],
+    ["Upper right corner", 0.94, 0.06 + 0.82 * Math.tan((4 * Math.PI) / 180) * (photo.width / photo.height)],
+  ] as const;
+  for (const [name, x, y] of ends) {
+    const box = (await page.getByRole("dialog").locator("canvas").boundingBox())!;
+    const at = (await page.getByRole("slider", { name }).boundingBox())!;
+    await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(box.x + x * box.width, box.y + y * box.height, { steps: 4 });
+    await page.mouse.up();
+  }
+  await page.getByRole("button", { name: "Straighten and add" }).click();
+  await expect(says(page)).toContainText("This page is a picture");
+  await page.getByRole("button", { name: "Read the words of this picture" }).click();
+  await expect(says(page)).toContainText(/Words read: \d+/, { timeout: 120_000 });
+  const { pages } = await chartOf(request, id);
+  const kept = await request.get(`${app.address}/api/pages/${pages.sheets[0]!.id}`);
+  const { content } = (await kept.json()) as { content: { words: { text: string }[] } };
+  const words = content.words.map((w) => w.text).join(" ");
+  for (const name of ["B1", "B4", "B6"]) expect(words).toContain(name);
 });
 
 test("what is no page is refused with its reason, and nothing is kept", async ({ page, request }) => {

@@ -1,4 +1,4 @@
-import { drawnWires, readSheet, SHEET_FORMAT, type SheetContent } from "../../src/index.js";
+import { drawnWires, ocrName, readSheet, SHEET_FORMAT, type SheetContent } from "../../src/index.js";
 
 const page = (cells: Partial<SheetContent>): SheetContent => ({
   format: SHEET_FORMAT,
@@ -147,3 +147,17 @@ describe("words of a page beside what is drawn", () => {
     expect(read.wires[0]!.ends.map((e) => [e.kind, e.label])).toContainEqual(["label", "K3"]);
   });
 });
+
+test.each([
+  ["Bl", "B1"],
+  ["SI2", "S12"],
+  ["B1O", "B10"],
+  ["Sl;", "S1"],
+  ["B4", "B4"],
+  // words and colours stay
+  ["boom", "boom"],
+  ["OG", "OG"],
+  ["Is", "Is"],
+  ["RD/WH", "RD/WH"],
+  ["BUS", "BUS"],
+])("a name read from a picture as %s is %s", (read, name) => expect(ocrName(read)).toBe(name));

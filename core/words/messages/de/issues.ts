@@ -363,4 +363,5 @@ export const issues: Translation<typeof english> = {
   "issues.thePageHasTooManyBytes": "Das Bild einer Seite darf bis zu {limit} Bytes haben.",
   "issues.aWiringTakesPages": "Eine Verdrahtung nimmt bis zu {limit} Seiten auf.",
   "issues.noSuchPage": "Diese Seite gibt es nicht.",
+  "issues.theWordsCouldNotBeRead": "Die Wörter dieses Bildes konnten nicht gelesen werden. Bitte die Namen eintippen.",
 };

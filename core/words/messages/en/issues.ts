@@ -348,4 +348,5 @@ export const issues = {
   "issues.thePageHasTooManyBytes": "The picture of a page may have up to {limit} bytes.",
   "issues.aWiringTakesPages": "A wiring takes up to {limit} pages.",
   "issues.noSuchPage": "There is no such page.",
+  "issues.theWordsCouldNotBeRead": "The words of this picture could not be read. Type the names instead.",
 } as const;

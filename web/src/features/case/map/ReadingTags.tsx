@@ -80,7 +80,8 @@ function Tag({
 const healthyText = (r: ReadingView) => formatQuantity(r.healthy, unitOf(r.instrument));
 
 /** far from what a healthy machine shows: more than 5 % and 0.15 V, or half as much again in ohms */
-function isOdd(r: ReadingView): boolean {
+/** Whether a reading is not what a sound machine would show. */
+export function isOdd(r: ReadingView): boolean {
   if (Number.isNaN(r.healthy)) return false;
   if (r.instrument === "lamp" || r.instrument === "continuity") return false; // words, not figures
   if (unitOf(r.instrument) !== "Ω") return Math.abs(r.value - r.healthy) > Math.max(0.15, 0.05 * Math.abs(r.healthy));

@@ -1,14 +1,14 @@
 "use client";
-import { formatQuantity, type DrawingSheet, type ReadingView } from "@radicula/core";
+import { formatQuantity, type DrawingSheet, type Issue, type ReadingView } from "@radicula/core";
 import { shareText, unitOf } from "@radicula/core/words";
 import { Button } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import { fetchPage, type Page } from "@/ui/page/fetchPage";
 import { PageViewer } from "@/ui/page/PageViewer";
-import type { Issue } from "@radicula/core";
 import { useCase } from "../session/caseContext";
-import { onPage, pageToShow, placeAt, type OnPage } from "./onPage";
+import { isOdd } from "../map/ReadingTags";
+import { onPage, pageToShow, placeAt, type OnPage, type PagePlace } from "./onPage";
 import styles from "./PageMap.module.css";
 import { savePage } from "./savePage";
 import { t } from "@/messages";
@@ -175,32 +175,45 @@ function Drawn({ sheet, on }: { readonly sheet: DrawingSheet; readonly on: OnPag
               strokeWidth={unit * 0.7}
             />
           ) : null}
-          {p.reading ? <ReadingTag unit={unit} x={p.x} y={p.y} reading={p.reading} /> : null}
+          {p.reading ? <ReadingTag unit={unit} place={p} reading={p.reading} /> : null}
         </g>
       ))}
     </>
   );
 }
 
-/** A value in a tag whose tip points at where it was read. */
+/** A value in a tag whose tip points at where it was read; rust where a sound machine would show something else. */
 function ReadingTag({
   unit,
-  x,
-  y,
+  place,
   reading,
 }: {
   readonly unit: number;
-  readonly x: number;
-  readonly y: number;
+  readonly place: PagePlace;
   readonly reading: ReadingView;
 }) {
+  const { x, y, side } = place;
   const text = valueText(reading);
+  const colour = isOdd(reading) ? RUST : GREEN;
   const width = unit * (text.length * 1.75 + 2);
+  const left = side === "left" ? x - width - unit * 2 : side === "right" ? x + unit * 2 : x - width / 2;
+  const top = side === "above" ? y - unit * 6 : y - unit * 2;
+  const tip =
+    side === "above"
+      ? `M${x} ${y}l${-unit} ${-unit * 2}h${unit * 2}z`
+      : `M${x} ${y}l${side === "left" ? -unit * 2 : unit * 2} ${-unit}v${unit * 2}z`;
   return (
     <g>
-      <path d={`M${x} ${y}l${-unit} ${-unit * 2}h${unit * 2}z`} fill={GREEN} />
-      <rect x={x - width / 2} y={y - unit * 6} width={width} height={unit * 4} rx={unit} fill={GREEN} />
-      <text x={x} y={y - unit * 3} fontSize={unit * 2.9} textAnchor="middle" fill="#ffffff" fontFamily="sans-serif">
+      <path d={tip} fill={colour} />
+      <rect x={left} y={top} width={width} height={unit * 4} rx={unit} fill={colour} />
+      <text
+        x={left + width / 2}
+        y={top + unit * 3}
+        fontSize={unit * 2.9}
+        textAnchor="middle"
+        fill="#ffffff"
+        fontFamily="sans-serif"
+      >
         {text}
       </text>
     </g>

@@ -1,4 +1,12 @@
-import { wireId, type Analysis, type DrawingSheet, type ReadingView, type Spot, type Wiring } from "@radicula/core";
+import {
+  wireId,
+  type Analysis,
+  type DrawingMark,
+  type DrawingSheet,
+  type ReadingView,
+  type Spot,
+  type Wiring,
+} from "@radicula/core";
 
 /** A line of the page with how much is suspected along it; a place with how much is suspected there. */
 export interface PageLine {
@@ -13,6 +21,8 @@ export interface PagePlace {
   readonly share: number;
   readonly isNext: boolean;
   readonly reading: ReadingView | undefined;
+  /** on which side of the place its value stands: away from the box that the place is on the edge of */
+  readonly side: "left" | "right" | "above";
 }
 export interface PageBox {
   readonly id: string;
@@ -60,6 +70,7 @@ export function onPage(
           share: suspicion.get(point) ?? 0,
           isNext: at.some((p) => next.includes(p)),
           reading: at.map((p) => latest.get(p)).find((r) => r !== undefined),
+          side: sideOf(here, m),
         },
       ];
     }),
@@ -68,6 +79,14 @@ export function onPage(
       return [{ id: m.at, x: m.x, y: m.y, width: m.width, height: m.height, share: suspicion.get(m.at) ?? 0 }];
     }),
   };
+}
+/** A pin stands on an edge where it is this near to it, as a share of the box's width. Judgement. */
+const ON_EDGE = 0.12;
+function sideOf(marks: readonly DrawingMark[], pin: DrawingMark): PagePlace["side"] {
+  const box = marks.find((b) => b.width !== undefined && pin.at.toUpperCase().startsWith(`${b.at.toUpperCase()}:`));
+  if (box?.width === undefined) return "above";
+  if (Math.abs(pin.x - box.x) < ON_EDGE * box.width) return "left";
+  return Math.abs(pin.x - box.x - box.width) < ON_EDGE * box.width ? "right" : "above";
 }
 const key = (a: string, b: string) => `${a.toUpperCase()} ${b.toUpperCase()}`;
 

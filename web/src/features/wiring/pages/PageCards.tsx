@@ -19,7 +19,9 @@ import {
 import { worded } from "@radicula/core/words";
 import { Button, Checkbox, Input, InputNumber, Segmented } from "antd";
 import { useState, type ReactNode } from "react";
-import type { Tapped } from "./hit";
+import type { Page } from "@/ui/page/fetchPage";
+import { wordsNear, type Tapped } from "./hit";
+import { Suggestions } from "./Suggestions";
 import styles from "./Pages.module.css";
 import { t } from "@/messages";
 
@@ -28,6 +30,7 @@ interface CardProps {
   readonly sheet: DrawingSheet;
   readonly read: ReadSheet;
   readonly tapped: Tapped;
+  readonly page: Page | undefined;
   /** the cavity, splice or ground from which a wire is being laid */
   readonly from: string | undefined;
   readonly onChart: (make: (chart: Chart) => Chart) => void;
@@ -53,6 +56,13 @@ export function PageCard(props: CardProps) {
   }
   if (tapped.kind === "area") return <AreaCard {...props} area={tapped} />;
   return <SpotCard key={tapped.at.join()} {...props} at={tapped.at} />;
+}
+
+/** Words that stand at what was tapped. */
+function Words({ sheet, page, tapped, onChoose }: CardProps & { readonly onChoose: (text: string) => void }) {
+  if (!page?.content) return null;
+  const words = wordsNear(page.content.words, tapped, Math.max(sheet.width, sheet.height) / 100);
+  return <Suggestions sheet={sheet} page={page} words={words} onChoose={onChoose} />;
 }
 
 /** Enter takes it. */
@@ -168,6 +178,7 @@ function AreaCard(props: CardProps & { readonly area: Tapped & { kind: "area" } 
         {t("paper.name")}
         <Input value={id} maxLength={40} autoFocus onChange={(e) => setId(e.target.value)} />
       </label>
+      <Words {...props} onChoose={setId} />
       <Segmented
         size="small"
         value={kind}
@@ -272,15 +283,8 @@ const SPOT_NAMES: Readonly<Record<(typeof SPOTS)[number], string>> = worded(() =
 }));
 
 /** A bare place: a cavity, a splice or a ground that the page does not show as one. */
-function SpotCard({
-  chart,
-  sheet,
-  at,
-  from,
-  onChart,
-  onFrom,
-  onTap,
-}: CardProps & { readonly at: readonly [number, number] }) {
+function SpotCard(props: CardProps & { readonly at: readonly [number, number] }) {
+  const { chart, sheet, at, from, onChart, onFrom, onTap } = props;
   const [kind, setKind] = useState<(typeof SPOTS)[number]>("cavity");
   const last = chart.pages.marks.filter((m) => m.at.includes(":")).at(-1)?.at ?? "";
   const [name, setName] = useState(nextCavity(last));
@@ -325,6 +329,7 @@ function SpotCard({
           onChange={(e) => setName(e.target.value)}
         />
       </label>
+      <Words {...props} onChoose={setName} />
       {from ? <p>{t("paper.wireFrom", { from })}</p> : null}
     </Form>
   );

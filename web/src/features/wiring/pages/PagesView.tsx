@@ -1,15 +1,27 @@
 "use client";
-import { dropSheet, notOnAPage, progressOf, takeWhole, type Chart, type DrawingSheet } from "@radicula/core";
+import {
+  dropSheet,
+  notOnAPage,
+  progressOf,
+  takeWhole,
+  type Chart,
+  type DrawingSheet,
+  type Issue,
+} from "@radicula/core";
 import { Button, Input } from "antd";
 import { useMemo, useState } from "react";
 import { say } from "@/messages/issues";
+import { LongWork } from "@/ui/LongWork";
+import type { Page } from "@/ui/page/fetchPage";
 import { PageViewer } from "@/ui/page/PageViewer";
+import { Done, put } from "@/ui/send";
 import type { Bench } from "../useBench";
 import { withRow } from "../emptyRow";
 import { whatIsAt, type Tapped } from "./hit";
 import { PageCard } from "./PageCards";
 import { PageOverlay } from "./PageOverlay";
 import styles from "./Pages.module.css";
+import { readWords } from "./readWords";
 import { TakeIn } from "./TakeIn";
 import { useOpenPage, type OpenPage } from "./usePages";
 import { t } from "@/messages";
@@ -92,6 +104,7 @@ function OnePage({ chart, sheet, open, points, onChart }: OnePageProps) {
             read={read}
             tapped={tapped}
             from={from}
+            page={page}
             onChart={onChart}
             onFrom={setFrom}
             onTap={setTapped}
@@ -149,7 +162,8 @@ function WholePage({
     done.plain.map((p) => !p),
   );
   if (from) return <p className={styles.hint}>{t("paper.tapWhereItGoes", { from })}</p>;
-  if (page && !page.content) return <p className={styles.hint}>{t("paper.aPicture")}</p>;
+  if (page && (!page.content || page.content.lines.length === 0))
+    return <APicture sheet={sheet} page={page} open={open} />;
   if (isReading && read.wires.length === 0) return <p className={styles.hint}>{t("paper.reading")}</p>;
   if (boxes + stars + wires === 0)
     return <p className={styles.hint}>{asked ? t("paper.theRestIsAsked", { count: asked }) : t("paper.allTaken")}</p>;
@@ -176,6 +190,48 @@ function WholePage({
 }
 function OpenEnds({ chart }: { readonly chart: Chart }) {
   return <p>{t("paper.waiting", { ends: chart.pages.openEnds.map((e) => `${e.label} (${e.from})`).join(", ") })}</p>;
+}
+
+/** A page that is a picture: its words can be read, all else is tapped. */
+function APicture({
+  sheet,
+  page,
+  open,
+}: {
+  readonly sheet: DrawingSheet;
+  readonly page: Page;
+  readonly open: OpenPage;
+}) {
+  const [work, setWork] = useState<{ readonly share: number; readonly stop: () => void } | undefined>(undefined);
+  const [issues, setIssues] = useState<readonly Issue[]>([]);
+  const read = async () => {
+    const stop = new AbortController();
+    const said = (share: number) => setWork({ share, stop: () => stop.abort() });
+    setIssues([]);
+    said(0);
+    try {
+      const content = await readWords(sheet, page, said, stop.signal);
+      const kept = await put(`/api/pages/${sheet.id}`, content, Done);
+      if (kept.ok) open.setContent(content);
+      else setIssues(kept.issues);
+    } catch {
+      if (!stop.signal.aborted) setIssues([{ code: "page.no-words", path: [], params: {} }]);
+    }
+    setWork(undefined);
+  };
+  return (
+    <>
+      <p className={styles.hint}>{t("paper.aPicture")}</p>
+      {page.content ? <p className="muted">{t("paper.wordsRead", { count: page.content.words.length })}</p> : null}
+      {(page.content ?? work) ? null : <Button onClick={() => void read()}>{t("paper.readTheWords")}</Button>}
+      {work ? <LongWork says={t("paper.readingWords")} value={work.share} onStop={work.stop} /> : null}
+      {issues.map((i, n) => (
+        <p key={n} role="alert" className={styles.refused}>
+          {say(i).text}
+        </p>
+      ))}
+    </>
+  );
 }
 
 /** The lines of the chart that come from this page, the newest first; what of the chart no page shows. */

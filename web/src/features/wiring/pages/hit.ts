@@ -1,4 +1,4 @@
-import type { Chart, DrawingMark, DrawingSheet, ReadSheet, Spot } from "@radicula/core";
+import type { Chart, DrawingMark, DrawingSheet, ReadSheet, SheetWord, Spot } from "@radicula/core";
 
 /** What was tapped on a page. */
 export type Tapped =
@@ -46,4 +46,21 @@ function toLine(points: readonly Spot[], p: Spot): number {
     least = Math.min(least, apart(p, [a[0] + t * dx, a[1] + t * dy]));
   }
   return least;
+}
+
+/** Words near a place or in an area, the nearest first; names before all else. */
+export function wordsNear(words: readonly SheetWord[], tapped: Tapped, reach: number): readonly SheetWord[] {
+  const far = (w: SheetWord): number => {
+    const [x, y] = [w.x + w.width / 2, w.y + w.height / 2];
+    if (tapped.kind === "spot") return apart([x, y], tapped.at);
+    if (tapped.kind !== "area") return Infinity;
+    const inside = x > tapped.x && x < tapped.x + tapped.width && y > tapped.y - reach && y < tapped.y + tapped.height;
+    return inside ? y - tapped.y : Infinity;
+  };
+  const isName = (w: SheetWord) => (/^[A-Z]{1,4}\d{1,3}$/i.test(w.text) ? 0 : 1);
+  return words
+    .map((w) => ({ w, d: far(w) }))
+    .filter(({ d }) => (tapped.kind === "area" ? d < Infinity : d < 6 * reach))
+    .sort((a, b) => isName(a.w) - isName(b.w) || a.d - b.d)
+    .map(({ w }) => w);
 }

@@ -13,6 +13,8 @@ export interface OpenPage {
   readonly read: ReadSheet;
   readonly isReading: boolean;
   readonly issues: readonly Issue[];
+  /** what was read of a picture is there now */
+  readonly setContent: (content: SheetContent) => void;
 }
 
 /**
@@ -60,6 +62,7 @@ export function useOpenPage(chart: Chart, sheet: DrawingSheet | undefined): Open
     read: content && read !== undefined && read.id === id ? read.read : NOTHING_READ,
     isReading: content !== undefined && !isRead,
     issues: own?.issues ?? [],
+    setContent: (read) => setLoaded((was) => (was?.page ? { ...was, page: { ...was.page, content: read } } : was)),
   };
 }
 

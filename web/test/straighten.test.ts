@@ -1,0 +1,58 @@
+import { liftContrast, projection, straightened, straightSize, type Corners } from "../src/ui/page/straighten";
+
+const corners: Corners = [
+  [120, 40],
+  [900, 110],
+  [860, 700],
+  [60, 620],
+];
+
+describe("a sheet straightened by its four corners", () => {
+  test("corners go to corners, and the middle of the sheet to where its diagonals cross", () => {
+    const place = projection(corners);
+    const at = [place(0, 0), place(1, 0), place(1, 1), place(0, 1)];
+    at.forEach((p, i) => p.forEach((v, k) => expect(v).toBeCloseTo(corners[i]![k]!, 6)));
+    // a projection keeps straight lines straight: the diagonals of the sheet stay diagonals (projective geometry)
+    const [a, b, c, d] = corners;
+    const t =
+      ((b[0] - a[0]) * (d[1] - b[1]) - (b[1] - a[1]) * (d[0] - b[0])) /
+      ((c[0] - a[0]) * (d[1] - b[1]) - (c[1] - a[1]) * (d[0] - b[0]));
+    const [x, y] = place(0.5, 0.5);
+    expect(x).toBeCloseTo(a[0] + t * (c[0] - a[0]), 6);
+    expect(y).toBeCloseTo(a[1] + t * (c[1] - a[1]), 6);
+  });
+
+  test("a picture between its own corners stays as it is", () => {
+    const width = 40;
+    const height = 30;
+    const data = Uint8ClampedArray.from({ length: width * height * 4 }, (_, i) => (i % 4 === 3 ? 255 : (i * 7) % 251));
+    const own: Corners = [
+      [0, 0],
+      [width, 0],
+      [width, height],
+      [0, height],
+    ];
+    expect(straightSize(own)).toEqual({ width, height });
+    expect(straightened({ data, width, height }, own).data).toEqual(data);
+  });
+
+  test("shaded paper becomes white, ink on it black, in the light corner and in the dark one", () => {
+    const side = 300;
+    const data = new Uint8ClampedArray(side * side * 4).fill(255);
+    for (let y = 0; y < side; y++)
+      for (let x = 0; x < side; x++) {
+        const light = 230 - (x + y) * 0.2;
+        const isInk = x % 30 === 0 || y % 30 === 0;
+        for (let c = 0; c < 3; c++) data[(y * side + x) * 4 + c] = isInk ? light * 0.2 : light;
+      }
+    liftContrast({ data, width: side, height: side });
+    for (const [x, y] of [
+      [15, 15],
+      [285, 285],
+      [15, 285],
+    ] as const) {
+      expect(data[(y * side + x) * 4]).toBeGreaterThan(230);
+      expect(data[(y * side + (x - 15)) * 4]).toBeLessThan(40);
+    }
+  });
+});
