@@ -1,5 +1,8 @@
 import { chartRow, connectorRow, partRow, type Chart, type ChartRow } from "../format/chart.js";
 import type { DrawingMark, DrawingSheet, DrawingTrace, OpenEnd } from "../format/sheet.js";
+import type { Claim } from "../format/wiring.js";
+import { sameColour } from "../units/colour.js";
+import { parseSection } from "../units/section.js";
 import { freeName } from "../chart/templates.js";
 import { parseFunction } from "../chart/functions.js";
 import type { Spot } from "./drawnWires.js";
@@ -33,13 +36,18 @@ export function takeBox(chart: Chart, sheet: DrawingSheet, box: TakenBox): Chart
   const added = box.pins
     .filter((p) => !has.has(p.cavity.toUpperCase()))
     .map((p) => chartRow({ connector: id, cavity: p.cavity, function: p.function, source: placeOnSheet(sheet, p.at) }));
+  const claims: Claim[] = [];
   const filled = chart.rows.map((r, i) => {
     const pin = box.pins.find((p) => p.function && isAt(chart.rows, i, id, p.cavity));
-    return pin && r.function.trim() === "" ? { ...r, function: pin.function } : r;
+    if (!pin) return r;
+    if (r.function.trim() === "") return { ...r, function: pin.function };
+    if (parseFunction(r.function) !== parseFunction(pin.function))
+      claims.push(claim(`${id}:${pin.cavity}`, "function", pin.function, placeOnSheet(sheet, pin.at)));
+    return r;
   });
   const mark: DrawingMark = { at: id, sheet: sheet.id, x: box.x, y: box.y, width: box.width, height: box.height };
   const marks = [mark, ...box.pins.map((p) => spotMark(`${id}:${p.cavity}`, sheet, p.at))];
-  return withMarks(named({ ...chart, rows: insertedBehind(filled, id, added) }, box), marks);
+  return withMarks(named(withClaims({ ...chart, rows: insertedBehind(filled, id, added) }, claims), box), marks);
 }
 /** The kind and the name of what a box stands for. */
 function named(chart: Chart, { id, kind, title }: TakenBox): Chart {
@@ -86,11 +94,49 @@ export interface TakenWire {
   readonly mm2: string;
   readonly points: readonly Spot[];
 }
-/** Takes a wire into the row of the end it is drawn from; a wire that the chart has is not laid twice. */
+/**
+ * Takes a wire into the row of the end it is drawn from; a wire that the chart has is not laid twice. What a page says
+ * otherwise than another source stands beside it as a claim: nothing is overwritten.
+ */
 export function takeWire(chart: Chart, sheet: DrawingSheet, wire: TakenWire): Chart {
   const trace: DrawingTrace = { from: wire.from, to: wire.to, sheet: sheet.id, points: spots(wire.points) };
-  const rows = withWire(chart.rows, wire, placeOnSheet(sheet, wire.points[0]!));
-  return { ...chart, rows, pages: { ...chart.pages, traces: [...chart.pages.traces, trace] } };
+  const pages = { ...chart.pages, traces: [...chart.pages.traces, trace] };
+  const source = placeOnSheet(sheet, wire.points[0]!);
+  const known = rowOfWire(chart.rows, wire);
+  if (known >= 0) {
+    const row = chart.rows[known]!;
+    const claims: Claim[] = [];
+    if (wire.colour && row.colour.trim() && !sameColour(row.colour, wire.colour))
+      claims.push(claim(wire.from, "colour", wire.colour, source));
+    if (wire.mm2 && row.mm2.trim() && parseSection(row.mm2) !== parseSection(wire.mm2))
+      claims.push(claim(wire.from, "mm2", wire.mm2, source));
+    const filled = { ...row, colour: row.colour || wire.colour, mm2: row.mm2 || wire.mm2 };
+    return withClaims({ ...chart, pages, rows: chart.rows.map((r, i) => (i === known ? filled : r)) }, claims);
+  }
+  for (const [from, to] of [
+    [wire.from, wire.to],
+    [wire.to, wire.from],
+  ] as const)
+    if (isOnAnotherPage(chart, sheet, from))
+      return withClaims({ ...chart, pages }, [claim(from, "goesTo", to, source)]);
+  return { ...chart, pages, rows: withWire(chart.rows, wire, source) };
+}
+/** Whether another page has a wire at this cavity: a cavity takes one. */
+function isOnAnotherPage({ pages }: Chart, sheet: DrawingSheet, end: string): boolean {
+  if (!end.includes(":") || /\.[ab]$/.test(end)) return false;
+  const at = (t: DrawingTrace) => t.sheet !== sheet.id && (sameName(t.from, end) || sameName(t.to, end));
+  return pages.traces.some(at);
+}
+const claim = (at: string, field: Claim["field"], value: string, source: string): Claim => ({
+  at,
+  field,
+  value,
+  source: source.slice(0, 120),
+});
+function withClaims(chart: Chart, claims: readonly Claim[]): Chart {
+  const isNew = (c: Claim) => !chart.claims.some((k) => k.at === c.at && k.field === c.field && k.value === c.value);
+  const added = claims.filter(isNew);
+  return added.length ? { ...chart, claims: [...chart.claims, ...added] } : chart;
 }
 
 /**
@@ -191,35 +237,35 @@ function insertedBehind(rows: readonly ChartRow[], id: string, added: readonly C
   return [...rows.slice(0, end), ...added, ...rows.slice(end)];
 }
 
+/** One end of a wire as a connector and a cavity; a splice or ground has none. */
+function split(end: string): readonly [string, string] {
+  const colon = end.indexOf(":");
+  return colon < 0 ? [end, ""] : [end.slice(0, colon), end.slice(colon + 1)];
+}
+function isRowOf(rows: readonly ChartRow[], of: readonly string[], i: number, end: string): boolean {
+  const [id, cavity] = split(end);
+  return of[i] === id.toUpperCase() && sameName(rows[i]!.cavity, cavity) && !isEmptyRow(rows[i]!);
+}
+/** The row in which a wire stands, from either end; -1 where it stands in none. */
+function rowOfWire(rows: readonly ChartRow[], { from, to }: TakenWire): number {
+  const of = connectorsOf(rows);
+  const goes = (r: ChartRow, end: string) => r.goesTo.split(/[,;]+/).some((g) => sameName(g, end));
+  return rows.findIndex(
+    (r, i) => (isRowOf(rows, of, i, from) && goes(r, to)) || (isRowOf(rows, of, i, to) && goes(r, from)),
+  );
+}
 /** The rows with a wire: in the row of its first end that says of no other wire yet, else in a row of its own. */
 function withWire(rows: readonly ChartRow[], wire: TakenWire, source: string): ChartRow[] {
   const of = connectorsOf(rows);
-  const split = (end: string) => {
-    const colon = end.indexOf(":");
-    return colon < 0 ? ([end, ""] as const) : ([end.slice(0, colon), end.slice(colon + 1)] as const);
-  };
-  const isOf = (i: number, end: string) => {
-    const [id, cavity] = split(end);
-    return of[i] === id.toUpperCase() && sameName(rows[i]!.cavity, cavity) && !isEmptyRow(rows[i]!);
-  };
-  const goes = (r: ChartRow) => r.goesTo.split(/[,;]+/).map((t) => t.trim());
-  const isLaid = (from: string, to: string) =>
-    rows.some((r, i) => isOf(i, from) && goes(r).some((g) => sameName(g, to)));
-  if (isLaid(wire.from, wire.to) || isLaid(wire.to, wire.from)) return [...rows];
   for (const [from, to] of [
     [wire.from, wire.to],
     [wire.to, wire.from],
   ] as const) {
-    const free = rows.findIndex((r, i) => isOf(i, from) && r.goesTo.trim() === "");
+    const free = rows.findIndex((r, i) => isRowOf(rows, of, i, from) && r.goesTo.trim() === "");
     if (free < 0) continue;
     const r = rows[free]!;
-    const filled = {
-      ...r,
-      goesTo: to,
-      colour: r.colour || wire.colour,
-      mm2: r.mm2 || wire.mm2,
-      source: r.source || source,
-    };
+    const colour = r.colour || wire.colour;
+    const filled = { ...r, goesTo: to, colour, mm2: r.mm2 || wire.mm2, source: r.source || source };
     return rows.map((x, i) => (i === free ? filled : x));
   }
   const [id, cavity] = split(wire.from);

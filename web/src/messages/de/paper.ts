@@ -87,4 +87,5 @@ export const paper: Translation<typeof english> = {
   "paper.readTheWords": "Wörter dieses Bildes lesen",
   "paper.readingWords": "Die Wörter werden gelesen, auf diesem Gerät",
   "paper.wordsRead": "Gelesene Wörter: {count}. Sie werden neben dem angeboten, was Sie antippen.",
+  "paper.foundOnTheMachine": "{colour} an der Maschine gefunden",
 };

@@ -84,4 +84,5 @@ export const paper = {
   "paper.readTheWords": "Read the words of this picture",
   "paper.readingWords": "Reading the words, on this device",
   "paper.wordsRead": "Words read: {count}. They are offered beside what you tap.",
+  "paper.foundOnTheMachine": "{colour} found on the machine",
 } as const;

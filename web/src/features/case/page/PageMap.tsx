@@ -18,14 +18,15 @@ const SHOWN = 0.01;
 
 /** The user's own drawing: suspicion along its lines, readings where they were taken, the next one marked. */
 export function PageMap({ isEnded }: { readonly isEnded: boolean }) {
-  const { wiring, analysis, sheets, next } = useCase();
+  const { wiring, analysis, sheets, next, log } = useCase();
+  const seen = useMemo(() => log.entries.filter((e) => e.type === "seen"), [log.entries]);
   const points = next.candidate && !isEnded ? next.candidate.points : NOWHERE;
   const [chosen, setChosen] = useState<string | undefined>(undefined);
   const pages = wiring.pages?.sheets ?? [];
   const shown = chosen ?? pageToShow(wiring, analysis, points);
   const sheet = pages.find((s) => s.id === shown) ?? pages[0];
   if (!sheet) return <p className={styles.none}>{t("paper.noPagesYet")}</p>;
-  const on = onPage(wiring, sheet, analysis, points);
+  const on = onPage(wiring, sheet, analysis, points, seen);
   return (
     <div className={styles.map}>
       <div className={styles.bar}>
@@ -66,7 +67,7 @@ function Shown({
       isGone = true;
     };
   }, [sheet.id]);
-  const said = useMemo(() => on.places.filter((p) => p.isNext || p.reading || p.share >= SHOWN), [on]);
+  const said = useMemo(() => on.places.filter((p) => p.isNext || p.reading || p.found || p.share >= SHOWN), [on]);
   return (
     <>
       <div className={styles.paper}>
@@ -101,6 +102,7 @@ function Shown({
               </button>{" "}
               {[
                 p.isNext ? t("paper.nextHere") : "",
+                p.found ? t("paper.foundOnTheMachine", { colour: p.found }) : "",
                 p.reading ? valueText(p.reading) : "",
                 p.share >= SHOWN ? shareText(p.share) : "",
               ]
@@ -174,6 +176,11 @@ function Drawn({ sheet, on }: { readonly sheet: DrawingSheet; readonly on: OnPag
               stroke={RUST}
               strokeWidth={unit * 0.7}
             />
+          ) : null}
+          {p.found ? (
+            <text x={p.x} y={p.y + unit * 5} fontSize={unit * 3} fontWeight={700} textAnchor="middle" fill={RUST}>
+              ≠ {p.found}
+            </text>
           ) : null}
           {p.reading ? <ReadingTag unit={unit} place={p} reading={p.reading} /> : null}
         </g>

@@ -1,9 +1,11 @@
 import {
+  sameColour,
   wireId,
   type Analysis,
   type DrawingMark,
   type DrawingSheet,
   type ReadingView,
+  type SeenEntry,
   type Spot,
   type Wiring,
 } from "@radicula/core";
@@ -21,6 +23,8 @@ export interface PagePlace {
   readonly share: number;
   readonly isNext: boolean;
   readonly reading: ReadingView | undefined;
+  /** the colour that was found on the machine, where it is not as drawn */
+  readonly found: string;
   /** on which side of the place its value stands: away from the box that the place is on the edge of */
   readonly side: "left" | "right" | "above";
 }
@@ -44,6 +48,7 @@ export function onPage(
   sheet: DrawingSheet,
   analysis: Pick<Analysis, "suspicion" | "readings"> | undefined,
   next: readonly string[],
+  seen: readonly SeenEntry[] = [],
 ): OnPage {
   const { marks = [], traces = [] } = wiring.pages ?? {};
   const suspicion = analysis?.suspicion ?? new Map<string, number>();
@@ -70,6 +75,7 @@ export function onPage(
           share: suspicion.get(point) ?? 0,
           isNext: at.some((p) => next.includes(p)),
           reading: at.map((p) => latest.get(p)).find((r) => r !== undefined),
+          found: foundAt(wiring, seen, point),
           side: sideOf(here, m),
         },
       ];
@@ -79,6 +85,18 @@ export function onPage(
       return [{ id: m.at, x: m.x, y: m.y, width: m.width, height: m.height, share: suspicion.get(m.at) ?? 0 }];
     }),
   };
+}
+/** The colour seen at a cavity on the machine, where the wiring has another one. */
+function foundAt(wiring: Wiring, seen: readonly SeenEntry[], point: string): string {
+  const colon = point.indexOf(":");
+  if (colon < 0) return "";
+  const [id, cavity] = [point.slice(0, colon), point.slice(colon + 1)];
+  const last = seen
+    .filter((s) => s.connector === id)
+    .at(-1)
+    ?.colours.find((c) => c.cavity === cavity)?.colour;
+  const drawn = wiring.wires.find((w) => w.from === point || w.to === point)?.colour;
+  return last && drawn && !sameColour(last, drawn) ? last : "";
 }
 /** A pin stands on an edge where it is this near to it, as a share of the box's width. Judgement. */
 const ON_EDGE = 0.12;

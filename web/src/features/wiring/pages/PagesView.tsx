@@ -9,7 +9,7 @@ import {
   type Issue,
 } from "@radicula/core";
 import { Button, Input } from "antd";
-import { useMemo, useState } from "react";
+import { useMemo, useState, type ReactNode } from "react";
 import { say } from "@/messages/issues";
 import { LongWork } from "@/ui/LongWork";
 import type { Page } from "@/ui/page/fetchPage";
@@ -17,6 +17,7 @@ import { PageViewer } from "@/ui/page/PageViewer";
 import { Done, put } from "@/ui/send";
 import type { Bench } from "../useBench";
 import { withRow } from "../emptyRow";
+import { Notes } from "../Notes";
 import { whatIsAt, type Tapped } from "./hit";
 import { PageCard } from "./PageCards";
 import { PageOverlay } from "./PageOverlay";
@@ -28,7 +29,7 @@ import { t } from "@/messages";
 
 /** Pages of drawings: tapped, they become the pin chart. */
 export function PagesView({ bench }: { readonly bench: Bench }) {
-  const { chart, change, library, built } = bench;
+  const { chart, change, library, built, takeIt, dropIt } = bench;
   const { sheets } = chart.pages;
   const [chosen, setChosen] = useState<string | undefined>(undefined);
   const sheet = sheets.find((s) => s.id === chosen) ?? sheets[0];
@@ -40,6 +41,15 @@ export function PagesView({ bench }: { readonly bench: Bench }) {
   };
   const takeIn = <TakeIn wiringId={library.id} has={sheets} onSheets={add} isFirst={sheets.length === 0} />;
   if (!sheet) return <div className={styles.card}>{takeIn}</div>;
+  const claims = (
+    <Notes
+      issues={NO_ISSUES}
+      claims={chart.claims.filter((c) => c.source.startsWith(`${sheet.name} `))}
+      onRow={() => undefined}
+      onTake={takeIt}
+      onDrop={dropIt}
+    />
+  );
   return (
     <div className={styles.card}>
       <div className={styles.bar}>
@@ -52,20 +62,31 @@ export function PagesView({ bench }: { readonly bench: Bench }) {
         </div>
         {takeIn}
       </div>
-      <OnePage key={sheet.id} chart={chart} sheet={sheet} open={open} points={built?.points ?? NONE} onChart={take} />
+      <OnePage
+        key={sheet.id}
+        chart={chart}
+        sheet={sheet}
+        open={open}
+        points={built?.points ?? NONE}
+        claims={claims}
+        onChart={take}
+      />
     </div>
   );
 }
 const NONE: readonly string[] = [];
+const NO_ISSUES: readonly Issue[] = [];
 
 interface OnePageProps {
   readonly chart: Chart;
   readonly sheet: DrawingSheet;
   readonly open: OpenPage;
   readonly points: readonly string[];
+  /** where this page says otherwise than another source */
+  readonly claims: ReactNode;
   readonly onChart: (make: (chart: Chart) => Chart) => void;
 }
-function OnePage({ chart, sheet, open, points, onChart }: OnePageProps) {
+function OnePage({ chart, sheet, open, points, claims, onChart }: OnePageProps) {
   const [tapped, setTapped] = useState<Tapped | undefined>(undefined);
   const [from, setFrom] = useState<string | undefined>(undefined);
   const [isDrawing, setDrawing] = useState(false);
@@ -128,6 +149,7 @@ function OnePage({ chart, sheet, open, points, onChart }: OnePageProps) {
             </Button>
           ) : null}
         </div>
+        {claims}
         <Lines chart={chart} sheet={sheet} points={points} />
         {tapped ? null : <PageName chart={chart} sheet={sheet} onChart={onChart} />}
       </aside>
