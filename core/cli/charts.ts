@@ -25,7 +25,7 @@ import { EXIT, issueLines, loadCase, loadWiring, printJson, Refusal, type Io } f
 import { netlistCommand } from "./circuit.js";
 
 /** A wiring, chart or case as JSON, or a pin chart as CSV; with what was not taken and what was guessed. */
-function loadChart(file: string, io: Io): { readonly chart: Chart; readonly issues: readonly Issue[] } {
+export function loadChart(file: string, io: Io): { readonly chart: Chart; readonly issues: readonly Issue[] } {
   const text = io.read(file);
   if (!/^\s*[{[]/.test(text)) {
     const read = readCsv(text);

@@ -3,6 +3,7 @@ import { analyseCommand } from "./analyse.js";
 import { checkCommand, faultsCommand, netlistCommand, predictCommand, readCommand } from "./circuit.js";
 import { compareCommand, convertCommand, mergeCommand, scanCommand, sharedCommand } from "./charts.js";
 import { decodeCommand, schemaCommand, validateCommand } from "./documents.js";
+import { gapsCommand } from "./gaps.js";
 import { EXIT, Refusal, type Io } from "./io.js";
 import { learnCommand, notebookCommand } from "./notebook.js";
 import { proveCommand } from "./prove.js";
@@ -55,6 +56,8 @@ const USAGE = `radicula: finds the one shared cause behind several trouble codes
   radicula convert FILE --to wiring|chart|csv|graphml|spice
                                                          one form of a wiring into another;
                                                          FILE may be a pin chart as CSV
+  radicula gaps FILE [--case CASE.json] [--json]         pins of a half-known drawing without a wire, what is
+                                                         assumed of them, and which to look up first
   radicula shared CASE.json [--json]                     what the coded circuits share, before any reading
   radicula scan SCAN.txt WIRING.json [--json]            codes in a scan pasted in any layout
   radicula merge FIRST SECOND [--json]                   one chart laid over another: what agrees,
@@ -193,6 +196,9 @@ export function run(argv: readonly string[], io: Io): number {
         break;
       case "logbook":
         logbookCommand(file, values, io);
+        break;
+      case "gaps":
+        gapsCommand(file, values, io);
         break;
       case "shared":
         sharedCommand(file, values, io);

@@ -145,6 +145,14 @@ export { readCsv, readTable, writeCsv, type TableRead } from "./chart/csv.js";
 export { addGroup, GROUPS, GROUP_SIZES, type AddedGroup, type GroupKind } from "./chart/groups.js";
 export { addTemplate, freeName, TEMPLATES, type TemplateKind } from "./chart/templates.js";
 export { mergeCharts, takeClaim, type Difference, type Merged, type MergeField } from "./chart/merge.js";
+export {
+  ASSUMED,
+  completeChart,
+  factsWorth,
+  type CompletedChart,
+  type DrawingFact,
+  type FactWorth,
+} from "./planner/drawingFacts.js";
 export { sharedMatrix, subjectsOf, type SharedMatrix, type SharedRow } from "./wiring/matrix.js";
 export { focusOn } from "./wiring/focus.js";
 export { followPoint, type Follow, type PathStep } from "./wiring/follow.js";

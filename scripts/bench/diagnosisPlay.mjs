@@ -32,6 +32,7 @@ export function playCase({ machine, set, faults, options }) {
     options,
   );
   const { steps, course, ...rest } = played;
+  delete rest.entries; // the logbook is not wanted here
   return {
     machine,
     set,

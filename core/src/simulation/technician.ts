@@ -81,6 +81,8 @@ export interface Played {
   readonly overbold: boolean;
   /** share given to the truth, and to whoever led, and whether that was right, at every step */
   readonly course: readonly { readonly truth: number; readonly leader: number; readonly right: boolean }[];
+  /** the logbook of the last round of tests */
+  readonly entries: readonly Entry[];
 }
 
 const AT = "2026-01-01T08:00:00Z";
@@ -105,6 +107,7 @@ class Technician {
   private readonly steps: PlayedStep[] = [];
   private readonly course: { truth: number; leader: number; right: boolean }[] = [];
   private readonly focus: Focus;
+  private entries: Entry[] = [];
   private left: readonly FaultAt[];
   private minutes = 0;
   private atWrong = 0;
@@ -132,14 +135,15 @@ class Technician {
       const machine = new SimulatedMachine(this.predictor.wiring, this.left, this.options.seed, this.options);
       const codes = machine.codes();
       if (codes.length === 0) return this.finish(round === 0 ? "noCode" : "isolated");
-      const ending = this.judge(this.diagnose(machine, this.scan(codes)), machine);
+      this.entries = this.scan(codes);
+      const ending = this.judge(this.diagnose(machine, this.entries), machine);
       if (ending) return this.finish(ending);
     }
     return this.finish(this.left.length < this.faults.length && repairs ? "gaveUp" : "isolated");
   }
 
   private finish(ending: Ending): Played {
-    const { stage, steps, minutes, verdict, doubtedAfter, atWrong, overbold, course } = this;
+    const { stage, steps, minutes, verdict, doubtedAfter, atWrong, overbold, course, entries } = this;
     return {
       faults: this.faults.map((f) => f.fault.id),
       school: this.options.school,
@@ -153,6 +157,7 @@ class Technician {
       atWrong,
       overbold,
       course,
+      entries,
     };
   }
 

@@ -1,0 +1,95 @@
+import {
+  buildChart,
+  chartRow,
+  completeChart,
+  emptyChart,
+  factsWorth,
+  ScanEntry,
+  type Chart,
+  type Entry,
+} from "../../src/index.js";
+
+/** Three sensors on one reference and ground; of B3 only that it is there. */
+const chart: Chart = {
+  ...emptyChart("Half", 12),
+  rows: [
+    ...["B1", "B2"].flatMap((b, i) => [
+      chartRow({ connector: b, cavity: "1", function: "5 V reference", goesTo: "S1" }),
+      chartRow({ connector: b, cavity: "2", function: "sensor ground", goesTo: "S2" }),
+      chartRow({ connector: b, cavity: "3", function: "signal", goesTo: `A1:${i + 3}` }),
+    ]),
+    chartRow({ connector: "B3", cavity: "1", function: "5 V reference" }),
+    chartRow({ connector: "B3", cavity: "2", function: "sensor ground" }),
+    chartRow({ connector: "B3", cavity: "3", function: "signal" }),
+    chartRow({ connector: "S1", goesTo: "A1:1" }),
+    chartRow({ connector: "S2", goesTo: "A1:2" }),
+    chartRow({ connector: "A1", cavity: "1", function: "5 V reference" }),
+    chartRow({ connector: "A1", cavity: "2", function: "sensor ground" }),
+    chartRow({ connector: "A1", cavity: "3", function: "signal" }),
+    chartRow({ connector: "A1", cavity: "4", function: "signal" }),
+    chartRow({ connector: "A1", cavity: "8", function: "supply", goesTo: "F1" }),
+    chartRow({ connector: "A1", cavity: "9", function: "ground", goesTo: "G1" }),
+    chartRow({ connector: "F1", cavity: "in", goesTo: "BAT" }),
+  ],
+  codes: ["B1", "B2", "B3"].map((b, i) => ({ id: `P010${i}`, module: "A1", about: b, family: "low" as const })),
+};
+const scan: Entry = ScanEntry.parse({
+  type: "scan",
+  at: "2026-01-01T08:00:00Z",
+  when: "before",
+  modules: ["A1"],
+  codes: [
+    { module: "A1", code: "P0100", status: "active" },
+    { module: "A1", code: "P0101", status: "active" },
+  ],
+  disturbed: [],
+  wiped: false,
+});
+
+describe("a drawing that leaves ends open", () => {
+  test("they are assumed to go where those of others go, and said to be assumed", () => {
+    const { chart: whole, facts } = completeChart(chart);
+    expect(facts.map((f) => [f.point, f.role, f.options[0]!.to])).toEqual([
+      ["B3:1", "supply", "S1"],
+      ["B3:2", "ground", "S2"],
+      ["B3:3", "signal", "A1:10"],
+    ]);
+    for (const f of facts) expect(f.options.reduce((sum, o) => sum + o.chance, 0)).toBeCloseTo(1, 9);
+    const { wiring } = buildChart(whole);
+    const own = wiring.wires.filter((w) => w.from.startsWith("B3") || w.to.startsWith("B3"));
+    expect(own.map((w) => w.source)).toEqual(["assumed", "assumed", "assumed"]);
+    expect(wiring.devices.find((d) => d.id === "B3")?.kind).toBe("threeWireSensor");
+    // the lines that were there are as they were
+    expect(whole.rows.filter((r) => r.source !== "assumed")).toEqual(
+      chart.rows.filter((r) => !r.connector.startsWith("B3")),
+    );
+  });
+
+  test("a drawing that leaves nothing open is not touched", () => {
+    const { chart: whole } = completeChart(chart);
+    expect(completeChart(whole)).toEqual({ chart: whole, facts: [] });
+  });
+
+  test("an answer takes the place of what was assumed", () => {
+    const { chart: whole, facts } = completeChart(chart, new Map([["B3:2", "G1"]]));
+    expect(facts.map((f) => f.point)).toEqual(["B3:1", "B3:3"]);
+    expect(whole.rows.find((r) => r.connector === "B3" && r.cavity === "2")).toMatchObject({
+      goesTo: "G1",
+      source: "",
+    });
+  });
+
+  test("what would help is where the healthy sensor is fed from: that is what its missing code hangs on", () => {
+    const worth = factsWorth(chart, [scan]);
+    expect(worth.map((w) => w.fact.point).sort()).toEqual(["B3:1", "B3:2"]);
+    for (const w of worth) {
+      expect(w.bits).toBeGreaterThanOrEqual(0);
+      expect(w.chances.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9);
+    }
+    expect(worth[0]!.bits).toBeGreaterThan(0.01);
+  });
+
+  test("stopped at once, it says nothing of what it did not weigh", () => {
+    expect(factsWorth(chart, [scan], () => true)).toEqual([]);
+  });
+});
