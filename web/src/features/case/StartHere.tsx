@@ -1,4 +1,5 @@
 "use client";
+import { toldCodes } from "@radicula/core";
 import { Button } from "antd";
 import type { ReactNode } from "react";
 import styles from "./Case.module.css";
@@ -12,8 +13,10 @@ import { t } from "@/messages";
 export function StartHere() {
   const { wiring, analysis, codes } = useCase();
   if (wiring.devices.length === 0) return <TypeWiring />;
-  if (analysis?.stage !== "waiting") return <Solving />;
-  return codes.set.length ? <NameTheCodes /> : <ScanFirst />;
+  if (codes.set.length === 0 && analysis?.stage === "waiting") return <ScanFirst />;
+  // an answer from before the scan says nothing of what it told
+  const isOfThisScan = analysis !== undefined && toldCodes(analysis.folded).length > 0;
+  return analysis?.stage === "waiting" && isOfThisScan ? <NameTheCodes /> : <Solving />;
 }
 
 function Start({ title, children }: { readonly title: string; readonly children: ReactNode }) {

@@ -39,7 +39,6 @@ export function PageViewer({ sheet, picture, children, onTap, isDrawing, onArea 
         element: element.current,
         drawer: "canvas",
         showNavigationControl: false,
-        preserveViewport: true,
         maxZoomPixelRatio: 4,
         visibilityRatio: 0.3,
         animationTime: 0.25,
@@ -60,6 +59,13 @@ export function PageViewer({ sheet, picture, children, onTap, isDrawing, onArea 
         const { x, y, scale } = whereIs(made, sheet.width);
         over.current?.setAttribute("transform", `translate(${x} ${y}) scale(${scale})`);
       };
+      // until somebody moves it, the whole page is in sight, however the room for it changes
+      let isMoved = false;
+      for (const event of ["canvas-drag", "canvas-scroll", "canvas-pinch"] as const)
+        made.addHandler(event, () => (isMoved = true));
+      made.addHandler("resize", () => {
+        if (!isMoved) setTimeout(() => made.viewport.goHome(true), 0);
+      });
       made.addHandler("update-viewport", place);
       made.addHandler("open", place);
       made.addHandler("canvas-click", (e) => {
