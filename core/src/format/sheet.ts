@@ -44,7 +44,8 @@ export const SheetContent = z.strictObject({
 });
 export type SheetContent = z.infer<typeof SheetContent>;
 
-const SheetId = z.string().min(1).max(40);
+/** part of an address: nothing that could lead elsewhere */
+const SheetId = z.string().regex(/^[\w-]{1,40}$/, "letters, digits, - and _");
 const Spot = z.tuple([at, at]);
 /** A page that a wiring was read from. */
 export const DrawingSheet = z.strictObject({

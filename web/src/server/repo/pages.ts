@@ -13,37 +13,51 @@ export interface KeptPage {
   readonly known: boolean;
 }
 
-/** Keeps a page with all its tiles, or nothing of it. A picture that the wiring has already is not kept twice. */
+/**
+ * Keeps a page with all its tiles, or nothing of it. A picture that the wiring has already is not kept twice.
+ * @throws PageRefused where the wiring has too many, or nobody waits for it any longer
+ */
 export async function keepPage(
   wiringId: string,
   page: TiledPage,
   isStopped: () => boolean,
-): Promise<KeptPage | "gone" | "full" | "stopped"> {
+): Promise<KeptPage | "gone"> {
   const { hash, width, height } = page;
   return database().transaction(async (tx) => {
-    const [wiring] = await tx.select({ id: wirings.id }).from(wirings).where(eq(wirings.id, wiringId)).for("update");
+    const [wiring] = await tx.select({ id: wirings.id }).from(wirings).where(eq(wirings.id, wiringId));
     if (!wiring) return "gone";
-    const [known] = await tx
-      .select({ id: pages.id })
-      .from(pages)
-      .where(and(eq(pages.wiringId, wiringId), eq(pages.hash, hash)));
-    if (known) return { id: known.id, width, height, known: true };
     const [count] = await tx
       .select({ n: sql<number>`count(*)::int` })
       .from(pages)
       .where(eq(pages.wiringId, wiringId));
-    if ((count?.n ?? 0) >= PAGE.each) return "full";
-    const [row] = await tx.insert(pages).values({ wiringId, hash, width, height }).returning({ id: pages.id });
-    const { id } = row!;
+    // the wiring is not locked: its chart goes on being saved while a large picture is cut up
+    const [row] = await tx
+      .insert(pages)
+      .values({ wiringId, hash, width, height })
+      .onConflictDoNothing()
+      .returning({ id: pages.id });
+    if (!row) {
+      const [known] = await tx
+        .select({ id: pages.id })
+        .from(pages)
+        .where(and(eq(pages.wiringId, wiringId), eq(pages.hash, hash)));
+      return known ? { id: known.id, width, height, known: true } : "gone";
+    }
+    if ((count?.n ?? 0) >= PAGE.each) throw new PageRefused("full");
+    const { id } = row;
     for await (const tile of page.tiles()) {
-      if (isStopped()) throw new PageStopped();
+      if (isStopped()) throw new PageRefused("stopped");
       await tx.insert(pageTiles).values({ pageId: id, ...tile });
     }
     return { id, width, height, known: false };
   });
 }
 /** Thrown inside the transaction: nothing of the page is kept. */
-export class PageStopped extends Error {}
+export class PageRefused extends Error {
+  constructor(readonly why: "full" | "stopped") {
+    super(why);
+  }
+}
 
 export async function findTile(id: string, level: number, x: number, y: number): Promise<Buffer | undefined> {
   const [row] = await database()

@@ -36,7 +36,11 @@ export function PagesView({ bench }: { readonly bench: Bench }) {
   const open = useOpenPage(chart, sheet);
   const take = (make: (c: Chart) => Chart) => change((c) => withRow(make(c)));
   const add = (added: readonly DrawingSheet[]) => {
-    take((c) => ({ ...c, pages: { ...c.pages, sheets: [...c.pages.sheets, ...added] } }));
+    take((c) => {
+      const { sheets: had } = c.pages;
+      const more = added.filter((s, i) => [...had, ...added.slice(0, i)].every((h) => h.id !== s.id));
+      return { ...c, pages: { ...c.pages, sheets: [...had, ...more] } };
+    });
     setChosen(added[0]?.id);
   };
   const takeIn = <TakeIn wiringId={library.id} has={sheets} onSheets={add} isFirst={sheets.length === 0} />;
