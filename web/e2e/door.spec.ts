@@ -2,6 +2,7 @@ import { expect, test, type APIRequestContext } from "@playwright/test";
 import { readFileSync } from "node:fs";
 import { request as plainRequest } from "node:http";
 import fc from "fast-check";
+import sharp from "sharp";
 import { card } from "./casePage";
 import { Application, applicationForTests, JSON_TYPE } from "./server";
 
@@ -126,6 +127,7 @@ interface Targets {
   readonly job: string;
   readonly practice: string;
   readonly wiring: string;
+  readonly page: string;
 }
 let known: Targets | undefined;
 async function targets(request: APIRequestContext): Promise<Targets> {
@@ -139,7 +141,15 @@ async function targets(request: APIRequestContext): Promise<Targets> {
   const { wiring } = JSON.parse(text) as { wiring: unknown };
   const { id: library } = await post("wirings", JSON.stringify(wiring));
   const { id: practice } = await post("jobs/bench", JSON.stringify({ job, seed: 4 }));
-  return (known = { job, practice, wiring: library });
+  const picture = await sharp({ create: { width: 60, height: 40, channels: 3, background: "#fff" } })
+    .png()
+    .toBuffer();
+  const kept = await request.post(`${app.address}/api/wirings/${library}/pages`, {
+    headers: { "Content-Type": "image/png" },
+    data: picture,
+  });
+  const { id: page } = (await kept.json()) as { id: string };
+  return (known = { job, practice, wiring: library, page });
 }
 
 const NASTY = fc.constantFrom<unknown>(
@@ -177,7 +187,7 @@ interface Shot {
   readonly path: string;
   readonly body?: unknown;
 }
-function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
+function shots({ job, practice, wiring, page }: Targets): fc.Arbitrary<Shot> {
   const post = (path: string, good: unknown, method: "POST" | "PUT" = "POST") =>
     spoilt(good).map((body): Shot => ({ method, path, body }));
   const state = { key: "on", unplugged: ["B9"] };
@@ -190,6 +200,43 @@ function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
     state,
     channels: [{ name: "A", on: "B7:3", kind: "steady", low: 1, high: 1.2, mean: 1.1 }],
     moved: [{ thing: "B7", from: 0, to: 1, reacted: true }],
+  };
+  const content = {
+    format: "radicula/sheet",
+    version: 1,
+    width: 60,
+    height: 40,
+    words: [{ text: "B7", x: 1, y: 1, width: 5, height: 4 }],
+    lines: [[0, 0, 10, 0]],
+    boxes: [[1, 1, 10, 10]],
+    dots: [[5, 5, 1]],
+  };
+  const pages = {
+    sheets: [{ id: page, name: "Sheet 1", source: "", width: 60, height: 40 }],
+    marks: [{ at: "B7:1", sheet: page, x: 1, y: 1 }],
+    traces: [
+      {
+        from: "B7:1",
+        to: "S1",
+        sheet: page,
+        points: [
+          [0, 0],
+          [1, 1],
+        ],
+      },
+    ],
+    openEnds: [
+      {
+        label: "P",
+        from: "S1",
+        colour: "",
+        sheet: page,
+        points: [
+          [0, 0],
+          [1, 1],
+        ],
+      },
+    ],
   };
   const odd = fc.oneof(NASTY.map(String), fc.string(), fc.uuid());
   const text = JSON.parse(readFileSync("demo/tug-4-reference.case.json", "utf8")) as { wiring: object };
@@ -224,16 +271,28 @@ function shots({ job, practice, wiring }: Targets): fc.Arbitrary<Shot> {
     post("wirings", text.wiring),
     post(`wirings/${wiring}/revisions`, { note: "looked at" }),
     post(`wirings/${wiring}/draft`, { seq: 1, chart: { format: "radicula/chart", version: 1, rows: [] } }, "PUT"),
-    fc.tuple(fc.constantFrom("jobs", "wirings", "photos", "recordings"), odd, odd).map(([kind, id, query]): Shot => ({
-      method: "GET",
-      path: `${kind}/${enc(id)}${isFile(kind) ? "" : `/export?as=${enc(query)}&revision=${enc(query)}`}`,
-    })),
+    post(
+      `wirings/${wiring}/draft`,
+      { seq: 1, chart: { format: "radicula/chart", version: 1, rows: [], pages } },
+      "PUT",
+    ),
+    post(`pages/${page}`, content, "PUT"),
+    post(`wirings/${wiring}/pages`, content),
+    fc
+      .tuple(odd, odd)
+      .map(([level, tile]): Shot => ({ method: "GET", path: `pages/${page}/${enc(level)}/${enc(tile)}` })),
+    fc
+      .tuple(fc.constantFrom("jobs", "wirings", "photos", "recordings", "pages"), odd, odd)
+      .map(([kind, id, query]): Shot => ({
+        method: "GET",
+        path: `${kind}/${enc(id)}${isFile(kind) ? "" : `/export?as=${enc(query)}&revision=${enc(query)}`}`,
+      })),
     odd.map((after): Shot => ({ method: "GET", path: `jobs/${job}/entries?after=${enc(after)}` })),
     odd.map((id): Shot => ({ method: "DELETE", path: `photos/${enc(id)}`, body: {} })),
     odd.map((raw): Shot => ({ method: "GET", path: `jobs/${raw.replace(/[^\x21-\x7e]|[#?\\]/g, "")}/export` })),
   );
 }
-const isFile = (kind: string) => kind === "photos" || kind === "recordings";
+const isFile = (kind: string) => kind === "photos" || kind === "recordings" || kind === "pages";
 const enc = (text: string) => encodeURIComponent(text.replace(/[\ud800-\udfff]/g, ""));
 
 test(`${TRIES} spoilt requests: none is answered with a failure of the server, and none holds up others`, async ({
