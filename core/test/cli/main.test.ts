@@ -564,3 +564,26 @@ test("places moved while it was recorded: a loose contact shows itself only whil
   expect(refused.err).toContain('nothing in this wiring is called "Q9"');
   expect(cli(["record", "w.json", "--on", "B7:3", "--moved", "X5@3-2"], { "w.json": wiring }).err).toContain("X5@3-2");
 });
+
+test("gaps: what a half-known drawing leaves open, what is assumed, and what to look up first", () => {
+  expect(cli(["gaps", "w.json"], files)).toMatchObject({
+    exit: 0,
+    out: "Every pin of every sensor and actuator has a wire.\n",
+  });
+  const { wiring } = JSON.parse(files["c.json"]) as { wiring: { wires: { from: string; to: string }[] } };
+  const half = { ...wiring, wires: wiring.wires.filter((w) => w.from !== "B9:2" && w.to !== "B9:2") };
+  const given = { "half.json": JSON.stringify(half), ...files };
+  const plain = cli(["gaps", "half.json"], given);
+  expect(plain.exit).toBe(0);
+  expect(plain.out).toMatch(/^1 pins without a wire/);
+  expect(plain.out).toMatch(/B9:2 \(ground\) {2}S\d+ \d+ %/);
+  const told = cli(["gaps", "half.json", "--case", "c.json", "--json"], given);
+  const { facts, worth } = JSON.parse(told.out) as {
+    facts: { point: string }[];
+    worth: { at: string; bits: number }[];
+  };
+  expect(facts.map((f) => f.point)).toEqual(["B9:2"]);
+  expect(worth[0]).toMatchObject({ at: "B9:2", bits: expect.any(Number) as number });
+  expect(cli(["gaps", "none.json"], given)).toMatchObject({ exit: 66 });
+  expect(cli(["gaps", "half.json", "--case", "w.json"], given).exit).not.toBe(0);
+});
