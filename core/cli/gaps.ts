@@ -1,12 +1,6 @@
-import { completeChart, factsWorth, parseCase, parseJson, formatOf, type DrawingFact } from "../src/index.js";
+import { completeChart, factsWorth, parseCase, parseJson, formatOf } from "../src/index.js";
 import { loadChart } from "./charts.js";
 import { loadCase, printJson, type Io } from "./io.js";
-
-const ROLE_WORDS: Readonly<Record<DrawingFact["role"], string>> = {
-  supply: "supply",
-  ground: "ground",
-  signal: "signal",
-};
 
 /** What a half-known drawing leaves open, what is assumed instead, and which of it to look up first. */
 export function gapsCommand(
@@ -26,10 +20,10 @@ export function gapsCommand(
     io.out("Every pin of every sensor and actuator has a wire.\n");
     return;
   }
-  io.out(`${facts.length} pins without a wire. Assumed until somebody looks:\n`);
+  io.out(`Pins without a wire: ${facts.length}. Assumed until somebody looks:\n`);
   for (const f of facts) {
     const ways = f.options.slice(0, 4).map((o) => `${o.to} ${Math.round(100 * o.chance)} %`);
-    io.out(`  ${f.point} (${ROLE_WORDS[f.role]})  ${ways.join(", ")}\n`);
+    io.out(`  ${f.point} (${f.role})  ${ways.join(", ")}\n`);
   }
   if (entries.length === 0) {
     io.out("With --case CASE.json it is told which of them to look up first.\n");

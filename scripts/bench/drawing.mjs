@@ -54,7 +54,6 @@ for (let j = 0; results.length < jobs && j < 6 * jobs; j++) {
   // hide
   const chart = chartOf(wiring);
   const points = buildChart(chart).points;
-  const { facts: none } = completeChart(chart);
   const pins = new Set(
     wiring.devices
       .filter((d) => d.kind !== "module" && d.kind !== "relay" && "pins" in d)
@@ -92,7 +91,6 @@ for (let j = 0; results.length < jobs && j < 6 * jobs; j++) {
                   `${w.fact.point} ${truth.has(w.fact.point)} ${w.bits.toFixed(3)} ${w.fact.options.map((o) => o.to)}`,
               )
               .join("; ")} | hid ${[...truth].map(([p, i]) => `${p}=${chart.rows[i].goesTo}/${points.get(i)}`)}`,
-        left: none.length,
       });
       break;
     }

@@ -160,10 +160,11 @@ class SheetReader {
       .filter((p) => p.far < reach)
       .sort((a, b) => a.far - b.far);
     for (const { at, word } of pairs) if (!numbers.has(at) && free.delete(word)) numbers.set(at, word);
+    const taken = new Set([...numbers.values()].map((w) => w.text.trim()));
     return sorted.map((at, i) => {
       const word = numbers.get(at);
       const terminal = kind === "fuse" ? (i === 0 ? "in" : "out") : undefined;
-      const cavity = word?.text.trim() ?? terminal ?? String(i + 1);
+      const cavity = word?.text.trim() ?? terminal ?? freeNumber(taken);
       const beside = word
         ? inside.filter((w) => w !== word && !NAME.test(w.text.trim()) && isBeside(w, word, at, box))
         : [];
@@ -272,6 +273,13 @@ function wordToStroke(w: SheetWord, a: Spot, b: Spot): number {
   return Math.min(...[middle(w), ...corners].map((p) => distanceToStroke(p, a, b)));
 }
 
+/** The lowest number that no pin has, and takes it: a pin without a number is never taken for one that has it. */
+function freeNumber(taken: Set<string>): string {
+  let n = 1;
+  while (taken.has(String(n))) n++;
+  taken.add(String(n));
+  return String(n);
+}
 /** "0.5 RD/BK" as colour and size; undefined where a text is neither. */
 function colourAndSize(text: string): { readonly colour: string; readonly mm2: string } | undefined {
   const parts = text.trim().split(/\s+/);

@@ -575,7 +575,7 @@ test("gaps: what a half-known drawing leaves open, what is assumed, and what to 
   const given = { "half.json": JSON.stringify(half), ...files };
   const plain = cli(["gaps", "half.json"], given);
   expect(plain.exit).toBe(0);
-  expect(plain.out).toMatch(/^1 pins without a wire/);
+  expect(plain.out).toMatch(/^Pins without a wire: 1\./);
   expect(plain.out).toMatch(/B9:2 \(ground\) {2}S\d+ \d+ %/);
   const told = cli(["gaps", "half.json", "--case", "c.json", "--json"], given);
   const { facts, worth } = JSON.parse(told.out) as {

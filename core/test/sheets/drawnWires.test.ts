@@ -1,4 +1,12 @@
-import { drawnWires, ocrName, readSheet, SHEET_FORMAT, type SheetContent } from "../../src/index.js";
+import {
+  drawnWires,
+  emptyChart,
+  ocrName,
+  readSheet,
+  SHEET_FORMAT,
+  takeWhole,
+  type SheetContent,
+} from "../../src/index.js";
 
 const page = (cells: Partial<SheetContent>): SheetContent => ({
   format: SHEET_FORMAT,
@@ -140,6 +148,25 @@ describe("words of a page beside what is drawn", () => {
     );
     expect(read.boxes.map((b) => b.id)).toEqual([undefined, "B7"]);
     expect(read.boxes[1]!.pins.map((p) => p.cavity)).toEqual(["1"]);
+  });
+
+  test("a pin without a number does not take that of another; where two pins have one number both are asked about", () => {
+    const two = (first: string | undefined, second: string) =>
+      readSheet(
+        page({
+          lines: [
+            [200, 170, 500, 170],
+            [200, 230, 500, 230],
+          ],
+          boxes: [[500, 150, 100, 100]],
+          words: [word("B7", 560, 160), ...(first ? [word(first, 503, 166)] : []), word(second, 503, 226)],
+        }),
+      );
+    expect(two(undefined, "1").boxes[0]!.pins.map((p) => p.cavity)).toEqual(["2", "1"]);
+    const same = two("1", "1");
+    expect(same.boxes[0]!.pins.map((p) => p.cavity)).toEqual(["1", "1"]);
+    const sheet = { id: "p1", name: "Sheet 1", source: "", width: 1000, height: 700 };
+    expect(takeWhole(emptyChart(), sheet, same).rows).toEqual([]);
   });
 
   test("a wire whose end says another sheet waits there under its label", () => {
