@@ -101,6 +101,7 @@ export {
 } from "./sheets/readSheet.js";
 export {
   boxToTake,
+  isNamedBox,
   markAt,
   notOnAPage,
   progressOf,

@@ -68,7 +68,7 @@ export function takeWhole(chart: Chart, sheet: DrawingSheet, read: ReadSheet): C
   const done = progressOf(chart, sheet, read);
   let next = chart;
   read.boxes.forEach((box, i) => {
-    if (!done.boxes[i] && isNamed(box)) next = takeBox(next, sheet, boxToTake(box));
+    if (!done.boxes[i] && isNamedBox(box)) next = takeBox(next, sheet, boxToTake(box));
   });
   read.stars.forEach((star, i) => {
     if (!done.stars[i] && star.id) next = takeStar(next, sheet, star).chart;
@@ -81,11 +81,11 @@ export function takeWhole(chart: Chart, sheet: DrawingSheet, read: ReadSheet): C
 
 function isPlain(read: ReadSheet, { ends: [a, b] }: ReadWire): boolean {
   const named = (e: ReadEnd) =>
-    (e.kind === "pin" && isNamed(read.boxes[e.of])) || (e.kind === "star" && starOf(read, e)?.id !== undefined);
+    (e.kind === "pin" && isNamedBox(read.boxes[e.of])) || (e.kind === "star" && starOf(read, e)?.id !== undefined);
   return (named(a) && (named(b) || b.kind === "label")) || (named(b) && a.kind === "label");
 }
 /** Whether a box has a name, and a number of its own for every pin: else two wires would be joined in one cavity. */
-const isNamed = (box: ReadBox | undefined): boolean =>
+export const isNamedBox = (box: ReadBox | undefined): boolean =>
   box?.id !== undefined && new Set(box.pins.map((p) => p.cavity.toUpperCase())).size === box.pins.length;
 const starOf = (read: ReadSheet, e: ReadEnd): ReadStar | undefined => read.stars[e.of];
 
@@ -101,7 +101,7 @@ function endTaken(
   if (end.kind === "pin") {
     const box = read.boxes[end.of];
     const pin = box?.pins[end.pin];
-    if (!box?.id || !pin || !isNamed(box)) return { chart, name: undefined };
+    if (!box?.id || !pin || !isNamedBox(box)) return { chart, name: undefined };
     return { chart: takeBox(chart, sheet, boxToTake(box)), name: `${box.id}:${pin.cavity}` };
   }
   const star = end.kind === "star" ? starOf(read, end) : undefined;

@@ -150,7 +150,7 @@ describe("words of a page beside what is drawn", () => {
     expect(read.boxes[1]!.pins.map((p) => p.cavity)).toEqual(["1"]);
   });
 
-  test("a pin without a number does not take that of another; where two pins have one number both are asked about", () => {
+  test("a pin without a number takes a free one; where two pins have the same number, they are asked about", () => {
     const two = (first: string | undefined, second: string) =>
       readSheet(
         page({

@@ -3,6 +3,7 @@ import {
   boxToTake,
   cavitiesInBox,
   functionSaid,
+  isNamedBox,
   markAt,
   takeBox,
   takeCavity,
@@ -239,7 +240,7 @@ function WireCard({ chart, sheet, read, wire, onChart, onTap }: CardProps & { re
   const loose = wire.ends.find((e) => e.kind === "tee" || e.kind === "open");
   const isKnown = (end: ReadEnd) =>
     markAt(chart, sheet, end.at) !== undefined ||
-    (end.kind === "pin" && read.boxes[end.of]?.id !== undefined) ||
+    (end.kind === "pin" && isNamedBox(read.boxes[end.of])) ||
     end.kind === "star";
   const known = wire.ends.filter(isKnown).length;
   const canTake = known === 2 || (known === 1 && wire.ends.some((e) => e.kind === "label"));

@@ -1,6 +1,7 @@
 "use client";
 import {
   dropSheet,
+  isNamedBox,
   notOnAPage,
   progressOf,
   takeWhole,
@@ -174,10 +175,7 @@ function WholePage({
 }) {
   const { read, isReading, page } = open;
   const left = (flags: readonly boolean[], may: readonly boolean[]) => flags.filter((f, i) => !f && may[i]).length;
-  const boxes = left(
-    done.boxes,
-    read.boxes.map((b) => b.id !== undefined),
-  );
+  const boxes = left(done.boxes, read.boxes.map(isNamedBox));
   const stars = left(
     done.stars,
     read.stars.map((s) => s.id !== undefined),
