@@ -5,6 +5,7 @@ import { Button } from "antd";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import { fetchPage, type Page } from "@/ui/page/fetchPage";
+import { PageTabs } from "@/ui/page/PageTabs";
 import { PageViewer } from "@/ui/page/PageViewer";
 import { useCase } from "../session/caseContext";
 import { isOdd } from "../map/ReadingTags";
@@ -30,13 +31,7 @@ export function PageMap({ isEnded }: { readonly isEnded: boolean }) {
   return (
     <div className={styles.map}>
       <div className={styles.bar}>
-        <div role="tablist" aria-label={t("paper.pages")} className={styles.tabs}>
-          {pages.map((s) => (
-            <button key={s.id} type="button" role="tab" aria-selected={s === sheet} onClick={() => setChosen(s.id)}>
-              {s.name}
-            </button>
-          ))}
-        </div>
+        <PageTabs sheets={pages} chosen={sheet} onChoose={setChosen} />
       </div>
       <Shown key={sheet.id} sheet={sheet} on={on} onPoint={sheets.openAt} />
     </div>

@@ -14,6 +14,7 @@ import { useMemo, useState, type ReactNode } from "react";
 import { say } from "@/messages/issues";
 import { LongWork } from "@/ui/LongWork";
 import type { Page } from "@/ui/page/fetchPage";
+import { PageTabs } from "@/ui/page/PageTabs";
 import { PageViewer } from "@/ui/page/PageViewer";
 import { Done, put } from "@/ui/send";
 import type { Bench } from "../useBench";
@@ -58,13 +59,7 @@ export function PagesView({ bench }: { readonly bench: Bench }) {
   return (
     <div className={styles.card}>
       <div className={styles.bar}>
-        <div role="tablist" aria-label={t("paper.pages")} className={styles.tabs}>
-          {sheets.map((s) => (
-            <button key={s.id} type="button" role="tab" aria-selected={s === sheet} onClick={() => setChosen(s.id)}>
-              {s.name}
-            </button>
-          ))}
-        </div>
+        <PageTabs sheets={sheets} chosen={sheet} onChoose={setChosen} />
         {takeIn}
       </div>
       <OnePage
