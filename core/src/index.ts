@@ -146,14 +146,19 @@ export { readCsv, readTable, writeCsv, type TableRead } from "./chart/csv.js";
 export { addGroup, GROUPS, GROUP_SIZES, type AddedGroup, type GroupKind } from "./chart/groups.js";
 export { addTemplate, freeName, TEMPLATES, type TemplateKind } from "./chart/templates.js";
 export { mergeCharts, takeClaim, type Difference, type Merged, type MergeField } from "./chart/merge.js";
+export { NOWHERE, saysNowhere } from "./chart/ends.js";
+export { ASSUMED, completeChart, type CompletedChart, type DrawingFact } from "./planner/drawingFacts.js";
 export {
-  ASSUMED,
-  completeChart,
+  answerGap,
+  assumedAt,
+  completeWiring,
+  drawingGaps,
   factsWorth,
-  type CompletedChart,
-  type DrawingFact,
+  LOOKED_UP,
+  type DrawingGap,
   type FactWorth,
-} from "./planner/drawingFacts.js";
+  type WhereToLook,
+} from "./planner/drawingGaps.js";
 export { sharedMatrix, subjectsOf, type SharedMatrix, type SharedRow } from "./wiring/matrix.js";
 export { focusOn } from "./wiring/focus.js";
 export { followPoint, type Follow, type PathStep } from "./wiring/follow.js";

@@ -263,6 +263,7 @@ function shots({ job, practice, wiring, page }: Targets): fc.Arbitrary<Shot> {
     post(`jobs/${practice}/scan`, { when: "afterDrive" }),
     post(`jobs/${job}/revision`, {}),
     post(`jobs/${job}/codes`, {}),
+    post(`jobs/${job}/drawing`, { at: "B7:1", goesTo: "S14" }),
     post("jobs/bench", { job, faults: 1, seed: 3 }),
     post("jobs", { title: "Tug", machine: "Tug 4", complaint: "stalls", wiring }),
     post("jobs", text),

@@ -142,7 +142,7 @@ export function readRows(chart: Chart): { readonly rows: readonly ReadRow[]; rea
       bad("cavity", "bad-name", { text: cutText(own.cavity, 60) });
       return;
     }
-    const to = row.goesTo
+    const to = (saysNowhere(row.goesTo) ? "" : row.goesTo)
       .split(/\s*[,;\n]\s*|\s+and\s+/)
       .map((t) => t.trim())
       .filter(Boolean)
@@ -158,6 +158,12 @@ export function readRows(chart: Chart): { readonly rows: readonly ReadRow[]; rea
   });
   return { rows, issues };
 }
+
+/** What a row says of a cavity that is known to have no wire (common practice, no source); the first is what is written. */
+export const NOWHERE = "not connected";
+const NOWHERE_WORDS = /^(not connected|no wire|nothing|n\/c|[-–—])$/i;
+/** Whether a cell of a chart says that no wire goes from there: it is not that nobody knows where it goes. */
+export const saysNowhere = (goesTo: string): boolean => NOWHERE_WORDS.test(goesTo.trim());
 
 const name = (text: string) => text.trim().replace(/\s+/g, "-");
 function sided(id: string, cavity: string): End {

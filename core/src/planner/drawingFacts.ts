@@ -1,10 +1,7 @@
 import { buildChart } from "../chart/build.js";
+import { saysNowhere } from "../chart/ends.js";
 import { chartRow, type Chart } from "../format/chart.js";
-import type { Entry } from "../format/case.js";
 import type { Device, Wiring } from "../format/wiring.js";
-import { assess } from "../diagnosis/belief.js";
-import { keyOf } from "../diagnosis/groups.js";
-import { Predictor } from "../prediction/predictor.js";
 import { freeName } from "../chart/templates.js";
 import { isPeripheral } from "../wiring/kinds.js";
 import { findNets, type NetFunction } from "../wiring/nets.js";
@@ -58,13 +55,21 @@ const ROLES: Readonly<Record<string, DrawingFact["role"]>> = {
  * Assumes where wires go that the drawing leaves out, for sensors and actuators: a supply or ground to where those of
  * others go, in proportion to how many do; a signal to the module that hears most.
  * @param answers by cavity, where a wire goes after all
+ * @param only cavities that are asked about; every cavity without a wire where left out
  */
-export function completeChart(chart: Chart, answers: ReadonlyMap<string, string> = NO_ANSWERS): CompletedChart {
+export function completeChart(
+  chart: Chart,
+  answers: ReadonlyMap<string, string> = NO_ANSWERS,
+  only?: ReadonlySet<string>,
+): CompletedChart {
   const { wiring, points } = buildChart(chart);
+  const known = new Set(chart.rows.flatMap((r, i) => (saysNowhere(r.goesTo) ? [points.get(i)] : [])));
+  const open = openPins(wiring).filter((p) => !known.has(p.point) && (only?.has(p.point) ?? true));
+  if (open.length === 0) return { chart, facts: [] };
   const ways = new Ways(chart, wiring);
   const facts: DrawingFact[] = [];
   let next = chart;
-  for (const { point, role, device } of openPins(wiring)) {
+  for (const { point, role, device } of open) {
     const options = ways.of(role, device);
     const said = answers.get(point);
     if (said === undefined) facts.push({ point, role, options });
@@ -77,7 +82,7 @@ export function completeChart(chart: Chart, answers: ReadonlyMap<string, string>
 const NO_ANSWERS: ReadonlyMap<string, string> = new Map();
 
 /** Pins of sensors and actuators at which no wire is drawn. */
-function openPins(
+export function openPins(
   wiring: Wiring,
 ): { readonly point: string; readonly role: DrawingFact["role"]; readonly device: Device }[] {
   const wired = new Set(wiring.wires.flatMap((w) => [w.from, w.to]));
@@ -184,8 +189,11 @@ class Ways {
   }
 }
 
-/** The chart with a wire at a cavity, in its own line where it has one. */
-function withLine(
+/**
+ * The chart with a wire at a cavity, in its own line where it has one.
+ * @param points the electrical point of each row, as `buildChart` has them
+ */
+export function withLine(
   chart: Chart,
   points: ReadonlyMap<number, string>,
   point: string,
@@ -197,74 +205,4 @@ function withLine(
   if (own >= 0) return { ...chart, rows: chart.rows.map((r, i) => (i === own ? { ...r, ...cells } : r)) };
   const [connector = "", cavity = ""] = point.split(":");
   return { ...chart, rows: [...chart.rows, chartRow({ connector, cavity, ...cells })] };
-}
-
-/** What knowing one fact of the drawing would be worth. */
-export interface FactWorth {
-  readonly fact: DrawingFact;
-  /** how many bits about the cause it is expected to tell */
-  readonly bits: number;
-  /** chance of each way after what was seen, as in the fact's options */
-  readonly chances: readonly number[];
-}
-/** Ways tried of one fact, and facts tried at once. Judgement: time. */
-const MOST_WAYS = 3;
-const MOST_FACTS = 12;
-/** A way less likely than this is not tried. Judgement. */
-const LEAST_CHANCE = 0.03;
-/** Joint draws of what is not known of the parts: few, since only the cause is compared. Judgement: time. */
-const DRAWS = 3;
-
-/**
- * Which fact of the drawing would help most. The machine is weighed with the wire going each way, all else as assumed:
- * what is then held of the cause, and how likely what was seen is at all, tell how much the answer would narrow it.
- * @returns the most telling first; facts of which there is only one way, or that tell nothing, are left out
- */
-export function factsWorth(chart: Chart, entries: readonly Entry[], stop: () => boolean = () => false): FactWorth[] {
-  const { facts } = completeChart(chart);
-  const open = facts.filter((f) => f.options.length > 1).slice(0, MOST_FACTS);
-  const worth: FactWorth[] = [];
-  const assumed = open.length ? causesOf(completeChart(chart).chart, entries) : undefined;
-  for (const fact of open) {
-    if (stop()) break;
-    const tried = fact.options.filter((o, i) => i === 0 || (i < MOST_WAYS && o.chance >= LEAST_CHANCE));
-    const found = tried.map((o, i) =>
-      i === 0 ? assumed! : causesOf(completeChart(chart, new Map([[fact.point, o.to]])).chart, entries),
-    );
-    // how likely all that was seen is, up to a factor: "not in this wiring" explains it as well in every wiring
-    const weights = found.map((f, i) => tried[i]!.chance / Math.max(f.notHere, 1e-12));
-    const sum = weights.reduce((a, b) => a + b, 0);
-    const chances = weights.map((w) => w / sum);
-    const mixed = new Map<string, number>();
-    found.forEach((f, i) => f.shares.forEach((s, k) => mixed.set(k, (mixed.get(k) ?? 0) + chances[i]! * s)));
-    const bits = entropy(mixed) - found.reduce((h, f, i) => h + chances[i]! * entropy(f.shares), 0);
-    // where what was seen fits no wiring that was tried, the drawing itself is in doubt
-    const unfit = found.reduce((n, f, i) => n + chances[i]! * f.notHere, 0);
-    const inDoubt = unfit * entropy(new Map(fact.options.map((o) => [o.to, o.chance])));
-    worth.push({ fact, bits: Math.max(0, bits, inDoubt), chances });
-  }
-  return worth.sort((a, b) => b.bits - a.bits);
-}
-
-interface Causes {
-  /** by what a repair would touch */
-  readonly shares: ReadonlyMap<string, number>;
-  readonly notHere: number;
-}
-function causesOf(chart: Chart, entries: readonly Entry[]): Causes {
-  const { wiring } = buildChart(chart);
-  const predictor = new Predictor(wiring, 1, DRAWS);
-  const { posterior } = assess(predictor, entries, { multiple: "never" });
-  const ends = new Map(wiring.wires.map((w) => [w.id ?? `${w.from}~${w.to}`, [w.from, w.to].sort().join("~")]));
-  const shares = new Map<string, number>([["not here", posterior.notHere]]);
-  for (const c of posterior.components) {
-    const key = keyOf(predictor, c).replace(/^wire (.+)$/, (all, id: string) => `wire ${ends.get(id) ?? all}`);
-    shares.set(key, (shares.get(key) ?? 0) + c.share);
-  }
-  return { shares, notHere: posterior.notHere };
-}
-function entropy(shares: ReadonlyMap<string, number>): number {
-  let bits = 0;
-  for (const p of shares.values()) if (p > 0) bits -= p * Math.log2(p);
-  return bits;
 }

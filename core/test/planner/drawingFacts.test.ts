@@ -1,9 +1,15 @@
 import {
   buildChart,
+  answerGap,
+  assumedAt,
   chartRow,
   completeChart,
+  completeWiring,
+  drawingGaps,
   emptyChart,
   factsWorth,
+  LOOKED_UP,
+  NOWHERE,
   ScanEntry,
   type Chart,
   type Entry,
@@ -91,5 +97,75 @@ describe("a drawing that leaves ends open", () => {
 
   test("stopped at once, it says nothing of what it did not weigh", () => {
     expect(factsWorth(chart, [scan], () => true)).toEqual([]);
+  });
+
+  test("a cavity that is known to have no wire is not asked about", () => {
+    for (const said of [NOWHERE, "-", "n/c", "Nothing"]) {
+      const without = answerGap(chart, "B3:2", said)!.chart;
+      expect(buildChart(without).issues).toEqual(buildChart(chart).issues);
+      expect(completeChart(without).facts.map((f) => f.point)).toEqual(["B3:1", "B3:3"]);
+      expect(completeWiring(without).wires.some((w) => [w.from, w.to].includes("B3:2"))).toBe(false);
+    }
+  });
+
+  test("a wiring for a job holds what was assumed, and says where each was assumed", () => {
+    const wiring = completeWiring(chart);
+    expect([...assumedAt(wiring)].sort()).toEqual(["B3:1", "B3:2", "B3:3"]);
+    const gaps = drawingGaps(wiring, [scan]);
+    expect(gaps.map((g) => g.fact.point).sort()).toEqual(["B3:1", "B3:2", "B3:3"]);
+    // the signal can only go to the module: nothing is gained by looking it up
+    expect(gaps.find((g) => g.fact.point === "B3:3")).toMatchObject({ bits: 0, otherwise: 0 });
+    expect(gaps[0]!.bits).toBeCloseTo(Math.max(...factsWorth(chart, [scan]).map((w) => w.bits)), 9);
+    expect(drawingGaps(buildChart(chart).wiring, [scan])).toEqual([]);
+  });
+
+  test("where to look is the page on which the cavity, its connector or the likeliest other end stands", () => {
+    const withPage = (at: string): Chart => ({
+      ...chart,
+      pages: {
+        sheets: [{ id: "p3", name: "Sheet 3", source: "", width: 800, height: 600 }],
+        marks: [{ at, sheet: "p3", x: 10, y: 20 }],
+        traces: [],
+        openEnds: [],
+      },
+    });
+    const gapAt = (at: string) =>
+      drawingGaps(completeWiring(withPage(at)), [scan], () => true).find((g) => g.fact.point === "B3:2")!;
+    expect(gapAt("B3:2").where).toEqual({ sheet: "p3", name: "Sheet 3", near: "B3:2" });
+    expect(gapAt("b3").where).toMatchObject({ near: "B3" });
+    expect(gapAt("S2").where).toMatchObject({ near: "S2" });
+    expect(gapAt("B9").where).toBeUndefined();
+    expect(gapAt("B3").minutes).toBeLessThan(gapAt("B9").minutes);
+  });
+
+  test("what was looked up takes the place of the open line and is no longer asked about", () => {
+    const { chart: known, issues } = answerGap(chart, "B3:2", "G1")!;
+    expect(issues).toEqual([]);
+    expect(known.rows).toHaveLength(chart.rows.length);
+    expect(known.rows.find((r) => r.connector === "B3" && r.cavity === "2")).toMatchObject({
+      goesTo: "G1",
+      source: LOOKED_UP,
+    });
+    expect([...assumedAt(completeWiring(known))].sort()).toEqual(["B3:1", "B3:3"]);
+    // as well in a chart that holds what was assumed
+    const { chart: whole } = completeChart(chart);
+    expect([...assumedAt(completeWiring(answerGap(whole, "B3:2", "G1")!.chart))].sort()).toEqual(["B3:1", "B3:3"]);
+  });
+
+  test("an answer that is no place is said to be none; what the drawing says already is not asked again", () => {
+    expect(answerGap(chart, "B3:2", "some where else")!.issues.map((i) => i.code)).toEqual(["chart.bad-goes-to"]);
+    for (const at of ["B1:2", "B9:1", "", "A1:1"]) expect(answerGap(chart, at, "S2")).toBeUndefined();
+  });
+
+  test("how likely another cause leads is the chance that the wire goes the way that makes it lead", () => {
+    const [ground] = factsWorth(chart, [scan]).filter((w) => w.fact.point === "B3:2");
+    expect(ground!.fact.options.map((o) => o.to)).toEqual(["S2", "G1"]);
+    // on the machine's ground, B3 says nothing of the ground that B1 and B2 share
+    expect(ground!.otherwise).toBeCloseTo(ground!.chances[1]!, 9);
+    const all: Entry = ScanEntry.parse({
+      ...scan,
+      codes: ["P0100", "P0101", "P0102"].map((code) => ({ module: "A1", code, status: "active" })),
+    });
+    for (const w of factsWorth(chart, [all])) expect(w.otherwise).toBe(0);
   });
 });

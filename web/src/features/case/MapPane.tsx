@@ -1,7 +1,9 @@
 "use client";
+import { ASSUMED, wireId } from "@radicula/core";
 import { sharedText, wordedList } from "@radicula/core/words";
 import { Segmented } from "antd";
 import dynamic from "next/dynamic";
+import { useMemo } from "react";
 import styles from "./Case.module.css";
 import { RootMap } from "./map/RootMap";
 import { showsFeeds } from "./map/suspicion";
@@ -58,7 +60,11 @@ export function MapPane({ isEnded }: { readonly isEnded: boolean }) {
 }
 
 function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: boolean }) {
-  const { analysis, folded, log, computed, namer, codes, sheets, maps, next } = useCase();
+  const { analysis, folded, log, computed, namer, codes, sheets, maps, next, wiring } = useCase();
+  const assumed = useMemo(
+    () => new Set(wiring.wires.filter((w) => w.source === ASSUMED).map((w) => wireId(w))),
+    [wiring],
+  );
   if (view === "course")
     return (
       <Course
@@ -86,6 +92,7 @@ function ViewOf({ view, isEnded }: { readonly view: MapView; readonly isEnded: b
       analysis={analysis}
       folded={folded}
       next={next.candidate && !isEnded ? next.candidate.points : NOWHERE}
+      assumed={assumed}
       unplugged={analysis?.folded.state.unplugged ?? NOWHERE}
       onPoint={sheets.openAt}
     />

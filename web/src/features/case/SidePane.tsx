@@ -6,6 +6,7 @@ import { useMedia } from "@/ui/useMedia";
 import { capital } from "@/ui/text";
 import styles from "./Case.module.css";
 import { disturbedText } from "./disturbed/disturbedText";
+import { GapRow, HangsOn } from "./gaps/GapRow";
 import { PolicySwitch } from "./policy/PolicySwitch";
 import cardStyles from "./reading/NextReading.module.css";
 import { verdictEntry } from "./reading/entries";
@@ -41,6 +42,7 @@ export function SidePane({ isEnded, handsBusy }: { readonly isEnded: boolean; re
         </>
       ) : null}
       {isWorking && !isEnded && !running ? <RunFirst /> : null}
+      {closed === undefined ? <GapRow /> : null}
       {isWorking && analysis.stage !== "proving" ? <JobSuspects /> : null}
       {isWorking && !isEnded && !running ? (
         <div className={styles.toolRow}>
@@ -160,6 +162,7 @@ function Ended() {
         if (closer) card.choose({ offered: closer.id });
       }}
       run={computed.offers[0]}
+      hangsOn={<HangsOn />}
       onRuns={() => sheets.open("runs")}
     />
   );

@@ -12,6 +12,7 @@ import {
   midSentence,
 } from "@radicula/core/words";
 import { Button } from "antd";
+import type { ReactNode } from "react";
 import { disturbedText } from "./disturbed/disturbedText";
 import styles from "./reading/NextReading.module.css";
 import { capital } from "@/ui/text";
@@ -33,6 +34,8 @@ interface Props {
   /** the test that best tells the repairs of the group apart */
   readonly narrower?: { readonly text: string; readonly minutes: number } | undefined;
   readonly onNarrower?: () => void;
+  /** what it hangs on that is only assumed */
+  readonly hangsOn?: ReactNode;
   /** a guided run that may split what is still open */
   readonly run?: RunOffer | undefined;
   readonly onRuns?: () => void;
@@ -54,6 +57,7 @@ export function Verdict({
   onNarrower,
   run,
   onRuns,
+  hangsOn,
 }: Props) {
   const leader = analysis.suspects[0];
   const { verdict } = analysis.folded;
@@ -74,6 +78,7 @@ export function Verdict({
       </h2>
       {detail && !verdict && !isClosed ? <p>{capital(detail)}.</p> : null}
       {isGroup && outcome && !isClosed ? <RepairsOpen outcome={outcome} namer={namer} /> : null}
+      {isClosed ? null : hangsOn}
       {open.length ? (
         <div className={styles.cautions} role="status" style={{ marginTop: 10 }}>
           {t("job.restoreBeforeClosing4")}{" "}

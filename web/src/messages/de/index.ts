@@ -8,6 +8,7 @@ import { codes } from "./codes";
 import { course } from "./course";
 import { disturbed } from "./disturbed";
 import { drawing } from "./drawing";
+import { gaps } from "./gaps";
 import { grid } from "./grid";
 import { intake } from "./intake";
 import { job } from "./job";
@@ -48,6 +49,7 @@ export const german: Translation<typeof english> = {
   ...course,
   ...disturbed,
   ...drawing,
+  ...gaps,
   ...grid,
   ...intake,
   ...job,

@@ -24,6 +24,8 @@ export const problems: Translation<typeof english> = {
   "server.no-such-photo": "Dieses Foto gibt es nicht mehr.",
   "server.not-a-chart": "Das ist keine Pinbelegung.",
   "server.changed-meanwhile": "Jemand anderes hat den Schaltplan inzwischen geändert. Noch einmal versuchen.",
+  "gap.not-understood": "Bitte angeben, an welcher Kammer, und wohin deren Leitung führt.",
+  "gap.not-open": "{at} hat seine Leitung schon im Plan oder ist kein Pin eines Sensors oder Aktors.",
   "sign-in.needed": "Abgemeldet. Bitte neu anmelden; das Getippte bleibt hier.",
   "sign-in.may-only-read": "Die Rolle erlaubt nur Lesen. Bitte die Verwaltung um eine andere bitten.",
   "sign-in.not-allowed": "Die Rolle erlaubt das nicht.",

@@ -7,6 +7,7 @@ import { codes } from "./codes";
 import { course } from "./course";
 import { disturbed } from "./disturbed";
 import { drawing } from "./drawing";
+import { gaps } from "./gaps";
 import { grid } from "./grid";
 import { intake } from "./intake";
 import { library } from "./library";
@@ -47,6 +48,7 @@ export const english = {
   ...course,
   ...disturbed,
   ...drawing,
+  ...gaps,
   ...grid,
   ...intake,
   ...library,

@@ -22,6 +22,8 @@ export const problems = {
   "server.no-such-photo": "There is no such photo any more.",
   "server.not-a-chart": "This is not a pin chart.",
   "server.changed-meanwhile": "Somebody else changed the wiring meanwhile. Try again.",
+  "gap.not-understood": "Say at which cavity, and where its wire goes.",
+  "gap.not-open": "{at} has its wire on the drawing already, or is no pin of a sensor or actuator.",
   "sign-in.needed": "You are signed out. Sign in again; what you typed is kept here.",
   "sign-in.may-only-read": "Your role is to read. Ask an administrator to change it.",
   "sign-in.not-allowed": "Your role does not allow this.",

@@ -1,5 +1,5 @@
 import { and, count, desc, eq, isNull, max, sql } from "drizzle-orm";
-import { buildChart, Chart, chartOf, emptyChart, type Wiring } from "@radicula/core";
+import { Chart, chartOf, completeWiring, emptyChart, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
 import { jobs, photos, revisions, wirings, type PutAway } from "../db/schema";
@@ -196,7 +196,8 @@ export async function saveDraft(id: string, seq: number, draft: Chart): Promise<
   });
 }
 
-/** Freezes the draft as the next revision; the newest one is given back where nothing has changed since. */
+/**
+ * Freezes the draft as the next revision, wires that it leaves out at sensors and actuators assumed; the newest one is given back where nothing has changed since. */
 export async function freezeRevision(
   id: string,
   note = "",
@@ -217,7 +218,7 @@ export async function freezeRevision(
       .limit(1);
     if (newest && newest.draftSeq === row.seq) return { number: newest.number, wiring: readWiringRow(newest.wiring) };
     const chart = readChartRow(row.draft);
-    const { wiring } = buildChart(chart);
+    const wiring = completeWiring(chart);
     const number = (newest?.number ?? 0) + 1;
     await tx.insert(revisions).values({ wiringId: id, number, chart, wiring, draftSeq: row.seq, note });
     return { number, wiring };

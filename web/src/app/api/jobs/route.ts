@@ -1,15 +1,19 @@
 import {
   CHART_FORMAT,
+  completeWiring,
   formatOf,
   issue,
   MAX_CHARACTERS,
   ok,
   parseCase,
+  readChart,
   readWiringOrChart,
   WIRING_FORMAT,
   type Case,
+  type Chart,
   type Entry,
   type Result,
+  type Wiring,
 } from "@radicula/core";
 import { z } from "zod";
 import { answer, answering, jsonBody, limitedBytes, refuse } from "@/server/answers";
@@ -57,11 +61,14 @@ export const POST = (request: Request) =>
 function caseOf(value: unknown, text: string): Result<Case> {
   const format = formatOf(value);
   if (format !== WIRING_FORMAT && format !== CHART_FORMAT) return parseCase(text);
-  const wiring = readWiringOrChart(value);
+  const wiring = format === CHART_FORMAT ? completed(readChart(value)) : readWiringOrChart(value);
   return wiring.ok
     ? ok({ format: "radicula/case", version: 1, title: wiring.value.name, wiring: wiring.value, entries: [] })
     : wiring;
 }
+
+/** What a chart leaves out is assumed. */
+const completed = (chart: Result<Chart>): Result<Wiring> => (chart.ok ? ok(completeWiring(chart.value)) : chart);
 
 async function fromStart(start: z.infer<typeof Start>): Promise<Response> {
   const { wiring, ...about } = start;

@@ -24,13 +24,15 @@ interface Props {
   /** where the red lead goes next */
   readonly next: readonly string[];
   readonly unplugged: readonly string[];
+  /** wires that are not on the drawing, by id */
+  readonly assumed?: ReadonlySet<string> | undefined;
   /** a cavity, splice or part tapped: a lead goes there */
   readonly onPoint?: ((point: string) => void) | undefined;
 }
 const NOTHING: MapSuspicion = { through: new Map(), on: new Map() };
 
 /** Codes above, what they share below; thicker means more suspicion passes through. */
-export const RootMap = memo(function RootMap({ map, analysis, folded, next, unplugged, onPoint }: Props) {
+export const RootMap = memo(function RootMap({ map, analysis, folded, next, unplugged, assumed, onPoint }: Props) {
   const suspicion = useMemo(
     () => (analysis && analysis.stage !== "waiting" ? suspicionOnMap(map, analysis) : NOTHING),
     [map, analysis],
@@ -79,7 +81,12 @@ export const RootMap = memo(function RootMap({ map, analysis, folded, next, unpl
             )}
             <g>
               {edges.map((e) => (
-                <EdgeDrawing key={`${e.id} ${e.from}`} edge={e} through={suspicion.through.get(e.id) ?? 0} />
+                <EdgeDrawing
+                  key={`${e.id} ${e.from}`}
+                  edge={e}
+                  through={suspicion.through.get(e.id) ?? 0}
+                  isAssumed={assumed?.has(e.id) ?? false}
+                />
               ))}
             </g>
             {bars.map((b) =>

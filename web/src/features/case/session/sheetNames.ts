@@ -18,6 +18,7 @@ export const SHEETS = [
   "close",
   "followUp",
   "before",
+  "gaps",
 ] as const;
 export type SheetName = (typeof SHEETS)[number];
 

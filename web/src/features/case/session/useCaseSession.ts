@@ -7,6 +7,7 @@ import type { Job } from "@/server/repo/jobs";
 import { entryNames, logLines } from "../logbook/lines";
 import type { Maps } from "../map/placed";
 import { useMap } from "../map/useMap";
+import { useGaps } from "../gaps/useGaps";
 import { useAnalysis } from "./useAnalysis";
 import { readingIn, useCard, type Card } from "./useCard";
 import { useCodedCircuits } from "./useCodedCircuits";
@@ -54,6 +55,8 @@ export function useCaseSession({
   const wiring = useScannedWiring(job.wiring, log.entries);
   const computed = useAnalysis(job.id, wiring, log.entries, standing);
   const { analysis, run } = computed;
+  const isExplained = !computed.working && analysis !== undefined && analysis.stage !== "waiting";
+  const gaps = useGaps(job.wiring, isExplained ? log.entries : undefined);
   const [person, setPerson] = usePerson();
   const write = useWriting(log, person, card);
   // a run can wait while something else is read
@@ -75,6 +78,7 @@ export function useCaseSession({
     log,
     wiring,
     computed,
+    gaps,
     analysis,
     folded,
     card,

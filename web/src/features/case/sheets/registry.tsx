@@ -18,6 +18,7 @@ const Repair = dynamic(() => import("../proof/RepairSheet").then((m) => m.Repair
 const Before = dynamic(() => import("../before/BeforeSheet").then((m) => m.BeforeSheet), { ssr: false });
 const Bench = dynamic(() => import("../../bench/BenchSheet").then((m) => m.BenchSheet), { ssr: false });
 const Disturbed = dynamic(() => import("../disturbed/DisturbedList").then((m) => m.DisturbedSheet), { ssr: false });
+const Gaps = dynamic(() => import("../gaps/GapSheet").then((m) => m.GapSheet), { ssr: false });
 const HelpSheet = dynamic(() => import("../Help").then((m) => m.Help), { ssr: false });
 const IntakeSheet = dynamic(() => import("../intake/IntakeSheet").then((m) => m.IntakeSheet), { ssr: false });
 const MakerChart = dynamic(() => import("../policy/MakerChartSheet").then((m) => m.MakerChartSheet), { ssr: false });
@@ -343,4 +344,5 @@ export const REGISTRY: Readonly<Record<SheetName, ComponentType<Props>>> = {
   close: CloseEntry,
   followUp: FollowUpEntry,
   before: BeforeEntry,
+  gaps: Gaps,
 };
