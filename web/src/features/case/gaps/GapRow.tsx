@@ -5,7 +5,7 @@ import rowStyles from "../reading/NextReading.module.css";
 import { useCase } from "../session/caseContext";
 
 /** A fact that tells less is not worth a look, bits. Judgement. */
-const WORTH_LOOKING = 0.02;
+const WORTH_LOOKING = 0.05;
 
 /** What the drawing leaves open: the one wire that would tell most, or how many are assumed. */
 export function GapRow() {

@@ -60,7 +60,7 @@ function Gap({ gap }: { readonly gap: DrawingGap }) {
         <b>{t("gaps.whereDoesItGo", { point: namer.point(fact.point) })}</b>{" "}
         <span className="muted">{ROLE[fact.role]}</span>
         {gaps.weighed && bits >= LEAST_BITS ? (
-          <span className="mono">{t("gaps.bits", { bits: bits.toFixed(2) })}</span>
+          <span className={`mono ${styles.worth}`}>{t("gaps.bits", { bits: bits.toFixed(2) })}</span>
         ) : null}
       </p>
       {where ? (
