@@ -109,6 +109,7 @@ export {
   takeWhole,
   type SheetProgress,
 } from "./sheets/takeRead.js";
+export { sidedCavities } from "./sheets/inLine.js";
 export { ocrName } from "./sheets/ocrName.js";
 export { pdfContent, type Matrix, type PdfOperations, type PdfPage } from "./sheets/pdfPage.js";
 export {

@@ -1,6 +1,7 @@
 import type { SheetContent, SheetWord } from "../format/sheet.js";
 import { parseColour } from "../units/colour.js";
 import { parseSection } from "../units/section.js";
+import { throughPins } from "./inLine.js";
 import { drawnWires, type DrawnEnd, type DrawnWire, type Spot } from "./drawnWires.js";
 
 /** A box as wide and as high as this share of the page is its frame. Judgement. */
@@ -10,7 +11,7 @@ const BESIDE = 0.022;
 /** The number of a cavity stands this near to where its wire ends, as a share of the longer side. Judgement. */
 const AT_CAVITY = 0.028;
 
-export type DrawnKind = "connector" | "module" | "fuse" | "ground" | "battery";
+export type DrawnKind = "connector" | "inline" | "module" | "fuse" | "ground" | "battery";
 /** A box that stands for a connector, a module or another part, as far as its words tell. */
 export interface ReadBox {
   /** place in the content's list of boxes */
@@ -123,6 +124,7 @@ class SheetReader {
     const own = ends.filter((e) => e.kind === "box" && e.number === number).map((e) => e.at);
     const kind = kindOf(id);
     const pins = this.pinsOf(own, inside, name, kind, [x, y, width, height]);
+    const through = throughPins({ x, y, width, height }, id, pins, (p) => p.words.length > 0);
     const used = new Set([...pins.flatMap((p) => p.words), ...(name ? [name] : [])]);
     used.forEach((w) => this.taken.add(w));
     const title = inside
@@ -138,9 +140,9 @@ class SheetReader {
       width,
       height,
       id,
-      kind,
+      kind: through ? "inline" : kind,
       title,
-      pins: pins.map(({ cavity, at, says }) => ({ cavity, at, says })),
+      pins: (through ?? pins).map(({ cavity, at, says }) => ({ cavity, at, says })),
     };
   }
   /** Each place where a wire meets the box, with the number and the words beside it; numbered where none is. */

@@ -5,6 +5,7 @@ import {
   functionSaid,
   isNamedBox,
   markAt,
+  sidedCavities,
   takeBox,
   takeCavity,
   takeReadWire,
@@ -133,7 +134,12 @@ function BoxCard({ sheet, box, onChart, onTap }: CardProps & { readonly box: Tak
       <Segmented
         size="small"
         value={kind}
-        onChange={setKind}
+        onChange={(k) => {
+          setKind(k);
+          // an in-line connector has each number twice: once at either side
+          if (k === "inline") setCavities(sidedCavities(box).join(" "));
+          else if (kind === "inline") setCavities(box.pins.map((p) => p.cavity).join(" "));
+        }}
         options={(kind === "battery" ? BATTERY_LIST : KIND_LIST).map((k) => ({
           value: k,
           label: KINDS[k],
