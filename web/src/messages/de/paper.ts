@@ -88,4 +88,6 @@ export const paper: Translation<typeof english> = {
   "paper.readingWords": "Die Wörter werden gelesen, auf diesem Gerät",
   "paper.wordsRead": "Gelesene Wörter: {count}. Sie werden neben dem angeboten, was Sie antippen.",
   "paper.foundOnTheMachine": "{colour} an der Maschine gefunden",
+  "paper.takeAPhoto": "Foto aufnehmen",
+  "paper.openingPhoto": "{name} wird geöffnet",
 };

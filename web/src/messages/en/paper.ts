@@ -85,4 +85,6 @@ export const paper = {
   "paper.readingWords": "Reading the words, on this device",
   "paper.wordsRead": "Words read: {count}. They are offered beside what you tap.",
   "paper.foundOnTheMachine": "{colour} found on the machine",
+  "paper.takeAPhoto": "Take a photo",
+  "paper.openingPhoto": "Opening {name}",
 } as const;

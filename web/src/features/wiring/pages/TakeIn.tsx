@@ -5,13 +5,14 @@ import { Button, Checkbox, Modal } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { say } from "@/messages/issues";
 import { LongWork } from "@/ui/LongWork";
+import { useMedia } from "@/ui/useMedia";
 import { PAGE } from "@/ui/pageLimits";
 import { Straighten } from "./Straighten";
 import { useGivenFiles, useTakeIn, type LongPdf } from "./useTakeIn";
 import styles from "./Pages.module.css";
 import { t } from "@/messages";
 
-const ACCEPT = "application/pdf,image/jpeg,image/png,image/webp";
+const ACCEPT = "application/pdf,image/jpeg,image/png,image/webp,image/heic,image/heif,.heic,.heif";
 
 interface Props {
   readonly wiringId: string;
@@ -23,7 +24,9 @@ interface Props {
 /** Takes pages in: from a file, dropped, pasted, or from the camera of a tablet. */
 export function TakeIn({ wiringId, has, onSheets, isFirst }: Props) {
   const input = useRef<HTMLInputElement>(null);
-  const { work, issues, twice, choosing, setChoosing, straightening, take, takePages } = useTakeIn(
+  const camera = useRef<HTMLInputElement>(null);
+  const hasCamera = useMedia("(pointer: coarse)");
+  const { work, opening, issues, twice, choosing, setChoosing, straightening, take, takePages } = useTakeIn(
     wiringId,
     has,
     onSheets,
@@ -49,9 +52,30 @@ export function TakeIn({ wiringId, has, onSheets, isFirst }: Props) {
           e.target.value = "";
         }}
       />
+      <input
+        ref={camera}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        hidden
+        data-testid="page-camera"
+        onChange={(e) => {
+          void take([...(e.target.files ?? [])]);
+          e.target.value = "";
+        }}
+      />
       <Button type={isFirst ? "primary" : "text"} disabled={work !== undefined} onClick={() => input.current?.click()}>
         {t("paper.addPages")}
       </Button>
+      {hasCamera ? (
+        <Button
+          type={isFirst ? "default" : "text"}
+          disabled={work !== undefined}
+          onClick={() => camera.current?.click()}
+        >
+          {t("paper.takeAPhoto")}
+        </Button>
+      ) : null}
       {isFirst ? <p className="muted">{t("paper.staysHere")}</p> : null}
       {work ? (
         <LongWork
@@ -60,6 +84,7 @@ export function TakeIn({ wiringId, has, onSheets, isFirst }: Props) {
           onStop={work.stop}
         />
       ) : null}
+      {opening ? <LongWork says={t("paper.openingPhoto", { name: opening.name })} onStop={opening.stop} /> : null}
       {issues.map((i, n) => (
         <p key={n} role="alert" className={styles.refused}>
           {say(i).text}

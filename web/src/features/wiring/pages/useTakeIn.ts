@@ -25,6 +25,8 @@ export function useTakeIn(
   const [work, setWork] = useState<
     { readonly of: number; readonly done: number; readonly stop: () => void } | undefined
   >(undefined);
+  /** a photo that is being opened */
+  const [opening, setOpening] = useState<{ readonly name: string; readonly stop: () => void } | undefined>(undefined);
   const [issues, setIssues] = useState<readonly Issue[]>([]);
   const [twice, setTwice] = useState<readonly string[]>([]);
   const [choosing, setChoosing] = useState<LongPdf | undefined>(undefined);
@@ -68,21 +70,25 @@ export function useTakeIn(
   };
   const takePicture = async (file: File) => {
     const name = file.name.replace(/\.\w+$/, "") || t("paper.photo");
-    const opened = await openPicture(file);
+    const stop = new AbortController();
+    setOpening({ name, stop: () => stop.abort() });
+    const opened = await openPicture(file, stop.signal);
+    setOpening(undefined);
+    if (stop.signal.aborted) return;
     if (!opened.ok) {
       setIssues(opened.issues);
       return;
     }
     const picture = await new Promise<Blob | undefined>((done) =>
       setStraightening({
-        picture: opened.value,
+        picture: opened.value.picture,
         name,
-        onTake: (straight) => done(straight ?? file),
+        onTake: (straight) => done(straight ?? opened.value.file),
         onClose: () => done(undefined),
       }),
     );
     setStraightening(undefined);
-    opened.value.close();
+    opened.value.picture.close();
     if (picture) await keep([{ name, make: () => ({ picture }) }], file.name.slice(0, 120));
   };
   const take = async (files: readonly File[]) => {
@@ -103,7 +109,7 @@ export function useTakeIn(
       else setChoosing({ pdf: opened.value, file });
     }
   };
-  return { work, issues, twice, choosing, setChoosing, straightening, take, takePages };
+  return { work, opening, issues, twice, choosing, setChoosing, straightening, take, takePages };
 }
 
 /** Files that are dropped on the window, or pasted. */

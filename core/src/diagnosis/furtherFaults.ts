@@ -1,0 +1,229 @@
+import type { Predictor } from "../prediction/predictor.js";
+import { logPriors } from "./codeWeights.js";
+import type { Evidence, ReadingEvidence } from "./evidence.js";
+import { faultsAtSeverities, type FaultAtSeverity } from "./faultsAtSeverities.js";
+import { MISFIT_SIGMAS } from "./fit.js";
+import { distance } from "./likelihood.js";
+import { setAtSeverities } from "./multipleFaults.js";
+import type { MixtureComponent, MultipleFaultHypothesis, WeighOptions } from "./posterior.js";
+import { telling } from "./tellingReadings.js";
+import { fitsOfSets } from "./weigh.js";
+
+/** Faults taken for given, further faults weighed beside each, and sets kept of all. Judgement: time. */
+const MOST_GIVEN = 10;
+const MOST_BESIDE = 12;
+const MOST_KEPT = 16;
+/** Faults that do the same, as far as was read, and take the place of one that was given. Judgement: time. */
+const MOST_ALIKE = 4;
+
+/** Pairs beside which a third fault is looked for. Judgement: time. */
+const MOST_PAIRS = 3;
+
+/** A fault at one place of its severities. */
+export interface AtSeverity {
+  readonly h: number;
+  readonly severity: number;
+}
+
+/**
+ * Further faults, looked for with a first one in place. What two faults do together need not show in what each does by
+ * itself: a wire shorted to an open circuit pulls it along, a second short on a shorted pair moves both. So every other
+ * fault of the machine is solved together with each of the most promising ones, at the readings that this one leaves
+ * furthest off first; those that bring them there are weighed by everything.
+ * @param about the faults that lead, and whether they leave nothing unexplained: then only the others are looked for
+ * which explain it as well beside all but one of them
+ * @returns the best sets, to be solved closer
+ */
+export function searchFurtherFaults(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  options: WeighOptions,
+  about: { readonly leading: readonly AtSeverity[]; readonly isExplained: boolean },
+  stop: () => boolean,
+): readonly MultipleFaultHypothesis[] {
+  const readings = telling(evidence.filter((e) => e.kind === "reading"));
+  if (readings.length === 0) return [];
+  const search = new FurtherFaults(predictor, readings, options);
+  const found = new Map<string, { readonly faults: readonly AtSeverity[]; readonly worth: number }>();
+  const weighed = (list: readonly (readonly AtSeverity[])[]) => {
+    const sets = list.map((faults) => search.setOf(faults, AND_BESIDE, 1));
+    fitsOfSets(predictor, evidence, sets, options).forEach((fits, i) => {
+      const worth = Math.max(...fits) + sets[i]!.logPrior;
+      const name = sets[i]!.members.join(" ");
+      if (worth > (found.get(name)?.worth ?? -Infinity)) found.set(name, { faults: list[i]!, worth });
+    });
+  };
+  const best = () => [...found.values()].sort((a, b) => b.worth - a.worth).slice(0, MOST_KEPT);
+  const promising = about.isExplained ? [] : promisingFaults(predictor, evidence, readings, options, stop);
+  const { leading } = about;
+  const allBut = leading.length > 1 ? leading.map((f) => leading.filter((o) => o !== f)) : [];
+  for (const given of [...allBut, ...promising.map((p) => [p.given])]) {
+    if (stop()) break;
+    weighed(search.beside(given).map((more) => [...given, more]));
+  }
+  // others that do the same as what was given
+  for (const { faults } of best()) {
+    const [given, more] = faults;
+    const alike = promising.find((p) => p.given === given)?.alike ?? [];
+    weighed(alike.filter((a) => a.h !== more!.h).map((a) => [a, more!]));
+  }
+  for (const { faults } of best().slice(0, about.isExplained ? 0 : MOST_PAIRS)) {
+    if (stop()) break;
+    weighed(search.beside(faults).map((third) => [...faults, third]));
+  }
+  return best().map(({ faults }) => ({ ...search.setOf(faults, AND_BESIDE), together: true }));
+}
+/** The faults of a component, each at its likeliest severity; none of a sound machine. */
+export function likeliestOf(predictor: Predictor, { hypothesis, weights }: MixtureComponent): AtSeverity[] {
+  const { draws } = predictor;
+  const { faults } = predictor.hypotheses[hypothesis]!;
+  const byPlace = new Float64Array(weights.length / draws);
+  weights.forEach((w, s) => (byPlace[Math.floor(s / draws)]! += w));
+  const values = predictor.severitiesOf(hypothesis, byPlace.indexOf(Math.max(...byPlace)) * draws);
+  return faults.map((fault, i) => ({
+    h: predictor.faults.indexOf(fault) + 1,
+    severity: nearestPlace(fault.severities, values[i]!),
+  }));
+}
+/** Where on a grid a severity stands. */
+function nearestPlace(grid: readonly number[], value: number): number {
+  const far = grid.map((g) => Math.abs(Math.log(g) - Math.log(value)));
+  return grid.length > 1 ? far.indexOf(Math.min(...far)) : 0;
+}
+
+/** Places on the grid of severities, from one of them. */
+const ONLY = [0];
+const AND_BESIDE = [-1, 0, 1];
+
+/** Single faults that fit what they move, whatever they leave; those that do the same stand together. */
+function promisingFaults(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  readings: readonly ReadingEvidence[],
+  { factors }: WeighOptions,
+  stop: () => boolean,
+): { readonly given: AtSeverity; readonly alike: readonly AtSeverity[] }[] {
+  const codes = evidence.filter((e) => e.kind === "code");
+  const toExplain = { codes, readings, present: codes.filter((e) => e.present) };
+  const first = new Map<number, FaultAtSeverity>();
+  for (const part of faultsAtSeverities(predictor, toExplain, factors, stop))
+    if (!first.has(part.h)) first.set(part.h, part);
+  const groups: { readonly given: FaultAtSeverity; readonly alike: FaultAtSeverity[] }[] = [];
+  for (const part of first.values()) {
+    const same = groups.find((g) => doTheSame(g.given, part));
+    if (!same) groups.push({ given: part, alike: [] });
+    else if (same.alike.length < MOST_ALIKE) same.alike.push(part);
+  }
+  return groups.slice(0, MOST_GIVEN);
+}
+/** Fits and moves nearer than this are the same, ln and standard deviations. Judgement. */
+const SAME = 0.5;
+function doTheSame(a: FaultAtSeverity, b: FaultAtSeverity): boolean {
+  return (
+    a.fits.every((f, r) => Math.abs(f - b.fits[r]!) < SAME) &&
+    a.moves.every((m, r) => Math.abs(m - b.moves[r]!) < SAME * Math.max(1, m / MISFIT_SIGMAS)) &&
+    a.sets.every((p, c) => Math.abs(p - b.sets[c]!) < SAME)
+  );
+}
+
+/** Faults beside a given one, solved together with it. */
+class FurtherFaults {
+  private readonly prior: Float64Array;
+
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly readings: readonly ReadingEvidence[],
+    private readonly options: WeighOptions,
+  ) {
+    this.prior = logPriors(predictor, options.factors);
+  }
+
+  /** A set of faults at their severities, and those beside them. */
+  setOf(faults: readonly AtSeverity[], around: readonly number[], draws?: number): MultipleFaultHypothesis {
+    const sorted = [...faults].sort((a, b) => a.h - b.h);
+    const choices = sorted.map(({ h, severity }) =>
+      around.map((d) => severity + d).filter((k) => k >= 0 && k <= this.predictor.faults[h - 1]!.severities.length - 1),
+    );
+    return setAtSeverities(
+      this.predictor,
+      sorted.map((f) => f.h),
+      choices,
+      this.options.factors,
+      draws,
+    );
+  }
+
+  /** The faults that fit best beside others, each at the severity that brings the worst reading to its value. */
+  beside(given: readonly AtSeverity[]): AtSeverity[] {
+    return this.predictor.trying(() => this.tryBeside(given));
+  }
+  private tryBeside(given: readonly AtSeverity[]): AtSeverity[] {
+    const { predictor } = this;
+    const without = this.readings
+      .map((e) => ({ e, v: this.valueOf(given, e) }))
+      .map(({ e, v }) => ({ e, v, off: distanceTo(v, e) }))
+      .sort((a, b) => b.off - a.off);
+    const [worst] = without;
+    if (!worst || worst.off < MISFIT_SIGMAS) return [];
+    let left = predictor.faults.flatMap(({ severities }, i) => {
+      const h = i + 1;
+      const places = severities.length > 1 ? [0, severities.length - 1] : [0];
+      const pairs = places.map((severity) => [...given, { h, severity }]);
+      return given.some((g) => g.h === h) ? [] : [{ h, pairs, loss: -this.prior[h]! }];
+    });
+    without.slice(0, MOST_READINGS).forEach(({ e, v, off }, k) => {
+      const least = { loss: Infinity };
+      left = left.flatMap((one) => {
+        const values = one.pairs.map((pair) => this.valueOf(pair, e));
+        if (k === 0 && !bringsThere([v, ...values], e, off)) return [];
+        const loss = one.loss + lossOf(values, e);
+        least.loss = Math.min(least.loss, loss);
+        return [{ ...one, loss }];
+      });
+      left = left.filter((one) => one.loss < least.loss + LN_BEHIND);
+    });
+    return left
+      .sort((a, b) => a.loss - b.loss)
+      .slice(0, MOST_BESIDE)
+      .map(({ h }) => {
+        const places = predictor.faults[h - 1]!.severities.map((_, severity) => ({ h, severity }));
+        const off = places.map((p) => distanceTo(this.valueOf([...given, p], worst.e), worst.e));
+        return places[off.indexOf(Math.min(...off))]!;
+      });
+  }
+
+  private valueOf(faults: readonly AtSeverity[], e: ReadingEvidence): number {
+    const { hypothesis } = this.setOf(faults, ONLY, 1);
+    const wanted = new Uint8Array(this.predictor.hypotheses[hypothesis]!.samples);
+    wanted[0] = 1;
+    return this.predictor.predictAt(hypothesis, e, wanted).at(0);
+  }
+}
+/** Readings by which further faults are told apart before they are weighed by all. Judgement: time. */
+const MOST_READINGS = 8;
+/** A further fault so far behind the best beside the same one is let go, ln. Judgement. */
+const LN_BEHIND = 14;
+/** A value at which a fault lets a reading stay is no nearer than this share of how far off it was. Judgement. */
+const NEARER = 0.5;
+
+const distanceTo = (v: number, e: ReadingEvidence) => distance(v, e.value, e.instrument, e.tolerance);
+const isBetween = (values: readonly number[], e: ReadingEvidence) =>
+  Math.min(...values) <= e.value && e.value <= Math.max(...values);
+/** What a reading costs, ln, where it may lie anywhere between severities; a slip of the hand costs no more. */
+function lossOf(values: readonly number[], e: ReadingEvidence): number {
+  if (isBetween(values, e)) return 0;
+  const off = Math.min(...values.map((v) => distanceTo(v, e)));
+  return Math.min(off * off, MOST_OFF * MOST_OFF) / 2;
+}
+/** Standard deviations. Judgement. */
+const MOST_OFF = 4;
+
+/**
+ * Whether a further fault, more or less of it, brings a reading to its value.
+ * @param values without it, then by severity
+ */
+function bringsThere(values: readonly number[], e: ReadingEvidence, off: number): boolean {
+  const [without, ...others] = values;
+  if (others.every((v) => v === without)) return false;
+  return isBetween(values, e) || Math.min(...others.map((v) => distanceTo(v, e))) < NEARER * off;
+}
