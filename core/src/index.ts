@@ -109,6 +109,8 @@ export {
   takeWhole,
   type SheetProgress,
 } from "./sheets/takeRead.js";
+export { takeNewEdition, type NewEdition } from "./sheets/newEdition.js";
+export { tableIn } from "./sheets/tableIn.js";
 export { sidedCavities } from "./sheets/inLine.js";
 export { ocrName } from "./sheets/ocrName.js";
 export { pdfContent, type Matrix, type PdfOperations, type PdfPage } from "./sheets/pdfPage.js";

@@ -14,6 +14,12 @@ import { TITLES } from "./grid/columns";
 interface Props {
   readonly chart: Chart;
   readonly onTake: (chart: Chart) => void;
+  /** a table that is there already, and where it is from */
+  readonly given?: GivenTable | undefined;
+}
+export interface GivenTable {
+  readonly text: string;
+  readonly source: string;
 }
 const SHOWN = 200;
 
@@ -47,10 +53,10 @@ const MOST_CHARACTERS = 8_000_000;
 const LONGEST_NAME = 60;
 
 /** The table pasted or opened, and what it would make of the chart. */
-function usePasted({ chart }: Props) {
-  const [text, setText] = useState("");
+function usePasted({ chart, given }: Props) {
+  const [text, setText] = useState(given?.text ?? "");
   const [how, setHow] = useState<How>("compare");
-  const [source, setSource] = useState(t("wiring.chartB"));
+  const [source, setSource] = useState(given?.source.slice(0, LONGEST_NAME) ?? t("wiring.chartB"));
   const [note, setNote] = useState("");
   const laid = useLaidOver(chart, text, source.trim() || t("wiring.secondChart"));
   const { second, merged, built } = laid.read?.found ?? {};

@@ -90,4 +90,10 @@ export const paper: Translation<typeof english> = {
   "paper.foundOnTheMachine": "{colour} an der Maschine gefunden",
   "paper.takeAPhoto": "Foto aufnehmen",
   "paper.openingPhoto": "{name} wird geöffnet",
+  "paper.readAsTable": "Als Tabelle mit {count} Zeilen lesen",
+  "paper.box": "Kästchen",
+  "paper.whatIsHere": "Was ist hier?",
+  "paper.newEditionOf": "Sie ist die neue Ausgabe von …",
+  "paper.carriedOver": "{count, plural, one {1 Stelle} other {# Stellen}} übernommen.",
+  "paper.lookAtThese": "Bitte ansehen: {list}.",
 };

@@ -87,4 +87,10 @@ export const paper = {
   "paper.foundOnTheMachine": "{colour} found on the machine",
   "paper.takeAPhoto": "Take a photo",
   "paper.openingPhoto": "Opening {name}",
+  "paper.readAsTable": "Read it as a table of {count} lines",
+  "paper.box": "Box",
+  "paper.whatIsHere": "What is here?",
+  "paper.newEditionOf": "It is the new edition of…",
+  "paper.carriedOver": "{count, plural, one {1 place} other {# places}} carried over.",
+  "paper.lookAtThese": "Look at these: {list}.",
 } as const;

@@ -2,12 +2,14 @@
 import type { DrawingSheet, Spot } from "@radicula/core";
 import type { Viewer } from "openseadragon";
 import { useEffect, useRef, type ReactNode } from "react";
+import { aimWithLoupe } from "./loupe";
 import { PAGE } from "@/ui/pageLimits";
 import styles from "./PageViewer.module.css";
 import { t } from "@/messages";
 
-/** A finger is off by so many points of the screen. */
+/** A finger is off by so many points of the screen, one that aims by fewer. */
 const FINGER = 14;
+const AIMED = 7;
 const ZOOM_STEP = 1.4;
 
 interface Props {
@@ -16,6 +18,8 @@ interface Props {
   readonly picture: { readonly width: number; readonly height: number };
   /** drawn over the page, in its own units */
   readonly children: ReactNode;
+  /** stands beside a place of the page and moves with it */
+  readonly pinned?: { readonly at: Spot; readonly shows: ReactNode } | undefined;
   readonly onTap: (at: Spot, reach: number) => void;
   /** a box is drawn instead of the page being moved */
   readonly isDrawing: boolean;
@@ -23,14 +27,21 @@ interface Props {
 }
 
 /** A page to move and to zoom like a map, with what is known of it drawn over it. */
-export function PageViewer({ sheet, picture, children, onTap, isDrawing, onArea }: Props) {
+export function PageViewer({ sheet, picture, children, pinned, onTap, isDrawing, onArea }: Props) {
   const element = useRef<HTMLDivElement>(null);
   const over = useRef<SVGGElement>(null);
   const viewer = useRef<Viewer | undefined>(undefined);
+  const loupe = useRef<HTMLCanvasElement>(null);
+  const pin = useRef<HTMLDivElement>(null);
+  const pinnedAt = useRef(pinned?.at);
   const tap = useRef(onTap);
   useEffect(() => {
     tap.current = onTap;
   }, [onTap]);
+  useEffect(() => {
+    pinnedAt.current = pinned?.at;
+    if (viewer.current) placePin(viewer.current, sheet.width, pin.current, pinned?.at);
+  }, [pinned, sheet.width]);
   useEffect(() => {
     let isGone = false;
     void import("openseadragon").then(({ default: open }) => {
@@ -58,6 +69,7 @@ export function PageViewer({ sheet, picture, children, onTap, isDrawing, onArea 
       const place = () => {
         const { x, y, scale } = whereIs(made, sheet.width);
         over.current?.setAttribute("transform", `translate(${x} ${y}) scale(${scale})`);
+        placePin(made, sheet.width, pin.current, pinnedAt.current);
       };
       // until somebody moves it, the whole page is in sight, however the room for it changes
       let isMoved = false;
@@ -68,11 +80,14 @@ export function PageViewer({ sheet, picture, children, onTap, isDrawing, onArea 
       });
       made.addHandler("update-viewport", place);
       made.addHandler("open", place);
+      const tapAt = (position: { x: number; y: number }, finger: number) => {
+        const { x, y, scale } = whereIs(made, sheet.width);
+        tap.current([(position.x - x) / scale, (position.y - y) / scale], finger / scale);
+      };
       made.addHandler("canvas-click", (e) => {
-        if (!e.quick) return;
-        const p = made.viewport.pointFromPixel(e.position);
-        tap.current([p.x * sheet.width, p.y * sheet.width], FINGER / whereIs(made, sheet.width).scale);
+        if (e.quick) tapAt(e.position, FINGER);
       });
+      if (loupe.current) aimWithLoupe(made, loupe.current, (at) => tapAt(at, AIMED));
     });
     return () => {
       isGone = true;
@@ -93,6 +108,12 @@ export function PageViewer({ sheet, picture, children, onTap, isDrawing, onArea 
           {isDrawing ? <AreaTool sheet={sheet} onArea={onArea} /> : null}
         </g>
       </svg>
+      {pinned ? (
+        <div ref={pin} className={styles.pinned}>
+          {pinned.shows}
+        </div>
+      ) : null}
+      <canvas ref={loupe} className={styles.loupe} hidden aria-hidden="true" />
       <span className={styles.zoom}>
         <button type="button" aria-label={t("paper.larger")} onClick={() => zoom(ZOOM_STEP)}>
           +
@@ -113,6 +134,11 @@ function whereIs(viewer: Viewer, width: number) {
   const { viewport } = viewer;
   const [a, b] = [viewport.pixelFromPoint(origin(viewport), true), viewport.pixelFromPoint(unit(viewport), true)];
   return { x: a.x, y: a.y, scale: (b.x - a.x) / width };
+}
+function placePin(viewer: Viewer, width: number, pin: HTMLElement | null, at: Spot | undefined): void {
+  if (!pin || !at) return;
+  const { x, y, scale } = whereIs(viewer, width);
+  pin.style.transform = `translate(${x + at[0] * scale}px, ${y + at[1] * scale}px)`;
 }
 type Viewport = Viewer["viewport"];
 const origin = (viewport: Viewport) => viewport.imageToViewportCoordinates(0, 0);

@@ -1,16 +1,15 @@
 "use client";
 import {
-  dropSheet,
   isNamedBox,
-  notOnAPage,
   progressOf,
   takeWhole,
   type Chart,
   type DrawingSheet,
   type Issue,
+  type Spot,
 } from "@radicula/core";
-import { Button, Input } from "antd";
-import { useMemo, useState, type ReactNode } from "react";
+import { Button } from "antd";
+import { useMemo, useRef, useState, type ReactNode } from "react";
 import { say } from "@/messages/issues";
 import { LongWork } from "@/ui/LongWork";
 import type { Page } from "@/ui/page/fetchPage";
@@ -18,14 +17,19 @@ import { PageTabs } from "@/ui/page/PageTabs";
 import { PageViewer } from "@/ui/page/PageViewer";
 import { Done, put } from "@/ui/send";
 import type { Bench } from "../useBench";
+import { tidyRows } from "../edit";
 import { withRow } from "../emptyRow";
 import { Notes } from "../Notes";
+import { PasteChart, type GivenTable } from "../PasteChart";
 import { whatIsAt, type Tapped } from "./hit";
 import { PageCard } from "./PageCards";
+import { Lines, PageName } from "./PageFoot";
 import { PageOverlay } from "./PageOverlay";
 import styles from "./Pages.module.css";
 import { readWords } from "./readWords";
 import { TakeIn } from "./TakeIn";
+import { Wheel } from "./Wheel";
+import { onInk } from "@/ui/page/ink";
 import { useOpenPage, type OpenPage } from "./usePages";
 import { t } from "@/messages";
 
@@ -89,9 +93,20 @@ interface OnePageProps {
 function OnePage({ chart, sheet, open, points, claims, onChart }: OnePageProps) {
   const [tapped, setTapped] = useState<Tapped | undefined>(undefined);
   const [from, setFrom] = useState<string | undefined>(undefined);
+  const [table, setTable] = useState<GivenTable | undefined>(undefined);
   const [isDrawing, setDrawing] = useState(false);
   const { page, read } = open;
   const done = useMemo(() => progressOf(chart, sheet, read), [chart, sheet, read]);
+  const taps = useRef(0);
+  const tap = async (at: Spot, reach: number) => {
+    const mine = ++taps.current;
+    const found = whatIsAt(chart, sheet, read, at, reach);
+    // a photo has no strokes to be followed, but ink to land on
+    const isPicture = !page?.content || page.content.lines.length === 0;
+    const spot =
+      found.kind === "spot" && page && isPicture ? { ...found, at: await onInk(sheet, page, at, reach) } : found;
+    if (taps.current === mine) setTapped(spot);
+  };
   return (
     <div className={styles.split}>
       {page ? (
@@ -99,7 +114,23 @@ function OnePage({ chart, sheet, open, points, claims, onChart }: OnePageProps) 
           sheet={sheet}
           picture={page}
           isDrawing={isDrawing}
-          onTap={(at, reach) => setTapped(whatIsAt(chart, sheet, read, at, reach))}
+          pinned={
+            tapped?.kind === "spot" && !tapped.as
+              ? {
+                  at: tapped.at,
+                  shows: (
+                    <Wheel
+                      onChoose={(as) => setTapped({ ...tapped, as })}
+                      onBox={() => {
+                        setTapped(undefined);
+                        setDrawing(true);
+                      }}
+                    />
+                  ),
+                }
+              : undefined
+          }
+          onTap={(at, reach) => void tap(at, reach)}
           onArea={(x, y, width, height) => {
             setDrawing(false);
             setTapped({ kind: "area", x, y, width, height });
@@ -129,6 +160,7 @@ function OnePage({ chart, sheet, open, points, claims, onChart }: OnePageProps) 
             onChart={onChart}
             onFrom={setFrom}
             onTap={setTapped}
+            onTable={(text) => setTable({ text, source: sheet.name })}
           />
         ) : (
           <WholePage sheet={sheet} open={open} done={done} from={from} onChart={onChart} />
@@ -153,6 +185,17 @@ function OnePage({ chart, sheet, open, points, claims, onChart }: OnePageProps) 
         <Lines chart={chart} sheet={sheet} points={points} />
         {tapped ? null : <PageName chart={chart} sheet={sheet} onChart={onChart} />}
       </aside>
+      <PasteChart
+        open={table !== undefined}
+        chart={chart}
+        given={table}
+        onClose={() => setTable(undefined)}
+        onTake={(next) => {
+          onChart((c) => ({ ...next, rows: tidyRows(next.rows, c.rows) }));
+          setTable(undefined);
+          setTapped(undefined);
+        }}
+      />
     </div>
   );
 }
@@ -207,10 +250,6 @@ function WholePage({
     </form>
   );
 }
-function OpenEnds({ chart }: { readonly chart: Chart }) {
-  return <p>{t("paper.waiting", { ends: chart.pages.openEnds.map((e) => `${e.label} (${e.from})`).join(", ") })}</p>;
-}
-
 /** A page that is a picture: its words can be read, all else is tapped. */
 function APicture({
   sheet,
@@ -250,61 +289,5 @@ function APicture({
         </p>
       ))}
     </>
-  );
-}
-
-/** The lines of the chart that come from this page, the newest first; what of the chart no page shows. */
-function Lines({ chart, sheet, points }: Pick<OnePageProps, "chart" | "sheet" | "points">) {
-  const own = chart.rows
-    .map((r, i) => ({ r, i, point: points[i] ?? "" }))
-    .filter(({ r, point }) => r.source.startsWith(`${sheet.name} `) && point && r.goesTo)
-    .reverse();
-  const missing = notOnAPage(
-    chart,
-    points.filter((p) => p.includes(":")),
-  );
-  return (
-    <div className={styles.lines}>
-      {own.length ? (
-        <ul>
-          {own.slice(0, MOST_LINES).map(({ r, i, point }) => (
-            <li key={i}>
-              <b>{point}</b> → {r.goesTo} <span className="muted">{[r.mm2, r.colour].filter(Boolean).join(" ")}</span>
-            </li>
-          ))}
-        </ul>
-      ) : null}
-      {chart.pages.openEnds.length ? <OpenEnds chart={chart} /> : null}
-      {missing.length ? (
-        <p className="muted">
-          {t("paper.notOnAPage", { count: missing.length, list: missing.slice(0, 12).join(", ") })}
-        </p>
-      ) : null}
-    </div>
-  );
-}
-const MOST_LINES = 60;
-
-/** The name of a page, and the way to take it off. */
-function PageName({ chart, sheet, onChart }: Pick<OnePageProps, "chart" | "sheet" | "onChart">) {
-  const marks = chart.pages.marks.filter((m) => m.sheet === sheet.id).length;
-  const rename = (name: string) =>
-    onChart((c) => ({
-      ...c,
-      pages: {
-        ...c.pages,
-        sheets: c.pages.sheets.map((s) => (s.id === sheet.id ? { ...s, name: name || s.name } : s)),
-      },
-    }));
-  return (
-    <div className={styles.form}>
-      <label>
-        {t("paper.nameOfThePage")}
-        <Input key={sheet.id} defaultValue={sheet.name} maxLength={80} onBlur={(e) => rename(e.target.value.trim())} />
-      </label>
-      <Button type="text" onClick={() => onChart((c) => dropSheet(c, sheet.id))}>
-        {t("paper.takeThePageOff", { count: marks })}
-      </Button>
-    </div>
   );
 }

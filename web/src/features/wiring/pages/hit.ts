@@ -1,12 +1,17 @@
 import type { Chart, DrawingMark, DrawingSheet, ReadSheet, SheetWord, Spot } from "@radicula/core";
 
+/** What a bare place of a page may be. */
+export const SPOTS = ["cavity", "splice", "ground"] as const;
+export type SpotKind = (typeof SPOTS)[number];
+
 /** What was tapped on a page. */
 export type Tapped =
   | { readonly kind: "mark"; readonly mark: DrawingMark }
   | { readonly kind: "box"; readonly index: number }
   | { readonly kind: "star"; readonly index: number }
   | { readonly kind: "wire"; readonly index: number }
-  | { readonly kind: "spot"; readonly at: Spot }
+  /** a bare place; `as` once somebody said what it is */
+  | { readonly kind: "spot"; readonly at: Spot; readonly as?: SpotKind }
   | { readonly kind: "area"; readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 
 /**
