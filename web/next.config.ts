@@ -4,7 +4,11 @@ import type { NextConfig } from "next";
 const root = fileURLToPath(new URL("..", import.meta.url));
 
 const config: NextConfig = {
-  turbopack: { root },
+  turbopack: {
+    root,
+    // a decoder of photos asks for these where it runs under Node.js, which it never does here
+    resolveAlias: Object.fromEntries(["fs", "path", "crypto"].map((m) => [m, { browser: "./src/workers/nothing.ts" }])),
+  },
   typescript: { ignoreBuildErrors: true }, // `npm run types` checks them, which is part of `npm test`
   outputFileTracingRoot: root,
   serverExternalPackages: ["pdfkit", "postgres", "elkjs", "piscina", "rate-limiter-flexible", "@node-rs/argon2"],

@@ -3,6 +3,7 @@ import type { Chart } from "@radicula/core";
 import { expect, test, type APIRequestContext, type Page } from "@playwright/test";
 import PDFDocument from "pdfkit";
 import sharp from "sharp";
+import { ZipFile } from "yazl";
 import { answers, card, verdict } from "./casePage";
 import { Hands } from "./hands";
 import { applicationForTests, axeFindings, JSON_TYPE, makeWiring, still } from "./server";
@@ -213,7 +214,7 @@ test("a photo is built on by hand: a box with cavities by rule, a splice, wires 
   await expect(says(page).getByRole("heading")).toHaveText("B1:1");
   await page.getByRole("button", { name: "Wire from here" }).click();
   await tap(page, 1300, 900);
-  await page.getByText("Splice", { exact: true }).click();
+  await says(page).getByText("Splice", { exact: true }).click();
   await page.getByLabel("Name on the drawing").fill("s1");
   await add(page).click();
   await expect.poll(() => wiresOf(request, id)).toEqual(["B1:1 S1 "]);
@@ -316,4 +317,182 @@ test("a PDF that carries a script runs nothing; the same page twice is said and 
   await expect(page.getByRole("status").filter({ hasText: "already has: script" })).toBeVisible();
   expect((await chartOf(request, id)).pages.sheets).toHaveLength(1);
   expect(asked).toBe(0);
+});
+
+test("a photo as tablets save it is opened like any other, and the camera is offered to fingers", async ({
+  page,
+  request,
+}) => {
+  const id = await openPages(page, request);
+  // made of the demo photo by an encoder of Debian's libheif
+  await file(page).setInputFiles("web/e2e/data/page-1.heic");
+  await page.getByRole("button", { name: "Add it as it is" }).click({ timeout: 60_000 });
+  await expect(says(page)).toContainText("This page is a picture", { timeout: 30_000 });
+  await expect
+    .poll(async () => (await chartOf(request, id)).pages.sheets.map((s) => [s.width, s.height]))
+    .toEqual([[1200, 867]]);
+  const half = readFileSync("web/e2e/data/page-1.heic").subarray(0, 9000);
+  await file(page).setInputFiles({ name: "half.heic", mimeType: "image/heic", buffer: half });
+  await expect(page.getByRole("alert").filter({ hasText: "no picture that can be read" })).toBeVisible({
+    timeout: 30_000,
+  });
+  await expect(page.getByRole("button", { name: "Take a photo" })).toHaveCount(0);
+});
+
+test.describe("with fingers", () => {
+  test.use({ hasTouch: true, isMobile: true, viewport: { width: 1024, height: 768 } });
+
+  test("a finger that rests aims with a loupe; a wheel round the place says what it is", async ({ page, request }) => {
+    const id = await openPages(page, request);
+    await expect(page.getByRole("button", { name: "Take a photo" })).toBeVisible();
+    await file(page).setInputFiles(PHOTO);
+    await page.getByRole("button", { name: "Add it as it is" }).click();
+    await expect(says(page)).toContainText("This page is a picture");
+    const loupe = page.locator("canvas[class*=loupe]");
+    const touch = await page.context().newCDPSession(page);
+    const finger = (type: "touchStart" | "touchMove" | "touchEnd", x = 0, y = 0) =>
+      touch.send("Input.dispatchTouchEvent", { type, touchPoints: type === "touchEnd" ? [] : [{ x, y }] });
+    const [x, y] = await onScreen(page, 1300, 900);
+    const scale = (await onScreen(page, 1400, 900))[0] / 100 - x / 100;
+    await expect(loupe).toBeHidden();
+    await finger("touchStart", x, y);
+    await expect(loupe).toBeVisible();
+    await finger("touchMove", x + 30, y + 10);
+    await finger("touchEnd");
+    await expect(loupe).toBeHidden();
+    const wheel = page.getByRole("group", { name: "What is here?" });
+    await wheel.getByRole("button", { name: "Splice" }).click();
+    await expect(wheel).toHaveCount(0);
+    await expect(says(page).getByRole("heading")).toHaveText("Splice");
+    await page.getByLabel("Name on the drawing").fill("s7");
+    await add(page).click();
+    await expect.poll(async () => (await chartOf(request, id)).pages.marks.map((m) => m.at)).toEqual(["S7"]);
+    // aimed where the finger was lifted, not where it was put down; ink nearby draws it a little
+    const [mark] = (await chartOf(request, id)).pages.marks;
+    expect(Math.hypot((mark!.x - 1300) * scale - 30, (mark!.y - 900) * scale - 10)).toBeLessThan(9);
+  });
+});
+
+test("a table of pins on a page becomes lines of the chart through the preview of pasting", async ({
+  page,
+  request,
+}) => {
+  const id = await openPages(page, request);
+  const rows = [
+    ["Connector", "Cavity", "Colour", "Function", "Goes to"],
+    ["B7", "1", "OG/WH", "5 V reference", "S14"],
+    ["B7", "2", "BN", "sensor ground", "S22"],
+    ["B7", "3", "GN/WH", "signal", "A1:8"],
+  ];
+  const buffer = await new Promise<Buffer>((done) => {
+    const made = new PDFDocument({ size: [600, 400] });
+    const parts: Buffer[] = [];
+    made.on("data", (part: Buffer) => parts.push(part));
+    made.on("end", () => done(Buffer.concat(parts)));
+    made.fontSize(10);
+    rows.forEach((r, i) => r.forEach((cell, c) => made.text(cell, 40 + 100 * c, 100 + 20 * i, { lineBreak: false })));
+    made.end();
+  });
+  await file(page).setInputFiles({ name: "pins.pdf", mimeType: "application/pdf", buffer });
+  await expect(page.getByRole("tab", { name: "pins" })).toBeVisible();
+  await page.getByRole("button", { name: "Draw a box" }).click();
+  const [x1, y1] = await onScreen(page, 30, 90);
+  const [x2, y2] = await onScreen(page, 560, 180);
+  await page.mouse.move(x1, y1);
+  await page.mouse.down();
+  await page.mouse.move(x2, y2, { steps: 5 });
+  await page.mouse.up();
+  await page.getByRole("button", { name: "Read it as a table of 4 lines" }).click();
+  const preview = page.getByRole("dialog");
+  await expect(preview.getByLabel("Table")).toHaveValue(rows.map((r) => r.join("\t")).join("\n"));
+  await expect(preview.locator('input[maxlength="60"]')).toHaveValue("pins");
+  await preview.getByRole("button", { name: "Take it" }).click();
+  await expect.poll(() => wiresOf(request, id)).toEqual(["B7:1 S14 OG/WH", "B7:2 S22 BN", "B7:3 A1:8 GN/WH"]);
+});
+
+test("a new edition takes the place of a page; what is not found again is listed", async ({ page, request }) => {
+  const id = await openPages(page, request);
+  await file(page).setInputFiles(DEMO);
+  await expect(page.getByRole("tab")).toHaveCount(2);
+  await answers(addAll(page));
+  await addAll(page).click();
+  await expect.poll(async () => (await chartOf(request, id)).rows.length).toBeGreaterThan(10);
+  const before = await chartOf(request, id);
+  const [first] = before.pages.sheets;
+  // the same drawing in another book: a photo of it
+  await file(page).setInputFiles(PHOTO);
+  await page.getByRole("button", { name: "Add it as it is" }).click();
+  await expect(says(page)).toContainText("This page is a picture");
+  await page.getByRole("combobox", { name: "It is the new edition of…" }).click();
+  await page.getByTitle(first!.name).click();
+  const said = page.getByRole("status").filter({ hasText: "carried over" });
+  await expect(said).toContainText(/\d+ places carried over\. Look at these: .*B1:1/);
+  await expect(page.getByRole("tab")).toHaveCount(2);
+  const onOld = async () => (await chartOf(request, id)).pages.marks.filter((m) => m.sheet === first!.id);
+  await expect.poll(onOld).toEqual([]);
+  const after = await chartOf(request, id);
+  expect(after.pages.marks.length).toBe(before.pages.marks.length);
+  expect(after.pages.sheets.map((s) => s.name)).toEqual(before.pages.sheets.map((s) => s.name));
+  expect(after.rows.map((r) => r.goesTo)).toEqual(before.rows.map((r) => r.goesTo));
+});
+
+test("pages travel in the zip of a job, and a page is printed with what stands on it", async ({ page, request }) => {
+  const id = await openPages(page, request);
+  await file(page).setInputFiles(DEMO);
+  await expect(page.getByRole("tab")).toHaveCount(2);
+  await answers(addAll(page));
+  await addAll(page).click();
+  await expect.poll(async () => (await chartOf(request, id)).rows.length).toBeGreaterThan(10);
+  const { sheets } = (await chartOf(request, id)).pages;
+  const job = await request.post(`${app.address}/api/jobs`, {
+    headers: JSON_TYPE,
+    data: { title: "Travels", wiring: id },
+  });
+  const { id: jobId } = (await job.json()) as { id: string };
+  const zip = await (await request.get(`${app.address}/api/jobs/${jobId}/export?as=zip`)).body();
+  for (const s of sheets) {
+    expect(zip.includes(`pages/${s.id}.jpg`)).toBe(true);
+    expect(zip.includes(`pages/${s.id}.json`)).toBe(true);
+  }
+  // as on another server: no page has these ids yet
+  const text = await (await request.get(`${app.address}/api/jobs/${jobId}/export`)).text();
+  const kept = (await (await request.get(`${app.address}/api/pages/${sheets[0]!.id}`)).json()) as {
+    width: number;
+    height: number;
+    content: unknown;
+  };
+  const fresh = crypto.randomUUID();
+  const made = new ZipFile();
+  made.addBuffer(Buffer.from(text.replaceAll(sheets[0]!.id, fresh).replace("Stacker 2", "Stacker 2b")), "case.json");
+  const picture = await sharp({ create: { width: 700, height: 600, channels: 3, background: "#eee" } })
+    .jpeg()
+    .toBuffer();
+  made.addBuffer(picture, `pages/${fresh}.jpg`);
+  made.addBuffer(Buffer.from(JSON.stringify(kept.content)), `pages/${fresh}.json`);
+  made.addBuffer(Buffer.from("no picture"), `pages/${crypto.randomUUID()}.jpg`);
+  made.end();
+  const parts: Buffer[] = [];
+  for await (const part of made.outputStream as unknown as AsyncIterable<Buffer>) parts.push(part);
+  const taken = await request.post(`${app.address}/api/jobs`, {
+    headers: { ...JSON_TYPE, "Content-Type": "application/zip" },
+    data: Buffer.concat(parts),
+  });
+  expect(taken.status()).toBe(201);
+  const answer = (await taken.json()) as { id: string; issues: { code: string }[] };
+  expect(answer.issues).toHaveLength(1); // the one that is no picture
+  const there = (await (await request.get(`${app.address}/api/pages/${fresh}`)).json()) as typeof kept;
+  expect([there.width, there.height]).toEqual([700, 600]);
+  expect(there.content).toEqual(kept.content);
+  expect((await request.get(`${app.address}/api/pages/${fresh}/10/1_1`)).status()).toBe(200);
+
+  await page.goto(`${app.address}/job/${answer.id}?view=page`);
+  await page.evaluate(() => {
+    window.print = () => {
+      document.body.dataset["printed"] = document.querySelector<HTMLImageElement>("body > .printed-page")?.src ?? "";
+    };
+  });
+  await answers(page.getByRole("button", { name: "Print" }));
+  await page.getByRole("button", { name: "Print" }).click();
+  await expect(page.locator("body")).toHaveAttribute("data-printed", /^blob:/);
+  await expect(page.locator("body > .printed-page")).toHaveCount(0);
 });

@@ -58,7 +58,7 @@ async function* tilesOf(
   raw: { readonly width: number; readonly height: number; readonly channels: 1 | 2 | 3 | 4 },
 ): AsyncGenerator<Tile> {
   const most = Math.ceil(Math.log2(Math.max(raw.width, raw.height)));
-  for (let level = PAGE.leastLevel; level <= Math.max(most, PAGE.leastLevel); level++) {
+  for (let level = PAGE.leastLevel; level <= topLevel(raw); level++) {
     const share = 2 ** (level - most);
     const width = Math.max(1, Math.ceil(raw.width * share));
     const height = Math.max(1, Math.ceil(raw.height * share));
@@ -87,4 +87,23 @@ async function* tilesOf(
             .toBuffer(),
         };
   }
+}
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+/** The level at which a picture has its own size. */
+export const topLevel = ({ width, height }: Size): number =>
+  Math.max(Math.ceil(Math.log2(Math.max(width, height))), PAGE.leastLevel);
+
+/** The tiles of the top level, joined to one picture again. */
+export async function joined(
+  { width, height }: Size,
+  tiles: readonly { readonly x: number; readonly y: number; readonly jpeg: Buffer }[],
+): Promise<Buffer> {
+  return sharp({ create: { width, height, channels: 3, background: "#ffffff" }, limitInputPixels: false })
+    .composite(tiles.map(({ x, y, jpeg }) => ({ input: jpeg, left: x * PAGE.tile, top: y * PAGE.tile })))
+    .jpeg({ quality: 88 })
+    .toBuffer();
 }

@@ -12,15 +12,19 @@ export interface JobFiles {
   readonly recordings: readonly { readonly id: string; readonly bytes: Buffer }[];
   /** what `recordings.json` says of them; of a file that nobody has checked */
   readonly aboutRecordings: string | undefined;
+  /** pictures of the pages of the drawing, by the ids that the wiring names them by, and what stands on them */
+  readonly pages: readonly { readonly id: string; readonly jpeg: Buffer; readonly content: string | undefined }[];
 }
 
 /**
- * `case.json`, photos as `photos/B7/1.jpg`, recordings as `recordings/ID.gz` with their names in `recordings.json`.
+ * `case.json`, photos as `photos/B7/1.jpg`, recordings as `recordings/ID.gz` with their names in `recordings.json`,
+ * pages of the drawing as `pages/ID.jpg` with what stands on them in `pages/ID.json`.
  */
 export async function writeZip(
   caseText: string,
   photos: readonly { readonly connector: string; readonly jpeg: Buffer }[],
   recordings: readonly { readonly id: string; readonly about: unknown; readonly bytes: Buffer }[] = [],
+  pages: readonly { readonly id: string; readonly jpeg: Buffer; readonly content: unknown }[] = [],
 ): Promise<Buffer> {
   const zip = new ZipFile();
   zip.addBuffer(Buffer.from(caseText), "case.json");
@@ -35,6 +39,10 @@ export async function writeZip(
     const about = Object.fromEntries(recordings.map((r) => [r.id, r.about]));
     zip.addBuffer(Buffer.from(JSON.stringify(about)), "recordings.json");
   }
+  for (const p of pages) {
+    zip.addBuffer(p.jpeg, `pages/${p.id}.jpg`, { compress: false });
+    if (p.content) zip.addBuffer(Buffer.from(JSON.stringify(p.content)), `pages/${p.id}.json`);
+  }
   zip.end();
   const chunks: Buffer[] = [];
   for await (const chunk of zip.outputStream as unknown as AsyncIterable<Buffer>) chunks.push(chunk);
@@ -42,6 +50,7 @@ export async function writeZip(
 }
 
 const RECORDING_NAME = /^recordings\/([0-9a-f-]{36})\.gz$/;
+const PAGE_NAME = /^pages\/([0-9a-f-]{36})\.(jpg|json)$/;
 const PHOTO_NAME = /^photos\/([^/]{1,120})\/[^/]{1,80}$/;
 /**
  * Reads such a file. Bytes are counted as they come out, so a small file that would unpack to a huge one is given up
@@ -61,19 +70,24 @@ export async function readZip(bytes: Buffer): Promise<Result<JobFiles>> {
   let aboutRecordings: string | undefined;
   const photos: { connector: string; bytes: Buffer }[] = [];
   const recordings: { id: string; bytes: Buffer }[] = [];
+  const pictures = new Map<string, Buffer>();
+  const contents = new Map<string, string>();
   try {
     for (let entry = await next(zip); entry; entry = await next(zip)) {
       const photo = PHOTO_NAME.exec(entry.fileName);
       const recording = RECORDING_NAME.exec(entry.fileName);
+      const page = PAGE_NAME.exec(entry.fileName);
       const isAbout = entry.fileName === "recordings.json";
-      if (entry.fileName !== "case.json" && !photo && !recording && !isAbout) continue;
-      const most = photo ? ZIP.photo : recording ? ZIP.unpacked : 4 * MAX_CHARACTERS;
+      if (entry.fileName !== "case.json" && !photo && !recording && !page && !isAbout) continue;
+      const most = photo ? ZIP.photo : recording || page?.[2] === "jpg" ? ZIP.unpacked : 4 * MAX_CHARACTERS;
       const limit = Math.min(ZIP.unpacked - total, most);
       const data = await unpack(zip, entry, limit);
       if (!data) return tooLarge();
       total += data.byteLength;
       if (photo) photos.push({ connector: decodeURIComponent(photo[1]!), bytes: data });
       else if (recording) recordings.push({ id: recording[1]!, bytes: data });
+      else if (page?.[2] === "jpg") pictures.set(page[1]!, data);
+      else if (page) contents.set(page[1]!, data.toString("utf8"));
       else if (isAbout) aboutRecordings = data.toString("utf8");
       else caseText = data.toString("utf8");
     }
@@ -84,7 +98,13 @@ export async function readZip(bytes: Buffer): Promise<Result<JobFiles>> {
   }
   return caseText === undefined
     ? fail([issue("file.zip-without-case")])
-    : ok({ caseText, photos, recordings, aboutRecordings });
+    : ok({
+        caseText,
+        photos,
+        recordings,
+        aboutRecordings,
+        pages: [...pictures].map(([id, jpeg]) => ({ id, jpeg, content: contents.get(id) })),
+      });
 }
 
 const open = (bytes: Buffer) =>

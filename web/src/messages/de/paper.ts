@@ -96,4 +96,5 @@ export const paper: Translation<typeof english> = {
   "paper.newEditionOf": "Sie ist die neue Ausgabe von …",
   "paper.carriedOver": "{count, plural, one {1 Stelle} other {# Stellen}} übernommen.",
   "paper.lookAtThese": "Bitte ansehen: {list}.",
+  "paper.printIt": "Drucken",
 };

@@ -93,4 +93,5 @@ export const paper = {
   "paper.newEditionOf": "It is the new edition of…",
   "paper.carriedOver": "{count, plural, one {1 place} other {# places}} carried over.",
   "paper.lookAtThese": "Look at these: {list}.",
+  "paper.printIt": "Print",
 } as const;

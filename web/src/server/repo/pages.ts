@@ -1,9 +1,9 @@
 import { and, eq, sql } from "drizzle-orm";
 import { SheetContent } from "@radicula/core";
 import { PAGE } from "@/ui/pageLimits";
-import { database } from "../db/connection";
+import { database, type Db } from "../db/connection";
 import { pages, pageTiles, wirings } from "../db/schema";
-import type { TiledPage } from "../pages";
+import { joined, topLevel, type TiledPage } from "../pages";
 
 export interface KeptPage {
   readonly id: string;
@@ -83,4 +83,51 @@ export async function setContent(id: string, content: SheetContent): Promise<boo
   return (
     (await database().update(pages).set({ content }).where(eq(pages.id, id)).returning({ id: pages.id })).length > 0
   );
+}
+
+/** The pictures of pages, each whole again, with what stands on them: for a file that holds the whole job. */
+export async function wholePages(ids: readonly string[], most: number) {
+  const all: { readonly id: string; readonly jpeg: Buffer; readonly content: unknown }[] = [];
+  let left = most;
+  for (const id of ids.filter((i) => isUuid(i))) {
+    const [row] = await database()
+      .select({ width: pages.width, height: pages.height, content: pages.content })
+      .from(pages)
+      .where(eq(pages.id, id));
+    if (!row) continue;
+    const level = topLevel(row);
+    const tiles = await database()
+      .select({ x: pageTiles.x, y: pageTiles.y, jpeg: pageTiles.jpeg })
+      .from(pageTiles)
+      .where(and(eq(pageTiles.pageId, id), eq(pageTiles.level, level)));
+    const jpeg = await joined(row, tiles);
+    if (jpeg.byteLength > left) continue;
+    left -= jpeg.byteLength;
+    all.push({ id, jpeg, content: row.content });
+  }
+  return all;
+}
+const isUuid = (id: string) => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id);
+
+/**
+ * Keeps a page that came with a job under the id that its wiring names it by. One that is here already stays as it is.
+ * @returns whether it is there now
+ */
+export async function keepPageAs(
+  wiringId: string,
+  id: string,
+  page: TiledPage,
+  content: SheetContent | undefined,
+  tx: Pick<Db, "insert" | "select">,
+): Promise<boolean> {
+  if (!isUuid(id)) return false;
+  const { hash, width, height } = page;
+  const [row] = await tx
+    .insert(pages)
+    .values({ id, wiringId, hash, width, height, ...(content ? { content } : {}) })
+    .onConflictDoNothing()
+    .returning({ id: pages.id });
+  if (!row) return (await tx.select({ id: pages.id }).from(pages).where(eq(pages.id, id))).length > 0;
+  for await (const tile of page.tiles()) await tx.insert(pageTiles).values({ pageId: id, ...tile });
+  return true;
 }

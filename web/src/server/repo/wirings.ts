@@ -197,7 +197,9 @@ export async function saveDraft(id: string, seq: number, draft: Chart): Promise<
 }
 
 /**
- * Freezes the draft as the next revision, wires that it leaves out at sensors and actuators assumed; the newest one is given back where nothing has changed since. */
+ * Freezes the draft as the next revision, wires that it leaves out at sensors and actuators assumed; the newest one is
+ * given back where nothing has changed since.
+ */
 export async function freezeRevision(
   id: string,
   note = "",

@@ -8,6 +8,7 @@ import {
   parseCase,
   readChart,
   readWiringOrChart,
+  SheetContent,
   WIRING_FORMAT,
   type Case,
   type Chart,
@@ -20,6 +21,8 @@ import { answer, answering, jsonBody, limitedBytes, refuse } from "@/server/answ
 import { database } from "@/server/db/connection";
 import { cleanPhoto } from "@/server/photos";
 import { createJob, startJob, wiringOfJob } from "@/server/repo/jobs";
+import { tiledPage } from "@/server/pages";
+import { keepPageAs } from "@/server/repo/pages";
 import { addPhoto, photographed } from "@/server/repo/photos";
 import { aboutRecordings, keepRecording } from "@/server/repo/recordings";
 import { blankChart, createWiring, WiringId } from "@/server/repo/wirings";
@@ -93,6 +96,16 @@ function withRecording(entry: Entry, fresh: ReadonlyMap<string, string>): Entry 
   return own === undefined ? rest : { ...rest, recording: own };
 }
 
+/** What stands on a page that came in a file; nothing where it does not read. */
+function contentOf(text: string | undefined): SheetContent | undefined {
+  try {
+    const read = SheetContent.safeParse(JSON.parse(text ?? ""));
+    return read.success && unsaveable(read.data) === undefined ? read.data : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
 async function fromZip(request: Request): Promise<Response> {
   const bytes = await limitedBytes(request, ZIP.bytes);
   if (!bytes) return refuse(413, [issue("file.zip-too-large", [], { limit: ZIP.bytes })]);
@@ -124,6 +137,11 @@ async function fromZip(request: Request): Promise<Response> {
       if (photo.ok && there.has(connector)) continue;
       const added = photo.ok && wiring ? await addPhoto(wiring, connector, photo.value, tx) : "full";
       if (added === "full" || added === "gone") left.push(connector);
+    }
+    for (const { id, jpeg, content } of files.value.pages) {
+      const page = wiring ? await tiledPage(jpeg) : undefined;
+      if (wiring && page?.ok) await keepPageAs(wiring, id, page.value, contentOf(content), tx);
+      else left.push(`page ${id}`);
     }
     return { id: made, issues: left.map((connector) => issue("photo.not-a-photo", [connector])) };
   });

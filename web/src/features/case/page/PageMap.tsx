@@ -11,7 +11,7 @@ import { useCase } from "../session/caseContext";
 import { isOdd } from "../map/ReadingTags";
 import { onPage, pageToShow, placeAt, type OnPage, type PagePlace } from "./onPage";
 import styles from "./PageMap.module.css";
-import { savePage } from "./savePage";
+import { printPage, savePage } from "./savePage";
 import { t } from "@/messages";
 
 /** Suspicion below this is not drawn. */
@@ -107,14 +107,14 @@ function Shown({
           ))}
         </ul>
         {page ? (
-          <Button
-            type="text"
-            onClick={() => {
-              if (drawn.current) void savePage(sheet, page, drawn.current);
-            }}
-          >
-            {t("paper.saveAsSvg")}
-          </Button>
+          <>
+            <Button type="text" onClick={() => void (drawn.current && savePage(sheet, page, drawn.current))}>
+              {t("paper.saveAsSvg")}
+            </Button>
+            <Button type="text" onClick={() => void (drawn.current && printPage(sheet, page, drawn.current))}>
+              {t("paper.printIt")}
+            </Button>
+          </>
         ) : null}
       </div>
     </>

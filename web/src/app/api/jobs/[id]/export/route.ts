@@ -2,6 +2,7 @@ import { issue } from "@radicula/core";
 import { logbookCsv } from "@radicula/core/words";
 import { answering, refuse } from "@/server/answers";
 import { exportCase, findJob, JobId } from "@/server/repo/jobs";
+import { wholePages } from "@/server/repo/pages";
 import { photosOf } from "@/server/repo/photos";
 import { fileName } from "@/ui/text";
 import { wholeRecordings } from "@/server/repo/recordings";
@@ -10,8 +11,8 @@ import { writeZip, ZIP } from "@/server/zip";
 export const dynamic = "force-dynamic";
 
 /**
- * The whole case as one JSON file, with ?as=zip as a zip with the photos of its wiring and its recordings, with ?as=csv
- * its logbook as a table.
+ * The whole case as one JSON file, with ?as=zip as a zip with the photos and pages of its wiring and its recordings,
+ * with ?as=csv its logbook as a table.
  */
 export const GET = (request: Request, { params }: { params: Promise<{ id: string }> }) =>
   answering(async () => {
@@ -35,6 +36,10 @@ export const GET = (request: Request, { params }: { params: Promise<{ id: string
         text,
         library ? await photosOf(library.id) : [],
         await wholeRecordings(id.success ? id.data : "", ZIP.bytes / 2),
+        await wholePages(
+          (job.wiring.pages?.sheets ?? []).map((s) => s.id),
+          ZIP.bytes / 3,
+        ),
       );
       return new Response(new Uint8Array(zip), {
         headers: {

@@ -1,0 +1,2 @@
+/** Stands for a module that a browser has not and a library asks for only elsewhere. */
+export default {};
