@@ -9,6 +9,7 @@ import { carryOver, entriesBefore, type AfterRepair, type Before } from "./after
 import { leftOver } from "./fit.js";
 import { searchMultipleFaults } from "./multipleFaults.js";
 import { solveTogether } from "./solveTogether.js";
+import { likeliestOf, searchFurtherFaults } from "./furtherFaults.js";
 import { refineFaultSets } from "./refineFaultSets.js";
 import type { MultipleFaultHypothesis } from "./posterior.js";
 import { type MixtureComponent, type Posterior } from "./posterior.js";
@@ -158,10 +159,28 @@ function assessMachine(
   const found = solveTogether(predictor, evidence, ranked, { ...how, breadth: "wide" }, stop);
   const weighWith = (multiple: readonly MultipleFaultHypothesis[]) =>
     weigh(predictor, evidence, { ...how, breadth: "wide", multiple });
+  /**
+   * Faults that only show together: where all that was thought of leaves something unexplained, and beside each fault
+   * of a set that leads
+   */
+  const withFurtherFaults = (so: ReturnType<typeof refineFaultSets>) => {
+    const lead = so.posterior.components[0];
+    const leading = lead && lead.share >= LEADS ? likeliestOf(predictor, lead) : [];
+    const isExplained = !unsure(so.posterior, 1);
+    if (stop() || (isExplained && leading.length < 2)) return so;
+    const wide = { ...how, breadth: "wide" as const };
+    const further = searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
+    if (further.length === 0) return so;
+    const multiple = [...so.multiple, ...solveTogether(predictor, evidence, further, wide, stop)];
+    return refineFaultSets(predictor, multiple, weighWith(multiple), weighWith, stop);
+  };
   const coarse = weighSeveral(found, posterior, weighWith);
-  const whole = refineFaultSets(predictor, coarse.multiple, coarse.posterior, weighWith, stop);
+  const first = refineFaultSets(predictor, coarse.multiple, coarse.posterior, weighWith, stop);
+  const whole = withFurtherFaults(first);
   return { gathered, carried, alarmed, unfinished: false, breadth: "wide", ...whole };
 }
+/** From this share on a set of faults leads, and is held against others. Judgement. */
+const LEADS = 0.3;
 /** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */
 const FIRST_SETS = 40;
 const OTHERS_FROM = 1e-3;

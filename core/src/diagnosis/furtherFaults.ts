@@ -3,6 +3,7 @@ import { logPriors } from "./codeWeights.js";
 import type { Evidence, ReadingEvidence } from "./evidence.js";
 import { faultsAtSeverities, type FaultAtSeverity } from "./faultsAtSeverities.js";
 import { MISFIT_SIGMAS } from "./fit.js";
+import type { Fault } from "../faults/fault.js";
 import { distance } from "./likelihood.js";
 import { setAtSeverities } from "./multipleFaults.js";
 import type { MixtureComponent, MultipleFaultHypothesis, WeighOptions } from "./posterior.js";
@@ -10,14 +11,14 @@ import { telling } from "./tellingReadings.js";
 import { fitsOfSets } from "./weigh.js";
 
 /** Faults taken for given, further faults weighed beside each, and sets kept of all. Judgement: time. */
-const MOST_GIVEN = 10;
-const MOST_BESIDE = 12;
-const MOST_KEPT = 16;
+const MOST_GIVEN = 7;
+const MOST_BESIDE = 8;
+const MOST_KEPT = 12;
 /** Faults that do the same, as far as was read, and take the place of one that was given. Judgement: time. */
 const MOST_ALIKE = 4;
 
 /** Pairs beside which a third fault is looked for. Judgement: time. */
-const MOST_PAIRS = 3;
+const MOST_PAIRS = 2;
 
 /** A fault at one place of its severities. */
 export interface AtSeverity {
@@ -92,7 +93,6 @@ function nearestPlace(grid: readonly number[], value: number): number {
 }
 
 /** Places on the grid of severities, from one of them. */
-const ONLY = [0];
 const AND_BESIDE = [-1, 0, 1];
 
 /** Single faults that fit what they move, whatever they leave; those that do the same stand together. */
@@ -129,6 +129,8 @@ function doTheSame(a: FaultAtSeverity, b: FaultAtSeverity): boolean {
 /** Faults beside a given one, solved together with it. */
 class FurtherFaults {
   private readonly prior: Float64Array;
+  /** the first draw alone */
+  private first: Uint8Array | undefined;
 
   constructor(
     private readonly predictor: Predictor,
@@ -165,44 +167,68 @@ class FurtherFaults {
       .sort((a, b) => b.off - a.off);
     const [worst] = without;
     if (!worst || worst.off < MISFIT_SIGMAS) return [];
-    let left = predictor.faults.flatMap(({ severities }, i) => {
+    const brought = predictor.faults.flatMap((fault, i) => {
       const h = i + 1;
-      const places = severities.length > 1 ? [0, severities.length - 1] : [0];
-      const pairs = places.map((severity) => [...given, { h, severity }]);
-      return given.some((g) => g.h === h) ? [] : [{ h, pairs, loss: -this.prior[h]! }];
+      if (given.some((g) => g.h === h)) return [];
+      const severity = this.bringing(given, h, fault, worst);
+      if (severity === undefined) return [];
+      // what lies between it and the severities beside it may be
+      const near = [severity - 1, severity, severity + 1].filter((k) => k >= 0 && k < fault.severities.length);
+      return [{ h, severity, near: near.map((k) => [...given, { h, severity: k }]) }];
     });
-    without.slice(0, MOST_READINGS).forEach(({ e, v, off }, k) => {
-      const least = { loss: Infinity };
-      left = left.flatMap((one) => {
-        const values = one.pairs.map((pair) => this.valueOf(pair, e));
-        if (k === 0 && !bringsThere([v, ...values], e, off)) return [];
-        const loss = one.loss + lossOf(values, e);
-        least.loss = Math.min(least.loss, loss);
-        return [{ ...one, loss }];
-      });
-      left = left.filter((one) => one.loss < least.loss + LN_BEHIND);
-    });
+    const told = without.slice(0, MOST_READINGS);
+    const lossAt = (near: readonly (readonly AtSeverity[])[], e: ReadingEvidence) =>
+      lossOf(
+        near.map((set) => this.valueOf(set, e)),
+        e,
+      );
+    const left = brought.map((one) => ({
+      ...one,
+      loss: told.reduce((sum, { e }) => sum + lossAt(one.near, e), -this.prior[one.h]!),
+    }));
     return left
       .sort((a, b) => a.loss - b.loss)
       .slice(0, MOST_BESIDE)
-      .map(({ h }) => {
-        const places = predictor.faults[h - 1]!.severities.map((_, severity) => ({ h, severity }));
-        const off = places.map((p) => distanceTo(this.valueOf([...given, p], worst.e), worst.e));
-        return places[off.indexOf(Math.min(...off))]!;
-      });
+      .map(({ h, severity }) => ({ h, severity }));
+  }
+
+  /** The severity of a further fault that brings a reading nearest to its value; undefined where none does. */
+  private bringing(
+    given: readonly AtSeverity[],
+    h: number,
+    { severities, mode }: Fault,
+    { e, v, off }: { readonly e: ReadingEvidence; readonly v: number; readonly off: number },
+  ): number | undefined {
+    const at = (severity: number) => this.valueOf([...given, { h, severity }], e);
+    // the worst of it first: where that does nothing, a little of it does nothing either
+    const last = severities.length - 1;
+    let [worse, less] = mode.startsWith("short") ? [0, last] : [last, 0];
+    let worseValue = at(worse);
+    if (worseValue === v) return undefined;
+    let lessValue = at(less);
+    if (!bringsThere([v, worseValue, lessValue], e, off)) return undefined;
+    while (isBetween([worseValue, lessValue], e) && Math.abs(worse - less) > 1) {
+      const middle = (worse + less) >> 1;
+      const value = at(middle);
+      if (isBetween([worseValue, value], e)) [less, lessValue] = [middle, value];
+      else [worse, worseValue] = [middle, value];
+    }
+    return distanceTo(worseValue, e) < distanceTo(lessValue, e) ? worse : less;
   }
 
   private valueOf(faults: readonly AtSeverity[], e: ReadingEvidence): number {
-    const { hypothesis } = this.setOf(faults, ONLY, 1);
-    const wanted = new Uint8Array(this.predictor.hypotheses[hypothesis]!.samples);
-    wanted[0] = 1;
-    return this.predictor.predictAt(hypothesis, e, wanted).at(0);
+    const { predictor } = this;
+    const hypothesis = predictor.combine(
+      faults.map((f) => f.h),
+      faults.map((f) => [f.severity]),
+      1,
+    );
+    this.first ??= new Uint8Array(predictor.draws).fill(1, 0, 1);
+    return predictor.predictAt(hypothesis, e, this.first).at(0);
   }
 }
 /** Readings by which further faults are told apart before they are weighed by all. Judgement: time. */
 const MOST_READINGS = 8;
-/** A further fault so far behind the best beside the same one is let go, ln. Judgement. */
-const LN_BEHIND = 14;
 /** A value at which a fault lets a reading stay is no nearer than this share of how far off it was. Judgement. */
 const NEARER = 0.5;
 
@@ -215,8 +241,8 @@ function lossOf(values: readonly number[], e: ReadingEvidence): number {
   const off = Math.min(...values.map((v) => distanceTo(v, e)));
   return Math.min(off * off, MOST_OFF * MOST_OFF) / 2;
 }
-/** Standard deviations. Judgement. */
-const MOST_OFF = 4;
+/** Standard deviations. Judgement: of what is only known by its draws one is tried. */
+const MOST_OFF = 3;
 
 /**
  * Whether a further fault, more or less of it, brings a reading to its value.

@@ -6,8 +6,8 @@ import { DEFAULTS } from "../defaults.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { logCode, logPriors } from "./codeWeights.js";
 import { isOneFluid } from "./commonSource.js";
-import type { Evidence, ReadingEvidence } from "./evidence.js";
-import { readingName } from "./readingWeights.js";
+import type { Evidence } from "./evidence.js";
+import { telling } from "./tellingReadings.js";
 import { likelihood, rootOfSquares, spreads, voltRange } from "./likelihood.js";
 
 /** How many sets of each size are weighed exactly, and severities tried of each fault in a pair. Judgement: time. */
@@ -64,13 +64,6 @@ function actsTogether(set: FaultSet, parts: readonly FaultAtSeverity[]): boolean
     own.forEach((r) => moved.add(r));
   }
   return false;
-}
-
-/** So many readings rank the sets: the latest, each value once. All of them weigh the sets afterwards. */
-const MOST_READINGS = 150;
-function telling(readings: readonly ReadingEvidence[]): readonly ReadingEvidence[] {
-  const latest = new Map(readings.map((e) => [readingName(e), e]));
-  return [...latest.values()].slice(-MOST_READINGS);
 }
 
 /** ln likelihood of each reading where nothing is wrong: drawn values count as they are spread. */

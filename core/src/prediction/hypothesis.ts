@@ -94,6 +94,11 @@ export class HypothesisTable {
     this.combined.clear();
     return singles;
   }
+  /** Forgets the hypotheses of several faults from a number on. */
+  forgetFrom(first: number): void {
+    this.all.length = first;
+    for (const [name, h] of this.combined) if (h >= first) this.combined.delete(name);
+  }
 
   /** In how many of the draws a hypothesis is predicted: several faults in fewer, until they are among the best. */
   drawsUsed(h: number): number {

@@ -146,9 +146,24 @@ export class Predictor {
     const first = this.table.makeRoom();
     if (first === undefined) return;
     this.generation++;
+    this.forgetPredictedFrom(first);
+  }
+  private forgetPredictedFrom(first: number): void {
     this.cache.forgetFrom(first);
     for (const h of [...this.melted.keys()]) if (h >= first) this.melted.delete(h);
+    for (const h of [...this.unsettled]) if (h >= first) this.unsettled.delete(h);
     this.codes.forgetFrom(first);
+  }
+  /**
+   * Work that tries many sets of faults: those made for it are forgotten when it is done.
+   * @param work weighs nothing: its hypotheses must be known by number to nobody else
+   */
+  trying<T>(work: () => T): T {
+    const first = this.hypotheses.length;
+    const found = work();
+    this.table.forgetFrom(first);
+    this.forgetPredictedFrom(first);
+    return found;
   }
 
   /**
