@@ -33,6 +33,13 @@ async function onScreen(page: Page, x: number, y: number): Promise<[number, numb
     [x, y] as [number, number],
   );
 }
+async function drawBox(page: Page, from: [number, number], to: [number, number]): Promise<void> {
+  await page.getByRole("button", { name: "Draw a box" }).click();
+  await page.mouse.move(...(await onScreen(page, ...from)));
+  await page.mouse.down();
+  await page.mouse.move(...(await onScreen(page, ...to)), { steps: 5 });
+  await page.mouse.up();
+}
 const tap = async (page: Page, x: number, y: number) => page.mouse.click(...(await onScreen(page, x, y)));
 async function openPages(page: Page, request: APIRequestContext): Promise<string> {
   const id = await makeWiring(app.address, request, { name: "Stacker 2", nominalVolt: 24 });
@@ -210,13 +217,7 @@ test("a photo is built on by hand: a box with cavities by rule, a splice, wires 
   await file(page).setInputFiles(PHOTO);
   await page.getByRole("button", { name: "Add it as it is" }).click();
   await expect(says(page)).toContainText("This page is a picture");
-  await page.getByRole("button", { name: "Draw a box" }).click();
-  const [x1, y1] = await onScreen(page, 1900, 300);
-  const [x2, y2] = await onScreen(page, 2300, 600);
-  await page.mouse.move(x1, y1);
-  await page.mouse.down();
-  await page.mouse.move(x2, y2, { steps: 5 });
-  await page.mouse.up();
+  await drawBox(page, [1900, 300], [2300, 600]);
   await page.getByLabel("Name on the drawing").fill("b1");
   await page.getByLabel("In rows").fill("3");
   await add(page).click();
@@ -407,13 +408,7 @@ test("a table of pins on a page becomes lines of the chart through the preview o
   });
   await file(page).setInputFiles({ name: "pins.pdf", mimeType: "application/pdf", buffer });
   await expect(page.getByRole("tab", { name: "pins" })).toBeVisible();
-  await page.getByRole("button", { name: "Draw a box" }).click();
-  const [x1, y1] = await onScreen(page, 30, 90);
-  const [x2, y2] = await onScreen(page, 560, 180);
-  await page.mouse.move(x1, y1);
-  await page.mouse.down();
-  await page.mouse.move(x2, y2, { steps: 5 });
-  await page.mouse.up();
+  await drawBox(page, [30, 90], [560, 180]);
   await page.getByRole("button", { name: "Read it as a table of 4 lines" }).click();
   const preview = page.getByRole("dialog");
   await expect(preview.getByLabel("Table")).toHaveValue(rows.map((r) => r.join("\t")).join("\n"));

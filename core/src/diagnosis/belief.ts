@@ -166,12 +166,20 @@ function assessMachine(
   const withFurtherFaults = (so: ReturnType<typeof refineFaultSets>) => {
     const lead = so.posterior.components[0];
     const leading = lead && lead.share >= LEADS ? likeliestOf(predictor, lead) : [];
-    const isExplained = !unsure(so.posterior, 1);
+    // one reading that is off is a slip of the hand, or a part that is not quite as it was thought
+    const isExplained =
+      lead !== undefined &&
+      so.posterior.notHere <= DOUBT &&
+      leftOver(predictor, lead, evidence).readings.length < OFF_TOGETHER;
     if (stop() || (isExplained && leading.length < 2)) return so;
     const wide = { ...how, breadth: "wide" as const };
     const further = searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
     if (further.length === 0) return so;
-    const multiple = [...so.multiple, ...solveTogether(predictor, evidence, further, wide, stop)];
+    // a set that was thought of before counts once
+    const nameOf = (m: MultipleFaultHypothesis) => [...m.members].sort((a, b) => a - b).join(" ");
+    const again = new Set(further.map(nameOf));
+    const before = so.multiple.filter((m) => !again.has(nameOf(m)));
+    const multiple = [...before, ...solveTogether(predictor, evidence, further, wide, stop)];
     return refineFaultSets(predictor, multiple, weighWith(multiple), weighWith, stop);
   };
   const coarse = weighSeveral(found, posterior, weighWith);
@@ -179,6 +187,8 @@ function assessMachine(
   const whole = withFurtherFaults(first);
   return { gathered, carried, alarmed, unfinished: false, breadth: "wide", ...whole };
 }
+/** So many readings that are off are not all slips of the hand. Judgement. */
+const OFF_TOGETHER = 2;
 /** From this share on a set of faults leads, and is held against others. Judgement. */
 const LEADS = 0.3;
 /** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */

@@ -14,6 +14,8 @@ import { fitsOfSets } from "./weigh.js";
 const MOST_GIVEN = 7;
 const MOST_BESIDE = 8;
 const MOST_KEPT = 12;
+/** On a larger machine only faults that touch a coded circuit are tried, and no more of them. Judgement: time. */
+const MOST_TRIED = 700;
 /** Faults that do the same, as far as was read, and take the place of one that was given. Judgement: time. */
 const MOST_ALIKE = 4;
 
@@ -44,7 +46,8 @@ export function searchFurtherFaults(
 ): readonly MultipleFaultHypothesis[] {
   const readings = telling(evidence.filter((e) => e.kind === "reading"));
   if (readings.length === 0) return [];
-  const search = new FurtherFaults(predictor, readings, options);
+  const present = evidence.flatMap((e) => (e.kind === "code" && e.present ? [e.monitor] : []));
+  const search = new FurtherFaults(predictor, readings, options, present);
   const found = new Map<string, { readonly faults: readonly AtSeverity[]; readonly worth: number }>();
   const weighed = (list: readonly (readonly AtSeverity[])[]) => {
     const sets = list.map((faults) => search.setOf(faults, AND_BESIDE, 1));
@@ -68,7 +71,8 @@ export function searchFurtherFaults(
     const alike = promising.find((p) => p.given === given)?.alike ?? [];
     weighed(alike.filter((a) => a.h !== more!.h).map((a) => [a, more!]));
   }
-  for (const { faults } of best().slice(0, about.isExplained ? 0 : MOST_PAIRS)) {
+  const pairs = about.isExplained ? [] : best().filter(({ faults }) => faults.length === 2);
+  for (const { faults } of pairs.slice(0, MOST_PAIRS)) {
     if (stop()) break;
     weighed(search.beside(faults).map((third) => [...faults, third]));
   }
@@ -88,7 +92,7 @@ export function likeliestOf(predictor: Predictor, { hypothesis, weights }: Mixtu
 }
 /** Where on a grid a severity stands. */
 function nearestPlace(grid: readonly number[], value: number): number {
-  const far = grid.map((g) => Math.abs(Math.log(g) - Math.log(value)));
+  const far = grid.map((g) => Math.abs(g - value));
   return grid.length > 1 ? far.indexOf(Math.min(...far)) : 0;
 }
 
@@ -129,6 +133,8 @@ function doTheSame(a: FaultAtSeverity, b: FaultAtSeverity): boolean {
 /** Faults beside a given one, solved together with it. */
 class FurtherFaults {
   private readonly prior: Float64Array;
+  /** the faults that are tried beside others */
+  private readonly tried: readonly number[];
   /** the first draw alone */
   private first: Uint8Array | undefined;
 
@@ -136,8 +142,17 @@ class FurtherFaults {
     private readonly predictor: Predictor,
     private readonly readings: readonly ReadingEvidence[],
     private readonly options: WeighOptions,
+    present: readonly number[],
   ) {
     this.prior = logPriors(predictor, options.factors);
+    const all = predictor.faults.map((_, i) => i + 1);
+    this.tried =
+      all.length <= MOST_TRIED
+        ? all
+        : all
+            .filter((h) => predictor.movesAny(h, present))
+            .sort((a, b) => this.prior[b]! - this.prior[a]!)
+            .slice(0, MOST_TRIED);
   }
 
   /** A set of faults at their severities, and those beside them. */
@@ -167,8 +182,8 @@ class FurtherFaults {
       .sort((a, b) => b.off - a.off);
     const [worst] = without;
     if (!worst || worst.off < MISFIT_SIGMAS) return [];
-    const brought = predictor.faults.flatMap((fault, i) => {
-      const h = i + 1;
+    const brought = this.tried.flatMap((h) => {
+      const fault = predictor.faults[h - 1]!;
       if (given.some((g) => g.h === h)) return [];
       const severity = this.bringing(given, h, fault, worst);
       if (severity === undefined) return [];
