@@ -6,8 +6,8 @@ import { join } from "node:path";
 const ALLOWED = new Set([
   ...["MIT", "MIT-0", "ISC", "0BSD", "BSD-2-Clause", "BSD-3-Clause", "Apache-2.0", "BlueOak-1.0.0", "Unlicense"],
   ...["CC0-1.0", "CC-BY-4.0", "OFL-1.1", "Python-2.0", "MPL-2.0"],
-  // used as it comes, as a library of its own that anybody may replace
-  ...["LGPL-3.0-or-later", "EPL-2.0 OR GPL-3.0-or-later"],
+  // used as they come: anybody may put another version in their place and build again
+  ...["LGPL-3.0", "LGPL-3.0-or-later", "EPL-2.0 OR GPL-3.0-or-later"],
 ]);
 /** Each part of "A AND B" has to be allowed; of "A OR B" one. */
 const isAllowed = (licence) =>
