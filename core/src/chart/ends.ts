@@ -159,7 +159,7 @@ export function readRows(chart: Chart): { readonly rows: readonly ReadRow[]; rea
   return { rows, issues };
 }
 
-/** What a row says of a cavity that is known to have no wire (common practice, no source); the first is what is written. */
+/** What a row says of a cavity that is known to have no wire (common practice, no source); this is what is written. */
 export const NOWHERE = "not connected";
 const NOWHERE_WORDS = /^(not connected|no wire|nothing|n\/c|[-–—])$/i;
 /** Whether a cell of a chart says that no wire goes from there: it is not that nobody knows where it goes. */

@@ -1,2 +1,3 @@
 /** Stands for a module that a browser has not and a library asks for only elsewhere. */
-export default {};
+const nothing = {};
+export default nothing;
