@@ -2,7 +2,7 @@
 import { cavitiesInBox, tableIn, takeBox, type TakenBox } from "@radicula/core";
 import { Button, Checkbox, Input, InputNumber, Segmented } from "antd";
 import { useState } from "react";
-import { Form, KINDS, KIND_LIST, NAME, Words, type CardProps } from "./cardParts";
+import { Form, BOX_KINDS, KIND_LIST, NAME, PageWords, type CardProps } from "./cardParts";
 import type { Tapped } from "./hit";
 import styles from "./Pages.module.css";
 import { t } from "@/messages";
@@ -18,7 +18,7 @@ export function AreaCard(props: CardProps & { readonly area: Tapped & { kind: "a
   const [isReversed, setReversed] = useState(false);
   return (
     <Form
-      title={KINDS[kind]}
+      title={BOX_KINDS[kind]}
       before={
         table ? (
           <Button onClick={() => onTable(table)}>{t("paper.readAsTable", { count: table.split("\n").length })}</Button>
@@ -36,12 +36,12 @@ export function AreaCard(props: CardProps & { readonly area: Tapped & { kind: "a
         {t("paper.name")}
         <Input value={id} maxLength={40} autoFocus onChange={(e) => setId(e.target.value)} />
       </label>
-      <Words {...props} onChoose={setId} />
+      <PageWords {...props} onChoose={setId} />
       <Segmented
         size="small"
         value={kind}
         onChange={setKind}
-        options={KIND_LIST.map((k) => ({ value: k, label: KINDS[k] }))}
+        options={KIND_LIST.map((k) => ({ value: k, label: BOX_KINDS[k] }))}
       />
       <div className={styles.pair}>
         <label>

@@ -17,7 +17,7 @@ import {
 import { Button, Input, Segmented } from "antd";
 import { useState } from "react";
 import { AreaCard } from "./AreaCard";
-import { BATTERY_LIST, Form, KINDS, KIND_LIST, NAME, type CardProps } from "./cardParts";
+import { BATTERY_LIST, Form, BOX_KINDS, KIND_LIST, NAME, type CardProps } from "./cardParts";
 import { MarkCard, SpotCard } from "./SpotCards";
 import styles from "./Pages.module.css";
 import { t } from "@/messages";
@@ -51,7 +51,7 @@ function BoxCard({ sheet, box, onChart, onTap }: CardProps & { readonly box: Tak
   const isRight = NAME.test(id.trim()) && names.length === box.pins.length && new Set(names).size === names.length;
   return (
     <Form
-      title={KINDS[kind]}
+      title={BOX_KINDS[kind]}
       canTake={isRight}
       onTake={() => {
         const pins = box.pins.map((p, i) => ({ ...p, cavity: names[i]! }));
@@ -74,7 +74,7 @@ function BoxCard({ sheet, box, onChart, onTap }: CardProps & { readonly box: Tak
         }}
         options={(kind === "battery" ? BATTERY_LIST : KIND_LIST).map((k) => ({
           value: k,
-          label: KINDS[k],
+          label: BOX_KINDS[k],
         }))}
       />
       <label>

@@ -3,7 +3,7 @@ import { functionSaid, takeCavity, takeStar, takeWire, type Chart } from "@radic
 import { worded } from "@radicula/core/words";
 import { Button, Input, Segmented } from "antd";
 import { useState } from "react";
-import { Form, NAME, Words, type CardProps } from "./cardParts";
+import { Form, NAME, PageWords, type CardProps } from "./cardParts";
 import { SPOTS, type SpotKind } from "./hit";
 import { t } from "@/messages";
 
@@ -60,7 +60,7 @@ export function SpotCard(props: CardProps & { readonly at: readonly [number, num
           onChange={(e) => setName(e.target.value)}
         />
       </label>
-      <Words {...props} onChoose={setName} />
+      <PageWords {...props} onChoose={setName} />
       {from ? <p>{t("paper.wireFrom", { from })}</p> : null}
     </Form>
   );

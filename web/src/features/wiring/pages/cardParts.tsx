@@ -24,8 +24,13 @@ export interface CardProps {
   readonly onTable: (text: string) => void;
 }
 
-/** Words that stand at what was tapped. */
-export function Words({ sheet, page, tapped, onChoose }: CardProps & { readonly onChoose: (text: string) => void }) {
+/** PageWords that stand at what was tapped. */
+export function PageWords({
+  sheet,
+  page,
+  tapped,
+  onChoose,
+}: CardProps & { readonly onChoose: (text: string) => void }) {
   if (!page?.content) return null;
   const words = wordsNear(page.content.words, tapped, Math.max(sheet.width, sheet.height) / 100);
   return <Suggestions sheet={sheet} page={page} words={words} onChoose={onChoose} />;
@@ -68,7 +73,7 @@ export function Form({
 }
 
 export const NAME = /^[\p{L}\p{N}][\p{L}\p{N}_+/-]{0,39}$/u;
-export const KINDS: Readonly<Record<TakenBox["kind"], string>> = worded(() => ({
+export const BOX_KINDS: Readonly<Record<TakenBox["kind"], string>> = worded(() => ({
   connector: t("paper.connector"),
   module: t("paper.module"),
   inline: t("paper.inline"),
