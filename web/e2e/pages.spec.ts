@@ -48,6 +48,16 @@ async function openPages(page: Page, request: APIRequestContext): Promise<string
   return id;
 }
 
+/** A wiring with both pages of the demo PDF, and all that needs no question on the first of them in its chart. */
+async function openDemo(page: Page, request: APIRequestContext): Promise<string> {
+  const id = await openPages(page, request);
+  await file(page).setInputFiles(DEMO);
+  await expect(page.getByRole("tab")).toHaveCount(2);
+  await answers(addAll(page));
+  await addAll(page).click();
+  await expect.poll(async () => (await chartOf(request, id)).rows.length).toBeGreaterThan(10);
+  return id;
+}
 /** A new job from the demo PDF: pages taken in, everything on them added, codes typed, up to the first suspects. */
 async function toSuspects(page: Page, pages: number, sensors: number): Promise<{ hands: Hands; wiring: string }> {
   await page.goto(app.address);
@@ -418,12 +428,7 @@ test("a table of pins on a page becomes lines of the chart through the preview o
 });
 
 test("a new edition takes the place of a page; what is not found again is listed", async ({ page, request }) => {
-  const id = await openPages(page, request);
-  await file(page).setInputFiles(DEMO);
-  await expect(page.getByRole("tab")).toHaveCount(2);
-  await answers(addAll(page));
-  await addAll(page).click();
-  await expect.poll(async () => (await chartOf(request, id)).rows.length).toBeGreaterThan(10);
+  const id = await openDemo(page, request);
   const before = await chartOf(request, id);
   const [first] = before.pages.sheets;
   // the same drawing in another book: a photo of it
@@ -444,12 +449,7 @@ test("a new edition takes the place of a page; what is not found again is listed
 });
 
 test("pages travel in the zip of a job, and a page is printed with what stands on it", async ({ page, request }) => {
-  const id = await openPages(page, request);
-  await file(page).setInputFiles(DEMO);
-  await expect(page.getByRole("tab")).toHaveCount(2);
-  await answers(addAll(page));
-  await addAll(page).click();
-  await expect.poll(async () => (await chartOf(request, id)).rows.length).toBeGreaterThan(10);
+  const id = await openDemo(page, request);
   const { sheets } = (await chartOf(request, id)).pages;
   const job = await request.post(`${app.address}/api/jobs`, {
     headers: JSON_TYPE,
@@ -476,7 +476,9 @@ test("pages travel in the zip of a job, and a page is printed with what stands o
     .toBuffer();
   made.addBuffer(picture, `pages/${fresh}.jpg`);
   made.addBuffer(Buffer.from(JSON.stringify(kept.content)), `pages/${fresh}.json`);
+  // no page of the wiring: not even looked at; and a page of it that is no picture
   made.addBuffer(Buffer.from("no picture"), `pages/${crypto.randomUUID()}.jpg`);
+  made.addBuffer(Buffer.from("no picture"), `pages/${sheets[1]!.id}.jpg`);
   made.end();
   const parts: Buffer[] = [];
   for await (const part of made.outputStream as unknown as AsyncIterable<Buffer>) parts.push(part);
@@ -486,7 +488,7 @@ test("pages travel in the zip of a job, and a page is printed with what stands o
   });
   expect(taken.status()).toBe(201);
   const answer = (await taken.json()) as { id: string; issues: { code: string }[] };
-  expect(answer.issues).toHaveLength(1); // the one that is no picture
+  expect(answer.issues.map((i) => i.code)).toEqual(["page.no-picture"]);
   const there = (await (await request.get(`${app.address}/api/pages/${fresh}`)).json()) as typeof kept;
   expect([there.width, there.height]).toEqual([700, 600]);
   expect(there.content).toEqual(kept.content);

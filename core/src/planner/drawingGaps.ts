@@ -6,6 +6,9 @@ import type { Wiring } from "../format/wiring.js";
 import type { Issue } from "../issues/issue.js";
 import { assess } from "../diagnosis/belief.js";
 import { keyOf } from "../diagnosis/groups.js";
+import { withScannedCodes } from "../logbook/scanned.js";
+import { isPeripheral } from "../wiring/kinds.js";
+import { devicePins } from "../wiring/points.js";
 import { Predictor } from "../prediction/predictor.js";
 import { ASSUMED, completeChart, openPins, withLine, type DrawingFact } from "./drawingFacts.js";
 
@@ -34,11 +37,12 @@ const DRAWS = 3;
  * @returns the most telling first; facts of which there is only one way, or that tell nothing, are left out
  */
 export function factsWorth(
-  chart: Chart,
+  given: Chart,
   entries: readonly Entry[],
   stop: () => boolean = () => false,
   only?: ReadonlySet<string>,
 ): FactWorth[] {
+  const chart = withCodesOf(given, entries);
   const { chart: whole, facts } = completeChart(chart, undefined, only);
   const open = facts.filter((f) => f.options.length > 1).slice(0, MOST_FACTS);
   const worth: FactWorth[] = [];
@@ -63,6 +67,13 @@ export function factsWorth(
     worth.push({ fact, bits: Math.max(0, bits, inDoubt), chances, otherwise });
   }
   return worth.sort((a, b) => b.bits - a.bits);
+}
+
+/** The chart with the codes that its logbook brought: what they name says where signals go. */
+function withCodesOf(chart: Chart, entries: readonly Entry[]): Chart {
+  const { wiring } = buildChart(chart);
+  const { codes } = withScannedCodes(wiring, entries);
+  return codes === wiring.codes ? chart : { ...chart, codes };
 }
 
 interface Causes {
@@ -112,9 +123,12 @@ export interface DrawingGap extends FactWorth {
  */
 export const completeWiring = (chart: Chart): Wiring => buildChart(completeChart(chart).chart).wiring;
 
-/** The cavities of a wiring at which a wire is only assumed. */
+/** The cavities of sensors and actuators at which a wire is only assumed, whichever end it is drawn from. */
 export function assumedAt(wiring: Wiring): ReadonlySet<string> {
-  return new Set(wiring.wires.flatMap((w) => (w.source === ASSUMED ? [w.from] : [])));
+  const assumed = wiring.wires.filter((w) => w.source === ASSUMED);
+  if (assumed.length === 0) return new Set();
+  const pins = new Set(wiring.devices.flatMap((d) => (isPeripheral(d) ? devicePins(d).map((p) => p.at) : [])));
+  return new Set(assumed.flatMap((w) => [w.from, w.to]).filter((end) => pins.has(end)));
 }
 /** The chart of a wiring as it was before anything was assumed. */
 function halfOf(wiring: Wiring): Chart {
@@ -140,7 +154,7 @@ export function drawingGaps(
 ): DrawingGap[] {
   const at = assumedAt(wiring);
   if (at.size === 0) return [];
-  const half = halfOf(wiring);
+  const half = withCodesOf(halfOf(wiring), entries);
   const worth = factsWorth(half, entries, stop, at);
   const weighed = new Set(worth.map((w) => w.fact.point));
   const others = completeChart(half, undefined, at)
@@ -179,7 +193,7 @@ export function answerGap(
 ): { readonly chart: Chart; readonly issues: readonly Issue[] } | undefined {
   const known = buildChart(chart);
   const rows = chart.rows.map((r, i) =>
-    known.points.get(i) === point && r.source === ASSUMED ? { ...r, ...UNKNOWN } : r,
+    r.source === ASSUMED && (known.points.get(i) === point || r.goesTo.trim() === point) ? { ...r, ...UNKNOWN } : r,
   );
   const half = { ...chart, rows };
   const { points, wiring } = rows.some((r, i) => r !== chart.rows[i]) ? buildChart(half) : known;

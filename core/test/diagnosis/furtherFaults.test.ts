@@ -80,9 +80,19 @@ test("what is tried on the way leaves nothing behind: the same logbook is weighe
   expect(fresh.components[0]!.share).toBeCloseTo(once.components[0]!.share, 9);
 }, 60_000);
 
-test("stopped, the search gives what was found by then", () => {
+test("stopped, no further fault is looked for, and what was weighed by then stands", () => {
   const { predictor, entries } = logged(PAIR);
-  const { posterior } = assess(predictor, entries, { stop: () => true });
-  const sum = posterior.components.reduce((a, c) => a + c.share, posterior.notHere);
-  expect(sum).toBeCloseTo(1, 3);
-});
+  const stopped = assess(predictor, entries, { stop: () => true });
+  const { posterior, multiple } = stopped;
+  expect(posterior.components.reduce((a, c) => a + c.share, posterior.notHere)).toBeCloseTo(1, 3);
+  const isPair = (members: readonly number[]) =>
+    members
+      .map((h) => predictor.faults[h - 1]!.id)
+      .sort()
+      .join(" ") ===
+    PAIR.map(([id]) => id)
+      .sort()
+      .join(" ");
+  expect(multiple.some((m) => isPair(m.members))).toBe(false);
+  expect(assess(predictor, entries).multiple.some((m) => isPair(m.members))).toBe(true);
+}, 60_000);

@@ -98,7 +98,9 @@ describe("a drawing that leaves ends open", () => {
   test("stopped at once, it says nothing of what it did not weigh", () => {
     expect(factsWorth(chart, [scan], () => true)).toEqual([]);
   });
+});
 
+describe("a job on such a drawing", () => {
   test("a cavity that is known to have no wire is not asked about", () => {
     for (const said of [NOWHERE, "-", "n/c", "Nothing"]) {
       const without = answerGap(chart, "B3:2", said)!.chart;
@@ -167,5 +169,31 @@ describe("a drawing that leaves ends open", () => {
       codes: ["P0100", "P0101", "P0102"].map((code) => ({ module: "A1", code, status: "active" })),
     });
     for (const w of factsWorth(chart, [all])) expect(w.otherwise).toBe(0);
+  });
+
+  test("codes that only the scan brought are weighed as well as those that stand in the chart", () => {
+    const about = (code: string, part: string) => ({
+      module: "A1",
+      code,
+      status: "active",
+      about: part,
+      family: "low",
+    });
+    const told: Entry = ScanEntry.parse({ ...scan, codes: [about("P0100", "B1"), about("P0101", "B2")] });
+    const listed = { ...chart, codes: chart.codes.filter((c) => c.id !== "P0102") };
+    const gaps = drawingGaps(completeWiring({ ...chart, codes: [] }), [told]);
+    expect(gaps[0]!.bits).toBeGreaterThan(0.01);
+    expect(gaps[0]!.bits).toBeCloseTo(drawingGaps(completeWiring(listed), [told])[0]!.bits, 9);
+  });
+
+  test("a wire that is written at its other end is asked about and answered like any other", () => {
+    const rows = [...chart.rows, chartRow({ connector: "S2", goesTo: "B3:2", source: "assumed" })];
+    const wiring = completeWiring({ ...chart, rows });
+    expect([...assumedAt(wiring)].sort()).toEqual(["B3:1", "B3:2", "B3:3"]);
+    const gaps = drawingGaps(wiring, [scan], () => true);
+    expect(gaps.map((g) => g.fact.point).sort()).toEqual(["B3:1", "B3:2", "B3:3"]);
+    const answered = buildChart(answerGap({ ...chart, rows }, "B3:2", "G1")!.chart).wiring;
+    const at = answered.wires.filter((w) => [w.from, w.to].includes("B3:2"));
+    expect(at.map((w) => [w.from, w.to, w.source])).toEqual([["B3:2", "G1", LOOKED_UP]]);
   });
 });

@@ -13,6 +13,7 @@ import {
   type Case,
   type Chart,
   type Entry,
+  type Issue,
   type Result,
   type Wiring,
 } from "@radicula/core";
@@ -123,7 +124,7 @@ async function fromZip(request: Request): Promise<Response> {
   const about = aboutRecordings(files.value.aboutRecordings);
   const job = { ...read.value, entries: read.value.entries.map((e) => withRecording(e, fresh)) };
   return savedUnlessStopped(request, async (tx) => {
-    const left: string[] = [];
+    const left: Issue[] = [];
     const made = await createJob(job, {}, tx);
     for (const { id, bytes } of files.value.recordings) {
       const told = about.get(id);
@@ -136,13 +137,16 @@ async function fromZip(request: Request): Promise<Response> {
     for (const { connector, photo } of clean) {
       if (photo.ok && there.has(connector)) continue;
       const added = photo.ok && wiring ? await addPhoto(wiring, connector, photo.value, tx) : "full";
-      if (added === "full" || added === "gone") left.push(connector);
+      if (added === "full" || added === "gone") left.push(issue("photo.not-a-photo", [connector]));
     }
+    const named = new Set(job.wiring.pages?.sheets.map((s) => s.id));
     for (const { id, jpeg, content } of files.value.pages) {
-      const page = wiring ? await tiledPage(jpeg) : undefined;
-      if (wiring && page?.ok) await keepPageAs(wiring, id, page.value, contentOf(content), tx);
-      else left.push(`page ${id}`);
+      if (!wiring || !named.has(id)) continue; // nobody would ever see it
+      const page = await tiledPage(jpeg);
+      if (!page.ok) left.push(...page.issues);
+      else if (!(await keepPageAs(wiring, id, page.value, contentOf(content), tx)))
+        left.push(issue("page.no-picture", [id]));
     }
-    return { id: made, issues: left.map((connector) => issue("photo.not-a-photo", [connector])) };
+    return { id: made, issues: left };
   });
 }
