@@ -150,10 +150,9 @@ export { addGroup, GROUPS, GROUP_SIZES, type AddedGroup, type GroupKind } from "
 export { addTemplate, freeName, TEMPLATES, type TemplateKind } from "./chart/templates.js";
 export { mergeCharts, takeClaim, type Difference, type Merged, type MergeField } from "./chart/merge.js";
 export { NOWHERE, saysNowhere } from "./chart/ends.js";
-export { ASSUMED, completeChart, type CompletedChart, type DrawingFact } from "./planner/drawingFacts.js";
+export { completeChart, type CompletedChart, type DrawingFact } from "./planner/drawingFacts.js";
 export {
   answerGap,
-  assumedAt,
   completeWiring,
   drawingGaps,
   factsWorth,
@@ -162,6 +161,7 @@ export {
   type FactWorth,
   type WhereToLook,
 } from "./planner/drawingGaps.js";
+export { ASSUMED, assumedAt } from "./wiring/assumed.js";
 export { sharedMatrix, subjectsOf, type SharedMatrix, type SharedRow } from "./wiring/matrix.js";
 export { focusOn } from "./wiring/focus.js";
 export { followPoint, type Follow, type PathStep } from "./wiring/follow.js";

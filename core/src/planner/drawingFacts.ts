@@ -1,3 +1,4 @@
+import { ASSUMED } from "../wiring/assumed.js";
 import { buildChart } from "../chart/build.js";
 import { saysNowhere } from "../chart/ends.js";
 import { chartRow, type Chart } from "../format/chart.js";
@@ -21,8 +22,6 @@ export interface CompletedChart {
   readonly facts: readonly DrawingFact[];
 }
 
-/** Lines that were assumed carry this source. */
-export const ASSUMED = "assumed";
 /** Weight of a way that no other part of the drawing goes, beside one for each part that does. Judgement. */
 const NEW_WAY = 0.5;
 /** What conductors of each role carry. */

@@ -7,10 +7,9 @@ import type { Issue } from "../issues/issue.js";
 import { assess } from "../diagnosis/belief.js";
 import { keyOf } from "../diagnosis/groups.js";
 import { withScannedCodes } from "../logbook/scanned.js";
-import { isPeripheral } from "../wiring/kinds.js";
-import { devicePins } from "../wiring/points.js";
+import { ASSUMED, assumedAt } from "../wiring/assumed.js";
 import { Predictor } from "../prediction/predictor.js";
-import { ASSUMED, completeChart, openPins, withLine, type DrawingFact } from "./drawingFacts.js";
+import { completeChart, openPins, withLine, type DrawingFact } from "./drawingFacts.js";
 
 /** What knowing one fact of the drawing would be worth. */
 export interface FactWorth {
@@ -123,13 +122,6 @@ export interface DrawingGap extends FactWorth {
  */
 export const completeWiring = (chart: Chart): Wiring => buildChart(completeChart(chart).chart).wiring;
 
-/** The cavities of sensors and actuators at which a wire is only assumed, whichever end it is drawn from. */
-export function assumedAt(wiring: Wiring): ReadonlySet<string> {
-  const assumed = wiring.wires.filter((w) => w.source === ASSUMED);
-  if (assumed.length === 0) return new Set();
-  const pins = new Set(wiring.devices.flatMap((d) => (isPeripheral(d) ? devicePins(d).map((p) => p.at) : [])));
-  return new Set(assumed.flatMap((w) => [w.from, w.to]).filter((end) => pins.has(end)));
-}
 /** The chart of a wiring as it was before anything was assumed. */
 function halfOf(wiring: Wiring): Chart {
   const chart = chartOf(wiring);

@@ -1,40 +1,9 @@
 "use client";
-import { fileSort, isForeign, looksRecorded, readScan, type FileSort, type Issue, type Wiring } from "@radicula/core";
 import { useState } from "react";
 import { DropFiles } from "@/features/site/DropFiles";
-import { firstBytes } from "@/features/site/openFile";
-import { decoded } from "@/ui/decoded";
 import { RefusedFile, type FileRefusal } from "@/ui/RefusedFile";
 import { t } from "@/messages";
 import { useCase } from "../session/caseContext";
-
-/** More than any list of codes: a file this large is something else. */
-const MOST_BYTES = 2_000_000;
-/** So much of a file tells whether it is a recording. */
-const TOLD_BY = 60_000;
-/** Documents of ours, and pages, that belong elsewhere, whatever codes they name. */
-const ELSEWHERE: ReadonlySet<FileSort> = new Set(["case", "wiring", "chart", "notebook", "pins", "page"]);
-
-/**
- * Codes in a file that was dropped on a job.
- * @param wiring that of the job: it knows modules and codes
- * @returns the text for the scan box, or why nothing was taken
- */
-export function codesIn(
-  bytes: ArrayBuffer,
-  name: string,
-  wiring: Wiring,
-): { readonly text: string } | { readonly issue: Issue } {
-  const refused = (code: string, params: Issue["params"] = {}) => ({ issue: { code, path: [], params } });
-  if (bytes.byteLength === 0) return refused("file.empty");
-  if (bytes.byteLength > MOST_BYTES)
-    return refused("file.too-large", { characters: bytes.byteLength, limit: MOST_BYTES });
-  const sort = fileSort(firstBytes(bytes), name);
-  const { text } = decoded(bytes);
-  if (ELSEWHERE.has(sort) || isForeign(sort)) return refused("file.other-sort", { sort });
-  if (readScan(text, wiring).codes.length === 0) return refused("scan.no-code", { text: name });
-  return { text };
-}
 
 /**
  * Takes a file dropped anywhere on an open job: codes go into the scan box, a recording is opened; both are to be
@@ -44,17 +13,12 @@ export function DropOnJob() {
   const { wiring, sheets } = useCase();
   const [refusal, setRefusal] = useState<FileRefusal | undefined>(undefined);
   const take = async (file: File) => {
-    if (looksRecorded(new Uint8Array(await file.slice(0, TOLD_BY).arrayBuffer()), file.name)) {
-      setRefusal(undefined);
-      sheets.giveRecording({ file, name: file.name });
-      return;
-    }
-    const found = codesIn(await file.slice(0, MOST_BYTES + 1).arrayBuffer(), file.name, wiring);
-    if ("issue" in found) setRefusal({ file: file.name, issues: [found.issue] });
-    else {
-      setRefusal(undefined);
-      sheets.giveCodes(found.text);
-    }
+    // what reads files comes with the first one
+    const { droppedFile } = await import("./droppedFile");
+    const found = await droppedFile(file, wiring);
+    setRefusal("issue" in found ? { file: file.name, issues: [found.issue] } : undefined);
+    if ("recording" in found) sheets.giveRecording({ file, name: file.name });
+    if ("text" in found) sheets.giveCodes(found.text);
   };
   return (
     <>

@@ -50,19 +50,23 @@ export function useSheets(wiring: Wiring, first: SheetName | undefined, isAtStar
     const timer = setTimeout(fetchTypedSheets, PREFETCH_MS);
     return () => clearTimeout(timer);
   }, [isAtStart]);
-  const { push, leave } = useSheetHistory(first, setSheet);
   const [done, setDone] = useState<Sheets["done"]>({});
   // read in handlers only, which may be older than the last drawing
   const finished = useRef(new Set<SheetName>());
   const shown = useRef(first);
+  /** Whatever opened or closed it: a press, Back or Forward. */
+  const change = useCallback((name: SheetName | undefined) => {
+    if (name && finished.current.delete(name)) setDone((d) => ({ ...d, [name]: (d[name] ?? 0) + 1 }));
+    shown.current = name;
+    setSheet(name);
+  }, []);
+  const { push, leave } = useSheetHistory(first, change);
   const show = useCallback(
     (name: SheetName) => {
-      if (finished.current.delete(name)) setDone((d) => ({ ...d, [name]: (d[name] ?? 0) + 1 }));
-      shown.current = name;
-      setSheet(name);
+      change(name);
       push(name);
     },
-    [push],
+    [change, push],
   );
   const open = useCallback(
     (name: SheetName) => {
@@ -72,10 +76,9 @@ export function useSheets(wiring: Wiring, first: SheetName | undefined, isAtStar
     [show],
   );
   const dismiss = useCallback(() => {
-    shown.current = undefined;
-    setSheet(undefined);
+    change(undefined);
     leave();
-  }, [leave]);
+  }, [change, leave]);
   const close = useCallback(() => {
     if (shown.current) finished.current.add(shown.current);
     dismiss();
@@ -142,30 +145,49 @@ function addressWith(sheet: SheetName | undefined): string {
  * An open sheet stands in the address: Back closes it first, and the address leads to it. The job is left by the next
  * Back only.
  */
-function useSheetHistory(first: SheetName | undefined, setSheet: (sheet: SheetName | undefined) => void) {
+function useSheetHistory(
+  first: SheetName | undefined,
+  change: (sheet: SheetName | undefined) => void,
+): { readonly push: (name: SheetName) => void; readonly leave: () => void } {
   /** an entry of ours is the newest of the browser's history */
   const isPushed = useRef(false);
-  useEffect(() => {
-    // where the address asked for a sheet, the page stands before it
-    if (first) window.history.replaceState(null, "", addressWith(undefined));
-    const moved = () => {
-      const now = sheetInAddress();
-      isPushed.current = now !== undefined;
-      setSheet(now);
-    };
-    window.addEventListener("popstate", moved);
-    return () => window.removeEventListener("popstate", moved);
-  }, [first, setSheet]);
+  /** the browser is on its way back to the entry before ours, which takes it a moment */
+  const isLeaving = useRef(false);
+  /** opened meanwhile: it gets an entry once the browser is there */
+  const awaited = useRef<SheetName | undefined>(undefined);
   const push = useCallback((name: SheetName) => {
+    if (isLeaving.current) {
+      awaited.current = name;
+      return;
+    }
     const address = addressWith(name);
     if (isPushed.current) window.history.replaceState(null, "", address);
     else window.history.pushState(null, "", address);
     isPushed.current = true;
   }, []);
   const leave = useCallback(() => {
+    awaited.current = undefined;
     if (!isPushed.current) return;
     isPushed.current = false;
+    isLeaving.current = true;
     window.history.back();
   }, []);
+  useEffect(() => {
+    // where the address asked for a sheet, the page stands before it
+    if (first) window.history.replaceState(null, "", addressWith(undefined));
+    const moved = () => {
+      if (isLeaving.current) {
+        isLeaving.current = false;
+        if (awaited.current) push(awaited.current);
+        awaited.current = undefined;
+        return;
+      }
+      const now = sheetInAddress();
+      isPushed.current = now !== undefined;
+      change(now);
+    };
+    window.addEventListener("popstate", moved);
+    return () => window.removeEventListener("popstate", moved);
+  }, [first, change, push]);
   return { push, leave };
 }

@@ -1,5 +1,5 @@
 /** @jest-environment ./test/environments/node.mjs */
-import { codesIn } from "@/features/case/scan/DropOnJob";
+import { codesIn } from "@/features/case/scan/droppedFile";
 import { demoCase } from "./helpers";
 
 const { wiring } = demoCase();
