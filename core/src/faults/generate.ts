@@ -172,7 +172,10 @@ interface Neighbours {
 
 /** Each wire chafed onto each it lies beside: in its bundle, or where none is named in a plug of both. */
 function touchingWireFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>): Fault[] {
-  return [...bundled(wiring), ...besideInPlugs(wiring)].flatMap(({ a, b, among, sure }) => {
+  const inBundles = bundled(wiring);
+  const known = new Set(inBundles.map(pairOf));
+  const inPlugs = besideInPlugs(wiring).filter((n) => !known.has(pairOf(n)));
+  return [...inBundles, ...inPlugs].flatMap(({ a, b, among, sure }) => {
     if (netOf.get(a.from) === netOf.get(b.from)) return [];
     const z = Math.max(zoneFactor(a.zones, WIRE), zoneFactor(b.zones, WIRE));
     const id = wireId(a);
@@ -189,16 +192,46 @@ function touchingWireFaults(wiring: Wiring, netOf: ReadonlyMap<string, number>):
     ];
   });
 }
+const pairOf = ({ a, b }: Neighbours) => [wireId(a), wireId(b)].sort().join(" ");
 
+/**
+ * Wires side by side in a bundle. Where one names none, that of all others in a plug of it is taken to be its own, and
+ * it to lie beside them.
+ */
 function bundled(wiring: Wiring): Neighbours[] {
+  const plugs = wiresByPlug(wiring);
   const bundles = new Map<string, Wire[]>();
   for (const w of wiring.wires)
     if (w.bundle !== undefined) bundles.set(w.bundle, [...(bundles.get(w.bundle) ?? []), w]);
+  for (const w of wiring.wires) {
+    const beside = w.bundle === undefined ? besideOfOneBundle(w, plugs) : undefined;
+    const list = bundles.get(beside?.bundle ?? "");
+    if (beside && list) list.splice(list.indexOf(beside) + 1, 0, w);
+  }
   return [...bundles.values()].flatMap((list) =>
     list.flatMap((a, i) =>
-      list.slice(i + 1, i + 1 + BESIDE).map((b) => ({ a, b, among: Math.min(list.length - 1, BESIDE), sure: 1 })),
+      list.slice(i + 1, i + 1 + BESIDE).map((b) => {
+        const isGuessed = a.bundle === undefined || b.bundle === undefined;
+        return { a, b, among: Math.min(list.length - 1, BESIDE), sure: isGuessed ? GUESSED : 1 };
+      }),
     ),
   );
+}
+const plugOf = (point: string): string | undefined => (point.includes(":") ? point.split(":")[0] : undefined);
+function wiresByPlug(wiring: Wiring): ReadonlyMap<string, readonly Wire[]> {
+  const plugs = new Map<string, Wire[]>();
+  for (const w of wiring.wires)
+    for (const plug of new Set([plugOf(w.from), plugOf(w.to)]))
+      if (plug !== undefined) plugs.set(plug, [...(plugs.get(plug) ?? []), w]);
+  return plugs;
+}
+/** The last wire in a plug of it, where all others there that name a bundle name the same one. */
+function besideOfOneBundle(w: Wire, plugs: ReadonlyMap<string, readonly Wire[]>): Wire | undefined {
+  for (const plug of [plugOf(w.from), plugOf(w.to)]) {
+    const others = (plugs.get(plug ?? "") ?? []).filter((o) => o.bundle !== undefined);
+    if (new Set(others.map((o) => o.bundle)).size === 1) return others.at(-1);
+  }
+  return undefined;
 }
 
 /** Wires of no known bundle, beside those that leave a plug next to them. Each pair once. */

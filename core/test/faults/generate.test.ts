@@ -175,6 +175,26 @@ test("wires of one bundle are shorted to each other, once each pair, and never t
   }
 });
 
+test("a wire that names no bundle is taken to lie in that of the others in its plug, half as likely", () => {
+  const inBundle = (d: (typeof rich.devices)[number]) =>
+    rich.wires.filter((w) => w.bundle !== undefined && [w.from, w.to].some((end) => connectorOf(end) === d.id));
+  const sensor = rich.devices.find((d) => d.kind === "threeWireSensor" && inBundle(d).length === 3)!;
+  const loose = inBundle(sensor)[1]!;
+  const bundle = rich.wires.filter((w) => w.bundle === loose.bundle);
+  const half = { ...rich, wires: rich.wires.map((w) => (w === loose ? { ...w, bundle: undefined } : w)) };
+  const touching = (wiring: typeof rich) =>
+    new Map(
+      generateFaults(wiring)
+        .filter((f) => f.mode === "shortToWire" && [f.place.id, f.at].includes(loose.id))
+        .map((f) => [f.place.id === loose.id ? f.at : f.place.id, f.prior] as const),
+    );
+  const [known, guessed] = [touching(rich), touching(half)];
+  expect(bundle.length).toBeGreaterThan(8); // more than its own plug
+  const common = [...known.keys()].filter((id) => guessed.has(id));
+  expect(common.length).toBeGreaterThanOrEqual(known.size - 2); // it lies one place further on at most
+  for (const id of common) expect(guessed.get(id)! / known.get(id)!).toBeCloseTo(0.5, 6);
+});
+
 test("where no bundle is named, wires that leave a plug side by side may touch, half as likely, each pair once", () => {
   const loose = { ...rich, wires: rich.wires.map((w) => ({ ...w, bundle: undefined })) };
   const pairs = generateFaults(loose).filter((f) => f.mode === "shortToWire");
