@@ -10,7 +10,7 @@ const swc = [
 ];
 
 /** modules that come as ESM only */
-const ESM = "intl-messageformat|@formatjs|text-readability|syllable";
+const ESM = "intl-messageformat|@formatjs|text-readability|syllable|flatqueue";
 
 /** View-models and parts in jsdom. */
 const config = {

@@ -122,6 +122,7 @@ export {
   takeBox,
   takeCavity,
   takeHalf,
+  takeFuse,
   takeStar,
   takeWire,
   type TakenBox,

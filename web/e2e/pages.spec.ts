@@ -245,6 +245,39 @@ test("a photo is built on by hand: a box with cavities by rule, a splice, wires 
   expect(pages.traces.map((t) => [t.from, t.to])).toEqual([["B1:1", "S1"]]);
 });
 
+test("a fuse is put down by one tap, and a wire of a picture is followed along its ink", async ({ page, request }) => {
+  const id = await openPages(page, request);
+  const drawn = `<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="1100"><rect width="1600" height="1100"
+    fill="#eee"/><path d="M300 200H900V800H1300" stroke="#223" stroke-width="6" fill="none"/></svg>`;
+  const buffer = await sharp(Buffer.from(drawn)).png().toBuffer();
+  await file(page).setInputFiles({ name: "bent.png", mimeType: "image/png", buffer });
+  await page.getByRole("button", { name: "Add it as it is" }).click();
+  await expect(says(page)).toContainText("This page is a picture");
+  const wheel = page.getByRole("group", { name: "What is here?" });
+  await tap(page, 300, 200);
+  await wheel.getByRole("button", { name: "Fuse" }).click();
+  await page.getByLabel("Name on the drawing").fill("f9");
+  await page.getByLabel("Rating, A").fill("15");
+  await add(page).click();
+  const ends = async () => (await chartOf(request, id)).pages.marks.filter((m) => m.width === undefined);
+  await expect.poll(async () => (await ends()).map((m) => m.at)).toEqual(["F9:in", "F9:out"]);
+  const [, out] = await ends();
+  await tap(page, out!.x, out!.y);
+  await page.getByRole("button", { name: "Wire from here" }).click();
+  await tap(page, 1300, 800);
+  await wheel.getByRole("button", { name: "Splice" }).click();
+  await page.getByLabel("Name on the drawing").fill("s1");
+  await add(page).click();
+  await expect.poll(() => wiresOf(request, id)).toEqual(["F9:out S1 "]);
+  const [trace] = (await chartOf(request, id)).pages.traces;
+  for (const corner of [
+    [900, 200],
+    [900, 800],
+  ])
+    expect(Math.min(...trace!.points.map(([x, y]) => Math.hypot(x - corner[0]!, y - corner[1]!)))).toBeLessThan(12);
+  expect(trace!.points.length).toBeLessThan(10);
+});
+
 test("a photo is straightened by its corners, its words are read on this device and offered", async ({
   page,
   request,

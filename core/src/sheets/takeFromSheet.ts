@@ -78,6 +78,30 @@ export function takeStar(
   return { id, chart: withMarks({ ...chart, parts }, [spotMark(id, sheet, star.at)]) };
 }
 
+/** A fuse is marked this share of the page wide and twice as high: its ends lie apart far enough to be tapped. */
+const FUSE_SIZE = 0.012;
+/**
+ * Takes a fuse, drawn upright round the place: its fed end above, the other below (common practice, no source).
+ * @param fuse its rating in A, as it is written; empty where it is not known
+ * @returns its ends with where they are marked, the fed one first
+ */
+export function takeFuse(
+  chart: Chart,
+  sheet: DrawingSheet,
+  fuse: { readonly id: string | undefined; readonly rating: string; readonly at: Spot },
+): { readonly chart: Chart; readonly ends: readonly { readonly name: string; readonly at: Spot }[] } {
+  const id = fuse.id ?? freeName(chart, "F");
+  const half = FUSE_SIZE * Math.max(sheet.width, sheet.height);
+  const [x, y] = fuse.at;
+  const pins = [
+    { cavity: "in", at: [x, y - half] as const, function: "" },
+    { cavity: "out", at: [x, y + half] as const, function: "" },
+  ];
+  const title = fuse.rating.trim() ? `${fuse.rating.trim()} A` : "";
+  const box = { id, kind: "fuse" as const, title, x: x - half / 2, y: y - half, width: half, height: 2 * half, pins };
+  return { chart: takeBox(chart, sheet, box), ends: pins.map((p) => ({ name: `${id}:${p.cavity}`, at: p.at })) };
+}
+
 /** A cavity by itself. */
 export function takeCavity(chart: Chart, sheet: DrawingSheet, id: string, cavity: string, at: Spot): Chart {
   const rows = cavitiesOf(chart, id).includes(cavity.toUpperCase())

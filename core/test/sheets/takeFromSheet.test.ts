@@ -2,7 +2,9 @@ import {
   chartRow,
   emptyChart,
   placeOnSheet,
+  buildChart,
   takeBox,
+  takeFuse,
   takeHalf,
   takeWire,
   type Chart,
@@ -35,6 +37,23 @@ describe("what is taken from a page", () => {
     );
     expect(lines(chart)).toEqual(["B7 1 A1:3 GN"]);
     expect(chart.rows[0]!.source).toBe("Sheet 1 B2");
+  });
+
+  test("a fuse by one tap: two ends to lay wires to, its rating, and it is a fuse in the wiring", () => {
+    const { chart, ends } = takeFuse(emptyChart(), sheet(1), { id: undefined, rating: "7,5", at: [400, 300] });
+    expect(ends.map((e) => e.name)).toEqual(["F1:in", "F1:out"]);
+    expect(ends[0]!.at[1]).toBeLessThan(ends[1]!.at[1]);
+    const spots = chart.pages.marks.filter((m) => m.width === undefined).map((m) => [m.at, m.x, m.y]);
+    expect(spots).toEqual(ends.map((e) => [e.name, ...e.at]));
+    const wired = takeWire(takeWire(chart, sheet(1), wire("F1:in", "BAT")), sheet(1), wire("F1:out", "A1:8"));
+    const { wiring } = buildChart(wired);
+    expect(wiring.devices.find((d) => d.id === "F1")).toMatchObject({ kind: "fuse", rating: 7.5 });
+    expect(wiring.wires.map((w) => [w.from, w.to])).toEqual([
+      ["F1:in", expect.stringMatching(/^BAT/)],
+      ["F1:out", "A1:8"],
+    ]);
+    // a second one gets the next free name
+    expect(takeFuse(chart, sheet(1), { id: undefined, rating: "", at: [100, 100] }).ends[0]!.name).toBe("F2:in");
   });
 
   test("a wire that the chart has is not laid twice, whichever end it is drawn from", () => {

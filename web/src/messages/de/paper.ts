@@ -28,6 +28,7 @@ export const paper: Translation<typeof english> = {
   "paper.cavity": "Kammer",
   "paper.splice": "Spleiß",
   "paper.ground": "Masse",
+  "paper.ratingA": "Nennstrom, A, falls angegeben",
   "paper.name": "Name im Plan",
   "paper.whatItIs": "Was es ist",
   "paper.cavities": "Kammern ({count}), in der Reihenfolge ihrer Leitungen",

@@ -25,6 +25,7 @@ export const paper = {
   "paper.cavity": "Cavity",
   "paper.splice": "Splice",
   "paper.ground": "Ground",
+  "paper.ratingA": "Rating, A, where it is written",
   "paper.name": "Name on the drawing",
   "paper.whatItIs": "What it is",
   "paper.cavities": "Cavities ({count}), in the order of their wires",

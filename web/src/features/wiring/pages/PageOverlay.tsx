@@ -21,7 +21,12 @@ export function PageOverlay({
 }) {
   const { marks, traces, openEnds } = chart.pages;
   const size = Math.max(sheet.width, sheet.height) / 260;
-  const chosen = tapped?.kind === "wire" ? read.wires[tapped.index]?.points : undefined;
+  const chosen =
+    tapped?.kind === "wire"
+      ? read.wires[tapped.index]?.points
+      : tapped?.kind === "spot" || tapped?.kind === "mark"
+        ? tapped.along
+        : undefined;
   return (
     <>
       {read.boxes.map((b, i) =>

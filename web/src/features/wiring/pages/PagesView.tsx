@@ -21,7 +21,7 @@ import { tidyRows } from "../edit";
 import { withRow } from "../emptyRow";
 import { Notes } from "../Notes";
 import { PasteChart, type GivenTable } from "../PasteChart";
-import { whatIsAt, type Tapped } from "./hit";
+import { marked, spotOf, whatIsAt, type Tapped } from "./hit";
 import { PageCard } from "./PageCards";
 import { Lines, PageName } from "./PageFoot";
 import { PageOverlay } from "./PageOverlay";
@@ -30,6 +30,7 @@ import { readWords } from "./readWords";
 import { TakeIn } from "./TakeIn";
 import { Wheel } from "./Wheel";
 import { onInk } from "@/ui/page/ink";
+import { alongInk } from "@/ui/page/inkPath";
 import { useOpenPage, type OpenPage } from "./usePages";
 import { t } from "@/messages";
 
@@ -103,9 +104,16 @@ function OnePage({ chart, sheet, open, points, claims, onChart }: OnePageProps) 
     const found = whatIsAt(chart, sheet, read, at, reach);
     // a photo has no strokes to be followed, but ink to land on
     const isPicture = !page?.content || page.content.lines.length === 0;
-    const spot =
-      found.kind === "spot" && page && isPicture ? { ...found, at: await onInk(sheet, page, at, reach) } : found;
+    const spot = page && isPicture ? await onPicture(found, page, reach) : found;
     if (taps.current === mine) setTapped(spot);
+  };
+  /** Where a place of a photo lies on ink, and how the wire that is being laid runs there. */
+  const onPicture = async (found: Tapped, picture: Page, reach: number): Promise<Tapped> => {
+    if (found.kind !== "spot" && found.kind !== "mark") return found;
+    const at = found.kind === "spot" ? await onInk(sheet, picture, found.at, reach) : spotOf(found.mark);
+    const start = from === undefined ? undefined : marked(chart, sheet, from);
+    const along = start && (await alongInk(sheet, picture, start, at));
+    return { ...found, ...(found.kind === "spot" ? { at } : {}), ...(along ? { along } : {}) };
   };
   return (
     <div className={styles.split}>

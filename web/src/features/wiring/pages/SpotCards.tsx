@@ -1,41 +1,45 @@
 "use client";
-import { functionSaid, takeCavity, takeStar, takeWire, type Chart } from "@radicula/core";
+import { functionSaid, takeCavity, takeFuse, takeStar, takeWire, type Chart, type Spot } from "@radicula/core";
 import { worded } from "@radicula/core/words";
 import { Button, Input, Segmented } from "antd";
 import { useState } from "react";
 import { Form, NAME, PageWords, type CardProps } from "./cardParts";
-import { SPOTS, type SpotKind } from "./hit";
+import { laid, marked, SPOTS, spotOf, type SpotKind } from "./hit";
 import { t } from "@/messages";
 
 export const SPOT_NAMES: Readonly<Record<SpotKind, string>> = worded(() => ({
   cavity: t("paper.cavity"),
   splice: t("paper.splice"),
   ground: t("paper.ground"),
+  fuse: t("paper.fuse"),
 }));
 
-/** A bare place: a cavity, a splice or a ground that the page does not show as one. */
+/** A bare place: a cavity, a splice, a ground or a fuse that the page does not show as one. */
 export function SpotCard(props: CardProps & { readonly at: readonly [number, number] }) {
   const { chart, sheet, at, from, tapped, onChart, onFrom, onTap } = props;
   const [kind, setKind] = useState<SpotKind>((tapped.kind === "spot" ? tapped.as : undefined) ?? "cavity");
   const last = chart.pages.marks.filter((m) => m.at.includes(":")).at(-1)?.at ?? "";
   const [name, setName] = useState(kind === "cavity" ? nextCavity(last) : "");
-  const [connector = "", cavity = ""] = name
-    .trim()
-    .toUpperCase()
-    .split(/[:.\s]+/);
-  const isRight =
-    kind === "cavity" ? NAME.test(connector) && NAME.test(cavity) : name.trim() === "" || NAME.test(name.trim());
+  const [rating, setRating] = useState("");
+  const named = name.trim().toUpperCase();
+  const [connector = "", cavity = ""] = named.split(/[:.\s]+/);
+  const isRight = kind === "cavity" ? NAME.test(connector) && NAME.test(cavity) : named === "" || NAME.test(named);
   return (
     <Form
       title={SPOT_NAMES[kind]}
       canTake={isRight}
       onTake={() => {
-        let id = `${connector}:${cavity}`;
         onChart((c) => {
-          if (kind === "cavity") return joined(takeCavity(c, sheet, connector, cavity, at), id);
-          const made = takeStar(c, sheet, { id: name.trim().toUpperCase() || undefined, kind, at });
-          id = made.id;
-          return joined(made.chart, id);
+          if (kind === "cavity")
+            return joined(takeCavity(c, sheet, connector, cavity, at), `${connector}:${cavity}`, at);
+          const id = named || undefined;
+          if (kind === "fuse") {
+            const fuse = takeFuse(c, sheet, { id, rating, at });
+            const end = nearestTo(from ? marked(c, sheet, from) : undefined, fuse.ends);
+            return joined(fuse.chart, end.name, end.at);
+          }
+          const star = takeStar(c, sheet, { id, kind, at });
+          return joined(star.chart, star.id, at);
         });
         onFrom(undefined);
         onTap(undefined);
@@ -60,16 +64,27 @@ export function SpotCard(props: CardProps & { readonly at: readonly [number, num
           onChange={(e) => setName(e.target.value)}
         />
       </label>
+      {kind === "fuse" ? (
+        <label>
+          {t("paper.ratingA")}
+          <Input value={rating} maxLength={6} inputMode="decimal" onChange={(e) => setRating(e.target.value)} />
+        </label>
+      ) : null}
       <PageWords {...props} onChoose={setName} />
       {from ? <p>{t("paper.wireFrom", { from })}</p> : null}
     </Form>
   );
-  function joined(c: Chart, to: string): Chart {
-    if (!from) return c;
-    const start = c.pages.marks.find((m) => m.at === from && m.sheet === sheet.id);
-    if (!start) return c;
-    return takeWire(c, sheet, { from, to, colour: "", mm2: "", points: [[start.x, start.y], at] });
+  function joined(c: Chart, to: string, end: Spot): Chart {
+    const begin = from ? marked(c, sheet, from) : undefined;
+    if (!from || !begin) return c;
+    const points = laid(begin, end, tapped.kind === "spot" ? tapped.along : undefined);
+    return takeWire(c, sheet, { from, to, colour: "", mm2: "", points });
   }
+}
+/** The end of a fuse that a wire comes to: the one that lies nearer. */
+function nearestTo<T extends { readonly at: Spot }>(from: Spot | undefined, ends: readonly T[]): T {
+  const far = ({ at }: T) => (from ? Math.hypot(at[0] - from[0], at[1] - from[1]) : 0);
+  return [...ends].sort((a, b) => far(a) - far(b))[0]!;
 }
 /** B7:1 is followed by B7:2. */
 function nextCavity(last: string): string {
@@ -91,10 +106,8 @@ export function MarkCard({
   const [colour, setColour] = useState("");
   if (tapped.kind !== "mark") return null;
   const { mark } = tapped;
-  const start =
-    from === undefined || from === at
-      ? undefined
-      : chart.pages.marks.find((m) => m.at === from && m.sheet === sheet.id);
+  const begin = from === undefined || from === at ? undefined : marked(chart, sheet, from);
+  const start = begin && from ? { at: from, spot: begin } : undefined;
   const said = chart.rows.find(
     (r) => functionSaid(r.function) && `${r.connector}:${r.cavity}`.toUpperCase() === at.toUpperCase(),
   );
@@ -109,7 +122,7 @@ export function MarkCard({
           onTap(undefined);
           return;
         }
-        const points = [[start.x, start.y] as const, [mark.x, mark.y] as const];
+        const points = laid(start.spot, spotOf(mark), tapped.along);
         onChart((c) =>
           takeWire(c, sheet, { from: start.at, to: at, colour: colour.trim().toUpperCase(), mm2: "", points }),
         );

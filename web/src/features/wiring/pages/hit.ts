@@ -1,17 +1,17 @@
 import type { Chart, DrawingMark, DrawingSheet, ReadSheet, SheetWord, Spot } from "@radicula/core";
 
 /** What a bare place of a page may be. */
-export const SPOTS = ["cavity", "splice", "ground"] as const;
+export const SPOTS = ["cavity", "splice", "ground", "fuse"] as const;
 export type SpotKind = (typeof SPOTS)[number];
 
-/** What was tapped on a page. */
+/** What was tapped on a page; `along`: how the wire that is being laid runs there, where it was followed. */
 export type Tapped =
-  | { readonly kind: "mark"; readonly mark: DrawingMark }
+  | { readonly kind: "mark"; readonly mark: DrawingMark; readonly along?: readonly Spot[] }
   | { readonly kind: "box"; readonly index: number }
   | { readonly kind: "star"; readonly index: number }
   | { readonly kind: "wire"; readonly index: number }
   /** a bare place; `as` once somebody said what it is */
-  | { readonly kind: "spot"; readonly at: Spot; readonly as?: SpotKind }
+  | { readonly kind: "spot"; readonly at: Spot; readonly as?: SpotKind; readonly along?: readonly Spot[] }
   | { readonly kind: "area"; readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 
 /**
@@ -69,3 +69,16 @@ export function wordsNear(words: readonly SheetWord[], tapped: Tapped, reach: nu
     .sort((a, b) => isName(a.w) - isName(b.w) || a.d - b.d)
     .map(({ w }) => w);
 }
+
+export const spotOf = ({ x, y }: DrawingMark): Spot => [x, y];
+/** Where something is marked on a page; undefined where it is not. */
+export function marked(chart: Chart, sheet: DrawingSheet, at: string): Spot | undefined {
+  const mark = chart.pages.marks.find((m) => m.at === at && m.sheet === sheet.id);
+  return mark && spotOf(mark);
+}
+/** The points of a wire between two places: along the line that was followed, else straight. */
+export const laid = (begin: Spot, end: Spot, along: readonly Spot[] | undefined): readonly Spot[] => [
+  begin,
+  ...(along?.slice(1, -1) ?? []),
+  end,
+];

@@ -1,0 +1,173 @@
+import type { Spot } from "@radicula/core";
+import FlatQueue from "flatqueue";
+import type { Page } from "./fetchPage";
+import { pictureOf } from "./pictureOf";
+import type { Pixels } from "./straighten";
+
+/** Paper and ink differ by at least so much, of 255: else there is no ink. Judgement. */
+const CONTRAST = 60;
+/** What is darker than paper by this share of the whole contrast is ink: thin lines turn grey. Judgement. */
+const DARKER = 0.35;
+/** A step off the ink costs as much as so many on it: a gap is bridged, a way across paper is not taken. Judgement. */
+const OFF_INK = 15;
+/** Share of a way that has to lie on ink. Judgement: a crease or a label may break a line. */
+const LEAST_ON_INK = 0.85;
+/** Ink leads round so many times the straight way at most. Judgement. */
+const MOST_ROUND = 5;
+/** How far a line drawn through few points may lie beside the ink, points of the picture. Judgement. */
+const TOLERANCE = 2;
+
+/** A turn by 45 degrees costs as much as so many steps. Judgement. */
+const TURN = 2;
+
+/** The eight directions, each 45 degrees on from the one before. */
+const STEPS = Array.from({ length: 8 }, (_, i) => {
+  const [dx, dy] = [Math.round(Math.cos((i * Math.PI) / 4)), Math.round(Math.sin((i * Math.PI) / 4))];
+  return { dx, dy, length: Math.hypot(dx, dy) };
+});
+
+/**
+ * The way along ink from one place of a picture to another: the shortest one, in which paper counts many times and a
+ * turn some steps.
+ * (Dijkstra, "A note on two problems in connexion with graphs", 1959.)
+ * @param from and `to`: in points of the picture
+ * @returns the corners of the way, both places among them; undefined where no line of ink leads there
+ */
+export function inkPath(pixels: Pixels, from: Spot, to: Spot): Spot[] | undefined {
+  const { width, height } = pixels;
+  const isInk = inkOf(pixels);
+  const cell = ([x, y]: Spot) =>
+    Math.max(0, Math.min(height - 1, Math.floor(y))) * width + Math.max(0, Math.min(width - 1, Math.floor(x)));
+  const [start, end] = [cell(from), cell(to)];
+  if (!isInk || start === end) return undefined;
+  const most = MOST_ROUND * Math.hypot(to[0] - from[0], to[1] - from[1]) + OFF_INK;
+  const cells = cheapest(isInk, width, start, end, most);
+  if (!cells) return undefined;
+  if (cells.filter((c) => isInk[c]).length < LEAST_ON_INK * cells.length) return undefined;
+  const way = cells.reverse().map((c): Spot => [(c % width) + 0.5, Math.floor(c / width) + 0.5]);
+  return fewer([from, ...way.slice(1, -1), to]);
+}
+
+/** 1 where there is ink; undefined where paper and ink do not differ. */
+function inkOf({ data, width, height }: Pixels): Uint8Array | undefined {
+  const light = new Uint8Array(width * height);
+  const count = new Uint32Array(256);
+  for (let i = 0; i < light.length; i++) {
+    light[i] = 0.3 * data[4 * i]! + 0.59 * data[4 * i + 1]! + 0.11 * data[4 * i + 2]!;
+    count[light[i]!]!++;
+  }
+  // most of a drawing is paper
+  const paper = quantile(count, 0.7, light.length);
+  const darkest = quantile(count, 0.001, light.length);
+  if (paper - darkest < CONTRAST) return undefined;
+  const edge = paper - DARKER * (paper - darkest);
+  return light.map((l) => (l < edge ? 1 : 0));
+}
+function quantile(count: Uint32Array, share: number, all: number): number {
+  let sum = 0;
+  for (let l = 0; l < count.length; l++) if ((sum += count[l]!) > share * all) return l;
+  return count.length - 1;
+}
+
+/**
+ * The cells of the cheapest way, the last first; undefined where it costs more than `most`. A cell reached in another
+ * direction is another state: where lines cross, the way goes straight on, all else being equal.
+ */
+function cheapest(isInk: Uint8Array, width: number, start: number, end: number, most: number): number[] | undefined {
+  const cost = new Float32Array(isInk.length * STEPS.length).fill(Infinity);
+  const came = new Int32Array(cost.length).fill(-1);
+  const queue = new FlatQueue<number>();
+  for (let d = 0; d < STEPS.length; d++) {
+    cost[start * STEPS.length + d] = 0;
+    queue.push(start * STEPS.length + d, 0);
+  }
+  for (;;) {
+    const due = queue.peekValue();
+    const state = queue.pop();
+    if (state === undefined || due === undefined || due > most) return undefined;
+    if (due > cost[state]!) continue;
+    const at = Math.floor(state / STEPS.length);
+    if (at === end) return back(came, state);
+    const x = at % width;
+    for (let turn = -2; turn <= 2; turn++) {
+      const d = ((state % STEPS.length) + turn + STEPS.length) % STEPS.length;
+      const { dx, dy, length } = STEPS[d]!;
+      const next = at + dy * width + dx;
+      if (x + dx < 0 || x + dx >= width || next < 0 || next >= isInk.length) continue;
+      const sum = Math.fround(due + length * (isInk[next] ? 1 : OFF_INK) + Math.abs(turn) * TURN);
+      const to = next * STEPS.length + d;
+      if (sum >= cost[to]!) continue;
+      cost[to] = sum;
+      came[to] = state;
+      queue.push(to, sum);
+    }
+  }
+}
+function back(came: Int32Array, last: number): number[] {
+  const cells: number[] = [];
+  for (let state = last; state >= 0; state = came[state]!) cells.push(Math.floor(state / STEPS.length));
+  return cells;
+}
+
+/** A line through fewer points that lies near all of them (Douglas and Peucker 1973). */
+function fewer(way: readonly Spot[]): Spot[] {
+  const kept = new Set([0, way.length - 1]);
+  const spans: (readonly [number, number])[] = [[0, way.length - 1]];
+  for (let span = spans.pop(); span; span = spans.pop()) {
+    const [first, last] = span;
+    let far = TOLERANCE;
+    let at = -1;
+    for (let i = first + 1; i < last; i++) {
+      const d = beside(way[i]!, way[first]!, way[last]!);
+      if (d > far) [far, at] = [d, i];
+    }
+    if (at < 0) continue;
+    kept.add(at);
+    spans.push([first, at], [at, last]);
+  }
+  return way.filter((_, i) => kept.has(i));
+}
+function beside([x, y]: Spot, a: Spot, b: Spot): number {
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const length = Math.hypot(dx, dy);
+  return length ? Math.abs(dx * (y - a[1]) - dy * (x - a[0])) / length : Math.hypot(x - a[0], y - a[1]);
+}
+
+/** Longer side of the part of a page in which a line is followed, points. */
+const MOST_POINTS = 700;
+/** So much of the longer way between two places is looked at beyond them: lines lead round things. Judgement. */
+const AROUND = 0.3;
+
+/**
+ * As `inkPath`, on a page that is kept: places are in its units.
+ * @returns undefined where no line of ink leads from one to the other, or the page cannot be had
+ */
+export async function alongInk(
+  sheet: { readonly id: string; readonly width: number },
+  page: Page,
+  from: Spot,
+  to: Spot,
+): Promise<readonly Spot[] | undefined> {
+  const points = page.width / sheet.width;
+  const [a, b] = [from, to].map(([x, y]): Spot => [x * points, y * points]) as [Spot, Spot];
+  const margin = AROUND * Math.max(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1]));
+  const [x, y] = [Math.min(a[0], b[0]) - margin, Math.min(a[1], b[1]) - margin].map((v) => Math.max(0, v)) as [
+    number,
+    number,
+  ];
+  const right = Math.min(page.width, Math.max(a[0], b[0]) + margin);
+  const bottom = Math.min(page.height, Math.max(a[1], b[1]) + margin);
+  try {
+    const picture = await pictureOf(sheet.id, page, { x, y, width: right - x, height: bottom - y }, MOST_POINTS);
+    const share = picture.width / (right - x);
+    const pixels = picture.getContext("2d")!.getImageData(0, 0, picture.width, picture.height);
+    const inside = (p: Spot): Spot => [(p[0] - x) * share, (p[1] - y) * share];
+    const way = inkPath(pixels, inside(a), inside(b));
+    if (!way || way.length > MOST_CORNERS) return undefined;
+    return [from, ...way.slice(1, -1).map((p): Spot => [(x + p[0] / share) / points, (y + p[1] / share) / points]), to];
+  } catch {
+    return undefined; // a straight line is still a wire
+  }
+}
+/** A way with more corners is a scribble, or a stain. Judgement. */
+const MOST_CORNERS = 100;
