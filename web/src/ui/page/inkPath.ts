@@ -1,7 +1,5 @@
 import type { Spot } from "@radicula/core";
 import FlatQueue from "flatqueue";
-import type { Page } from "./fetchPage";
-import { pictureOf } from "./pictureOf";
 import type { Pixels } from "./straighten";
 
 /** Paper and ink differ by at least so much, of 255: else there is no ink. Judgement. */
@@ -29,7 +27,7 @@ const STEPS = Array.from({ length: 8 }, (_, i) => {
 /**
  * The way along ink from one place of a picture to another: the shortest one, in which paper counts many times and a
  * turn some steps.
- * (Dijkstra, "A note on two problems in connexion with graphs", 1959.)
+ * (A*: Hart, Nilsson and Raphael 1968.)
  * @param from and `to`: in points of the picture
  * @returns the corners of the way, both places among them; undefined where no line of ink leads there
  */
@@ -76,17 +74,23 @@ function quantile(count: Uint32Array, share: number, all: number): number {
 function cheapest(isInk: Uint8Array, width: number, start: number, end: number, most: number): number[] | undefined {
   const cost = new Float32Array(isInk.length * STEPS.length).fill(Infinity);
   const came = new Int32Array(cost.length).fill(-1);
+  const closed = new Uint8Array(cost.length);
   const queue = new FlatQueue<number>();
+  const [endX, endY] = [end % width, Math.floor(end / width)];
+  /** no way from a cell can be cheaper than the straight one, all on ink */
+  const left = (at: number) => Math.hypot((at % width) - endX, Math.floor(at / width) - endY);
   for (let d = 0; d < STEPS.length; d++) {
     cost[start * STEPS.length + d] = 0;
-    queue.push(start * STEPS.length + d, 0);
+    queue.push(start * STEPS.length + d, left(start));
   }
   for (;;) {
     const due = queue.peekValue();
     const state = queue.pop();
     if (state === undefined || due === undefined || due > most) return undefined;
-    if (due > cost[state]!) continue;
     const at = Math.floor(state / STEPS.length);
+    const spent = cost[state]!;
+    if (closed[state]) continue;
+    closed[state] = 1;
     if (at === end) return back(came, state);
     const x = at % width;
     for (let turn = -2; turn <= 2; turn++) {
@@ -94,12 +98,12 @@ function cheapest(isInk: Uint8Array, width: number, start: number, end: number, 
       const { dx, dy, length } = STEPS[d]!;
       const next = at + dy * width + dx;
       if (x + dx < 0 || x + dx >= width || next < 0 || next >= isInk.length) continue;
-      const sum = Math.fround(due + length * (isInk[next] ? 1 : OFF_INK) + Math.abs(turn) * TURN);
+      const sum = Math.fround(spent + length * (isInk[next] ? 1 : OFF_INK) + Math.abs(turn) * TURN);
       const to = next * STEPS.length + d;
       if (sum >= cost[to]!) continue;
       cost[to] = sum;
       came[to] = state;
-      queue.push(to, sum);
+      queue.push(to, sum + left(next));
     }
   }
 }
@@ -132,42 +136,3 @@ function beside([x, y]: Spot, a: Spot, b: Spot): number {
   const length = Math.hypot(dx, dy);
   return length ? Math.abs(dx * (y - a[1]) - dy * (x - a[0])) / length : Math.hypot(x - a[0], y - a[1]);
 }
-
-/** Longer side of the part of a page in which a line is followed, points. */
-const MOST_POINTS = 700;
-/** So much of the longer way between two places is looked at beyond them: lines lead round things. Judgement. */
-const AROUND = 0.3;
-
-/**
- * As `inkPath`, on a page that is kept: places are in its units.
- * @returns undefined where no line of ink leads from one to the other, or the page cannot be had
- */
-export async function alongInk(
-  sheet: { readonly id: string; readonly width: number },
-  page: Page,
-  from: Spot,
-  to: Spot,
-): Promise<readonly Spot[] | undefined> {
-  const points = page.width / sheet.width;
-  const [a, b] = [from, to].map(([x, y]): Spot => [x * points, y * points]) as [Spot, Spot];
-  const margin = AROUND * Math.max(Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1]));
-  const [x, y] = [Math.min(a[0], b[0]) - margin, Math.min(a[1], b[1]) - margin].map((v) => Math.max(0, v)) as [
-    number,
-    number,
-  ];
-  const right = Math.min(page.width, Math.max(a[0], b[0]) + margin);
-  const bottom = Math.min(page.height, Math.max(a[1], b[1]) + margin);
-  try {
-    const picture = await pictureOf(sheet.id, page, { x, y, width: right - x, height: bottom - y }, MOST_POINTS);
-    const share = picture.width / (right - x);
-    const pixels = picture.getContext("2d")!.getImageData(0, 0, picture.width, picture.height);
-    const inside = (p: Spot): Spot => [(p[0] - x) * share, (p[1] - y) * share];
-    const way = inkPath(pixels, inside(a), inside(b));
-    if (!way || way.length > MOST_CORNERS) return undefined;
-    return [from, ...way.slice(1, -1).map((p): Spot => [(x + p[0] / share) / points, (y + p[1] / share) / points]), to];
-  } catch {
-    return undefined; // a straight line is still a wire
-  }
-}
-/** A way with more corners is a scribble, or a stain. Judgement. */
-const MOST_CORNERS = 100;

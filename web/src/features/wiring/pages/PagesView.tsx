@@ -30,7 +30,7 @@ import { readWords } from "./readWords";
 import { TakeIn } from "./TakeIn";
 import { Wheel } from "./Wheel";
 import { onInk } from "@/ui/page/ink";
-import { alongInk } from "@/ui/page/inkPath";
+import { alongInk } from "@/ui/page/alongInk";
 import { useOpenPage, type OpenPage } from "./usePages";
 import { t } from "@/messages";
 
