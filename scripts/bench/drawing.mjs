@@ -26,6 +26,9 @@ const HIDDEN = 0.3;
 /** A fact that tells less is not asked for, bits. */
 const WORTH = Number(arg("worth", "0.005"));
 
+/** With a cause this likely nothing more is looked up. */
+const SURE = 0.8;
+
 const causeOf = (predictor, entries) => {
   const s = analyse(predictor, entries, { quick: true }).suspects[0];
   const { mode, place, at } = s.members[0]?.fault ?? {};
@@ -49,6 +52,8 @@ const isSame = (built, cause, wiring, whole) => {
 /** The place named first is one of those that the verdict on the whole drawing leaves. */
 const isAmong = (built, cause, wiring, whole) =>
   whole.places.some((p) => byEnds(wiring, p.id) === byEnds(built, cause.id));
+const named = (of, { id, touching, share }) =>
+  `${byEnds(of, id)} ${touching?.map((wire) => byEnds(of, wire)).join(" and ") ?? ""} ${share.toFixed(2)}`;
 
 const results = [];
 const began = Date.now();
@@ -89,9 +94,11 @@ for (let j = 0; results.length < jobs && j < 6 * jobs; j++) {
     const withAnswers = { ...half, rows: rows.map((r, i) => (answers.has(i) ? chart.rows[i] : r)) };
     const worth = factsWorth(withAnswers, entries).filter((w) => truth.has(w.fact.point));
     const best = worth[0];
-    if (!best || best.bits < WORTH || asked >= truth.size) {
-      const built = buildChart(completeChart(withAnswers).chart).wiring;
-      const cause = causeOf(new Predictor(built), entries);
+    const tells = best !== undefined && best.bits >= WORTH;
+    const built = tells ? undefined : buildChart(completeChart(withAnswers).chart).wiring;
+    const cause = built && causeOf(new Predictor(built), entries);
+    // whoever is not sure of the cause yet goes on down the list
+    if (cause && (!best || cause.share >= SURE)) {
       results.push({
         same: isSame(built, cause, wiring, whole),
         among: isSame(built, cause, wiring, whole) || isAmong(built, cause, wiring, whole),
@@ -99,17 +106,9 @@ for (let j = 0; results.length < jobs && j < 6 * jobs; j++) {
         asked,
         whole: whole.id,
         got: cause.id,
-        ended: !process.argv.includes("--each")
-          ? ""
-          : `${byEnds(built, cause.id)} ${cause.touching?.map((id) => byEnds(built, id))} ${cause.share.toFixed(2)} | ${factsWorth(
-              withAnswers,
-              entries,
-            )
-              .map(
-                (w) =>
-                  `${w.fact.point} ${truth.has(w.fact.point)} ${w.bits.toFixed(3)} ${w.fact.options.map((o) => o.to)}`,
-              )
-              .join("; ")} | hid ${[...truth].map(([p, i]) => `${p}=${chart.rows[i].goesTo}/${points.get(i)}`)}`,
+        ended: process.argv.includes("--each")
+          ? `${named(built, cause)} | ${worth.map((w) => `${w.fact.point} ${w.bits.toFixed(3)}`).join("; ")}`
+          : "",
       });
       break;
     }
@@ -129,7 +128,6 @@ console.log(
   `${results.length} jobs: the same cause as with the whole drawing in ${((100 * same) / results.length).toFixed(1)} %`,
 );
 const among = results.filter((r) => r.among).length;
-console.log(
-  `or one of the places that the verdict on the whole drawing leaves in ${((100 * among) / results.length).toFixed(1)} %`,
-);
+const percent = ((100 * among) / results.length).toFixed(1);
+console.log(`or one of the places that the verdict on the whole drawing leaves in ${percent} %`);
 console.log(`${hidden} facts hidden, ${asked} asked for (${((100 * asked) / hidden).toFixed(1)} %)`);

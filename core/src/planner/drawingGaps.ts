@@ -33,7 +33,8 @@ const DRAWS = 3;
  * Which fact of the drawing would help most. The machine is weighed with the wire going each way, all else as assumed:
  * what is then held of the cause, and how likely what was seen is at all, tell how much the answer would narrow it.
  * @param only cavities that are asked about; every cavity without a wire where left out
- * @returns the most telling first; facts of which there is only one way, or that tell nothing, are left out
+ * @returns the most telling first, of those that tell alike the wires of parts with codes; facts of which there is only
+ * one way are left out
  */
 export function factsWorth(
   given: Chart,
@@ -65,7 +66,21 @@ export function factsWorth(
     const otherwise = found.reduce((sum, f, i) => (f.leader === found[0]!.leader ? sum : sum + chances[i]!), 0);
     worth.push({ fact, bits: Math.max(0, bits, inDoubt), chances, otherwise });
   }
-  return worth.sort((a, b) => b.bits - a.bits);
+  const isCoded = codedFirst(chart, entries);
+  return worth.sort((a, b) => shownBits(b) - shownBits(a) || isCoded(b) - isCoded(a) || b.bits - a.bits);
+}
+/** As far as they are told apart. */
+const shownBits = ({ bits }: FactWorth) => Math.round(bits * 1000);
+/** 1 where a part with a code is asked about: of what tells alike, its wires come first. */
+function codedFirst(chart: Chart, entries: readonly Entry[]): (w: FactWorth) => number {
+  const coded = codedParts(chart, entries);
+  return ({ fact }) => Number(coded.has(connectorOf(fact.point)));
+}
+const connectorOf = (point: string) => point.split(":")[0]!.toUpperCase();
+/** The parts that codes of the scans are about. */
+function codedParts({ codes }: Chart, entries: readonly Entry[]): ReadonlySet<string> {
+  const set = new Set(entries.flatMap((e) => (e.type === "scan" ? e.codes.map((c) => `${c.module} ${c.code}`) : [])));
+  return new Set(codes.flatMap((c) => (c.about && set.has(`${c.module} ${c.id}`) ? [c.about.toUpperCase()] : [])));
 }
 
 /** The chart with the codes that its logbook brought: what they name says where signals go. */
@@ -137,7 +152,8 @@ const MINUTES_IN_BOOKS = 5;
  * The wires of a wiring that are only assumed, with what looking each of them up would tell of the cause.
  * @param wiring as of `completeWiring`
  * @param entries a logbook in which something is to be explained
- * @returns those that tell most in a minute first; those that can only go one way come last, with 0 bits
+ * @returns those that tell most in a minute first, of those that tell alike the wires of parts with codes; those that
+ * can only go one way have 0 bits
  */
 export function drawingGaps(
   wiring: Wiring,
@@ -147,6 +163,7 @@ export function drawingGaps(
   const at = assumedAt(wiring);
   if (at.size === 0) return [];
   const half = withCodesOf(halfOf(wiring), entries);
+  const isCoded = codedFirst(half, entries);
   const worth = factsWorth(half, entries, stop, at);
   const weighed = new Set(worth.map((w) => w.fact.point));
   const others = completeChart(half, undefined, at)
@@ -157,7 +174,7 @@ export function drawingGaps(
       const where = whereToLook(wiring, w.fact);
       return { ...w, where, minutes: where ? MINUTES_ON_PAGE : MINUTES_IN_BOOKS };
     })
-    .sort((a, b) => b.bits / b.minutes - a.bits / a.minutes);
+    .sort((a, b) => shownBits(b) / b.minutes - shownBits(a) / a.minutes || isCoded(b) - isCoded(a));
 }
 
 function whereToLook({ pages }: Wiring, { point, options }: DrawingFact): WhereToLook | undefined {

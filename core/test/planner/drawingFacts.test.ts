@@ -197,3 +197,35 @@ describe("a job on such a drawing", () => {
     expect(at.map((w) => [w.from, w.to, w.source])).toEqual([["B3:2", "G1", LOOKED_UP]]);
   });
 });
+
+describe("what is asked for first", () => {
+  test("of wires that tell alike, those of a part with a code are asked for first", () => {
+    const two: Chart = {
+      ...chart,
+      rows: [
+        ...["B4", "B3"].flatMap((b) => [
+          chartRow({ connector: b, cavity: "1", function: "5 V reference", goesTo: "S1" }),
+          chartRow({ connector: b, cavity: "2", function: "sensor ground" }),
+          chartRow({ connector: b, cavity: "3", function: "signal", goesTo: `A1:${b === "B3" ? 5 : 6}` }),
+        ]),
+        ...chart.rows.filter((r) => r.connector !== "B3"),
+        chartRow({ connector: "A1", cavity: "5", function: "signal" }),
+        chartRow({ connector: "A1", cavity: "6", function: "signal" }),
+      ],
+    };
+    const only = (code: string): Entry =>
+      ScanEntry.parse({ ...scan, codes: [{ module: "A1", code, status: "active" }] });
+    const codes = ["B3", "B4"].map((about, i) => ({ id: `P020${i}`, module: "A1", about, family: "high" as const }));
+    // stopped before anything is weighed, none tells more than another
+    const order = (code: string) =>
+      drawingGaps(completeWiring({ ...two, codes }), [only(code)], () => true).map((g) => [g.fact.point, g.bits]);
+    expect(order("P0200")).toEqual([
+      ["B3:2", 0],
+      ["B4:2", 0],
+    ]);
+    expect(order("P0201")).toEqual([
+      ["B4:2", 0],
+      ["B3:2", 0],
+    ]);
+  });
+});
