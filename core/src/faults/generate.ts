@@ -3,7 +3,7 @@ import { moduleFaults } from "./moduleFaults.js";
 import { DEFAULTS } from "../defaults.js";
 import type { Connector, Device, Wire, Wiring } from "../format/wiring.js";
 import { findNets } from "../wiring/nets.js";
-import { indexWiring, pinBehind, resolvePlace, wireId, type Index } from "../wiring/points.js";
+import { connectorOf, indexWiring, pinBehind, resolvePlace, wireId, type Index } from "../wiring/points.js";
 import {
   elementIndex,
   fault,
@@ -217,7 +217,8 @@ function bundled(wiring: Wiring): Neighbours[] {
     ),
   );
 }
-const plugOf = (point: string): string | undefined => (point.includes(":") ? point.split(":")[0] : undefined);
+/** The plug or part with cavities that a point is of; undefined of a splice or ground. */
+const plugOf = (point: string): string | undefined => (point.includes(":") ? connectorOf(point) : undefined);
 function wiresByPlug(wiring: Wiring): ReadonlyMap<string, readonly Wire[]> {
   const plugs = new Map<string, Wire[]>();
   for (const w of wiring.wires)

@@ -8,6 +8,7 @@ import { assess } from "../diagnosis/belief.js";
 import { keyOf } from "../diagnosis/groups.js";
 import { withScannedCodes } from "../logbook/scanned.js";
 import { ASSUMED, assumedAt } from "../wiring/assumed.js";
+import { connectorOf } from "../wiring/points.js";
 import { Predictor } from "../prediction/predictor.js";
 import { completeChart, openPins, withLine, type DrawingFact } from "./drawingFacts.js";
 
@@ -74,9 +75,8 @@ const shownBits = ({ bits }: FactWorth) => Math.round(bits * 1000);
 /** 1 where a part with a code is asked about: of what tells alike, its wires come first. */
 function codedFirst(chart: Chart, entries: readonly Entry[]): (w: FactWorth) => number {
   const coded = codedParts(chart, entries);
-  return ({ fact }) => Number(coded.has(connectorOf(fact.point)));
+  return ({ fact }) => Number(coded.has(connectorOf(fact.point).toUpperCase()));
 }
-const connectorOf = (point: string) => point.split(":")[0]!.toUpperCase();
 /** The parts that codes of the scans are about. */
 function codedParts({ codes }: Chart, entries: readonly Entry[]): ReadonlySet<string> {
   const set = new Set(entries.flatMap((e) => (e.type === "scan" ? e.codes.map((c) => `${c.module} ${c.code}`) : [])));
@@ -179,7 +179,7 @@ export function drawingGaps(
 
 function whereToLook({ pages }: Wiring, { point, options }: DrawingFact): WhereToLook | undefined {
   const same = (a: string, b: string) => a.toUpperCase() === b.toUpperCase();
-  const connector = point.slice(0, point.indexOf(":"));
+  const connector = connectorOf(point);
   for (const near of [point, connector, ...options.map((o) => o.to)]) {
     const mark = pages?.marks.find((m) => same(m.at, near));
     const sheet = mark && pages?.sheets.find((s) => s.id === mark.sheet);

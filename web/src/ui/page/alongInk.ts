@@ -44,11 +44,18 @@ export async function alongInk(
 /** A way with more corners is a scribble, or a stain. Judgement. */
 const MOST_CORNERS = 100;
 
+/** Nobody waits longer for a line than this, ms: the wire is drawn straight then. Judgement. */
+const MOST_MS = 1500;
+
 /** In a worker that lives as long as it looks: a page full of lines takes it a moment. */
 async function inWorker(pixels: Pixels, from: Spot, to: Spot): Promise<readonly Spot[] | undefined> {
   const worker = new Worker(new URL("../../workers/ink.worker.ts", import.meta.url), { type: "module" });
+  const late = AbortSignal.timeout(MOST_MS);
   try {
-    return await wrap<InkApi>(worker).inkPath(pixels, from, to);
+    return await Promise.race([
+      wrap<InkApi>(worker).inkPath(pixels, from, to),
+      new Promise<undefined>((done) => late.addEventListener("abort", () => done(undefined))),
+    ]);
   } finally {
     worker.terminate();
   }

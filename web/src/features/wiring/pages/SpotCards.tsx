@@ -23,7 +23,8 @@ export function SpotCard(props: CardProps & { readonly at: readonly [number, num
   const [rating, setRating] = useState("");
   const named = name.trim().toUpperCase();
   const [connector = "", cavity = ""] = named.split(/[:.\s]+/);
-  const isRight = kind === "cavity" ? NAME.test(connector) && NAME.test(cavity) : named === "" || NAME.test(named);
+  const isNamed = kind === "cavity" ? NAME.test(connector) && NAME.test(cavity) : named === "" || NAME.test(named);
+  const isRight = isNamed && (kind !== "fuse" || RATING.test(rating.trim()));
   return (
     <Form
       title={SPOT_NAMES[kind]}
@@ -86,6 +87,8 @@ function nearestTo<T extends { readonly at: Spot }>(from: Spot | undefined, ends
   const far = ({ at }: T) => (from ? Math.hypot(at[0] - from[0], at[1] - from[1]) : 0);
   return [...ends].sort((a, b) => far(a) - far(b))[0]!;
 }
+/** A number of amperes, or nothing. */
+const RATING = /^(\d+([.,]\d+)?)?$/;
 /** B7:1 is followed by B7:2. */
 function nextCavity(last: string): string {
   const m = /^(.+:)(\d+)$/.exec(last);
