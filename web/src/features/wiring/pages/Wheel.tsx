@@ -5,7 +5,7 @@ import { SPOT_NAMES } from "./SpotCards";
 import { t } from "@/messages";
 
 /** How far from the place the choices stand, points of the screen. */
-const RADIUS = 62;
+const RADIUS = 74;
 
 /** What a bare place may be, round about it: one more tap says it. */
 export function Wheel({
