@@ -1,13 +1,8 @@
 import { nearestInk } from "../src/ui/page/ink";
+import { paper as strokesOn, type Stroke } from "./paper";
 
-/** Paper with strokes on it: each a rectangle of ink. */
-function paper(strokes: readonly (readonly [number, number, number, number])[], light = 235, dark = 40) {
-  const [width, height] = [120, 90];
-  const data = new Uint8ClampedArray(width * height * 4).fill(light);
-  for (const [x, y, w, h] of strokes)
-    for (let py = y; py < y + h; py++) data.fill(dark, (py * width + x) * 4, (py * width + x + w) * 4);
-  return { data, width, height };
-}
+/** Paper of a size for all tests. */
+const paper = (strokes: readonly Stroke[], light?: number, dark?: number) => strokesOn(strokes, [120, 90], light, dark);
 
 describe("a tap beside a stroke", () => {
   test("lands on the middle of the stroke, at the height where it was tapped", () => {

@@ -1,14 +1,9 @@
 import { inkPath } from "../src/ui/page/inkPath";
+import { paper as strokesOn, type Stroke } from "./paper";
 
-type Stroke = readonly [x: number, y: number, width: number, height: number];
-/** Paper with strokes on it: each a rectangle of ink. */
-function paper(strokes: readonly Stroke[], light = 235, dark = 40) {
-  const [width, height] = [200, 160];
-  const data = new Uint8ClampedArray(width * height * 4).fill(light);
-  for (const [x, y, w, h] of strokes)
-    for (let py = y; py < y + h; py++) data.fill(dark, (py * width + x) * 4, (py * width + x + w) * 4);
-  return { data, width, height };
-}
+/** Paper of a size for all tests. */
+const paper = (strokes: readonly Stroke[], light?: number, dark?: number) =>
+  strokesOn(strokes, [200, 160], light, dark);
 /** Right along the top, down, and right again. */
 const BENT: readonly Stroke[] = [
   [20, 20, 82, 3],

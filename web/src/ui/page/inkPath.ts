@@ -1,5 +1,6 @@
 import type { Spot } from "@radicula/core";
 import FlatQueue from "flatqueue";
+import simplify from "simplify-js";
 import type { Pixels } from "./straighten";
 
 /** Paper and ink differ by at least so much, of 255: else there is no ink. Judgement. */
@@ -114,25 +115,9 @@ function back(came: Int32Array, last: number): number[] {
 }
 
 /** A line through fewer points that lies near all of them (Douglas and Peucker 1973). */
-function fewer(way: readonly Spot[]): Spot[] {
-  const kept = new Set([0, way.length - 1]);
-  const spans: (readonly [number, number])[] = [[0, way.length - 1]];
-  for (let span = spans.pop(); span; span = spans.pop()) {
-    const [first, last] = span;
-    let far = TOLERANCE;
-    let at = -1;
-    for (let i = first + 1; i < last; i++) {
-      const d = beside(way[i]!, way[first]!, way[last]!);
-      if (d > far) [far, at] = [d, i];
-    }
-    if (at < 0) continue;
-    kept.add(at);
-    spans.push([first, at], [at, last]);
-  }
-  return way.filter((_, i) => kept.has(i));
-}
-function beside([x, y]: Spot, a: Spot, b: Spot): number {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  const length = Math.hypot(dx, dy);
-  return length ? Math.abs(dx * (y - a[1]) - dy * (x - a[0])) / length : Math.hypot(x - a[0], y - a[1]);
-}
+const fewer = (way: readonly Spot[]): Spot[] =>
+  simplify(
+    way.map(([x, y]) => ({ x, y })),
+    TOLERANCE,
+    true,
+  ).map(({ x, y }): Spot => [x, y]);
