@@ -6,6 +6,7 @@ import { defineConfig } from "@playwright/test";
  */
 export default defineConfig({
   testDir: "web/e2e",
+  globalSetup: "web/e2e/prepare.ts",
   // on a machine that is busy with other work a solver is slow; what is too slow is judged by timing.spec.ts
   timeout: 240_000,
   expect: { timeout: 45_000 },

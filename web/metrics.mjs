@@ -19,12 +19,13 @@ const refusals = new Counter({
   registers: [registry],
 });
 
-const ID = /^[0-9a-f]{8}-[0-9a-f-]{27}$/;
+const ID = /^(?:[0-9a-f]{8}-[0-9a-f-]{27}|[0-9a-f]{64})$/;
 /** Words that addresses of ours are made of; anything else would let anybody make up routes without end. */
 const WORDS = new Set(
   (
     "api job jobs wiring wirings print photos codes entries events export measure revision revisions scan bench " +
-    "recordings record draft people invitation auth health live sign-in sign-out account calculators metrics"
+    "recordings record draft people invitation auth health live sign-in sign-out account " +
+    "calculators metrics predictions"
   ).split(" "),
 );
 /** Addresses of one kind count together; what is no address of ours is one kind. */

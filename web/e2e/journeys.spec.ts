@@ -361,3 +361,24 @@ test("upright tablet: the next reading first, nothing wider than the screen, tar
     expect((await card(page).getByRole("button", { name }).boundingBox())!.height).toBeGreaterThanOrEqual(44);
   await context.close();
 });
+
+test("what was predicted for one job serves the next on such a machine; without it the card is the same", async ({
+  page,
+}) => {
+  const answered: number[] = [];
+  page.on("response", (r) => {
+    if (r.url().includes("/api/predictions/")) answered.push(r.status());
+  });
+  await openCopy(app.address, page, "tug-4-reference.case.json", "Known machine");
+  await expect(card(page).getByRole("heading", { level: 2 })).not.toHaveText("");
+  await expect.poll(() => answered).toEqual([200, 200]); // codes and values
+  const told = await card(page).innerText();
+  for (const without of [204, 500]) {
+    await page.route("**/api/predictions/*", (route) => route.fulfill({ status: without }));
+    await openCopy(app.address, page, "tug-4-reference.case.json", `Without, ${without}`);
+    await expect.poll(() => card(page).innerText()).toBe(told);
+  }
+  await page.unrouteAll();
+  const nonsense = await page.request.get(`${app.address}/api/predictions/nonsense`);
+  expect(nonsense.status()).toBe(204);
+});

@@ -5,7 +5,7 @@ import { createServer, connect, type AddressInfo, type Server, type Socket } fro
 import { basename, join } from "node:path";
 import postgres from "postgres";
 
-const ROOT = process.env["RADICULA_ROOT"] ?? process.cwd();
+export const ROOT = process.env["RADICULA_ROOT"] ?? process.cwd();
 
 /** One copy of the built application, which a test may kill and start again at the same address. */
 export class Application {
@@ -87,14 +87,27 @@ export async function byHand<T>(change: (sql: postgres.TransactionSql) => Promis
   await sql.end();
   return found!;
 }
+/** The database that those of the files are copies of; see `prepare.ts`. */
+export const DEMO_DATABASE = "radicula_test_demo";
 /** A database new for the tests of one file: what another file did to the demos is not in it. */
 async function freshDatabase(file: string): Promise<void> {
   const sql = postgres(testDatabase().href, { max: 1, onnotice: () => undefined });
   const name = `radicula_test_${basename(file).replace(/\W.*$/, "")}`;
   await sql.unsafe(`drop database if exists ${name} with (force)`);
-  await sql.unsafe(`create database ${name}`);
+  await sql.unsafe(`create database ${name} template ${DEMO_DATABASE}`);
   await sql.end();
   own = name;
+  // a database of its own, as far as devices can tell
+  await byHand((tx) => tx`update identity set id = gen_random_uuid(), secret = gen_random_uuid()::text`);
+}
+/** The addresses of a database on the server of the tests. */
+export function urlsOf(database: string): DatabaseUrls {
+  const of = (name: keyof DatabaseUrls) => {
+    const url = testDatabase(name);
+    url.pathname = `/${database}`;
+    return url.href;
+  };
+  return { DATABASE_URL: of("DATABASE_URL"), DATABASE_OWNER_URL: of("DATABASE_OWNER_URL") };
 }
 
 /** Stands between the application and its database, so that a test can make the database vanish and come back. */

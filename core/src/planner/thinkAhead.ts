@@ -88,6 +88,10 @@ export function* warmingPieces(predictor: Predictor): Generator<Piece> {
   yield* inPieces(all, (hypotheses) => ({ work: "values", state: KEY_ON, instrument: "voltmeter", hypotheses }));
   yield* inPieces(all, (hypotheses) => ({ work: "full", monitors, hypotheses }));
 }
+/** Which codes each single fault sets, in full: what a first card takes the most work for. */
+export function* codesOfAll(predictor: Predictor): Generator<Piece> {
+  for (const piece of warmingPieces(predictor)) if (piece.work !== "values") yield piece;
+}
 const KEY_ON: State = { key: "on", unplugged: [] };
 
 /** How many of the next readings are worked out in full. Judgement. */

@@ -60,6 +60,10 @@ export class PredictionCache {
       this.held.delete(oldest);
     }
   }
+  /** The columns with their rows by hypothesis. */
+  all(): readonly { readonly column: string; readonly rowsOf: ReadonlyMap<number, Rows> }[] {
+    return [...this.columns].map(([column, rowsOf]) => ({ column, rowsOf }));
+  }
   /** Forgets hypotheses from one on. */
   forgetFrom(hypothesis: number): void {
     for (const column of this.columns.values())

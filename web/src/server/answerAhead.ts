@@ -1,8 +1,9 @@
 import { loadavg, availableParallelism } from "node:os";
-import { withScannedCodes, type WholeAnswer } from "@radicula/core";
+import { withScannedCodes, type Entry, type KeptKeys, type WholeAnswer, type Wiring } from "@radicula/core";
 import { database } from "./db/connection";
 import { entriesAfter } from "./repo/entries";
 import { wiringByJob } from "./repo/jobWirings";
+import { findPredictions, keepPredictions } from "./repo/predictions";
 import { findStanding, keepStanding, withoutStanding } from "./repo/standingAnswers";
 import { threadsOf } from "./threads";
 
@@ -44,14 +45,31 @@ function enqueue(id: string): void {
   waiting.last = waiting.last.then(() => workOut(id)).catch((error: unknown) => console.error(error));
 }
 
-/** Works out the answer to a job's logbook in a thread of its own, where none stands, and keeps it. */
+interface Logbook {
+  readonly wiring: Wiring;
+  readonly entries: readonly Entry[];
+}
+type Task = Logbook & { readonly kept: Readonly<Record<string, Uint8Array>> };
+interface Found {
+  readonly answer: WholeAnswer;
+  readonly found: Readonly<Record<string, Uint8Array>>;
+}
+
+/**
+ * Works out the answer to a job's logbook in a thread of its own, where none stands, and keeps it; also what was
+ * predicted for it, for the next job on such a machine.
+ */
 export async function workOut(id: string): Promise<void> {
   const wiring = await wiringByJob(id, database());
   if (!wiring) return;
   const entries = await entriesAfter(id, 0);
   if (await findStanding(id, entries.length)) return;
-  const task = { wiring: withScannedCodes(wiring, entries), entries };
+  const logbook = { wiring: withScannedCodes(wiring, entries), entries };
   const signal = AbortSignal.timeout(LONGEST_MS);
-  const answer = await threadsOf<typeof task, WholeAnswer>(THREAD).run(task, { signal });
+  const threads = threadsOf<Logbook | Task, KeptKeys | Found>(THREAD);
+  const keys = (await threads.run(logbook, { signal, name: "keysOf" })) as KeptKeys;
+  const kept = await findPredictions([keys.codes, keys.values]);
+  const { answer, found } = (await threads.run({ ...logbook, kept }, { signal })) as Found;
   await keepStanding(id, entries.length, answer);
+  await keepPredictions(found);
 }

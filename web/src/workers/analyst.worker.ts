@@ -23,6 +23,7 @@ import {
   type WholeAnswer,
 } from "@radicula/core";
 import { expose, wrap } from "comlink";
+import { takeKept } from "./keptPredictions";
 import { shareAhead, shareCodes, type Helper } from "./sharedWork";
 import { Entries, Ids, Intake, PieceOfWork, readMessage, Step, Wiring } from "./messages";
 
@@ -123,6 +124,8 @@ async function lookFirst(
   isOver: () => boolean,
   progress: ((share: number) => void) | undefined,
 ): Promise<Analysis | undefined> {
+  await takeKept(predictor);
+  if (isOver()) return undefined;
   if (helpers.length > 0) {
     await shareCodes(predictor, entries, helpers, { progress, stop: isOver });
     if (isOver()) return undefined;

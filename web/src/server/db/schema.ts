@@ -227,6 +227,21 @@ export const standingAnswers = pgTable("standing_answers", {
   at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
 });
 
+/**
+ * What single faults would show on a machine, by a digest of its wiring and of the engine that predicted it. Nothing
+ * rests on it: it spares devices that open a job on such a machine the solving.
+ */
+export const predictions = pgTable(
+  "predictions",
+  {
+    key: text("key").primaryKey(),
+    /** compressed with gzip; see `core/src/prediction/kept.ts` */
+    body: bytea("body").notNull(),
+    at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [index("predictions_at").on(t.at)],
+);
+
 /** What the workshop puts on its reports. One row. */
 export const workshop = pgTable(
   "workshop",
