@@ -33,12 +33,11 @@ export function* piecesAhead(predictor: Predictor, entries: readonly Entry[], an
   const { gathered, posterior } = assess(predictor, entries, { multiple: "never" });
   if (gathered.evidence.length === 0) return;
   const alive = (least: number) =>
-    posterior.components.flatMap((w) =>
-      w.presence === 1 && !w.misplaced && w.share >= least && w.hypothesis <= predictor.faults.length
-        ? [w.hypothesis]
-        : [],
-    );
-  const live = alive(AHEAD_LEAST);
+    posterior.components
+      .filter((w) => w.presence === 1 && !w.misplaced && w.share >= least && w.hypothesis <= predictor.faults.length)
+      .sort((a, b) => b.share - a.share)
+      .map((w) => w.hypothesis);
+  const live = alive(AHEAD_LEAST).slice(0, MOST_AHEAD);
   // first the readings most likely to come, as they will be asked for: by those in question, then by all whom an answer
   // that surprises may bring back
   const likely = analysis.next.slice(0, LIKELY_NEXT).map((n) => n.candidate);
@@ -100,3 +99,5 @@ const LIKELY_NEXT = 4;
 const LIKELY_LEAST = 1e-6;
 /** Share from which a fault is looked ahead for. Judgement: rarer ones change no choice. */
 const AHEAD_LEAST = 1e-4;
+/** While hardly anything is known nearly every fault is alive: so many are looked ahead for. Judgement: battery. */
+const MOST_AHEAD = 80;

@@ -1,10 +1,20 @@
 import { loadavg, availableParallelism } from "node:os";
-import { withScannedCodes, type Entry, type KeptKeys, type WholeAnswer, type Wiring } from "@radicula/core";
+import {
+  fold,
+  toldCodes,
+  withScannedCodes,
+  type Entry,
+  type KeptKeys,
+  type WholeAnswer,
+  type Wiring,
+} from "@radicula/core";
+import { mapOf } from "@/features/case/map/query";
 import { database } from "./db/connection";
+import { layOutInPool } from "./layOutPool";
 import { entriesAfter } from "./repo/entries";
 import { wiringByJob } from "./repo/jobWirings";
-import { findPredictions, keepPredictions } from "./repo/predictions";
 import { findStanding, keepStanding, withoutStanding } from "./repo/standingAnswers";
+import { findWorkedOut, keepWorkedOut } from "./repo/workedOut";
 import { threadsOf } from "./threads";
 
 /** A job is left alone while somebody is at it: the device in hand answers by itself. Judgement, ms. */
@@ -57,7 +67,7 @@ interface Found {
 
 /**
  * Works out the answer to a job's logbook in a thread of its own, where none stands, and keeps it; also what was
- * predicted for it, for the next job on such a machine.
+ * predicted for it, for the next job on such a machine, and the map of it.
  */
 export async function workOut(id: string): Promise<void> {
   const wiring = await wiringByJob(id, database());
@@ -68,8 +78,9 @@ export async function workOut(id: string): Promise<void> {
   const signal = AbortSignal.timeout(LONGEST_MS);
   const threads = threadsOf<Logbook | Task, KeptKeys | Found>(THREAD);
   const keys = (await threads.run(logbook, { signal, name: "keysOf" })) as KeptKeys;
-  const kept = await findPredictions([keys.codes, keys.values]);
+  const kept = await findWorkedOut("predictions", [keys.codes, keys.values]);
   const { answer, found } = (await threads.run({ ...logbook, kept }, { signal })) as Found;
   await keepStanding(id, entries.length, answer);
-  await keepPredictions(found);
+  await mapOf(logbook.wiring, toldCodes(fold(entries)), layOutInPool); // which keeps it
+  await keepWorkedOut("predictions", found);
 }

@@ -84,7 +84,7 @@ async function grantServer(client: postgres.Sql, role: string): Promise<void> {
   await client`grant select, insert on page_tiles to ${client(role)}`;
   await client`grant select on identity to ${client(role)}`;
   await client`grant select, insert, update on workshop, standing_answers to ${client(role)}`;
-  await client`grant select, insert, update, delete on lessons, predictions to ${client(role)}`;
+  await client`grant select, insert, update, delete on lessons, worked_out to ${client(role)}`;
   await client`grant select, insert on security_events to ${client(role)}`;
   await client`grant select, insert, update on people to ${client(role)}`;
   await client`grant select, insert, update, delete on sessions, credentials, verifications, passkeys, codes,

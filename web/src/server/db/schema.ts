@@ -227,19 +227,22 @@ export const standingAnswers = pgTable("standing_answers", {
   at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
 });
 
+/** Predictions of a machine (`core/src/prediction/kept.ts`), and places on a drawn map (ELK). */
+export const WORKED_OUT = ["predictions", "layout"] as const;
 /**
- * What single faults would show on a machine, by a digest of its wiring and of the engine that predicted it. Nothing
- * rests on it: it spares devices that open a job on such a machine the solving.
+ * What takes long to work out and hangs on nothing but what it was worked out from, by a digest of that. Nothing rests
+ * on it: emptied, it is worked out again.
  */
-export const predictions = pgTable(
-  "predictions",
+export const workedOut = pgTable(
+  "worked_out",
   {
     key: text("key").primaryKey(),
-    /** compressed with gzip; see `core/src/prediction/kept.ts` */
+    kind: text("kind", { enum: WORKED_OUT }).notNull(),
+    /** compressed with gzip */
     body: bytea("body").notNull(),
     at: timestamp("at", { withTimezone: true }).notNull().defaultNow(),
   },
-  (t) => [index("predictions_at").on(t.at)],
+  (t) => [index("worked_out_at").on(t.kind, t.at)],
 );
 
 /** What the workshop puts on its reports. One row. */

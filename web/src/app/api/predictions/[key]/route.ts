@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { answering } from "@/server/answers";
-import { packedPredictions } from "@/server/repo/predictions";
+import { packedWorkedOut } from "@/server/repo/workedOut";
 
 export const dynamic = "force-dynamic";
 const Key = z.string().regex(/^[0-9a-f]{64}$/);
@@ -9,7 +9,7 @@ const Key = z.string().regex(/^[0-9a-f]{64}$/);
 export const GET = (_request: Request, { params }: { params: Promise<{ key: string }> }) =>
   answering(async () => {
     const key = Key.safeParse((await params).key);
-    const body = key.success ? await packedPredictions(key.data) : undefined;
+    const body = key.success ? await packedWorkedOut("predictions", key.data) : undefined;
     if (!body) return new Response(null, { status: 204, headers: { "Cache-Control": "no-store" } });
     return new Response(new Uint8Array(body), {
       headers: {

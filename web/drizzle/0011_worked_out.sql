@@ -1,7 +1,8 @@
-CREATE TABLE "predictions" (
+CREATE TABLE "worked_out" (
 	"key" text PRIMARY KEY NOT NULL,
+	"kind" text NOT NULL,
 	"body" "bytea" NOT NULL,
 	"at" timestamp with time zone DEFAULT now() NOT NULL
 );
 --> statement-breakpoint
-CREATE INDEX "predictions_at" ON "predictions" USING btree ("at");
+CREATE INDEX "worked_out_at" ON "worked_out" USING btree ("kind","at");
