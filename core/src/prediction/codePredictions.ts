@@ -6,7 +6,7 @@ import { DEFAULTS } from "../defaults.js";
 import type { State } from "../format/case.js";
 import type { KeyState } from "../format/wiring.js";
 import type { Circuit, Edit } from "../network/element.js";
-import type { Solver } from "../network/solver.js";
+import { modesOf, type Solver } from "../network/solver.js";
 import type { CodesOfHypothesis, KnownCodes, Shifts } from "./piece.js";
 
 /** Further draws near where codes change, and how many severities to either side. Judgement: time. */
@@ -32,6 +32,11 @@ interface Group {
   readonly key: KeyState;
   readonly places: number[];
 }
+/** By sample: the codes it sets, and a number for the states in which devices were. */
+interface Judged {
+  readonly bits: (Uint8Array | undefined)[];
+  readonly modes: number[];
+}
 /** At which looks a hypothesis may move a monitor that listens to a bus. */
 const UNTRIED = 0;
 const UNTOUCHED = 1;
@@ -48,7 +53,7 @@ export class CodePredictions {
   private readonly rough = new Map<number, Known>();
   private readonly shifts = new Map<number, Shifts>();
   private readonly plans = new Map<string, KeyPlan>();
-  private readonly solved = new Map<number, Map<KeyPlan, (Uint8Array | undefined)[]>>();
+  private readonly solved = new Map<number, Map<KeyPlan, Judged>>();
   /** of each monitor */
   private readonly groups: readonly Group[];
   private busNodes: ReadonlySet<number> | undefined;
@@ -154,9 +159,10 @@ export class CodePredictions {
   }
 
   /**
-   * Whether a hypothesis moves any of these monitors a part of the way to setting its code: tried at five severities as
-   * drawn, and at two in another draw. While no device changes its state, a voltage is a ratio of two straight lines in
-   * a conductance and so runs one way: what stays at both ends stays in between.
+   * Whether a hypothesis moves any of these monitors a part of the way to setting its code: tried at the outer
+   * severities as drawn, at three between them where a device changes its state on the way, and at two in another draw.
+   * While none does, a voltage is a ratio of two straight lines in a conductance and so runs one way: what stays at
+   * both ends stays in between.
    */
   movesAny(h: number, monitors: readonly number[]): boolean {
     if (h === 0) return true;
@@ -185,15 +191,25 @@ export class CodePredictions {
   private findShifts(h: number, { places, plan }: KeyPlan, enough?: number): boolean {
     const { most } = this.shiftsOf(h);
     const state: State = { key: plan.monitors[0]!.key, unplugged: [] };
-    for (const sample of this.outerSamples(h))
+    const modesAt = new Map<number, number>();
+    const [ends, inside, others] = this.outerSamples(h);
+    const look = (sample: number): boolean => {
+      let modes = 0;
       for (const { look, judged } of looksOf(plan, this.phasesAt(state, sample % this.draws))) {
         const open = judged.filter((i) => most[places[i]!]! <= (enough ?? HARDLY));
         if (open.length === 0) continue;
         const s = this.solve(h, sample, state, look);
+        modes = (Math.imul(modes, 31) + modesOf(s) + 1) | 0; // and how many looks it took
         for (const i of open) most[places[i]!] = Math.max(most[places[i]!]!, shiftOf(s, plan.monitors[i]!));
         if (enough !== undefined && open.some((i) => most[places[i]!]! > enough)) return true;
       }
-    return false;
+      modesAt.set(sample, modes);
+      return false;
+    };
+    if (ends.some(look)) return true;
+    // while no device changes its state nothing in between goes further than the ends
+    const isOneMode = modesAt.get(ends[0]!) === modesAt.get(ends.at(-1)!);
+    return (!isOneMode && inside.some(look)) || others.some(look);
   }
   /**
    * A draw to start with, another for each fault. Numbers of several faults at once hang on what was searched before,
@@ -202,13 +218,15 @@ export class CodePredictions {
   private startOf(h: number): number {
     return this.hypotheses[h]!.faults.length > 1 ? 0 : h;
   }
-  private outerSamples(h: number): Set<number> {
+  /** The outer severities as drawn, three between them, and two in another draw. */
+  private outerSamples(h: number): readonly [ends: number[], inside: number[], others: number[]] {
     const { draws } = this;
     const places = this.hypotheses[h]!.samples / draws;
     const last = places - 1;
-    const nominal = outerPlaces(places).map((place) => place * draws);
+    const inside = outerPlaces(places).filter((place) => place !== 0 && place !== last);
     const other = draws === 1 ? 0 : 1 + (this.startOf(h) % (draws - 1));
-    return new Set([...nominal, last * draws + other, (last >> 3) * draws + other]);
+    const others = other === 0 ? [] : [...new Set([last * draws + other, (last >> 3) * draws + other])];
+    return [[...new Set([0, last * draws])], inside.map((place) => place * draws), others];
   }
   /** The monitors of a group that a hypothesis moves; all of them for the healthy machine. */
   private planMoved(h: number, { key, places }: Group): KeyPlan {
@@ -233,7 +251,7 @@ export class CodePredictions {
     const listening = this.monitors.flatMap((m, i) => (m.node && m.key === key ? [i] : []));
     if (listening.every((i) => known[i] === 1 || touched[i]! !== UNTRIED)) return;
     const state: State = { key, unplugged: [] };
-    for (const sample of this.outerSamples(h)) {
+    for (const sample of this.outerSamples(h).flat()) {
       const phases = this.phasesAt(state, sample % this.draws);
       const s = this.solve(h, sample, state, { phase: phases[phases.length - 1]!.phase });
       const onBus = this.touchesBus(this.editOf(h, sample, state), s);
@@ -290,8 +308,16 @@ export class CodePredictions {
         bits[sample * this.monitors.length + places[i]!] = 1;
       });
   }
-  private judge(h: number, sample: number, state: State, plan: JudgePlan, set: (place: number) => void): void {
-    judge(plan, this.phasesAt(state, sample % this.draws), (look) => this.solve(h, sample, state, look), set);
+  /** @returns a number for the states in which devices were at all looks */
+  private judge(h: number, sample: number, state: State, plan: JudgePlan, set: (place: number) => void): number {
+    let modes = 0;
+    const solve = (look: Look) => {
+      const s = this.solve(h, sample, state, look);
+      modes = (Math.imul(modes, 31) + modesOf(s)) | 0;
+      return s;
+    };
+    judge(plan, this.phasesAt(state, sample % this.draws), solve, set);
+    return modes;
   }
 
   /** Codes sample by sample, with everything plugged: each is judged once. */
@@ -300,8 +326,8 @@ export class CodePredictions {
     let all = this.solved.get(h);
     if (!all) this.solved.set(h, (all = new Map()));
     let judged = all.get(keyPlan);
-    if (!judged) all.set(keyPlan, (judged = []));
-    const known = judged;
+    if (!judged) all.set(keyPlan, (judged = { bits: [], modes: [] }));
+    const { bits: known, modes } = judged;
     const state: State = { key: plan.monitors[0]?.key ?? "on", unplugged: [] };
     return {
       places,
@@ -310,12 +336,13 @@ export class CodePredictions {
         let bits = known[sample];
         if (!bits) {
           const own = (bits = known[sample] = new Uint8Array(places.length));
-          this.judge(h, sample, state, plan, (i) => {
+          modes[sample] = this.judge(h, sample, state, plan, (i) => {
             own[i] = 1;
           });
         }
         return bits;
       },
+      modeAt: (sample) => modes[sample]!,
     };
   }
   private planFor(key: KeyState): KeyPlan {

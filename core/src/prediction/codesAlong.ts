@@ -9,12 +9,14 @@ export interface JudgedCodes {
   readonly monitors: number;
   /** judges a sample if it was not yet. @returns which of `places` set their codes */
   at(sample: number): Uint8Array;
+  /** a number for the states in which all devices were in a sample that was judged */
+  modeAt(sample: number): number;
 }
 
 /**
  * Codes along the severities of a hypothesis. Between two severities that set the same codes those are taken to be set
- * too: a voltage runs one way in between (see `CodePredictions.movesAny`). Where they differ the middle is tried, and
- * so on.
+ * too: while no device changes its state a voltage runs one way (see `CodePredictions.movesAny`). Where codes differ,
+ * or two that are far apart have devices in other states, the middle is tried, and so on.
  */
 export class CodesAlong {
   readonly places: number;
@@ -43,7 +45,8 @@ export class CodesAlong {
   }
   private between(low: number, high: number, draw: number): void {
     if (high - low < 2) return;
-    if (high - low <= this.widest && this.alike(low, draw, high, draw)) {
+    const isNear = high - low <= this.widest || this.areModesAlike(low, high, draw);
+    if (isNear && this.alike(low, draw, high, draw)) {
       for (let k = low + 1; k < high; k++) this.copy(k, draw, low * this.draws + draw);
       return;
     }
@@ -76,6 +79,10 @@ export class CodesAlong {
     const a = (place * this.draws + draw) * monitors;
     const b = (other * this.draws + otherDraw) * monitors;
     return places.every((i) => this.bits[a + i] === this.bits[b + i]);
+  }
+  private areModesAlike(place: number, other: number, draw: number): boolean {
+    const modeOf = (k: number) => this.solved.modeAt(k * this.draws + draw);
+    return this.solved.places.length === 0 || modeOf(place) === modeOf(other);
   }
   /** Draws not tried do as those that were, in turn. */
   fillDraws(): void {
