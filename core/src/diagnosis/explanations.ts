@@ -28,31 +28,7 @@ export function minimalExplanations(
   const known = latest.get(predictor);
   if (known?.key === key) return known.value;
   const prior = logPriors(predictor, factors);
-  const n = predictor.monitors.length;
-  const able: { id: string; sets: Set<number>; score: number }[] = [];
-  for (let h = 1; h <= predictor.faults.length; h++) {
-    if (!predictor.movesAny(h, present)) continue;
-    const bits = predictor.roughCodesSet(h, [...present, ...absent]);
-    const { samples } = predictor.hypotheses[h]!;
-    // the severity that sets most of what is set, and least of what is not
-    let best: { sets: Set<number>; wrong: number } | undefined;
-    for (let s = 0; s < samples; s += predictor.draws) {
-      const sets = new Set(present.filter((m) => bits[s * n + m] === 1));
-      const wrong = absent.filter((m) => bits[s * n + m] === 1).length;
-      if (!best || sets.size - 2 * wrong > best.sets.size - 2 * best.wrong) best = { sets, wrong };
-    }
-    if (best && best.sets.size > 0 && best.wrong === 0)
-      able.push({ id: predictor.faults[h - 1]!.id, sets: best.sets, score: prior[h]! });
-  }
-  // of faults that explain the same codes the likeliest few stand for all
-  able.sort((a, b) => b.sets.size - a.sets.size || b.score - a.score);
-  const kept = able
-    .filter(
-      (a, i) =>
-        able.slice(0, i).filter((b) => b.sets.size === a.sets.size && [...a.sets].every((m) => b.sets.has(m))).length <
-        3,
-    )
-    .slice(0, MOST_FAULTS);
+  const kept = ableAlone(predictor, present, absent, prior);
   const coverable = present.filter((m) => kept.some((a) => a.sets.has(m)));
   const score = new Map(kept.map((a) => [a.id, a.score]));
   const value = minimalHittingSets(
@@ -67,4 +43,57 @@ export function minimalExplanations(
     .slice(0, LISTED);
   latest.set(predictor, { key, value });
   return value;
+}
+
+interface Able {
+  readonly id: string;
+  readonly sets: ReadonlySet<number>;
+  readonly score: number;
+}
+/** Of faults that set the same codes the likeliest few stand for all. Judgement. */
+const MOST_ALIKE = 3;
+
+/**
+ * Faults that set some present codes and none that are absent, at their best severity; those that set most come first.
+ * Whether they set absent ones is tried only while they may be among the listed: on a large machine it is most of the
+ * work.
+ */
+function ableAlone(
+  predictor: Predictor,
+  present: readonly number[],
+  absent: readonly number[],
+  prior: Float64Array,
+): readonly Able[] {
+  const n = predictor.monitors.length;
+  const nameOf = (sets: ReadonlySet<number>) => [...sets].join(" ");
+  const bestOf = (h: number, withAbsent: boolean) => {
+    const bits = predictor.roughCodesSet(h, withAbsent ? [...present, ...absent] : present);
+    // the severity that sets most of what is set, and least of what is not
+    let best: { sets: Set<number>; wrong: number } | undefined;
+    for (let s = 0; s < predictor.hypotheses[h]!.samples; s += predictor.draws) {
+      const sets = new Set(present.filter((m) => bits[s * n + m] === 1));
+      const wrong = withAbsent ? absent.filter((m) => bits[s * n + m] === 1).length : 0;
+      if (!best || sets.size - 2 * wrong > best.sets.size - 2 * best.wrong) best = { sets, wrong };
+    }
+    return best;
+  };
+  const open = predictor.faults.flatMap((_, i) => {
+    const best = predictor.movesAny(i + 1, present) ? bestOf(i + 1, false) : undefined;
+    return best && best.sets.size > 0 ? [{ h: i + 1, size: best.sets.size, name: nameOf(best.sets) }] : [];
+  });
+  open.sort((a, b) => b.size - a.size || prior[b.h]! - prior[a.h]!);
+  const able: Able[] = [];
+  const alike = new Map<string, number>();
+  for (const { h, name } of open) {
+    if (able.length === MOST_FAULTS) break;
+    if ((alike.get(name) ?? 0) >= MOST_ALIKE) continue;
+    const best = bestOf(h, true);
+    if (!best || best.sets.size === 0 || best.wrong > 0) continue;
+    const own = nameOf(best.sets);
+    const others = alike.get(own) ?? 0;
+    if (others >= MOST_ALIKE) continue;
+    alike.set(own, others + 1);
+    able.push({ id: predictor.faults[h - 1]!.id, sets: best.sets, score: prior[h]! });
+  }
+  return able.sort((a, b) => b.sets.size - a.sets.size || b.score - a.score);
 }

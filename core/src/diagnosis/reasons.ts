@@ -61,7 +61,7 @@ export class Reasons {
     factors?: Float64Array,
   ) {
     this.nominalVolt = predictor.wiring.nominalVolt;
-    this.before = priorFit(predictor, evidence, factors);
+    this.before = priorFit(predictor, evidence, factors, posterior.wantedByCodes);
   }
 
   private get others(): readonly Other[] {
@@ -221,11 +221,15 @@ const aboutOf = (clue: Extract<Evidence, { kind: "clue" }>["clue"]): string =>
 /** Probability of each code before anything is known of this machine, by monitor. */
 const setBefore = new WeakMap<Predictor, Map<string, number>>();
 
-/** How likely each code was before anything was known. */
+/**
+ * How likely each code was before anything was known. Of a code that is not set only the faults that the codes leave
+ * are counted: to try it with all would take longer than everything else, for a reason that hardly weighs.
+ */
 function priorFit(
   predictor: Predictor,
   evidence: readonly Evidence[],
   factors: Float64Array | undefined,
+  left: ReadonlyMap<number, unknown>,
 ): Float64Array {
   const prior = logPriors(predictor, factors);
   let known = setBefore.get(predictor);
@@ -233,19 +237,20 @@ function priorFit(
   const present = evidence.flatMap((e) => (e.kind === "code" && e.present ? [e.monitor] : []));
   return Float64Array.from(evidence, (e) => {
     if (e.kind !== "code") return 0;
+    const only = e.present || present.length === 0 ? undefined : left;
     const name = `${e.monitor} of ${present.join(" ")}`;
-    let set = factors ? undefined : known.get(name);
+    let set = factors || only ? undefined : known.get(name);
     if (set === undefined) {
       set = 0;
       for (let h = 0; h <= predictor.faults.length; h++) {
-        if (present.length && !predictor.movesAny(h, present)) continue;
+        if (present.length && (!(only?.has(h) ?? true) || !predictor.movesAny(h, present))) continue;
         const { samples } = predictor.hypotheses[h]!;
         const bits = predictor.roughCodesSet(h, [e.monitor]);
         let count = 0;
         for (let s = 0; s < samples; s++) count += bits[s * predictor.monitors.length + e.monitor]!;
         set += (Math.exp(prior[h]!) * count) / samples;
       }
-      if (!factors) known.set(name, set);
+      if (!factors && !only) known.set(name, set);
     }
     return Math.log(set * Math.exp(logCode(1, e)) + (1 - set) * Math.exp(logCode(0, e)));
   });
