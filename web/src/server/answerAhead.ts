@@ -81,6 +81,6 @@ export async function workOut(id: string): Promise<void> {
   const kept = await findWorkedOut("predictions", [keys.codes, keys.values]);
   const { answer, found } = (await threads.run({ ...logbook, kept }, { signal })) as Found;
   await keepStanding(id, entries.length, answer);
-  await mapOf(logbook.wiring, toldCodes(fold(entries)), layOutInPool); // which keeps it
   await keepWorkedOut("predictions", found);
+  await mapOf(logbook.wiring, toldCodes(fold(entries)), layOutInPool); // which keeps it
 }
