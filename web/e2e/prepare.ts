@@ -3,7 +3,7 @@ import { join } from "node:path";
 import postgres from "postgres";
 import { Application, DEMO_DATABASE, ROOT, testDatabase, urlsOf } from "./server";
 
-/** The server goes on without: answers that are not there yet are then worked out in each file's database. */
+/** Waited no longer: answers that are not there by then are worked out again in the database of each file. */
 const PATIENCE_MS = 300_000;
 
 /**

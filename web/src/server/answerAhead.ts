@@ -76,10 +76,9 @@ export async function workOut(id: string): Promise<void> {
   if (await findStanding(id, entries.length)) return;
   const logbook = { wiring: withScannedCodes(wiring, entries), entries };
   const signal = AbortSignal.timeout(LONGEST_MS);
-  const threads = threadsOf<Logbook | Task, KeptKeys | Found>(THREAD);
-  const keys = (await threads.run(logbook, { signal, name: "keysOf" })) as KeptKeys;
+  const keys = await threadsOf<Logbook, KeptKeys>(THREAD).run(logbook, { signal, name: "keysOf" });
   const kept = await findWorkedOut("predictions", [keys.codes, keys.values]);
-  const { answer, found } = (await threads.run({ ...logbook, kept }, { signal })) as Found;
+  const { answer, found } = await threadsOf<Task, Found>(THREAD).run({ ...logbook, kept }, { signal });
   await keepStanding(id, entries.length, answer);
   await keepWorkedOut("predictions", found);
   await mapOf(logbook.wiring, toldCodes(fold(entries)), layOutInPool); // which keeps it
