@@ -1,5 +1,6 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { CodeEvidence, Evidence } from "./evidence.js";
+import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
+import { CloserLook } from "./closerLook.js";
 import { distance } from "./likelihood.js";
 import type { MixtureComponent } from "./posterior.js";
 import { isUnmovedAt } from "./unmoved.js";
@@ -26,9 +27,16 @@ export function leftOver(
   evidence.forEach((e, i) => {
     if (e.kind === "code" && asksForCause(e) && setBy(predictor, component, e.monitor) < CODE_EXPLAINED_FROM)
       codes.push(i);
-    if (e.kind === "reading" && misfit(predictor, component, e) > MISFIT_SIGMAS) readings.push(i);
+    if (e.kind !== "reading" || misfit(predictor, component, e) <= MISFIT_SIGMAS) return;
+    if (!isReachedClosely(predictor, component, e)) readings.push(i);
   });
   return { codes, readings };
+}
+/** Whether many draws of a component that was looked at closely reach a reading, whatever few draws say. */
+export function isReachedClosely(predictor: Predictor, component: MixtureComponent, e: ReadingEvidence): boolean {
+  if (component.presence < 1 || component.misplaced) return false;
+  const off = CloserLook.before(predictor)?.misfit(component, e);
+  return off !== undefined && off <= MISFIT_SIGMAS;
 }
 /** Probability that a component sets a code. */
 export function setBy(predictor: Predictor, component: MixtureComponent, monitor: number): number {

@@ -122,6 +122,14 @@ export function sigmaLnOhm(predicted: number, spread: number): number {
   return Math.sqrt(ohmShare * ohmShare + relative * relative + inside * inside + spread * spread);
 }
 
+/** An instrument's own error at a value, with the tolerance of the reading: volt, ln ohm or ampere. */
+export function errorOf(e: { readonly instrument: Instrument; readonly tolerance?: number }, value: number): number {
+  const tolerance = e.tolerance ?? 0;
+  if (e.instrument === "ohmmeter") return sigmaLnOhm(value, tolerance);
+  if (e.instrument === "clamp") return rootOfSquares(rootOfSquares(CLAMP_FLOOR_AMPERE, CLAMP_SHARE * value), tolerance);
+  return sigmaVolt(value, tolerance);
+}
+
 /**
  * Several faults are tried at few severities only: what lies between them, as a share of the value, where only that is
  * known.

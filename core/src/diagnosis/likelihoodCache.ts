@@ -45,6 +45,8 @@ export class LikelihoodCache {
   readonly families = new Columns<Float64Array>(KEPT_FAMILIES);
   /** of each reading by hypothesis, with the severities that codes alone leave: see `Reasons` */
   readonly byCodesAlone = new Columns<number>(KEPT_READINGS);
+  /** whether a single fault moves a reading taken there; nothing that is seen changes that */
+  readonly moved = new Columns<boolean>(KEPT_READINGS);
   private codes: { readonly signature: string; readonly by: Map<Breadth, CodePosterior> } | undefined;
   private generation = -1;
 

@@ -21,23 +21,41 @@ const BEAM = [120, 1000] as const;
 /** From so many readings and present codes on, three faults are thought of. Judgement. */
 const TRIPLES_FROM = 3;
 
+/** Single faults that explain part of what is to be explained. */
+export interface Explaining {
+  readonly toExplain: ToExplain;
+  readonly parts: readonly FaultAtSeverity[];
+}
+/** Single faults, severity by severity, that explain part of the evidence. @param stop ends it early */
+export function faultsExplaining(
+  predictor: Predictor,
+  evidence: readonly Evidence[],
+  factors: Float64Array | undefined,
+  stop: () => boolean,
+): Explaining {
+  const codes = evidence.filter((e) => e.kind === "code");
+  const readings = telling(evidence.filter((e) => e.kind === "reading"));
+  const toExplain: ToExplain = { codes, readings, present: codes.filter((e) => e.present) };
+  return { toExplain, parts: faultsAtSeverities(predictor, toExplain, factors, stop) };
+}
+
 /**
  * Pairs and triples of faults that together explain what no single one does (de Kleer & Williams 1987): each present
  * code must be set by some member. Sets are first ranked by a bound that takes, for each reading, the member that moves
  * it; the best are then solved together by `weigh`.
  * @returns the best by that bound first
  * @param stop checked now and then; true ends the search with what was found
+ * @param explaining single faults that explain part of it
  */
 export function searchMultipleFaults(
   predictor: Predictor,
   evidence: readonly Evidence[],
   factors: Float64Array | undefined,
   stop: () => boolean = () => false,
+  explaining: Explaining = faultsExplaining(predictor, evidence, factors, stop),
 ): MultipleFaultHypothesis[] {
-  const codes = evidence.filter((e) => e.kind === "code");
-  const readings = telling(evidence.filter((e) => e.kind === "reading"));
-  const toExplain: ToExplain = { codes, readings, present: codes.filter((e) => e.present) };
-  const parts = faultsAtSeverities(predictor, toExplain, factors, stop);
+  const { toExplain, parts } = explaining;
+  const { readings } = toExplain;
   const search = new SetSearch(
     toExplain,
     parts,

@@ -63,6 +63,11 @@ export interface CodePosterior {
   going(h: number, presence: number): Float64Array;
 }
 
+/** ln likelihood of all readings together, by severity place of a hypothesis that was looked at closely. */
+export type CloserFit = ReadonlyMap<number, number>;
+/** Of each hypothesis that was. */
+export type CloserFits = ReadonlyMap<number, CloserFit>;
+
 /**
  * How many hypotheses are weighed. "exact": all, with every code worked out in full. "narrow": only those whose codes
  * fit about as well as any; "wide": the others too, their codes roughly.
@@ -102,6 +107,8 @@ export interface WeighOptions {
   readonly breadth?: Breadth;
   /** told now and then how much of the first pass over all faults is done, 0 to 1 */
   readonly progress?: ((share: number) => void) | undefined;
+  /** how well hypotheses that were looked at closely explain the readings, where logged and lasting */
+  readonly closer?: CloserFits | undefined;
   /** left out: what comes and goes, and readings at the wrong connector (for measuring what they are worth) */
   readonly only?: "lasting";
 }

@@ -49,6 +49,9 @@ export function readingLikelihoods(
 export const readingName = (e: ReadingEvidence) =>
   `${e.instrument} ${e.point} ${e.black ?? ""} ${e.value}±${e.tolerance ?? 0} ${e.caught ?? ""} ${stateName(e.state)}`;
 
+/** The name of where and how a reading was taken, whatever it showed. */
+export const placeName = (e: ReadingEvidence) => `${e.instrument} ${e.point} ${e.black ?? ""} ${stateName(e.state)}`;
+
 function likelihoods(
   predictor: Predictor,
   h: number,

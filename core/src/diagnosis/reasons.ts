@@ -1,7 +1,7 @@
 import { DEFAULTS } from "../defaults.js";
 import type { Instrument } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
-import { setBy } from "./fit.js";
+import { isReachedClosely, setBy } from "./fit.js";
 import { clueAnywhere, clueLikelihood } from "./clues.js";
 import { logCode, logCodeNotHere, logPriors } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
@@ -122,7 +122,7 @@ export class Reasons {
       about: e.point,
       got: e.value,
       sigmas: Number.isNaN(expected) ? 0 : Math.min(distance(expected, e.value, e.instrument, e.tolerance), 99),
-      fits: !lead || Math.exp(fit) > slipped,
+      fits: !lead || Math.exp(fit) > slipped || isReachedClosely(this.predictor, lead, e),
     };
   }
 

@@ -1,3 +1,4 @@
+import { severityPlace } from "../prediction/hypothesis.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { MultipleFaultHypothesis, Posterior } from "./posterior.js";
 
@@ -63,7 +64,7 @@ function refined(
   const members = [...m.members].sort((a, b) => a - b); // as `combine` has them
   const choices = members.map((h, i) => {
     const last = predictor.faults[h - 1]!.severities.length - 1;
-    const here = placeOf(predictor.faults[h - 1]!.severities, at[i]!);
+    const here = severityPlace(predictor.faults[h - 1]!, at[i]!);
     // of three each round leaves one as it is: every combination of all three would take too long
     if (members.length > 2 && round % members.length === i) return [here];
     return last === 0 ? [0] : [here - step, here, here + step].filter((k) => k >= 0 && k <= last);
@@ -94,16 +95,4 @@ function likeliestPlaces(predictor: Predictor, h: number, weights: Float64Array)
     if (sum > most) [most, best] = [sum, s];
   }
   return predictor.severitiesOf(h, best);
-}
-
-/** Where on a grid a severity stands, to an eighth of a step; the inverse of what `combine` makes of a place. */
-function placeOf(severities: readonly number[], value: number): number {
-  const exact = severities.indexOf(value);
-  if (exact >= 0) return exact;
-  const rises = severities.at(-1)! > severities[0]!;
-  const above = severities.findIndex((s) => (rises ? s > value : s < value));
-  if (above <= 0) return above < 0 ? severities.length - 1 : 0;
-  const [a, b] = [severities[above - 1]!, severities[above]!];
-  const part = a > 0 && b > 0 ? Math.log(value / a) / Math.log(b / a) : (value - a) / (b - a);
-  return above - 1 + Math.round(part * 2 ** ROUNDS) / 2 ** ROUNDS;
 }

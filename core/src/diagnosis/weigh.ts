@@ -13,6 +13,7 @@ import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import { LN_MUST_ADD } from "./multipleFaults.js";
 import type {
+  CloserFit,
   CodePosterior,
   CodesOfOne,
   MixtureComponent,
@@ -20,7 +21,8 @@ import type {
   Posterior,
   WeighOptions,
 } from "./posterior.js";
-import { severitySteps } from "./readingWeights.js";
+import { LikelihoodCache } from "./likelihoodCache.js";
+import { placeName, severitySteps } from "./readingWeights.js";
 import { temperSiblings } from "./siblings.js";
 
 /** Components below this share are left out. Judgement: they change nothing that is shown. */
@@ -72,10 +74,9 @@ class Weighing {
   private readonly codes: readonly CodeEvidence[];
   private readonly readings: readonly ReadingEvidence[];
   private readonly logPrior: Float64Array;
-  private readonly byCodes: CodePosterior;
   private readonly families: ReadingFamilies;
-  /** faults that no code asks for, but something else does */
-  private readonly takenUp: ReadonlyMap<number, CodesOfOne>;
+  private ofCodes: CodePosterior | undefined;
+  private ofIdle: ReadonlyMap<number, CodesOfOne> | undefined;
 
   constructor(
     private readonly predictor: Predictor,
@@ -85,12 +86,19 @@ class Weighing {
     this.codes = evidence.filter((e) => e.kind === "code");
     this.readings = evidence.filter((e) => e.kind === "reading");
     this.logPrior = logPriors(predictor, options.factors);
-    this.byCodes = codePosterior(predictor, this.codes, this.logPrior, options.factors, {
-      breadth: options.breadth ?? "exact",
-      progress: options.progress,
-    });
     this.families = new ReadingFamilies(predictor);
-    this.takenUp = options.breadth === "wide" ? this.takeUpIdle() : new Map<number, CodesOfOne>();
+  }
+
+  private get byCodes(): CodePosterior {
+    const { factors, breadth, progress } = this.options;
+    return (this.ofCodes ??= codePosterior(this.predictor, this.codes, this.logPrior, factors, {
+      breadth: breadth ?? "exact",
+      progress,
+    }));
+  }
+  /** faults that no code asks for, but something else does */
+  private get takenUp(): ReadonlyMap<number, CodesOfOne> {
+    return (this.ofIdle ??= this.options.breadth === "wide" ? this.takeUpIdle() : new Map<number, CodesOfOne>());
   }
 
   /** Faults that no code asks for are weighed where a reading or something seen does. */
@@ -105,6 +113,12 @@ class Weighing {
   }
   /** Whether a fault, little or much of it, moves a reading by more than its error. */
   private movesReading(h: number, e: ReadingEvidence): boolean {
+    const column = LikelihoodCache.of(this.predictor).moved.column(placeName(e));
+    let moves = column.get(h);
+    if (moves === undefined) column.set(h, (moves = this.movesAt(h, e)));
+    return moves;
+  }
+  private movesAt(h: number, e: ReadingEvidence): boolean {
     const { draws } = this.predictor;
     const { samples } = this.predictor.hypotheses[h]!;
     const outer = outerPlaces(samples / draws).map((place) => place * draws);
@@ -311,12 +325,13 @@ class Weighing {
     const steps = severitySteps(predictor, h);
     const count = codes.length;
     const total = new Float64Array(count * steps);
+    const closer = presence === 1 && !misplaced ? this.options.closer?.get(h) : undefined;
     let still = this.readings.length * LN_PEAK + max(codes);
     const isKnown = (family: Family) => this.families.known(h, family, presence) !== undefined;
     const all = [...families.values()];
     // what is known costs nothing, and may spare the rest
     for (const list of [...all.filter(isKnown), ...all.filter((f) => !isKnown(f))]) {
-      if (still + max(total) < floor) return undefined;
+      if (!closer && still + max(total) < floor) return undefined;
       still -= list.readings.length * LN_PEAK;
       const own = this.families.log(h, list, wanted, count * steps, presence);
       for (let k = 0; k < total.length; k++) total[k] = total[k]! + own[k]!;
@@ -327,14 +342,25 @@ class Weighing {
         fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
     const places = new Float64Array(count);
     const known = this.options.severities?.get(h);
+    const read = Float64Array.from(places, (_, p) => logMean(total.subarray(p * steps, (p + 1) * steps)));
+    if (closer) fixed += betterBy(closer, read);
     for (let p = 0; p < count; p++)
-      places[p] = wanted[p * predictor.draws]
-        ? codes[p]! + fixed + (known?.[p] ?? 0) + logMean(total.subarray(p * steps, (p + 1) * steps))
-        : -Infinity;
+      places[p] = wanted[p * predictor.draws] ? codes[p]! + fixed + (known?.[p] ?? 0) + read[p]! : -Infinity;
     for (const e of this.evidence)
       if (e.kind === "clue" && e.clue.type === "holds") addHoldsLikelihood(predictor, h, e.clue, wanted, places);
     return { places, total, families };
   }
+}
+/**
+ * By how much a closer look finds the readings likelier than few draws do, ln, at the severities looked at: by as much
+ * at the others.
+ * @param read ln likelihood of the readings by severity, in few draws
+ */
+function betterBy(closer: CloserFit, read: Float64Array): number {
+  const places = [...closer.keys()];
+  return (
+    logMean(Float64Array.from(places, (p) => closer.get(p)!)) - logMean(Float64Array.from(places, (p) => read[p]!))
+  );
 }
 const max = (list: Float64Array) => {
   let m = -Infinity;

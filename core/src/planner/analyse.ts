@@ -1,4 +1,5 @@
-import { assess, type Belief } from "../diagnosis/belief.js";
+import type { Belief } from "../diagnosis/assessment.js";
+import { assess } from "../diagnosis/belief.js";
 import type { Evidence } from "../diagnosis/evidence.js";
 import { minimalExplanations } from "../diagnosis/explanations.js";
 import { isCause, misplacedIn, type Suspect } from "../diagnosis/groups.js";

@@ -1,5 +1,5 @@
 import { pinBehind } from "../wiring/points.js";
-import { without, type Belief } from "../diagnosis/belief.js";
+import { without, type Belief } from "../diagnosis/assessment.js";
 import { groupComponents, type Grouped } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";
 import type { Predictor } from "../prediction/predictor.js";

@@ -1,5 +1,5 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Belief } from "../diagnosis/belief.js";
+import type { Belief } from "../diagnosis/assessment.js";
 import { isToldOf } from "../logbook/told.js";
 import { leftOver } from "../diagnosis/fit.js";
 import { groupComponents, isCause, misplacedIn, type Grouped, type Suspect } from "../diagnosis/groups.js";

@@ -1,4 +1,4 @@
-import { without, type Belief } from "../diagnosis/belief.js";
+import { without, type Belief } from "../diagnosis/assessment.js";
 import { leftOver } from "../diagnosis/fit.js";
 import { placeKey, type FaultView, type Grouped, type Suspect } from "../diagnosis/groups.js";
 import type { Posterior } from "../diagnosis/posterior.js";

@@ -1,4 +1,4 @@
-import type { Belief } from "../diagnosis/belief.js";
+import type { Belief } from "../diagnosis/assessment.js";
 import type { Suspect } from "../diagnosis/groups.js";
 import type { Device } from "../format/wiring.js";
 import type { Predictor } from "../prediction/predictor.js";

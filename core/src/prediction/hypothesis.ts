@@ -34,6 +34,23 @@ function severityAt({ severities }: Fault, place: number): number {
   return below > 0 && above > 0 ? below ** (1 - part) * above ** part : below + part * (above - below);
 }
 
+/** Places are told apart to this part of a step: twice as closely as sets of faults are refined. */
+const FINEST = 16;
+/**
+ * Where on the grid of a fault a severity stands, to a sixteenth of a step: the inverse of what `combine` makes of a
+ * place.
+ */
+export function severityPlace({ severities }: Fault, value: number): number {
+  const exact = severities.findIndex((s) => Object.is(s, value));
+  if (exact >= 0) return exact;
+  const rises = severities.at(-1)! > severities[0]!;
+  const above = severities.findIndex((s) => (rises ? s > value : s < value));
+  if (above <= 0) return above < 0 ? severities.length - 1 : 0;
+  const [a, b] = [severities[above - 1]!, severities[above]!];
+  const part = a > 0 && b > 0 ? Math.log(value / a) / Math.log(b / a) : (value - a) / (b - a);
+  return above - 1 + Math.round(part * FINEST) / FINEST;
+}
+
 /** Hypotheses of several faults kept. Judgement: some tens of searches, a few megabytes. */
 const MOST_COMBINED = 4_000;
 

@@ -10,7 +10,6 @@ import { elementAmpere, measureOhms, nodeVolt, ohmBetween } from "../network/obs
 import { openedBy, type Solver } from "../network/solver.js";
 import { isSpecial, isTurning } from "../network/state.js";
 import { OVERLOAD } from "../units/quantity.js";
-import { findNets } from "../wiring/nets.js";
 import { devicePins, meterPoints, pinBehind, wireId } from "../wiring/points.js";
 import { QUANTITY, type Quantity } from "./quantity.js";
 
@@ -24,8 +23,9 @@ export type Solve = (look: Look, extra?: Edit) => Solver;
 const NEGLIGIBLE_OHM = 200;
 
 /**
- * Where a meter moves a point that a diode feeds by more than this, the circuit is solved with the meter in it: the
- * diode conducts then, and no correction by a resistance is right, volt.
+ * Where a meter moves a point by more than this, the circuit is solved with the meter in it: what hangs on little may
+ * be fed through a diode, also of a chip behind a sensor, which then conducts; no correction by a resistance is right,
+ * volt.
  */
 const PULLED_VOLT = 0.05;
 interface Pulled {
@@ -45,8 +45,6 @@ const THROUGH_A_PART = 1;
 const hidesOhms = (how: number, ohm: number) =>
   ohm <= DEFAULTS.meter.overloadOhm &&
   ((how === BY_COPPER && ohm > ELECTRONICS_OHM) || (how === THROUGH_A_PART && ohm > BEHIND_A_PART_OHM));
-/** Sensors whose chip conducts like a diode. */
-const DIES: ReadonlySet<string> = new Set(["threeWireSensor", "hall"]);
 const ELECTRONIC: ReadonlySet<string> = new Set(["module", "threeWireSensor", "hall", "smartSensor", "currentLoop"]);
 /** Pins that are copper to the ground of the same part. */
 const COPPER_ROLES: ReadonlySet<string> = new Set(["ground", "sensorGround"]);
@@ -75,8 +73,6 @@ export class MachineReader {
   /** pins that a chip hangs on */
   private readonly electronics: readonly string[];
   private readonly live = new WeakMap<Circuit, { readonly name: string; readonly nodes: Uint8Array }>();
-  /** 1 where a point is on a conductor that a diode feeds: a single-wire bus, a diode of the drawing */
-  private readonly behindDiode: Uint8Array;
   private readonly places: Readonly<Record<Quantity, ReadonlyMap<string, number>>>;
 
   /** @param nominal the circuit of the plain document */
@@ -84,16 +80,6 @@ export class MachineReader {
     this.points = meterPoints(wiring).filter((p) => nominal.nodeOf.has(p));
     this.pointIndex = new Map(this.points.map((p, i) => [p, i]));
     this.nodes = this.nodesIn(nominal);
-    const { netOf } = findNets(wiring);
-    const fed = new Set(
-      wiring.devices.flatMap((d) => {
-        if (d.kind === "diode") return [`${d.id}:anode`, `${d.id}:cathode`].map((p) => netOf.get(p));
-        return devicePins(d)
-          .filter((p) => p.role === "busLine" || (DIES.has(d.kind) && p.role !== "signal"))
-          .map((p) => netOf.get(p.at));
-      }),
-    );
-    this.behindDiode = Uint8Array.from(this.points, (p) => (fed.has(netOf.get(p)) ? 1 : 0));
     this.scanPins = wiring.devices.flatMap((d) =>
       d.kind === "module"
         ? d.pins
@@ -265,7 +251,7 @@ export class MachineReader {
     const pulled = new Map<string, Pulled>();
     for (let p = 0; p < nodes.length; p++) {
       const shown = voltmeter(s, nodes[p]!);
-      const bare = this.behindDiode[p] === 1 ? nodeVolt(s, nodes[p]!) : NaN;
+      const bare = nodeVolt(s, nodes[p]!);
       if (!(Math.abs(bare - shown) > PULLED_VOLT)) {
         into[p] = into[p]! + share * shown;
         continue;

@@ -77,16 +77,20 @@ export class Predictor {
   /** whether a little of a single fault melts other fuses than much of it */
   private readonly melting = new Map<number, boolean>();
 
-  /** @param draws joint draws of what is not exactly known; fewer on a large machine */
+  /**
+   * @param draws joint draws of what is not exactly known
+   * @param budget severities, nodes and draws of the machine come to no more: of a large machine there are fewer draws
+   */
   constructor(
     readonly wiring: Wiring,
     seed = 1,
     draws: number = DEFAULTS.draws,
+    budget: number = DEFAULTS.predictionBudget,
   ) {
     this.faults = generateFaults(wiring);
     const nominal = new Draws(wiring, 1, seed).circuit(ALL_PLUGGED, 0);
     const severities = this.faults.reduce((sum, f) => sum + f.severities.length, 1);
-    const affordable = Math.floor(DEFAULTS.predictionBudget / (severities * nominal.nodes.length));
+    const affordable = Math.floor(budget / (severities * nominal.nodes.length));
     this.draws = Math.max(Math.min(LEAST_DRAWS, draws), Math.min(draws, affordable));
     this.drawn = new Draws(wiring, this.draws, seed);
     this.table = new HypothesisTable(this.faults, this.draws);

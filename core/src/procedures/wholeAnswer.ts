@@ -1,4 +1,4 @@
-import type { Belief } from "../diagnosis/belief.js";
+import type { Belief } from "../diagnosis/assessment.js";
 import type { Entry } from "../format/case.js";
 import { analyse } from "../planner/analyse.js";
 import type { Analysis } from "../planner/analysis.js";

@@ -1,5 +1,5 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Belief } from "../diagnosis/belief.js";
+import type { Belief } from "../diagnosis/assessment.js";
 import { isSetCode, type Folded } from "../logbook/fold.js";
 import { ofMachineNow } from "../logbook/told.js";
 

@@ -1,5 +1,5 @@
 import { DEFAULTS } from "../defaults.js";
-import type { Belief } from "../diagnosis/belief.js";
+import type { Belief } from "../diagnosis/assessment.js";
 import { CONTACT_MODES, RepairedPlaces } from "../diagnosis/cures.js";
 import { distance } from "../diagnosis/likelihood.js";
 import type { Entry, Instrument, ReadingEntry, ScanEntry, State } from "../format/case.js";

@@ -1,6 +1,6 @@
 import type { FaultAt } from "../instruments/machineState.js";
 import { DEFAULTS } from "../defaults.js";
-import type { BeliefOptions, Belief } from "../diagnosis/belief.js";
+import type { Belief, BeliefOptions } from "../diagnosis/assessment.js";
 import { assess } from "../diagnosis/belief.js";
 import type { Suspect } from "../diagnosis/groups.js";
 import { isCause, misplacedIn, placeKey } from "../diagnosis/groups.js";

@@ -1,0 +1,256 @@
+import type { Predictor } from "../prediction/predictor.js";
+import type { AfterRepair } from "./afterRepair.js";
+import { closerWithout, lookCloser } from "./contenders.js";
+import type { Evidence, Gathered } from "./evidence.js";
+import type { FaultAtSeverity } from "./faultsAtSeverities.js";
+import { leftOver } from "./fit.js";
+import { likeliestOf, searchFurtherFaults } from "./furtherFaults.js";
+import { keyOf } from "./groups.js";
+import { faultsExplaining, searchMultipleFaults } from "./multipleFaults.js";
+import type {
+  Breadth,
+  CloserFits,
+  MixtureComponent,
+  MultipleFaultHypothesis,
+  Posterior,
+  WeighOptions,
+} from "./posterior.js";
+import { refineFaultSets } from "./refineFaultSets.js";
+import { solveTogether } from "./solveTogether.js";
+import { weigh } from "./weigh.js";
+
+/** A logbook, weighed. */
+export interface Belief {
+  readonly gathered: Gathered;
+  readonly posterior: Posterior;
+  /**
+   * whether several faults were searched for: the leading single cause leaves too much unexplained, explains almost
+   * anything, or is near a verdict
+   */
+  readonly alarmed: boolean;
+  /** how many hypotheses were weighed */
+  readonly breadth: Breadth;
+  readonly multiple: readonly MultipleFaultHypothesis[];
+  /** hypotheses that were looked at closely, with what was seen */
+  readonly closer?: CloserFits | undefined;
+  /** whether a second look is due that this first one was told to leave out */
+  readonly unfinished: boolean;
+  /** what a repair, or a return, made of the belief before it; undefined of a machine as it was found */
+  readonly carried?: AfterRepair | undefined;
+}
+
+export interface BeliefOptions {
+  /** true ends the search for several faults with what was found so far */
+  readonly stop?: () => boolean;
+  /**
+   * "lasting" leaves out what comes and goes and readings at look-alikes; "never" leaves out several faults and
+   * whatever does not fit the codes (a first answer; for measuring what each is worth)
+   */
+  readonly only?: "lasting";
+  readonly multiple?: "never";
+  /** told now and then how much of the first pass over all faults is done, 0 to 1 */
+  readonly progress?: ((share: number) => void) | undefined;
+  /** a first look at the same logbook (`several: "never"`), to go on from */
+  readonly begun?: Belief | undefined;
+}
+
+/** Sets of faults that were thought of, and what they come to with everything else. */
+interface Found {
+  readonly multiple: readonly MultipleFaultHypothesis[];
+  readonly posterior: Posterior;
+}
+
+/** Weighs what was seen of one machine, as it is between two repairs. */
+export function assessMachine(
+  predictor: Predictor,
+  gathered: Gathered,
+  carried: AfterRepair | undefined,
+  options: BeliefOptions,
+): Belief {
+  return new Assessment(predictor, gathered, carried, options).belief();
+}
+
+/** From a quick look to a thorough one, as far as what was seen asks for it. */
+class Assessment {
+  private readonly evidence: readonly Evidence[];
+  private readonly how: WeighOptions;
+  private readonly stop: () => boolean;
+  private breadth: Breadth = "narrow";
+  private closer: CloserFits | undefined;
+
+  constructor(
+    private readonly predictor: Predictor,
+    private readonly gathered: Gathered,
+    private readonly carried: AfterRepair | undefined,
+    private readonly options: BeliefOptions,
+  ) {
+    this.evidence = gathered.evidence;
+    this.stop = options.stop ?? (() => false);
+    this.how = {
+      factors: gathered.factors,
+      comesAndGoes: gathered.comesAndGoes,
+      going: carried?.going,
+      severities: carried?.severities,
+      ...(options.only ? { only: options.only } : {}),
+      progress: options.progress,
+    };
+  }
+
+  belief(): Belief {
+    const narrow = this.options.begun?.posterior ?? this.weighWith([]);
+    const isDue = this.evidence.length > 0 && (this.asksForMore(narrow, 1) || this.isDisputed(narrow));
+    if (this.options.multiple === "never" || !isDue) return this.found(narrow, { unfinished: isDue });
+    if (!this.asksForMore(narrow, 1)) {
+      const seen = this.closely({ multiple: [], posterior: narrow }, []).posterior;
+      if (!this.asksForMore(seen, 1)) return this.found(seen);
+    }
+    // the best leave something unexplained: look further before several faults are thought of
+    this.breadth = "wide";
+    const wide = this.closely({ multiple: [], posterior: this.weighWith([]) }, []).posterior;
+    if (!this.asksForMore(wide, 2)) return this.found(wide);
+    return { ...this.found(wide), alarmed: true, ...this.withSeveral(wide), closer: this.closer };
+  }
+  private found(posterior: Posterior, { unfinished = false } = {}): Belief {
+    const { gathered, carried, breadth, closer } = this;
+    return { gathered, carried, posterior, breadth, closer, alarmed: false, multiple: [], unfinished };
+  }
+  private weighWith(multiple: readonly MultipleFaultHypothesis[]): Posterior {
+    const { predictor, evidence, how, breadth, closer } = this;
+    return weigh(predictor, evidence, { ...how, breadth, multiple, closer });
+  }
+
+  /** Looks closely at what a verdict would be between. @param parts single faults, severity by severity */
+  private closely(found: Found, parts: readonly FaultAtSeverity[]): Found {
+    const { predictor, evidence } = this;
+    const weighAgain = (seen: CloserFits) => {
+      this.closer = seen;
+      return this.weighWith(found.multiple);
+    };
+    const about = { parts, seen: this.closer };
+    const posterior = lookCloser(predictor, evidence, found.posterior, about, weighAgain, this.stop);
+    return posterior ? { ...found, posterior } : found;
+  }
+
+  /** Several faults at once, where no single one is sure to be all. */
+  private withSeveral(alone: Posterior): Found {
+    const { predictor, evidence, how, stop } = this;
+    const explaining = faultsExplaining(predictor, evidence, how.factors, stop);
+    const ranked = searchMultipleFaults(predictor, evidence, how.factors, stop, explaining);
+    const sets = solveTogether(predictor, evidence, ranked, this.wide, stop);
+    const near = this.closely(this.refined(this.weighSeveral(sets, alone)), explaining.parts);
+    const further = this.withFurtherFaults(near);
+    return further === near ? near : this.closely(further, explaining.parts);
+  }
+  private get wide(): WeighOptions {
+    return { ...this.how, breadth: "wide" };
+  }
+  private refined({ multiple, posterior }: Found): Found {
+    return refineFaultSets(this.predictor, multiple, posterior, (sets) => this.weighWith(sets), this.stop);
+  }
+  /**
+   * Weighs sets of faults, the most promising first: the others, whose bounds are lower, only where those have some
+   * share.
+   */
+  private weighSeveral(sets: readonly MultipleFaultHypothesis[], alone: Posterior): Found {
+    if (sets.length === 0) return { multiple: [], posterior: alone };
+    const first = sets.slice(0, FIRST_SETS);
+    const posterior = this.weighWith(first);
+    const share = first.reduce((sum, m) => sum + posterior.share[m.hypothesis]!, 0);
+    if (share < OTHERS_FROM || sets.length === first.length) return { multiple: first, posterior };
+    return { multiple: sets, posterior: this.weighWith(sets) };
+  }
+
+  /**
+   * Faults that only show together: where all that was thought of leaves something unexplained, and beside each fault
+   * of a set that leads.
+   */
+  private withFurtherFaults(so: Found): Found {
+    const { predictor, evidence, stop, wide } = this;
+    const lead = so.posterior.components[0];
+    const leading = lead && lead.share >= LEADS ? likeliestOf(predictor, lead) : [];
+    // one reading that is off is a slip of the hand, or a part that is not quite as it was thought
+    const isExplained =
+      lead !== undefined &&
+      so.posterior.notHere <= DOUBT &&
+      leftOver(predictor, lead, evidence).readings.length < OFF_TOGETHER;
+    if (stop() || (isExplained && leading.length < 2)) return so;
+    const further = searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
+    if (further.length === 0) return so;
+    // a set that was thought of before counts once
+    const nameOf = (m: MultipleFaultHypothesis) => [...m.members].sort((a, b) => a - b).join(" ");
+    const again = new Set(further.map(nameOf));
+    const before = so.multiple.filter((m) => !again.has(nameOf(m)));
+    const multiple = [...before, ...solveTogether(predictor, evidence, further, wide, stop)];
+    return this.refined({ multiple, posterior: this.weighWith(multiple) });
+  }
+
+  /** Whether the leader leaves so much unexplained, or is so near a verdict, that more has to be thought of. */
+  private asksForMore(p: Posterior, least: number): boolean {
+    const lead = p.components[0];
+    if (lead === undefined || p.notHere > DOUBT || this.leavesUnexplained(lead, least)) return true;
+    // a repaired machine on which nothing is wrong needs no verdict
+    if (this.carried && lead.hypothesis === 0) return false;
+    return explainsAlmostAnything(this.predictor, lead) || this.isNearVerdict(p);
+  }
+  /** Lasting or coming and going, here or at a look-alike, at any severity: the place leads with all of it together. */
+  private isNearVerdict({ components }: Posterior): boolean {
+    const lead = keyOf(this.predictor, components[0]!);
+    const isLead = (w: MixtureComponent) => w.share > 1e-3 && keyOf(this.predictor, w) === lead;
+    return components.reduce((sum, w) => sum + (isLead(w) ? w.share : 0), 0) >= NEAR_VERDICT;
+  }
+  /** Whether one that is not far behind the leader is held down by readings that few draws do not reach. */
+  private isDisputed({ components }: Posterior): boolean {
+    const behind = components.slice(1, 1 + MOST_DISPUTING);
+    return behind.some(
+      (c) => c.share > DISPUTES_FROM && leftOver(this.predictor, c, this.evidence).readings.length > 0,
+    );
+  }
+  private leavesUnexplained(component: MixtureComponent, least: number): boolean {
+    const { codes, readings } = leftOver(this.predictor, component, this.evidence);
+    return (
+      codes.length > 0 ||
+      readings.length >= least ||
+      (component.hypothesis === 0 && this.evidence.some((e) => e.kind === "code" && e.present))
+    );
+  }
+}
+/** Those next to the leader that may dispute its lead, from this share on. Judgement. */
+const MOST_DISPUTING = 5;
+const DISPUTES_FROM = 1e-3;
+/** So many readings that are off are not all slips of the hand. Judgement. */
+const OFF_TOGETHER = 2;
+/** From this share on a set of faults leads, and is held against others. Judgement. */
+const LEADS = 0.3;
+/** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */
+const FIRST_SETS = 40;
+const OTHERS_FROM = 1e-3;
+/** A suspect is only declared against several faults at once. */
+const NEAR_VERDICT = 0.9;
+/**
+ * What explains almost anything: a fault that is there or not, as it suits; leads at the wrong connector; terminals
+ * changed over.
+ */
+function explainsAlmostAnything(predictor: Predictor, w: MixtureComponent): boolean {
+  return (
+    w.presence < 1 ||
+    w.misplaced !== undefined ||
+    predictor.hypotheses[w.hypothesis]!.faults.some((f) => f.mode === "cavitiesSwapped")
+  );
+}
+/** "Not in this wiring" above this is itself a reason to think of several faults. */
+const DOUBT = 0.02;
+
+/** Belief with one logbook entry left out: what would stand if that one reading were a slip. */
+export function without(predictor: Predictor, belief: Belief, entry: number): Posterior {
+  const { gathered, multiple } = belief;
+  const evidence = gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry);
+  return weigh(predictor, evidence, {
+    closer: closerWithout(predictor, belief.closer, evidence),
+    factors: gathered.factors,
+    comesAndGoes: gathered.comesAndGoes,
+    going: belief.carried?.going,
+    severities: belief.carried?.severities,
+    multiple,
+    breadth: belief.breadth,
+  });
+}

@@ -1,0 +1,179 @@
+import { severityPlace } from "../prediction/hypothesis.js";
+import { Predictor } from "../prediction/predictor.js";
+import type { ReadingEvidence } from "./evidence.js";
+import { distance } from "./likelihood.js";
+import type { CloserFit, MixtureComponent } from "./posterior.js";
+import { logOfAll, type PredictedReading } from "./readTogether.js";
+import { readingName } from "./readingWeights.js";
+
+/**
+ * Draws for a closer look, on machines of up to so many points; on larger ones fewer, and none where so few would tell
+ * nothing. Judgement: time.
+ */
+const DRAWS = 48;
+const POINTS = 250;
+const LEAST_DRAWS = 16;
+/** Draws by which it is told how far a severity moves a reading. Judgement: time. */
+const STEP_DRAWS = 8;
+/** Severities of a hypothesis that are looked at, those that weigh most. Judgement: time. */
+const MOST_PLACES = 2;
+/** Draws of its own, so that it is no second look at the same few guesses. */
+const SEED = 5;
+
+const looks = new WeakMap<Predictor, CloserLook>();
+
+/**
+ * The few hypotheses that a verdict is between, in many draws of what is not known. The few draws in which everything
+ * is predicted may all miss what is true of this machine, or none have it for all readings at once; that would be held
+ * against the truth, and a second fault be taken for real that only stands in for it.
+ */
+export class CloserLook {
+  private readonly many: Predictor;
+  private readonly fits = new Map<string, number>();
+  /** faults that were looked at, by their numbers */
+  private readonly seen = new Set<string>();
+
+  private constructor(
+    private readonly predictor: Predictor,
+    draws: number,
+  ) {
+    this.many = new Predictor(predictor.wiring, SEED, draws, Infinity);
+  }
+
+  /** @returns undefined of a machine too large to be predicted in many draws */
+  static at(predictor: Predictor): CloserLook | undefined {
+    const known = looks.get(predictor);
+    if (known) return known;
+    const draws = Math.min(DRAWS, Math.floor((DRAWS * POINTS) / predictor.points.length));
+    if (draws < LEAST_DRAWS) return undefined;
+    const look = new CloserLook(predictor, draws);
+    looks.set(predictor, look);
+    return look;
+  }
+
+  /** @returns undefined where nothing was looked at */
+  static before(predictor: Predictor): CloserLook | undefined {
+    return looks.get(predictor);
+  }
+
+  /** Forgets what was made for sets of faults where there is too much of it. */
+  makeRoom(): void {
+    this.many.makeRoom();
+    if (this.fits.size > MOST_FITS) this.fits.clear();
+  }
+
+  /**
+   * How well a hypothesis explains all readings together.
+   * @param places of its severities
+   */
+  fit(hypothesis: number, places: Iterable<number>, readings: readonly ReadingEvidence[]): CloserFit {
+    return new Map([...places].map((p) => [p, this.fitAt(hypothesis, p, readings)]));
+  }
+
+  private fitAt(hypothesis: number, place: number, readings: readonly ReadingEvidence[]): number {
+    const at = this.pointOf(hypothesis, place);
+    const key = `${at.name} | ${readings.map(readingName).join(" & ")}`;
+    let fit = this.fits.get(key);
+    if (fit === undefined) {
+      this.seen.add(at.members.join(" "));
+      fit = logOfAll(
+        readings.map((e) => this.predicted(at, e)),
+        this.predictor.wiring.nominalVolt,
+      );
+      this.fits.set(key, fit);
+    }
+    return fit;
+  }
+
+  /**
+   * How far a reading is from what a component that was looked at predicts, standard deviations: nothing where it lies
+   * within all draws. @returns undefined where it was not looked at
+   */
+  misfit({ hypothesis, weights }: MixtureComponent, e: ReadingEvidence): number | undefined {
+    const at = this.pointOf(hypothesis, heaviestPlaces(weights, this.predictor.draws)[0]!);
+    if (!this.seen.has(at.members.join(" "))) return undefined;
+    const { values, steps } = this.predicted(at, e);
+    const all = [...values, ...steps.flatMap(([below, above]) => [...below, ...above])];
+    const finite = all.filter((v) => Number.isFinite(v));
+    const [low, high] = [Math.min(...finite), Math.max(...finite)];
+    if (e.value >= low && e.value <= high) return 0;
+    return all.reduce((least, v) => Math.min(least, distance(v, e.value, e.instrument, e.tolerance)), Infinity);
+  }
+
+  private predicted(at: Point, reading: ReadingEvidence): PredictedReading {
+    return {
+      reading,
+      values: this.valuesAt(at.members, at.places, reading, this.many.draws),
+      steps: at.around.map(([below, above]): [Float64Array, Float64Array] => [
+        this.valuesAt(at.members, below, reading, STEP_DRAWS),
+        this.valuesAt(at.members, above, reading, STEP_DRAWS),
+      ]),
+    };
+  }
+  private valuesAt(
+    members: readonly number[],
+    places: readonly number[],
+    e: ReadingEvidence,
+    draws: number,
+  ): Float64Array {
+    const { many } = this;
+    const h =
+      members.length === 0
+        ? 0
+        : many.combine(
+            members,
+            places.map((p) => [p]),
+            draws,
+          );
+    const wanted = Uint8Array.from({ length: many.draws }, (_, d) => (d < draws ? 1 : 0));
+    const predicted = many.predictAt(h, e, wanted);
+    return Float64Array.from({ length: draws }, (_, d) => predicted.at(d));
+  }
+
+  /** Where a hypothesis stands at one of its severity places, and half a step to either side of each fault. */
+  private pointOf(hypothesis: number, place: number): Point {
+    const { predictor } = this;
+    const { faults, severities } = predictor.hypotheses[hypothesis]!;
+    const members = faults.map((f) => predictor.faults.indexOf(f) + 1);
+    const gridPlaces = faults.map((f, m) => severityPlace(f, severities[place]![m]!));
+    const around = faults.flatMap((f, m) => {
+      const last = f.severities.length - 1;
+      if (last === 0) return [];
+      const half = halfStep(
+        severities.map((s) => severityPlace(f, s[m]!)),
+        gridPlaces[m]!,
+      );
+      const moved = (by: number) => gridPlaces.map((p, i) => (i === m ? Math.min(last, Math.max(0, p + by)) : p));
+      return [[moved(-half), moved(half)] as const];
+    });
+    return { members, places: gridPlaces, around, name: members.map((m, i) => `${m}@${gridPlaces[i]!}`).join(" ") };
+  }
+}
+/** What was worked out is forgotten from so much on. Judgement: memory. */
+const MOST_FITS = 20_000;
+
+/** One severity of each of some faults, as places on their grids. */
+interface Point {
+  readonly members: readonly number[];
+  readonly places: readonly number[];
+  readonly around: readonly (readonly [readonly number[], readonly number[]])[];
+  readonly name: string;
+}
+
+/**
+ * The severities of a hypothesis that are looked at: those that weigh most.
+ * @param weights of its samples, [severity · draws + draw]
+ */
+export function heaviestPlaces(weights: Float64Array, draws: number): number[] {
+  const byPlace = new Float64Array(weights.length / draws);
+  weights.forEach((w, s) => (byPlace[Math.floor(s / draws)]! += w));
+  return [...byPlace.keys()]
+    .sort((a, b) => byPlace[b]! - byPlace[a]!)
+    .filter((p, i) => i === 0 || byPlace[p]! > 0)
+    .slice(0, MOST_PLACES);
+}
+/** Half of what lies between a place and the nearest other that was tried; a whole step has length 1. */
+function halfStep(tried: readonly number[], place: number): number {
+  const gaps = tried.map((p) => Math.abs(p - place)).filter((gap) => gap > 0);
+  return Math.min(1, ...gaps) / 2;
+}

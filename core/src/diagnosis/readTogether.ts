@@ -1,0 +1,191 @@
+import { DEFAULTS } from "../defaults.js";
+import type { ReadingEvidence } from "./evidence.js";
+import { logStudent } from "./jointNormal.js";
+import { errorOf, likelihood, partDraws, readingRange, voltRange } from "./likelihood.js";
+
+/** What hypotheses predict for a reading, draw by draw, and a step of the severity to either side of it. */
+export interface PredictedReading {
+  readonly reading: ReadingEvidence;
+  readonly values: Float64Array;
+  /** how far the mean moves over one step of the severity of each fault that has several */
+  readonly steps: readonly (readonly [Float64Array, Float64Array])[];
+}
+
+/** Readings that hardly spread over the draws are weighed one by one: as a share of the instrument's error. */
+const STEADY = 0.5;
+/** Draws that the spread of a group of few borrows from all groups together. Judgement. */
+const BORROWED = 4;
+/** Degrees of freedom are never fewer. Judgement: heavier tails explain almost anything. */
+const LEAST_FREEDOM = 5;
+/** So many readings may be slips of the hand at once. Judgement. */
+const MOST_SLIPS = 3;
+/** Variance of a place anywhere within a step of width one. */
+const WITHIN_STEP = 1 / 12;
+
+/**
+ * How likely readings are all together, given what draws of everything unknown predict for each: readings that hang on
+ * the same unknown move together, and count together. Draws that differ by the kind of a device stand in groups; within
+ * one the readings are a multivariate normal, its mean and covariance from the draws, with the instruments' errors and
+ * what lies between two severities on top. Each reading may be a slip of the hand.
+ * @param predicted of every reading, as many draws each
+ * @returns ln of the density, per volt, ln ohm or ampere, as `likelihood` has it
+ */
+export function logOfAll(predicted: readonly PredictedReading[], nominalVolt: number): number {
+  return new Together(predicted, nominalVolt).log();
+}
+
+/** Draws of one kind: how many, how likely they make the readings apart, the means, and covariances without errors. */
+interface Group {
+  readonly draws: readonly number[];
+  readonly weight: number;
+  readonly off: Float64Array;
+  readonly covariance: Float64Array;
+}
+
+class Together {
+  private readonly draws: number;
+  private readonly range: number;
+  /** of each draw, ln of how likely it makes the readings that are not weighed together */
+  private readonly apart: Float64Array;
+  private readonly joint: { readonly e: ReadingEvidence; readonly scaled: Float64Array; readonly steps: number[] }[] =
+    [];
+
+  constructor(
+    predicted: readonly PredictedReading[],
+    private readonly nominalVolt: number,
+  ) {
+    this.range = voltRange(nominalVolt);
+    this.draws = predicted[0]?.values.length ?? 0;
+    this.apart = new Float64Array(this.draws);
+    for (const p of predicted) this.sort(p);
+  }
+
+  private sort({ reading: e, values, steps }: PredictedReading): void {
+    const scaled = values.map((v) => scaleOf(e, v));
+    const moved = steps.map(([below, above]) => meanMove(e, below, above));
+    const got = scaleOf(e, e.value);
+    const isSpread = isNumber(e) && Number.isFinite(got) && scaled.every((v) => Number.isFinite(v));
+    const between = moved.reduce((sum, m) => sum + WITHIN_STEP * m * m, 0);
+    const variance = isSpread ? varianceOf(scaled) + between : between;
+    if (isSpread && Math.sqrt(variance) > STEADY * errorOf(e, meanOf(values))) {
+      this.joint.push({ e, scaled, steps: moved });
+      return;
+    }
+    const spread = Math.sqrt(variance + (e.tolerance ?? 0) ** 2);
+    for (let d = 0; d < this.draws; d++)
+      this.apart[d] = this.apart[d]! + Math.log(likelihood(e.instrument, e.value, values[d]!, spread, this.range));
+  }
+
+  log(): number {
+    const most = this.apart.reduce((a, b) => Math.max(a, b), -Infinity);
+    if (this.draws === 0) return 0;
+    const groups = this.groups(most);
+    let kept = this.joint.map((_, i) => i);
+    let best = this.logOf(groups, kept);
+    // a reading that is a slip may lie anywhere
+    let slips = 0;
+    for (let turn = 0; turn < MOST_SLIPS && kept.length > 0; turn++) {
+      const tried = kept.map((i) => {
+        const others = kept.filter((k) => k !== i);
+        const own = slips + this.logSlip(this.joint[i]!.e);
+        return { log: own + this.logOf(groups, others), others, own };
+      });
+      const next = tried.reduce((a, b) => (b.log > a.log ? b : a));
+      if (next.log <= best) break;
+      [best, kept, slips] = [next.log, next.others, next.own];
+    }
+    return most + best;
+  }
+  private logSlip({ instrument }: ReadingEvidence): number {
+    return Math.log(DEFAULTS.reading.slip / readingRange(instrument, this.nominalVolt));
+  }
+
+  /** Draws in groups by the kinds of devices, as far as the readings show them. */
+  private groups(most: number): readonly Group[] {
+    const names = new Array<string>(this.draws).fill("");
+    const deviations = new Float64Array(this.draws);
+    for (const { scaled } of this.joint) partDraws(scaled, deviations).forEach((g, d) => (names[d] += `${g} `));
+    const by = new Map<string, number[]>();
+    names.forEach((name, d) => by.set(name, [...(by.get(name) ?? []), d]));
+    const n = this.joint.length;
+    const pooled = new Float64Array(n * n);
+    const parts = [...by.values()].map((draws) => {
+      const { means, squares } = this.spreadOf(draws);
+      squares.forEach((x, k) => (pooled[k] = pooled[k]! + x / this.draws));
+      return { draws, means, squares };
+    });
+    return parts.map(({ draws, means, squares }) => ({
+      draws,
+      weight: draws.reduce((sum, d) => sum + Math.exp(this.apart[d]! - most), 0) / this.draws,
+      off: Float64Array.from(this.joint, ({ e }, i) => scaleOf(e, e.value) - means[i]!),
+      covariance: this.withErrors(
+        squares.map((x, k) => (x + BORROWED * pooled[k]!) / (draws.length + BORROWED)),
+        means,
+      ),
+    }));
+  }
+  private spreadOf(draws: readonly number[]): { readonly means: Float64Array; readonly squares: Float64Array } {
+    const n = this.joint.length;
+    const means = Float64Array.from(
+      this.joint,
+      ({ scaled }) => draws.reduce((sum, d) => sum + scaled[d]!, 0) / draws.length,
+    );
+    const squares = new Float64Array(n * n);
+    for (const d of draws)
+      for (let i = 0; i < n; i++)
+        for (let j = 0; j < n; j++)
+          squares[i * n + j] =
+            squares[i * n + j]! + (this.joint[i]!.scaled[d]! - means[i]!) * (this.joint[j]!.scaled[d]! - means[j]!);
+    return { means, squares };
+  }
+  private withErrors(covariance: Float64Array, means: Float64Array): Float64Array {
+    const n = this.joint.length;
+    this.joint.forEach(({ e, steps }, i) => {
+      const error = errorOf(e, e.instrument === "ohmmeter" ? Math.exp(means[i]!) : means[i]!);
+      covariance[i * n + i] = covariance[i * n + i]! + error * error;
+      this.joint.forEach((other, j) => {
+        const between = steps.reduce((sum, m, k) => sum + WITHIN_STEP * m * other.steps[k]!, 0);
+        covariance[i * n + j] = covariance[i * n + j]! + between;
+      });
+    });
+    return covariance;
+  }
+
+  /** ln density of the readings kept, beyond the most that those apart come to */
+  private logOf(groups: readonly Group[], kept: readonly number[]): number {
+    const n = this.joint.length;
+    let sum = 0;
+    for (const { draws, weight, off, covariance } of groups) {
+      if (weight === 0) continue;
+      const own = Float64Array.from(kept, (i) => off[i]!);
+      const of = new Float64Array(kept.length * kept.length);
+      kept.forEach((i, a) => kept.forEach((j, b) => (of[a * kept.length + b] = covariance[i * n + j]!)));
+      const freedom = Math.max(LEAST_FREEDOM, draws.length + BORROWED - kept.length);
+      sum += weight * Math.exp(logStudent(own, of, freedom));
+    }
+    return Math.log(Math.max(sum, LEAST));
+  }
+}
+/** A product of many unlikely readings must not become zero. */
+const LEAST = 1e-300;
+
+const isNumber = ({ instrument }: ReadingEvidence) => instrument !== "lamp" && instrument !== "continuity";
+const scaleOf = ({ instrument }: ReadingEvidence, v: number) =>
+  instrument === "ohmmeter" ? Math.log(v + DEFAULTS.reading.ohmFloor) : v;
+const meanOf = (list: Float64Array) => list.reduce((a, b) => a + b, 0) / list.length;
+function varianceOf(list: Float64Array): number {
+  const mean = meanOf(list);
+  return list.reduce((sum, v) => sum + (v - mean) ** 2, 0) / list.length;
+}
+/** how far the mean of what is predicted moves, over the draws in which both are numbers */
+function meanMove(e: ReadingEvidence, below: Float64Array, above: Float64Array): number {
+  let sum = 0;
+  let count = 0;
+  below.forEach((v, d) => {
+    const move = scaleOf(e, above[d]!) - scaleOf(e, v);
+    if (!Number.isFinite(move)) return;
+    sum += move;
+    count++;
+  });
+  return count > 0 ? sum / count : 0;
+}
