@@ -20,7 +20,7 @@ const config = {
   transform: {
     "^.+\\.tsx?$": swc,
     "react-hotkeys-hook/.+\\.js$": swc,
-    "(oneTimeCode|language)\\.mjs$": swc,
+    "(oneTimeCode|language|workOut)\\.mjs$": swc,
     [`(${ESM})/.+\\.js$`]: swc,
   },
   setupFilesAfterEnv: ["<rootDir>/test/setup.ts"],

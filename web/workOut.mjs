@@ -2,6 +2,7 @@
 import { readlinkSync } from "node:fs";
 import { constants, setPriority } from "node:os";
 import {
+  analyse,
   codesOfAll,
   ENGINE_VERSION,
   Focus,
@@ -41,14 +42,50 @@ export function keysOf({ wiring, entries }) {
 export default function workOut({ wiring, entries, kept }) {
   const focus = new Focus(wiring);
   const predictor = focus.predictor(entries);
-  const keys = keptKeys(predictor, ENGINE_VERSION);
-  if (kept[keys.codes]) takeCodes(predictor, kept[keys.codes]);
-  if (kept[keys.values]) takeValues(predictor, kept[keys.values]);
+  takeOver(predictor, kept);
   const answer = wholeAnswer(predictor, entries);
   // whatever codes the next job on such a machine has
   if (!focus.isLarge) for (const piece of codesOfAll(predictor)) workOutPiece(predictor, piece);
+  return { answer, found: grownSince(predictor, kept) };
+}
+
+/** First cards are thought of for so many codes, each by itself. Judgement: time. */
+const MOST_CODES = 40;
+const ANY_DAY = "2026-01-01T08:00:00Z";
+/**
+ * What the first codes of any job on a machine will need. Of a large one nobody knows yet which part that is.
+ * @param {{ wiring: import("@radicula/core").Wiring, kept: Readonly<Record<string, Uint8Array>> }} task
+ * @returns {Record<string, Uint8Array>} by key, where it is more than was kept
+ */
+export function predict({ wiring, kept }) {
+  const focus = new Focus(wiring);
+  if (focus.isLarge) return {};
+  const predictor = focus.predictor([]);
+  takeOver(predictor, kept);
+  for (const piece of codesOfAll(predictor)) workOutPiece(predictor, piece);
+  // where a first card would have something read
+  for (const { module, id } of wiring.codes.slice(0, MOST_CODES))
+    analyse(predictor, [{ type: "code", at: ANY_DAY, module, code: id, status: "active" }], { quick: true });
+  return grownSince(predictor, kept);
+}
+
+/**
+ * @param {import("@radicula/core").Predictor} predictor
+ * @param {Readonly<Record<string, Uint8Array>>} kept
+ */
+function takeOver(predictor, kept) {
+  const keys = keptKeys(predictor, ENGINE_VERSION);
+  if (kept[keys.codes]) takeCodes(predictor, kept[keys.codes]);
+  if (kept[keys.values]) takeValues(predictor, kept[keys.values]);
+}
+/**
+ * @param {import("@radicula/core").Predictor} predictor
+ * @param {Readonly<Record<string, Uint8Array>>} kept
+ * @returns {Record<string, Uint8Array>}
+ */
+function grownSince(predictor, kept) {
+  const keys = keptKeys(predictor, ENGINE_VERSION);
   const found = { [keys.codes]: packCodes(predictor), [keys.values]: packValues(predictor) };
   // it only grows
-  const grown = Object.entries(found).filter(([key, bytes]) => bytes.length !== kept[key]?.length);
-  return { answer, found: Object.fromEntries(grown) };
+  return Object.fromEntries(Object.entries(found).filter(([key, bytes]) => bytes.length !== kept[key]?.length));
 }

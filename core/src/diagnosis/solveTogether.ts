@@ -31,7 +31,8 @@ export function solveTogether(
   const tried = sets.filter((m) => m.together).slice(0, MOST_SOLVED);
   if (tried.length === 0) return sets;
   const searches = tried.map((m) => new SeveritySearch(predictor, m));
-  const fits = (list: readonly MultipleFaultHypothesis[]) => fitsOfSets(predictor, evidence, list, options);
+  const lead = () => searches.reduce((most, s) => Math.max(most, s.worth), -Infinity);
+  const fits = (list: readonly MultipleFaultHypothesis[]) => fitsOfSets(predictor, evidence, list, options, lead());
   fits(tried).forEach((places, i) => searches[i]!.begin(places));
   for (let turn = 0; turn < ROUNDS * 3; turn++)
     for (const search of searches) {

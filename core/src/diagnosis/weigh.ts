@@ -58,6 +58,8 @@ export function weigh(predictor: Predictor, evidence: readonly Evidence[], optio
 
 /**
  * How well sets of faults explain the evidence, each severity by itself.
+ * @param lead ln of prior times likelihood of the best so far: the codes of sets whose readings alone leave them
+ * hopelessly behind it are not looked at
  * @returns for each set, ln likelihood by combination of severities, in the order of its hypothesis
  */
 export function fitsOfSets(
@@ -65,8 +67,9 @@ export function fitsOfSets(
   evidence: readonly Evidence[],
   sets: readonly MultipleFaultHypothesis[],
   options: WeighOptions,
+  lead = -Infinity,
 ): Float64Array[] {
-  return new Weighing(predictor, evidence, { ...options, multiple: [] }).fitsOf(sets);
+  return new Weighing(predictor, evidence, { ...options, multiple: [] }).fitsOf(sets, lead);
 }
 
 /** ln likelihood of evidence, severity by severity, remembered by evidence: a new reading only adds its own. */
@@ -184,9 +187,19 @@ class Weighing {
     };
   }
 
-  fitsOf(sets: readonly MultipleFaultHypothesis[]): Float64Array[] {
+  fitsOf(sets: readonly MultipleFaultHypothesis[], lead: number): Float64Array[] {
     const view: View = { misplaced: undefined, families: this.families.group(this.readings, undefined) };
-    return sets.map((m) => this.weighOne(this.several(m), this.several(m).codes, view, 1, -Infinity)!.places);
+    let best = lead;
+    return sets.map((m) => {
+      const one = this.several(m);
+      const none = { most: 0, codes: () => new Float64Array(m.wanted.length / this.predictor.draws) };
+      const byReadings = this.weighOne(one, none, view, 1, -Infinity)!.places;
+      if (m.logPrior + max(byReadings) < best + LN_KEEPING) return byReadings;
+      const codes = one.codes();
+      const places = byReadings.map((log, p) => log + codes[p]!);
+      best = Math.max(best, m.logPrior + max(places));
+      return places;
+    });
   }
 
   /** Every hypothesis in every way it may show: lasting, coming and going, readings where logged or at a look-alike. */
@@ -213,7 +226,8 @@ class Weighing {
       wanted,
       logPrior: this.logPrior[hypothesis]!,
       byCodes: log,
-      codes: places,
+      most: max(places),
+      codes: () => places,
     });
     const singles = [
       ...[...byCodes.wanted].map(([h, wanted]) =>
@@ -223,15 +237,23 @@ class Weighing {
     ];
     return [...singles, ...(this.options.multiple ?? []).map((m) => this.several(m))];
   }
+  /** Several faults at once: their codes are only worked out where the readings leave something of them. */
   private several(m: MultipleFaultHypothesis): ToWeigh {
     const { predictor } = this;
+    let codes: Float64Array | undefined;
     return {
       multiple: m,
       hypothesis: m.hypothesis,
       wanted: m.wanted,
       logPrior: m.logPrior,
       byCodes: -Infinity,
-      codes: meanOverDraws(predictor, m.hypothesis, codeLogLikelihoods(predictor, m.hypothesis, this.codes, 1, true)),
+      most: 0,
+      codes: () =>
+        (codes ??= meanOverDraws(
+          predictor,
+          m.hypothesis,
+          codeLogLikelihoods(predictor, m.hypothesis, this.codes, 1, true),
+        )),
     };
   }
   /**
@@ -242,7 +264,7 @@ class Weighing {
     if (this.isExact) return list;
     const bound = new Map(
       list.map((one) => {
-        let sum = one.logPrior + max(one.codes);
+        let sum = one.logPrior + one.most;
         for (const family of families.values()) {
           const known = this.families.known(one.hypothesis, family, 1);
           sum += known ? max(known) : family.readings.length * LN_PEAK;
@@ -274,13 +296,15 @@ class Weighing {
             Math.min(MOST_GOING, this.options.going?.[hypothesis] ?? 0),
           )
         : 0;
-    const lasting = this.weighOne(one, one.codes, view, 1, floor);
+    const lasting = this.weighOne(one, one, view, 1, floor);
     if (lasting && !this.addLasting(one, lasting, view, base + Math.log(1 - some), search)) return;
     if (some === 0 || misplaced || byCodesAlone < byCodes.best + LN_GOING_LEAST) return;
     const { presence: presences } = DEFAULTS.intermittent;
     const floorNow = this.isExact ? -Infinity : search.lead + LN_KEEPING - base;
     for (const presence of presences) {
-      const going = this.weighOne(one, byCodes.going(hypothesis, presence), view, presence, floorNow);
+      const codes = byCodes.going(hypothesis, presence);
+      const ofGoing = { most: max(codes), codes: () => codes };
+      const going = this.weighOne(one, ofGoing, view, presence, floorNow);
       if (!going) continue;
       const log = base + Math.log(some / presences.length) + logMean(going.places);
       search.found.push({ ...going, hypothesis, presence, misplaced, log });
@@ -315,7 +339,7 @@ class Weighing {
    */
   private weighOne(
     { hypothesis: h, wanted }: ToWeigh,
-    codes: Float64Array,
+    { most, codes: codesOf }: CodesOfIt,
     { misplaced, families }: View,
     presence: number,
     floor: number,
@@ -323,10 +347,10 @@ class Weighing {
     const { predictor } = this;
     const { faults } = predictor.hypotheses[h]!;
     const steps = severitySteps(predictor, h);
-    const count = codes.length;
+    const count = predictor.hypotheses[h]!.samples / predictor.draws;
     const total = new Float64Array(count * steps);
     const closer = presence === 1 && !misplaced ? this.options.closer?.get(h) : undefined;
-    let still = this.readings.length * LN_PEAK + max(codes);
+    let still = this.readings.length * LN_PEAK + most;
     const isKnown = (family: Family) => this.families.known(h, family, presence) !== undefined;
     const all = [...families.values()];
     // what is known costs nothing, and may spare the rest
@@ -336,6 +360,8 @@ class Weighing {
       const own = this.families.log(h, list, wanted, count * steps, presence);
       for (let k = 0; k < total.length; k++) total[k] = total[k]! + own[k]!;
     }
+    if (!closer && still + max(total) < floor) return undefined;
+    const codes = codesOf();
     let fixed = 0;
     for (const e of this.evidence)
       if (e.kind === "clue" && e.clue.type !== "holds")
@@ -368,15 +394,18 @@ const max = (list: Float64Array) => {
   return m;
 };
 /** A hypothesis with what its codes leave of it, before its readings are looked at. */
-interface ToWeigh {
+interface ToWeigh extends CodesOfIt {
   readonly multiple: MultipleFaultHypothesis | undefined;
   readonly hypothesis: number;
   readonly wanted: Uint8Array;
   readonly logPrior: number;
   /** ln of prior times likelihood of the codes; −∞ for several faults */
   readonly byCodes: number;
-  /** ln likelihood of the codes by severity */
-  readonly codes: Float64Array;
+}
+interface CodesOfIt {
+  /** ln likelihood of the codes by severity, and a bound on it that costs nothing */
+  readonly codes: () => Float64Array;
+  readonly most: number;
 }
 /** The readings as they were taken: where logged, or at a look-alike. */
 interface View {

@@ -2,6 +2,7 @@ import { and, count, desc, eq, isNull, max, sql } from "drizzle-orm";
 import { Chart, chartOf, completeWiring, emptyChart, type Wiring } from "@radicula/core";
 import { z } from "zod";
 import { database, type Db } from "../db/connection";
+import { predictWhenQuiet } from "../answerAhead";
 import { jobs, photos, revisions, wirings, type PutAway } from "../db/schema";
 import { readChartRow, readWiringRow } from "./rows";
 
@@ -135,12 +136,20 @@ export function searchChart(chart: Chart, words: readonly string[]): string[] | 
   ].slice(0, 6);
 }
 
+/** Has the first job on a wiring find what its faults would show, once nobody changes it. */
+const predictLater = (id: string) =>
+  predictWhenQuiet(id, async () => {
+    const [row] = await database().select({ draft: wirings.draft }).from(wirings).where(eq(wirings.id, id));
+    return row && completeWiring(readChartRow(row.draft));
+  });
+
 export async function createWiring(draft: Chart, db: Tx = database()): Promise<string> {
   const [row] = await db
     .insert(wirings)
     .values({ name: draft.name || "unnamed wiring", machineType: draft.machineType, draft, draftSeq: 1 })
     .returning({ id: wirings.id });
   if (!row) throw new Error("the database took the wiring but did not say its id");
+  predictLater(row.id);
   return row.id;
 }
 
@@ -178,7 +187,7 @@ export type DraftSaved =
   | { readonly status: "gone" };
 /** Saves the draft, unless another window has saved since `seq`. */
 export async function saveDraft(id: string, seq: number, draft: Chart): Promise<DraftSaved> {
-  return database().transaction(async (tx): Promise<DraftSaved> => {
+  const saved = await database().transaction(async (tx): Promise<DraftSaved> => {
     const [row] = await tx.select({ seq: wirings.draftSeq }).from(wirings).where(eq(wirings.id, id)).for("update");
     if (!row) return { status: "gone" };
     if (row.seq !== seq) return { status: "stale", seq: row.seq };
@@ -194,6 +203,8 @@ export async function saveDraft(id: string, seq: number, draft: Chart): Promise<
       .where(eq(wirings.id, id));
     return { status: "saved", seq: seq + 1 };
   });
+  if (saved.status === "saved") predictLater(id);
+  return saved;
 }
 
 /**
