@@ -6,7 +6,7 @@ import type { FaultAtSeverity } from "./faultsAtSeverities.js";
 import { leftOver } from "./fit.js";
 import { likeliestOf, searchFurtherFaults } from "./furtherFaults.js";
 import { keyOf } from "./groups.js";
-import { faultsExplaining, searchMultipleFaults } from "./multipleFaults.js";
+import { faultsExplaining, searchMultipleFaults, setAtSeverities } from "./multipleFaults.js";
 import type {
   Breadth,
   CloserFits,
@@ -122,13 +122,38 @@ class Assessment {
   /** Looks closely at what a verdict would be between. @param parts single faults, severity by severity */
   private closely(found: Found, parts: readonly FaultAtSeverity[]): Found {
     const { predictor, evidence } = this;
+    const fewer = this.fewerFaults(found);
+    const multiple = [...found.multiple, ...fewer];
     const weighAgain = (seen: CloserFits) => {
       this.closer = seen;
-      return this.weighWith(found.multiple);
+      return this.weighWith(multiple);
     };
-    const about = { parts, seen: this.closer };
+    const about = { parts, fewer: fewer.map((m) => m.hypothesis), seen: this.closer };
     const posterior = lookCloser(predictor, evidence, found.posterior, about, weighAgain, this.stop);
-    return posterior ? { ...found, posterior } : found;
+    return posterior ? { multiple, posterior } : found;
+  }
+  /** Sets of three that lead, each without one of them: few draws may have asked for one too many. */
+  private fewerFaults({ multiple, posterior }: Found): readonly MultipleFaultHypothesis[] {
+    const { predictor, how } = this;
+    const nameOf = (members: readonly number[]) => [...members].sort((a, b) => a - b).join(" ");
+    const known = new Set(multiple.map((m) => nameOf(m.members)));
+    const leading = posterior.components.filter((c) => c.share >= LEADS_WITH_MORE).slice(0, MOST_WITH_MORE);
+    return leading.flatMap((c) => {
+      const faults = likeliestOf(predictor, c);
+      if (faults.length < 3) return [];
+      return faults.flatMap((_, i) => {
+        const others = faults.filter((_f, k) => k !== i);
+        const members = others.map((f) => f.h);
+        if (known.has(nameOf(members))) return [];
+        known.add(nameOf(members));
+        const near = others.map(({ h, severity }) =>
+          [severity, severity - 1, severity + 1].filter(
+            (k) => k >= 0 && k < predictor.faults[h - 1]!.severities.length,
+          ),
+        );
+        return [setAtSeverities(predictor, members, near, how.factors)];
+      });
+    });
   }
 
   /** Several faults at once, where no single one is sure to be all. */
@@ -137,9 +162,16 @@ class Assessment {
     const explaining = faultsExplaining(predictor, evidence, how.factors, stop);
     const ranked = searchMultipleFaults(predictor, evidence, how.factors, stop, explaining);
     const sets = solveTogether(predictor, evidence, ranked, this.wide, stop);
-    const near = this.closely(this.refined(this.weighSeveral(sets, alone)), explaining.parts);
-    const further = this.withFurtherFaults(near);
-    return further === near ? near : this.closely(further, explaining.parts);
+    let found = this.closely(this.refined(this.weighSeveral(sets, alone)), explaining.parts);
+    // a set that comes to lead is held against others in turn
+    for (let round = 0; round < MOST_ROUNDS; round++) {
+      const before = found.posterior.components[0]?.hypothesis;
+      const further = this.withFurtherFaults(found);
+      if (further === found) break;
+      found = this.closely(further, explaining.parts);
+      if (found.posterior.components[0]?.hypothesis === before) break;
+    }
+    return found;
   }
   private get wide(): WeighOptions {
     return { ...this.how, breadth: "wide" };
@@ -217,6 +249,11 @@ class Assessment {
 /** Those next to the leader that may dispute its lead, from this share on. Judgement. */
 const MOST_DISPUTING = 5;
 const DISPUTES_FROM = 1e-3;
+/** Judgement: time. */
+const MOST_ROUNDS = 3;
+/** Leading sets, and from which share, that are tried with one fault less. Judgement: time. */
+const MOST_WITH_MORE = 3;
+const LEADS_WITH_MORE = 0.05;
 /** So many readings that are off are not all slips of the hand. Judgement. */
 const OFF_TOGETHER = 2;
 /** From this share on a set of faults leads, and is held against others. Judgement. */

@@ -150,7 +150,7 @@ export class CloserLook {
   }
 }
 /** What was worked out is forgotten from so much on. Judgement: memory. */
-const MOST_FITS = 20_000;
+const MOST_FITS = 5_000;
 
 /** One severity of each of some faults, as places on their grids. */
 interface Point {

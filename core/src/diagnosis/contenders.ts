@@ -13,10 +13,18 @@ const REST = 0.005;
 /** Single faults looked at that fit every reading best by itself, whatever few draws say of all together. */
 const MOST_SINGLES = 6;
 
+interface About {
+  /** single faults, severity by severity */
+  readonly parts: readonly FaultAtSeverity[];
+  /** sets that few draws make little of, to be looked at whatever they hold; the likeliest severities first */
+  readonly fewer: readonly number[];
+  /** what was looked at before */
+  readonly seen: CloserFits | undefined;
+}
+
 /**
  * Looks closely at the hypotheses that lead, at single faults that explain each piece of evidence by itself, and at the
  * members of sets that lead: a set must be better than each of its members alone.
- * @param about single faults, severity by severity; and what was looked at before
  * @param weighWith weighs everything anew with what was seen
  * @returns undefined where the machine is too large for it
  */
@@ -24,7 +32,7 @@ export function lookCloser(
   predictor: Predictor,
   evidence: readonly Evidence[],
   posterior: Posterior,
-  { parts, seen }: { readonly parts: readonly FaultAtSeverity[]; readonly seen: CloserFits | undefined },
+  { parts, fewer, seen }: About,
   weighWith: (closer: CloserFits) => Posterior,
   stop: () => boolean,
 ): Posterior | undefined {
@@ -36,7 +44,7 @@ export function lookCloser(
   const singles = bestSingles(predictor, evidence, parts);
   let found = posterior;
   for (let round = 0; round < ROUNDS && !stop(); round++) {
-    const weights = new Map(round === 0 ? singles : []);
+    const weights = new Map(round === 0 ? [...singles, ...fewer.map((h) => [h, firstOf(predictor, h)] as const)] : []);
     for (const [h, w] of leadersOf(predictor, found, singles)) weights.set(h, w);
     const fresh = [...weights].filter(([h]) => !closer.has(h));
     if (fresh.length === 0) break;
@@ -84,6 +92,10 @@ function leadersOf(
     }
   }
   return found;
+}
+/** Its first severities are its likeliest. */
+function firstOf(predictor: Predictor, h: number): Float64Array {
+  return new Float64Array(predictor.hypotheses[h]!.samples).fill(1, 0, predictor.draws);
 }
 /** Nothing is known of its severity. */
 function evenly(predictor: Predictor, h: number): Float64Array {

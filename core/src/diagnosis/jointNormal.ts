@@ -20,31 +20,64 @@ export function logStudent(off: Float64Array, covariance: Float64Array, freedom:
   );
 }
 
-/** Cholesky decomposition. @returns off' C⁻¹ off, and ln |C| */
+/**
+ * How far each value is from what all others make of it, in standard deviations: (C⁻¹ off)ᵢ / √(C⁻¹)ᵢᵢ.
+ * @param off distance of each value from its mean @param covariance [i · n + j]
+ */
+export function offFromOthers(off: Float64Array, covariance: Float64Array): Float64Array {
+  const n = off.length;
+  const l = choleskyOf(covariance, n);
+  const unit = new Float64Array(n);
+  return off.map((_, i) => {
+    unit.fill(0);
+    unit[i] = 1;
+    const column = solveUpper(l, solveLower(l, unit));
+    return Math.abs(column.reduce((sum, x, j) => sum + x * off[j]!, 0)) / Math.sqrt(column[i]!);
+  });
+}
+
+/** @returns off' C⁻¹ off, and ln |C| */
 function whiten(off: Float64Array, covariance: Float64Array): { squares: number; logDeterminant: number } {
   const n = off.length;
-  const l = new Float64Array(n * n);
-  const white = new Float64Array(n);
-  let squares = 0;
+  const l = choleskyOf(covariance, n);
+  const squares = solveLower(l, off).reduce((sum, x) => sum + x * x, 0);
   let logDeterminant = 0;
+  for (let i = 0; i < n; i++) logDeterminant += 2 * Math.log(l[i * n + i]!);
+  return { squares, logDeterminant };
+}
+/** Cholesky decomposition: L with L Lᵀ = C, [i · n + j]. */
+function choleskyOf(covariance: Float64Array, n: number): Float64Array {
+  const l = new Float64Array(n * n);
   for (let i = 0; i < n; i++) {
-    let w = off[i]!;
-    for (let j = 0; j < i; j++) {
+    for (let j = 0; j <= i; j++) {
       let x = covariance[i * n + j]!;
       for (let k = 0; k < j; k++) x -= l[i * n + k]! * l[j * n + k]!;
-      x /= l[j * n + j]!;
-      l[i * n + j] = x;
-      w -= x * white[j]!;
+      l[i * n + j] = i === j ? Math.sqrt(Math.max(x, LEAST_SHARE * covariance[i * n + i]!)) : x / l[j * n + j]!;
     }
-    let d = covariance[i * n + i]!;
-    for (let k = 0; k < i; k++) d -= l[i * n + k]! ** 2;
-    const root = Math.sqrt(Math.max(d, LEAST_SHARE * covariance[i * n + i]!));
-    l[i * n + i] = root;
-    white[i] = w / root;
-    squares += white[i]! ** 2;
-    logDeterminant += 2 * Math.log(root);
   }
-  return { squares, logDeterminant };
+  return l;
+}
+/** L⁻¹ b */
+function solveLower(l: Float64Array, b: Float64Array): Float64Array {
+  const n = b.length;
+  const out = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    let x = b[i]!;
+    for (let k = 0; k < i; k++) x -= l[i * n + k]! * out[k]!;
+    out[i] = x / l[i * n + i]!;
+  }
+  return out;
+}
+/** (Lᵀ)⁻¹ b */
+function solveUpper(l: Float64Array, b: Float64Array): Float64Array {
+  const n = b.length;
+  const out = new Float64Array(n);
+  for (let i = n - 1; i >= 0; i--) {
+    let x = b[i]!;
+    for (let k = i + 1; k < n; k++) x -= l[k * n + i]! * out[k]!;
+    out[i] = x / l[i * n + i]!;
+  }
+  return out;
 }
 /** Rounding must not make a variance negative. */
 const LEAST_SHARE = 1e-9;

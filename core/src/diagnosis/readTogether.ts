@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { ReadingEvidence } from "./evidence.js";
-import { logStudent } from "./jointNormal.js";
+import { logStudent, offFromOthers } from "./jointNormal.js";
 import { errorOf, likelihood, partDraws, readingRange, voltRange } from "./likelihood.js";
 
 /** What hypotheses predict for a reading, draw by draw, and a step of the severity to either side of it. */
@@ -19,6 +19,9 @@ const BORROWED = 4;
 const LEAST_FREEDOM = 5;
 /** So many readings may be slips of the hand at once. Judgement. */
 const MOST_SLIPS = 3;
+/** So many readings are weighed together, and tried for a slip, those furthest off first. Judgement: time. */
+const MOST_TOGETHER = 40;
+const MOST_SUSPECTED = 6;
 /** Variance of a place anywhere within a step of width one. */
 const WITHIN_STEP = 1 / 12;
 
@@ -67,7 +70,8 @@ class Together {
     const isSpread = isNumber(e) && Number.isFinite(got) && scaled.every((v) => Number.isFinite(v));
     const between = moved.reduce((sum, m) => sum + WITHIN_STEP * m * m, 0);
     const variance = isSpread ? varianceOf(scaled) + between : between;
-    if (isSpread && Math.sqrt(variance) > STEADY * errorOf(e, meanOf(values))) {
+    const isFull = this.joint.length === MOST_TOGETHER;
+    if (isSpread && !isFull && Math.sqrt(variance) > STEADY * errorOf(e, meanOf(values))) {
       this.joint.push({ e, scaled, steps: moved });
       return;
     }
@@ -85,7 +89,7 @@ class Together {
     // a reading that is a slip may lie anywhere
     let slips = 0;
     for (let turn = 0; turn < MOST_SLIPS && kept.length > 0; turn++) {
-      const tried = kept.map((i) => {
+      const tried = this.furthestOff(groups, kept).map((i) => {
         const others = kept.filter((k) => k !== i);
         const own = slips + this.logSlip(this.joint[i]!.e);
         return { log: own + this.logOf(groups, others), others, own };
@@ -95,6 +99,22 @@ class Together {
       [best, kept, slips] = [next.log, next.others, next.own];
     }
     return most + best;
+  }
+  /** Readings by how far they are from what the others make of them in the likeliest group. */
+  private furthestOff(groups: readonly Group[], kept: readonly number[]): readonly number[] {
+    if (kept.length <= MOST_SUSPECTED) return kept;
+    const likeliest = groups.reduce((a, b) => (b.weight > a.weight ? b : a));
+    const far = offFromOthers(...this.partOf(likeliest, kept));
+    return [...kept.keys()]
+      .sort((a, b) => far[b]! - far[a]!)
+      .slice(0, MOST_SUSPECTED)
+      .map((k) => kept[k]!);
+  }
+  private partOf({ off, covariance }: Group, kept: readonly number[]): [Float64Array, Float64Array] {
+    const n = this.joint.length;
+    const of = new Float64Array(kept.length * kept.length);
+    kept.forEach((i, a) => kept.forEach((j, b) => (of[a * kept.length + b] = covariance[i * n + j]!)));
+    return [Float64Array.from(kept, (i) => off[i]!), of];
   }
   private logSlip({ instrument }: ReadingEvidence): number {
     return Math.log(DEFAULTS.reading.slip / readingRange(instrument, this.nominalVolt));
@@ -153,15 +173,11 @@ class Together {
 
   /** ln density of the readings kept, beyond the most that those apart come to */
   private logOf(groups: readonly Group[], kept: readonly number[]): number {
-    const n = this.joint.length;
     let sum = 0;
-    for (const { draws, weight, off, covariance } of groups) {
-      if (weight === 0) continue;
-      const own = Float64Array.from(kept, (i) => off[i]!);
-      const of = new Float64Array(kept.length * kept.length);
-      kept.forEach((i, a) => kept.forEach((j, b) => (of[a * kept.length + b] = covariance[i * n + j]!)));
-      const freedom = Math.max(LEAST_FREEDOM, draws.length + BORROWED - kept.length);
-      sum += weight * Math.exp(logStudent(own, of, freedom));
+    for (const group of groups) {
+      if (group.weight === 0) continue;
+      const freedom = Math.max(LEAST_FREEDOM, group.draws.length + BORROWED - kept.length);
+      sum += group.weight * Math.exp(logStudent(...this.partOf(group, kept), freedom));
     }
     return Math.log(Math.max(sum, LEAST));
   }

@@ -185,12 +185,27 @@ function offersOf(predictor: Predictor, belief: Belief): Offers {
   if (!own) {
     const offered = candidates(predictor, gathered.folded, concerned(predictor, posterior), gathered.comesAndGoes);
     const grouped = groupComponents(predictor, posterior);
-    const particles = particlesOf(predictor, posterior, grouped);
+    const particles = plannedFor(predictor, belief, grouped);
     own = { offered, open: stillOpen(predictor, belief, offered), grouped, particles };
     offers.set(posterior, own);
   }
   return own;
 }
+/**
+ * What is planned for. "Not in this wiring" foretells nothing, so that nothing read would speak for it: while little has
+ * been read, half of the weight stays with what the wiring holds, which may yet be two faults at once.
+ */
+function plannedFor(predictor: Predictor, { posterior, gathered }: Belief, grouped: Grouped): ParticleBelief {
+  const { notHere } = posterior;
+  const read = gathered.evidence.filter((e) => e.kind === "reading").length;
+  if (notHere <= HALF || read >= MUCH_READ) return particlesOf(predictor, posterior, grouped);
+  const more = HALF / (1 - notHere);
+  return particlesOf(predictor, posterior, grouped, (w) => w.share * more, HALF);
+}
+const HALF = 0.5;
+/** After so many readings that nothing in the wiring explains it may well be not in it. Judgement. */
+const MUCH_READ = 8;
+
 /** What a rough look at everything on offer needs of the predictor, in pieces that threads may share in. */
 export function* planPieces(predictor: Predictor, belief: Belief): Generator<ValuePiece> {
   if (belief.gathered.evidence.length === 0) return;

@@ -1,5 +1,5 @@
 import type { ReadingEvidence } from "../../src/diagnosis/evidence.js";
-import { logGamma, logStudent } from "../../src/diagnosis/jointNormal.js";
+import { logGamma, logStudent, offFromOthers } from "../../src/diagnosis/jointNormal.js";
 import { likelihood, voltRange } from "../../src/diagnosis/likelihood.js";
 import { logOfAll, type PredictedReading } from "../../src/diagnosis/readTogether.js";
 import { random } from "../helpers.js";
@@ -47,6 +47,29 @@ test("two values that move together", () => {
   const squares = (c * x * x - 2 * b * x * y + a * y * y) / det;
   const normal = -0.5 * (squares + Math.log(det) + 2 * Math.log(2 * Math.PI));
   expect(logStudent(Float64Array.of(x, y), Float64Array.of(a, b, b, c), 1e7)).toBeCloseTo(normal, 5);
+});
+
+/** Source: given the other of two normals, x is normal around b/c · y with variance a − b²/c. */
+test("how far one value is from what the other makes of it", () => {
+  const [a, b, c] = [2, 1.2, 1.5];
+  const [x, y] = [0.7, -0.4];
+  const [off] = offFromOthers(Float64Array.of(x, y), Float64Array.of(a, b, b, c));
+  expect(off).toBeCloseTo(Math.abs(x - (b / c) * y) / Math.sqrt(a - (b * b) / c), 9);
+});
+
+test("of many readings the slip is found by what the others make of it, though by itself it is well within reach", () => {
+  const u = normals(48, 6);
+  const values = [1, 1, 1, 1, 1, 1, 1, 1, -1, 1];
+  const all = (slipAt: number) =>
+    logOfAll(
+      values.map((v, i) => predicted(volts(`A1:${i}`, i === slipAt ? v : 1), u)),
+      12,
+    );
+  const rest = logOfAll(
+    values.slice(1).map((_, i) => predicted(volts(`A1:${i}`, 1), u)),
+    12,
+  );
+  expect(all(8)).toBeCloseTo(rest + Math.log(0.003 / voltRange(12)), 3);
 });
 
 test("a second reading of the same unknown is no second proof, and no second contradiction", () => {
