@@ -128,7 +128,11 @@ class Assessment {
       this.closer = seen;
       return this.weighWith(multiple);
     };
-    const about = { parts, fewer: fewer.map((m) => m.hypothesis), seen: this.closer };
+    const { closer } = this;
+    this.closer = undefined;
+    const byFewDraws = closer ? this.weighWith(multiple) : found.posterior;
+    this.closer = closer;
+    const about = { byFewDraws, parts, fewer: fewer.map((m) => m.hypothesis), seen: closer };
     const posterior = lookCloser(predictor, evidence, found.posterior, about, weighAgain, this.stop);
     return posterior ? { multiple, posterior } : found;
   }

@@ -10,10 +10,15 @@ const MOST_IN_ROUND = 8;
 const ROUNDS = 3;
 /** Those that hold less than this together are not looked at. Judgement: no verdict needs them. */
 const REST = 0.005;
+/** Hypotheses hardly behind a leader, as a part of what it holds, and how many of them. Judgement: time. */
+const HARDLY_BEHIND = 0.05;
+const MOST_BESIDES = 12;
 /** Single faults looked at that fit every reading best by itself, whatever few draws say of all together. */
 const MOST_SINGLES = 6;
 
 interface About {
+  /** the same without any closer look: by this measure those that do the same stand together */
+  readonly byFewDraws: Posterior;
   /** single faults, severity by severity */
   readonly parts: readonly FaultAtSeverity[];
   /** sets that few draws make little of, to be looked at whatever they hold; the likeliest severities first */
@@ -32,7 +37,7 @@ export function lookCloser(
   predictor: Predictor,
   evidence: readonly Evidence[],
   posterior: Posterior,
-  { parts, fewer, seen }: About,
+  { byFewDraws, parts, fewer, seen }: About,
   weighWith: (closer: CloserFits) => Posterior,
   stop: () => boolean,
 ): Posterior | undefined {
@@ -45,7 +50,8 @@ export function lookCloser(
   let found = posterior;
   for (let round = 0; round < ROUNDS && !stop(); round++) {
     const weights = new Map(round === 0 ? [...singles, ...fewer.map((h) => [h, firstOf(predictor, h)] as const)] : []);
-    for (const [h, w] of leadersOf(predictor, found, singles)) weights.set(h, w);
+    const leaders = leadersOf(predictor, found, singles);
+    for (const [h, w] of [...leaders, ...besides(byFewDraws, leaders.keys())]) weights.set(h, w);
     const fresh = [...weights].filter(([h]) => !closer.has(h));
     if (fresh.length === 0) break;
     for (const [h, w] of fresh) {
@@ -92,6 +98,16 @@ function leadersOf(
     }
   }
   return found;
+}
+/** Hypotheses that by few draws are hardly behind a leader: what a closer look finds of it may be true of them. */
+function besides({ components }: Posterior, leaders: Iterable<number>): readonly (readonly [number, Float64Array])[] {
+  const lasting = components.filter((c) => c.presence === 1 && !c.misplaced);
+  const of = new Set(leaders);
+  const least = lasting.reduce((min, c) => (of.has(c.hypothesis) ? Math.min(min, c.share) : min), Infinity);
+  return lasting
+    .filter((c) => c.share >= HARDLY_BEHIND * least && !of.has(c.hypothesis))
+    .slice(0, MOST_BESIDES)
+    .map((c) => [c.hypothesis, c.weights] as const);
 }
 /** Its first severities are its likeliest. */
 function firstOf(predictor: Predictor, h: number): Float64Array {

@@ -36,6 +36,9 @@ export function offFromOthers(off: Float64Array, covariance: Float64Array): Floa
   });
 }
 
+/** off' C⁻¹ off: about n where the values are as far off as they should be (Mahalanobis 1936). */
+export const squaresOf = (off: Float64Array, covariance: Float64Array): number => whiten(off, covariance).squares;
+
 /** @returns off' C⁻¹ off, and ln |C| */
 function whiten(off: Float64Array, covariance: Float64Array): { squares: number; logDeterminant: number } {
   const n = off.length;

@@ -1,6 +1,6 @@
 import { DEFAULTS } from "../defaults.js";
 import type { ReadingEvidence } from "./evidence.js";
-import { logStudent, offFromOthers } from "./jointNormal.js";
+import { logStudent, offFromOthers, squaresOf } from "./jointNormal.js";
 import { errorOf, likelihood, partDraws, readingRange, voltRange } from "./likelihood.js";
 
 /** What hypotheses predict for a reading, draw by draw, and a step of the severity to either side of it. */
@@ -18,7 +18,9 @@ const BORROWED = 4;
 /** Degrees of freedom are never fewer. Judgement: heavier tails explain almost anything. */
 const LEAST_FREEDOM = 5;
 /** So many readings may be slips of the hand at once. Judgement. */
-const MOST_SLIPS = 3;
+const MOST_SLIPS = 6;
+/** Squared deviations, for each reading, from which one of them may be a slip. Judgement. */
+const OFF_FROM = 2;
 /** So many readings are weighed together, and tried for a slip, those furthest off first. Judgement: time. */
 const MOST_TOGETHER = 40;
 const MOST_SUSPECTED = 6;
@@ -86,19 +88,23 @@ class Together {
     const groups = this.groups(most);
     let kept = this.joint.map((_, i) => i);
     let best = this.logOf(groups, kept);
-    // a reading that is a slip may lie anywhere
+    // a reading that is a slip may lie anywhere; of two that go the same wrong way only both make it likely
     let slips = 0;
-    for (let turn = 0; turn < MOST_SLIPS && kept.length > 0; turn++) {
+    for (let turn = 0; turn < MOST_SLIPS && this.isAnyOff(groups, kept); turn++) {
       const tried = this.furthestOff(groups, kept).map((i) => {
         const others = kept.filter((k) => k !== i);
         const own = slips + this.logSlip(this.joint[i]!.e);
         return { log: own + this.logOf(groups, others), others, own };
       });
       const next = tried.reduce((a, b) => (b.log > a.log ? b : a));
-      if (next.log <= best) break;
-      [best, kept, slips] = [next.log, next.others, next.own];
+      [kept, slips] = [next.others, next.own];
+      best = Math.max(best, next.log);
     }
     return most + best;
+  }
+  /** Whether the readings are further off than they should be in every group. */
+  private isAnyOff(groups: readonly Group[], kept: readonly number[]): boolean {
+    return kept.length > 0 && groups.every((g) => squaresOf(...this.partOf(g, kept)) > OFF_FROM * kept.length);
   }
   /** Readings by how far they are from what the others make of them in the likeliest group. */
   private furthestOff(groups: readonly Group[], kept: readonly number[]): readonly number[] {

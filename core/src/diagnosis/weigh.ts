@@ -368,8 +368,12 @@ class Weighing {
         fixed += Math.log(clueLikelihood(e.clue, faults, presence < 1, misplaced));
     const places = new Float64Array(count);
     const known = this.options.severities?.get(h);
-    const read = Float64Array.from(places, (_, p) => logMean(total.subarray(p * steps, (p + 1) * steps)));
-    if (closer) fixed += betterBy(closer, read);
+    const readOf = () => Float64Array.from(places, (_, p) => logMean(total.subarray(p * steps, (p + 1) * steps)));
+    if (closer) {
+      const better = betterBy(closer, readOf());
+      for (let k = 0; k < total.length; k++) total[k] = total[k]! + better;
+    }
+    const read = readOf();
     for (let p = 0; p < count; p++)
       places[p] = wanted[p * predictor.draws] ? codes[p]! + fixed + (known?.[p] ?? 0) + read[p]! : -Infinity;
     for (const e of this.evidence)
@@ -379,15 +383,17 @@ class Weighing {
 }
 /**
  * By how much a closer look finds the readings likelier than few draws do, ln, at the severities looked at: by as much
- * at the others.
+ * at the others. Where few draws make little of just those, they stand for no more than five times as much.
  * @param read ln likelihood of the readings by severity, in few draws
  */
 function betterBy(closer: CloserFit, read: Float64Array): number {
   const places = [...closer.keys()];
-  return (
-    logMean(Float64Array.from(places, (p) => closer.get(p)!)) - logMean(Float64Array.from(places, (p) => read[p]!))
-  );
+  const sum = (list: Float64Array) => logMean(list) + Math.log(list.length);
+  const few = sum(Float64Array.from(places, (p) => read[p]!));
+  const part = few - sum(read);
+  return sum(Float64Array.from(places, (p) => closer.get(p)!)) - few + Math.min(0, part - LN_STANDS_FOR);
 }
+const LN_STANDS_FOR = Math.log(1 / 5);
 const max = (list: Float64Array) => {
   let m = -Infinity;
   for (const x of list) if (x > m) m = x;

@@ -23,21 +23,23 @@ const BACKFED: readonly (readonly [string, number, State])[] = [
 ];
 const CODES = ["NB1a1", "LA1:10", "NB1a5"];
 
+/** Codes told, then volts read. */
+const logbook = (codes: readonly string[], read: typeof BACKFED): Entry[] => [
+  ...codes.map((code): Entry => ({ type: "code", at, module: "A1", code, status: "active" })),
+  ...read.map(([point, value, state]): Entry => ({
+    type: "reading",
+    at,
+    instrument: "voltmeter",
+    points: [point],
+    values: [value],
+    state,
+  })),
+];
+
 test("readings that hang on many unknowns at once: one open terminal, not that and a short beside it", () => {
   const wiring = generateHarness({ nodes: 100, seed: 63 });
   const predictor = new Predictor(wiring);
-  const entries: Entry[] = [
-    ...CODES.map((code): Entry => ({ type: "code", at, module: "A1", code, status: "active" })),
-    ...BACKFED.map(([point, value, state]): Entry => ({
-      type: "reading",
-      at,
-      instrument: "voltmeter",
-      points: [point],
-      values: [value],
-      state,
-    })),
-  ];
-  const belief = assess(predictor, entries);
+  const belief = assess(predictor, logbook(CODES, BACKFED));
   const shareOf = (is: (ids: readonly string[]) => boolean) =>
     belief.posterior.components.reduce(
       (sum, c) => sum + (is(predictor.hypotheses[c.hypothesis]!.faults.map((f) => f.id)) ? c.share : 0),
@@ -48,4 +50,49 @@ test("readings that hang on many unknowns at once: one open terminal, not that a
   expect(shareOf((ids) => ids.length > 1)).toBeLessThan(0.05);
   expect(makePlan(predictor, belief).grouped.suspects[0]!.type).toBe("fault");
   expect(findFault(predictor.faults, "A1:5/contactOpen")).toBeDefined();
+}, 60_000);
+
+const CODES_OF_TWO = ["R1a", "DB1a1"];
+/** A ground leg is open and a signal touches a supply wire: what a simulated machine showed of both. */
+const TWO: readonly (readonly [string, number, State])[] = [
+  ["A1:8", 12.23, on()],
+  ["A1:9", 12.74, on()],
+  ["X1a:1.b", 12.27, on()],
+  ["X1a:2.a", 0, on()],
+  ["X1a:1.b", 4.96, on("X1a")],
+  ["X1a:2.a", 0, on("X1a")],
+  ["X1a:5.b", 3.21, on("X1a")],
+  ["B1a1:2", 12.44, on()],
+  ["X1a:4.a", 12.71, on("X1a")],
+  ["B1a1:4", 12.76, on("B1a1")],
+  ["B1a1:1", 12.27, on()],
+];
+
+test("two faults explain what a set of three seemed to be needed for", () => {
+  const predictor = new Predictor(generateHarness({ nodes: 100, seed: 6 }));
+  const { posterior } = assess(predictor, logbook(CODES_OF_TWO, TWO));
+  const shareOfThree = posterior.components.reduce(
+    (sum, c) => sum + (predictor.hypotheses[c.hypothesis]!.faults.length > 2 ? c.share : 0),
+    0,
+  );
+  expect(shareOfThree).toBeLessThan(0.1);
+  const lead = predictor.hypotheses[posterior.components[0]!.hypothesis]!.faults.map((f) => f.id);
+  expect(lead).toHaveLength(2);
+  expect(lead.some((id) => id.startsWith("W26"))).toBe(true);
+}, 60_000);
+
+test("two readings that no single fault explains: the job goes on, though 'not in this wiring' leads", () => {
+  const predictor = new Predictor(generateHarness({ nodes: 100, seed: 6 }));
+  const belief = assess(
+    predictor,
+    logbook(CODES_OF_TWO, [
+      ["A1:9", 12.67, on()],
+      ["A1:8", 12.22, on()],
+    ]),
+  );
+  const plan = makePlan(predictor, belief);
+  expect(plan.grouped.suspects[0]!.type).toBe("notHere");
+  expect(belief.posterior.notHere).toBeGreaterThan(0.5);
+  expect(plan.stage).toBe("splitting");
+  expect(plan.ranked.length).toBeGreaterThan(3);
 }, 60_000);

@@ -57,7 +57,7 @@ test("how far one value is from what the other makes of it", () => {
   expect(off).toBeCloseTo(Math.abs(x - (b / c) * y) / Math.sqrt(a - (b * b) / c), 9);
 });
 
-test("of many readings the slip is found by what the others make of it, though by itself it is well within reach", () => {
+test("of many readings a slip is found by what the others make of it, though by itself it is within reach", () => {
   const u = normals(48, 6);
   const values = [1, 1, 1, 1, 1, 1, 1, 1, -1, 1];
   const all = (slipAt: number) =>

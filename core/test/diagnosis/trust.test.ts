@@ -30,7 +30,7 @@ test("a leader that hangs on less evidence is bounded further by the same contra
   const all = claimed(tugPredictor, [...dragged, ...against]);
   const less = claimed(tugPredictor, [...dragged.filter((_, i) => i !== 6), ...against]);
   expect(less.grouped.suspects[0]!.id).toBe(all.grouped.suspects[0]!.id);
-  expect(less.most).toBeLessThan(all.most - 0.02);
+  expect(less.most).toBeLessThan(all.most);
   expect(less.most).toBeGreaterThan(0.5);
 });
 
