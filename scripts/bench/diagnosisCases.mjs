@@ -17,7 +17,12 @@ const demo = (file) => {
 /** Machines to tune on, and others to judge by: a demo machine, made-up ones of about 100 nodes, two of about 500. */
 const SETS = {
   tuning: { demo: ["Tug 4", "tug-4.wiring.json"], small: [3, 4, 5, 6, 7], large: [11, 12], draw: 0 },
-  judging: { demo: ["Generator 9", "generator-9.wiring.json"], small: [70, 71, 72, 73, 74], large: [75, 76], draw: 104 },
+  judging: {
+    demo: ["Generator 9", "generator-9.wiring.json"],
+    small: [70, 71, 72, 73, 74],
+    large: [75, 76],
+    draw: 104,
+  },
 };
 const chosen = process.argv.includes("--judging") ? SETS.judging : SETS.tuning;
 export const machines = [

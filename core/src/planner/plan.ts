@@ -192,8 +192,8 @@ function offersOf(predictor: Predictor, belief: Belief): Offers {
   return own;
 }
 /**
- * What is planned for. "Not in this wiring" foretells nothing, so that nothing read would speak for it: while little has
- * been read, half of the weight stays with what the wiring holds, which may yet be two faults at once.
+ * What is planned for. "Not in this wiring" foretells nothing, so that nothing read would speak for it: while little
+ * has been read, half of the weight stays with what the wiring holds, which may yet be two faults at once.
  */
 function plannedFor(predictor: Predictor, { posterior, gathered }: Belief, grouped: Grouped): ParticleBelief {
   const { notHere } = posterior;
