@@ -372,11 +372,15 @@ test("what was predicted for one job serves the next on such a machine; without 
   await openCopy(app.address, page, "tug-4-reference.case.json", "Known machine");
   await expect(card(page).getByRole("heading", { level: 2 })).not.toHaveText("");
   await expect.poll(() => answered).toEqual([200, 200]); // codes and values
+  const compared = () => expect(card(page).getByText(/still comparing/)).toHaveCount(0);
+  await compared();
   const told = await card(page).innerText();
   for (const without of [204, 500]) {
     await page.route("**/api/predictions/*", (route) => route.fulfill({ status: without }));
     await openCopy(app.address, page, "tug-4-reference.case.json", `Without, ${without}`);
-    await expect.poll(() => card(page).innerText()).toBe(told);
+    await expect(card(page).getByRole("heading", { level: 2 })).not.toHaveText("");
+    await compared();
+    expect(await card(page).innerText()).toBe(told);
   }
   await page.unrouteAll();
   const nonsense = await page.request.get(`${app.address}/api/predictions/nonsense`);
