@@ -24,8 +24,11 @@ const OFF_FROM = 2;
 /** So many readings are weighed together, and tried for a slip, those furthest off first. Judgement: time. */
 const MOST_TOGETHER = 40;
 const MOST_SUSPECTED = 6;
-/** Variance of a place anywhere within a step of width one. */
-const WITHIN_STEP = 1 / 12;
+/**
+ * Variance of what lies between two severities a step of one apart: normals half a step wide, one at each severity, add
+ * up to the same everywhere between them, to 2 %.
+ */
+const WITHIN_STEP = 1 / 4;
 
 /**
  * How likely readings are all together, given what draws of everything unknown predict for each: readings that hang on

@@ -109,7 +109,9 @@ function planBroadly(predictor: Predictor, belief: Belief, options: PlanOptions)
   const { grouped } = draft.plan;
   const splitting: Plan = { ...draft.plan, ranked: draft.ranked, stage: draft.ranked.length ? "splitting" : "stuck" };
   const leader = grouped.suspects[0]!;
-  if (!isCause(leader) || mayBeMisplaced(posterior)) return splitting;
+  if (!isCause(leader)) return splitting;
+  if (mayBeMisplaced(posterior))
+    return draft.ranked.length ? splitting : (readOnceMore(predictor, belief, draft) ?? splitting);
   const sure = leader.share < DEFAULTS.plan.enoughShare ? sureOfSeveral(predictor, belief, grouped) : undefined;
   if (sure && !unreadPin(predictor, belief, sure, draft.plan.open))
     return { ...draft.plan, ranked: [], stage: "proven", sure };
@@ -320,6 +322,14 @@ function bounded(grouped: Grouped, most: number): Grouped {
     of: grouped.of.map((i) => (i < 0 ? i : placeOf.get(i)!)),
     notHere: placeOf.get(grouped.notHere)!,
   };
+}
+
+/** Nothing tells more, and one reading alone does not fit: taken again it tells a slip from leads at the wrong place. */
+function readOnceMore(predictor: Predictor, belief: Belief, draft: Draft): Plan | undefined {
+  const { codes, readings } = unexplained(predictor, belief, draft.plan.grouped);
+  if (codes.length > 0 || readings.length !== 1) return undefined;
+  const plan = verdictPlan(predictor, belief, draft, readings[0], {});
+  return plan.again === undefined ? undefined : plan;
 }
 
 /** A verdict is at hand: what is to be read once more, what would confirm it, or that it is proven. */
