@@ -324,7 +324,7 @@ function bounded(grouped: Grouped, most: number): Grouped {
   };
 }
 
-/** Nothing tells more, and one reading alone does not fit: taken again it tells a slip from leads at the wrong place. */
+/** Nothing tells more, and one reading does not fit: taken again it tells a slip from leads at the wrong place. */
 function readOnceMore(predictor: Predictor, belief: Belief, draft: Draft): Plan | undefined {
   const { codes, readings } = unexplained(predictor, belief, draft.plan.grouped);
   if (codes.length > 0 || readings.length !== 1) return undefined;
