@@ -50,7 +50,7 @@ export interface BeliefOptions {
   readonly multiple?: "never";
   /** told now and then how much of the first pass over all faults is done, 0 to 1 */
   readonly progress?: ((share: number) => void) | undefined;
-  /** a first look at the same logbook (`several: "never"`), to go on from */
+  /** a first look at the same logbook (`multiple: "never"`), to go on from */
   readonly begun?: Belief | undefined;
 }
 
@@ -139,7 +139,6 @@ class Assessment {
   /** Sets of three that lead, each without one of them: few draws may have asked for one too many. */
   private fewerFaults({ multiple, posterior }: Found): readonly MultipleFaultHypothesis[] {
     const { predictor, how } = this;
-    const nameOf = (members: readonly number[]) => [...members].sort((a, b) => a - b).join(" ");
     const known = new Set(multiple.map((m) => nameOf(m.members)));
     const leading = posterior.components.filter((c) => c.share >= LEADS_WITH_MORE).slice(0, MOST_WITH_MORE);
     return leading.flatMap((c) => {
@@ -213,9 +212,8 @@ class Assessment {
     const further = searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
     if (further.length === 0) return so;
     // a set that was thought of before counts once
-    const nameOf = (m: MultipleFaultHypothesis) => [...m.members].sort((a, b) => a - b).join(" ");
-    const again = new Set(further.map(nameOf));
-    const before = so.multiple.filter((m) => !again.has(nameOf(m)));
+    const again = new Set(further.map((m) => nameOf(m.members)));
+    const before = so.multiple.filter((m) => !again.has(nameOf(m.members)));
     const multiple = [...before, ...solveTogether(predictor, evidence, further, wide, stop)];
     return this.refined({ multiple, posterior: this.weighWith(multiple) });
   }
@@ -250,10 +248,12 @@ class Assessment {
     );
   }
 }
+/** The same for the same faults, in whatever order. */
+const nameOf = (members: readonly number[]) => [...members].sort((a, b) => a - b).join(" ");
 /** Those next to the leader that may dispute its lead, from this share on. Judgement. */
 const MOST_DISPUTING = 5;
 const DISPUTES_FROM = 1e-3;
-/** Judgement: time. */
+/** So often a set that newly leads is held against others. Judgement: time. */
 const MOST_ROUNDS = 3;
 /** Leading sets, and from which share, that are tried with one fault less. Judgement: time. */
 const MOST_WITH_MORE = 3;

@@ -3,11 +3,11 @@ import type { ReadingEvidence } from "./evidence.js";
 import { logStudent, offFromOthers, squaresOf } from "./jointNormal.js";
 import { errorOf, likelihood, partDraws, readingRange, voltRange } from "./likelihood.js";
 
-/** What hypotheses predict for a reading, draw by draw, and a step of the severity to either side of it. */
+/** What a hypothesis predicts for a reading, draw by draw. */
 export interface PredictedReading {
   readonly reading: ReadingEvidence;
   readonly values: Float64Array;
-  /** how far the mean moves over one step of the severity of each fault that has several */
+  /** for each fault that has severities, the same with half a step less of it and half a step more, in some draws */
   readonly steps: readonly (readonly [Float64Array, Float64Array])[];
 }
 

@@ -98,6 +98,7 @@ export async function workOut(id: string): Promise<void> {
   await keepWorkedOut("predictions", found);
   await mapOf(logbook.wiring, toldCodes(fold(entries)), layOutInPool); // which keeps it
 }
+
 /** What was predicted before for a logbook's machine. */
 async function keptFor(logbook: Logbook, signal: AbortSignal): Promise<Task["kept"]> {
   const keys = await threadsOf<Logbook, KeptKeys>(THREAD).run(logbook, { signal, name: "keysOf" });
