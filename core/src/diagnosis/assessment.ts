@@ -1,7 +1,7 @@
 import type { Predictor } from "../prediction/predictor.js";
 import type { AfterRepair } from "./afterRepair.js";
 import { closerWithout, lookCloser } from "./contenders.js";
-import type { Evidence, Gathered } from "./evidence.js";
+import type { Evidence, Gathered, ReadingEvidence } from "./evidence.js";
 import type { FaultAtSeverity } from "./faultsAtSeverities.js";
 import { leftOver } from "./fit.js";
 import { likeliestOf, searchFurtherFaults } from "./furtherFaults.js";
@@ -98,7 +98,8 @@ class Assessment {
 
   belief(): Belief {
     const narrow = this.options.begun?.posterior ?? this.weighWith([]);
-    const isDue = this.evidence.length > 0 && (this.asksForMore(narrow, 1) || this.isDisputed(narrow));
+    const isDue =
+      this.evidence.length > 0 && (this.asksForMore(narrow, 1) || this.isDisputed(narrow) || this.isBetweenFew(narrow));
     if (this.options.multiple === "never" || !isDue) return this.found(narrow, { unfinished: isDue });
     if (!this.asksForMore(narrow, 1)) {
       const seen = this.closely({ multiple: [], posterior: narrow }, []).posterior;
@@ -232,6 +233,16 @@ class Assessment {
     const isLead = (w: MixtureComponent) => w.share > 1e-3 && keyOf(this.predictor, w) === lead;
     return components.reduce((sum, w) => sum + (isLead(w) ? w.share : 0), 0) >= NEAR_VERDICT;
   }
+  /** Whether so few places hold nearly everything that a verdict may take them as one. */
+  private isBetweenFew({ components }: Posterior): boolean {
+    const places = new Map<string, number>();
+    for (const c of components) {
+      const key = keyOf(this.predictor, c);
+      places.set(key, (places.get(key) ?? 0) + c.share);
+    }
+    const most = [...places.values()].sort((a, b) => b - a).slice(0, FEW_PLACES);
+    return most.reduce((a, b) => a + b, 0) >= NEARLY_ALL;
+  }
   /** Whether one that is not far behind the leader is held down by readings that few draws do not reach. */
   private isDisputed({ components }: Posterior): boolean {
     const behind = components.slice(1, 1 + MOST_DISPUTING);
@@ -265,6 +276,9 @@ const LEADS = 0.3;
 /** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */
 const FIRST_SETS = 40;
 const OTHERS_FROM = 1e-3;
+/** So few places, with so much between them, may be what a verdict is about. Judgement. */
+const FEW_PLACES = 4;
+const NEARLY_ALL = 0.98;
 /** A suspect is only declared against several faults at once. */
 const NEAR_VERDICT = 0.9;
 /**
@@ -281,10 +295,10 @@ function explainsAlmostAnything(predictor: Predictor, w: MixtureComponent): bool
 /** "Not in this wiring" above this is itself a reason to think of several faults. */
 const DOUBT = 0.02;
 
-/** Belief with one logbook entry left out: what would stand if that one reading were a slip. */
-export function without(predictor: Predictor, belief: Belief, entry: number): Posterior {
+/** Belief with some readings left out: what would stand if they were slips, or taken at another place. */
+export function without(predictor: Predictor, belief: Belief, isLeftOut: (e: ReadingEvidence) => boolean): Posterior {
   const { gathered, multiple } = belief;
-  const evidence = gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry);
+  const evidence = gathered.evidence.filter((e) => e.kind !== "reading" || !isLeftOut(e));
   return weigh(predictor, evidence, {
     closer: closerWithout(predictor, belief.closer, evidence),
     factors: gathered.factors,

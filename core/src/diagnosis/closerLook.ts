@@ -2,7 +2,8 @@ import { severityPlace } from "../prediction/hypothesis.js";
 import { Predictor } from "../prediction/predictor.js";
 import type { ReadingEvidence } from "./evidence.js";
 import { distance } from "./likelihood.js";
-import type { CloserFit, MixtureComponent } from "./posterior.js";
+import { logMean } from "./maths.js";
+import type { CloserFit, MixtureComponent, Way } from "./posterior.js";
 import { logOfAll, type PredictedReading } from "./readTogether.js";
 import { readingName } from "./readingWeights.js";
 
@@ -63,41 +64,61 @@ export class CloserLook {
   }
 
   /**
-   * How well a hypothesis explains all readings together.
+   * How well a hypothesis, in one way of showing itself, explains all readings together.
    * @param places of its severities
    */
-  fit(hypothesis: number, places: Iterable<number>, readings: readonly ReadingEvidence[]): CloserFit {
-    return new Map([...places].map((p) => [p, this.fitAt(hypothesis, p, readings)]));
+  fit(way: Way, places: Iterable<number>, readings: readonly ReadingEvidence[]): CloserFit {
+    const { misplaced } = way;
+    const taken = misplaced ? readings.map((e) => misplaced.moved(e)) : readings;
+    return new Map([...places].map((p) => [p, this.fitAt(way, p, taken)]));
   }
 
-  private fitAt(hypothesis: number, place: number, readings: readonly ReadingEvidence[]): number {
+  private fitAt({ hypothesis, presence }: Way, place: number, readings: readonly ReadingEvidence[]): number {
     const at = this.pointOf(hypothesis, place);
-    const key = `${at.name} | ${readings.map(readingName).join(" & ")}`;
+    const key = `${at.name} ${presence} | ${readings.map(readingName).join(" & ")}`;
     let fit = this.fits.get(key);
     if (fit === undefined) {
       this.seen.add(at.members.join(" "));
-      fit = logOfAll(
-        readings.map((e) => this.predicted(at, e)),
-        this.predictor.wiring.nominalVolt,
-      );
+      const there = readings.map((e) => this.predicted(at, e));
+      fit = presence === 1 ? this.logOf(there) : this.logOfGoing(there, presence);
       this.fits.set(key, fit);
     }
     return fit;
+  }
+  private logOf(predicted: readonly PredictedReading[]): number {
+    return logOfAll(predicted, this.predictor.wiring.nominalVolt);
+  }
+  /**
+   * What comes and goes was there at some readings and not at others. Each is taken for whichever explains it better,
+   * all of them are weighed together so, and that it might have been the other way is added reading by reading.
+   */
+  private logOfGoing(present: readonly PredictedReading[], presence: number): number {
+    let log = 0;
+    const taken = present.map((one) => {
+      // a sound machine has no severity to move along
+      const sound = {
+        ...this.predicted(SOUND, one.reading),
+        steps: one.steps.map(([below]) => [below, below] as const),
+      };
+      const [there, away] = [this.logOf([one]), this.logOf([sound])];
+      const shown = one.reading.caught ?? presence;
+      const isThere = Math.log(shown) + there >= Math.log(1 - shown) + away;
+      log += logSum(Math.log(shown) + there, Math.log(1 - shown) + away) - (isThere ? there : away);
+      return isThere ? one : sound;
+    });
+    return log + this.logOf(taken);
   }
 
   /**
    * How far a reading is from what a component that was looked at predicts, standard deviations: nothing where it lies
    * within all draws. @returns undefined where it was not looked at
    */
-  misfit({ hypothesis, weights }: MixtureComponent, e: ReadingEvidence): number | undefined {
+  misfit({ hypothesis, weights, presence, misplaced }: MixtureComponent, e: ReadingEvidence): number | undefined {
     const at = this.pointOf(hypothesis, heaviestPlaces(weights, this.predictor.draws)[0]!);
     if (!this.seen.has(at.members.join(" "))) return undefined;
-    const { values, steps } = this.predicted(at, e);
-    const all = [...values, ...steps.flatMap(([below, above]) => [...below, ...above])];
-    const finite = all.filter((v) => Number.isFinite(v));
-    const [low, high] = [Math.min(...finite), Math.max(...finite)];
-    if (e.value >= low && e.value <= high) return 0;
-    return all.reduce((least, v) => Math.min(least, distance(v, e.value, e.instrument, e.tolerance)), Infinity);
+    const taken = misplaced ? misplaced.moved(e) : e;
+    const there = misfitOf(this.predicted(at, taken));
+    return presence === 1 ? there : Math.min(there, misfitOf(this.predicted(SOUND, taken)));
   }
 
   private predicted(at: Point, reading: ReadingEvidence): PredictedReading {
@@ -152,6 +173,16 @@ export class CloserLook {
 /** What was worked out is forgotten from so much on. Judgement: memory. */
 const MOST_FITS = 5_000;
 
+/** How far a reading is from what is predicted, standard deviations: nothing within all draws. */
+function misfitOf({ reading: e, values, steps }: PredictedReading): number {
+  const all = [...values, ...steps.flatMap(([below, above]) => [...below, ...above])];
+  const finite = all.filter((v) => Number.isFinite(v));
+  const [low, high] = [Math.min(...finite), Math.max(...finite)];
+  if (e.value >= low && e.value <= high) return 0;
+  return all.reduce((least, v) => Math.min(least, distance(v, e.value, e.instrument, e.tolerance)), Infinity);
+}
+const logSum = (a: number, b: number) => logMean(Float64Array.of(a, b)) + Math.LN2;
+
 /** One severity of each of some faults, as places on their grids. */
 interface Point {
   readonly members: readonly number[];
@@ -159,6 +190,8 @@ interface Point {
   readonly around: readonly (readonly [readonly number[], readonly number[]])[];
   readonly name: string;
 }
+/** The machine with nothing wrong. */
+const SOUND: Point = { members: [], places: [], around: [], name: "" };
 
 /**
  * The severities of a hypothesis that are looked at: those that weigh most.

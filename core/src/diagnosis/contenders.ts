@@ -3,16 +3,19 @@ import { CloserLook, heaviestPlaces } from "./closerLook.js";
 import { logCode } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
 import type { FaultAtSeverity } from "./faultsAtSeverities.js";
-import type { CloserFit, CloserFits, Posterior } from "./posterior.js";
+import { wayName, type CloserFits, type Posterior, type Way } from "./posterior.js";
 
 /** Hypotheses looked at for what they hold, in each round, and in how many rounds. Judgement: time. */
 const MOST_IN_ROUND = 8;
 const ROUNDS = 3;
 /** Those that hold less than this together are not looked at. Judgement: no verdict needs them. */
 const REST = 0.005;
-/** Hypotheses hardly behind a leader, as a part of what it holds, and how many of them. Judgement: time. */
-const HARDLY_BEHIND = 0.05;
-const MOST_BESIDES = 12;
+/**
+ * Hypotheses that few draws may have put behind the leader by mistake, as a part of what it holds, and how many of
+ * them. Judgement: time.
+ */
+const MAY_LEAD = 1e-5;
+const MOST_BESIDES = 16;
 /** Single faults looked at that fit every reading best by itself, whatever few draws say of all together. */
 const MOST_SINGLES = 6;
 
@@ -45,23 +48,44 @@ export function lookCloser(
   const look = readings.length > 0 ? CloserLook.at(predictor) : undefined;
   if (!look) return undefined;
   look.makeRoom();
-  const closer = new Map<number, CloserFit>(seen);
+  const closer = new Map(seen);
   const singles = bestSingles(predictor, evidence, parts);
   let found = posterior;
   for (let round = 0; round < ROUNDS && !stop(); round++) {
-    const weights = new Map(round === 0 ? [...singles, ...fewer.map((h) => [h, firstOf(predictor, h)] as const)] : []);
     const leaders = leadersOf(predictor, found, singles);
-    for (const [h, w] of [...leaders, ...besides(byFewDraws, leaders.keys())]) weights.set(h, w);
-    const fresh = [...weights].filter(([h]) => !closer.has(h));
-    if (fresh.length === 0) break;
-    for (const [h, w] of fresh) {
+    const wanted = [
+      ...(round === 0 ? [...singles.values(), ...fewer.map((h) => lasting(h, firstOf(predictor, h)))] : []),
+      ...leaders,
+      ...besides(byFewDraws, leaders),
+    ];
+    const fresh = new Map(wanted.map((c) => [wayName(c), c]));
+    for (const name of closer.keys()) fresh.delete(name);
+    if (fresh.size === 0) break;
+    for (const [name, { weights, ...way }] of fresh) {
       if (stop()) return found;
-      closer.set(h, look.fit(h, heaviestPlaces(w, predictor.draws), readings));
+      closer.set(name, { way, fit: look.fit(way, heaviestPlaces(weights, predictor.draws), readings) });
     }
     found = weighWith(closer);
   }
   return found;
 }
+
+/** Something to look at: a way, with the weights of its samples. */
+interface Contender extends Way {
+  readonly weights: Float64Array;
+}
+const contender = ({ hypothesis, presence, misplaced, weights }: Contender): Contender => ({
+  hypothesis,
+  presence,
+  misplaced,
+  weights,
+});
+const lasting = (hypothesis: number, weights: Float64Array): Contender => ({
+  hypothesis,
+  presence: 1,
+  misplaced: undefined,
+  weights,
+});
 
 /** What was seen closely, as it would be with fewer readings. */
 export function closerWithout(
@@ -72,42 +96,41 @@ export function closerWithout(
   const readings = evidence.filter((e) => e.kind === "reading");
   const look = closer && CloserLook.at(predictor);
   if (!look || readings.length === 0) return undefined;
-  return new Map([...closer].map(([h, fit]) => [h, look.fit(h, fit.keys(), readings)]));
+  return new Map([...closer].map(([name, { way, fit }]) => [name, { way, fit: look.fit(way, fit.keys(), readings) }]));
 }
 
-/** The hypotheses that hold nearly everything, and their members, with the weights of their samples. */
+/** What holds nearly everything, and the members of sets. */
 function leadersOf(
   predictor: Predictor,
   { components }: Posterior,
-  singles: ReadonlyMap<number, Float64Array>,
-): ReadonlyMap<number, Float64Array> {
-  const lasting = components.filter((c) => c.presence === 1 && !c.misplaced);
-  const all = lasting.reduce((sum, c) => sum + c.share, 0);
-  const found = new Map<number, Float64Array>();
+  singles: ReadonlyMap<number, Contender>,
+): readonly Contender[] {
+  const all = components.reduce((sum, c) => sum + c.share, 0);
+  const found = new Map<string, Contender>();
   let held = 0;
-  for (const c of lasting.slice(0, MOST_IN_ROUND)) {
+  for (const c of components.slice(0, MOST_IN_ROUND)) {
     if (all - held < REST) break;
     held += c.share;
-    found.set(c.hypothesis, c.weights);
+    found.set(wayName(c), contender(c));
     const { faults } = predictor.hypotheses[c.hypothesis]!;
     if (faults.length < 2) continue;
     for (const fault of faults) {
       const h = predictor.faults.indexOf(fault) + 1;
-      const own = lasting.find((o) => o.hypothesis === h)?.weights ?? singles.get(h);
-      if (!found.has(h)) found.set(h, own ?? evenly(predictor, h));
+      const own = components.find((o) => o.hypothesis === h && o.presence === 1 && !o.misplaced);
+      const member = own ? contender(own) : (singles.get(h) ?? lasting(h, evenly(predictor, h)));
+      if (!found.has(wayName(member))) found.set(wayName(member), member);
     }
   }
-  return found;
+  return [...found.values()];
 }
-/** Hypotheses that by few draws are hardly behind a leader: what a closer look finds of it may be true of them. */
-function besides({ components }: Posterior, leaders: Iterable<number>): readonly (readonly [number, Float64Array])[] {
-  const lasting = components.filter((c) => c.presence === 1 && !c.misplaced);
-  const of = new Set(leaders);
-  const least = lasting.reduce((min, c) => (of.has(c.hypothesis) ? Math.min(min, c.share) : min), Infinity);
-  return lasting
-    .filter((c) => c.share >= HARDLY_BEHIND * least && !of.has(c.hypothesis))
+/** What by few draws is not hopelessly behind: what a closer look finds of the leader may be true of it. */
+function besides({ components }: Posterior, leaders: readonly Contender[]): readonly Contender[] {
+  const of = new Set(leaders.map(wayName));
+  const lead = components.reduce((most, c) => (of.has(wayName(c)) ? Math.max(most, c.share) : most), 0);
+  return components
+    .filter((c) => c.share >= MAY_LEAD * lead && !of.has(wayName(c)))
     .slice(0, MOST_BESIDES)
-    .map((c) => [c.hypothesis, c.weights] as const);
+    .map(contender);
 }
 /** Its first severities are its likeliest. */
 function firstOf(predictor: Predictor, h: number): Float64Array {
@@ -124,7 +147,7 @@ function bestSingles(
   predictor: Predictor,
   evidence: readonly Evidence[],
   parts: readonly FaultAtSeverity[],
-): ReadonlyMap<number, Float64Array> {
+): ReadonlyMap<number, Contender> {
   const codes = evidence.filter((e) => e.kind === "code");
   const worth = parts
     .map((part) => ({
@@ -148,5 +171,5 @@ function bestSingles(
       (part.severity + 1) * predictor.draws,
     );
   }
-  return best;
+  return new Map([...best].map(([h, weights]) => [h, lasting(h, weights)]));
 }

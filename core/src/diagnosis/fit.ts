@@ -34,7 +34,6 @@ export function leftOver(
 }
 /** Whether many draws of a component that was looked at closely reach a reading, whatever few draws say. */
 export function isReachedClosely(predictor: Predictor, component: MixtureComponent, e: ReadingEvidence): boolean {
-  if (component.presence < 1 || component.misplaced) return false;
   const off = CloserLook.before(predictor)?.misfit(component, e);
   return off !== undefined && off <= MISFIT_SIGMAS;
 }
@@ -71,6 +70,7 @@ export function misfit(
       if (!wanted[s]) continue;
       const v = predicted.at(s);
       least = Math.min(least, distance(v, e.value, e.instrument, e.tolerance));
+      if (Number.isNaN(v)) continue;
       low = Math.min(low, v);
       high = Math.max(high, v);
     }

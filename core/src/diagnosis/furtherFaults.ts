@@ -1,17 +1,21 @@
 import type { Predictor } from "../prediction/predictor.js";
-import { logPriors } from "./codeWeights.js";
-import type { Evidence, ReadingEvidence } from "./evidence.js";
-import { faultsAtSeverities, type FaultAtSeverity } from "./faultsAtSeverities.js";
+import { logCode, logPriors } from "./codeWeights.js";
+import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
+import { faultsAtSeverities, MOVES_FROM, type FaultAtSeverity } from "./faultsAtSeverities.js";
 import { MISFIT_SIGMAS } from "./fit.js";
 import type { Fault } from "../faults/fault.js";
 import { distance } from "./likelihood.js";
-import { setAtSeverities } from "./multipleFaults.js";
+import { setAtSeverities, soundFits } from "./multipleFaults.js";
 import type { MixtureComponent, MultipleFaultHypothesis, WeighOptions } from "./posterior.js";
 import { telling } from "./tellingReadings.js";
 import { fitsOfSets } from "./weigh.js";
 
-/** Faults taken for given, further faults weighed beside each, and sets kept of all. Judgement: time. */
-const MOST_GIVEN = 7;
+/**
+ * Faults taken for given, those that gain most by what they explain and those that contradict least; further faults
+ * weighed beside each, and sets kept of all. Judgement: time.
+ */
+const MOST_GAINING = 5;
+const LEAST_AT_ODDS = 4;
 const MOST_BESIDE = 8;
 const MOST_KEPT = 12;
 /** On a larger machine only faults that touch a coded circuit are tried, and no more of them. Judgement: time. */
@@ -109,16 +113,35 @@ function promisingFaults(
 ): { readonly given: AtSeverity; readonly alike: readonly AtSeverity[] }[] {
   const codes = evidence.filter((e) => e.kind === "code");
   const toExplain = { codes, readings, present: codes.filter((e) => e.present) };
+  const parts = faultsAtSeverities(predictor, toExplain, factors, stop);
+  const sound = soundFits(predictor, readings);
+  const gain = new Map(parts.map((p) => [p, gainOf(p, codes, sound)]));
+  const byGain = alikeTogether([...parts].sort((a, b) => gain.get(b)! - gain.get(a)!));
+  const gaining = byGain.slice(0, MOST_GAINING);
+  const known = new Set(gaining.flatMap((g) => [g.given, ...g.alike].map((p) => p.h)));
+  const others = alikeTogether(parts).filter((g) => !known.has(g.given.h));
+  return [...gaining, ...others.slice(0, LEAST_AT_ODDS)];
+}
+/** What a fault explains by itself that a sound machine does not, with its prior, ln. */
+function gainOf(p: FaultAtSeverity, codes: readonly CodeEvidence[], sound: Float64Array): number {
+  const byCodes = codes.reduce((sum, c, i) => sum + logCode(p.sets[i]!, c) - logCode(0, c), p.logPrior);
+  return p.fits.reduce((sum, fit, r) => (p.moves[r]! > MOVES_FROM ? sum + fit - sound[r]! : sum), byCodes);
+}
+/** Each fault once, at the severity that comes first; those that do the same stand together. */
+function alikeTogether(parts: readonly FaultAtSeverity[]): Alike[] {
   const first = new Map<number, FaultAtSeverity>();
-  for (const part of faultsAtSeverities(predictor, toExplain, factors, stop))
-    if (!first.has(part.h)) first.set(part.h, part);
-  const groups: { readonly given: FaultAtSeverity; readonly alike: FaultAtSeverity[] }[] = [];
+  for (const part of parts) if (!first.has(part.h)) first.set(part.h, part);
+  const groups: Alike[] = [];
   for (const part of first.values()) {
     const same = groups.find((g) => doTheSame(g.given, part));
     if (!same) groups.push({ given: part, alike: [] });
     else if (same.alike.length < MOST_ALIKE) same.alike.push(part);
   }
-  return groups.slice(0, MOST_GIVEN);
+  return groups;
+}
+interface Alike {
+  readonly given: FaultAtSeverity;
+  readonly alike: FaultAtSeverity[];
 }
 /** Fits and moves nearer than this are the same, ln and standard deviations. Judgement. */
 const SAME = 0.5;

@@ -279,12 +279,15 @@ export function isByKindAlone(values: Float64Array, groups: Int8Array): boolean 
 }
 
 /**
- * How far a value is from a prediction, in standard deviations of the instrument and of what else may be off.
+ * How far a value is from a prediction, in standard deviations of the instrument and of what else may be off; no value
+ * of a scan tool is near a module that would not answer.
  * @param x the prediction @param tolerance volt
  */
 export function distance(x: number, y: number, instrument: Instrument, tolerance = 0): number {
   if (instrument === "lamp" || instrument === "continuity") return 0;
-  if (Number.isNaN(x) || Number.isNaN(y) || x === y) return 0;
+  if (Number.isNaN(x) || Number.isNaN(y))
+    return instrument === "scanTool" && Number.isNaN(x) !== Number.isNaN(y) ? Infinity : 0;
+  if (x === y) return 0;
   if (instrument !== "ohmmeter")
     return Math.abs(x - y) / sigmaVolt((x + y) / 2, Math.hypot(tolerance, strayAt(instrument, x)));
   if (!Number.isFinite(x) || !Number.isFinite(y)) return Math.min(x, y) > 2e6 ? 1 : Infinity;

@@ -85,7 +85,7 @@ function actsTogether(set: FaultSet, parts: readonly FaultAtSeverity[]): boolean
 }
 
 /** ln likelihood of each reading where nothing is wrong: drawn values count as they are spread. */
-function soundFits(predictor: Predictor, readings: ToExplain["readings"]): Float64Array {
+export function soundFits(predictor: Predictor, readings: ToExplain["readings"]): Float64Array {
   const range = voltRange(predictor.wiring.nominalVolt);
   const wanted = new Uint8Array(predictor.draws).fill(1);
   return Float64Array.from(readings, (e) => {

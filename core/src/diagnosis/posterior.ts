@@ -65,8 +65,12 @@ export interface CodePosterior {
 
 /** ln likelihood of all readings together, by severity place of a hypothesis that was looked at closely. */
 export type CloserFit = ReadonlyMap<number, number>;
-/** Of each hypothesis that was. */
-export type CloserFits = ReadonlyMap<number, CloserFit>;
+/** A hypothesis in one way of showing itself: lasting or coming and going, readings where logged or at a look-alike. */
+export type Way = Pick<MixtureComponent, "hypothesis" | "presence" | "misplaced">;
+/** What was seen closely, by the names of the ways it was looked for. */
+export type CloserFits = ReadonlyMap<string, { readonly way: Way; readonly fit: CloserFit }>;
+export const wayName = ({ hypothesis, presence, misplaced }: Way) =>
+  `${hypothesis} ${presence} ${misplaced ? `${misplaced.from}>${misplaced.to}` : ""}`;
 
 /**
  * How many hypotheses are weighed. "exact": all, with every code worked out in full. "narrow": only those whose codes
@@ -107,7 +111,7 @@ export interface WeighOptions {
   readonly breadth?: Breadth;
   /** told now and then how much of the first pass over all faults is done, 0 to 1 */
   readonly progress?: ((share: number) => void) | undefined;
-  /** how well hypotheses that were looked at closely explain the readings, where logged and lasting */
+  /** how well hypotheses that were looked at closely explain the readings */
   readonly closer?: CloserFits | undefined;
   /** left out: what comes and goes, and readings at the wrong connector (for measuring what they are worth) */
   readonly only?: "lasting";

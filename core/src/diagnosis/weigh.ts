@@ -12,14 +12,15 @@ import type { Fault } from "../faults/fault.js";
 import { logMean, normalise } from "./maths.js";
 import { misplacements, type Misplacement } from "./misplaced.js";
 import { LN_MUST_ADD } from "./multipleFaults.js";
-import type {
-  CloserFit,
-  CodePosterior,
-  CodesOfOne,
-  MixtureComponent,
-  MultipleFaultHypothesis,
-  Posterior,
-  WeighOptions,
+import {
+  wayName,
+  type CloserFit,
+  type CodePosterior,
+  type CodesOfOne,
+  type MixtureComponent,
+  type MultipleFaultHypothesis,
+  type Posterior,
+  type WeighOptions,
 } from "./posterior.js";
 import { LikelihoodCache } from "./likelihoodCache.js";
 import { placeName, severitySteps } from "./readingWeights.js";
@@ -349,7 +350,7 @@ class Weighing {
     const steps = severitySteps(predictor, h);
     const count = predictor.hypotheses[h]!.samples / predictor.draws;
     const total = new Float64Array(count * steps);
-    const closer = presence === 1 && !misplaced ? this.options.closer?.get(h) : undefined;
+    const closer = this.options.closer?.get(wayName({ hypothesis: h, presence, misplaced }))?.fit;
     let still = this.readings.length * LN_PEAK + most;
     const isKnown = (family: Family) => this.families.known(h, family, presence) !== undefined;
     const all = [...families.values()];

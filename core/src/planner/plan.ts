@@ -21,7 +21,8 @@ import { mergeAlike, renumber } from "./mergeAlike.js";
 import { openRepairs } from "./outcome.js";
 import { particlesOf, type ParticleBelief } from "./particles.js";
 import { rankByRate, type Weighed } from "./ranking.js";
-import { sureOfSeveral } from "./sureOfSeveral.js";
+import { SURE_FROM, sureOfSeveral } from "./sureOfSeveral.js";
+import { uncheckedPlace } from "./uncheckedPlace.js";
 import { unreadPin } from "./unreadPins.js";
 
 /**
@@ -93,9 +94,24 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   if (!(isGroup || isForegone || plan.stage === "stuck") || options.stop?.()) return plan;
   const closer = closerDraft(predictor, belief);
   const ranked = closer.ranked.filter((w) => w.bits >= CLOSER_BITS);
-  if (ranked.length === 0) return plan;
+  if (ranked.length === 0) return plan.stage === "stuck" ? withWhatIsSure(predictor, belief, plan) : plan;
   if (isGroup) return { ...plan, narrowing: { ...closer.plan, ranked } };
   return { ...closer.plan, ranked, stage: "splitting" };
+}
+/**
+ * Nothing tells more, and the leader leaves a code unexplained: something else is wrong too, or the code is an old one.
+ * What is sure of it by itself is confirmed and repaired first; then the codes are read again.
+ */
+function withWhatIsSure(predictor: Predictor, belief: Belief, plan: Plan): Plan {
+  const leader = plan.grouped.suspects[0]!;
+  const { codes, readings } = unexplained(predictor, belief, plan.grouped);
+  if (leader.type !== "fault" || codes.length === 0 || readings.length > 0 || mayBeMisplaced(belief.posterior))
+    return plan;
+  // what it holds before it was bounded
+  const share = leader.members.reduce((sum, m) => sum + m.share, 0);
+  if (share < SURE_FROM) return plan;
+  const verdict = verdictPlan(predictor, belief, draftPlan(predictor, belief), undefined, {});
+  return verdict.stage === "proven" ? { ...verdict, sure: { ...leader, share } } : verdict;
 }
 /** A reading that tells less than this has an answer that everybody foresees, bits. Judgement. */
 const FOREGONE_BITS = 0.2;
@@ -120,15 +136,17 @@ function planBroadly(predictor: Predictor, belief: Belief, options: PlanOptions)
     isEnough || (draft.ranked.length === 0 && leader.share >= LEADS)
       ? unreadPin(predictor, belief, leader, draft.plan.open)
       : undefined;
-  if (unread) {
-    const weighed = draft.ranked.find((r) => r.candidate === unread) ?? { candidate: unread, joints: [], bits: 0 };
-    return { ...draft.plan, ranked: [weighed], stage: "confirming" };
-  }
+  if (unread) return { ...draft.plan, ranked: [weighedOf(draft, unread)], stage: "confirming" };
   if (!isEnough) return splitting;
   const against = unexplained(predictor, belief, grouped);
   if (against.codes.length > 0 || against.readings.length > 1) return splitting;
+  const unchecked = uncheckedPlace(belief, grouped, draft.plan.open);
+  if (unchecked) return { ...draft.plan, ranked: [weighedOf(draft, unchecked)], stage: "confirming" };
   return verdictPlan(predictor, belief, draft, against.readings[0], options);
 }
+
+const weighedOf = ({ ranked }: Draft, candidate: Candidate): Weighed =>
+  ranked.find((r) => r.candidate === candidate) ?? { candidate, joints: [], bits: 0 };
 
 /** A machine that is more likely sound than not after a repair is proven sound; else the search goes on. Judgement. */
 const SOUND_FROM = 0.5;

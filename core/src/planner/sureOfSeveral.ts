@@ -7,7 +7,7 @@ import type { Predictor } from "../prediction/predictor.js";
 import { STILL_HOLDS } from "./confirm.js";
 
 /** What nearly every explanation has in common is as good as proven by itself. Judgement: as sure as a verdict. */
-const SURE_FROM = 0.98;
+export const SURE_FROM = 0.98;
 
 /**
  * Of several faults at once those that nearly every explanation has in common and that the evidence needs, even without
@@ -27,7 +27,7 @@ export function sureOfSeveral(predictor: Predictor, belief: Belief, grouped: Gro
   if (likely.length === 0) return undefined;
   // none of them may hang on a single reading: that may be a slip of the hand
   const read = new Set(gathered.evidence.flatMap((e) => (e.kind === "reading" ? [e.number] : [])));
-  const fewer = [...read].map((number) => without(predictor, belief, number));
+  const fewer = [...read].map((number) => without(predictor, belief, (e) => e.number === number));
   const sure = likely.filter((f) => fewer.every((p) => shareOfPlace(predictor, p, placeKey(f)) >= STILL_HOLDS));
   if (sure.length === 0) return undefined;
   const share = Math.min(...sure.map((f) => shareOfPlace(predictor, posterior, placeKey(f))));

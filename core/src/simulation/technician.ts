@@ -216,8 +216,14 @@ class Technician {
     const doubted = misplaced.reduce((sum, m) => sum + m.share, 0) > WRONG_COMPONENT;
     if (this.doubtedAfter === undefined && (leader.type === "notHere" || doubted)) this.doubtedAfter = this.atWrong;
   }
+  /** Where what is hidden can be mended: two wires that touch, at either. */
   private truth(): ReadonlySet<string> {
-    return new Set(this.left.map((f) => placeKey(f.fault)));
+    return new Set(
+      this.left.flatMap(({ fault }) => [
+        placeKey(fault),
+        ...(fault.mode === "shortToWire" && fault.at !== undefined ? [`wire ${fault.at}`] : []),
+      ]),
+    );
   }
 
   /** The first remark on the screen: is this the right component? */

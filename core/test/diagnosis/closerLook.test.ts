@@ -95,3 +95,78 @@ test("two readings that no single fault explains: the job goes on, though 'not i
   expect(plan.stage).toBe("splitting");
   expect(plan.ranked.length).toBeGreaterThan(3);
 }, 60_000);
+
+/** Codes as one full scan, which tells of those that are not set too; then readings, each with its instrument. */
+const scanned = (
+  codes: readonly string[],
+  status: "active" | "stored",
+  read: readonly (readonly ["voltmeter" | "scanTool" | "ohmmeter", readonly string[], number | "OL", State])[],
+): Entry[] => [
+  {
+    type: "scan",
+    at,
+    when: "afterDrive",
+    modules: ["A1"],
+    codes: codes.map((code) => ({ module: "A1", code, status })),
+    disturbed: [],
+    wiped: false,
+  },
+  ...read.map(([instrument, [red, black], value, state]): Entry => ({
+    type: "reading",
+    at,
+    instrument,
+    points: [red!],
+    ...(black === undefined ? {} : { black }),
+    values: [value],
+    state,
+  })),
+];
+const off = (...unplugged: string[]): State => ({ key: "off", unplugged });
+const leaderOf = (predictor: Predictor, entries: readonly Entry[]) => {
+  const { posterior } = assess(predictor, entries);
+  const share = new Map<string, number>();
+  for (const c of posterior.components) {
+    const name = predictor.hypotheses[c.hypothesis]!.faults.map((f) => f.id).join(" + ");
+    share.set(name, (share.get(name) ?? 0) + c.share);
+  }
+  return { share: (...names: readonly string[]) => names.reduce((sum, n) => sum + (share.get(n) ?? 0), 0) };
+};
+
+test("two wires that touch, measured as 44 ohms between them: few draws fit another pair better, and miss the ohms", () => {
+  const predictor = new Predictor(generateHarness({ nodes: 100, seed: 71 }));
+  const entries = scanned(["R1a"], "active", [
+    ["voltmeter", ["X1a:1.a"], 12.13, on()],
+    ["voltmeter", ["X1a:4.a"], 1.99, on("X1a")],
+    ["voltmeter", ["X1a:2.a"], 1.99, on("X1a")],
+    ["voltmeter", ["X1a:6.a"], 1.98, on("X1a")],
+    ["voltmeter", ["B1a2:1"], 12.19, on()],
+    ["ohmmeter", ["X1a:1.a", "A1:7"], 44, off("A1", "X1a")],
+    ["voltmeter", ["X1a:7.a"], 2, on("X1a")],
+    ["voltmeter", ["X1a:4.b"], 1.62, on()],
+    ["scanTool", ["A1:10"], 1.57, on()],
+    ["scanTool", ["A1:11"], 0.81, on()],
+  ]);
+  // the hidden pair, and one that no reading so far tells from it
+  expect(leaderOf(predictor, entries).share("W17+W23/shortToWire", "W23+W25/shortToWire")).toBeGreaterThan(0.95);
+}, 60_000);
+
+test("what comes and goes is looked at as closely as what lasts: no two lasting faults in its place", () => {
+  const predictor = new Predictor(generateHarness({ nodes: 100, seed: 73 }));
+  const entries = scanned(["LA1:9", "LA1:11"], "stored", [
+    ["voltmeter", ["X1a:1.b"], 5.05, on()],
+    ["voltmeter", ["X1a:1.a"], 5.03, on()],
+    ["voltmeter", ["X1a:5.b"], 0.52, on()],
+    ["voltmeter", ["B1a3:1"], 5.05, on("B1a3")],
+    ["voltmeter", ["B1a3:1"], 5.06, on()],
+    ["scanTool", ["A1:9"], 0, on()],
+    ["voltmeter", ["A1:9"], 0, on()],
+    ["scanTool", ["A1:11"], 0, on()],
+    ["voltmeter", ["A1:11"], 0, on()],
+  ]);
+  const { share } = leaderOf(predictor, entries);
+  // one open conductor to both sensors, here and there as it shakes
+  expect(share("W17/open", "SR1a~W17/legOpen", "X1a:1/contactOpen", "A1:5/contactOpen", "W16/open")).toBeGreaterThan(
+    0.5,
+  );
+  expect(share("B1a3:1/contactOpen + B1a5:1/contactOpen", "B1a5:1/contactOpen + W30/open")).toBeLessThan(0.1);
+}, 60_000);

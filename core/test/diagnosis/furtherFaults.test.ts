@@ -96,3 +96,36 @@ test("stopped, no further fault is looked for, and what was weighed by then stan
   expect(multiple.some((m) => isPair(m.members))).toBe(false);
   expect(assess(predictor, entries).multiple.some((m) => isPair(m.members))).toBe(true);
 }, 60_000);
+
+test("two faults that set codes only together are found; a module that would not answer explains no scan value", () => {
+  const predictor = new Predictor(generateHarness({ nodes: 100, seed: 74 }));
+  const codes = ["R1a", "DB1a2", "HA1:8", "HA1:9"];
+  const scan = (point: string, value: number): Entry => ({
+    type: "reading",
+    at,
+    instrument: "scanTool",
+    points: [point],
+    values: [value],
+    state: on(),
+  });
+  const { posterior } = assess(predictor, [
+    {
+      type: "scan",
+      at,
+      when: "afterDrive",
+      modules: ["A1"],
+      codes: codes.map((code) => ({ module: "A1", code, status: "active" })),
+      disturbed: [],
+      wiped: false,
+    },
+    scan("A1:6", 12.37),
+    scan("A1:8", 7.98),
+    scan("A1:7", 7.77),
+  ]);
+  // a ground that is open, and a signal at the supply which then lifts what hangs on that ground
+  expect(posterior.notHere).toBeLessThan(0.5);
+  const [lead] = posterior.components;
+  const faults = predictor.hypotheses[lead!.hypothesis]!.faults;
+  expect(faults).toHaveLength(2);
+  expect(faults.some((f) => f.mode.startsWith("short"))).toBe(true);
+}, 60_000);
