@@ -205,10 +205,7 @@ class Assessment {
     const lead = so.posterior.components[0];
     const leading = lead && lead.share >= LEADS ? likeliestOf(predictor, lead) : [];
     // one reading that is off is a slip of the hand, or a part that is not quite as it was thought
-    const isExplained =
-      lead !== undefined &&
-      so.posterior.notHere <= DOUBT &&
-      leftOver(predictor, lead, evidence).readings.length < OFF_TOGETHER;
+    const isExplained = lead !== undefined && so.posterior.notHere <= DOUBT && this.isNearlyAll(lead);
     if (stop() || (isExplained && leading.length < 2)) return so;
     const further = searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
     if (further.length === 0) return so;
@@ -219,6 +216,11 @@ class Assessment {
     return this.refined({ multiple, posterior: this.weighWith(multiple) });
   }
 
+  /** Whether a component leaves nothing unexplained but what may be a slip of the hand or an old code. */
+  private isNearlyAll(component: MixtureComponent): boolean {
+    const { codes, readings } = leftOver(this.predictor, component, this.evidence);
+    return codes.length + readings.length < OFF_TOGETHER;
+  }
   /** Whether the leader leaves so much unexplained, or is so near a verdict, that more has to be thought of. */
   private asksForMore(p: Posterior, least: number): boolean {
     const lead = p.components[0];

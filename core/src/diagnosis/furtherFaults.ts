@@ -12,12 +12,13 @@ import { fitsOfSets } from "./weigh.js";
 
 /**
  * Faults taken for given, those that gain most by what they explain and those that contradict least; further faults
- * weighed beside each, and sets kept of all. Judgement: time.
+ * weighed beside each, and instead of each that leads, and sets kept of all. Judgement: time.
  */
 const MOST_GAINING = 5;
 const LEAST_AT_ODDS = 4;
 const MOST_BESIDE = 8;
-const MOST_KEPT = 12;
+const MOST_INSTEAD = 20;
+const MOST_KEPT = 24;
 /** On a larger machine only faults that touch a coded circuit are tried, and no more of them. Judgement: time. */
 const MOST_TRIED = 700;
 /** Faults that do the same, as far as was read, and take the place of one that was given. Judgement: time. */
@@ -50,8 +51,8 @@ export function searchFurtherFaults(
 ): readonly MultipleFaultHypothesis[] {
   const readings = telling(evidence.filter((e) => e.kind === "reading"));
   if (readings.length === 0) return [];
-  const present = evidence.flatMap((e) => (e.kind === "code" && e.present ? [e.monitor] : []));
-  const search = new FurtherFaults(predictor, readings, options, present);
+  const codes = evidence.filter((e) => e.kind === "code");
+  const search = new FurtherFaults(predictor, readings, options, codes);
   const found = new Map<string, { readonly faults: readonly AtSeverity[]; readonly worth: number }>();
   const weighed = (list: readonly (readonly AtSeverity[])[]) => {
     const sets = list.map((faults) => search.setOf(faults, AND_BESIDE, 1));
@@ -64,11 +65,17 @@ export function searchFurtherFaults(
   const best = () => [...found.values()].sort((a, b) => b.worth - a.worth).slice(0, MOST_KEPT);
   const promising = about.isExplained ? [] : promisingFaults(predictor, evidence, readings, options, stop);
   const { leading } = about;
-  const allBut = leading.length > 1 ? leading.map((f) => leading.filter((o) => o !== f)) : [];
-  for (const given of [...allBut, ...promising.map((p) => [p.given])]) {
-    if (stop()) break;
-    weighed(search.beside(given).map((more) => [...given, more]));
-  }
+  const allBut = leading.map((f) => leading.filter((o) => o !== f));
+  // one that leads and leaves something unexplained is what others may stand beside
+  const before = leading.length > 1 ? allBut : about.isExplained || leading.length === 0 ? [] : [leading];
+  const besideAll = (list: readonly (readonly AtSeverity[])[], most: number) => {
+    for (const given of list) if (!stop()) weighed(search.beside(given, most).map((more) => [...given, more]));
+  };
+  besideAll(before, MOST_INSTEAD);
+  besideAll(
+    promising.map((p) => [p.given]),
+    MOST_BESIDE,
+  );
   // others that do the same as what was given
   for (const { faults } of best()) {
     const [given, more] = faults;
@@ -78,7 +85,7 @@ export function searchFurtherFaults(
   const pairs = about.isExplained ? [] : best().filter(({ faults }) => faults.length === 2);
   for (const { faults } of pairs.slice(0, MOST_PAIRS)) {
     if (stop()) break;
-    weighed(search.beside(faults).map((third) => [...faults, third]));
+    weighed(search.beside(faults, MOST_BESIDE).map((third) => [...faults, third]));
   }
   return best().map(({ faults }) => ({ ...search.setOf(faults, AND_BESIDE), together: true }));
 }
@@ -158,6 +165,8 @@ class FurtherFaults {
   private readonly prior: Float64Array;
   /** the faults that are tried beside others */
   private readonly tried: readonly number[];
+  /** monitors of the codes that are set */
+  private readonly present: readonly number[];
   /** the first draw alone */
   private first: Uint8Array | undefined;
 
@@ -165,9 +174,11 @@ class FurtherFaults {
     private readonly predictor: Predictor,
     private readonly readings: readonly ReadingEvidence[],
     private readonly options: WeighOptions,
-    present: readonly number[],
+    private readonly codes: readonly CodeEvidence[],
   ) {
     this.prior = logPriors(predictor, options.factors);
+    this.present = codes.flatMap((c) => (c.present ? [c.monitor] : []));
+    const { present } = this;
     const all = predictor.faults.map((_, i) => i + 1);
     this.tried =
       all.length <= MOST_TRIED
@@ -194,10 +205,10 @@ class FurtherFaults {
   }
 
   /** The faults that fit best beside others, each at the severity that brings the worst reading to its value. */
-  beside(given: readonly AtSeverity[]): AtSeverity[] {
-    return this.predictor.trying(() => this.tryBeside(given));
+  beside(given: readonly AtSeverity[], most: number): AtSeverity[] {
+    return this.predictor.trying(() => this.tryBeside(given, most));
   }
-  private tryBeside(given: readonly AtSeverity[]): AtSeverity[] {
+  private tryBeside(given: readonly AtSeverity[], most: number): AtSeverity[] {
     const { predictor } = this;
     const without = this.readings
       .map((e) => ({ e, v: this.valueOf(given, e) }))
@@ -212,7 +223,8 @@ class FurtherFaults {
       if (severity === undefined) return [];
       // what lies between it and the severities beside it may be
       const near = [severity - 1, severity, severity + 1].filter((k) => k >= 0 && k < fault.severities.length);
-      return [{ h, severity, near: near.map((k) => [...given, { h, severity: k }]) }];
+      const byCodes = this.lossOfCodes([...given, { h, severity }]);
+      return [{ h, severity, byCodes, near: near.map((k) => [...given, { h, severity: k }]) }];
     });
     const told = without.slice(0, MOST_READINGS);
     const lossAt = (near: readonly (readonly AtSeverity[])[], e: ReadingEvidence) =>
@@ -222,12 +234,34 @@ class FurtherFaults {
       );
     const left = brought.map((one) => ({
       ...one,
-      loss: told.reduce((sum, { e }) => sum + lossAt(one.near, e), -this.prior[one.h]!),
+      loss: told.reduce((sum, { e }) => sum + lossAt(one.near, e), one.byCodes - this.prior[one.h]!),
     }));
     return left
       .sort((a, b) => a.loss - b.loss)
-      .slice(0, MOST_BESIDE)
+      .slice(0, most)
       .map(({ h, severity }) => ({ h, severity }));
+  }
+
+  /** What the codes cost, ln, as each fault sets them by itself; one that none sets may yet be set by them together. */
+  private lossOfCodes(faults: readonly AtSeverity[]): number {
+    const sets = faults.map((f) => this.setsOf(f));
+    return this.codes.reduce((sum, c, i) => {
+      const none = sets.reduce((p, own) => p * (1 - own[i]!), 1);
+      return sum + Math.min(MOST_OF_CODE, -logCode(1 - none, c));
+    }, 0);
+  }
+  /** Probability that a fault by itself sets each code, roughly. */
+  private setsOf({ h, severity }: AtSeverity): readonly number[] {
+    const { predictor } = this;
+    if (!predictor.movesAny(h, this.present)) return this.codes.map(() => 0);
+    const monitors = this.codes.map((c) => c.monitor);
+    const shares = predictor.roughCodeShares(h, monitors);
+    return monitors.map((m) => {
+      let sum = 0;
+      for (let d = 0; d < CODE_DRAWS; d++)
+        sum += shares[(severity * predictor.draws + d) * predictor.monitors.length + m]!;
+      return sum / CODE_DRAWS;
+    });
   }
 
   /** The severity of a further fault that brings a reading nearest to its value; undefined where none does. */
@@ -267,6 +301,9 @@ class FurtherFaults {
 }
 /** Readings by which further faults are told apart before they are weighed by all. Judgement: time. */
 const MOST_READINGS = 8;
+/** Draws in which codes are looked at; and the most that one code counts against faults, ln. Judgement. */
+const CODE_DRAWS = 3;
+const MOST_OF_CODE = 4;
 /** A value at which a fault lets a reading stay is no nearer than this share of how far off it was. Judgement. */
 const NEARER = 0.5;
 

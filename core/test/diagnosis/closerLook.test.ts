@@ -132,7 +132,7 @@ const leaderOf = (predictor: Predictor, entries: readonly Entry[]) => {
   return { share: (...names: readonly string[]) => names.reduce((sum, n) => sum + (share.get(n) ?? 0), 0) };
 };
 
-test("two wires that touch, measured as 44 ohms between them: few draws fit another pair better, and miss the ohms", () => {
+test("two wires that touch, 44 ohms between them: few draws fit another pair better, and leave the ohms open", () => {
   const predictor = new Predictor(generateHarness({ nodes: 100, seed: 71 }));
   const entries = scanned(["R1a"], "active", [
     ["voltmeter", ["X1a:1.a"], 12.13, on()],

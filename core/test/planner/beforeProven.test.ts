@@ -44,7 +44,7 @@ describe("before a cause is declared", () => {
     expect(checked.ranked.map((r) => r.candidate.kind)).not.toContain("identity");
   });
 
-  test("a cause that leaves a code unexplained is confirmed and repaired first, where nothing tells what else is wrong", () => {
+  test("a cause that leaves a code unexplained is confirmed and repaired first, where nothing tells the rest", () => {
     const predictor = new Predictor(generateHarness({ nodes: 100, seed: 70 }));
     const entries = [
       codesRead("HA1:11"),
@@ -53,7 +53,7 @@ describe("before a cause is declared", () => {
       read("scanTool", "A1:10", 4.93),
       read("voltmeter", "X1a:2.b", 4.95),
       read("voltmeter", "A1:6", 4.96),
-      { type: "look", at, thing: "A1", found: [] } satisfies Entry,
+      { type: "look", at, thing: "A1", found: ["nothing"] } satisfies Entry,
     ];
     const plan = planned(predictor, entries);
     // whatever is next, it is no dead end

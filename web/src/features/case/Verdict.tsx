@@ -70,7 +70,7 @@ export function Verdict({
       <div className={styles.over}>
         <span>{over}</span>
         {isClosed && !verdict ? null : (
-          <span className="mono">{shareText(outcome?.isNotAll ? outcome.repairs[0]!.share : leader.share)}</span>
+          <span className="mono">{shareText(outcome?.isNotAll ? shareOfAll(outcome.repairs) : leader.share)}</span>
         )}
       </div>
       <h2 className={styles.sentence}>
@@ -207,6 +207,7 @@ function wordsOf(analysis: Analysis, namer: Namer, isClosed: boolean) {
     next: nextText(isClosed, folded.verdict !== undefined, isProven, isGroup, isNotAll, repair),
   };
 }
+const shareOfAll = (repairs: readonly { readonly share: number }[]) => repairs.reduce((sum, r) => sum + r.share, 0);
 function nextText(
   isClosed: boolean,
   isLogged: boolean,
@@ -218,7 +219,7 @@ function nextText(
   if (isClosed) return t("job.everythingIsAsItWasFound");
   const what = isGroup ? t("job.mendTheOneThatIsBad") : repair;
   if (isLogged) return t("job.asTheMakersManualSaysThen", { what });
-  if (isNotAll) return t("job.thenClearTheCodesCycleThe", { repair });
+  if (isNotAll) return t("job.thenClearTheCodesCycleThe", { repair: what });
   if (isGroup) return t("job.lookAtThemInThisOrder");
   if (!isProven) return t("job.lookAtEachOfThePlaces");
   return t("job.twoReadingsOrMoreAgreeWith", { repair: midSentence(repair) });
