@@ -44,7 +44,7 @@ export function outcomeText(outcome: Outcome, namer: Namer): OutcomeText {
 
 /** Whether one of several repairs is meant, and nobody knows which. */
 export const isOneOfSeveral = ({ outcome, suspects }: Pick<Analysis, "outcome" | "suspects">): boolean =>
-  outcome?.isOneRepair === false && !outcome.isNotAll && suspects[0]?.type === "fault";
+  outcome?.isOneRepair === false && suspects[0]?.type === "fault";
 
 /** What a verdict on the leading suspect says: the repair, or what several repairs have in common. */
 export function verdictText(
@@ -52,14 +52,14 @@ export function verdictText(
   namer: Namer,
 ): { readonly title: string; readonly detail: string } {
   const { outcome, suspects } = analysis;
-  if (outcome?.isNotAll)
-    return {
-      title: outcome.repairs.map((r) => repairName(r, namer)).join(t("faults.andJoin")),
-      detail: t("outcome.notTheOnlyFaultTheNext"),
-    };
-  if (!outcome || !isOneOfSeveral(analysis)) return namer.suspect(suspects[0]!);
+  const isOneOf = isOneOfSeveral(analysis);
+  const notAll = outcome?.isNotAll ? t("outcome.notTheOnlyFaultTheNext") : "";
+  if (notAll && !isOneOf)
+    return { title: outcome!.repairs.map((r) => repairName(r, namer)).join(t("faults.andJoin")), detail: notAll };
+  if (!outcome || !isOneOf) return namer.suspect(suspects[0]!);
   const { proven, open } = outcomeText(outcome, namer);
-  return { title: proven, detail: analysis.narrowing ? open : t("outcome.noSingleTestCanSeparateThem", { open }) };
+  const apart = analysis.narrowing ? open : t("outcome.noSingleTestCanSeparateThem", { open });
+  return { title: proven, detail: notAll ? t("outcome.both", { apart, notAll }) : apart };
 }
 
 /** One repair in full: every fault that it mends. */

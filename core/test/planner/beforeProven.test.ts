@@ -1,6 +1,16 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { assess, generateHarness, makePlan, parseWiring, Predictor, type Entry, type State } from "../../src/index.js";
+import { Namer, verdictText } from "../../words/index.js";
+import {
+  analyse,
+  assess,
+  generateHarness,
+  makePlan,
+  parseWiring,
+  Predictor,
+  type Entry,
+  type State,
+} from "../../src/index.js";
 import { ROOT } from "../helpers.js";
 
 const at = "2026-01-01T08:00:00Z";
@@ -62,5 +72,12 @@ describe("before a cause is declared", () => {
     expect(again.stage).toBe("proven");
     expect(again.sure).toMatchObject({ id: "A1:6" });
     expect(again.sure!.share).toBeGreaterThan(0.95);
+    // in the terminal or inside the module: one of the two is mended, and the verdict does not name both
+    const told = analyse(predictor, [...entries, read("voltmeter", "A1:6", 4.95)]);
+    expect(told.outcome).toMatchObject({ isNotAll: true, isOneRepair: false });
+    const { title, detail } = verdictText(told, new Namer(predictor.wiring));
+    expect(title).toContain("A1 cavity 6");
+    expect(title).not.toContain(" and ");
+    expect(detail).toMatch(/one of 2 repairs.*not the only fault/);
   }, 60_000);
 });

@@ -16,5 +16,6 @@ export const outcome: Translation<typeof english> = {
   "outcome.aFaultAtOneOfThese": "Ein Fehler an einer dieser Stellen",
   "outcome.oneOfRepairs": "eine von {repairsCount} Reparaturen",
   "outcome.notTheOnlyFaultTheNext": "nicht der einzige Fehler: das nächste Auslesen zeigt, was übrig ist",
+  "outcome.both": "{apart}; {notAll}",
   "outcome.noSingleTestCanSeparateThem": "{open}; kein einzelner Test kann sie trennen",
 };

@@ -13,5 +13,6 @@ export const outcome = {
   "outcome.aFaultAtOneOfThese": "A fault at one of these places",
   "outcome.oneOfRepairs": "one of {repairsCount} repairs",
   "outcome.notTheOnlyFaultTheNext": "not the only fault: the next scan shows what is left",
+  "outcome.both": "{apart}; {notAll}",
   "outcome.noSingleTestCanSeparateThem": "{open}; no single test can separate them",
 } as const;
