@@ -19,9 +19,9 @@ const SETS = {
   tuning: { demo: ["Tug 4", "tug-4.wiring.json"], small: [3, 4, 5, 6, 7], large: [11, 12], draw: 0 },
   judging: {
     demo: ["Generator 9", "generator-9.wiring.json"],
-    small: [80, 81, 82, 83, 84],
-    large: [85, 86],
-    draw: 117,
+    small: [90, 91, 92, 93, 94],
+    large: [95, 96],
+    draw: 130,
   },
 };
 const chosen = process.argv.includes("--judging") ? SETS.judging : SETS.tuning;

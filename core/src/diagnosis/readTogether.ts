@@ -13,8 +13,10 @@ export interface PredictedReading {
 
 /** Readings that hardly spread over the draws are weighed one by one: as a share of the instrument's error. */
 const STEADY = 0.5;
-/** Draws that the spread of a group of few borrows from all groups together. Judgement. */
+/** Draws that a group of few borrows from all groups together: how its readings move with one another. Judgement. */
 const BORROWED = 4;
+/** A group of so many draws or more spreads as they do; smaller ones borrow the rest of how far, too. Judgement. */
+const OWN_SPREAD_FROM = 6;
 /** Degrees of freedom are never fewer. Judgement: heavier tails explain almost anything. */
 const LEAST_FREEDOM = 5;
 /** So many readings may be slips of the hand at once. Judgement. */
@@ -133,7 +135,12 @@ class Together {
   private groups(most: number): readonly Group[] {
     const names = new Array<string>(this.draws).fill("");
     const deviations = new Float64Array(this.draws);
-    for (const { scaled } of this.joint) partDraws(scaled, deviations).forEach((g, d) => (names[d] += `${g} `));
+    for (const { e, scaled } of this.joint) {
+      const kinds = partDraws(scaled, deviations);
+      const error = errorOf(e, e.instrument === "ohmmeter" ? Math.exp(meanOf(scaled)) : meanOf(scaled));
+      const isHeld = heldWithin(scaled, kinds, error);
+      kinds.forEach((kind, d) => (names[d] += `${kind}${isHeld(d) ? "=" : ""} `));
+    }
     const by = new Map<string, number[]>();
     names.forEach((name, d) => by.set(name, [...(by.get(name) ?? []), d]));
     const n = this.joint.length;
@@ -147,10 +154,7 @@ class Together {
       draws,
       weight: draws.reduce((sum, d) => sum + Math.exp(this.apart[d]! - most), 0) / this.draws,
       off: Float64Array.from(this.joint, ({ e }, i) => scaleOf(e, e.value) - means[i]!),
-      covariance: this.withErrors(
-        squares.map((x, k) => (x + BORROWED * pooled[k]!) / (draws.length + BORROWED)),
-        means,
-      ),
+      covariance: this.withErrors(borrowed(squares, pooled, draws.length), means),
     }));
   }
   private spreadOf(draws: readonly number[]): { readonly means: Float64Array; readonly squares: Float64Array } {
@@ -190,6 +194,57 @@ class Together {
     }
     return Math.log(Math.max(sum, LEAST));
   }
+}
+/**
+ * Draws that share a value while others of their kind spread far from it: something holds the conductor there, or
+ * nothing does. No normal has such a peak.
+ * @param kinds of the draws @param error of the instrument
+ */
+function heldWithin(values: Float64Array, kinds: Int8Array, error: number): (draw: number) => boolean {
+  const peaks = new Map<number, readonly [number, number]>();
+  for (const kind of new Set(kinds)) {
+    const peak = peakOf(
+      values.filter((_, d) => kinds[d] === kind),
+      error,
+    );
+    if (peak) peaks.set(kind, peak);
+  }
+  return (d) => {
+    const peak = peaks.get(kinds[d]!);
+    return peak !== undefined && values[d]! >= peak[0] && values[d]! <= peak[1];
+  };
+}
+/** The error's width in which most values lie, where those are many and others lie far off. */
+function peakOf(values: Float64Array, error: number): readonly [number, number] | undefined {
+  const sorted = [...values].sort((a, b) => a - b);
+  let [from, most] = [0, 0];
+  for (let low = 0, high = 0; low < sorted.length; low++) {
+    while (high < sorted.length && sorted[high]! - sorted[low]! <= error) high++;
+    if (high - low > most) [from, most] = [low, high - low];
+  }
+  const isPeak = most >= HELD_FROM * sorted.length && sorted.at(-1)! - sorted[0]! > FAR_OFF * error;
+  return isPeak ? [sorted[from]!, sorted[from]! + error] : undefined;
+}
+/** So large a share of the draws within the instrument's error, others so many errors off, is a peak. Judgement. */
+const HELD_FROM = 1 / 3;
+const FAR_OFF = 10;
+
+/**
+ * Covariance of a group: how its readings move with one another is told by its own draws and a few of all groups, how
+ * far by its own. One kind of a device may hold a value at nothing where another lets it go anywhere.
+ * @param squares of the deviations in the group @param pooled mean of the same over all groups
+ */
+function borrowed(squares: Float64Array, pooled: Float64Array, draws: number): Float64Array {
+  const n = Math.sqrt(squares.length);
+  const lacking = Math.max(0, OWN_SPREAD_FROM - draws);
+  const scale = Array.from({ length: n }, (_, i) => {
+    const [own, all] = [squares[i * n + i]!, pooled[i * n + i]!];
+    return all > 0 ? Math.sqrt((own + lacking * all) / ((draws + lacking) * all)) : 1;
+  });
+  return squares.map((x, k) => {
+    const like = pooled[k]! * scale[Math.floor(k / n)]! * scale[k % n]!;
+    return (x + BORROWED * like) / (draws + BORROWED);
+  });
 }
 /** A product of many unlikely readings must not become zero. */
 const LEAST = 1e-300;

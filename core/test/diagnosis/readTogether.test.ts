@@ -86,6 +86,20 @@ test("a second reading of the same unknown is no second proof, and no second con
   expect(logOfAll(two(2.5, -1), 12)).toBeCloseTo(likelier + Math.log(0.003 / voltRange(12)), 6);
 });
 
+test("one kind holds a value at nothing, another lets it go anywhere: half of the draws are there, and count", () => {
+  const u = normals(48, 5);
+  const values = u.map((x, d) => (d % 2 === 0 ? 0 : 20 + 2 * x));
+  const log = logOfAll([predicted(volts("A1:1", 0), values)], 24);
+  // half of a normal as wide as the meter's error, 30 mV; source: density of a normal at its mean, 1/(σ√2π)
+  expect(Math.abs(log - Math.log(0.5 / (0.03 * Math.sqrt(2 * Math.PI))))).toBeLessThan(0.3);
+});
+
+test("a value that half of the draws share is a peak, though the others trail off from it without a gap", () => {
+  const values = Array.from({ length: 48 }, (_, d) => (d < 24 ? 0 : 0.06 * (d - 23)));
+  const log = logOfAll([predicted(volts("A1:1", 0), values)], 12);
+  expect(Math.abs(log - Math.log(0.5 / (0.03 * Math.sqrt(2 * Math.PI))))).toBeLessThan(0.4);
+});
+
 test("what no draw happened to reach is unlikely, not impossible", () => {
   const u = normals(48, 4).map((x) => 4.2 + 0.15 * x);
   const beyond = 4.2 + 4 * 0.15;
