@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import { parseCase, parseWiring, readWiring, type Case, type Wiring } from "../src/index.js";
+import { parseCase, parseWiring, readWiring, type Case, type Wiring, type Entry } from "../src/index.js";
 
 /** The root of the project, seen from where the compiled tests run: core/dist-test/test. */
 export const ROOT = join(import.meta.dirname, "..", "..", "..");
@@ -44,3 +44,14 @@ export function random(seed: number): () => number {
     return ((t ^ (t >>> 15)) >>> 0) / 4294967296;
   };
 }
+
+/** Everything that module A1 gave, as one scan after a drive: what it did not give counts as not set. */
+export const scanned = (codes: readonly string[], status: "active" | "stored" = "active"): Entry => ({
+  type: "scan",
+  at: "2026-01-01T08:00:00Z",
+  when: "afterDrive",
+  modules: ["A1"],
+  codes: codes.map((code) => ({ module: "A1", code, status })),
+  disturbed: [],
+  wiped: false,
+});

@@ -1,7 +1,7 @@
 import type { Predictor } from "../prediction/predictor.js";
 import type { AfterRepair } from "./afterRepair.js";
 import { closerWithout, lookCloser } from "./contenders.js";
-import type { Evidence, Gathered, ReadingEvidence } from "./evidence.js";
+import type { Evidence, Gathered } from "./evidence.js";
 import type { FaultAtSeverity } from "./faultsAtSeverities.js";
 import { leftOver } from "./fit.js";
 import { likeliestOf, searchFurtherFaults } from "./furtherFaults.js";
@@ -297,10 +297,10 @@ function explainsAlmostAnything(predictor: Predictor, w: MixtureComponent): bool
 /** "Not in this wiring" above this is itself a reason to think of several faults. */
 const DOUBT = 0.02;
 
-/** Belief with some readings left out: what would stand if they were slips, or taken at another place. */
-export function without(predictor: Predictor, belief: Belief, isLeftOut: (e: ReadingEvidence) => boolean): Posterior {
+/** Belief with one logbook entry left out: what would stand if that one reading were a slip. */
+export function without(predictor: Predictor, belief: Belief, entry: number): Posterior {
   const { gathered, multiple } = belief;
-  const evidence = gathered.evidence.filter((e) => e.kind !== "reading" || !isLeftOut(e));
+  const evidence = gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry);
   return weigh(predictor, evidence, {
     closer: closerWithout(predictor, belief.closer, evidence),
     factors: gathered.factors,

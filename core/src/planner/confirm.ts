@@ -87,7 +87,7 @@ function weakestWithout(
   const read = belief.gathered.evidence.flatMap((e) => (e.kind === "reading" ? [e.number] : []));
   const numbers = only !== undefined ? [only] : read.length ? [...new Set(read)] : [NO_READING];
   const all = numbers.map((number): Weakest => {
-    const posterior = number === NO_READING ? belief.posterior : without(predictor, belief, (e) => e.number === number);
+    const posterior = number === NO_READING ? belief.posterior : without(predictor, belief, number);
     const grouped = groupComponents(predictor, posterior, merged);
     const at = grouped.keys.indexOf(leader);
     return { share: at < 0 ? 0 : grouped.suspects[at]!.share, number, posterior, grouped, at };

@@ -27,7 +27,7 @@ export function sureOfSeveral(predictor: Predictor, belief: Belief, grouped: Gro
   if (likely.length === 0) return undefined;
   // none of them may hang on a single reading: that may be a slip of the hand
   const read = new Set(gathered.evidence.flatMap((e) => (e.kind === "reading" ? [e.number] : [])));
-  const fewer = [...read].map((number) => without(predictor, belief, (e) => e.number === number));
+  const fewer = [...read].map((number) => without(predictor, belief, number));
   const sure = likely.filter((f) => fewer.every((p) => shareOfPlace(predictor, p, placeKey(f)) >= STILL_HOLDS));
   if (sure.length === 0) return undefined;
   const share = Math.min(...sure.map((f) => shareOfPlace(predictor, posterior, placeKey(f))));

@@ -1,4 +1,5 @@
 import { assess, generateHarness, makePlan, Predictor, type Entry, type State } from "../../src/index.js";
+import { scanned } from "../helpers.js";
 
 const at = "2026-01-01T08:00:00Z";
 const on = (...unplugged: string[]): State => ({ key: "on", unplugged });
@@ -96,21 +97,12 @@ test("two readings that no single fault explains: the job goes on, though 'not i
   expect(plan.ranked.length).toBeGreaterThan(3);
 }, 60_000);
 
-/** Codes as one full scan, which tells of those that are not set too; then readings, each with its instrument. */
-const scanned = (
-  codes: readonly string[],
-  status: "active" | "stored",
+/** A full scan; then readings, each with its instrument. */
+const job = (
+  scan: Entry,
   read: readonly (readonly ["voltmeter" | "scanTool" | "ohmmeter", readonly string[], number | "OL", State])[],
 ): Entry[] => [
-  {
-    type: "scan",
-    at,
-    when: "afterDrive",
-    modules: ["A1"],
-    codes: codes.map((code) => ({ module: "A1", code, status })),
-    disturbed: [],
-    wiped: false,
-  },
+  scan,
   ...read.map(([instrument, [red, black], value, state]): Entry => ({
     type: "reading",
     at,
@@ -134,7 +126,7 @@ const leaderOf = (predictor: Predictor, entries: readonly Entry[]) => {
 
 test("two wires that touch, 44 ohms between them: few draws fit another pair better, and leave the ohms open", () => {
   const predictor = new Predictor(generateHarness({ nodes: 100, seed: 71 }));
-  const entries = scanned(["R1a"], "active", [
+  const entries = job(scanned(["R1a"]), [
     ["voltmeter", ["X1a:1.a"], 12.13, on()],
     ["voltmeter", ["X1a:4.a"], 1.99, on("X1a")],
     ["voltmeter", ["X1a:2.a"], 1.99, on("X1a")],
@@ -152,7 +144,7 @@ test("two wires that touch, 44 ohms between them: few draws fit another pair bet
 
 test("what comes and goes is looked at as closely as what lasts: no two lasting faults in its place", () => {
   const predictor = new Predictor(generateHarness({ nodes: 100, seed: 73 }));
-  const entries = scanned(["LA1:9", "LA1:11"], "stored", [
+  const entries = job(scanned(["LA1:9", "LA1:11"], "stored"), [
     ["voltmeter", ["X1a:1.b"], 5.05, on()],
     ["voltmeter", ["X1a:1.a"], 5.03, on()],
     ["voltmeter", ["X1a:5.b"], 0.52, on()],

@@ -7,6 +7,7 @@ import {
   type Entry,
   type State,
 } from "../../src/index.js";
+import { scanned } from "../helpers.js";
 
 const at = "2026-01-01T08:00:00Z";
 const on = (...unplugged: string[]): State => ({ key: "on", unplugged });
@@ -99,7 +100,6 @@ test("stopped, no further fault is looked for, and what was weighed by then stan
 
 test("two faults that set codes only together are found; a module that would not answer explains no scan value", () => {
   const predictor = new Predictor(generateHarness({ nodes: 100, seed: 74 }));
-  const codes = ["R1a", "DB1a2", "HA1:8", "HA1:9"];
   const scan = (point: string, value: number): Entry => ({
     type: "reading",
     at,
@@ -109,15 +109,7 @@ test("two faults that set codes only together are found; a module that would not
     state: on(),
   });
   const { posterior } = assess(predictor, [
-    {
-      type: "scan",
-      at,
-      when: "afterDrive",
-      modules: ["A1"],
-      codes: codes.map((code) => ({ module: "A1", code, status: "active" })),
-      disturbed: [],
-      wiped: false,
-    },
+    scanned(["R1a", "DB1a2", "HA1:8", "HA1:9"]),
     scan("A1:6", 12.37),
     scan("A1:8", 7.98),
     scan("A1:7", 7.77),

@@ -11,19 +11,10 @@ import {
   type Entry,
   type State,
 } from "../../src/index.js";
-import { ROOT } from "../helpers.js";
+import { ROOT, scanned } from "../helpers.js";
 
 const at = "2026-01-01T08:00:00Z";
 const on = (...unplugged: string[]): State => ({ key: "on", unplugged });
-const codesRead = (...codes: readonly string[]): Entry => ({
-  type: "scan",
-  at,
-  when: "afterDrive",
-  modules: ["A1"],
-  codes: codes.map((code) => ({ module: "A1", code, status: "active" })),
-  disturbed: [],
-  wiped: false,
-});
 const read = (instrument: "voltmeter" | "scanTool", red: string, value: number, black?: string): Entry => ({
   type: "reading",
   at,
@@ -42,7 +33,7 @@ describe("before a cause is declared", () => {
     const predictor = new Predictor(wiring.value);
     // the output of a dead sensor, read at the plug of its neighbour: it looks like an open wire between the two
     const entries = [
-      codesRead("G113"),
+      scanned(["G113"]),
       read("voltmeter", "B92:3", 1.3),
       read("voltmeter", "X40:4.a", 0.04),
       read("voltmeter", "X40:4.b", 0.04),
@@ -57,7 +48,7 @@ describe("before a cause is declared", () => {
   test("a cause that leaves a code unexplained is confirmed and repaired first, where nothing tells the rest", () => {
     const predictor = new Predictor(generateHarness({ nodes: 100, seed: 70 }));
     const entries = [
-      codesRead("HA1:11"),
+      scanned(["HA1:11"]),
       read("scanTool", "A1:11", 4.95),
       read("voltmeter", "B1a5:2", 4.94),
       read("scanTool", "A1:10", 4.93),
