@@ -89,8 +89,9 @@ export class CloserLook {
     return logOfAll(predicted, this.predictor.wiring.nominalVolt);
   }
   /**
-   * What comes and goes was there at some readings and not at others. Each is taken for whichever explains it better,
-   * all of them are weighed together so, and that it might have been the other way is added reading by reading.
+   * A fault that comes and goes was there at some readings and not at others. Each reading is first taken with the
+   * fault or without it, whichever explains it better, and all are weighed together so. What the other way would add is
+   * then added for each reading by itself.
    */
   private logOfGoing(present: readonly PredictedReading[], presence: number): number {
     let log = 0;

@@ -65,9 +65,9 @@ export function searchFurtherFaults(
   const best = () => [...found.values()].sort((a, b) => b.worth - a.worth).slice(0, MOST_KEPT);
   const promising = about.isExplained ? [] : promisingFaults(predictor, evidence, readings, options, stop);
   const { leading } = about;
-  const allBut = leading.map((f) => leading.filter((o) => o !== f));
-  // one that leads and leaves something unexplained is what others may stand beside
-  const before = leading.length > 1 ? allBut : about.isExplained || leading.length === 0 ? [] : [leading];
+  // of a set that leads all but one; of one fault itself, where it leaves something unexplained
+  const isAlone = leading.length === 1;
+  const before = isAlone ? (about.isExplained ? [] : [leading]) : leading.map((f) => leading.filter((o) => o !== f));
   const besideAll = (list: readonly (readonly AtSeverity[])[], most: number) => {
     for (const given of list) if (!stop()) weighed(search.beside(given, most).map((more) => [...given, more]));
   };

@@ -99,8 +99,9 @@ export function makePlan(predictor: Predictor, belief: Belief, options: PlanOpti
   return { ...closer.plan, ranked, stage: "splitting" };
 }
 /**
- * Nothing tells more, and the leader leaves a code unexplained: something else is wrong too, or the code is an old one.
- * What is sure of it by itself is confirmed and repaired first; then the codes are read again.
+ * For a leader that is sure by itself but leaves a code unexplained, where no test on offer tells more: either
+ * something else is wrong too, or the code is an old one. The leader is confirmed and repaired first, then the codes
+ * are read again.
  */
 function withWhatIsSure(predictor: Predictor, belief: Belief, plan: Plan): Plan {
   const leader = plan.grouped.suspects[0]!;

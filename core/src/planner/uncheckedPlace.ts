@@ -3,16 +3,16 @@ import type { Grouped } from "../diagnosis/groups.js";
 import type { Candidate } from "./candidate.js";
 
 /**
- * From this chance on that leads were at a connector easily taken for the one logged, and something else is the cause,
- * that is looked at before a cause is declared. Judgement: it takes a minute, and how often it happens is a guess.
+ * The least chance that is worth a check before a cause is declared: that the leads were at a look-alike and something
+ * else is the cause. Judgement: the check takes a minute, and how often leads are at the wrong connector is a guess.
  */
 const RIVAL_FROM = 1e-4;
 
 /**
- * The look at a component that a verdict still wants: whether the leads were at the connector that the logbook says,
- * where something else would be the cause if they were not (common practice, no source).
+ * The check that a verdict still needs: were the leads at the connector that the logbook names? It is needed where
+ * something else would be the cause if they were at a look-alike (common practice, no source).
  * @param open tests on offer that have not been done
- * @returns undefined where no other cause depends on it, or it was looked at
+ * @returns undefined where no other cause depends on it, or the check was made
  */
 export function uncheckedPlace(
   { posterior }: Belief,
