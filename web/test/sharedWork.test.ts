@@ -9,7 +9,7 @@ import {
   workOutPiece,
   type Entry,
 } from "@radicula/core";
-import { shareAhead, shareCodes, type Helper } from "@/workers/sharedWork";
+import { inTurns, shareAhead, shareCodes, type Helper } from "@/workers/sharedWork";
 import { demoCase } from "./helpers";
 
 const { wiring } = demoCase();
@@ -88,4 +88,50 @@ test("something newer ends it before anything is worked out", async () => {
   const mine = new Predictor(wiring);
   await shareCodes(mine, codes, [helperOf(new Predictor(wiring))], { stop: () => true });
   expect(mine.solves).toBe(0);
+});
+
+/** Work of six parts, each longer than a turn. */
+function* slowly(begun: () => void = () => undefined) {
+  begun();
+  for (let i = 0; i < 6; i++) {
+    const until = performance.now() + 35;
+    while (performance.now() < until);
+    yield;
+  }
+  return "done";
+}
+
+test("work in turns lets others in, and is given up at the next turn when something newer is asked", async () => {
+  const predictor = { generation: 0 } as Predictor;
+  let others = 0;
+  const other = setInterval(() => others++, 1);
+  expect(
+    await inTurns(
+      predictor,
+      () => slowly(),
+      () => false,
+    ),
+  ).toBe("done");
+  clearInterval(other);
+  expect(others).toBeGreaterThanOrEqual(4);
+  let asked = 0;
+  expect(
+    await inTurns(
+      predictor,
+      () => slowly(),
+      () => ++asked === 2,
+    ),
+  ).toBeUndefined();
+  expect(asked).toBe(2);
+});
+
+test("work that knows sets of faults by number begins anew where another question made them be forgotten", async () => {
+  const predictor = { generation: 0 } as Predictor;
+  let begun = 0;
+  const stop = () => {
+    if (begun === 1) predictor.generation++;
+    return false;
+  };
+  expect(await inTurns(predictor, () => slowly(() => begun++), stop)).toBe("done");
+  expect(begun).toBe(2);
 });

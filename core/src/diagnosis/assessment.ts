@@ -1,4 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
+import type { Steps } from "../steps.js";
 import type { AfterRepair } from "./afterRepair.js";
 import { closerWithout, lookCloser } from "./contenders.js";
 import type { Evidence, Gathered } from "./evidence.js";
@@ -61,12 +62,12 @@ interface Found {
 }
 
 /** Weighs what was seen of one machine, as it is between two repairs. */
-export function assessMachine(
+export function assessInSteps(
   predictor: Predictor,
   gathered: Gathered,
   carried: AfterRepair | undefined,
   options: BeliefOptions,
-): Belief {
+): Steps<Belief> {
   return new Assessment(predictor, gathered, carried, options).belief();
 }
 
@@ -96,20 +97,22 @@ class Assessment {
     };
   }
 
-  belief(): Belief {
+  *belief(): Steps<Belief> {
     const narrow = this.options.begun?.posterior ?? this.weighWith([]);
     const isDue =
       this.evidence.length > 0 && (this.asksForMore(narrow, 1) || this.isDisputed(narrow) || this.isBetweenFew(narrow));
     if (this.options.multiple === "never" || !isDue) return this.found(narrow, { unfinished: isDue });
     if (!this.asksForMore(narrow, 1)) {
-      const seen = this.closely({ multiple: [], posterior: narrow }, []).posterior;
+      const { posterior: seen } = yield* this.closely({ multiple: [], posterior: narrow }, []);
       if (!this.asksForMore(seen, 1)) return this.found(seen);
     }
     // the best leave something unexplained: look further before several faults are thought of
     this.breadth = "wide";
-    const wide = this.closely({ multiple: [], posterior: this.weighWith([]) }, []).posterior;
+    yield;
+    const { posterior: wide } = yield* this.closely({ multiple: [], posterior: this.weighWith([]) }, []);
     if (!this.asksForMore(wide, 2)) return this.found(wide);
-    return { ...this.found(wide), alarmed: true, ...this.withSeveral(wide), closer: this.closer };
+    const several = yield* this.withSeveral(wide);
+    return { ...this.found(wide), alarmed: true, ...several, closer: this.closer };
   }
   private found(posterior: Posterior, { unfinished = false } = {}): Belief {
     const { gathered, carried, breadth, closer } = this;
@@ -121,7 +124,7 @@ class Assessment {
   }
 
   /** Looks closely at what a verdict would be between. @param parts single faults, severity by severity */
-  private closely(found: Found, parts: readonly FaultAtSeverity[]): Found {
+  private *closely(found: Found, parts: readonly FaultAtSeverity[]): Steps<Found> {
     const { predictor, evidence } = this;
     const fewer = this.fewerFaults(found);
     const multiple = [...found.multiple, ...fewer];
@@ -134,7 +137,7 @@ class Assessment {
     const byFewDraws = closer ? this.weighWith(multiple) : found.posterior;
     this.closer = closer;
     const about = { byFewDraws, parts, fewer: fewer.map((m) => m.hypothesis), seen: closer };
-    const posterior = lookCloser(predictor, evidence, found.posterior, about, weighAgain, this.stop);
+    const posterior = yield* lookCloser(predictor, evidence, found.posterior, about, weighAgain, this.stop);
     return posterior ? { multiple, posterior } : found;
   }
   /** Sets of three that lead, each without one of them: few draws may have asked for one too many. */
@@ -161,18 +164,23 @@ class Assessment {
   }
 
   /** Several faults at once, where no single one is sure to be all. */
-  private withSeveral(alone: Posterior): Found {
+  private *withSeveral(alone: Posterior): Steps<Found> {
     const { predictor, evidence, how, stop } = this;
     const explaining = faultsExplaining(predictor, evidence, how.factors, stop);
+    yield;
     const ranked = searchMultipleFaults(predictor, evidence, how.factors, stop, explaining);
-    const sets = solveTogether(predictor, evidence, ranked, this.wide, stop);
-    let found = this.closely(this.refined(this.weighSeveral(sets, alone)), explaining.parts);
+    yield;
+    const sets = yield* solveTogether(predictor, evidence, ranked, this.wide, stop);
+    yield;
+    const weighed = this.weighSeveral(sets, alone);
+    const refined = yield* this.refined(weighed);
+    let found = yield* this.closely(refined, explaining.parts);
     // a set that comes to lead is held against others in turn
     for (let round = 0; round < MOST_ROUNDS; round++) {
       const before = found.posterior.components[0]?.hypothesis;
-      const further = this.withFurtherFaults(found);
+      const further = yield* this.withFurtherFaults(found);
       if (further === found) break;
-      found = this.closely(further, explaining.parts);
+      found = yield* this.closely(further, explaining.parts);
       if (found.posterior.components[0]?.hypothesis === before) break;
     }
     return found;
@@ -180,7 +188,7 @@ class Assessment {
   private get wide(): WeighOptions {
     return { ...this.how, breadth: "wide" };
   }
-  private refined({ multiple, posterior }: Found): Found {
+  private refined({ multiple, posterior }: Found): Steps<Found> {
     return refineFaultSets(this.predictor, multiple, posterior, (sets) => this.weighWith(sets), this.stop);
   }
   /**
@@ -200,20 +208,22 @@ class Assessment {
    * Faults that only show together: where all that was thought of leaves something unexplained, and beside each fault
    * of a set that leads.
    */
-  private withFurtherFaults(so: Found): Found {
+  private *withFurtherFaults(so: Found): Steps<Found> {
     const { predictor, evidence, stop, wide } = this;
     const lead = so.posterior.components[0];
     const leading = lead && lead.share >= LEADS ? likeliestOf(predictor, lead) : [];
     // one reading that is off is a slip of the hand, or a part that is not quite as it was thought
     const isExplained = lead !== undefined && so.posterior.notHere <= DOUBT && this.isNearlyAll(lead);
     if (stop() || (isExplained && leading.length < 2)) return so;
-    const further = searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
+    const further = yield* searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
     if (further.length === 0) return so;
     // a set that was thought of before counts once
     const again = new Set(further.map((m) => nameOf(m.members)));
     const before = so.multiple.filter((m) => !again.has(nameOf(m.members)));
-    const multiple = [...before, ...solveTogether(predictor, evidence, further, wide, stop)];
-    return this.refined({ multiple, posterior: this.weighWith(multiple) });
+    const solved = yield* solveTogether(predictor, evidence, further, wide, stop);
+    const multiple = [...before, ...solved];
+    yield;
+    return yield* this.refined({ multiple, posterior: this.weighWith(multiple) });
   }
 
   /** Whether a component leaves nothing unexplained but what may be a slip of the hand or an old code. */
@@ -302,7 +312,7 @@ export function without(predictor: Predictor, belief: Belief, entry: number): Po
   const { gathered, multiple } = belief;
   const evidence = gathered.evidence.filter((e) => e.kind !== "reading" || e.number !== entry);
   return weigh(predictor, evidence, {
-    closer: closerWithout(predictor, belief.closer, evidence),
+    closer: closerWithout(predictor, belief, evidence),
     factors: gathered.factors,
     comesAndGoes: gathered.comesAndGoes,
     going: belief.carried?.going,

@@ -1,7 +1,8 @@
 import type { Entry } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
+import { atOnce, type Steps } from "../steps.js";
 import { carryOver, entriesBefore, type AfterRepair, type Before } from "./afterRepair.js";
-import { assessMachine, type Belief, type BeliefOptions } from "./assessment.js";
+import { assessInSteps, type Belief, type BeliefOptions } from "./assessment.js";
 import { gather } from "./evidence.js";
 import { groupComponents } from "./groups.js";
 import { mostToClaim } from "./trust.js";
@@ -10,11 +11,19 @@ import { mostToClaim } from "./trust.js";
  * Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained.
  */
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
+  return atOnce(assessing(predictor, entries, options));
+}
+/** As `assess`, with pauses. Where the predictor forgets sets of faults meanwhile (`generation`) it is to begin anew. */
+export function* assessing(
+  predictor: Predictor,
+  entries: readonly Entry[],
+  options: BeliefOptions = {},
+): Steps<Belief> {
   const found = options.begun?.gathered ?? gather(predictor, entries);
   const carried = options.begun?.carried ?? carriedOver(predictor, found.folded.since, entries);
-  if (!carried) return assessMachine(predictor, found, undefined, options);
+  if (!carried) return yield* assessInSteps(predictor, found, undefined, options);
   // what is known of its history was weighed before the repair, and is carried over with the rest
-  return assessMachine(predictor, { ...found, factors: carried.factors }, carried, options);
+  return yield* assessInSteps(predictor, { ...found, factors: carried.factors }, carried, options);
 }
 
 /** Beliefs carried over a repair, by predictor: the logbook before it does not change any more. */

@@ -5,7 +5,7 @@ import { distance } from "./likelihood.js";
 import { logMean } from "./maths.js";
 import type { CloserFit, MixtureComponent, Way } from "./posterior.js";
 import { logOfAll, type PredictedReading } from "./readTogether.js";
-import { readingName } from "./readingWeights.js";
+import { placeName, readingName } from "./readingWeights.js";
 
 /**
  * Draws for a closer look, on machines of up to so many points; on larger ones fewer, and none where so few would tell
@@ -31,6 +31,8 @@ const looks = new WeakMap<Predictor, CloserLook>();
 export class CloserLook {
   private readonly many: Predictor;
   private readonly fits = new Map<string, number>();
+  /** what was predicted, by point and by place of the reading */
+  private readonly values = new Map<string, Map<string, Pick<PredictedReading, "values" | "steps">>>();
   /** faults that were looked at, by their numbers */
   private readonly seen = new Set<string>();
 
@@ -61,6 +63,7 @@ export class CloserLook {
   makeRoom(): void {
     this.many.makeRoom();
     if (this.fits.size > MOST_FITS) this.fits.clear();
+    if (this.values.size > MOST_POINTS) this.values.clear();
   }
 
   /**
@@ -123,14 +126,21 @@ export class CloserLook {
   }
 
   private predicted(at: Point, reading: ReadingEvidence): PredictedReading {
-    return {
-      reading,
-      values: this.valuesAt(at.members, at.places, reading, this.many.draws),
-      steps: at.around.map(([below, above]): [Float64Array, Float64Array] => [
-        this.valuesAt(at.members, below, reading, STEP_DRAWS),
-        this.valuesAt(at.members, above, reading, STEP_DRAWS),
-      ]),
-    };
+    let known = this.values.get(at.name);
+    if (!known) this.values.set(at.name, (known = new Map()));
+    const name = placeName(reading);
+    let own = known.get(name);
+    if (!own) {
+      own = {
+        values: this.valuesAt(at.members, at.places, reading, this.many.draws),
+        steps: at.around.map(([below, above]): [Float64Array, Float64Array] => [
+          this.valuesAt(at.members, below, reading, STEP_DRAWS),
+          this.valuesAt(at.members, above, reading, STEP_DRAWS),
+        ]),
+      };
+      known.set(name, own);
+    }
+    return { reading, ...own };
   }
   private valuesAt(
     members: readonly number[],
@@ -148,7 +158,7 @@ export class CloserLook {
             draws,
           );
     const wanted = Uint8Array.from({ length: many.draws }, (_, d) => (d < draws ? 1 : 0));
-    const predicted = many.predictAt(h, e, wanted);
+    const predicted = many.predictBarely(h, e, wanted);
     return Float64Array.from({ length: draws }, (_, d) => predicted.at(d));
   }
 
@@ -173,6 +183,7 @@ export class CloserLook {
 }
 /** What was worked out is forgotten from so much on. Judgement: memory. */
 const MOST_FITS = 5_000;
+const MOST_POINTS = 600;
 
 /** How far a reading is from what is predicted, standard deviations: nothing within all draws. */
 function misfitOf({ reading: e, values, steps }: PredictedReading): number {

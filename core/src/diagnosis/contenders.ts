@@ -1,4 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
+import type { Steps } from "../steps.js";
 import { CloserLook, heaviestPlaces } from "./closerLook.js";
 import { logCode } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
@@ -36,14 +37,14 @@ interface About {
  * @param weighWith weighs everything anew with what was seen
  * @returns undefined where the machine is too large for it
  */
-export function lookCloser(
+export function* lookCloser(
   predictor: Predictor,
   evidence: readonly Evidence[],
   posterior: Posterior,
   { byFewDraws, parts, fewer, seen }: About,
   weighWith: (closer: CloserFits) => Posterior,
   stop: () => boolean,
-): Posterior | undefined {
+): Steps<Posterior | undefined> {
   const readings = evidence.filter((e) => e.kind === "reading");
   const look = readings.length > 0 ? CloserLook.at(predictor) : undefined;
   if (!look) return undefined;
@@ -62,6 +63,7 @@ export function lookCloser(
     for (const name of closer.keys()) fresh.delete(name);
     if (fresh.size === 0) break;
     for (const [name, { weights, ...way }] of fresh) {
+      yield;
       if (stop()) return found;
       closer.set(name, { way, fit: look.fit(way, heaviestPlaces(weights, predictor.draws), readings) });
     }
@@ -87,16 +89,25 @@ const lasting = (hypothesis: number, weights: Float64Array): Contender => ({
   weights,
 });
 
-/** What was seen closely, as it would be with fewer readings. */
+/**
+ * What was seen closely, as it would be with one reading fewer. What has no share keeps what it had: one reading that
+ * may have been a slip brings it back to nothing that counts.
+ */
 export function closerWithout(
   predictor: Predictor,
-  closer: CloserFits | undefined,
+  { closer, posterior }: { readonly closer?: CloserFits | undefined; readonly posterior: Posterior },
   evidence: readonly Evidence[],
 ): CloserFits | undefined {
   const readings = evidence.filter((e) => e.kind === "reading");
   const look = closer && CloserLook.at(predictor);
   if (!look || readings.length === 0) return undefined;
-  return new Map([...closer].map(([name, { way, fit }]) => [name, { way, fit: look.fit(way, fit.keys(), readings) }]));
+  const living = new Set(posterior.components.map(wayName));
+  return new Map(
+    [...closer].map(([name, seen]) => {
+      const { way, fit } = seen;
+      return [name, living.has(name) ? { way, fit: look.fit(way, fit.keys(), readings) } : seen];
+    }),
+  );
 }
 
 /** What holds nearly everything, and the members of sets. */

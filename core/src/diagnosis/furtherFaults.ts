@@ -1,4 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
+import type { Steps } from "../steps.js";
 import { logCode, logPriors } from "./codeWeights.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import { faultsAtSeverities, MOVES_FROM, type FaultAtSeverity } from "./faultsAtSeverities.js";
@@ -7,6 +8,7 @@ import type { Fault } from "../faults/fault.js";
 import { distance } from "./likelihood.js";
 import { setAtSeverities, soundFits } from "./multipleFaults.js";
 import type { MixtureComponent, MultipleFaultHypothesis, WeighOptions } from "./posterior.js";
+import { placeName } from "./readingWeights.js";
 import { telling } from "./tellingReadings.js";
 import { fitsOfSets } from "./weigh.js";
 
@@ -42,13 +44,13 @@ export interface AtSeverity {
  * which explain it as well beside all but one of them
  * @returns the best sets, to be solved closer
  */
-export function searchFurtherFaults(
+export function* searchFurtherFaults(
   predictor: Predictor,
   evidence: readonly Evidence[],
   options: WeighOptions,
   about: { readonly leading: readonly AtSeverity[]; readonly isExplained: boolean },
   stop: () => boolean,
-): readonly MultipleFaultHypothesis[] {
+): Steps<readonly MultipleFaultHypothesis[]> {
   const readings = telling(evidence.filter((e) => e.kind === "reading"));
   if (readings.length === 0) return [];
   const codes = evidence.filter((e) => e.kind === "code");
@@ -68,14 +70,14 @@ export function searchFurtherFaults(
   // of a set that leads all but one; of one fault itself, where it leaves something unexplained
   const isAlone = leading.length === 1;
   const before = isAlone ? (about.isExplained ? [] : [leading]) : leading.map((f) => leading.filter((o) => o !== f));
-  const besideAll = (list: readonly (readonly AtSeverity[])[], most: number) => {
-    for (const given of list) if (!stop()) weighed(search.beside(given, most).map((more) => [...given, more]));
-  };
-  besideAll(before, MOST_INSTEAD);
-  besideAll(
-    promising.map((p) => [p.given]),
-    MOST_BESIDE,
-  );
+  const given = [
+    ...before.map((faults) => ({ faults, most: MOST_INSTEAD })),
+    ...promising.map((p) => ({ faults: [p.given], most: MOST_BESIDE })),
+  ];
+  for (const { faults, most } of given) {
+    yield;
+    if (!stop()) weighed(search.beside(faults, most).map((more) => [...faults, more]));
+  }
   // others that do the same as what was given
   for (const { faults } of best()) {
     const [given, more] = faults;
@@ -84,6 +86,7 @@ export function searchFurtherFaults(
   }
   const pairs = about.isExplained ? [] : best().filter(({ faults }) => faults.length === 2);
   for (const { faults } of pairs.slice(0, MOST_PAIRS)) {
+    yield;
     if (stop()) break;
     weighed(search.beside(faults, MOST_BESIDE).map((third) => [...faults, third]));
   }
@@ -169,6 +172,7 @@ class FurtherFaults {
   private readonly present: readonly number[];
   /** the first draw alone */
   private first: Uint8Array | undefined;
+  private readonly known: Map<string, number>;
 
   constructor(
     private readonly predictor: Predictor,
@@ -176,6 +180,8 @@ class FurtherFaults {
     private readonly options: WeighOptions,
     private readonly codes: readonly CodeEvidence[],
   ) {
+    this.known = knownValues.get(predictor) ?? new Map<string, number>();
+    knownValues.set(predictor, this.known);
     this.prior = logPriors(predictor, options.factors);
     this.present = codes.flatMap((c) => (c.present ? [c.monitor] : []));
     const { present } = this;
@@ -226,16 +232,17 @@ class FurtherFaults {
       const byCodes = this.lossOfCodes([...given, { h, severity }]);
       return [{ h, severity, byCodes, near: near.map((k) => [...given, { h, severity: k }]) }];
     });
-    const told = without.slice(0, MOST_READINGS);
-    const lossAt = (near: readonly (readonly AtSeverity[])[], e: ReadingEvidence) =>
-      lossOf(
-        near.map((set) => this.valueOf(set, e)),
-        e,
-      );
-    const left = brought.map((one) => ({
-      ...one,
-      loss: told.reduce((sum, { e }) => sum + lossAt(one.near, e), one.byCodes - this.prior[one.h]!),
-    }));
+    const told = without.slice(0, MOST_READINGS).map(({ e }) => e);
+    const left = brought.map((one) => {
+      // set by set: readings in the same state share its solution
+      const values = one.near.map((set) => told.map((e) => this.valueOf(set, e)));
+      const lossAt = (e: ReadingEvidence, i: number) =>
+        lossOf(
+          values.map((own) => own[i]!),
+          e,
+        );
+      return { ...one, loss: told.reduce((sum, e, i) => sum + lossAt(e, i), one.byCodes - this.prior[one.h]!) };
+    });
     return left
       .sort((a, b) => a.loss - b.loss)
       .slice(0, most)
@@ -289,6 +296,19 @@ class FurtherFaults {
   }
 
   private valueOf(faults: readonly AtSeverity[], e: ReadingEvidence): number {
+    const name = `${placeName(e)} ${faults
+      .map((f) => `${f.h}@${f.severity}`)
+      .sort()
+      .join(" ")}`;
+    let value = this.known.get(name);
+    if (value === undefined) {
+      value = this.solvedValue(faults, e);
+      if (this.known.size >= MOST_KNOWN) this.known.clear();
+      this.known.set(name, value);
+    }
+    return value;
+  }
+  private solvedValue(faults: readonly AtSeverity[], e: ReadingEvidence): number {
     const { predictor } = this;
     const hypothesis = predictor.combine(
       faults.map((f) => f.h),
@@ -296,9 +316,13 @@ class FurtherFaults {
       1,
     );
     this.first ??= new Uint8Array(predictor.draws).fill(1, 0, 1);
-    return predictor.predictAt(hypothesis, e, this.first).at(0);
+    return predictor.predictAlone(hypothesis, e, this.first).at(0);
   }
 }
+/** What sets of faults show, by place of the reading and by set: with one reading more most of it is asked again. */
+const knownValues = new WeakMap<Predictor, Map<string, number>>();
+/** So many are remembered. Judgement: some 20 MB. */
+const MOST_KNOWN = 150_000;
 /** Readings by which further faults are told apart before they are weighed by all. Judgement: time. */
 const MOST_READINGS = 8;
 /** Draws in which codes are looked at; and the most that one code counts against faults, ln. Judgement. */

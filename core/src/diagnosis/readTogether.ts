@@ -52,13 +52,25 @@ interface Group {
   readonly covariance: Float64Array;
 }
 
+/** What is predicted for a reading, on the scale on which its errors are even, whatever it showed. */
+interface Shape {
+  readonly scaled: Float64Array;
+  readonly isFinite: boolean;
+  /** by how much half a step of each fault moves the mean */
+  readonly steps: readonly number[];
+  readonly variance: number;
+  /** what lies between two severities, as a variance */
+  readonly between: number;
+  /** of each draw, the name of its kind */
+  readonly kinds: readonly string[];
+}
+
 class Together {
   private readonly draws: number;
   private readonly range: number;
   /** of each draw, ln of how likely it makes the readings that are not weighed together */
   private readonly apart: Float64Array;
-  private readonly joint: { readonly e: ReadingEvidence; readonly scaled: Float64Array; readonly steps: number[] }[] =
-    [];
+  private readonly joint: ({ readonly e: ReadingEvidence } & Shape)[] = [];
 
   constructor(
     predicted: readonly PredictedReading[],
@@ -70,16 +82,15 @@ class Together {
     for (const p of predicted) this.sort(p);
   }
 
-  private sort({ reading: e, values, steps }: PredictedReading): void {
-    const scaled = values.map((v) => scaleOf(e, v));
-    const moved = steps.map(([below, above]) => meanMove(e, below, above));
-    const got = scaleOf(e, e.value);
-    const isSpread = isNumber(e) && Number.isFinite(got) && scaled.every((v) => Number.isFinite(v));
-    const between = moved.reduce((sum, m) => sum + WITHIN_STEP * m * m, 0);
-    const variance = isSpread ? varianceOf(scaled) + between : between;
+  private sort(predicted: PredictedReading): void {
+    const { reading: e, values } = predicted;
+    const shape = shapeOf(predicted);
+    const { between } = shape;
+    const isSpread = isNumber(e) && Number.isFinite(scaleOf(e, e.value)) && shape.isFinite;
+    const variance = isSpread ? shape.variance + between : between;
     const isFull = this.joint.length === MOST_TOGETHER;
     if (isSpread && !isFull && Math.sqrt(variance) > STEADY * errorOf(e, meanOf(values))) {
-      this.joint.push({ e, scaled, steps: moved });
+      this.joint.push({ e, ...shape });
       return;
     }
     const spread = Math.sqrt(variance + (e.tolerance ?? 0) ** 2);
@@ -123,9 +134,13 @@ class Together {
   }
   private partOf({ off, covariance }: Group, kept: readonly number[]): [Float64Array, Float64Array] {
     const n = this.joint.length;
+    const own = new Float64Array(kept.length);
     const of = new Float64Array(kept.length * kept.length);
-    kept.forEach((i, a) => kept.forEach((j, b) => (of[a * kept.length + b] = covariance[i * n + j]!)));
-    return [Float64Array.from(kept, (i) => off[i]!), of];
+    for (let a = 0; a < kept.length; a++) {
+      own[a] = off[kept[a]!]!;
+      for (let b = 0; b < kept.length; b++) of[a * kept.length + b] = covariance[kept[a]! * n + kept[b]!]!;
+    }
+    return [own, of];
   }
   private logSlip({ instrument }: ReadingEvidence): number {
     return Math.log(DEFAULTS.reading.slip / readingRange(instrument, this.nominalVolt));
@@ -134,13 +149,7 @@ class Together {
   /** Draws in groups by the kinds of devices, as far as the readings show them. */
   private groups(most: number): readonly Group[] {
     const names = new Array<string>(this.draws).fill("");
-    const deviations = new Float64Array(this.draws);
-    for (const { e, scaled } of this.joint) {
-      const kinds = partDraws(scaled, deviations);
-      const error = errorOf(e, e.instrument === "ohmmeter" ? Math.exp(meanOf(scaled)) : meanOf(scaled));
-      const isHeld = heldWithin(scaled, kinds, error);
-      kinds.forEach((kind, d) => (names[d] += `${kind}${isHeld(d) ? "=" : ""} `));
-    }
+    for (const { kinds } of this.joint) kinds.forEach((kind, d) => (names[d] += `${kind} `));
     const by = new Map<string, number[]>();
     names.forEach((name, d) => by.set(name, [...(by.get(name) ?? []), d]));
     const n = this.joint.length;
@@ -164,11 +173,12 @@ class Together {
       ({ scaled }) => draws.reduce((sum, d) => sum + scaled[d]!, 0) / draws.length,
     );
     const squares = new Float64Array(n * n);
-    for (const d of draws)
+    const off = new Float64Array(n);
+    for (const d of draws) {
+      for (let i = 0; i < n; i++) off[i] = this.joint[i]!.scaled[d]! - means[i]!;
       for (let i = 0; i < n; i++)
-        for (let j = 0; j < n; j++)
-          squares[i * n + j] =
-            squares[i * n + j]! + (this.joint[i]!.scaled[d]! - means[i]!) * (this.joint[j]!.scaled[d]! - means[j]!);
+        for (let j = 0; j < n; j++) squares[i * n + j] = squares[i * n + j]! + off[i]! * off[j]!;
+    }
     return { means, squares };
   }
   private withErrors(covariance: Float64Array, means: Float64Array): Float64Array {
@@ -195,6 +205,34 @@ class Together {
     return Math.log(Math.max(sum, LEAST));
   }
 }
+/** Shapes of predicted values, which many readings and many sets of readings have in common. */
+const shapes = new WeakMap<Float64Array, Shape & { readonly tolerance: number | undefined }>();
+function shapeOf({ reading: e, values, steps: around }: PredictedReading): Shape {
+  const known = shapes.get(values);
+  if (known && known.tolerance === e.tolerance && known.steps.length === around.length) return known;
+  const scaled = values.map((v) => scaleOf(e, v));
+  const steps = around.map(([below, above]) => meanMove(e, below, above));
+  const between = steps.reduce((sum, m) => sum + WITHIN_STEP * m * m, 0);
+  const isFinite = scaled.every((v) => Number.isFinite(v));
+  const shape = {
+    scaled,
+    isFinite,
+    steps,
+    between,
+    variance: isFinite ? varianceOf(scaled) : NaN,
+    kinds: isFinite ? kindsOf(e, scaled) : [],
+    tolerance: e.tolerance,
+  };
+  shapes.set(values, shape);
+  return shape;
+}
+function kindsOf(e: ReadingEvidence, scaled: Float64Array): readonly string[] {
+  const kinds = partDraws(scaled, new Float64Array(scaled.length));
+  const error = errorOf(e, e.instrument === "ohmmeter" ? Math.exp(meanOf(scaled)) : meanOf(scaled));
+  const isHeld = heldWithin(scaled, kinds, error);
+  return Array.from(kinds, (kind, d) => `${kind}${isHeld(d) ? "=" : ""}`);
+}
+
 /**
  * Draws that share a value while others of their kind spread far from it: something holds the conductor there, or
  * nothing does. No normal has such a peak.

@@ -1,5 +1,6 @@
 import { severityPlace } from "../prediction/hypothesis.js";
 import type { Predictor } from "../prediction/predictor.js";
+import type { Steps } from "../steps.js";
 import type { MultipleFaultHypothesis, Posterior } from "./posterior.js";
 
 /** Sets worth a closer look, and how many. Judgement: time. */
@@ -16,23 +17,25 @@ const ROUNDS = 3;
  * @param weighWith weighs the logbook with other sets
  * @returns the sets, closer ones in place of the coarse, and what they come to
  */
-export function refineFaultSets(
+export function* refineFaultSets(
   predictor: Predictor,
   multiple: readonly MultipleFaultHypothesis[],
   posterior: Posterior,
   weighWith: (multiple: readonly MultipleFaultHypothesis[]) => Posterior,
   stop: () => boolean,
-): { readonly multiple: readonly MultipleFaultHypothesis[]; readonly posterior: Posterior } {
+): Steps<{ readonly multiple: readonly MultipleFaultHypothesis[]; readonly posterior: Posterior }> {
   const leading = leadingOf(multiple, posterior);
   let closer = leading;
   let found = posterior;
   for (let round = 1; round <= ROUNDS && !stop(); round++) {
+    yield;
     const next = closer.map((m) => refined(predictor, m, found, round) ?? m);
     if (next.every((m, i) => m === closer[i])) break;
     closer = next;
     if (round < ROUNDS) found = weighWith(closer); // the others wait until these are as close as they get
   }
   if (closer === leading) return { multiple, posterior };
+  yield;
   const list = multiple.map((m) => closer[leading.indexOf(m)] ?? m);
   return { multiple: list, posterior: weighWith(list) };
 }

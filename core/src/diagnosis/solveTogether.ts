@@ -1,4 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
+import type { Steps } from "../steps.js";
 import type { Evidence } from "./evidence.js";
 import { setAtSeverities } from "./multipleFaults.js";
 import type { MultipleFaultHypothesis, WeighOptions } from "./posterior.js";
@@ -21,13 +22,13 @@ const DRAWS = 2;
  * @param sets as ranked by what each member does by itself
  * @returns the same sets, at better severities where there were any, the best of those solved first
  */
-export function solveTogether(
+export function* solveTogether(
   predictor: Predictor,
   evidence: readonly Evidence[],
   sets: readonly MultipleFaultHypothesis[],
   options: WeighOptions,
   stop: () => boolean,
-): readonly MultipleFaultHypothesis[] {
+): Steps<readonly MultipleFaultHypothesis[]> {
   const tried = sets.filter((m) => m.together).slice(0, MOST_SOLVED);
   if (tried.length === 0) return sets;
   const searches = tried.map((m) => new SeveritySearch(predictor, m));
@@ -37,6 +38,7 @@ export function solveTogether(
   for (let turn = 0; turn < ROUNDS * 3; turn++)
     for (const search of searches) {
       if (stop()) return sets;
+      yield;
       const next = search.line(turn, options.factors);
       if (next) search.take(fits([next])[0]!, turn);
     }

@@ -16,6 +16,18 @@ export interface FaultAt {
   readonly severity: number;
 }
 
+/** What a solution is of. */
+export interface Solved {
+  /** told apart by identity */
+  readonly of: object;
+  readonly sample: number;
+}
+interface Prepared {
+  readonly solver: Solver;
+  /** of what the solver holds a solution */
+  holds: Solved | undefined;
+}
+
 /** Key on, nothing unplugged: the state in which a short melts its fuse. */
 export const ALL_PLUGGED: State = { key: "on", unplugged: [] };
 
@@ -55,7 +67,7 @@ export class MachineState {
   healthySettled = true;
   settled = true;
   private readonly batteryVolt: number;
-  private readonly solvers: Solver[] = [];
+  private readonly solvers: Prepared[] = [];
 
   constructor(
     wiring: Wiring,
@@ -96,29 +108,34 @@ export class MachineState {
 
   /** Ids of the fuses that a change melts in this state. */
   melted(edit: Edit, tolerance?: number): readonly string[] {
-    return meltedFuses(this.solve({ phase: 0 }, edit, tolerance)).map((e) => this.circuit.elements[e]!.id);
+    return meltedFuses(this.solve({ phase: 0 }, () => edit, tolerance)).map((e) => this.circuit.elements[e]!.id);
   }
 
   /**
    * Solves with a change, for one look.
    * @param tolerance what moves less is left as it was, volt: only where a meter could not tell the difference
+   * @param solved what the change is of: where the last one for this look was of the same, its solution still stands
    * @returns a solver that stays valid until the next call for the same look
    */
-  solve(look: Look, edit: Edit, tolerance?: number): Solver {
-    const s = this.prepared(look);
-    this.settled = settle(s, edit, tolerance).settled;
-    return s;
+  solve(look: Look, edit: () => Edit, tolerance?: number, solved?: Solved): Solver {
+    const prepared = this.prepared(look);
+    const { solver, holds } = prepared;
+    const stands = solved !== undefined && holds?.of === solved.of && holds.sample === solved.sample;
+    this.settled = stands ? solver.state.outcome.settled : settle(solver, edit(), tolerance).settled;
+    prepared.holds = solved;
+    return solver;
   }
 
-  private prepared(look: Look): Solver {
+  private prepared(look: Look): Prepared {
     const known = this.solvers.find(
-      ({ conditions: c }) => c.steel === look.steel && c.phase === look.phase && c.talker === look.talker,
+      ({ solver: { conditions: c } }) => c.steel === look.steel && c.phase === look.phase && c.talker === look.talker,
     );
     if (known) return known;
-    const s = createSolver(this.circuit, this.pattern);
-    if (!prepare(s, conditionsOf(this.circuit, this.state, look)).settled) this.healthySettled = false;
-    this.solvers.push(s);
-    return s;
+    const solver = createSolver(this.circuit, this.pattern);
+    if (!prepare(solver, conditionsOf(this.circuit, this.state, look)).settled) this.healthySettled = false;
+    const prepared: Prepared = { solver, holds: undefined };
+    this.solvers.push(prepared);
+    return prepared;
   }
 }
 

@@ -62,7 +62,7 @@ export class Rig {
     const own = here.edit(this.faults);
     const blown = here.withoutFuses(this.melted(state));
     const plain = extra === NO_EDIT && blown === NO_EDIT;
-    return here.solve({ phase: 0, ...look }, plain ? own : joinEdits(own, blown, extra));
+    return here.solve({ phase: 0, ...look }, () => (plain ? own : joinEdits(own, blown, extra)));
   }
 
   /** Fuses that melted before this state was reached. */

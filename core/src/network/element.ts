@@ -128,11 +128,17 @@ export const NO_EDIT: Edit = {};
 
 /** Several edits at once: two faults, or a fault on a machine with a jumper in place. */
 export function joinEdits(...edits: readonly Edit[]): Edit {
-  return {
-    series: edits.flatMap((e) => e.series ?? []),
-    shunts: edits.flatMap((e) => e.shunts ?? []),
-    dead: edits.flatMap((e) => e.dead ?? []),
-    asleep: edits.flatMap((e) => e.asleep ?? []),
-    replace: edits.flatMap((e) => e.replace ?? []),
-  };
+  const series: NonNullable<Edit["series"]>[number][] = [];
+  const shunts: Shunt[] = [];
+  const dead: number[] = [];
+  const asleep: number[] = [];
+  const replace: NonNullable<Edit["replace"]>[number][] = [];
+  for (const e of edits) {
+    if (e.series) series.push(...e.series);
+    if (e.shunts) shunts.push(...e.shunts);
+    if (e.dead) dead.push(...e.dead);
+    if (e.asleep) asleep.push(...e.asleep);
+    if (e.replace) replace.push(...e.replace);
+  }
+  return { series, shunts, dead, asleep, replace };
 }

@@ -48,9 +48,11 @@ export function measureOhms(s: Solver, tolerance = 0): void {
     );
     state.ohmsReady = true;
   }
+  if (state.ohmsWithin <= tolerance) return; // of this very solution
   if (s.updates.count && s.updates.reach > tolerance) findRows(inverseOf(s), tolerance);
   movedOhms.now++;
   descendOhms(p, faulty, healthy, path, movedOhms, tolerance);
+  state.ohmsWithin = tolerance;
   for (let q = 0; q < movedOhms.count; q++) seen[movedOhms.list[q]!] = movedOhms.now;
 }
 

@@ -126,6 +126,7 @@ const ONE_ROUND: Settled = { settled: true, rounds: 1, swinging: [] };
 function putBack(s: Solver): void {
   const { touched, operating, path, weights, weightsHealthy } = s;
   restoreVolts(s);
+  s.state.ohmsWithin = Infinity;
   for (let q = 0; q < touched.count; q++) {
     const i = touched.elements[q]!;
     touched.mark[i] = 0;

@@ -56,7 +56,14 @@ export interface Solver {
   readonly gated: readonly Int32Array[];
   /** elements and gates that differ from healthy now, for putting back */
   readonly touched: { readonly elements: Int32Array; readonly mark: Uint8Array; count: number; gates: boolean };
-  readonly state: { ohmsReady: boolean; outcome: Settled; healthyOutcome: Settled; tolerance: number };
+  readonly state: {
+    ohmsReady: boolean;
+    outcome: Settled;
+    healthyOutcome: Settled;
+    tolerance: number;
+    /** how closely resistances of the present solution are known, ohm; Infinity: not at all */
+    ohmsWithin: number;
+  };
 }
 
 export interface Settled {
@@ -102,7 +109,7 @@ export function createSolver(circuit: Circuit, pattern: Pattern = analysePattern
     watchers: watchersOf(circuit, pattern),
     gated: gated.map((list) => Int32Array.from(list)),
     touched: { elements: new Int32Array(m), mark: new Uint8Array(m), count: 0, gates: false },
-    state: { ohmsReady: false, outcome: NONE, healthyOutcome: NONE, tolerance: 0 },
+    state: { ohmsReady: false, outcome: NONE, healthyOutcome: NONE, tolerance: 0, ohmsWithin: Infinity },
   };
 }
 const SEGMENTED = new Set(["reference", "limiter", "diode", "filament"]);

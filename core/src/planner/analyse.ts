@@ -1,5 +1,5 @@
 import type { Belief } from "../diagnosis/assessment.js";
-import { assess } from "../diagnosis/belief.js";
+import { assess, assessing } from "../diagnosis/belief.js";
 import type { Evidence } from "../diagnosis/evidence.js";
 import { minimalExplanations } from "../diagnosis/explanations.js";
 import { isCause, misplacedIn, type Suspect } from "../diagnosis/groups.js";
@@ -9,6 +9,7 @@ import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import type { Entry, Instrument } from "../format/case.js";
 import type { Folded } from "../logbook/fold.js";
 import { proofOf } from "../proof/plan.js";
+import { atOnce, type Steps } from "../steps.js";
 import type { Predictor } from "../prediction/predictor.js";
 import {
   ENGINE_VERSION,
@@ -64,15 +65,28 @@ const LISTED_NEXT = 8;
  * console.log(suspects[0]?.id, suspects[0]?.share, next[0]?.candidate.id);
  */
 export function analyse(predictor: Predictor, entries: readonly Entry[], options: AnalyseOptions = {}): Analysis {
-  const belief = assess(predictor, entries, {
+  return atOnce(analysing(predictor, entries, options)).analysis;
+}
+/**
+ * As `analyse`, with pauses. Where the predictor forgets sets of faults meanwhile (`generation`) it is to begin anew.
+ * @returns the belief that the analysis is of, too
+ */
+export function* analysing(
+  predictor: Predictor,
+  entries: readonly Entry[],
+  options: AnalyseOptions = {},
+): Steps<{ readonly belief: Belief; readonly analysis: Analysis }> {
+  const belief = yield* assessing(predictor, entries, {
     ...(options.stop ? { stop: options.stop } : {}),
     ...(options.quick ? { multiple: "never" as const } : {}),
     begun: options.begun,
   });
+  yield;
   const plan = makePlan(predictor, belief, options.stop ? { stop: options.stop } : {});
   const { folded } = belief.gathered;
   const school = options.school ?? schoolOf(folded);
   const chart = options.chart ?? folded.school?.chart;
+  yield;
   const chosen =
     plan.stage === "waiting" || plan.stage === "proven" || plan.stage === "proving"
       ? undefined
@@ -83,9 +97,10 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
             ? { macros: options.runs({ stage: plan.stage, suspects: plan.grouped.suspects, folded }) }
             : {}),
         });
+  yield;
   const seen = view(predictor, belief, plan, chosen, school, options.quick ?? false);
   const proof = proofOf(predictor, belief, entries);
-  return proof ? { ...seen, proof } : seen;
+  return { belief, analysis: proof ? { ...seen, proof } : seen };
 }
 const schoolOf = (folded: Folded): Policy =>
   folded.school && (POLICIES as readonly string[]).includes(folded.school.school)
@@ -188,12 +203,13 @@ function view(
 /**
  * What the answers to one more candidate would mean: a step of a guided run, or a reading of one's own. Suspects are
  * numbered as in the analysis.
+ * @param options with a belief in these entries, where there is one already
  */
 export function weighCandidate(
   predictor: Predictor,
   entries: readonly Entry[],
   candidate: Candidate,
-  options: Pick<AnalyseOptions, "stop"> = {},
+  options: Pick<AnalyseOptions, "stop"> & { readonly belief?: Belief | undefined } = {},
 ): Recommendation | undefined {
   if (
     candidate.part === "new" ||
@@ -203,7 +219,7 @@ export function weighCandidate(
       candidate.points.some((p) => predictor.placeOf(candidate.instrument as Instrument, p) === undefined))
   )
     return undefined;
-  const belief = assess(predictor, entries, options);
+  const belief = options.belief ?? assess(predictor, entries, options);
   const plan = makePlan(predictor, belief, options);
   if (plan.stage === "waiting" || plan.stage === "proving") return undefined;
   const joints = new ExpectedInformation(predictor, plan.particleBelief).joints(candidate);

@@ -30,7 +30,16 @@ const NEGLIGIBLE_OHM = 200;
 const PULLED_VOLT = 0.05;
 interface Pulled {
   readonly node: number;
+  /** where among the numbers wanted */
   readonly points: number[];
+}
+
+/** Stands where a meter's pull was not solved for; nothing reads so. */
+export const PULLED = -Infinity;
+/** Which numbers are wanted, and how exactly. */
+export interface Wanted {
+  readonly places?: Int32Array;
+  readonly leavesPulled?: boolean;
 }
 
 /** Fewer ohms than this are copper, whatever chip is beside it; fewer than that a part in between. Judgement. */
@@ -70,6 +79,8 @@ export class MachineReader {
   /** module pins whose value a scan tool can show: behind the meter points in a column of volts */
   private readonly scanPins: readonly ScanPin[];
   private readonly wires: readonly string[];
+  /** all places of each quantity, in order */
+  private readonly every = new Map<Quantity, Int32Array>();
   /** pins that a chip hangs on */
   private readonly electronics: readonly string[];
   private readonly live = new WeakMap<Circuit, { readonly name: string; readonly nodes: Uint8Array }>();
@@ -115,19 +126,39 @@ export class MachineReader {
     return i < 0 ? undefined : this.points.length + i;
   }
 
-  /** Writes a column: volts, ohms or amperes by place. @param into `stride` numbers */
-  read(machine: MachineState, phases: readonly Phase[], solve: Solve, quantity: Quantity, into: Float32Array): void {
-    if (quantity === "ohms") this.readOhms(machine, solve, into);
+  /**
+   * Volts, ohms or amperes by place.
+   * @param places numbers of those wanted (see `placeOf`); otherwise all, a whole column
+   * @param leavesPulled leaves out what takes a solve by itself: `PULLED` stands there
+   * @returns a number for each place
+   */
+  read(
+    machine: MachineState,
+    phases: readonly Phase[],
+    solve: Solve,
+    quantity: Quantity,
+    { places = this.all(quantity), leavesPulled = false }: Wanted = {},
+  ): Float32Array {
+    const into = new Float32Array(places.length);
+    if (quantity === "ohms") this.readOhms(machine, solve, places, into);
     else if (quantity === "swing" || quantity === "least" || quantity === "most")
-      this.readLevels(machine, phases, solve, quantity, into);
-    else {
-      into.fill(0);
+      this.readLevels(machine, phases, solve, quantity, places, into);
+    else
       for (const { phase, share } of phases) {
         const s = solve({ phase });
-        if (quantity === "amperes") this.addAmperes(s, machine.circuit, share, into);
-        else this.addLoaded(this.addVolts(s, machine, share, into), (extra) => solve({ phase }, extra), share, into);
+        if (quantity === "amperes") this.addAmperes(s, machine.circuit, share, places, into);
+        else {
+          const pulled = this.addVolts(s, machine, share, places, into);
+          if (leavesPulled) for (const { points } of pulled.values()) for (const k of points) into[k] = PULLED;
+          else this.addLoaded(pulled, (extra) => solve({ phase }, extra), share, into);
+        }
       }
-    }
+    return into;
+  }
+  private all(quantity: Quantity): Int32Array {
+    let all = this.every.get(quantity);
+    if (!all) this.every.set(quantity, (all = Int32Array.from({ length: this.stride(quantity) }, (_, i) => i)));
+    return all;
   }
 
   /** Between two leads neither of which is at battery negative: volts or ohms; NaN for ohms where there is voltage. */
@@ -167,14 +198,15 @@ export class MachineReader {
     return nodes;
   }
 
-  private readOhms(machine: MachineState, solve: Solve, into: Float32Array): void {
+  private readOhms(machine: MachineState, solve: Solve, places: Int32Array, into: Float32Array): void {
     const nodes = this.nodesOf(machine);
     const s = solve({ phase: machine.phases[machine.phases.length - 1]!.phase });
     measureOhms(s);
     const live = this.liveElectronics(machine);
-    for (let p = 0; p < nodes.length; p++) {
-      const ohm = ohmmeter(s, nodes[p]!);
-      into[p] = hidesOhms(live[nodes[p]!]!, ohm) ? NaN : ohm;
+    for (let k = 0; k < places.length; k++) {
+      const node = nodes[places[k]!]!;
+      const ohm = ohmmeter(s, node);
+      into[k] = hidesOhms(live[node]!, ohm) ? NaN : ohm;
     }
   }
 
@@ -217,55 +249,63 @@ export class MachineReader {
     phases: readonly Phase[],
     solve: Solve,
     quantity: "swing" | "least" | "most",
+    places: Int32Array,
     into: Float32Array,
   ): void {
     const nodes = this.nodesOf(machine);
     const turning = isTurning(machine.state.key);
-    const least = new Float32Array(nodes.length).fill(Infinity);
-    const most = new Float32Array(nodes.length).fill(-Infinity);
+    const least = new Float32Array(places.length).fill(Infinity);
+    const most = new Float32Array(places.length).fill(-Infinity);
     for (const steel of turning ? [true, false] : [undefined])
       for (const { phase } of phases) {
         const s = solve({ phase, ...(steel === undefined ? {} : { steel }) });
         measureOhms(s, NEGLIGIBLE_OHM);
-        for (let p = 0; p < nodes.length; p++) {
-          const v = voltmeter(s, nodes[p]!);
-          least[p] = Math.min(least[p]!, v);
-          most[p] = Math.max(most[p]!, v);
+        for (let k = 0; k < places.length; k++) {
+          const v = voltmeter(s, nodes[places[k]!]!);
+          least[k] = Math.min(least[k]!, v);
+          most[k] = Math.max(most[k]!, v);
         }
       }
-    for (let p = 0; p < nodes.length; p++)
-      into[p] = quantity === "least" ? least[p]! : quantity === "most" ? most[p]! : most[p]! - least[p]!;
+    for (let k = 0; k < places.length; k++)
+      into[k] = quantity === "least" ? least[k]! : quantity === "most" ? most[k]! : most[k]! - least[k]!;
   }
 
-  private addAmperes(s: Solver, circuit: Circuit, share: number, into: Float32Array): void {
-    for (let w = 0; w < this.wires.length; w++) {
-      const i = elementAmpere(s, circuit.elementOf.get(`wire ${this.wires[w]!}`)!);
-      into[w] = into[w]! + share * (Number.isNaN(i) ? 0 : i);
+  private addAmperes(s: Solver, circuit: Circuit, share: number, places: Int32Array, into: Float32Array): void {
+    for (let k = 0; k < places.length; k++) {
+      const i = elementAmpere(s, circuit.elementOf.get(`wire ${this.wires[places[k]!]!}`)!);
+      into[k] = into[k]! + share * (Number.isNaN(i) ? 0 : i);
     }
   }
 
   /** @returns points that a meter pulls down so far that a diode changes its mind: by what they show without one */
-  private addVolts(s: Solver, machine: MachineState, share: number, into: Float32Array): Map<string, Pulled> {
+  private addVolts(
+    s: Solver,
+    machine: MachineState,
+    share: number,
+    places: Int32Array,
+    into: Float32Array,
+  ): Map<string, Pulled> {
     const nodes = this.nodesOf(machine);
     measureOhms(s, NEGLIGIBLE_OHM);
     const pulled = new Map<string, Pulled>();
-    for (let p = 0; p < nodes.length; p++) {
-      const shown = voltmeter(s, nodes[p]!);
-      const bare = nodeVolt(s, nodes[p]!);
+    for (let k = 0; k < places.length; k++) {
+      const place = places[k]!;
+      if (place >= nodes.length) {
+        into[k] = into[k]! + share * this.moduleVolt(s, machine.circuit, this.scanPins[place - nodes.length]!);
+        continue;
+      }
+      const node = nodes[place]!;
+      const shown = voltmeter(s, node);
+      const bare = nodeVolt(s, node);
       if (!(Math.abs(bare - shown) > PULLED_VOLT)) {
-        into[p] = into[p]! + share * shown;
+        into[k] = into[k]! + share * shown;
         continue;
       }
       // points joined by copper show the same: one of them is solved for all
       const name = `${bare.toFixed(3)} ${shown.toFixed(3)}`;
       const same = pulled.get(name);
-      if (same) same.points.push(p);
-      else pulled.set(name, { node: nodes[p]!, points: [p] });
-    }
-    for (let i = 0; i < this.scanPins.length; i++) {
-      const place = nodes.length + i;
-      const v = this.moduleVolt(s, machine.circuit, this.scanPins[i]!);
-      into[place] = into[place]! + share * v;
+      if (same) same.points.push(k);
+      else pulled.set(name, { node, points: [k] });
     }
     return pulled;
   }

@@ -77,3 +77,8 @@ export const columnName = (state: State, instrument: Instrument): string =>
 /** The name of the column of one reading between two leads. */
 export const betweenName = (state: State, instrument: Instrument, red: string, black: string): string =>
   `between ${red} ${black} ${QUANTITY[instrument]} ${stateName(state)}`;
+/** The name of the column of one place of a state and quantity, predicted by itself. */
+export const aloneName = (state: State, instrument: Instrument, place: number): string =>
+  `alone ${place} ${columnName(state, instrument)}`;
+/** The name of the column of a state and quantity without what takes solves by itself. */
+export const barelyName = (state: State, instrument: Instrument): string => `barely ${columnName(state, instrument)}`;

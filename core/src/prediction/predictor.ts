@@ -12,10 +12,12 @@ import { stateName } from "../network/state.js";
 import { CodePredictions } from "./codePredictions.js";
 import { Draws } from "./draws.js";
 import { HypothesisTable, type Hypothesis } from "./hypothesis.js";
-import { MachineReader, type Solve } from "./machineReader.js";
+import { MachineReader, PULLED, type Solve, type Wanted } from "./machineReader.js";
 import type { ReadingPlace } from "./piece.js";
 import {
+  aloneName,
   AtPlace,
+  barelyName,
   betweenName,
   columnName,
   PredictionCache,
@@ -42,6 +44,9 @@ const LEAST_DRAWS = 3;
 /** Where a signal still switches, the teeth that are left give it the levels of a sound one. */
 const LEVELS: ReadonlySet<Quantity> = new Set<Quantity>(["least", "most"]);
 const NONE_MELTED: readonly string[] = [];
+/** Remembered of what melts fuses. Judgement: a few megabytes. */
+const MOST_MELTED = 20_000;
+const addsCurrent = ({ shunts, replace }: Edit) => Boolean(shunts?.length) || Boolean(replace?.length);
 
 /**
  * Predicts what every hypothesis would show, and remembers it: nothing computed here depends on evidence, so a new
@@ -74,6 +79,8 @@ export class Predictor {
   private lastMachine: { state: State; draw: number; machine: MachineState } | undefined;
   /** fuses that each sample melts with the key on: they stay blown when something is unplugged afterwards */
   private readonly melted = new Map<number, (readonly string[] | undefined)[]>();
+  /** the same by draw, faults that may melt one, and their severities */
+  private readonly meltedBy = new Map<string, readonly string[]>();
   /** whether a little of a single fault melts other fuses than much of it */
   private readonly melting = new Map<number, boolean>();
 
@@ -180,19 +187,58 @@ export class Predictor {
     if (LEVELS.has(quantity) && h > 0 && this.hypotheses[h]!.faults.every(losesTeeth))
       return this.predict(0, state, instrument, wanted);
     const name = columnName(state, instrument);
-    const { samples } = this.hypotheses[h]!;
+    return this.predictPart(name, h, state, quantity, wanted, {}, this.reader.stride(quantity));
+  }
+  private readSample(h: number, sample: number, state: State, quantity: Quantity, wanted?: Wanted): Float32Array {
+    const machine = this.machineIn(state, sample % this.draws);
+    const solve = this.solving(h, sample, state);
+    return this.reader.read(machine, this.phasesOf(machine, h, sample), solve, quantity, wanted);
+  }
+
+  /**
+   * As `predictAt`, at that place alone: less work where nobody asks for the others. Readings in the same state that
+   * are asked for one after the other share a solution.
+   */
+  predictAlone(h: number, e: ReadingPlace, wanted?: Uint8Array): Predicted {
+    const place = this.placeOf(e.instrument, e.point);
+    const quantity = QUANTITY[e.instrument];
+    if (e.black !== undefined || place === undefined || LEVELS.has(quantity)) return this.predictAt(h, e, wanted);
+    const name = aloneName(e.state, e.instrument, place);
+    const one = { places: Int32Array.of(place) };
+    return new AtPlace(this.predictPart(name, h, e.state, quantity, wanted, one, ROW_OVERHEAD), 0);
+  }
+  /** As `predictAt`: of the other places with the same instrument in the same state only what takes no more solves. */
+  predictBarely(h: number, e: ReadingPlace, wanted?: Uint8Array): Predicted {
+    const place = this.placeOf(e.instrument, e.point);
+    const quantity = QUANTITY[e.instrument];
+    if (e.black !== undefined || place === undefined || quantity !== "volts") return this.predictAt(h, e, wanted);
+    const name = barelyName(e.state, e.instrument);
     const stride = this.reader.stride(quantity);
-    const rows = this.cache.rows(name, h, samples);
+    const rows = this.predictPart(name, h, e.state, quantity, wanted, { leavesPulled: true }, stride);
+    const bare = new AtPlace(rows, place);
+    let pulled: Uint8Array | undefined;
+    for (let sample = 0; sample < rows.length; sample++)
+      if (bare.at(sample) === PULLED && (!wanted || wanted[sample] === 1))
+        (pulled ??= new Uint8Array(rows.length))[sample] = 1;
+    if (!pulled) return bare;
+    const [own, loaded] = [pulled, this.predictAlone(h, e, pulled)];
+    return { at: (sample) => (own[sample] === 1 ? loaded : bare).at(sample) };
+  }
+  private predictPart(
+    name: string,
+    h: number,
+    state: State,
+    quantity: Quantity,
+    wanted: Uint8Array | undefined,
+    part: Wanted,
+    numbers: number,
+  ): Rows {
+    const rows = this.cache.rows(name, h, this.hypotheses[h]!.samples);
     // draw by draw: all severities of one draw start from the same healthy solution
+    const solve = (sample: number) => this.readSample(h, sample, state, quantity, part);
     let added = 0;
-    for (let draw = 0; draw < this.draws; draw++)
-      added += this.fill(h, draw, quantity, rows, wanted, (sample) => {
-        const row = new Float32Array(stride);
-        const machine = this.machineIn(state, draw);
-        this.reader.read(machine, this.phasesOf(machine, h, sample), this.solving(h, sample, state), quantity, row);
-        return row;
-      });
-    this.cache.count(name, added * stride);
+    for (let draw = 0; draw < this.draws; draw++) added += this.fill(h, draw, quantity, rows, wanted, solve);
+    this.cache.count(name, added * numbers);
     return rows;
   }
 
@@ -358,13 +404,15 @@ export class Predictor {
     return (look, extra) => this.solve(h, sample, state, look, extra);
   }
   private solve(h: number, sample: number, state: State, look: Look, extra: Edit = NO_EDIT): Solver {
-    const melted = this.meltedBefore(h, sample, state);
     const machine = this.machineIn(state, sample % this.draws);
-    const own = machine.edit(this.faultsOf(h, sample));
-    const blown = machine.withoutFuses(melted);
-    this.solves++;
-    const edit = blown === NO_EDIT && extra === NO_EDIT ? own : joinEdits(own, blown, extra);
-    const s = machine.solve(look, edit, NEGLIGIBLE_VOLT);
+    const edit = () => {
+      this.solves++;
+      const own = machine.edit(this.faultsOf(h, sample));
+      const blown = machine.withoutFuses(this.meltedBefore(h, sample, state));
+      return blown === NO_EDIT && extra === NO_EDIT ? own : joinEdits(own, blown, extra);
+    };
+    const solved = extra === NO_EDIT ? { of: this.hypotheses[h]!, sample } : undefined;
+    const s = machine.solve(look, edit, NEGLIGIBLE_VOLT, solved);
     this.modes = (Math.imul(this.modes, 31) + modesOf(s)) | 0;
     if (!machine.settled) this.unsettled.add(h);
     if (!machine.healthySettled) this.unsettled.add(0);
@@ -388,14 +436,23 @@ export class Predictor {
     if (faults.length === 0) return NONE_MELTED;
     let list = this.melted.get(h);
     if (!list) this.melted.set(h, (list = new Array<readonly string[] | undefined>(samples)));
-    let known = list[sample];
-    if (!known) {
-      const plugged = this.machineIn(ALL_PLUGGED, sample % this.draws);
+    return (list[sample] ??= this.findMelted(h, sample));
+  }
+  /** What only adds resistance, or takes something out of work, melts no fuse: the others are solved without it. */
+  private findMelted(h: number, sample: number): readonly string[] {
+    const draw = sample % this.draws;
+    const plugged = this.machineIn(ALL_PLUGGED, draw);
+    const adding = this.faultsOf(h, sample).filter((f) => addsCurrent(plugged.edit([f])));
+    if (adding.length === 0) return NONE_MELTED;
+    const name = `${draw} ${adding.map(({ fault, severity }) => `${fault.id}@${severity}`).join(" ")}`;
+    let found = this.meltedBy.get(name);
+    if (!found) {
       this.solves++;
-      const found = plugged.melted(plugged.edit(this.faultsOf(h, sample)), NEGLIGIBLE_VOLT);
-      known = list[sample] = found.length ? found : NONE_MELTED;
+      found = plugged.melted(plugged.edit(adding), NEGLIGIBLE_VOLT);
+      if (this.meltedBy.size >= MOST_MELTED) this.meltedBy.clear();
+      this.meltedBy.set(name, found.length ? found : NONE_MELTED);
     }
-    return known;
+    return found;
   }
 
   private machineIn(state: State, draw: number): MachineState {

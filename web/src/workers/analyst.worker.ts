@@ -1,5 +1,6 @@
 import {
   analyse,
+  answering,
   assess,
   circumstances,
   courseOf,
@@ -9,7 +10,6 @@ import {
   warmingPieces,
   watchPoint,
   weighCandidate,
-  wholeAnswer,
   workOutPiece,
   type Analysis,
   type Belief,
@@ -24,7 +24,7 @@ import {
 } from "@radicula/core";
 import { expose, wrap } from "comlink";
 import { takeKept } from "./keptPredictions";
-import { shareAhead, shareCodes, type Helper } from "./sharedWork";
+import { inTurns, shareAhead, shareCodes, type Helper } from "./sharedWork";
 import { Entries, Ids, Intake, PieceOfWork, readMessage, Step, Wiring } from "./messages";
 
 /** The core behind a worker: what was predicted for the job's wiring, kept as long as the page. */
@@ -35,10 +35,16 @@ let asked = 0;
 let begun: Belief | undefined;
 /** the last whole answer, which thinking ahead goes on with */
 let latest: Analysis | undefined;
+/** the belief of the last whole answer, and what it is of */
+let whole:
+  | { readonly belief: Belief; readonly predictor: Predictor; readonly generation: number; readonly entries: string }
+  | undefined;
 /** workers of the same wiring that share in what takes long */
 const helpers: Helper[] = [];
 /** the first look that is being prepared, which the whole analysis waits for */
 let preparing: Promise<unknown> = Promise.resolve();
+/** the whole answer that is being worked out */
+let updating: Promise<unknown> = Promise.resolve();
 
 const api = {
   open(wiring: unknown): void {
@@ -80,9 +86,18 @@ const api = {
     await preparing;
     await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
     if (mine !== asked) return undefined;
-    const answer = wholeAnswer(predictor, entries, begun);
-    latest = answer.analysis;
-    return answer;
+    const first = begun;
+    const answered = inTurns(
+      predictor,
+      () => answering(predictor, entries, first),
+      () => mine !== asked,
+    );
+    updating = answered.catch(() => undefined);
+    const found = await answered;
+    if (!found) return undefined;
+    latest = found.answer.analysis;
+    whole = { belief: found.belief, predictor, generation: predictor.generation, entries: JSON.stringify(entries) };
+    return found.answer;
   },
   /** The value to watch while places are moved. */
   watch(message: unknown): ReturnType<typeof watchPoint> {
@@ -91,9 +106,11 @@ const api = {
     return watchPoint(predictor, analyse(predictor, entries, { quick: true }));
   },
   /** What the answers to a step of a run, or to a reading of one's own, would mean. */
-  weigh(message: unknown, candidate: unknown): Recommendation | undefined {
+  async weigh(message: unknown, candidate: unknown): Promise<Recommendation | undefined> {
     const entries = readMessage(Entries, message);
-    return weighCandidate(predictorFor(entries), entries, readMessage(Step, candidate));
+    await updating; // it knows most of what is asked here
+    const predictor = predictorFor(entries);
+    return weighCandidate(predictor, entries, readMessage(Step, candidate), { belief: beliefIn(predictor, entries) });
   },
   /** How suspicion on some places went, entry by entry. */
   course(message: unknown, ids: unknown): readonly CoursePoint[] {
@@ -118,6 +135,11 @@ const api = {
     await shareAhead(predictor, entries, pieces, helpers, () => thought !== mine);
   },
 };
+/** The belief of the whole answer to these entries, while what it knows by number is still there. */
+function beliefIn(predictor: Predictor, entries: readonly Entry[]): Belief | undefined {
+  const stands = whole?.predictor === predictor && whole.generation === predictor.generation;
+  return stands && whole?.entries === JSON.stringify(entries) ? whole.belief : undefined;
+}
 async function lookFirst(
   predictor: Predictor,
   entries: readonly Entry[],

@@ -10,6 +10,7 @@ import {
   type Piece,
   type PieceResult,
   type Predictor,
+  type Steps,
 } from "@radicula/core";
 
 /** Another thread with a predictor of the same machine. */
@@ -137,5 +138,29 @@ export async function shareAhead(
 }
 /** What is asked meanwhile waits no longer than this, ms. */
 const AHEAD_TURN_MS = 12;
+
+/**
+ * Work with pauses, in turns, so that something newer waits no longer than a turn. It begins anew where sets of faults
+ * that it knows by number were forgotten for another question.
+ * @returns undefined when it was given up
+ */
+export async function inTurns<T>(
+  predictor: Predictor,
+  begin: () => Steps<T>,
+  stop: () => boolean,
+): Promise<T | undefined> {
+  let steps = begin();
+  let turn = performance.now() + TURN_MS;
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() < turn) continue;
+    const { generation } = predictor;
+    await pause(0);
+    if (stop()) return undefined;
+    if (predictor.generation !== generation) steps = begin();
+    turn = performance.now() + TURN_MS;
+  }
+}
 
 const pause = (ms: number) => new Promise<void>((resolve) => setTimeout(resolve, ms));
