@@ -13,7 +13,7 @@ import { mostToClaim } from "./trust.js";
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
   return atOnce(assessing(predictor, entries, options));
 }
-/** As `assess`, with pauses. Where the predictor forgets sets of faults meanwhile (`generation`) it is to begin anew. */
+/** As `assess`, with pauses. It is to begin anew where the predictor forgot sets of faults meanwhile (`generation`). */
 export function* assessing(
   predictor: Predictor,
   entries: readonly Entry[],

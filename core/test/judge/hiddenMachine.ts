@@ -55,7 +55,7 @@ export class HiddenMachine {
   constructor(
     readonly wiring: Wiring,
     readonly hidden: Hidden | undefined,
-    seed: number,
+    private readonly seed: number,
     readonly conditions: ReadonlyMap<string, Monitor> = new Map(),
   ) {
     this.random = uniform(seed * 31 + 7);
@@ -373,6 +373,10 @@ export class HiddenMachine {
   }
   codes(): { module: string; code: string }[] {
     return codesOf(this);
+  }
+  /** The same machine without its fault: its parts are as good as new ones. */
+  sound(): HiddenMachine {
+    return new HiddenMachine(this.wiring, undefined, this.seed, this.conditions);
   }
 }
 

@@ -1,8 +1,10 @@
 import {
   assess,
+  CHASSIS,
   choose,
   narrowFurther,
   makePlan,
+  pinBehind,
   recordAnswer,
   recordReading,
   type Candidate,
@@ -121,7 +123,12 @@ function take(machine: HiddenMachine, c: Candidate, random: () => number): Entry
     return recordAnswer(machine.wiring, c, yes, AT, found).at(-1)!;
   }
   const { instrument } = c;
-  const values = c.points.map((p) => machine.read(p, c.state, instrument, c.black));
+  // a part that was taken off is measured at its own pins, not at the plug that it left
+  const isOff = c.part !== undefined;
+  const own = (p: string) => (isOff ? pinBehind(p) : p);
+  const part = c.part === "new" ? machine.sound() : machine;
+  const black = c.black === undefined || c.black === CHASSIS ? c.black : own(c.black);
+  const values = c.points.map((p) => part.read(own(p), c.state, instrument, black));
   if (values.some(Number.isNaN)) return { type: "setAside", at: AT, candidate: c.id, reason: "other" };
   const words = values.map((v) =>
     instrument === "lamp"
