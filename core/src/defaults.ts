@@ -162,6 +162,10 @@ export const DEFAULTS = {
   /** Half-widths of what is not exactly known, as a share of the value. */
   tolerance: { generic: 0.2, typed: 0.05, reference: 0.01, battery: 0.035 },
 
+  /**
+   * A jumper to full scale goes through this: a fuse protects no reference of some 50 mA (common practice, no source).
+   */
+  jumperOhm: 1_000,
   meter: {
     beeperOhm: 30,
     clampAmpere: 0.05,

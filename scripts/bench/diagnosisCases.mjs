@@ -19,9 +19,9 @@ const SETS = {
   tuning: { demo: ["Tug 4", "tug-4.wiring.json"], small: [3, 4, 5, 6, 7], large: [11, 12], draw: 0 },
   judging: {
     demo: ["Generator 9", "generator-9.wiring.json"],
-    small: [90, 91, 92, 93, 94],
-    large: [95, 96],
-    draw: 130,
+    small: [100, 101, 102, 103, 104],
+    large: [105, 106],
+    draw: 143,
   },
 };
 const chosen = process.argv.includes("--judging") ? SETS.judging : SETS.tuning;

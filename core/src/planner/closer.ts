@@ -1,3 +1,4 @@
+import { DEFAULTS } from "../defaults.js";
 import type { Posterior } from "../diagnosis/posterior.js";
 import type { Fault } from "../faults/fault.js";
 import { testId } from "../format/candidateId.js";
@@ -7,7 +8,7 @@ import type { Folded } from "../logbook/fold.js";
 import type { Predictor } from "../prediction/predictor.js";
 import { benchValues } from "../instruments/benchValues.js";
 import { findNets, type Nets } from "../wiring/nets.js";
-import { connectorOf, deviceConnectors, indexWiring, wireId, type Index } from "../wiring/points.js";
+import { connectorOf, deviceConnectors, devicePins, indexWiring, wireId, type Index } from "../wiring/points.js";
 import { barredConnectors, isNeverProbed } from "../wiring/safety.js";
 import type { Candidate } from "./candidate.js";
 import type { CandidateKind } from "./candidateKind.js";
@@ -30,7 +31,8 @@ const ON: State = { key: "on", unplugged: [] };
  * Tests at the very places still in question, once few are left: ohms through a terminal of an in-line plug or a leg of
  * a splice; the drop over a wire under its own current, ohms from
  * one of its ends to the other or to the wire it may touch, looking along it, the clamp on each branch of a short that
- * is fed through a lamp in the fuse's place, a part by itself, a module's plug without the module.
+ * is fed through a lamp in the fuse's place, a part by itself, a module's plug without the module, whether a module
+ * follows when its sensor's plug is jumpered high.
  * @param posterior what is believed: says which places are in question
  */
 export function closerTests(predictor: Predictor, folded: Folded, posterior: Posterior): Candidate[] {
@@ -102,6 +104,7 @@ class Closer {
         if (f.place.type === "module" && f.at !== undefined) this.withoutModule(f.at);
         else if (f.place.type === "cavity" && this.moduleOn(connectorOf(f.place.id))) this.withoutModule(f.place.id);
     }
+    this.drawnHigh(new Set(places.flatMap((p) => p.faults.flatMap((f) => [p.id, f.place.id, f.at ?? ""]))));
     return [...this.found.values()];
   }
 
@@ -225,6 +228,28 @@ class Closer {
     this.add({ kind: "ohms", instrument: "ohmmeter", points: [pin], state: { key: "off", unplugged: [plug] } });
   }
 
+  /**
+   * With a sensor unplugged its signal is drawn to the reference beside it through 1 kΩ: a sound wire and a sound input
+   * follow, so that the sensor or its terminals are left.
+   */
+  private drawnHigh(concerned: ReadonlySet<string>): void {
+    for (const device of this.predictor.wiring.devices) {
+      if (device.kind === "module" || isNeverProbed(device)) continue;
+      const pins = devicePins(device);
+      const at = (role: string) => pins.find((p) => p.role === role)?.at;
+      const [signal, supply] = [at("signal"), at("supply")];
+      if (signal === undefined || supply === undefined || this.nets.functionOf(supply) !== "reference") continue;
+      const pin = this.nets.modulePinOf(signal);
+      const plug = connectorOf(signal);
+      if (pin === undefined || connectorOf(supply) !== plug || !this.canUnplug(plug)) continue;
+      if (![device.id, signal, supply, pin, plug].some((t) => concerned.has(t))) continue;
+      if (this.predictor.placeOf("scanTool", pin) === undefined) continue;
+      const jumpers = [{ from: signal, to: supply, ohm: DEFAULTS.jumperOhm }];
+      const state: State = { key: "on", unplugged: [plug], jumpers };
+      this.add({ kind: "jumper", instrument: "scanTool", points: [pin], state, at: plug });
+    }
+  }
+
   private moduleOn(plug: string): boolean {
     return this.predictor.wiring.devices.some((d) => d.kind === "module" && deviceConnectors(d).includes(plug));
   }
@@ -253,13 +278,19 @@ class Closer {
       readonly at?: string;
     } & Pick<Candidate, "black" | "part">,
   ): void {
-    const { tools } = this.folded.intake?.entry ?? {};
-    const needed = step.instrument === "none" ? [] : step.instrument === "clamp" ? CLAMP_AND_LAMP : METER;
+    const { tools, scanShows } = this.folded.intake?.entry ?? {};
+    const needed = NEEDED[step.instrument] ?? METER;
     if (tools && !needed.every((t) => tools.includes(t))) return;
+    if (step.instrument === "scanTool" && scanShows && !step.points.some((p) => scanShows.includes(p))) return;
     const id = testId(step.kind, step.points, step.state, step.black);
     if (this.found.has(id) || this.folded.setAside.has(id) || this.folded.lacking.has(step.kind)) return;
     this.found.set(id, price({ at: connectorOf(step.points[0]!), ...step, id }, this.cost, this.from));
   }
 }
 const METER = ["meter"] as const;
-const CLAMP_AND_LAMP = ["clamp", "testLamp"] as const;
+type Tool = "meter" | "clamp" | "testLamp" | "scanTool";
+const NEEDED: Partial<Record<Instrument | "none", readonly Tool[]>> = {
+  none: [],
+  clamp: ["clamp", "testLamp"],
+  scanTool: ["scanTool"],
+};

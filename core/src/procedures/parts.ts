@@ -1,3 +1,4 @@
+import { DEFAULTS } from "../defaults.js";
 import { benchValues } from "../instruments/benchValues.js";
 import { deviceConnectors, devicePins } from "../wiring/points.js";
 import { tellApart } from "../wiring/tellApart.js";
@@ -13,10 +14,6 @@ import {
   type StepAnswer,
 } from "./script.js";
 
-/**
- * A jumper to full scale goes through this: a fuse protects no reference of some 50 mA (common practice, no source).
- */
-export const JUMPER_OHM = 1000;
 const NEAR_ZERO_VOLT = 0.35;
 const FULL_SHARE = 0.75;
 
@@ -79,7 +76,7 @@ export function* jumpers(ctx: RunContext): Script {
     }
   }
   if (p.supply !== undefined && ctx.nets.functionOf(p.supply) === "reference") {
-    const step = watch(p.signal, p.supply, JUMPER_OHM, "high");
+    const step = watch(p.signal, p.supply, DEFAULTS.jumperOhm, "high");
     const high = yield step;
     if (high) {
       highGood = high.values[0]! > FULL_SHARE * ctx.healthy(step);
@@ -125,7 +122,7 @@ export function* opposite(ctx: RunContext): Script {
       kind: "codeSets",
       instrument: "none",
       points: [code.module, code.id],
-      state: on([p.connector], { jumpers: [{ from: p.signal, to: towards, ohm: JUMPER_OHM }] }),
+      state: on([p.connector], { jumpers: [{ from: p.signal, to: towards, ohm: DEFAULTS.jumperOhm }] }),
       label: code.id,
     };
     if (!got) continue;

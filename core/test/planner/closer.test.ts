@@ -11,6 +11,7 @@ import {
   type Posterior,
 } from "../../src/index.js";
 import { Cost, positionOf } from "../../src/planner/cost.js";
+import { findNets } from "../../src/wiring/nets.js";
 import { closerTests } from "../../src/planner/closer.js";
 import { comparePolicies, lookAhead, type MacroTest } from "../../src/planner/lookAhead.js";
 import { demoText } from "../helpers.js";
@@ -167,4 +168,28 @@ test("a terminal of an in-line plug, or a leg of a splice: ohms through it, the 
   expect(leg.filter((c) => c.kind === "ohmsBetween").map((c) => [c.points[0], c.black].includes("B2:1"))).toEqual([
     true,
   ]);
+});
+
+test("a sensor's signal is jumpered to its reference where the module's input may be at fault, never to a feed", () => {
+  const list = offeredFor(tugPredictor, fourCodes, "A1:8/inputShort", "B7:1/contactOpen");
+  const jumper = list.find((c) => c.kind === "jumper" && c.points[0] === "A1:8")!;
+  expect(jumper.state).toEqual({
+    key: "on",
+    unplugged: ["B7"],
+    jumpers: [{ from: "B7:3", to: "B7:1", ohm: 1000 }],
+  });
+  const shown = (id: string) => {
+    const h = tugPredictor.faults.findIndex((f) => f.id === id) + 1;
+    return tugPredictor
+      .predictAt(h, { instrument: "scanTool", point: "A1:8", state: jumper.state, black: undefined })
+      .at(0);
+  };
+  // 1 kΩ against a pull of tens of kΩ: the input follows; against a short inside it cannot
+  expect(shown("B7:1/contactOpen")).toBeGreaterThan(4.5);
+  expect(shown("A1:8/inputShort")).toBeLessThan(1);
+  for (const c of list)
+    for (const { to } of c.state.jumpers ?? []) expect(findNets(tugPredictor.wiring).functionOf(to)).toBe("reference");
+  const without: Entry = { type: "intake", at: AT, intake: Intake.parse({ tools: ["meter"] }) };
+  const few = offeredFor(tugPredictor, [...fourCodes, without], "A1:8/inputShort", "B7:1/contactOpen");
+  expect(few.some((c) => c.kind === "jumper")).toBe(false);
 });
