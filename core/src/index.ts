@@ -343,8 +343,8 @@ export { expectedCost, greedy, optimal, rollout, type Decision } from "./planner
 export { type Economics } from "./planner/economics.js";
 export type { Answer } from "./planner/answers.js";
 export { runView, type RunView, type TakenStep } from "./procedures/run.js";
-export { answering, wholeAnswer, type WholeAnswer } from "./procedures/wholeAnswer.js";
-export { atOnce, type Steps } from "./steps.js";
+export { answerInSteps, wholeAnswer, type WholeAnswer } from "./procedures/wholeAnswer.js";
+export { finished, type InSteps } from "./steps.js";
 export { runOffers, runPlaces, runTests, watchPoint, type RunOffer } from "./procedures/offers.js";
 export { type RunFinding as RunFinding, type Mark } from "./procedures/script.js";
 export { benchValues, type BenchValue } from "./instruments/benchValues.js";

@@ -1,11 +1,11 @@
 /**
- * Work that pauses now and then, so that a caller may let others in, or leave it; what it comes to is returned at its
- * end.
+ * Work in steps, so that a caller may let others in between two of them, or leave it; what it comes to is returned at
+ * its end.
  */
-export type Steps<T> = Generator<void, T, void>;
+export type InSteps<T> = Generator<void, T>;
 
-/** Does work without a pause. */
-export function atOnce<T>(steps: Steps<T>): T {
+/** Work in steps, done without a pause. */
+export function finished<T>(steps: InSteps<T>): T {
   for (;;) {
     const step = steps.next();
     if (step.done) return step.value;

@@ -1,5 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { Steps } from "../steps.js";
+import type { InSteps } from "../steps.js";
 import type { AfterRepair } from "./afterRepair.js";
 import { closerWithout, lookCloser } from "./contenders.js";
 import type { Evidence, Gathered } from "./evidence.js";
@@ -62,12 +62,12 @@ interface Found {
 }
 
 /** Weighs what was seen of one machine, as it is between two repairs. */
-export function assessInSteps(
+export function assessMachine(
   predictor: Predictor,
   gathered: Gathered,
   carried: AfterRepair | undefined,
   options: BeliefOptions,
-): Steps<Belief> {
+): InSteps<Belief> {
   return new Assessment(predictor, gathered, carried, options).belief();
 }
 
@@ -97,7 +97,7 @@ class Assessment {
     };
   }
 
-  *belief(): Steps<Belief> {
+  *belief(): InSteps<Belief> {
     const narrow = this.options.begun?.posterior ?? this.weighWith([]);
     const isDue =
       this.evidence.length > 0 && (this.asksForMore(narrow, 1) || this.isDisputed(narrow) || this.isBetweenFew(narrow));
@@ -124,7 +124,7 @@ class Assessment {
   }
 
   /** Looks closely at what a verdict would be between. @param parts single faults, severity by severity */
-  private *closely(found: Found, parts: readonly FaultAtSeverity[]): Steps<Found> {
+  private *closely(found: Found, parts: readonly FaultAtSeverity[]): InSteps<Found> {
     const { predictor, evidence } = this;
     const fewer = this.fewerFaults(found);
     const multiple = [...found.multiple, ...fewer];
@@ -164,7 +164,7 @@ class Assessment {
   }
 
   /** Several faults at once, where no single one is sure to be all. */
-  private *withSeveral(alone: Posterior): Steps<Found> {
+  private *withSeveral(alone: Posterior): InSteps<Found> {
     const { predictor, evidence, how, stop } = this;
     const explaining = faultsExplaining(predictor, evidence, how.factors, stop);
     yield;
@@ -188,7 +188,7 @@ class Assessment {
   private get wide(): WeighOptions {
     return { ...this.how, breadth: "wide" };
   }
-  private refined({ multiple, posterior }: Found): Steps<Found> {
+  private refined({ multiple, posterior }: Found): InSteps<Found> {
     return refineFaultSets(this.predictor, multiple, posterior, (sets) => this.weighWith(sets), this.stop);
   }
   /**
@@ -208,7 +208,7 @@ class Assessment {
    * Faults that only show together: where all that was thought of leaves something unexplained, and beside each fault
    * of a set that leads.
    */
-  private *withFurtherFaults(so: Found): Steps<Found> {
+  private *withFurtherFaults(so: Found): InSteps<Found> {
     const { predictor, evidence, stop, wide } = this;
     const lead = so.posterior.components[0];
     const leading = lead && lead.share >= LEADS ? likeliestOf(predictor, lead) : [];

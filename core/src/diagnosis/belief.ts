@@ -1,8 +1,8 @@
 import type { Entry } from "../format/case.js";
 import type { Predictor } from "../prediction/predictor.js";
-import { atOnce, type Steps } from "../steps.js";
+import { finished, type InSteps } from "../steps.js";
 import { carryOver, entriesBefore, type AfterRepair, type Before } from "./afterRepair.js";
-import { assessInSteps, type Belief, type BeliefOptions } from "./assessment.js";
+import { assessMachine, type Belief, type BeliefOptions } from "./assessment.js";
 import { gather } from "./evidence.js";
 import { groupComponents } from "./groups.js";
 import { mostToClaim } from "./trust.js";
@@ -11,19 +11,19 @@ import { mostToClaim } from "./trust.js";
  * Weighs a logbook: single faults first, and several at once where the leading single one leaves too much unexplained.
  */
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
-  return atOnce(assessing(predictor, entries, options));
+  return finished(assessInSteps(predictor, entries, options));
 }
 /** As `assess`, with pauses. It is to begin anew where the predictor forgot sets of faults meanwhile (`generation`). */
-export function* assessing(
+export function* assessInSteps(
   predictor: Predictor,
   entries: readonly Entry[],
   options: BeliefOptions = {},
-): Steps<Belief> {
+): InSteps<Belief> {
   const found = options.begun?.gathered ?? gather(predictor, entries);
   const carried = options.begun?.carried ?? carriedOver(predictor, found.folded.since, entries);
-  if (!carried) return yield* assessInSteps(predictor, found, undefined, options);
+  if (!carried) return yield* assessMachine(predictor, found, undefined, options);
   // what is known of its history was weighed before the repair, and is carried over with the rest
-  return yield* assessInSteps(predictor, { ...found, factors: carried.factors }, carried, options);
+  return yield* assessMachine(predictor, { ...found, factors: carried.factors }, carried, options);
 }
 
 /** Beliefs carried over a repair, by predictor: the logbook before it does not change any more. */

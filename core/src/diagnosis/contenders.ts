@@ -1,5 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { Steps } from "../steps.js";
+import type { InSteps } from "../steps.js";
 import { CloserLook, heaviestPlaces } from "./closerLook.js";
 import { logCode } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
@@ -44,7 +44,7 @@ export function* lookCloser(
   { byFewDraws, parts, fewer, seen }: About,
   weighWith: (closer: CloserFits) => Posterior,
   stop: () => boolean,
-): Steps<Posterior | undefined> {
+): InSteps<Posterior | undefined> {
   const readings = evidence.filter((e) => e.kind === "reading");
   const look = readings.length > 0 ? CloserLook.at(predictor) : undefined;
   if (!look) return undefined;

@@ -1,5 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { Steps } from "../steps.js";
+import type { InSteps } from "../steps.js";
 import { logCode, logPriors } from "./codeWeights.js";
 import type { CodeEvidence, Evidence, ReadingEvidence } from "./evidence.js";
 import { faultsAtSeverities, MOVES_FROM, type FaultAtSeverity } from "./faultsAtSeverities.js";
@@ -50,7 +50,7 @@ export function* searchFurtherFaults(
   options: WeighOptions,
   about: { readonly leading: readonly AtSeverity[]; readonly isExplained: boolean },
   stop: () => boolean,
-): Steps<readonly MultipleFaultHypothesis[]> {
+): InSteps<readonly MultipleFaultHypothesis[]> {
   const readings = telling(evidence.filter((e) => e.kind === "reading"));
   if (readings.length === 0) return [];
   const codes = evidence.filter((e) => e.kind === "code");

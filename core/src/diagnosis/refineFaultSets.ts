@@ -1,6 +1,6 @@
 import { severityPlace } from "../prediction/hypothesis.js";
 import type { Predictor } from "../prediction/predictor.js";
-import type { Steps } from "../steps.js";
+import type { InSteps } from "../steps.js";
 import type { MultipleFaultHypothesis, Posterior } from "./posterior.js";
 
 /** Sets worth a closer look, and how many. Judgement: time. */
@@ -23,7 +23,7 @@ export function* refineFaultSets(
   posterior: Posterior,
   weighWith: (multiple: readonly MultipleFaultHypothesis[]) => Posterior,
   stop: () => boolean,
-): Steps<{ readonly multiple: readonly MultipleFaultHypothesis[]; readonly posterior: Posterior }> {
+): InSteps<{ readonly multiple: readonly MultipleFaultHypothesis[]; readonly posterior: Posterior }> {
   const leading = leadingOf(multiple, posterior);
   let closer = leading;
   let found = posterior;

@@ -1,5 +1,5 @@
 import type { Predictor } from "../prediction/predictor.js";
-import type { Steps } from "../steps.js";
+import type { InSteps } from "../steps.js";
 import type { Evidence } from "./evidence.js";
 import { setAtSeverities } from "./multipleFaults.js";
 import type { MultipleFaultHypothesis, WeighOptions } from "./posterior.js";
@@ -28,7 +28,7 @@ export function* solveTogether(
   sets: readonly MultipleFaultHypothesis[],
   options: WeighOptions,
   stop: () => boolean,
-): Steps<readonly MultipleFaultHypothesis[]> {
+): InSteps<readonly MultipleFaultHypothesis[]> {
   const tried = sets.filter((m) => m.together).slice(0, MOST_SOLVED);
   if (tried.length === 0) return sets;
   const searches = tried.map((m) => new SeveritySearch(predictor, m));

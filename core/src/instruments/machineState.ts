@@ -17,7 +17,7 @@ export interface FaultAt {
 }
 
 /** What a solution is of. */
-export interface Solved {
+export interface SolvedFor {
   /** told apart by identity */
   readonly of: object;
   readonly sample: number;
@@ -25,7 +25,7 @@ export interface Solved {
 interface Prepared {
   readonly solver: Solver;
   /** of what the solver holds a solution */
-  holds: Solved | undefined;
+  holds: SolvedFor | undefined;
 }
 
 /** Key on, nothing unplugged: the state in which a short melts its fuse. */
@@ -117,7 +117,7 @@ export class MachineState {
    * @param solved what the change is of: where the last one for this look was of the same, its solution still stands
    * @returns a solver that stays valid until the next call for the same look
    */
-  solve(look: Look, edit: () => Edit, tolerance?: number, solved?: Solved): Solver {
+  solve(look: Look, edit: () => Edit, tolerance?: number, solved?: SolvedFor): Solver {
     const prepared = this.prepared(look);
     const { solver, holds } = prepared;
     const stands = solved !== undefined && holds?.of === solved.of && holds.sample === solved.sample;

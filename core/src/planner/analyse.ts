@@ -1,5 +1,5 @@
 import type { Belief } from "../diagnosis/assessment.js";
-import { assess, assessing } from "../diagnosis/belief.js";
+import { assess, assessInSteps } from "../diagnosis/belief.js";
 import type { Evidence } from "../diagnosis/evidence.js";
 import { minimalExplanations } from "../diagnosis/explanations.js";
 import { isCause, misplacedIn, type Suspect } from "../diagnosis/groups.js";
@@ -9,7 +9,7 @@ import { expectation, Reasons, type Reason } from "../diagnosis/reasons.js";
 import type { Entry, Instrument } from "../format/case.js";
 import type { Folded } from "../logbook/fold.js";
 import { proofOf } from "../proof/plan.js";
-import { atOnce, type Steps } from "../steps.js";
+import { finished, type InSteps } from "../steps.js";
 import type { Predictor } from "../prediction/predictor.js";
 import {
   ENGINE_VERSION,
@@ -65,18 +65,18 @@ const LISTED_NEXT = 8;
  * console.log(suspects[0]?.id, suspects[0]?.share, next[0]?.candidate.id);
  */
 export function analyse(predictor: Predictor, entries: readonly Entry[], options: AnalyseOptions = {}): Analysis {
-  return atOnce(analysing(predictor, entries, options)).analysis;
+  return finished(analyseInSteps(predictor, entries, options)).analysis;
 }
 /**
  * As `analyse`, with pauses. Where the predictor forgets sets of faults meanwhile (`generation`) it is to begin anew.
  * @returns the belief that the analysis is of, too
  */
-export function* analysing(
+export function* analyseInSteps(
   predictor: Predictor,
   entries: readonly Entry[],
   options: AnalyseOptions = {},
-): Steps<{ readonly belief: Belief; readonly analysis: Analysis }> {
-  const belief = yield* assessing(predictor, entries, {
+): InSteps<{ readonly belief: Belief; readonly analysis: Analysis }> {
+  const belief = yield* assessInSteps(predictor, entries, {
     ...(options.stop ? { stop: options.stop } : {}),
     ...(options.quick ? { multiple: "never" as const } : {}),
     begun: options.begun,

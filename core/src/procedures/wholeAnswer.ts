@@ -1,9 +1,9 @@
 import type { Belief } from "../diagnosis/assessment.js";
 import type { Entry } from "../format/case.js";
-import { analysing, type AnalyseOptions } from "../planner/analyse.js";
+import { analyseInSteps, type AnalyseOptions } from "../planner/analyse.js";
 import type { Analysis } from "../planner/analysis.js";
 import type { Predictor } from "../prediction/predictor.js";
-import { atOnce, type Steps } from "../steps.js";
+import { finished, type InSteps } from "../steps.js";
 import { runOffers, runTests, type RunOffer } from "./offers.js";
 
 /** All that is to be said of a logbook, with the guided tests worth beginning. Plain data. */
@@ -18,20 +18,20 @@ export interface WholeAnswer {
  * @param begun a first look at the same logbook, to go on from
  */
 export function wholeAnswer(predictor: Predictor, entries: readonly Entry[], begun?: Belief): WholeAnswer {
-  return atOnce(answering(predictor, entries, begun)).answer;
+  return finished(answerInSteps(predictor, entries, begun)).answer;
 }
 /**
  * As `wholeAnswer`, with pauses. Where the predictor forgets sets of faults meanwhile (`generation`) it is to begin
  * anew.
  * @returns the belief that the answer is of, too
  */
-export function* answering(
+export function* answerInSteps(
   predictor: Predictor,
   entries: readonly Entry[],
   begun?: Belief,
-): Steps<{ readonly belief: Belief; readonly answer: WholeAnswer }> {
+): InSteps<{ readonly belief: Belief; readonly answer: WholeAnswer }> {
   const runs: AnalyseOptions["runs"] = (plan) => runTests(predictor, plan);
-  const { belief, analysis } = yield* analysing(predictor, entries, { begun, runs });
+  const { belief, analysis } = yield* analyseInSteps(predictor, entries, { begun, runs });
   yield;
   return { belief, answer: { analysis, offers: analysis.folded.run ? [] : runOffers(predictor, analysis) } };
 }

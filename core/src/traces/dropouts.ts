@@ -1,6 +1,6 @@
 import { median, robustSigma, noiseOf, spanOf, tail } from "./numbers.js";
 import { timeOf, type Channel } from "./recording.js";
-import { finished } from "./steps.js";
+import { finished, type InSteps } from "../steps.js";
 
 /** A short leave from where the signal was, and back. */
 export interface Dropout {
@@ -43,7 +43,7 @@ const MOST = 2_000;
 export const dropoutsOf = (channel: Channel): Dropout[] => finished(dropoutsInSteps(channel));
 
 /** The same, one length of block at a time. */
-export function* dropoutsInSteps(channel: Channel): Generator<void, Dropout[]> {
+export function* dropoutsInSteps(channel: Channel): InSteps<Dropout[]> {
   const { values } = channel;
   const { least, most } = spanOf(values);
   if (!(most > least)) return [];

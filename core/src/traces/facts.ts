@@ -5,7 +5,7 @@ import { levelsOf, type Levels } from "./levels.js";
 import { mostOf, noiseOf, spanOf } from "./numbers.js";
 import { qualityOf } from "./quality.js";
 import { lengthOf, rateOf, type Channel } from "./recording.js";
-import { finished } from "./steps.js";
+import { finished, type InSteps } from "../steps.js";
 import { teethOf, type Teeth } from "./teeth.js";
 
 /** What one channel is seen to do. */
@@ -36,7 +36,7 @@ const STEADY = 0.1;
 export const factsOf = (channel: Channel): ChannelFacts => finished(factsInSteps(channel));
 
 /** The same in steps of its own, between which somebody may ask for something else: a long recording takes seconds. */
-export function* factsInSteps(channel: Channel): Generator<void, ChannelFacts> {
+export function* factsInSteps(channel: Channel): InSteps<ChannelFacts> {
   const { least, most, mean, count } = spanOf(channel.values);
   const noise = noiseOf(channel.values);
   yield;

@@ -3,7 +3,7 @@ import { setAtSeverities } from "../../src/diagnosis/multipleFaults.js";
 import { solveTogether } from "../../src/diagnosis/solveTogether.js";
 import { fitsOfSets } from "../../src/diagnosis/weigh.js";
 import { Predictor, type Entry } from "../../src/index.js";
-import { atOnce } from "../../src/steps.js";
+import { finished } from "../../src/steps.js";
 import { code, tug } from "../helpers.js";
 
 const AT = "2026-01-01T08:00:00Z";
@@ -36,14 +36,14 @@ test("two faults on one net: their severities are found by solving, from whereve
       ...setAtSeverities(predictor, members, [[start[0]!], [start[1]!]], undefined),
       together: true,
     };
-    const [found] = atOnce(solveTogether(predictor, evidence, [from], {}, () => false));
+    const [found] = finished(solveTogether(predictor, evidence, [from], {}, () => false));
     expect(best(fitsOfSets(predictor, evidence, [found!], {})[0]!)).toBeGreaterThan(whole - 1);
   }
   // stopped, it gives back what it was given; sets that act apart are left as they are
   const apart = setAtSeverities(predictor, members, [[0], [0]], undefined);
-  expect(atOnce(solveTogether(predictor, evidence, [apart], {}, () => false))).toEqual([apart]);
+  expect(finished(solveTogether(predictor, evidence, [apart], {}, () => false))).toEqual([apart]);
   const together = { ...apart, together: true };
-  expect(atOnce(solveTogether(predictor, evidence, [together], {}, () => true))).toEqual([together]);
+  expect(finished(solveTogether(predictor, evidence, [together], {}, () => true))).toEqual([together]);
 
   function reading(point: string, volt: number): Entry {
     return {

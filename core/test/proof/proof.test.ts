@@ -50,10 +50,10 @@ const cured = (...entries: Entry[]) => after(...entries).proof!.outcome.cured;
 
 describe("a repair makes another machine", () => {
   test("a clean scan and good values after it speak for the cure, and no more for doubt of the cause", () => {
-    const atOnce = cured(repaired);
+    const finished = cured(repaired);
     const read = cured(repaired, volts("B7:2", 0.03));
     const all = cured(repaired, cleared, volts("B7:2", 0.03), scan("afterDrive"));
-    expect(read).toBeGreaterThan(atOnce);
+    expect(read).toBeGreaterThan(finished);
     expect(all).toBeGreaterThan(read);
     expect(all).toBeGreaterThan(0.9);
     const { stage, suspects } = after(repaired, cleared, volts("B7:2", 0.03), scan("afterDrive"));

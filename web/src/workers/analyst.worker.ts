@@ -1,6 +1,6 @@
 import {
   analyse,
-  answering,
+  answerInSteps,
   assess,
   circumstances,
   courseOf,
@@ -79,25 +79,10 @@ const api = {
    * The whole analysis of what `first` looked at, looking ahead and for several faults.
    * @returns undefined when something newer was asked meanwhile
    */
-  async update(message: unknown): Promise<WholeAnswer | undefined> {
-    const entries = readMessage(Entries, message);
-    const predictor = predictorFor(entries);
-    const mine = asked;
-    await preparing;
-    await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
-    if (mine !== asked) return undefined;
-    const first = begun;
-    const answered = inTurns(
-      predictor,
-      () => answering(predictor, entries, first),
-      () => mine !== asked,
-    );
+  update(message: unknown): Promise<WholeAnswer | undefined> {
+    const answered = answerWhole(message);
     updating = answered.catch(() => undefined);
-    const found = await answered;
-    if (!found) return undefined;
-    latest = found.answer.analysis;
-    whole = { belief: found.belief, predictor, generation: predictor.generation, entries: JSON.stringify(entries) };
-    return found.answer;
+    return answered;
   },
   /** The value to watch while places are moved. */
   watch(message: unknown): ReturnType<typeof watchPoint> {
@@ -135,6 +120,21 @@ const api = {
     await shareAhead(predictor, entries, pieces, helpers, () => thought !== mine);
   },
 };
+async function answerWhole(message: unknown): Promise<WholeAnswer | undefined> {
+  const entries = readMessage(Entries, message);
+  const predictor = predictorFor(entries);
+  const mine = asked;
+  const isOver = () => mine !== asked;
+  await preparing;
+  await new Promise((resolve) => setTimeout(resolve, 0)); // lets a newer question in first
+  if (isOver()) return undefined;
+  const first = begun;
+  const found = await inTurns(predictor, () => answerInSteps(predictor, entries, first), isOver);
+  if (!found) return undefined;
+  latest = found.answer.analysis;
+  whole = { belief: found.belief, predictor, generation: predictor.generation, entries: JSON.stringify(entries) };
+  return found.answer;
+}
 /** The belief of the whole answer to these entries, while what it knows by number is still there. */
 function beliefIn(predictor: Predictor, entries: readonly Entry[]): Belief | undefined {
   const stands = whole?.predictor === predictor && whole.generation === predictor.generation;

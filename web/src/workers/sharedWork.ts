@@ -10,7 +10,7 @@ import {
   type Piece,
   type PieceResult,
   type Predictor,
-  type Steps,
+  type InSteps,
 } from "@radicula/core";
 
 /** Another thread with a predictor of the same machine. */
@@ -146,7 +146,7 @@ const AHEAD_TURN_MS = 12;
  */
 export async function inTurns<T>(
   predictor: Predictor,
-  begin: () => Steps<T>,
+  begin: () => InSteps<T>,
   stop: () => boolean,
 ): Promise<T | undefined> {
   let steps = begin();

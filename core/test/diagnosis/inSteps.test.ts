@@ -1,25 +1,16 @@
-import { answering, Predictor, wholeAnswer, type Entry } from "../../src/index.js";
+import { answerInSteps, Predictor, wholeAnswer } from "../../src/index.js";
 import { code, tug } from "../helpers.js";
-
-const AT = "2026-01-01T08:00:00Z";
-const reading = (point: string, value: number): Entry => ({
-  type: "reading",
-  at: AT,
-  instrument: "voltmeter",
-  points: [point],
-  values: [value],
-  state: { key: "on", unplugged: [] },
-});
+import { tugVolts } from "../warm.js";
 
 test("an answer with pauses is the answer without, and pauses often where several faults are searched for", () => {
   const entries = [
     ...["P0642", "P0237", "P0522"].map((c) => code(c)),
-    reading("A1:12", 0.9),
-    reading("A1:9", 4.1),
-    reading("B7:1", 2.2),
+    tugVolts("A1:12", 0.9),
+    tugVolts("A1:9", 4.1),
+    tugVolts("B7:1", 2.2),
   ];
   const predictor = new Predictor(tug());
-  const steps = answering(predictor, entries);
+  const steps = answerInSteps(predictor, entries);
   let pauses = 0;
   for (;;) {
     const step = steps.next();
