@@ -361,7 +361,7 @@ export { signOf } from "./simulation/signs.js";
 export { observe, type Observed } from "./simulation/observe.js";
 export { recordAnswer, recordChanges, recordReading, recordWatched, type ReadingMore } from "./planner/record.js";
 export { testPlaceOf } from "./format/candidateId.js";
-export { clueOf, yesLikelihood, type Candidate } from "./planner/candidate.js";
+export { clueOf, FITTED_THINGS, yesLikelihood, type Candidate } from "./planner/candidate.js";
 export { barredConnectors, feedsModule, isGuarded } from "./wiring/safety.js";
 export { compareVerdict, type VerdictMatch } from "./simulation/compareVerdict.js";
 export { play, type Ending, type Played, type PlayedStep, type PlayOptions } from "./simulation/technician.js";

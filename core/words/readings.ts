@@ -50,6 +50,10 @@ export const CONDUCTORS: Readonly<Record<NetFunction, string>> = worded(() => ({
   bus: t("readings.bus"),
   unknown: t("readings.wire"),
 }));
+const COMES_OFF = worded(() => ({
+  jumper: t("readings.takeTheJumperOff"),
+  lamp: t("readings.takeTheLampOff"),
+}));
 const KEYS = worded(() => ({
   off: t("readings.keyOff"),
   on: t("readings.keyOnEngineOff"),
@@ -127,10 +131,12 @@ export class Instructor {
         KEYS[c.state.key],
         ...(c.state.pulled ?? []).map((f) => t("readings.fusePulled", { f })),
         ...(c.state.breakers ?? []).map((f) => t("readings.breakerInPlaceOf", { f })),
-        ...this.fitted(c),
-        ...Object.entries(c.state.stimulus ?? {}).map(([id, value]) => this.stimulus(id, value)),
+        ...(c.takeOff ?? []).map((thing) => COMES_OFF[thing]),
+        ...(c.fuseBack ?? []).map((f) => t("readings.fuseBackIn", { f })),
         ...(c.plug.length ? [t("readings.plugBackIn", { plug: c.plug.join(", ") })] : []),
         ...this.unplugged(c),
+        ...this.fitted(c),
+        ...Object.entries(c.state.stimulus ?? {}).map(([id, value]) => this.stimulus(id, value)),
       ].join(" · "),
       meter: WATCHING[c.kind] ?? METERS[c.instrument],
       red: c.instrument === "none" || c.instrument === "scanTool" ? [] : c.points.map((p) => this.lead(c, p)),

@@ -5,6 +5,10 @@ import type { Fault } from "../faults/fault.js";
 import type { Instrument, State } from "../format/case.js";
 import type { CandidateKind } from "./candidateKind.js";
 
+/** What is put on a machine for a test. */
+export const FITTED_THINGS = ["jumper", "lamp"] as const;
+export type FittedThing = (typeof FITTED_THINGS)[number];
+
 /**
  * One thing that could be done next: a reading in a given state, or a look, a wiggle, a swap. `id`: see
  * format/candidateId.
@@ -23,6 +27,10 @@ export interface Candidate {
   readonly unplug: readonly string[];
   readonly plug: readonly string[];
   readonly turnKey: boolean;
+  /** what was put on for an earlier test and comes off first */
+  readonly takeOff?: readonly FittedThing[];
+  /** fuses pulled for an earlier test that go back in first */
+  readonly fuseBack?: readonly string[];
   readonly minutes: number;
   /** where the black lead goes, when not at battery negative */
   readonly black?: string;

@@ -3,7 +3,7 @@ import type { State } from "../format/case.js";
 import type { Wiring } from "../format/wiring.js";
 import type { Folded } from "../logbook/fold.js";
 import { connectorOf, indexWiring } from "../wiring/points.js";
-import type { Candidate } from "./candidate.js";
+import type { Candidate, FittedThing } from "./candidate.js";
 import type { CandidateKind } from "./candidateKind.js";
 
 /** Where somebody stands: the last place, every place already opened up, and the machine as it is. */
@@ -61,12 +61,16 @@ export class Cost {
       DEFAULTS.plan.minutes.reachDefault
     );
   }
-  changes(state: State, from: Position): Pick<Candidate, "unplug" | "plug" | "turnKey"> {
+  changes(state: State, from: Position): Pick<Candidate, "unplug" | "plug" | "turnKey" | "takeOff" | "fuseBack"> {
     const now = from.state;
+    const fuseBack = (now.pulled ?? []).filter((f) => !state.pulled?.includes(f) && !state.breakers?.includes(f));
+    const takeOff = [...comesOff("jumper", now.jumpers, state.jumpers), ...comesOff("lamp", now.loads, state.loads)];
     return {
       unplug: state.unplugged.filter((c) => !now.unplugged.includes(c)),
       plug: now.unplugged.filter((c) => !state.unplugged.includes(c)),
       turnKey: now.key !== state.key,
+      ...(takeOff.length ? { takeOff } : {}),
+      ...(fuseBack.length ? { fuseBack } : {}),
     };
   }
   minutes(step: CostedStep, from: Position): number {
@@ -92,6 +96,12 @@ export class Cost {
     for (const p of [step.at, ...step.state.unplugged]) if (p !== "") opened.add(p);
     return { last: step.at === "" ? from.last : step.at, opened, state: step.state };
   }
+}
+
+type Leads = readonly { readonly from: string; readonly to: string }[];
+/** What is fitted now and not wanted in the next state. */
+function comesOff(thing: FittedThing, now: Leads = [], next: Leads = []): FittedThing[] {
+  return now.some((a) => !next.some((b) => a.from === b.from && a.to === b.to)) ? [thing] : [];
 }
 
 const EYES: ReadonlySet<CandidateKind> = new Set<CandidateKind>(["look", "identity", "partNumber"]);

@@ -193,3 +193,21 @@ test("a sensor's signal is jumpered to its reference where the module's input ma
   const few = offeredFor(tugPredictor, [...fourCodes, without], "A1:8/inputShort", "B7:1/contactOpen");
   expect(few.some((c) => c.kind === "jumper")).toBe(false);
 });
+
+test("what was put on for one test comes off before the next, and a pulled fuse goes back in", () => {
+  const jumpered: Entry = {
+    type: "reading",
+    at: AT,
+    instrument: "scanTool",
+    points: ["A1:8"],
+    values: [0.1],
+    state: { key: "on", unplugged: ["B7"], jumpers: [{ from: "B7:3", to: "B7:1", ohm: 1000 }], pulled: ["F12"] },
+  };
+  const cost = new Cost(tugPredictor.wiring);
+  const here = positionOf(fold([...fourCodes, jumpered]));
+  const next = cost.changes({ key: "off", unplugged: ["X5"] }, here);
+  expect(next).toMatchObject({ takeOff: ["jumper"], fuseBack: ["F12"], plug: ["B7"], unplug: ["X5"] });
+  const same = cost.changes(jumpered.state, here);
+  expect(same.takeOff).toBeUndefined();
+  expect(same.fuseBack).toBeUndefined();
+});

@@ -77,6 +77,20 @@ test("the lines under it: state, lead, wire colour, place", () => {
     { text: "B7 cavity 1", how: "back-probed", colour: "OG/WH", place: "left of the intake elbow" },
   ]);
   expect(i.black).toBe("battery negative");
+  // what comes off, then plugs, then what is put on: in the order in which hands do it
+  const jumper = { key: "on" as const, unplugged: ["B9"], jumpers: [{ from: "B9:3", to: "B9:1", ohm: 1000 }] };
+  const off = instructor.instruct({
+    ...base,
+    state: jumper,
+    unplug: ["B9"],
+    plug: ["B7"],
+    takeOff: ["lamp"],
+    fuseBack: ["F12"],
+  });
+  expect(off.state).toBe(
+    "key on, engine off · take the lamp off · put fuse F12 back in · plug B7 back in · unplug B9 · " +
+      "B9 cavity 3 joined to B9 cavity 1 through 1.00 kΩ",
+  );
   expect(instructor.instruct({ ...base, state: { key: "on", unplugged: ["B9"] } }).state).toContain(
     "B9 still unplugged",
   );

@@ -1,4 +1,14 @@
-import { Chart, Entry, INSTRUMENTS, Intake, State, Wiring, type Candidate, type Piece } from "@radicula/core";
+import {
+  Chart,
+  Entry,
+  FITTED_THINGS,
+  INSTRUMENTS,
+  Intake,
+  State,
+  Wiring,
+  type Candidate,
+  type Piece,
+} from "@radicula/core";
 import { z } from "zod";
 
 /** What a worker is sent. Each message is read before anything is done with it. */
@@ -18,6 +28,8 @@ export const Step: z.ZodType<Candidate> = z.object({
   unplug: z.array(z.string()),
   plug: z.array(z.string()),
   turnKey: z.boolean(),
+  takeOff: z.array(z.enum(FITTED_THINGS)).exactOptional(),
+  fuseBack: z.array(z.string()).exactOptional(),
   minutes: z.number().nonnegative(),
   black: z.string().exactOptional(),
   part: z.enum(["removed", "new"]).exactOptional(),
