@@ -44,7 +44,8 @@ export const DEFAULTS = {
    * most.
    */
   alternator: { volt: 14.2, ohm: 0.005, limitAmpere: 90, offOhm: 100_000 },
-  diode: { volt: 0.65, ohm: 0.03, offOhm: 10e6 },
+  /** `offOhm`: what is left of it the other way, less than 0.2 µA at 5 V (value from memory) */
+  diode: { volt: 0.65, ohm: 0.03, offOhm: 30e6 },
   /**
    * A relay's coil on a 12 V machine, ohm (four times that on 24 V), and the share of nominal voltage at which it pulls
    * in.
