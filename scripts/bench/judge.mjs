@@ -1,4 +1,4 @@
-// npm run bench:judge [-- --machines 9-12 --jobs 100 --seed 1000 --out judge.json]
+// npm run bench:judge [-- --machines 9-12 --jobs 100 --seed 1000 --only "module inputShort" --out judge.json]
 // Plays jobs on machines in ngspice that do not share the engine's equations: see core/test/judge. Machines 1 to 8 are
 // for tuning, 9 to 12 are judged only. Three counts: the hidden repair is among the places the verdict holds, is named
 // first, is named alone. Beside them how many places read as predicted, on sound machines and on faulty ones.
@@ -21,6 +21,7 @@ async function main() {
       machines: { type: "string", default: "9-12" },
       jobs: { type: "string", default: "100" },
       seed: { type: "string", default: "1000" },
+      only: { type: "string", default: "" },
       out: { type: "string" },
     },
   });
@@ -30,7 +31,7 @@ async function main() {
     .map((_, i) => i)
     .slice(first - 1, last ?? first);
   const each = Math.ceil(Number(options.jobs) / machines.length);
-  const tasks = machines.map((machine) => ({ machine, seed: Number(options.seed), each }));
+  const tasks = machines.map((machine) => ({ machine, seed: Number(options.seed), each, only: options.only }));
   const results = [];
   const reads = [];
   await Promise.all(
@@ -70,15 +71,16 @@ async function work() {
       load("netlist"),
       import(new URL("../../src/index.js", FOLDER)),
     ]);
-  parentPort.on("message", ({ machine, seed, each }) => {
+  parentPort.on("message", ({ machine, seed, each, only }) => {
     const wiring = judgeMachines()[machine];
     const faults = hiddenFaults(wiring);
     const predictor = new core.Predictor(wiring);
     for (let k = seed; k < seed + SOUND_MACHINES; k++)
       parentPort.postMessage({ sound: true, reads: readAll(predictor, new HiddenMachine(wiring, undefined, k)) });
-    for (let k = seed, played = 0; played < each && k < seed + 20 * each; k++) {
+    for (let k = seed, played = 0; played < each && k < seed + (only ? 600 : 20) * each; k++) {
       const random = core.uniform(k * 977 + machine);
       const hidden = faults[Math.floor(random() * faults.length)](random());
+      if (only && hidden.mode !== only) continue;
       let result;
       try {
         result = playJob(predictor, new HiddenMachine(wiring, hidden, k), k);

@@ -13,7 +13,10 @@ import { mostToClaim } from "./trust.js";
 export function assess(predictor: Predictor, entries: readonly Entry[], options: BeliefOptions = {}): Belief {
   return finished(assessInSteps(predictor, entries, options));
 }
-/** As `assess`, with pauses. It is to begin anew where the predictor forgot sets of faults meanwhile (`generation`). */
+/**
+ * As `assess`, in steps. Between two of them the predictor may be asked for something else; where its `generation` has
+ * grown meanwhile, begin anew.
+ */
 export function* assessInSteps(
   predictor: Predictor,
   entries: readonly Entry[],

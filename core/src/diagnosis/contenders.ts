@@ -90,8 +90,8 @@ const lasting = (hypothesis: number, weights: Float64Array): Contender => ({
 });
 
 /**
- * What was seen closely, as it would be with one reading fewer. What has no share keeps what it had: one reading that
- * may have been a slip brings it back to nothing that counts.
+ * What was seen closely, as it would be with one reading fewer. What has no share now keeps its fit: a reading may have
+ * been a slip in any case, so leaving one out cannot give it a share that counts.
  */
 export function closerWithout(
   predictor: Predictor,

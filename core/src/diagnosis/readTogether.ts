@@ -208,6 +208,7 @@ class Together {
 /** Shapes of predicted values, which many readings and many sets of readings have in common. */
 const shapes = new WeakMap<Float64Array, Shape & { readonly tolerance: number | undefined }>();
 function shapeOf({ reading: e, values, steps: around }: PredictedReading): Shape {
+  // whoever predicts these values has the same steps to either side of them, or steps that move nothing
   const known = shapes.get(values);
   if (known && known.tolerance === e.tolerance && known.steps.length === around.length) return known;
   const scaled = values.map((v) => scaleOf(e, v));

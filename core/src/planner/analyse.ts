@@ -68,7 +68,7 @@ export function analyse(predictor: Predictor, entries: readonly Entry[], options
   return finished(analyseInSteps(predictor, entries, options)).analysis;
 }
 /**
- * As `analyse`, with pauses. Where the predictor forgets sets of faults meanwhile (`generation`) it is to begin anew.
+ * As `analyse`, in steps (see `assessInSteps`).
  * @returns the belief that the analysis is of, too
  */
 export function* analyseInSteps(

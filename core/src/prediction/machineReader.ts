@@ -30,11 +30,11 @@ const NEGLIGIBLE_OHM = 200;
 const PULLED_VOLT = 0.05;
 interface Pulled {
   readonly node: number;
-  /** where among the numbers wanted */
+  /** by their order among the places wanted */
   readonly points: number[];
 }
 
-/** Stands where a meter's pull was not solved for; nothing reads so. */
+/** Marks a place whose value takes a solve with the meter in the circuit, which was not made. No reading has it. */
 export const PULLED = -Infinity;
 /** Which numbers are wanted, and how exactly. */
 export interface Wanted {
@@ -129,7 +129,7 @@ export class MachineReader {
   /**
    * Volts, ohms or amperes by place.
    * @param places numbers of those wanted (see `placeOf`); otherwise all, a whole column
-   * @param leavesPulled leaves out what takes a solve by itself: `PULLED` stands there
+   * @param leavesPulled makes no solve with the meter in the circuit: `PULLED` stands where one is needed
    * @returns a number for each place
    */
   read(

@@ -80,5 +80,5 @@ export const betweenName = (state: State, instrument: Instrument, red: string, b
 /** The name of the column of one place of a state and quantity, predicted by itself. */
 export const aloneName = (state: State, instrument: Instrument, place: number): string =>
   `alone ${place} ${columnName(state, instrument)}`;
-/** The name of the column of a state and quantity without what takes solves by itself. */
+/** The name of the column of a state and quantity that holds no solve with the meter in the circuit. */
 export const barelyName = (state: State, instrument: Instrument): string => `barely ${columnName(state, instrument)}`;

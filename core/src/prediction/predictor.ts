@@ -44,7 +44,7 @@ const LEAST_DRAWS = 3;
 /** Where a signal still switches, the teeth that are left give it the levels of a sound one. */
 const LEVELS: ReadonlySet<Quantity> = new Set<Quantity>(["least", "most"]);
 const NONE_MELTED: readonly string[] = [];
-/** Remembered of what melts fuses. Judgement: a few megabytes. */
+/** So many results of what melts are remembered. Judgement: a few megabytes. */
 const MOST_MELTED = 20_000;
 const addsCurrent = ({ shunts, replace }: Edit) => Boolean(shunts?.length) || Boolean(replace?.length);
 
@@ -79,7 +79,7 @@ export class Predictor {
   private lastMachine: { state: State; draw: number; machine: MachineState } | undefined;
   /** fuses that each sample melts with the key on: they stay blown when something is unplugged afterwards */
   private readonly melted = new Map<number, (readonly string[] | undefined)[]>();
-  /** the same by draw, faults that may melt one, and their severities */
+  /** the same, remembered for the faults of a sample that may melt a fuse: sets that have those in common share it */
   private readonly meltedBy = new Map<string, readonly string[]>();
   /** whether a little of a single fault melts other fuses than much of it */
   private readonly melting = new Map<number, boolean>();
@@ -207,7 +207,10 @@ export class Predictor {
     const one = { places: Int32Array.of(place) };
     return new AtPlace(this.predictPart(name, h, e.state, quantity, wanted, one, ROW_OVERHEAD), 0);
   }
-  /** As `predictAt`: of the other places with the same instrument in the same state only what takes no more solves. */
+  /**
+   * As `predictAt`, and the whole column with it, but for the places that would each take a solve with the meter in
+   * place: of those only the one that is asked for.
+   */
   predictBarely(h: number, e: ReadingPlace, wanted?: Uint8Array): Predicted {
     const place = this.placeOf(e.instrument, e.point);
     const quantity = QUANTITY[e.instrument];

@@ -21,8 +21,7 @@ export function wholeAnswer(predictor: Predictor, entries: readonly Entry[], beg
   return finished(answerInSteps(predictor, entries, begun)).answer;
 }
 /**
- * As `wholeAnswer`, with pauses. Where the predictor forgets sets of faults meanwhile (`generation`) it is to begin
- * anew.
+ * As `wholeAnswer`, in steps (see `assessInSteps`).
  * @returns the belief that the answer is of, too
  */
 export function* answerInSteps(

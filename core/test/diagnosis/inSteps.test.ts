@@ -2,7 +2,7 @@ import { answerInSteps, Predictor, wholeAnswer } from "../../src/index.js";
 import { code, tug } from "../helpers.js";
 import { tugVolts } from "../warm.js";
 
-test("an answer with pauses is the answer without, and pauses often where several faults are searched for", () => {
+test("an answer in steps is the answer at once, and has many steps where several faults are searched for", () => {
   const entries = [
     ...["P0642", "P0237", "P0522"].map((c) => code(c)),
     tugVolts("A1:12", 0.9),

@@ -13,6 +13,7 @@ import {
   type Predictor,
 } from "../../src/index.js";
 import { uniform } from "../../src/prediction/draws.js";
+import { onLoosePart } from "../../src/network/state.js";
 import { placeKey } from "../../src/diagnosis/groups.js";
 import type { Hidden, HiddenMachine } from "./hiddenMachine.js";
 
@@ -124,11 +125,11 @@ function take(machine: HiddenMachine, c: Candidate, random: () => number): Entry
   }
   const { instrument } = c;
   // a part that was taken off is measured at its own pins, not at the plug that it left
-  const isOff = c.part !== undefined;
-  const own = (p: string) => (isOff ? pinBehind(p) : p);
+  const own = (p: string) => (c.part ? pinBehind(p) : p);
+  const state = c.part ? onLoosePart(c.state) : c.state;
   const part = c.part === "new" ? machine.sound() : machine;
   const black = c.black === undefined || c.black === CHASSIS ? c.black : own(c.black);
-  const values = c.points.map((p) => part.read(own(p), c.state, instrument, black));
+  const values = c.points.map((p) => part.read(own(p), state, instrument, black));
   if (values.some(Number.isNaN)) return { type: "setAside", at: AT, candidate: c.id, reason: "other" };
   const words = values.map((v) =>
     instrument === "lamp"
