@@ -19,9 +19,9 @@ const SETS = {
   tuning: { demo: ["Tug 4", "tug-4.wiring.json"], small: [3, 4, 5, 6, 7], large: [11, 12], draw: 0 },
   judging: {
     demo: ["Generator 9", "generator-9.wiring.json"],
-    small: [100, 101, 102, 103, 104],
-    large: [105, 106],
-    draw: 143,
+    small: [110, 111, 112, 113, 114],
+    large: [115, 116],
+    draw: 156,
   },
 };
 const chosen = process.argv.includes("--judging") ? SETS.judging : SETS.tuning;

@@ -5,6 +5,7 @@ import { closerWithout, lookCloser } from "./contenders.js";
 import type { Evidence, Gathered } from "./evidence.js";
 import type { FaultAtSeverity } from "./faultsAtSeverities.js";
 import { leftOver } from "./fit.js";
+import { logMean } from "./maths.js";
 import { likeliestOf, searchFurtherFaults } from "./furtherFaults.js";
 import { keyOf } from "./groups.js";
 import { faultsExplaining, searchMultipleFaults, setAtSeverities } from "./multipleFaults.js";
@@ -16,9 +17,9 @@ import type {
   Posterior,
   WeighOptions,
 } from "./posterior.js";
-import { refineFaultSets } from "./refineFaultSets.js";
+import { nameOf, refineFaultSets } from "./refineFaultSets.js";
 import { solveTogether } from "./solveTogether.js";
-import { weigh } from "./weigh.js";
+import { fitsOfSets, weigh } from "./weigh.js";
 
 /** A logbook, weighed. */
 export interface Belief {
@@ -126,7 +127,8 @@ class Assessment {
   /** Looks closely at what a verdict would be between. @param parts single faults, severity by severity */
   private *closely(found: Found, parts: readonly FaultAtSeverity[]): InSteps<Found> {
     const { predictor, evidence } = this;
-    const fewer = this.fewerFaults(found);
+    // what is left of a set needs other severities to do without what was taken out
+    const fewer = yield* solveTogether(predictor, evidence, this.fewerFaults(found), this.wide, this.stop);
     const multiple = [...found.multiple, ...fewer];
     const weighAgain = (seen: CloserFits) => {
       this.closer = seen;
@@ -158,7 +160,7 @@ class Assessment {
             (k) => k >= 0 && k < predictor.faults[h - 1]!.severities.length,
           ),
         );
-        return [setAtSeverities(predictor, members, near, how.factors)];
+        return [{ ...setAtSeverities(predictor, members, near, how.factors), together: true }];
       });
     });
   }
@@ -177,19 +179,34 @@ class Assessment {
     let found = yield* this.closely(refined, explaining.parts);
     // a set that comes to lead is held against others in turn
     for (let round = 0; round < MOST_ROUNDS; round++) {
-      const before = found.posterior.components[0]?.hypothesis;
+      const before = this.sharesOf(found);
       const further = yield* this.withFurtherFaults(found);
       if (further === found) break;
       found = yield* this.closely(further, explaining.parts);
-      if (found.posterior.components[0]?.hypothesis === before) break;
+      const [lead, share] = most(this.sharesOf(found));
+      if ((before.get(lead) ?? 0) >= ALREADY_LED * most(before)[1] || share < LEADS) break;
     }
     return found;
+  }
+  /** What each single fault and each set holds in all its ways, by the faults. */
+  private sharesOf({ posterior }: Found): ReadonlyMap<string, number> {
+    const shares = new Map<string, number>();
+    for (const { hypothesis, share } of posterior.components) {
+      const members = this.predictor.hypotheses[hypothesis]!.faults.map((f) => f.id).join(" ");
+      shares.set(members, (shares.get(members) ?? 0) + share);
+    }
+    return shares;
   }
   private get wide(): WeighOptions {
     return { ...this.how, breadth: "wide" };
   }
   private refined({ multiple, posterior }: Found): InSteps<Found> {
-    return refineFaultSets(this.predictor, multiple, posterior, (sets) => this.weighWith(sets), this.stop);
+    const { predictor, evidence, wide, stop } = this;
+    return refineFaultSets(predictor, multiple, posterior, {
+      weighWith: (sets) => this.weighWith(sets),
+      fitsOf: (sets, lead) => fitsOfSets(predictor, evidence, sets, wide, lead),
+      stop,
+    });
   }
   /**
    * Weighs sets of faults, the most promising first: the others, whose bounds are lower, only where those have some
@@ -217,13 +234,22 @@ class Assessment {
     if (stop() || (isExplained && leading.length < 2)) return so;
     const further = yield* searchFurtherFaults(predictor, evidence, wide, { leading, isExplained }, stop);
     if (further.length === 0) return so;
-    // a set that was thought of before counts once
-    const again = new Set(further.map((m) => nameOf(m.members)));
-    const before = so.multiple.filter((m) => !again.has(nameOf(m.members)));
     const solved = yield* solveTogether(predictor, evidence, further, wide, stop);
-    const multiple = [...before, ...solved];
+    const multiple = this.eachOnce([...so.multiple, ...solved]);
     yield;
     return yield* this.refined({ multiple, posterior: this.weighWith(multiple) });
+  }
+
+  /** A set that was thought of more than once counts once, at the severities that explain most. */
+  private eachOnce(sets: readonly MultipleFaultHypothesis[]): readonly MultipleFaultHypothesis[] {
+    const byName = new Map<string, MultipleFaultHypothesis[]>();
+    for (const m of sets) byName.set(nameOf(m.members), [...(byName.get(nameOf(m.members)) ?? []), m]);
+    return [...byName.values()].map((same) => {
+      if (same.length === 1) return same[0]!;
+      const fits = fitsOfSets(this.predictor, this.evidence, same, this.wide);
+      const worth = (i: number) => same[i]!.logPrior + logMean(fits[i]!);
+      return same.reduce((best, m, i) => (worth(i) > worth(same.indexOf(best)) ? m : best));
+    });
   }
 
   /** Whether a component leaves nothing unexplained but what may be a slip of the hand or an old code. */
@@ -271,20 +297,23 @@ class Assessment {
     );
   }
 }
-/** The same for the same faults, in whatever order. */
-const nameOf = (members: readonly number[]) => [...members].sort((a, b) => a - b).join(" ");
+function most(shares: ReadonlyMap<string, number>): readonly [string, number] {
+  return [...shares].reduce((a, b) => (b[1] > a[1] ? b : a), ["", 0]);
+}
+/** What had this part of the leader's share led with it. Judgement. */
+const ALREADY_LED = 0.5;
 /** Those next to the leader that may dispute its lead, from this share on. Judgement. */
 const MOST_DISPUTING = 5;
 const DISPUTES_FROM = 1e-3;
 /** So often a set that newly leads is held against others. Judgement: time. */
-const MOST_ROUNDS = 3;
+const MOST_ROUNDS = 4;
 /** Leading sets, and from which share, that are tried with one fault less. Judgement: time. */
-const MOST_WITH_MORE = 3;
+const MOST_WITH_MORE = 2;
 const LEADS_WITH_MORE = 0.05;
 /** So many readings that are off are not all slips of the hand. Judgement. */
 const OFF_TOGETHER = 2;
 /** From this share on a set of faults leads, and is held against others. Judgement. */
-const LEADS = 0.3;
+const LEADS = 0.1;
 /** Sets of faults weighed at first; and the share that they must have for the others to be weighed too. Judgement. */
 const FIRST_SETS = 40;
 const OTHERS_FROM = 1e-3;

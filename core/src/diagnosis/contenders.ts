@@ -4,7 +4,7 @@ import { CloserLook, heaviestPlaces } from "./closerLook.js";
 import { logCode } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
 import type { FaultAtSeverity } from "./faultsAtSeverities.js";
-import { wayName, type CloserFits, type Posterior, type Way } from "./posterior.js";
+import { wayName, type CloserFits, type MixtureComponent, type Posterior, type Way } from "./posterior.js";
 
 /** Hypotheses looked at for what they hold, in each round, and in how many rounds. Judgement: time. */
 const MOST_IN_ROUND = 8;
@@ -17,6 +17,9 @@ const REST = 0.005;
  */
 const MAY_LEAD = 1e-5;
 const MOST_BESIDES = 16;
+/** Sets that do about as well as a leader, ln, and how many of them. Judgement: time. */
+const LN_TWIN = 3;
+const MOST_TWINS = 8;
 /** Single faults looked at that fit every reading best by itself, whatever few draws say of all together. */
 const MOST_SINGLES = 6;
 
@@ -58,6 +61,7 @@ export function* lookCloser(
       ...(round === 0 ? [...singles.values(), ...fewer.map((h) => lasting(h, firstOf(predictor, h)))] : []),
       ...leaders,
       ...besides(byFewDraws, leaders),
+      ...twins(predictor, byFewDraws, leaders),
     ];
     const fresh = new Map(wanted.map((c) => [wayName(c), c]));
     for (const name of closer.keys()) fresh.delete(name);
@@ -142,6 +146,30 @@ function besides({ components }: Posterior, leaders: readonly Contender[]): read
     .filter((c) => c.share >= MAY_LEAD * lead && !of.has(wayName(c)))
     .slice(0, MOST_BESIDES)
     .map(contender);
+}
+/**
+ * Sets that by few draws do about as well as one that leads, with one fault in the place of another: what a closer look
+ * gives to one of them it would give to all.
+ */
+function twins(predictor: Predictor, { components }: Posterior, leaders: readonly Contender[]): readonly Contender[] {
+  const faultsOf = ({ hypothesis }: Way) => predictor.hypotheses[hypothesis]!.faults;
+  const sets = components.filter((c) => faultsOf(c).length > 1);
+  const found = new Map<string, { readonly c: MixtureComponent; readonly apart: number }>();
+  for (const leader of leaders) {
+    const own = sets.find((c) => wayName(c) === wayName(leader));
+    if (!own) continue;
+    const { length } = faultsOf(own);
+    for (const c of sets) {
+      const shared = faultsOf(c).filter((f) => faultsOf(own).includes(f)).length;
+      const apart = Math.abs(Math.log(c.share / own.share));
+      if (faultsOf(c).length !== length || shared !== length - 1 || apart > LN_TWIN) continue;
+      if (apart < (found.get(wayName(c))?.apart ?? Infinity)) found.set(wayName(c), { c, apart });
+    }
+  }
+  return [...found.values()]
+    .sort((a, b) => a.apart - b.apart)
+    .slice(0, MOST_TWINS)
+    .map(({ c }) => contender(c));
 }
 /** Its first severities are its likeliest. */
 function firstOf(predictor: Predictor, h: number): Float64Array {

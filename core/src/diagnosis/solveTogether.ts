@@ -1,3 +1,4 @@
+import { severityPlace } from "../prediction/hypothesis.js";
 import type { Predictor } from "../prediction/predictor.js";
 import type { InSteps } from "../steps.js";
 import type { Evidence } from "./evidence.js";
@@ -12,6 +13,8 @@ const ROUNDS = 2;
 const MOST_PLACES = 8;
 /** Of those solved, the best so many are weighed before all others. */
 const MOST_FIRST = 12;
+/** Of those solved, the best so many are solved in all draws. */
+const MOST_FINAL = 8;
 /** Draws in which they are tried. Judgement: time. */
 const DRAWS = 2;
 
@@ -42,6 +45,16 @@ export function* solveTogether(
       const next = search.line(turn, options.factors);
       if (next) search.take(fits([next])[0]!, turn);
     }
+  // few draws let a severity stand in for what is not known: the best are solved once more in all of them
+  const finalists = [...searches].sort((a, b) => b.worth - a.worth).slice(0, MOST_FINAL);
+  for (const search of finalists) search.fit = fits([search.here(options.factors)])[0]![0]!;
+  for (let turn = 0; turn < 3; turn++)
+    for (const search of finalists) {
+      if (stop()) return sets;
+      yield;
+      const next = search.line(turn, options.factors, predictor.draws);
+      if (next) search.take(fits([next])[0]!, turn);
+    }
   const solved = searches.sort((a, b) => b.worth - a.worth).map((s) => ({ was: s.set, is: s.result(options.factors) }));
   const was = new Set(solved.map((s) => s.was));
   const first = solved.slice(0, MOST_FIRST);
@@ -52,7 +65,8 @@ export function* solveTogether(
 class SeveritySearch {
   private readonly members: readonly number[];
   private places: number[] = [];
-  private fit = -Infinity;
+  /** ln likelihood at the severities that fit best so far */
+  fit = -Infinity;
   private lineTried: readonly number[] = [];
   private isMoved = false;
   private still = 0;
@@ -76,13 +90,13 @@ class SeveritySearch {
     this.fit = fits[best]!;
     this.places = this.predictor
       .severitiesOf(this.set.hypothesis, best * this.predictor.draws)
-      .map((value, i) => Math.max(0, this.severities(i).indexOf(value)));
+      .map((value, i) => severityPlace(this.predictor.faults[this.members[i]! - 1]!, value));
   }
   /** the next line to be solved: one member over its severities; undefined where there is nothing to choose */
-  line(turn: number, factors: Float64Array | undefined): MultipleFaultHypothesis | undefined {
+  line(turn: number, factors: Float64Array | undefined, draws = DRAWS): MultipleFaultHypothesis | undefined {
     const i = turn % 3;
-    if (i >= this.members.length || this.still >= this.members.length || this.severities(i).length === 1)
-      return undefined;
+    const isStill = draws === DRAWS && this.still >= this.members.length;
+    if (i >= this.members.length || isStill || this.severities(i).length === 1) return undefined;
     const count = this.severities(i).length;
     const step = Math.max(1, (count - 1) / (MOST_PLACES - 1));
     const spread = Array.from({ length: Math.min(count, MOST_PLACES) }, (_, k) => Math.round(k * step));
@@ -92,7 +106,16 @@ class SeveritySearch {
       this.members,
       this.places.map((p, k) => (k === i ? this.lineTried : [p])),
       factors,
-      DRAWS,
+      draws,
+    );
+  }
+  /** the set as it fits best so far, in all draws */
+  here(factors: Float64Array | undefined): MultipleFaultHypothesis {
+    return setAtSeverities(
+      this.predictor,
+      this.members,
+      this.places.map((p) => [p]),
+      factors,
     );
   }
   take(fits: Float64Array, turn: number): void {

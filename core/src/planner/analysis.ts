@@ -14,7 +14,7 @@ import type { Stage } from "./plan.js";
 import type { Policy } from "./policies.js";
 
 /** Goes up whenever the same logbook may be weighed otherwise. */
-export const ENGINE_VERSION = "0.17.1";
+export const ENGINE_VERSION = "0.18.0";
 
 export interface SuspectView extends Suspect {
   /** present codes that this suspect would set, and all present codes that have a set condition */
