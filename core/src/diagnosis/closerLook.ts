@@ -18,6 +18,8 @@ const LEAST_DRAWS = 16;
 const STEP_DRAWS = 8;
 /** Severities of a hypothesis that are looked at, those that weigh most. Judgement: time. */
 const MOST_PLACES = 2;
+/** From there on it is looked at so many steps further, as long as it gets better. Judgement: time. */
+const MOST_UPWARD = 4;
 /** Draws of its own, so that it is no second look at the same few guesses. */
 const SEED = 5;
 
@@ -76,6 +78,22 @@ export class CloserLook {
     return new Map([...places].map((p) => [p, this.fitAt(way, p, taken)]));
   }
 
+  /**
+   * The same of one fault from some of its severities on: where few draws are not like this machine, they make most of
+   * a severity that makes up for it, and a closer look finds another next to it.
+   */
+  fitUpward(way: Way, places: Iterable<number>, readings: readonly ReadingEvidence[]): CloserFit {
+    const fit = new Map(this.fit(way, places, readings));
+    const { faults, severities } = this.predictor.hypotheses[way.hypothesis]!;
+    if (faults.length !== 1) return fit;
+    for (let step = 0; step < MOST_UPWARD; step++) {
+      const [top] = [...fit].reduce((a, b) => (b[1] > a[1] ? b : a));
+      const next = [top - 1, top + 1].filter((p) => p >= 0 && p < severities.length && !fit.has(p));
+      if (next.length === 0) break;
+      for (const [place, own] of this.fit(way, next, readings)) fit.set(place, own);
+    }
+    return fit;
+  }
   private fitAt({ hypothesis, presence }: Way, place: number, readings: readonly ReadingEvidence[]): number {
     const at = this.pointOf(hypothesis, place);
     const key = `${at.name} ${presence} | ${readings.map(readingName).join(" & ")}`;

@@ -69,7 +69,7 @@ export function* lookCloser(
     for (const [name, { weights, ...way }] of fresh) {
       yield;
       if (stop()) return found;
-      closer.set(name, { way, fit: look.fit(way, heaviestPlaces(weights, predictor.draws), readings) });
+      closer.set(name, { way, fit: look.fitUpward(way, heaviestPlaces(weights, predictor.draws), readings) });
     }
     found = weighWith(closer);
   }

@@ -52,6 +52,33 @@ test("readings that hang on many unknowns at once: one open terminal, not that a
   expect(makePlan(predictor, belief).grouped.suspects[0]!.type).toBe("fault");
 }, 60_000);
 
+/** A sensor with 26.5 ohm between its supply and its ground: what a simulated machine showed of it. */
+const SHORTED: typeof BACKFED = [
+  ["A1:4", 4.12, on()],
+  ["A1:10", 1.81, on()],
+  ["A1:8", 0.14, on()],
+  ["A1:9", 0.12, on()],
+  ["B1a3:1", 4.27, on("B1a3")],
+  ["B1a4:1", 4.23, on("B1a4")],
+  ["A1:4", 4.24, on("B1a4")],
+  ["X1a:3.a", 0, on("X1a")],
+  ["X1a:1.b", 5.01, on("X1a")],
+  ["B1a1:2", 0.08, on()],
+  ["B1a2:2", 0.08, on()],
+  ["B1a3:2", 0.08, on()],
+  ["B1a4:2", 0.08, on()],
+  ["B1a5:1", 4.07, on()],
+];
+
+test("a severity beside those that few draws prefer is looked at too: a shorted sensor, not two wires touching", () => {
+  const predictor = new Predictor(generateHarness({ nodes: 100, seed: 102 }));
+  const { components } = assess(predictor, logbook(["R1a"], SHORTED)).posterior;
+  const ids = components.map((c) => predictor.hypotheses[c.hypothesis]!.faults.map((f) => f.id).join(" + "));
+  // most likely by itself, though many pairs of wires do nearly the same (once it held 0.3 %)
+  expect(ids[0]).toBe("B1a5/shortSupplyGround");
+  expect(components[0]!.share).toBeGreaterThan(0.15);
+});
+
 const CODES_OF_TWO = ["R1a", "DB1a1"];
 /** A ground leg is open and a signal touches a supply wire: what a simulated machine showed of both. */
 const TWO: readonly (readonly [string, number, State])[] = [
