@@ -29,6 +29,7 @@ const config = {
     "^@radicula/core$": "<rootDir>/test/environments/core.cjs",
     "^@radicula/core/words/german$": "<rootDir>/test/environments/german.cjs",
     "^@radicula/core/words$": "<rootDir>/test/environments/words.cjs",
+    "^elkjs/lib/elk\\.bundled\\.js$": "<rootDir>/test/environments/layout.cjs",
     "\\.module\\.css$": "<rootDir>/test/styles.ts",
     "^@/(.*)$": "<rootDir>/src/$1",
     "^(@ant-design|@rc-component)/([^/]+)/es/(.*)$": "$1/$2/lib/$3",
