@@ -3,7 +3,8 @@ import { createRequire } from "node:module";
 const require = createRequire(import.meta.url);
 
 // The core is loaded built and outside Jest's sandbox, whose walls around every global access make its loops three
-// times slower; tests of the web reach it through `core.cjs` and `words.cjs` beside this file. So is what lays out maps.
+// times slower; tests of the web reach it through `core.cjs` and `words.cjs` beside this file. So is the layout of
+// maps.
 export async function addCore(global) {
   global.radiculaCore = await import("@radicula/core");
   global.radiculaWords = await import("@radicula/core/words");
