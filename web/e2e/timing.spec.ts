@@ -62,7 +62,7 @@ test("how long a reading's update takes in the worker; the case page needs under
     .sort((x, y) => y - x)
     .slice(0, 4);
   console.log(
-    `updates in the browser worker: ${times.join(", ")} ms; script on the case page ${Math.round(script)} kB ` +
+    `updates in the browser worker: ${times.join(", ")} ms; script on the case page ${script.toFixed(1)} kB ` +
       `compressed in ${scripts.length} files, largest ${largest.join(", ")} kB`,
   );
   expect(times.length).toBeGreaterThan(1);
