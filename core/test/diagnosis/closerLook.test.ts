@@ -74,7 +74,7 @@ test("a severity beside those that few draws prefer is looked at too: a shorted 
   const predictor = new Predictor(generateHarness({ nodes: 100, seed: 102 }));
   const { components } = assess(predictor, logbook(["R1a"], SHORTED)).posterior;
   const ids = components.map((c) => predictor.hypotheses[c.hypothesis]!.faults.map((f) => f.id).join(" + "));
-  // most likely by itself, though many pairs of wires do nearly the same (once it held 0.3 %)
+  // most likely by itself, though many pairs of wires do nearly the same (once it held 0.1 %)
   expect(ids[0]).toBe("B1a5/shortSupplyGround");
   expect(components[0]!.share).toBeGreaterThan(0.15);
 });
