@@ -188,14 +188,14 @@ class Assessment {
     }
     return found;
   }
-  /** What each single fault and each set holds in all its ways, by the faults. */
+  /** What each single fault and each set holds, in all its ways, by the faults. */
   private sharesOf({ posterior }: Found): ReadonlyMap<string, number> {
-    const shares = new Map<string, number>();
-    for (const { hypothesis, share } of posterior.components) {
-      const members = this.predictor.hypotheses[hypothesis]!.faults.map((f) => f.id).join(" ");
-      shares.set(members, (shares.get(members) ?? 0) + share);
-    }
-    return shares;
+    const faultsOf = (c: MixtureComponent) => this.predictor.hypotheses[c.hypothesis]!.faults;
+    return sharesBy(posterior, (c) =>
+      faultsOf(c)
+        .map((f) => f.id)
+        .join(" "),
+    );
   }
   private get wide(): WeighOptions {
     return { ...this.how, breadth: "wide" };
@@ -272,12 +272,8 @@ class Assessment {
     return components.reduce((sum, w) => sum + (isLead(w) ? w.share : 0), 0) >= NEAR_VERDICT;
   }
   /** Whether so few places hold nearly everything that a verdict may take them as one. */
-  private isBetweenFew({ components }: Posterior): boolean {
-    const places = new Map<string, number>();
-    for (const c of components) {
-      const key = keyOf(this.predictor, c);
-      places.set(key, (places.get(key) ?? 0) + c.share);
-    }
+  private isBetweenFew(posterior: Posterior): boolean {
+    const places = sharesBy(posterior, (c) => keyOf(this.predictor, c));
     const most = [...places.values()].sort((a, b) => b - a).slice(0, FEW_PLACES);
     return most.reduce((a, b) => a + b, 0) >= NEARLY_ALL;
   }
@@ -297,6 +293,12 @@ class Assessment {
     );
   }
 }
+function sharesBy({ components }: Posterior, name: (c: MixtureComponent) => string): ReadonlyMap<string, number> {
+  const shares = new Map<string, number>();
+  for (const c of components) shares.set(name(c), (shares.get(name(c)) ?? 0) + c.share);
+  return shares;
+}
+/** The name that has most, and how much. */
 function most(shares: ReadonlyMap<string, number>): readonly [string, number] {
   return [...shares].reduce((a, b) => (b[1] > a[1] ? b : a), ["", 0]);
 }

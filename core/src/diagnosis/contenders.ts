@@ -5,6 +5,7 @@ import { logCode } from "./codeWeights.js";
 import type { Evidence } from "./evidence.js";
 import type { FaultAtSeverity } from "./faultsAtSeverities.js";
 import { wayName, type CloserFits, type MixtureComponent, type Posterior, type Way } from "./posterior.js";
+import { differInOne } from "./refineFaultSets.js";
 
 /** Hypotheses looked at for what they hold, in each round, and in how many rounds. Judgement: time. */
 const MOST_IN_ROUND = 8;
@@ -158,11 +159,9 @@ function twins(predictor: Predictor, { components }: Posterior, leaders: readonl
   for (const leader of leaders) {
     const own = sets.find((c) => wayName(c) === wayName(leader));
     if (!own) continue;
-    const { length } = faultsOf(own);
     for (const c of sets) {
-      const shared = faultsOf(c).filter((f) => faultsOf(own).includes(f)).length;
       const apart = Math.abs(Math.log(c.share / own.share));
-      if (faultsOf(c).length !== length || shared !== length - 1 || apart > LN_TWIN) continue;
+      if (apart > LN_TWIN || !differInOne(faultsOf(c), faultsOf(own))) continue;
       if (apart < (found.get(wayName(c))?.apart ?? Infinity)) found.set(wayName(c), { c, apart });
     }
   }

@@ -91,7 +91,7 @@ export function* searchFurtherFaults(
   return best().map(({ faults }) => ({ ...search.setOf(faults, AND_BESIDE), together: true }));
 }
 /** Sets in which two members at once are others, each of which does well in the place of one of those that lead. */
-function withTwoReplaced(
+export function withTwoReplaced(
   leading: readonly AtSeverity[],
   found: readonly { readonly faults: readonly AtSeverity[] }[],
 ): (readonly AtSeverity[])[] {

@@ -8,7 +8,7 @@ const WORTH_FROM = 0.01;
 const MOST_REFINED = 3;
 /** A severity is halved in so often: an eighth of a step of the grid is less than a reading tells. */
 const ROUNDS = 3;
-/** Sets with one member changed that are tried at the severities found, and kept, of each refined set. */
+/** For each refined set: sets with another member that are tried at its severities, and kept. Judgement: time. */
 const MOST_TWINS = 16;
 const MOST_KEPT = 6;
 /** Twins this far behind the best are not kept, ln. Judgement. */
@@ -81,7 +81,7 @@ function twinsOf(
   multiple: readonly MultipleFaultHypothesis[],
   { fitsOf }: RefineWith,
 ): readonly MultipleFaultHypothesis[] {
-  const twins = multiple.filter((m) => differInOne(m, of.set)).slice(0, MOST_TWINS);
+  const twins = multiple.filter((m) => differInOne(m.members, of.set.members)).slice(0, MOST_TWINS);
   if (twins.length === 0) return [];
   const worth = ({ logPrior }: MultipleFaultHypothesis, fits: Float64Array) => logPrior + Math.max(...fits);
   const lead = worth(of.set, fitsOf([of.set])[0]!);
@@ -96,8 +96,9 @@ function twinsOf(
     .map(({ m }) => twin(predictor, of, m));
 }
 const middleOf = (choices: readonly number[]) => choices.slice(choices.length >> 1, (choices.length >> 1) + 1);
-function differInOne(a: MultipleFaultHypothesis, b: MultipleFaultHypothesis): boolean {
-  return a.members.length === b.members.length && a.members.filter((h) => !b.members.includes(h)).length === 1;
+/** Whether two sets are the same but for one member. */
+export function differInOne<T>(a: readonly T[], b: readonly T[]): boolean {
+  return a.length === b.length && a.filter((x) => !b.includes(x)).length === 1;
 }
 /** A set at the severities of another, but for the one member that is its own. */
 function twin(predictor: Predictor, of: Refined, m: MultipleFaultHypothesis): MultipleFaultHypothesis {

@@ -47,7 +47,7 @@ export function* solveTogether(
     }
   // few draws let a severity stand in for what is not known: the best are solved once more in all of them
   const finalists = [...searches].sort((a, b) => b.worth - a.worth).slice(0, MOST_FINAL);
-  for (const search of finalists) search.fit = fits([search.here(options.factors)])[0]![0]!;
+  for (const search of finalists) search.goOn(fits([search.here(options.factors)])[0]![0]!);
   for (let turn = 0; turn < 3; turn++)
     for (const search of finalists) {
       if (stop()) return sets;
@@ -66,7 +66,7 @@ class SeveritySearch {
   private readonly members: readonly number[];
   private places: number[] = [];
   /** ln likelihood at the severities that fit best so far */
-  fit = -Infinity;
+  private fit = -Infinity;
   private lineTried: readonly number[] = [];
   private isMoved = false;
   private still = 0;
@@ -95,8 +95,8 @@ class SeveritySearch {
   /** the next line to be solved: one member over its severities; undefined where there is nothing to choose */
   line(turn: number, factors: Float64Array | undefined, draws = DRAWS): MultipleFaultHypothesis | undefined {
     const i = turn % 3;
-    const isStill = draws === DRAWS && this.still >= this.members.length;
-    if (i >= this.members.length || isStill || this.severities(i).length === 1) return undefined;
+    if (i >= this.members.length || this.still >= this.members.length || this.severities(i).length === 1)
+      return undefined;
     const count = this.severities(i).length;
     const step = Math.max(1, (count - 1) / (MOST_PLACES - 1));
     const spread = Array.from({ length: Math.min(count, MOST_PLACES) }, (_, k) => Math.round(k * step));
@@ -117,6 +117,11 @@ class SeveritySearch {
       this.places.map((p) => [p]),
       factors,
     );
+  }
+  /** Every member is tried once more, from where it stands. @param fit ln likelihood there, in other draws */
+  goOn(fit: number): void {
+    this.fit = fit;
+    this.still = 0;
   }
   take(fits: Float64Array, turn: number): void {
     const best = indexOfMost(fits);

@@ -1,3 +1,4 @@
+import { withTwoReplaced } from "../../src/diagnosis/furtherFaults.js";
 import {
   assess,
   findFault,
@@ -121,3 +122,17 @@ test("two faults that set codes only together are found; a module that would not
   expect(faults).toHaveLength(2);
   expect(faults.some((f) => f.mode.startsWith("short"))).toBe(true);
 }, 60_000);
+
+test("what does well in the place of one member, and of another, is tried together in the place of both", () => {
+  const at = (...list: number[]) => list.map((h) => ({ h, severity: 0 }));
+  // 1 and 2 lead; 3 does as well as 1, 4 and 5 as well as 2; 6 and 7 do well without either
+  const found = [at(1, 2), at(3, 2), at(1, 4), at(1, 5), at(6, 7)].map((faults) => ({ faults }));
+  const tried = withTwoReplaced(at(1, 2), found).map((set) => set.map((f) => f.h));
+  expect(tried).toEqual([
+    [3, 4],
+    [3, 5],
+  ]);
+  // of three, the third stays
+  const ofThree = [at(4, 2, 3), at(1, 5, 3)].map((faults) => ({ faults }));
+  expect(withTwoReplaced(at(1, 2, 3), ofThree).map((set) => set.map((f) => f.h))).toEqual([[3, 4, 5]]);
+});

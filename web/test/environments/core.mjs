@@ -13,7 +13,7 @@ export async function addCore(global) {
   Object.defineProperty(global, "radiculaLayout", { get: layoutOutside });
 }
 
-/** It takes arrays of the sandbox for none. */
+/** Outside the sandbox an array made inside it is not known for one: what is laid out is copied. */
 function layoutOutside() {
   const Elk = require("elkjs/lib/elk.bundled.js");
   return class extends Elk {
